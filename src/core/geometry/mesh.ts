@@ -1,0 +1,113 @@
+import { failure, success, type Outcome } from '../outcome';
+import type { Vec3 } from './vec';
+
+declare const closed: unique symbol;
+
+/**
+ * A triangle mesh that encloses a volume: every edge is shared by exactly two
+ * triangles that run along it in opposite directions, and faces look outward.
+ * Made only by `parseMesh` and the primitives, so that it need not be checked
+ * again.
+ */
+export type ClosedMesh = {
+  /** x, y, z of each vertex [m]. */
+  readonly positions: Float64Array;
+  /** Three vertex numbers a triangle, counter-clockwise seen from outside. */
+  readonly triangles: Uint32Array;
+  readonly [closed]: true;
+};
+
+export type MeshCode = 'no-triangles' | 'not-finite' | 'bad-index' | 'open-edge' | 'inside-out' | 'no-volume';
+
+/** Below this share of the bounding cube the "volume" is rounding, not a vessel. */
+const FLAT_REL = 1e-12;
+
+/**
+ * Checks that a mesh is closed, consistently turned and outward-facing.
+ *
+ * @param positions vertex coordinates [m], 3 a vertex
+ * @param triangles vertex numbers, 3 a triangle
+ */
+export function parseMesh(positions: Float64Array, triangles: Uint32Array): Outcome<ClosedMesh, MeshCode> {
+  if (triangles.length === 0 || triangles.length % 3 !== 0) return failure('no-triangles', 'triangles', 'The mesh has no whole triangles.');
+  const bad = positions.findIndex((coordinate) => !Number.isFinite(coordinate));
+  if (bad >= 0) return failure('not-finite', `positions[${bad}]`, 'A coordinate is not a number.');
+  const outside = triangles.findIndex((vertex) => vertex >= positions.length / 3);
+  if (outside >= 0) return failure('bad-index', `triangles[${outside}]`, 'A triangle names a vertex that does not exist.');
+  const open = openEdges(triangles);
+  if (open > 0) return failure('open-edge', 'triangles', `The mesh is open or turned two ways: ${open} edges lack their partner.`);
+  const mesh = { positions, triangles } as ClosedMesh;
+  const volume = meshVolume(mesh);
+  const bounds = meshBounds(mesh);
+  const size = Math.max(...bounds.max.map((value, axis) => value - bounds.min[axis]!));
+  if (Math.abs(volume) <= FLAT_REL * size ** 3) return failure('no-volume', 'triangles', 'The mesh encloses no volume.');
+  return volume < 0 ? failure('inside-out', 'triangles', 'The faces look inward; turn the triangles round.') : success(mesh);
+}
+
+function openEdges(triangles: Uint32Array): number {
+  const balance = new Map<string, number>();
+  for (let i = 0; i < triangles.length; i += 3) {
+    for (let k = 0; k < 3; k++) {
+      const from = triangles[i + k]!;
+      const to = triangles[i + ((k + 1) % 3)]!;
+      const key = from < to ? `${from}-${to}` : `${to}-${from}`;
+      balance.set(key, (balance.get(key) ?? 0) + (from < to ? 1 : -1));
+    }
+  }
+  return [...balance.values()].filter((count) => count !== 0).length;
+}
+
+export function vertex(mesh: ClosedMesh, index: number): Vec3 {
+  const at = 3 * index;
+  return [mesh.positions[at]!, mesh.positions[at + 1]!, mesh.positions[at + 2]!];
+}
+
+export function triangle(mesh: ClosedMesh, index: number): readonly [Vec3, Vec3, Vec3] {
+  const at = 3 * index;
+  return [
+    vertex(mesh, mesh.triangles[at]!),
+    vertex(mesh, mesh.triangles[at + 1]!),
+    vertex(mesh, mesh.triangles[at + 2]!),
+  ];
+}
+
+export const triangleCount = (mesh: ClosedMesh): number => mesh.triangles.length / 3;
+
+export type Bounds = { readonly min: Vec3; readonly max: Vec3 };
+
+/** Axis-aligned box around the mesh [m]. */
+export function meshBounds(mesh: ClosedMesh): Bounds {
+  const min = [Infinity, Infinity, Infinity];
+  const max = [-Infinity, -Infinity, -Infinity];
+  mesh.positions.forEach((value, index) => {
+    const axis = index % 3;
+    min[axis] = Math.min(min[axis]!, value);
+    max[axis] = Math.max(max[axis]!, value);
+  });
+  return { min: min as unknown as Vec3, max: max as unknown as Vec3 };
+}
+
+/**
+ * Enclosed volume [m³], negative when the faces look inward.
+ * @source divergence theorem: sum of signed tetrahedra from one apex
+ */
+export function meshVolume(mesh: ClosedMesh): number {
+  let six = 0;
+  for (let i = 0; i < triangleCount(mesh); i++) {
+    const [a, b, c] = triangle(mesh, i);
+    six += a[0] * (b[1] * c[2] - b[2] * c[1]) + a[1] * (b[2] * c[0] - b[0] * c[2]) + a[2] * (b[0] * c[1] - b[1] * c[0]);
+  }
+  return six / 6;
+}
+
+/** Area of all faces [m²]. */
+export function meshArea(mesh: ClosedMesh): number {
+  let area = 0;
+  for (let i = 0; i < triangleCount(mesh); i++) {
+    const [a, b, c] = triangle(mesh, i);
+    const u = [b[0] - a[0], b[1] - a[1], b[2] - a[2]] as const;
+    const v = [c[0] - a[0], c[1] - a[1], c[2] - a[2]] as const;
+    area += Math.hypot(u[1] * v[2] - u[2] * v[1], u[2] * v[0] - u[0] * v[2], u[0] * v[1] - u[1] * v[0]) / 2;
+  }
+  return area;
+}
