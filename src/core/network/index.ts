@@ -1,0 +1,18 @@
+/**
+ * Steady flow in any network of lines, fittings, filters, pumps and vents.
+ *
+ * Read `network.ts` first: `solveNetwork` takes nodes with heights and links
+ * made of elements. `laws.ts` and `friction.ts` say what each element costs;
+ * `solve.ts` finds flows and pressures on a bare graph and knows nothing of
+ * fuel. To add an element, add a case to LinkElement and its law.
+ */
+export {
+  solveNetwork, linkLaw, type LinkElement, type LinkResult, type Network, type NetworkCode, type NetworkLink, type NetworkNode,
+  type NetworkSolution, type NodeResult,
+} from './network';
+export { solveGraph, type Graph, type GraphLink, type GraphNode, type GraphSolution, type SolveCode } from './solve';
+export {
+  boreArea_m2, colebrook, frictionFactor, frictionNumber, LAMINAR_RE, regimeOf, reynoldsNumber, TURBULENT_RE, type Regime,
+} from './friction';
+export { checkedLaw, filterLaw, lineLaw, orificeLaw, reversedLaw, seriesLaw, sizedK, type FittingLoss, type Liquid, type Loss, type LossLaw } from './laws';
+export { atVoltage, parsePumpCurve, pumpLaw, type PumpCode, type PumpCurve, type PumpPoint } from './pump';

@@ -1,0 +1,111 @@
+import { boreArea_m2, frictionNumber, reynoldsNumber } from './friction';
+
+/** Pressure lost along a link at a flow, and its slope. Every law rises with flow. */
+export type Loss = { readonly pressure_Pa: number; readonly slope_PaSPerM3: number };
+
+/** A law of a link: pressure lost from its start to its end at a flow, negative for backward flow. */
+export type LossLaw = (flow_m3PerS: number) => Loss;
+
+export type Liquid = { readonly density_kgPerM3: number; readonly kinematicViscosity_m2PerS: number };
+
+/** One fitting in a line: its two K's and how many there are. */
+export type FittingLoss = { readonly k1: number; readonly kInfinity: number; readonly sized: boolean; readonly count: number };
+
+const INCH_M = 0.0254;
+
+/** Makes an odd law from its branch for forward flow. */
+const oddLaw = (forward: (flow: number) => Loss): LossLaw => (flow) => {
+  const loss = forward(Math.abs(flow));
+  return flow < 0 ? { pressure_Pa: -loss.pressure_Pa, slope_PaSPerM3: loss.slope_PaSPerM3 } : loss;
+};
+
+/**
+ * Friction of a round line with its fittings.
+ *
+ * @param bore_m      > 0, true inside diameter
+ * @param length_m    >= 0
+ * @param roughness_m 0 … 0.05 of the bore
+ * @source Darcy-Weisbach; fittings by Hooper's two-K method
+ */
+export function lineLaw(
+  bore_m: number, length_m: number, roughness_m: number, fittings: readonly FittingLoss[], liquid: Liquid,
+): LossLaw {
+  const { density_kgPerM3: rho, kinematicViscosity_m2PerS: nu } = liquid;
+  const area = boreArea_m2(bore_m);
+  const rePerFlow = reynoldsNumber(1, bore_m, nu);
+  const friction = (rho * nu * nu * length_m) / (2 * bore_m ** 3);
+  const k1 = fittings.reduce((sum, fitting) => sum + fitting.count * fitting.k1, 0);
+  const kInfinity = fittings.reduce((sum, fitting) => sum + fitting.count * sizedK(fitting, bore_m), 0);
+  // K1/Re makes a term linear in flow, Kinf one in its square.
+  const linear = (k1 * rho) / (2 * area * area * rePerFlow);
+  const square = (kInfinity * rho) / (2 * area * area);
+  return oddLaw((flow) => {
+    const number = frictionNumber(flow * rePerFlow, roughness_m / bore_m);
+    return {
+      pressure_Pa: friction * number.value + linear * flow + square * flow * flow,
+      slope_PaSPerM3: friction * number.slope * rePerFlow + linear + 2 * square * flow,
+    };
+  });
+}
+
+export const sizedK = (fitting: Omit<FittingLoss, 'count'>, bore_m: number): number =>
+  fitting.kInfinity * (fitting.sized ? 1 + INCH_M / bore_m : 1);
+
+/** Re below which a sharp orifice's loss turns linear. */
+const ORIFICE_LINEAR_RE = 10;
+
+/**
+ * Sharp-edged orifice: dp = rho/2 (Q / (C A))², turning linear below Re 10 so
+ * that its slope never vanishes.
+ *
+ * @param dischargeCoefficient 0 … 1, about 0.61 sharp, 0.8 a short tube
+ * @source Torricelli with a discharge coefficient; ISO 5167 for the form
+ */
+export function orificeLaw(bore_m: number, dischargeCoefficient: number, fluid: Liquid): LossLaw {
+  const square = fluid.density_kgPerM3 / (2 * (dischargeCoefficient * boreArea_m2(bore_m)) ** 2);
+  const blend = ORIFICE_LINEAR_RE / reynoldsNumber(1, bore_m, fluid.kinematicViscosity_m2PerS);
+  return oddLaw((flow) => ({
+    pressure_Pa: square * flow * Math.sqrt(flow * flow + blend * blend),
+    slope_PaSPerM3: square * (2 * flow * flow + blend * blend) / Math.sqrt(flow * flow + blend * blend),
+  }));
+}
+
+/**
+ * A filter medium: Darcy's law, linear in flow and viscosity, from one rated point.
+ * @param dirtFactor 1 clean; how many times the clean loss when dirty
+ * @source Darcy's law for flow through a porous medium
+ */
+export function filterLaw(
+  ratedFlow_m3PerS: number, ratedDrop_Pa: number, ratedViscosity_PaS: number, dirtFactor: number, viscosity_PaS: number,
+): LossLaw {
+  const slope = (ratedDrop_Pa / ratedFlow_m3PerS) * (viscosity_PaS / ratedViscosity_PaS) * dirtFactor;
+  return (flow) => ({ pressure_Pa: slope * flow, slope_PaSPerM3: slope });
+}
+
+/** What leaks back past a check valve's seat, as a slope [Pa s/m³]: a drop an hour at one bar. */
+const CHECK_SEAT_PA_S_PER_M3 = 1e5 / (5e-8 / 3600);
+
+/** Lets a law pass forward flow only. */
+export function checkedLaw(law: LossLaw): LossLaw {
+  return (flow) => (flow >= 0 ? law(flow) : { pressure_Pa: CHECK_SEAT_PA_S_PER_M3 * flow, slope_PaSPerM3: CHECK_SEAT_PA_S_PER_M3 });
+}
+
+/** Laws in series at one flow add. */
+export function seriesLaw(laws: readonly LossLaw[]): LossLaw {
+  return (flow) => {
+    let pressure_Pa = 0;
+    let slope_PaSPerM3 = 0;
+    for (const law of laws) {
+      const loss = law(flow);
+      pressure_Pa += loss.pressure_Pa;
+      slope_PaSPerM3 += loss.slope_PaSPerM3;
+    }
+    return { pressure_Pa, slope_PaSPerM3 };
+  };
+}
+
+/** A law turned end for end. */
+export const reversedLaw = (law: LossLaw): LossLaw => (flow) => {
+  const loss = law(-flow);
+  return { pressure_Pa: -loss.pressure_Pa, slope_PaSPerM3: loss.slope_PaSPerM3 };
+};

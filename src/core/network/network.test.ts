@@ -1,0 +1,156 @@
+import { describe, expect, it } from 'vitest';
+import fc from 'fast-check';
+import { unwrap } from '../outcome';
+import { airState, fluidState, type FluidState } from '../fluids';
+import { atVoltage, colebrook, frictionNumber, parsePumpCurve, pumpLaw, solveNetwork, type LinkElement, type Network, type NetworkNode } from '.';
+import { expectClose } from '../../../tests/expectClose';
+
+const DIESEL = unwrap(fluidState({ key: 'diesel' }, 293.15));
+const line = (bore_m: number, length_m: number, roughness_m = 0): LinkElement => ({ kind: 'line', bore_m, length_m, roughness_m, fittings: [] });
+const node = (id: string, height_m: number, rest: Partial<NetworkNode> = {}): NetworkNode => ({ id, name: id, height_m, ...rest });
+
+const PUMP: LinkElement = {
+  kind: 'pump', voltageRatio: 1,
+  curve: [{ flow_m3PerS: 0, rise_Pa: 40e3 }, { flow_m3PerS: 30e-6, rise_Pa: 25e3 }, { flow_m3PerS: 45e-6, rise_Pa: 0 }],
+};
+
+function network(nodes: NetworkNode[], links: [string, string, LinkElement[]][], fluid: FluidState = DIESEL): Network {
+  return {
+    nodes, fluid, ambientAbs_Pa: 101325, gravity_mPerS2: 9.80665,
+    links: links.map(([from, to, elements], i) => ({ id: `link${i}`, name: `link ${i}`, from, to, elements })),
+  };
+}
+
+const flow = (solution: ReturnType<typeof solveNetwork>, id: string): number => unwrap(solution).links.get(id)!.flow_m3PerS;
+
+describe('friction', () => {
+  it('frictionNumber is continuous, rising, and its slope is its derivative', () => {
+    for (const roughness of [0, 1e-4, 1e-2, 0.05]) {
+      let before = 0;
+      for (let re = 50; re < 2e5; re *= 1.013) {
+        const { value, slope } = frictionNumber(re, roughness);
+        expect(value).toBeGreaterThan(before);
+        before = value;
+        const step = re * 1e-5;
+        const numeric = (frictionNumber(re + step, roughness).value - frictionNumber(re - step, roughness).value) / (2 * step);
+        const crossesAnEnd = [2000, 4000].some((end) => Math.abs(re - end) <= step);
+        if (!crossesAnEnd) expectClose(slope, numeric, { rel: 1e-5, why: 'central difference' });
+      }
+    }
+  });
+
+  it('colebrook satisfies its own equation to rounding', () => {
+    for (const re of [4e3, 1e4, 1e5, 1e7]) {
+      for (const roughness of [0, 1e-5, 1e-3, 0.05]) {
+        const f = colebrook(re, roughness);
+        expectClose(-2 * Math.log10(roughness / 3.7 + 2.51 / (re * Math.sqrt(f))), 1 / Math.sqrt(f), { rel: 1e-12, why: 'rounding' });
+      }
+    }
+  });
+});
+
+describe('one line', () => {
+  it('laminar flow under gravity is Hagen-Poiseuille', () => {
+    const drop = 0.8;
+    const solution = solveNetwork(network([node('high', drop, { fixedGauge_Pa: 0 }), node('low', 0, { fixedGauge_Pa: 0 })], [['high', 'low', [line(0.006, 3)]]]));
+    const expected = (Math.PI * DIESEL.density_kgPerM3 * 9.80665 * drop * 0.006 ** 4) / (128 * DIESEL.viscosity_PaS * 3);
+    expectClose(flow(solution, 'link0'), expected, { rel: 1e-6, why: 'closed form; the least slope adds a few parts in 1e9' });
+    expect(unwrap(solution).links.get('link0')!.regime).toBe('laminar');
+  });
+
+  it('a pump and a line meet where their curves cross', () => {
+    const solution = solveNetwork(network([node('tank', 0, { fixedGauge_Pa: 0 }), node('mid', 0), node('end', 0.5, { fixedGauge_Pa: 0 })], [
+      ['tank', 'mid', [PUMP]], ['mid', 'end', [line(0.008, 4)]],
+    ]));
+    const q = flow(solution, 'link0');
+    const pumpRise = -pumpLaw(unwrap(parsePumpCurve((PUMP as { curve: [] }).curve, 'pump')))(q).pressure_Pa;
+    const lift = DIESEL.density_kgPerM3 * 9.80665 * 0.5;
+    const loss = (128 * DIESEL.viscosity_PaS * 4 * q) / (Math.PI * 0.008 ** 4);
+    expectClose(pumpRise, lift + loss, { rel: 1e-6, why: 'laminar by hand' });
+  });
+
+  it('a vent passes the same volume of air as the liquid drawn', () => {
+    const air = airState(293.15, 101325);
+    const open = solveNetwork(network(
+      [node('air', 0, { fixedGauge_Pa: 0 }), node('ullage', 0), node('out', 0, { outflow_m3PerS: 20e-6 })],
+      [['air', 'ullage', [{ kind: 'vent', bore_m: 0.001, length_m: 0.002, air }]], ['ullage', 'out', [line(0.008, 1)]]],
+    ));
+    expect(flow(open, 'link0')).toBeCloseTo(20e-6, 12);
+    const speed = 20e-6 / (Math.PI / 4 * 0.001 ** 2);
+    const suction = -unwrap(open).nodes.get('ullage')!.gauge_Pa;
+    expect(suction).toBeGreaterThan(1.5 * air.density_kgPerM3 * speed ** 2 / 2);
+    expect(suction).toBeLessThan(4 * air.density_kgPerM3 * speed ** 2 / 2);
+  });
+});
+
+describe('any graph', () => {
+  const bores = fc.double({ min: 0.003, max: 0.03, noNaN: true });
+  const lengths = fc.double({ min: 0.05, max: 20, noNaN: true });
+
+  it('a loop of random lines balances at every joint and around every loop', () => {
+    fc.assert(fc.property(fc.array(fc.tuple(bores, lengths), { minLength: 6, maxLength: 6 }), fc.double({ min: -3, max: 3, noNaN: true }), (sizes, height) => {
+      const e = (i: number): LinkElement[] => [line(sizes[i]![0], sizes[i]![1], 1e-5)];
+      const solution = unwrap(solveNetwork(network(
+        [node('a', height, { fixedGauge_Pa: 0 }), node('b', 1), node('c', -1), node('d', 0), node('e', 0, { fixedGauge_Pa: 0 })],
+        [['a', 'b', e(0)], ['a', 'c', e(1)], ['b', 'c', e(2)], ['b', 'd', e(3)], ['c', 'd', e(4)], ['d', 'e', [...e(5), PUMP]]],
+      )));
+      const q = [0, 1, 2, 3, 4, 5].map((i) => solution.links.get(`link${i}`)!.flow_m3PerS);
+      const scale = Math.max(...q.map(Math.abs));
+      expect(Math.abs(q[0]! - q[2]! - q[3]!)).toBeLessThanOrEqual(1e-8 * scale);
+      expect(Math.abs(q[1]! + q[2]! - q[4]!)).toBeLessThanOrEqual(1e-8 * scale);
+      expect(solution.iterations).toBeLessThan(40);
+    }), { seed: 3, numRuns: 150 });
+  });
+
+  it('turning a line end for end changes only the sign', () => {
+    const run = (from: string, to: string) => flow(solveNetwork(network([node('a', 2, { fixedGauge_Pa: 0 }), node('b', 0, { fixedGauge_Pa: 0 })], [[from, to, [line(0.01, 5, 1e-5)]]])), 'link0');
+    expectClose(run('a', 'b'), -run('b', 'a'), { rel: 1e-9, why: 'symmetry' });
+  });
+
+  it('a line split in two equal parts carries the same', () => {
+    const ends = [node('a', 2, { fixedGauge_Pa: 0 }), node('b', 0, { fixedGauge_Pa: 0 })];
+    const whole = flow(solveNetwork(network(ends, [['a', 'b', [line(0.01, 5, 1e-5)]]])), 'link0');
+    const split = flow(solveNetwork(network([...ends, node('m', 1)], [['a', 'm', [line(0.01, 2.5, 1e-5)]], ['m', 'b', [line(0.01, 2.5, 1e-5)]]])), 'link0');
+    expectClose(split, whole, { rel: 1e-7, why: 'least slope counted twice' });
+  });
+
+  it('a check valve stops backward flow and costs nothing forward', () => {
+    const run = (height: number) => flow(solveNetwork(network([node('a', height, { fixedGauge_Pa: 0 }), node('b', 0, { fixedGauge_Pa: 0 })], [['a', 'b', [line(0.01, 5), { kind: 'check' }]]])), 'link0');
+    expect(run(1)).toBeGreaterThan(1e-5);
+    expect(Math.abs(run(-1))).toBeLessThan(1e-11);
+  });
+
+  it('two pumps joined at a block: without a check the idle side takes the other pump back to the tank', () => {
+    const weak: LinkElement = { kind: 'pump', voltageRatio: 1, curve: [{ flow_m3PerS: 0, rise_Pa: 2e3 }, { flow_m3PerS: 10e-6, rise_Pa: 0 }] };
+    const run = (checked: LinkElement[]) => unwrap(solveNetwork(network(
+      [node('tank', 0, { fixedGauge_Pa: 0 }), node('block', 0), node('end', 1, { fixedGauge_Pa: 0 })],
+      [['tank', 'block', [PUMP, line(0.008, 1)]], ['tank', 'block', [weak, line(0.008, 1), ...checked]], ['block', 'end', [line(0.008, 3)]]],
+    )));
+    expect(run([]).links.get('link1')!.flow_m3PerS).toBeLessThan(-1e-6);
+    expect(run([{ kind: 'check' }]).links.get('link2')!.flow_m3PerS).toBeGreaterThan(run([]).links.get('link2')!.flow_m3PerS);
+  });
+});
+
+describe('what cannot be solved says why', () => {
+  const ends = [node('tank', 0, { fixedGauge_Pa: 0 }), node('engine', 0, { outflow_m3PerS: 1e-5 })];
+  it.each<[string, Network]>([
+    ['no-path', network(ends, [['tank', 'engine', [{ kind: 'closed' }]]])],
+    ['no-boundary', network([node('a', 0), node('b', 0)], [['a', 'b', [line(0.01, 1)]]])],
+    ['bad-size', network(ends, [['tank', 'engine', [line(0, 1)]]])],
+    ['bad-size', network(ends, [['tank', 'engine', [line(0.01, -1)]]])],
+    ['bad-size', network(ends, [['tank', 'engine', [{ kind: 'filter', ratedFlow_m3PerS: 0, ratedDrop_Pa: 1, ratedViscosity_PaS: 1, dirtFactor: 1 }]]])],
+    ['no-such-node', network(ends, [['tank', 'nowhere', [line(0.01, 1)]]])],
+    ['no-voltage', network(ends, [['tank', 'engine', [{ ...PUMP, voltageRatio: 0 } as LinkElement]]])],
+    ['too-few-points', network(ends, [['tank', 'engine', [{ kind: 'pump', voltageRatio: 1, curve: [] }]]])],
+    ['curve-rises', network(ends, [['tank', 'engine', [{ kind: 'pump', voltageRatio: 1, curve: [{ flow_m3PerS: 0, rise_Pa: 1 }, { flow_m3PerS: 1, rise_Pa: 2 }] }]]])],
+    ['negative-point', network(ends, [['tank', 'engine', [{ kind: 'pump', voltageRatio: 1, curve: [{ flow_m3PerS: -1, rise_Pa: 1 }, { flow_m3PerS: 1, rise_Pa: 0 }] }]]])],
+    ['not-converged', network(ends, [['tank', 'engine', [line(0.01, Number.POSITIVE_INFINITY)]]])],
+  ])('%s', (code, bad) => {
+    expect(solveNetwork(bad)).toMatchObject({ ok: false, error: { code } });
+  });
+});
+
+it('voltage moves a pump curve by the affinity laws', () => {
+  const curve = unwrap(parsePumpCurve([{ flow_m3PerS: 0, rise_Pa: 100 }, { flow_m3PerS: 10, rise_Pa: 0 }], 'pump'));
+  expect(atVoltage(curve, 0.5).points).toEqual([{ flow_m3PerS: 0, rise_Pa: 25 }, { flow_m3PerS: 5, rise_Pa: 0 }]);
+});
