@@ -9,10 +9,8 @@ const DIESEL = unwrap(fluidState({ key: 'diesel' }, 293.15));
 const line = (bore_m: number, length_m: number, roughness_m = 0): LinkElement => ({ kind: 'line', bore_m, length_m, roughness_m, fittings: [] });
 const node = (id: string, height_m: number, rest: Partial<NetworkNode> = {}): NetworkNode => ({ id, name: id, height_m, ...rest });
 
-const PUMP: LinkElement = {
-  kind: 'pump', voltageRatio: 1,
-  curve: [{ flow_m3PerS: 0, rise_Pa: 40e3 }, { flow_m3PerS: 30e-6, rise_Pa: 25e3 }, { flow_m3PerS: 45e-6, rise_Pa: 0 }],
-};
+const PUMP_CURVE = [{ flow_m3PerS: 0, rise_Pa: 40e3 }, { flow_m3PerS: 30e-6, rise_Pa: 25e3 }, { flow_m3PerS: 45e-6, rise_Pa: 0 }];
+const PUMP: LinkElement = { kind: 'pump', voltageRatio: 1, curve: PUMP_CURVE };
 
 function network(nodes: NetworkNode[], links: [string, string, LinkElement[]][], fluid: FluidState = DIESEL): Network {
   return {
@@ -63,7 +61,7 @@ describe('one line', () => {
       ['tank', 'mid', [PUMP]], ['mid', 'end', [line(0.008, 4)]],
     ]));
     const q = flow(solution, 'link0');
-    const pumpRise = -pumpLaw(unwrap(parsePumpCurve((PUMP as { curve: [] }).curve, 'pump')))(q).pressure_Pa;
+    const pumpRise = -pumpLaw(unwrap(parsePumpCurve(PUMP_CURVE, 'pump')))(q).pressure_Pa;
     const lift = DIESEL.density_kgPerM3 * 9.80665 * 0.5;
     const loss = (128 * DIESEL.viscosity_PaS * 4 * q) / (Math.PI * 0.008 ** 4);
     expectClose(pumpRise, lift + loss, { rel: 1e-6, why: 'laminar by hand' });

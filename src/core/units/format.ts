@@ -8,44 +8,50 @@ import type { ReaderSystem } from './parse';
 export type Role =
   | 'tape' | 'bore' | 'thickness' | 'run' | 'trip' | 'seaTrip' | 'area' | 'tankVolume' | 'smallVolume' | 'mass' | 'density'
   | 'duration' | 'roadSpeed' | 'seaSpeed' | 'lineSpeed' | 'acceleration' | 'burn' | 'transfer'
-  | 'pressure' | 'smallPressure' | 'slope' | 'temperature' | 'voltage' | 'resistance' | 'current' | 'power' | 'share' | 'count' | 'viscosity';
+  | 'pressure' | 'slope' | 'temperature' | 'voltage' | 'resistance' | 'current' | 'power' | 'share' | 'count' | 'viscosity';
 
-type RoleUnits = { readonly kind: Kind; readonly metric: string; readonly us: string; readonly imperial?: string };
+type RoleUnits = {
+  readonly kind: Kind;
+  readonly metric: string;
+  readonly us: string;
+  readonly imperial?: string;
+  /** Most decimals worth showing in the metric unit, and in the other one. */
+  readonly decimals: readonly [number, number];
+};
 
-const role = (kind: Kind, metric: string, us: string, imperial?: string): RoleUnits => ({
-  kind, metric, us, ...(imperial ? { imperial } : {}),
+const role = (kind: Kind, metric: string, us: string, decimals: readonly [number, number], imperial?: string): RoleUnits => ({
+  kind, metric, us, decimals, ...(imperial ? { imperial } : {}),
 });
 
 export const ROLES: Readonly<Record<Role, RoleUnits>> = {
-  tape: role('length', 'mm', 'in'),
-  bore: role('length', 'mm', 'in'),
-  thickness: role('length', 'mm', 'in'),
-  run: role('length', 'm', 'ft'),
-  trip: role('length', 'km', 'mi'),
-  seaTrip: role('length', 'nmi', 'nmi'),
-  area: role('area', 'm2', 'ft2'),
-  tankVolume: role('volume', 'L', 'us_gal', 'imp_gal'),
-  smallVolume: role('volume', 'L', 'us_qt', 'imp_pt'),
-  mass: role('mass', 'kg', 'lb'),
-  density: role('density', 'kg_per_m3', 'lb_per_us_gal', 'kg_per_m3'),
-  duration: role('time', 'h', 'h'),
-  roadSpeed: role('speed', 'km_per_h', 'mph'),
-  seaSpeed: role('speed', 'kn', 'kn'),
-  lineSpeed: role('speed', 'm_per_s', 'm_per_s'),
-  acceleration: role('acceleration', 'g', 'g'),
-  burn: role('flow', 'L_per_h', 'us_gal_per_h', 'imp_gal_per_h'),
-  transfer: role('flow', 'L_per_min', 'us_gal_per_min', 'imp_gal_per_min'),
-  pressure: role('pressure', 'kPa', 'psi'),
-  smallPressure: role('pressure', 'kPa', 'inH2O'),
-  slope: role('angle', 'deg', 'deg'),
-  temperature: role('temperature', 'C', 'F', 'C'),
-  voltage: role('voltage', 'V', 'V'),
-  resistance: role('resistance', 'ohm', 'ohm'),
-  current: role('current', 'A', 'A'),
-  power: role('power', 'kW', 'hp'),
-  share: role('ratio', 'percent', 'percent'),
-  count: role('count', 'one', 'one'),
-  viscosity: role('viscosity', 'mm2_per_s', 'mm2_per_s'),
+  tape: role('length', 'mm', 'in', [0, 2]),
+  bore: role('length', 'mm', 'in', [1, 3]),
+  thickness: role('length', 'mm', 'in', [2, 3]),
+  run: role('length', 'm', 'ft', [2, 1]),
+  trip: role('length', 'km', 'mi', [0, 0]),
+  seaTrip: role('length', 'nmi', 'nmi', [0, 0]),
+  area: role('area', 'm2', 'ft2', [3, 2]),
+  tankVolume: role('volume', 'L', 'us_gal', [2, 2], 'imp_gal'),
+  smallVolume: role('volume', 'L', 'us_qt', [3, 3], 'imp_pt'),
+  mass: role('mass', 'kg', 'lb', [2, 1]),
+  density: role('density', 'kg_per_m3', 'lb_per_us_gal', [0, 2], 'kg_per_m3'),
+  duration: role('time', 'h', 'h', [1, 1]),
+  roadSpeed: role('speed', 'km_per_h', 'mph', [0, 0]),
+  seaSpeed: role('speed', 'kn', 'kn', [1, 1]),
+  lineSpeed: role('speed', 'm_per_s', 'm_per_s', [2, 2]),
+  acceleration: role('acceleration', 'g', 'g', [2, 2]),
+  burn: role('flow', 'L_per_h', 'us_gal_per_h', [2, 2], 'imp_gal_per_h'),
+  transfer: role('flow', 'L_per_min', 'us_gal_per_min', [1, 1], 'imp_gal_per_min'),
+  pressure: role('pressure', 'kPa', 'psi', [2, 2]),
+  slope: role('angle', 'deg', 'deg', [1, 1]),
+  temperature: role('temperature', 'C', 'F', [0, 0], 'C'),
+  voltage: role('voltage', 'V', 'V', [1, 1]),
+  resistance: role('resistance', 'ohm', 'ohm', [1, 1]),
+  current: role('current', 'A', 'A', [2, 2]),
+  power: role('power', 'kW', 'hp', [1, 1]),
+  share: role('ratio', 'percent', 'percent', [1, 1]),
+  count: role('count', 'one', 'one', [2, 2]),
+  viscosity: role('viscosity', 'mm2_per_s', 'mm2_per_s', [2, 2]),
 };
 
 export const roleUnit = (name: Role, reader: ReaderSystem): string => {
@@ -67,23 +73,26 @@ const DEFAULT_DIGITS = 3;
 const MAX_DECIMALS = 6;
 /** Sixteenths of an inch: the finest mark of a common tape. */
 const TAPE_DIVISIONS = 16;
+/** Shorter times are spoken of in minutes. */
+const SHORT_S = 5400;
 /** A length this near to a sixteenth is one: 0.1 mm is below what a tape can tell. */
 const FRACTION_TOLERANCE_M = 1e-4;
 
 /**
  * Shows a quantity in the reader's unit with no more digits than it deserves:
  * the last digit is of the order of half the spread, or three significant
- * digits where no spread is given. Inches on a tape are shown as fractions
+ * digits where no spread is given, and never finer than the role is worth. Inches on a tape are shown as fractions
  * when they are one.
  */
 export function formatQuantity(si: number, name: Role, options: FormatOptions): Shown {
   const { kind } = ROLES[name];
-  const unit = unitById(kind, roleUnit(name, options.reader));
+  const unit = unitById(kind, name === 'duration' && Math.abs(si) < SHORT_S ? 'min' : roleUnit(name, options.reader));
   if (!Number.isFinite(si)) return shown('–', unit.symbol);
   if (unit.id === 'in' && name === 'tape' && isTapeFraction(si)) return shown(inchFraction(si), unit.symbol);
   const value = fromSI(si, unit);
-  const decimals = options.spread ? spreadDecimals(options.spread / unit.toSI) : digitDecimals(value, options.digits ?? DEFAULT_DIGITS);
-  return shown(fixed(value, decimals), unit.symbol);
+  const most = ROLES[name].decimals[options.reader === 'metric' ? 0 : 1];
+  const deserved = options.spread ? spreadDecimals(options.spread / unit.toSI) : digitDecimals(value, options.digits ?? DEFAULT_DIGITS);
+  return shown(fixed(value, Math.min(most, deserved)), unit.symbol);
 }
 
 /** The text for an input field: the value as it would be typed, at full useful precision. */
@@ -128,8 +137,8 @@ function digitDecimals(value: number, digits: number): number {
   return clampDecimals(digits - 1 - Math.floor(Math.log10(Math.abs(value))));
 }
 
-/** Fixed decimals without a negative zero. */
+/** Fixed decimals with a true minus sign, and none before a zero. */
 function fixed(value: number, decimals: number): string {
   const text = value.toFixed(decimals);
-  return Number(text) === 0 ? text.replace('-', '') : text;
+  return text.replace('-', Number(text) === 0 ? '' : '−');
 }

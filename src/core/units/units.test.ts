@@ -174,7 +174,7 @@ describe('display', () => {
     [-0.00001, 'slope', { reader: 'metric', digits: 1, spread: 0.05 }, '0°'],
     [0.853, 'share', { reader: 'metric', spread: 0.02 }, '85 %'],
     [Number.NaN, 'tape', { reader: 'metric' }, '– mm'],
-    [293.15, 'temperature', { reader: 'us' }, '68.0 °F'],
+    [293.15, 'temperature', { reader: 'us' }, '68 °F'],
   ])('%d as %s', (value, name, options, expected) => {
     expect(formatQuantity(value, name, options).text).toBe(expected);
   });

@@ -1,0 +1,53 @@
+import { CONDITIONS_HELP, loadSystem, UsageError } from './args';
+import { check } from './check';
+import { flow } from './flow';
+import { gauge } from './gauge';
+import { range } from './range';
+import { tank } from './tank';
+import { evaluated, type Verb } from './verb';
+
+const VERBS: readonly Verb[] = [tank, flow, gauge, range, check];
+
+const GENERAL_HELP = `npm run -s gasline -- VERB SYSTEM-FILE [options]
+
+Computes a Gas Line system without a browser and prints JSON in SI units; each
+key names its unit. Exit 0, or 2 with what is wrong on stderr.
+
+${VERBS.map((verb) => `  ${verb.name.padEnd(8)} ${verb.summary}`).join('\n')}
+
+Options:
+${CONDITIONS_HELP}
+  --help               this, or with a verb what that verb prints
+`;
+
+const verbHelp = (verb: Verb): string => `npm run -s gasline -- ${verb.name} SYSTEM-FILE [options]
+
+${verb.summary}.
+Prints ${verb.prints}.
+
+Options:
+${CONDITIONS_HELP}
+`;
+
+/** Runs one command line; returns the exit code. */
+export function main(args: readonly string[], out: (text: string) => void, err: (text: string) => void): number {
+  const [name, ...rest] = args;
+  const verb = VERBS.find((candidate) => candidate.name === name);
+  if (args.includes('--help') || args.length === 0) {
+    out(verb ? verbHelp(verb) : GENERAL_HELP);
+    return args.length === 0 ? 2 : 0;
+  }
+  if (!verb) {
+    err(`There is no verb "${name}"; there is ${VERBS.map((candidate) => candidate.name).join(', ')}.`);
+    return 2;
+  }
+  try {
+    const { system } = loadSystem(rest);
+    out(JSON.stringify(verb.run(system, evaluated(system)), null, 2));
+    return 0;
+  } catch (error) {
+    if (!(error instanceof UsageError)) throw error;
+    err(error.message);
+    return 2;
+  }
+}

@@ -1,0 +1,21 @@
+import { evaluateSystem, type Evaluation } from '@/core/evaluate';
+import type { SystemDocument } from '@/core/document';
+import { UsageError } from './args';
+
+export type Verb = {
+  readonly name: string;
+  readonly summary: string;
+  /** What it prints, for --help. */
+  readonly prints: string;
+  readonly run: (system: SystemDocument, evaluation: Evaluation) => unknown;
+};
+
+/** Evaluates, or says which condition makes no sense. */
+export function evaluated(system: SystemDocument): Evaluation {
+  const result = evaluateSystem(system);
+  if (!result.ok) throw new UsageError(`${result.error.at}: ${result.error.detail}`);
+  return result.value;
+}
+
+/** A failed part of a result, as printed. */
+export const failed = (error: { code: string; at: string; detail: string }) => ({ ok: false as const, error });

@@ -1,0 +1,147 @@
+import {
+  add, boxMesh, effectiveGravity, meshBounds, meshVolume, rayCrossings, scale, tankAxes, toTankFrame, unitVector,
+  type Attitude, type ClosedMesh, type EffectiveGravity, type Mounting, type Vec3,
+} from '../geometry';
+import type { FluidBatch } from '../fluids';
+import type { LinearGauge, SwingArm } from '../gauge';
+import { unwrap, type Outcome } from '../outcome';
+import type { Envelope, Inlet } from '../tank';
+import type { PickupDocument, PortDocument, SenderDocument, SystemDocument, TankDocument } from './schema';
+
+export const radians = (degrees: number): number => (degrees * Math.PI) / 180;
+export const degrees = (angle_rad: number): number => (angle_rad * 180) / Math.PI;
+
+export type PickupModel = { readonly document: PickupDocument; readonly inlet: Inlet; readonly port_m: Vec3; readonly tubeLength_m: number };
+export type SenderModel = { readonly document: SenderDocument; readonly arm: SwingArm; readonly gauge: LinearGauge };
+export type PortModel = { readonly document: PortDocument; readonly point_m: Vec3 };
+
+/** A tank as the solvers want it. Points are in the tank frame. */
+export type TankModel = {
+  readonly document: TankDocument;
+  readonly mesh: ClosedMesh;
+  readonly gross_m3: number;
+  readonly mounting: Mounting;
+  readonly batch: FluidBatch;
+  readonly fill_ratio: number;
+  readonly ports: readonly PortModel[];
+  readonly pickups: readonly PickupModel[];
+  readonly senders: readonly SenderModel[];
+  /** Ports and what hangs on them that miss the tank's walls, by id. */
+  readonly misplaced: readonly string[];
+};
+
+export const attitudeOf = ({ conditions }: SystemDocument): Attitude => ({
+  pitch_rad: radians(conditions.pitch_deg),
+  roll_rad: radians(conditions.roll_deg),
+  acceleration_mPerS2: [conditions.accelerationForward_mPerS2, conditions.accelerationPort_mPerS2, conditions.accelerationUp_mPerS2],
+});
+
+export const gravityOf = (system: SystemDocument): Outcome<EffectiveGravity, 'weightless'> => effectiveGravity(attitudeOf(system));
+
+export const envelopeOf = ({ envelope }: SystemDocument): Envelope => ({
+  pitch_rad: [-radians(envelope.noseDown_deg.value), radians(envelope.noseUp_deg.value)],
+  roll_rad: [-radians(envelope.portDown_deg.value), radians(envelope.starboardDown_deg.value)],
+});
+
+/** Up in the tank frame when the vehicle stands still at a pitch and roll. */
+export const standingUp = (tank: Pick<TankModel, 'mounting'>, pitch_rad: number, roll_rad: number): Vec3 =>
+  toTankFrame(unwrap(effectiveGravity({ pitch_rad, roll_rad, acceleration_mPerS2: [0, 0, 0] })).up, tank.mounting);
+
+const FULL_ENOUGH = 0.5;
+
+export function compileTank(system: SystemDocument, document: TankDocument): TankModel {
+  const mesh = shapeMesh(document);
+  const fluid = system.fluids.find((candidate) => candidate.id === document.fluid)!;
+  const { mounting } = document;
+  const placed = document.ports.map((port) => ({ document: port, point_m: portPoint(mesh, port) }));
+  const ports = placed.flatMap(({ document: port, point_m }) => (point_m ? [{ document: port, point_m }] : []));
+  const at = (id: string): Vec3 | undefined => ports.find((port) => port.document.id === id)?.point_m;
+  const pickups = document.pickups.flatMap((pickup) => pickupModel(mesh, pickup, document, at(pickup.port)));
+  const senders = document.senders.flatMap((sender) => senderModel(sender, at(sender.port)));
+  const found = new Set([...ports.map((port) => port.document.id), ...pickups.map((pickup) => pickup.document.id), ...senders.map((sender) => sender.document.id)]);
+  return {
+    document, mesh, gross_m3: meshVolume(mesh), ports, pickups, senders,
+    mounting: { yaw_rad: radians(mounting.yaw_deg.value), pitch_rad: radians(mounting.pitch_deg.value), roll_rad: radians(mounting.roll_deg.value) },
+    batch: { key: fluid.fluid, ...(fluid.density15_kgPerM3 ? { density15_kgPerM3: fluid.density15_kgPerM3.value } : {}) },
+    fill_ratio: system.conditions.fills.find((fill) => fill.tank === document.id)?.fill_ratio ?? FULL_ENOUGH,
+    misplaced: [...document.ports, ...document.pickups, ...document.senders].map((part) => part.id).filter((id) => !found.has(id)),
+  };
+}
+
+function shapeMesh({ shape }: TankDocument): ClosedMesh {
+  return boxMesh(shape.length_m.value, shape.width_m.value, shape.height_m.value);
+}
+
+/** Where each face lies from inside, and the two coordinates that place a port on it. */
+const OUTWARD: Readonly<Record<PortDocument['face'], Vec3>> = {
+  lid: [0, 0, 1], floor: [0, 0, -1], fore: [1, 0, 0], aft: [-1, 0, 0], port: [0, 1, 0], starboard: [0, -1, 0],
+};
+
+/** The point of a face where a port sits, or undefined where the face has no metal. */
+export function portPoint(mesh: ClosedMesh, port: PortDocument): Vec3 | undefined {
+  const outward = OUTWARD[port.face];
+  const bounds = meshBounds(mesh);
+  const reach = 2 * Math.hypot(...bounds.max.map((value, axis) => value - bounds.min[axis]!)) + 1;
+  const start: Vec3 = [
+    outward[0] === 0 ? (port.x_m?.value ?? 0) : bounds.min[0] + outward[0] * reach,
+    outward[1] === 0 ? (port.y_m?.value ?? 0) : bounds.min[1] + outward[1] * reach,
+    outward[2] === 0 ? (port.z_m?.value ?? 0) : bounds.min[2] + outward[2] * reach,
+  ];
+  const first = rayCrossings(mesh, start, scale(outward, -1))[0];
+  return first === undefined ? undefined : add(start, scale(outward, -first));
+}
+
+/** Top of the floor under a point, or undefined outside the tank's plan. */
+export function floorUnder_m(mesh: ClosedMesh, point: Vec3): number | undefined {
+  const below = meshBounds(mesh).min[2] - 1;
+  const first = rayCrossings(mesh, [point[0], point[1], below], [0, 0, 1])[0];
+  return first === undefined ? undefined : below + first;
+}
+
+function pickupModel(mesh: ClosedMesh, document: PickupDocument, tank: TankDocument, port_m: Vec3 | undefined): PickupModel[] {
+  if (!port_m) return [];
+  const port = tank.ports.find((candidate) => candidate.id === document.port)!;
+  const floor = floorUnder_m(mesh, port_m);
+  const hangs = document.kind === 'top-tube';
+  if (hangs && floor === undefined) return [];
+  const height = document.heightOffFloor_m.value;
+  const z = hangs ? floor! + height : port.face === 'floor' ? port_m[2] + height : port_m[2];
+  const point_m: Vec3 = [port_m[0], port_m[1], z];
+  return [{
+    document, port_m,
+    inlet: { point_m, submergence_m: document.submergence_m.value },
+    tubeLength_m: Math.abs(port_m[2] - z),
+  }];
+}
+
+const REACH: Readonly<Record<SenderDocument['swing'], Vec3>> = { fore: [1, 0, 0], aft: [-1, 0, 0], port: [0, 1, 0], starboard: [0, -1, 0] };
+
+function senderModel(document: SenderDocument, port_m: Vec3 | undefined): SenderModel[] {
+  if (!port_m) return [];
+  return [{
+    document,
+    arm: {
+      pivot_m: [port_m[0], port_m[1], port_m[2] - document.pivotDepth_m.value],
+      reach: unitVector(REACH[document.swing]),
+      armLength_m: document.armLength_m.value,
+      floatRadius_m: document.floatDiameter_m.value / 2,
+      lowStop_rad: radians(document.lowStop_deg.value),
+      highStop_rad: radians(document.highStop_deg.value),
+      emptyResistance_ohm: document.emptyResistance_ohm.value,
+      fullResistance_ohm: document.fullResistance_ohm.value,
+    },
+    gauge: {
+      emptyResistance_ohm: document.gauge.emptyResistance_ohm.value,
+      fullResistance_ohm: document.gauge.fullResistance_ohm.value,
+      tolerance_ratio: document.gauge.tolerance_ratio.value,
+    },
+  }];
+}
+
+/** A point of a tank in vehicle axes [m]. */
+export function inVehicle(tank: TankModel, point_m: Vec3): Vec3 {
+  const { x_m, y_m, z_m } = tank.document.mounting;
+  const [x, y, z] = tankAxes(tank.mounting);
+  const turned = add(add(scale(x, point_m[0]), scale(y, point_m[1])), scale(z, point_m[2]));
+  return add([x_m.value, y_m.value, z_m.value], turned);
+}

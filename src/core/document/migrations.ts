@@ -1,0 +1,33 @@
+import { failure, success, type Outcome } from '../outcome';
+import { CURRENT_VERSION } from './schema';
+
+/** Turns a document of the version it is filed under into the next version. */
+export type Migration = (document: Record<string, unknown>) => Record<string, unknown>;
+
+/** By the version it starts from. A change of format adds one entry and one test. */
+export const MIGRATIONS: Readonly<Record<number, Migration>> = {};
+
+/**
+ * Brings a document of any earlier version up to the current one.
+ * A newer version is refused: what this app does not know it would lose.
+ */
+export function migrate(
+  document: Record<string, unknown>,
+  migrations: Readonly<Record<number, Migration>> = MIGRATIONS,
+  current = CURRENT_VERSION,
+): Outcome<Record<string, unknown>, 'wrong-version'> {
+  let version = document.version;
+  if (typeof version !== 'number' || !Number.isInteger(version) || version < 1) {
+    return failure('wrong-version', 'version', `version must be a whole number from 1 to ${current}.`);
+  }
+  if (version > current) {
+    return failure('wrong-version', 'version', `This file is of version ${version}; this Gas Line reads up to ${current}. Update the app to open it.`);
+  }
+  let migrated = document;
+  for (; version < current; version++) {
+    const step = migrations[version];
+    if (!step) return failure('wrong-version', 'version', `There is no way from version ${version} to ${version + 1}.`);
+    migrated = { ...step(migrated), version: version + 1 };
+  }
+  return success(migrated);
+}

@@ -1,0 +1,75 @@
+import type { SystemDocument } from './schema';
+
+/** A fault in a document: where, and what is wrong with what would be accepted. */
+export type Fault = { readonly path: string; readonly message: string };
+
+/** Which coordinate a port on each face does not have: the one across it. */
+export const ACROSS_FACE = { lid: 'z_m', floor: 'z_m', fore: 'x_m', aft: 'x_m', port: 'y_m', starboard: 'y_m' } as const;
+
+/** Names that lead nowhere, ids used twice, and ports without their place. */
+export function referenceFaults(system: SystemDocument): Fault[] {
+  return [...duplicateIds(system), ...danglingIds(system), ...unplacedPorts(system)];
+}
+
+function allIds(system: SystemDocument): { id: string; path: string }[] {
+  const of = (list: readonly { id: string }[], path: string) => list.map((item, i) => ({ id: item.id, path: `${path}[${i}].id` }));
+  return [
+    ...of(system.fluids, 'fluids'),
+    ...of(system.tanks, 'tanks'),
+    ...system.tanks.flatMap((tank, t) => [
+      ...of(tank.ports, `tanks[${t}].ports`), ...of(tank.pickups, `tanks[${t}].pickups`), ...of(tank.senders, `tanks[${t}].senders`),
+    ]),
+    ...of(system.components, 'components'), ...of(system.lines, 'lines'), ...of(system.consumers, 'consumers'), ...of(system.mounts, 'mounts'),
+  ];
+}
+
+function duplicateIds(system: SystemDocument): Fault[] {
+  const seen = new Map<string, string>();
+  return allIds(system).flatMap(({ id, path }) => {
+    const first = seen.get(id);
+    if (first === undefined) {
+      seen.set(id, path);
+      return [];
+    }
+    return [{ path, message: `"${id}" is already the id at ${first}; every id must be used once` }];
+  });
+}
+
+function danglingIds(system: SystemDocument): Fault[] {
+  const ids = (list: readonly { id: string }[]) => new Set(list.map((item) => item.id));
+  const [fluids, tanks] = [ids(system.fluids), ids(system.tanks)];
+  const joints = new Set([
+    ...system.tanks.flatMap((tank) => [...ids(tank.ports), ...ids(tank.pickups)]),
+    ...ids(system.components), ...ids(system.consumers),
+  ]);
+  const missing = (known: ReadonlySet<string>, id: string, path: string, what: string): Fault[] =>
+    known.has(id) ? [] : [{ path, message: `names the ${what} "${id}", which does not exist${known.size > 0 ? `; there is ${[...known].slice(0, 12).join(', ')}` : ''}` }];
+  return [
+    ...system.tanks.flatMap((tank, t) => {
+      const ports = ids(tank.ports);
+      return [
+        ...missing(fluids, tank.fluid, `tanks[${t}].fluid`, 'fluid'),
+        ...tank.pickups.flatMap((pickup, p) => missing(ports, pickup.port, `tanks[${t}].pickups[${p}].port`, 'port')),
+        ...tank.senders.flatMap((sender, s) => missing(ports, sender.port, `tanks[${t}].senders[${s}].port`, 'port')),
+      ];
+    }),
+    ...system.lines.flatMap((line, l) => [
+      ...missing(joints, line.from.item, `lines[${l}].from.item`, 'part'), ...missing(joints, line.to.item, `lines[${l}].to.item`, 'part'),
+    ]),
+    ...system.mounts.flatMap((mount, m) => missing(tanks, mount.tank, `mounts[${m}].tank`, 'tank')),
+    ...system.conditions.fills.flatMap((fill, f) => missing(tanks, fill.tank, `conditions.fills[${f}].tank`, 'tank')),
+  ];
+}
+
+function unplacedPorts(system: SystemDocument): Fault[] {
+  return system.tanks.flatMap((tank, t) =>
+    tank.ports.flatMap((port, p) =>
+      (['x_m', 'y_m', 'z_m'] as const).flatMap((axis) => {
+        const across = ACROSS_FACE[port.face] === axis;
+        const path = `tanks[${t}].ports[${p}].${axis}`;
+        if (across && port[axis] !== undefined) return [{ path, message: `follows from the ${port.face} face and must be left out` }];
+        return !across && port[axis] === undefined ? [{ path, message: `is missing; a port on the ${port.face} face needs it` }] : [];
+      }),
+    ),
+  );
+}

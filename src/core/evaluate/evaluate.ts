@@ -1,0 +1,106 @@
+import { feedPath, type FlowInputs, type TankLevel } from '../document/compileNetwork';
+import { compileTank, gravityOf, standingUp, type TankModel } from '../document/compileTank';
+import type { ConsumerDocument, SystemDocument } from '../document/schema';
+import { ambientPressure_Pa, fluidState, type FluidState } from '../fluids';
+import { gaugeCurve, readingAt, type GaugeCode, type GaugeCurve } from '../gauge';
+import { toTankFrame, type EffectiveGravity } from '../geometry';
+import { failure, success, type Outcome } from '../outcome';
+import { burnAtDuty_m3PerS, endurance, type Endurance } from '../range';
+import { flowResult, type FlowCode, type FlowResult } from './flowResult';
+import { levelOf, tankResult, type Detail, type TankResult } from './tankResult';
+
+export type GaugeResult = {
+  readonly sender: string;
+  readonly tank: string;
+  readonly curve: GaugeCurve;
+  readonly now: { readonly angle_rad: number; readonly resistance_ohm: number; readonly needle_ratio: number; readonly true_ratio: number };
+};
+
+export type RangeResult = Endurance & { readonly usable_m3: number; readonly burn_m3PerS: number };
+
+/** All that follows from a system document at its conditions. Plain data. */
+export type Evaluation = {
+  readonly gravity: EffectiveGravity;
+  readonly ambientAbs_Pa: number;
+  readonly fluid: FluidState;
+  readonly tanks: readonly TankResult[];
+  /** In the order of the document's consumers; the first is the one the four numbers speak of. */
+  readonly flows: readonly Outcome<FlowResult, FlowCode>[];
+  readonly gauges: readonly Outcome<GaugeResult, GaugeCode>[];
+  readonly usable: Outcome<number, 'no-pickup' | 'no-tank'>;
+  readonly range: Outcome<RangeResult, 'no-burn' | 'no-consumer' | 'no-pickup' | 'no-tank'>;
+};
+
+export type EvaluationCode = 'weightless' | 'temperature-range' | 'altitude-range' | 'no-tank' | 'no-fluid';
+
+const GAUGE_STEPS = 50;
+
+/**
+ * Evaluates a whole system at its conditions.
+ *
+ * A part that cannot be computed fails alone, with its reason; the whole
+ * fails only where the conditions themselves make no sense.
+ */
+export function evaluateSystem(system: SystemDocument, detail: Detail = 'full'): Outcome<Evaluation, EvaluationCode> {
+  const gravity = gravityOf(system);
+  if (!gravity.ok) return gravity;
+  const ambient = ambientPressure_Pa(system.conditions.altitude_m);
+  if (!ambient.ok) return ambient;
+  const models = system.tanks.map((tank) => compileTank(system, tank));
+  const first = models[0];
+  if (!first) return failure('no-tank', 'tanks', 'The system has no tank yet.');
+  const fluid = fluidState(first.batch, system.conditions.fuelTemperature_K);
+  if (!fluid.ok) return fluid;
+  const levels = models.map((tank) => levelOf(tank, toTankFrame(gravity.value.up, tank.mounting)));
+  const tanks = levels.map((level) => tankResult(system, level, fluid.value, detail));
+  const inputs: FlowInputs = { system, levels, fluid: fluid.value, gravity: gravity.value, ambientAbs_Pa: ambient.value };
+  const usable = usableOf(system, tanks);
+  return success({
+    gravity: gravity.value,
+    ambientAbs_Pa: ambient.value,
+    fluid: fluid.value,
+    tanks,
+    flows: system.consumers.map((consumer) => flowResult(inputs, consumer, detail)),
+    gauges: levels.flatMap((level) => level.tank.senders.map((_, index) => gaugeResult(level, index))),
+    usable,
+    range: usable.ok ? rangeOf(system, system.consumers[0], usable.value) : usable,
+  });
+}
+
+/** The tank and pickup that feed the first consumer; the first of each where no line is joined. */
+export function mainPickup(system: SystemDocument, tanks: readonly TankResult[]): { tank: TankResult; pickup: TankResult['pickups'][number] } | undefined {
+  const source = system.consumers[0] ? feedPath(system, system.consumers[0].id).at(-1) : undefined;
+  const all = tanks.flatMap((tank) => tank.pickups.map((pickup) => ({ tank, pickup })));
+  return all.find(({ pickup }) => pickup.id === source) ?? all[0];
+}
+
+function usableOf(system: SystemDocument, tanks: readonly TankResult[]): Outcome<number, 'no-pickup' | 'no-tank'> {
+  const main = mainPickup(system, tanks);
+  if (!main) return failure('no-pickup', tanks[0]?.name ?? 'tank', 'The tank has no pickup that stands in it, so nothing can be drawn.');
+  return success(Math.max(0, main.tank.holds_m3 - main.pickup.worst.unusable_m3));
+}
+
+function rangeOf(system: SystemDocument, consumer: ConsumerDocument | undefined, usable_m3: number): Outcome<RangeResult, 'no-burn' | 'no-consumer'> {
+  if (!consumer) return failure('no-consumer', 'consumers', 'Nothing burns the fuel yet.');
+  const burn_m3PerS = burnAtDuty_m3PerS(consumer.burnIdle_m3PerS.value, consumer.burnFull_m3PerS.value, system.conditions.duty_ratio);
+  const trip = endurance({
+    usable_m3, burn_m3PerS,
+    reserve_ratio: system.wishes.reserve_ratio.value,
+    ...(system.vehicle.speed_mPerS ? { speed_mPerS: system.vehicle.speed_mPerS.value } : {}),
+  });
+  return trip.ok ? success({ ...trip.value, usable_m3, burn_m3PerS }) : trip;
+}
+
+function gaugeResult({ tank, offset_m, up }: TankLevel, index: number): Outcome<GaugeResult, GaugeCode> {
+  const { arm, gauge, document } = tank.senders[index]!;
+  const holds_m3 = tank.gross_m3 * tank.document.fillLimit_ratio.value;
+  const curve = gaugeCurve(tank.mesh, arm, gauge, holds_m3, standingUp(tank, 0, 0), GAUGE_STEPS);
+  if (!curve.ok) return curve;
+  const now = readingAt(arm, gauge, curve.value.swing, up, offset_m);
+  return success({
+    sender: document.id, tank: tank.document.id, curve: curve.value,
+    now: { ...now, true_ratio: shareOfHolds(tank, holds_m3) },
+  });
+}
+
+const shareOfHolds = (tank: TankModel, holds_m3: number): number => (tank.fill_ratio * tank.gross_m3) / holds_m3;

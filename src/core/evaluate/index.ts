@@ -1,0 +1,16 @@
+/**
+ * From a system document to everything that follows from it.
+ *
+ * Read `evaluate.ts` first: `evaluateSystem` runs every solver at the set
+ * conditions and returns plain data. `numbers.ts` picks the four numbers out
+ * of it, `workings.ts` shows how each came about, and `sensitivity.ts` says
+ * which uncertain values move them. Solvers know nothing of documents; this
+ * folder and `document/compile*.ts` are where the two meet.
+ */
+export { evaluateSystem, mainPickup, type Evaluation, type EvaluationCode, type GaugeResult, type RangeResult } from './evaluate';
+export { flowRole, numbersOf, NUMBER_KEYS, type Figure, type NumberKey, type Numbers } from './numbers';
+export { allKnown, sensitivity, type FindingsOf, type Influence, type KnownAt, type Sensitivity } from './sensitivity';
+export { workingOf, type Working, type WorkingStep, type WorkingTerm } from './workings';
+export type { FlowResult, PumpChartPoint, PumpResult } from './flowResult';
+export type { Detail, PickupResult, TankResult } from './tankResult';
+export type { SectionDrawing, SenderDrawing, TankDrawing } from './drawing';

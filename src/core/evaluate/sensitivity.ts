@@ -1,0 +1,110 @@
+import type { Known, Origin } from '../document/known';
+import { withValue, type Path } from '../document/edit';
+import type { SystemDocument } from '../document/schema';
+import { evaluateSystem, type Evaluation } from './evaluate';
+import { NUMBER_KEYS, numbersOf, type NumberKey, type Numbers } from './numbers';
+
+/** A value of the document with the path to it. */
+export type KnownAt = { readonly path: Path; readonly known: Known };
+
+/** What one uncertain value does to the numbers within its spread. */
+export type Influence = {
+  readonly path: Path;
+  readonly origin: Origin;
+  readonly value: number;
+  readonly spread: number;
+  /** The larger change of each number on going to either end of the spread [its SI unit]. */
+  readonly moves: Readonly<Partial<Record<NumberKey, number>>>;
+  /** Findings that come or go within the spread. */
+  readonly findings: readonly string[];
+  readonly score: number;
+};
+
+export type Sensitivity = {
+  /** Most telling first. */
+  readonly influences: readonly Influence[];
+  /** Half-width of each number from all spreads together [its SI unit]. */
+  readonly spreads: Readonly<Partial<Record<NumberKey, number>>>;
+};
+
+/** Every Known in a document. */
+export function allKnown(root: unknown, path: Path = []): KnownAt[] {
+  if (typeof root !== 'object' || root === null) return [];
+  if ('origin' in root && 'value' in root) return [{ path, known: root as Known }];
+  return Object.entries(root).flatMap(([key, child]) => allKnown(child, [...path, Array.isArray(root) ? Number(key) : key]));
+}
+
+/** A finding that comes or goes weighs as much as a fifth on one number. */
+const FINDING_WEIGHT = 0.2;
+/** A number that comes or goes altogether weighs as much as all of it. */
+const LOST_NUMBER = 1;
+
+/** Lists the findings a system has, by id. Passed in, since the rules stand above this module. */
+export type FindingsOf = (system: SystemDocument, evaluation: Evaluation) => readonly string[];
+
+/**
+ * How far each value's spread moves the numbers, and what all spreads leave
+ * together: first-order, by going to both ends of each spread in turn, and
+ * adding independent effects as squares.
+ *
+ * @source ISO/IEC Guide 98-3 (GUM), section 5.1.3, with sensitivities by finite difference
+ */
+export function sensitivity(system: SystemDocument, findingsOf: FindingsOf): Sensitivity {
+  const base = outcomeOf(system, findingsOf);
+  const influences = allKnown(system)
+    .filter(({ known }) => (known.spread ?? 0) > 0)
+    .map(({ path, known }) => influenceOf(system, path, known, base, findingsOf))
+    .sort((a, b) => b.score - a.score);
+  const spreads = Object.fromEntries(
+    NUMBER_KEYS.map((key) => [key, Math.sqrt(influences.reduce((sum, { moves }) => sum + (moves[key] ?? 0) ** 2, 0))]),
+  ) as Record<NumberKey, number>;
+  return { influences, spreads };
+}
+
+type Snapshot = { readonly numbers: Partial<Record<NumberKey, number>>; readonly findings: ReadonlySet<string> };
+
+function outcomeOf(system: SystemDocument, findingsOf: FindingsOf): Snapshot {
+  const evaluation = evaluateSystem(system, 'numbers');
+  if (!evaluation.ok) return { numbers: {}, findings: new Set() };
+  const numbers: Numbers = numbersOf(system, evaluation.value);
+  return {
+    numbers: Object.fromEntries(NUMBER_KEYS.flatMap((key) => {
+      const number = numbers[key];
+      return number.ok ? [[key, number.value.value]] : [];
+    })),
+    findings: new Set(findingsOf(system, evaluation.value)),
+  };
+}
+
+function influenceOf(system: SystemDocument, path: Path, known: Known, base: Snapshot, findingsOf: FindingsOf): Influence {
+  const spread = known.spread!;
+  const [low, high] = [-1, 1].map((side) => {
+    const moved = movedValue(known, side * spread, String(path.at(-1)));
+    return outcomeOf(withValue(system, [...path, 'value'], moved), findingsOf);
+  }) as [Snapshot, Snapshot];
+  const moves: Partial<Record<NumberKey, number>> = {};
+  let square = 0;
+  for (const key of NUMBER_KEYS) {
+    const [at, a, b] = [base.numbers[key], low.numbers[key], high.numbers[key]];
+    if (at === undefined) continue;
+    if (a === undefined || b === undefined) {
+      square += LOST_NUMBER;
+      continue;
+    }
+    moves[key] = Math.max(Math.abs(a - at), Math.abs(b - at));
+    // The gauge's error is a share already; the others are compared with their own size.
+    square += (moves[key]! / (key === 'gauge' ? 1 : Math.max(Math.abs(at), 1e-12))) ** 2;
+  }
+  const findings = [...new Set([...low.findings, ...high.findings, ...base.findings])]
+    .filter((id) => !(base.findings.has(id) && low.findings.has(id) && high.findings.has(id)));
+  return { path, origin: known.origin, value: known.value, spread, moves, findings, score: Math.sqrt(square) + FINDING_WEIGHT * findings.length };
+}
+
+/** Shares that cannot pass one. */
+const PROPER_SHARES: ReadonlySet<string> = new Set(['fillLimit_ratio', 'reserve_ratio']);
+
+/** Sizes, flows and pressures that are above zero stay so, and shares within one. */
+function movedValue({ value }: Known, by: number, key: string): number {
+  const moved = value > 0 && value + by <= 0 ? value * 1e-3 : value + by;
+  return PROPER_SHARES.has(key) ? Math.min(1, moved) : moved;
+}

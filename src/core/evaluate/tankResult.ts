@@ -1,0 +1,108 @@
+import { standingUp, envelopeOf, type PickupModel, type TankModel } from '../document/compileTank';
+import { isStarved, type TankLevel } from '../document/compileNetwork';
+import type { SystemDocument } from '../document/schema';
+import { clipBelow, dot, levelForVolume, offsetRange, type Vec3 } from '../geometry';
+import { unwrap } from '../outcome';
+import { ALLOYS } from '../reference/alloys';
+import { shellMass_kg, strappingTable, unusable_m3, worstUnusable, type StrappingRow, type WorstAttitude } from '../tank';
+import type { FluidState } from '../fluids';
+import { tankDrawing, type TankDrawing } from './drawing';
+
+export type PickupResult = {
+  readonly id: string;
+  readonly name: string;
+  readonly inlet_m: Vec3;
+  readonly starvedNow: boolean;
+  readonly unusableLevel_m3: number;
+  readonly unusableNow_m3: number;
+  readonly worst: WorstAttitude;
+  /** Liquid that can still be drawn at the set fill and attitude. */
+  readonly leftNow_m3: number;
+};
+
+export type TankResult = {
+  readonly id: string;
+  readonly name: string;
+  readonly gross_m3: number;
+  readonly holds_m3: number;
+  readonly fill: {
+    readonly ratio: number;
+    readonly volume_m3: number;
+    readonly depth_m: number;
+    readonly surface_m2: number;
+    readonly centroid_m: Vec3 | undefined;
+  };
+  readonly pickups: readonly PickupResult[];
+  readonly strapping: readonly StrappingRow[];
+  readonly dryMass_kg: number;
+  readonly liquidMass_kg: number;
+  /** Vents that the liquid reaches somewhere in the envelope when filled to the limit. */
+  readonly floodedVents: readonly string[];
+  readonly misplaced: readonly string[];
+  /** Left out when only numbers were asked for. */
+  readonly drawing?: TankDrawing;
+};
+
+const STRAPPING_STEPS = 40;
+
+/** The surface of a tank at its set fill. */
+export function levelOf(tank: TankModel, up: Vec3): TankLevel {
+  const { offset_m } = unwrap(levelForVolume(tank.mesh, up, tank.fill_ratio * tank.gross_m3));
+  return { tank, offset_m, up };
+}
+
+/** Whether tables, curves and outlines are wanted beside the numbers, or the numbers alone. */
+export type Detail = 'full' | 'numbers';
+
+export function tankResult(system: SystemDocument, level: TankLevel, fluid: FluidState, detail: Detail): TankResult {
+  const { tank, up, offset_m } = level;
+  const { document, mesh, gross_m3 } = tank;
+  const body = clipBelow(mesh, { normal: up, offset_m });
+  return {
+    id: document.id,
+    name: document.name,
+    gross_m3,
+    holds_m3: gross_m3 * document.fillLimit_ratio.value,
+    fill: {
+      ratio: tank.fill_ratio,
+      volume_m3: body.volume_m3,
+      depth_m: offset_m - offsetRange(mesh, up)[0],
+      surface_m2: body.surface_m2,
+      centroid_m: body.centroid_m,
+    },
+    pickups: tank.pickups.map((pickup) => pickupResult(system, level, pickup)),
+    strapping: detail === 'full' ? strappingTable(mesh, up, STRAPPING_STEPS) : [],
+    dryMass_kg: shellMass_kg(mesh, document.material.thickness_m.value, ALLOYS[document.material.alloy].density_kgPerM3),
+    liquidMass_kg: body.volume_m3 * fluid.density_kgPerM3,
+    floodedVents: floodedVents(system, tank),
+    misplaced: tank.misplaced,
+    ...(detail === 'full' ? { drawing: tankDrawing(level) } : {}),
+  };
+}
+
+function pickupResult(system: SystemDocument, level: TankLevel, pickup: PickupModel): PickupResult {
+  const { tank, up } = level;
+  const now = unusable_m3(tank.mesh, pickup.inlet, up);
+  return {
+    id: pickup.document.id,
+    name: pickup.document.name,
+    inlet_m: pickup.inlet.point_m,
+    starvedNow: isStarved(level, pickup),
+    unusableLevel_m3: unusable_m3(tank.mesh, pickup.inlet, standingUp(tank, 0, 0)),
+    unusableNow_m3: now,
+    worst: worstUnusable(tank.mesh, pickup.inlet, envelopeOf(system), (pitch, roll) => standingUp(tank, pitch, roll)),
+    leftNow_m3: Math.max(0, tank.fill_ratio * tank.gross_m3 - now),
+  };
+}
+
+function floodedVents(system: SystemDocument, tank: TankModel): string[] {
+  const { pitch_rad, roll_rad } = envelopeOf(system);
+  const limit = tank.gross_m3 * tank.document.fillLimit_ratio.value;
+  const corners = [pitch_rad[0], 0, pitch_rad[1]].flatMap((pitch) => [roll_rad[0], 0, roll_rad[1]].map((roll) => standingUp(tank, pitch, roll)));
+  const surfaces = corners.map((up) => ({ up, offset_m: unwrap(levelForVolume(tank.mesh, up, limit)).offset_m }));
+  return tank.ports
+    .filter(({ document }) => document.role === 'vent')
+    .filter(({ point_m }) => surfaces.some(({ up, offset_m }) => dot(up, point_m) < offset_m))
+    .map(({ document }) => document.id);
+}
+

@@ -1,0 +1,24 @@
+import { numbersOf, type Evaluation } from '../evaluate';
+import type { SystemDocument } from '../document/schema';
+import { GAUGE_RULES } from './gaugeRules';
+import { LINE_RULES } from './lineRules';
+import { PICKUP_RULES } from './pickupRules';
+import { RANGE_RULES } from './rangeRules';
+import type { Finding, Rule, Severity } from './rule';
+import { TANK_RULES } from './tankRules';
+import { VENT_RULES } from './ventRules';
+
+export const RULES: readonly Rule[] = [...TANK_RULES, ...PICKUP_RULES, ...LINE_RULES, ...VENT_RULES, ...GAUGE_RULES, ...RANGE_RULES];
+
+const ORDER: Readonly<Record<Severity, number>> = { stop: 0, warn: 1, note: 2 };
+
+/** Every finding a system raises at its conditions, gravest first. */
+export function findingsOf(system: SystemDocument, evaluation: Evaluation): Finding[] {
+  const context = { system, evaluation, numbers: numbersOf(system, evaluation) };
+  return RULES.flatMap((rule) => rule.test(context).map(({ what, path, severity }): Finding => ({
+    id: rule.id, title: rule.title, stage: rule.stage, severity: severity ?? rule.severity, what,
+    why: rule.why, mend: rule.mend, source: rule.source, status: rule.status, ...(path ? { path } : {}),
+  }))).sort((a, b) => ORDER[a.severity] - ORDER[b.severity]);
+}
+
+export const findingIds = (system: SystemDocument, evaluation: Evaluation): string[] => findingsOf(system, evaluation).map((finding) => finding.id);

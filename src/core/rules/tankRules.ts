@@ -1,0 +1,146 @@
+import { ALLOYS } from '../reference/alloys';
+import { FLUIDS } from '../reference/fluids';
+import { fluidState } from '../fluids';
+import { say, when, type Rule } from './rule';
+
+/** Warming that a filled tank must swallow: from cold fuel out of the ground to a hot day. */
+const WARMING_K = 30;
+/** Sheet counts as thin for a tank from this volume on [m³]. */
+const SMALL_TANK_M3 = 0.02;
+const HEAVY_KG = 25;
+
+export const TANK_RULES: readonly Rule[] = [
+  {
+    id: 'tank.filled-past-limit',
+    title: 'Filled past the limit',
+    stage: 'tank', severity: 'warn',
+    test: ({ system, evaluation }) => evaluation.tanks.flatMap((tank, t) => {
+      const limit = system.tanks[t]!.fillLimit_ratio.value;
+      return when(tank.fill.ratio > limit + 1e-9, () => ({
+        what: say(`${tank.name} is filled to {fill}; its limit is {limit}.`, { fill: { value: tank.fill.ratio, role: 'share' }, limit: { value: limit, role: 'share' } }),
+        path: ['conditions', 'fills'],
+      }));
+    }),
+    why: 'Above the limit nothing is left for the fuel to grow into as it warms, and it goes out by the vent.',
+    mend: 'Set the fill lower, or raise the limit if the head room was measured.',
+    source: 'common practice: 95 % is the usual limit', status: 'common practice',
+  },
+  {
+    id: 'tank.no-head-room',
+    title: 'Too little head room for expansion',
+    stage: 'tank', severity: 'warn',
+    test: ({ system }) => system.tanks.flatMap((tank, t) => {
+      const batch = system.fluids.find((fluid) => fluid.id === tank.fluid)!;
+      const state = fluidState({ key: batch.fluid }, 288.15);
+      if (!state.ok) return [];
+      const growth = state.value.expansion_perK * WARMING_K;
+      const room = 1 / tank.fillLimit_ratio.value - 1;
+      return when(room < growth, () => ({
+        what: say(`${tank.name} keeps {room} of its filling free; ${FLUIDS[batch.fluid].name} grows by {growth} when it warms by 30 K.`, {
+          room: { value: room, role: 'share' }, growth: { value: growth, role: 'share' },
+        }),
+        path: ['tanks', t, 'fillLimit_ratio'],
+      }));
+    }),
+    why: 'Fuel comes out of the ground cold and warms in the tank. A full tank pushes the difference out through the vent.',
+    mend: 'Lower the fill limit, or end the filler neck below the lid so that the nozzle clicks off earlier.',
+    source: 'ASTM D1250 expansion at 15 °C; 30 K of warming is common practice', status: 'common practice',
+  },
+  {
+    id: 'tank.smaller-than-wished',
+    title: 'Holds less than asked for',
+    stage: 'tank', severity: 'warn',
+    test: ({ system, numbers }) => {
+      const wish = system.wishes.holds_m3;
+      const { holds } = numbers;
+      if (!wish || !holds.ok) return [];
+      return when(holds.value.value < wish.value * 0.995, () => ({
+        what: say('It holds {holds}; you asked for {wish}.', { holds: { value: holds.value.value, role: 'tankVolume' }, wish: { value: wish.value, role: 'tankVolume' } }),
+        path: ['tanks', 0, 'shape', 'height_m'],
+      }));
+    },
+    why: 'Gross volume is not what it takes at the pump: the head room is lost.',
+    mend: 'Make the tank longer, wider or taller, or settle for less.',
+    source: 'your own wish', status: 'common practice',
+  },
+  {
+    id: 'tank.thin-sheet',
+    title: 'Thin sheet',
+    stage: 'tank', severity: 'warn',
+    test: ({ system, evaluation }) => system.tanks.flatMap((tank, t) => {
+      const alloy = ALLOYS[tank.material.alloy];
+      const thickness = tank.material.thickness_m.value;
+      const large = evaluation.tanks[t]!.gross_m3 > SMALL_TANK_M3;
+      return when(large && thickness < alloy.thinnestUsual_m - 1e-5, () => ({
+        what: say(`${tank.name} is of {thickness} ${alloy.name}; {usual} and up is usual at this size.`, {
+          thickness: { value: thickness, role: 'thickness' }, usual: { value: alloy.thinnestUsual_m, role: 'thickness' },
+        }),
+        path: ['tanks', t, 'material', 'thickness_m'],
+      }));
+    }),
+    why: 'Thin flats drum, bulge at the leak test and crack at the welds.',
+    mend: 'Use thicker sheet, or stiffen the flats with beads and baffles.',
+    source: 'common practice: 2 to 3.2 mm aluminium, 1.5 mm steel', status: 'common practice',
+  },
+  {
+    id: 'tank.heavy-lift',
+    title: 'Heavy to lift when full',
+    stage: 'tank', severity: 'note',
+    test: ({ evaluation }) => evaluation.tanks.flatMap((tank) => {
+      const full = tank.dryMass_kg + evaluation.fluid.density_kgPerM3 * tank.holds_m3;
+      return when(full > HEAVY_KG, () => ({
+        what: say(`Filled to its limit ${tank.name} weighs {full}, of which the shell is {dry}.`, { full: { value: full, role: 'mass' }, dry: { value: tank.dryMass_kg, role: 'mass' } }),
+      }));
+    }),
+    why: 'A tank that breaks loose or slips while lifted crushes. Straps and the frame under it carry this weight times every shock.',
+    mend: 'Lift it empty, with help. Size mounts for the full weight.',
+    source: 'ISO 11228-1: 25 kg for one person in good posture (from memory)', status: 'from memory',
+  },
+  {
+    id: 'tank.petrol-aboard',
+    title: 'Petrol in a boat is regulated',
+    stage: 'tank', severity: 'warn',
+    test: ({ system }) => when(system.vehicle.kind === 'boat' && system.fluids.some((fluid) => fluid.fluid === 'petrol'), () => ({
+      what: say('This boat carries petrol.'), path: ['fluids', 0, 'fluid'],
+    })),
+    why: 'Petrol vapour is heavier than air, gathers in the bilge and explodes. Tank, vent, fill, hose and ventilation of petrol boats are laid down by law in most countries.',
+    mend: 'Work to the rules in force where the boat is used, and have a licensed person check it. Choose the petrol boat rulebook.',
+    source: 'local law and the current standard decide', status: 'common practice',
+  },
+  {
+    id: 'tank.hole-below-liquid',
+    title: 'A hole below the liquid',
+    stage: 'ports', severity: 'stop',
+    test: ({ system }) => system.constraints.noHoleBelowLiquid
+      ? system.tanks.flatMap((tank, t) => tank.ports.flatMap((port, p) => when(port.face !== 'lid', () => ({
+        what: say(`${port.name} pierces the ${port.face} face, below the liquid.`), path: ['tanks', t, 'ports', p, 'face'],
+      }))))
+      : [],
+    why: 'You set: no new hole below the liquid.',
+    mend: 'Move the port to the lid, or lift the constraint.',
+    source: 'your own constraint', status: 'common practice',
+  },
+  {
+    id: 'tank.part-outside',
+    title: 'A part misses the tank',
+    stage: 'ports', severity: 'stop',
+    test: ({ system, evaluation }) => evaluation.tanks.flatMap((tank, t) => tank.misplaced.map((id) => ({
+      what: say(`${nameOf(system.tanks[t]!, id)} lies outside ${tank.name}.`), path: pathOf(system.tanks[t]!, t, id),
+    }))),
+    why: 'Its place is past the edge of its face, so there is no metal to fit it to.',
+    mend: 'Bring its distances within the face.',
+    source: 'geometry of the tank', status: 'derived',
+  },
+];
+
+type Tank = Parameters<Rule['test']>[0]['system']['tanks'][number];
+const lists = ['ports', 'pickups', 'senders'] as const;
+const nameOf = (tank: Tank, id: string): string => lists.flatMap((list) => tank[list].filter((part) => part.id === id).map((part) => ('name' in part ? part.name : id)))[0] ?? id;
+
+function pathOf(tank: Tank, t: number, id: string): (string | number)[] {
+  for (const list of lists) {
+    const index = tank[list].findIndex((part) => part.id === id);
+    if (index >= 0) return ['tanks', t, list, index];
+  }
+  return ['tanks', t];
+}

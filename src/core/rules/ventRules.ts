@@ -1,0 +1,85 @@
+import { airState } from '../fluids';
+import { lineLaw } from '../network';
+import { say, when, type Hit, type Rule } from './rule';
+
+/** Vacuum that pulls flats in and steals the pump's lift: some 10 cm of water [Pa]. */
+const VACUUM_PA = 1000;
+/** A station nozzle at an easy pace [m³/s]. */
+const NOZZLE_M3_PER_S = 30e-3 / 60;
+/** Back-pressure at which fuel climbs the neck and clicks the nozzle off [Pa]. */
+const FILL_BACK_PRESSURE_PA = 1000;
+const SPLASH_BORE_M = 0.02;
+
+export const VENT_RULES: readonly Rule[] = [
+  {
+    id: 'vent.too-small-for-draw',
+    title: 'Vent too small for the draw',
+    stage: 'vents', severity: 'stop',
+    test: ({ system, evaluation }) => evaluation.flows.flatMap((flow): Hit[] => (flow.ok ? when(flow.value.ullageGauge_Pa < -VACUUM_PA, () => ({
+      what: say('At the needed flow the tank is drawn to {vacuum} below the air outside.', { vacuum: { value: -flow.value.ullageGauge_Pa, role: 'pressure' } }),
+      path: ventPath(system.tanks),
+    })) : [])),
+    why: 'Air must come in as fuel goes out. A starved vent makes a vacuum: flats pull in, and the feed fades and dies.',
+    mend: 'Open the vent: a bigger hole or hose, and nothing clogged in it.',
+    source: 'flow of air through the vent; 1 kPa is common practice', status: 'common practice',
+  },
+  {
+    id: 'vent.too-small-for-fill',
+    title: 'Vent too small to fill through',
+    stage: 'vents', severity: 'warn',
+    test: ({ system, evaluation }) => system.tanks.flatMap((tank, t): Hit[] => {
+      const filler = tank.ports.find((port) => port.role === 'filler');
+      const vents = tank.ports.filter((port) => port.role === 'vent');
+      if (!filler || vents.length === 0 || system.practice.vent === 'vented-cap') return [];
+      const air = airState(system.conditions.fuelTemperature_K, evaluation.ambientAbs_Pa);
+      const pressures = vents.map((vent) => lineLaw(vent.bore_m.value, vent.length_m.value, 0, [{ k1: 160, kInfinity: 1.5, sized: false, count: 1 }], {
+        density_kgPerM3: air.density_kgPerM3, kinematicViscosity_m2PerS: air.viscosity_PaS / air.density_kgPerM3,
+      })(NOZZLE_M3_PER_S / vents.length).pressure_Pa);
+      return when(Math.max(...pressures) > FILL_BACK_PRESSURE_PA, () => ({
+        what: say(`Filling ${tank.name} at {rate} builds {pressure} inside.`, { rate: { value: NOZZLE_M3_PER_S, role: 'transfer' }, pressure: { value: Math.max(...pressures), role: 'pressure' } }),
+        path: ['tanks', t, 'ports', tank.ports.indexOf(vents[0]!), 'bore_m'],
+      }));
+    }),
+    why: 'The air must get out past the fuel coming in, or the nozzle clicks off and fuel spits from the neck.',
+    mend: 'A vent hose of 14 mm or more, as short as it can be, or fill slowly.',
+    source: 'flow of air through the vent at 30 L/min; 1 kPa is common practice', status: 'common practice',
+  },
+  {
+    id: 'vent.flooded',
+    title: 'Liquid reaches the vent',
+    stage: 'vents', severity: 'warn',
+    test: ({ system, evaluation }) => evaluation.tanks.flatMap((tank, t) => tank.floodedVents.map((id) => {
+      const p = system.tanks[t]!.ports.findIndex((port) => port.id === id);
+      return { what: say(`Filled to the limit and at the slopes asked for, liquid reaches ${system.tanks[t]!.ports[p]!.name}.`), path: ['tanks', t, 'ports', p, 'x_m'] };
+    })),
+    why: 'A covered vent lets no air in, and fuel runs out of it: on the ground, into the bilge, on something hot.',
+    mend: 'Set the vent at the highest point for every slope, add a second one at the other end, lower the fill limit, or fit a rollover valve.',
+    source: 'geometry of the tank over the envelope', status: 'derived',
+  },
+  {
+    id: 'vent.missing',
+    title: 'No vent',
+    stage: 'vents', severity: 'stop',
+    test: ({ system }) => system.tanks.flatMap((tank, t) => when(!tank.ports.some((port) => port.role === 'vent'), () => ({ what: say(`${tank.name} has no vent.`), path: ['tanks', t, 'ports'] }))),
+    why: 'A sealed tank starves the engine, bulges when warm and pulls in when it cools.',
+    mend: 'Add a vent at the highest point, or a hole in the cap where that is enough.',
+    source: 'common practice', status: 'common practice',
+  },
+  {
+    id: 'vent.filler-narrow',
+    title: 'Filler too narrow for a nozzle',
+    stage: 'vents', severity: 'note',
+    test: ({ system }) => system.tanks.flatMap((tank, t) => tank.ports.flatMap((port, p) => when(port.role === 'filler' && port.bore_m.value < SPLASH_BORE_M, () => ({
+      what: say(`${port.name} is {bore} wide; a station nozzle is 21 to 25 mm.`, { bore: { value: port.bore_m.value, role: 'bore' } }), path: ['tanks', t, 'ports', p, 'bore_m'],
+    })))),
+    why: 'It must then be filled by funnel or can, with splashing and static to mind.',
+    mend: 'Fit a wider filler, or plan for a funnel that touches the tank.',
+    source: 'nozzle spout sizes: common practice', status: 'common practice',
+  },
+];
+
+function ventPath(tanks: readonly { ports: readonly { role: string }[] }[]): (string | number)[] {
+  const t = tanks.findIndex((tank) => tank.ports.some((port) => port.role === 'vent'));
+  if (t < 0) return ['tanks', 0, 'ports'];
+  return ['tanks', t, 'ports', tanks[t]!.ports.findIndex((port) => port.role === 'vent'), 'bore_m'];
+}

@@ -1,0 +1,10 @@
+/**
+ * What a tank holds and what of it can be had, at any attitude.
+ *
+ * Read `pickup.ts` first: usable liquid is what lies above the surface at
+ * which the pickup draws air, at the worst attitude asked for. `strapping.ts`
+ * tabulates volume against depth; `mass.ts` weighs the shell.
+ */
+export { starvingOffset_m, unusable_m3, worstUnusable, envelopeSteps, type Envelope, type Inlet, type WorstAttitude } from './pickup';
+export { strappingTable, type StrappingRow } from './strapping';
+export { shellMass_kg } from './mass';
