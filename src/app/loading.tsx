@@ -1,0 +1,3 @@
+export default function Loading() {
+  return <main role="status" style={{ padding: 32 }}>Opening…</main>;
+}

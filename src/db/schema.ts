@@ -1,0 +1,31 @@
+import { index, integer, sqliteTable, text, uniqueIndex } from 'drizzle-orm/sqlite-core';
+
+/** One row a system; the document is the JSON text that the validator passed. */
+export const systems = sqliteTable('systems', {
+  id: text('id').primaryKey(),
+  name: text('name').notNull(),
+  document: text('document').notNull(),
+  revision: integer('revision').notNull(),
+  createdAt_ms: integer('created_at_ms').notNull(),
+  updatedAt_ms: integer('updated_at_ms').notNull(),
+  /** Set while a deleted system can still be brought back. */
+  deletedAt_ms: integer('deleted_at_ms'),
+});
+
+/** What a system was at each save. */
+export const revisions = sqliteTable(
+  'revisions',
+  {
+    id: integer('id').primaryKey({ autoIncrement: true }),
+    systemId: text('system_id').notNull().references(() => systems.id, { onDelete: 'cascade' }),
+    revision: integer('revision').notNull(),
+    /** Name of the edit that led here. */
+    edit: text('edit').notNull(),
+    document: text('document').notNull(),
+    savedAt_ms: integer('saved_at_ms').notNull(),
+  },
+  (table) => [uniqueIndex('revisions_system_revision').on(table.systemId, table.revision), index('revisions_saved').on(table.savedAt_ms)],
+);
+
+/** Facts about this data folder, such as whether the demo was loaded. */
+export const facts = sqliteTable('facts', { key: text('key').primaryKey(), value: text('value').notNull() });

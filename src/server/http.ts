@@ -1,0 +1,51 @@
+import { MAX_DOCUMENT_BYTES, parseSystemText, tooLarge, type Fault, type SystemDocument } from '@/core/document';
+
+export type ErrorBody = { readonly error: { readonly code: string; readonly detail: string; readonly faults?: readonly Fault[] } };
+
+export const refuse = (status: number, code: string, detail: string, faults?: readonly Fault[]): Response =>
+  Response.json({ error: { code, detail, ...(faults ? { faults } : {}) } } satisfies ErrorBody, { status });
+
+const LOCAL_HOST = /^(127\.0\.0\.1|localhost|\[::1\])(:\d+)?$/;
+
+/** Requests come from this app's own pages on this machine, and writes as JSON. */
+export function refusedOrigin(request: Request): Response | undefined {
+  const host = request.headers.get('host') ?? '';
+  const origin = request.headers.get('origin');
+  if (!LOCAL_HOST.test(host)) return refuse(403, 'foreign-host', 'Gas Line answers on this machine only.');
+  if (origin !== null && new URL(origin).host !== host) return refuse(403, 'foreign-origin', 'Another site may not write here.');
+  return undefined;
+}
+
+/** Body text, or a refusal once it passes the limit; never reads much past it. */
+export async function bodyText(request: Request): Promise<{ ok: true; text: string } | { ok: false; response: Response }> {
+  const refused = refusedOrigin(request);
+  if (refused) return { ok: false, response: refused };
+  if (!(request.headers.get('content-type') ?? '').startsWith('application/json')) {
+    return { ok: false, response: refuse(415, 'not-json', 'Send application/json.') };
+  }
+  const announced = Number(request.headers.get('content-length') ?? 0);
+  if (announced > MAX_DOCUMENT_BYTES) return { ok: false, response: refuse(413, 'too-large', tooLarge(announced)) };
+  const reader = request.body?.getReader();
+  const decoder = new TextDecoder();
+  let text = '';
+  let bytes = 0;
+  for (let chunk = await reader?.read(); chunk && !chunk.done; chunk = await reader?.read()) {
+    bytes += chunk.value.byteLength;
+    if (bytes > MAX_DOCUMENT_BYTES) {
+      await reader?.cancel();
+      return { ok: false, response: refuse(413, 'too-large', tooLarge(bytes)) };
+    }
+    text += decoder.decode(chunk.value, { stream: true });
+  }
+  return { ok: true, text: text + decoder.decode() };
+}
+
+/** A system document from a request's body, or the refusal to send back. */
+export async function bodySystem(request: Request): Promise<{ ok: true; document: SystemDocument } | { ok: false; response: Response }> {
+  const body = await bodyText(request);
+  if (!body.ok) return body;
+  const parsed = parseSystemText(body.text);
+  if (parsed.ok) return { ok: true, document: parsed.value };
+  const { code, detail, faults } = parsed.error;
+  return { ok: false, response: refuse(code === 'too-large' ? 413 : 422, code, detail, faults) };
+}

@@ -1,0 +1,106 @@
+'use client';
+
+import { Box, chakra } from '@chakra-ui/react';
+import { RotateCcw } from 'lucide-react';
+import { useRef } from 'react';
+import type { Path, SystemDocument } from '@/core/document';
+import { entryText, formatQuantity, fromSI, roleUnit, ROLES, toSI, unitById, type Role } from '@/core/units';
+import { readEntry } from '../fields/KnownField';
+import { TextEntry } from '../fields/TextEntry';
+import { applyEdit, beginGesture, endGesture, setValue, useEditor, useSystem } from '../state/editor';
+import { useReader } from '../state/reader';
+
+type ControlProps = {
+  readonly label: string;
+  readonly path: Path;
+  readonly role: Role;
+  readonly min: number;
+  readonly max: number;
+  /** Limits of the slider where the full range would make it too coarse. */
+  readonly slide?: readonly [number, number];
+  readonly step: number;
+  readonly ends?: readonly [string, string];
+};
+
+const KEY = 'conditions';
+
+/** One set of conditions that acts on every view at once. */
+export function ConditionsPanel() {
+  const system = useSystem();
+  const { conditions } = system;
+  const reset = (): void => applyEdit('stand level', (current) => ({
+    ...current,
+    conditions: { ...current.conditions, pitch_deg: 0, roll_deg: 0, accelerationForward_mPerS2: 0, accelerationPort_mPerS2: 0, accelerationUp_mPerS2: 0 },
+  }));
+  return (
+    <Box as="section" aria-label="Conditions" bg="panel" borderWidth="1px" borderColor="rule" borderRadius="lg" p="3" data-testid="conditions">
+      <Box display="flex" justifyContent="space-between" alignItems="center" mb="1">
+        <Box as="h2" fontWeight="700" fontSize="lg">Conditions</Box>
+        <chakra.button type="button" onClick={reset} display="flex" alignItems="center" gap="1" fontSize="sm" color="accent" minH="40px" px="1" cursor="pointer"><RotateCcw size={15} aria-hidden />Level</chakra.button>
+      </Box>
+      {conditions.fills.map((fill, index) => (
+        <Control key={fill.tank} label={system.tanks.length > 1 ? `Fill, ${system.tanks.find((tank) => tank.id === fill.tank)?.name}` : 'Fill'} path={[KEY, 'fills', index, 'fill_ratio']} role="share" min={0} max={1} step={0.01} ends={['empty', 'brim']} />
+      ))}
+      <Control label="Pitch" path={[KEY, 'pitch_deg']} role="slope" min={-60} max={60} slide={[-30, 30]} step={0.5} ends={['nose down', 'nose up']} />
+      <Control label="Roll" path={[KEY, 'roll_deg']} role="slope" min={-60} max={60} slide={[-30, 30]} step={0.5} ends={['port down', 'starboard down']} />
+      <Control label="Fuel temperature" path={[KEY, 'fuelTemperature_K']} role="temperature" min={213.15} max={423.15} slide={[243.15, 333.15]} step={1} />
+      <Control label="Engine duty" path={[KEY, 'duty_ratio']} role="share" min={0} max={1} step={0.01} ends={['idle', 'full load']} />
+      <Control label="Pump voltage" path={[KEY, 'pumpVoltage_V']} role="voltage" min={0} max={60} slide={[8, 16]} step={0.1} />
+      <Control label="Altitude" path={[KEY, 'altitude_m']} role="run" min={-500} max={9000} slide={[0, 4000]} step={50} />
+      <Box as="details" mt="2">
+        <Box as="summary" fontSize="sm" color="soft" cursor="pointer" minH="36px" display="list-item">Accelerations</Box>
+        <Control label="Forward" path={[KEY, 'accelerationForward_mPerS2']} role="acceleration" min={-30} max={30} slide={[-12, 12]} step={0.1} ends={['braking', 'speeding up']} />
+        <Control label="To port" path={[KEY, 'accelerationPort_mPerS2']} role="acceleration" min={-30} max={30} slide={[-12, 12]} step={0.1} ends={['turning right', 'turning left']} />
+      </Box>
+    </Box>
+  );
+}
+
+const isAngle = (role: Role): boolean => role === 'slope';
+const inDocument = (si: number, role: Role): number => (isAngle(role) ? (si * 180) / Math.PI : si);
+const inSI = (value: number, role: Role): number => (isAngle(role) ? (value * Math.PI) / 180 : value);
+
+function Control({ label, path, role, min, max, slide, step, ends }: ControlProps) {
+  const reader = useReader();
+  const value = useEditor((state) => (state.system ? (path.reduce<unknown>((at, key) => (at as Record<string | number, unknown>)[key], state.system) as number) : 0));
+  const before = useRef<SystemDocument>(undefined);
+  const unit = unitById(ROLES[role].kind, roleUnit(role, reader));
+  const [low, high] = slide ?? [min, max];
+  const put = (next: number): void => setValue(label, path, Number(Math.min(max, Math.max(min, next)).toPrecision(10)));
+
+  const begin = (): void => {
+    if (before.current) return;
+    before.current = useEditor.getState().system;
+    beginGesture();
+  };
+  const end = (): void => {
+    if (!before.current) return;
+    endGesture(before.current, label);
+    before.current = undefined;
+  };
+  const enter = (text: string) => {
+    const read = readEntry(text, role, reader, { min, max });
+    if (read.ok) put(read.value);
+    return read.ok ? { ok: true as const } : read;
+  };
+  const nudge = (steps: number): void => put(inDocument(toSI(roundTo(fromSI(inSI(value, role), unit)) + steps * stepFor(role), unit), role));
+
+  return (
+    <Box py="1" data-path={path.join('.')}>
+      <Box display="flex" alignItems="center" justifyContent="space-between" gap="2">
+        <Box fontWeight="600">{label}</Box>
+        <Box width="124px"><TextEntry label={label} hideLabel value={entryText(Number(inSI(value, role).toPrecision(6)), role, reader)} unit={unit.symbol} onEnter={enter} onStep={nudge} /></Box>
+      </Box>
+      <chakra.input
+        type="range" aria-label={`${label}, slider`} aria-valuetext={formatQuantity(inSI(value, role), role, { reader }).text} min={low} max={high} step={step} value={Math.min(high, Math.max(low, value))}
+        onPointerDown={begin} onPointerUp={end} onPointerCancel={end} onBlur={end} onChange={(event) => put(Number(event.target.value))}
+        width="100%" height="30px" accentColor="var(--chakra-colors-accent)" cursor="pointer"
+      />
+      {ends && <Box display="flex" justifyContent="space-between" fontSize="xs" color="soft" mt="-1"><span>{ends[0]}</span><span>{ends[1]}</span></Box>}
+    </Box>
+  );
+}
+
+const stepFor = (role: Role): number => (role === 'voltage' || role === 'acceleration' ? 0.1 : role === 'run' ? 50 : 1);
+const roundTo = (value: number): number => Number(value.toFixed(2));
+

@@ -1,0 +1,155 @@
+'use client';
+
+import { useRef, type KeyboardEvent, type PointerEvent } from 'react';
+import { valueAt, withValue, type Known, type SystemDocument } from '@/core/document';
+import type { TankDrawing } from '@/core/evaluate';
+import { applyEdit, beginGesture, endGesture, useEditor } from '../state/editor';
+import type { Handle } from './handles';
+
+/** A way of looking at the tank: across an axis, mirrored or not, turned as the vehicle stands. */
+export type View = { readonly axis: 0 | 1; readonly mirror: 1 | -1; readonly turn_deg: number; readonly name: string };
+
+type Props = {
+  readonly drawing: TankDrawing;
+  readonly view: View;
+  readonly centre: readonly [number, number];
+  /** Drawing units for one unit of line weight and text. */
+  readonly scale: number;
+  readonly handles: readonly Handle[];
+  readonly label: string;
+};
+
+const MM = 1000;
+
+export function TankSection({ drawing, view, centre, scale, handles, label }: Props) {
+  const group = useRef<SVGGElement>(null);
+  const { bounds } = drawing;
+  const across = view.axis === 1 ? 0 : 1;
+  const middle = [(bounds.min[across] + bounds.max[across]) / 2, (bounds.min[2] + bounds.max[2]) / 2] as const;
+  const flat = (p: readonly number[]): [number, number] => [view.mirror * (p[across]! - middle[0]) * MM, -(p[2]! - middle[1]) * MM];
+  const outline = (loop: readonly (readonly [number, number])[]): string => loop.map(([u, v]) => `${view.mirror * (u - middle[0]) * MM},${-(v - middle[1]) * MM}`).join(' ');
+  const section = view.axis === 1 ? drawing.side : drawing.end;
+  const halfHeight = ((bounds.max[2] - bounds.min[2]) / 2) * MM;
+  return (
+    <g transform={`translate(${centre[0]} ${centre[1]})`}>
+      <g ref={group} transform={`rotate(${-view.turn_deg})`}>
+        {section.outline.map((loop, i) => <polygon key={i} points={outline(loop)} fill="var(--chakra-colors-page)" />)}
+        {section.liquid.map((loop, i) => <polygon key={i} points={outline(loop)} fill="var(--chakra-colors-fuel)" fillOpacity="0.55" stroke="var(--chakra-colors-fuel-edge)" strokeWidth={1.5 * scale} data-testid="liquid" />)}
+        {section.outline.map((loop, i) => <polygon key={i} points={outline(loop)} fill="none" stroke="var(--chakra-colors-metal)" strokeWidth={3.5 * scale} strokeLinejoin="round" />)}
+        {drawing.pickups.map((pickup) => <Tube key={pickup.id} from={flat(pickup.port)} to={flat(pickup.inlet)} scale={scale} />)}
+        {drawing.senders.map((sender) => (
+          <g key={sender.id} stroke="var(--chakra-colors-accent)" fill="none">
+            <SwingArc pivot={flat(sender.pivot)} low={flat(sender.low)} high={flat(sender.high)} scale={scale} />
+            <line {...ends(flat([sender.pivot[0], sender.pivot[1], bounds.max[2]]), flat(sender.pivot))} strokeWidth={2 * scale} />
+            <line {...ends(flat(sender.pivot), flat(sender.float))} strokeWidth={2.5 * scale} />
+            <circle cx={flat(sender.float)[0]} cy={flat(sender.float)[1]} r={sender.radius_m * MM} strokeWidth={2 * scale} fill="var(--chakra-colors-panel)" />
+          </g>
+        ))}
+        {drawing.ports.map((port) => <PortMark key={port.id} at={flat(port.at)} face={port.face} scale={scale} />)}
+        {handles.map((handle) => <HandleMark key={handle.id} handle={handle} at={flat(handle.at)} across={across === 0 ? 'x' : 'y'} mirror={view.mirror} group={group} scale={scale} middle={middle} halfHeight={halfHeight} />)}
+      </g>
+      <text x={0} y={halfHeight + Math.abs(Math.sin((view.turn_deg * Math.PI) / 180)) * 0.5 * MM * (bounds.max[across] - bounds.min[across]) + 34 * scale} textAnchor="middle" fontSize={15 * scale} fill="var(--chakra-colors-soft)">{label}</text>
+    </g>
+  );
+}
+
+const ends = (a: readonly [number, number], b: readonly [number, number]) => ({ x1: a[0], y1: a[1], x2: b[0], y2: b[1] });
+
+function Tube({ from, to, scale }: { readonly from: readonly [number, number]; readonly to: readonly [number, number]; readonly scale: number }) {
+  return (
+    <g stroke="var(--chakra-colors-ink)" strokeWidth={2.2 * scale}>
+      <line x1={from[0] - 4 * scale} y1={from[1] - 10 * scale} x2={to[0] - 4 * scale} y2={to[1]} />
+      <line x1={from[0] + 4 * scale} y1={from[1] - 10 * scale} x2={to[0] + 4 * scale} y2={to[1]} />
+    </g>
+  );
+}
+
+/** The float's free sweep, dashed. */
+function SwingArc({ pivot, low, high, scale }: { readonly pivot: readonly [number, number]; readonly low: readonly [number, number]; readonly high: readonly [number, number]; readonly scale: number }) {
+  const radius = Math.hypot(high[0] - pivot[0], high[1] - pivot[1]);
+  const sweep = high[0] >= pivot[0] && low[0] >= pivot[0] ? 0 : 1;
+  return <path d={`M ${low[0]} ${low[1]} A ${radius} ${radius} 0 0 ${sweep} ${high[0]} ${high[1]}`} strokeDasharray={`${6 * scale} ${5 * scale}`} strokeWidth={1.3 * scale} />;
+}
+
+function PortMark({ at, face, scale }: { readonly at: readonly [number, number]; readonly face: string; readonly scale: number }) {
+  const flat = face === 'lid' || face === 'floor';
+  const [w, h] = flat ? [12 * scale, 9 * scale] : [9 * scale, 12 * scale];
+  return <rect x={at[0] - w / 2} y={face === 'lid' ? at[1] - h : face === 'floor' ? at[1] : at[1] - h / 2} width={w} height={h} fill="var(--chakra-colors-metal)" />;
+}
+
+type HandleProps = {
+  readonly handle: Handle;
+  readonly at: readonly [number, number];
+  readonly across: 'x' | 'y';
+  readonly mirror: 1 | -1;
+  readonly group: React.RefObject<SVGGElement | null>;
+  readonly scale: number;
+  readonly middle: readonly [number, number];
+  readonly halfHeight: number;
+};
+
+const SNAP_M = 0.001;
+const snap = (value_m: number): number => Math.round(value_m / SNAP_M) / Math.round(1 / SNAP_M);
+
+/** Writes one direction of a handle's move into the document. */
+function moved(system: SystemDocument, handle: Handle, direction: 'x' | 'y' | 'z', by_m: number): SystemDocument {
+  const move = handle.moves[direction];
+  if (!move) return system;
+  const known = valueAt(system, move.path) as Known;
+  const value = Math.min(move.max, Math.max(move.min, snap(known.value + move.sign * by_m)));
+  return value === known.value ? system : withValue(system, move.path, { ...known, value, ...(known.origin === 'assumed' ? { origin: 'chosen', spread: undefined } : {}) });
+}
+
+function HandleMark({ handle, at, across, mirror, group, scale, halfHeight }: HandleProps) {
+  const drag = useRef<{ before: SystemDocument; start: DOMPoint }>(undefined);
+  const edit = `move ${handle.label}`;
+
+  /** The pointer in the drawing's own millimetres, however it is turned. */
+  const local = (event: PointerEvent): DOMPoint => new DOMPoint(event.clientX, event.clientY).matrixTransform(group.current!.getScreenCTM()!.inverse());
+
+  const onPointerDown = (event: PointerEvent<SVGGElement>): void => {
+    const before = useEditor.getState().system;
+    if (!before) return;
+    event.currentTarget.setPointerCapture(event.pointerId);
+    drag.current = { before, start: local(event) };
+    beginGesture();
+  };
+  const onPointerMove = (event: PointerEvent): void => {
+    if (!drag.current) return;
+    const { before, start } = drag.current;
+    const here = local(event);
+    const sideways = ((here.x - start.x) / MM) * mirror;
+    const upward = -(here.y - start.y) / MM;
+    applyEdit(edit, () => moved(moved(before, handle, across, sideways), handle, 'z', upward));
+  };
+  const onPointerEnd = (): void => {
+    if (!drag.current) return;
+    endGesture(drag.current.before, edit);
+    drag.current = undefined;
+  };
+  const onKeyDown = (event: KeyboardEvent): void => {
+    const step = event.shiftKey ? 0.01 : 0.001;
+    const by: Readonly<Record<string, readonly ['side' | 'up', number]>> = { ArrowLeft: ['side', -step], ArrowRight: ['side', step], ArrowUp: ['up', step], ArrowDown: ['up', -step] };
+    const move = by[event.key];
+    if (!move) return;
+    event.preventDefault();
+    applyEdit(edit, (system) => (move[0] === 'side' ? moved(system, handle, across, move[1] * mirror) : moved(system, handle, 'z', move[1])));
+  };
+
+  const above = at[1] < 0;
+  return (
+    <g
+      tabIndex={0} role="button" aria-label={`${handle.label}: move with the arrow keys`} data-testid={`handle-${handle.id}-${across}`} onPointerDown={onPointerDown} onPointerMove={onPointerMove} onPointerUp={onPointerEnd}
+      onPointerCancel={onPointerEnd} onKeyDown={onKeyDown} style={{ cursor: 'grab' }}
+    >
+      <circle cx={at[0]} cy={at[1]} r={22 * scale} fill="transparent" />
+      <circle cx={at[0]} cy={at[1]} r={8 * scale} fill="var(--chakra-colors-panel)" stroke="var(--chakra-colors-accent)" strokeWidth={3 * scale} />
+      <title>{handle.label}</title>
+      {across === 'x' && (
+        <text x={at[0]} y={Math.abs(at[1]) > halfHeight - 2 ? at[1] + (above ? -20 * scale : 28 * scale) : at[1] - 14 * scale} textAnchor="middle" fontSize={14 * scale} fill="var(--chakra-colors-ink)" stroke="var(--chakra-colors-panel)" strokeWidth={3 * scale} paintOrder="stroke" pointerEvents="none">
+          {handle.label.replace(', pivot', '')}
+        </text>
+      )}
+    </g>
+  );
+}

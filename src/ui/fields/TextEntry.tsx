@@ -1,0 +1,90 @@
+'use client';
+
+import { Box, chakra } from '@chakra-ui/react';
+import { useId, useState, type KeyboardEvent, type ReactNode } from 'react';
+
+export type EntryVerdict = { readonly ok: true; readonly note?: string } | { readonly ok: false; readonly message: string };
+
+type Props = {
+  readonly label: string;
+  /** The text that stands for the present value. */
+  readonly value: string;
+  readonly unit?: string;
+  readonly onEnter: (text: string) => EntryVerdict;
+  /** Called for arrow keys: up 1, down -1, ten times with shift. */
+  readonly onStep?: (steps: number) => void;
+  readonly hint?: string;
+  readonly after?: ReactNode;
+  readonly hideLabel?: boolean;
+  readonly width?: string;
+  readonly testId?: string;
+};
+
+/**
+ * A field that takes what people write, on Enter or when left, and says at
+ * once what is wrong with it. A refused entry stays to be mended; Escape
+ * brings the old value back.
+ */
+export function TextEntry({ label, value, unit, onEnter, onStep, hint, after, hideLabel, width, testId }: Props) {
+  const id = useId();
+  const [draft, setDraft] = useState<string>();
+  const [verdict, setVerdict] = useState<EntryVerdict>();
+  const wrong = verdict?.ok === false;
+
+  const commit = (): void => {
+    if (draft === undefined) return;
+    if (draft.trim() === value) {
+      setDraft(undefined);
+      setVerdict(undefined);
+      return;
+    }
+    const result = onEnter(draft);
+    setVerdict(result);
+    if (result.ok) setDraft(undefined);
+  };
+
+  const onKeyDown = (event: KeyboardEvent): void => {
+    if (event.key === 'Enter') commit();
+    if (event.key === 'Escape') {
+      setDraft(undefined);
+      setVerdict(undefined);
+    }
+    if ((event.key === 'ArrowUp' || event.key === 'ArrowDown') && onStep) {
+      event.preventDefault();
+      setDraft(undefined);
+      setVerdict(undefined);
+      onStep((event.key === 'ArrowUp' ? 1 : -1) * (event.shiftKey ? 10 : 1));
+    }
+  };
+
+  const note = wrong ? verdict.message : verdict?.ok ? verdict.note : undefined;
+  return (
+    <Box minW="0">
+      <chakra.label
+        htmlFor={id} display="block" fontSize="sm" color="soft" mb="2px"
+        {...(hideLabel ? { position: 'absolute', width: '1px', height: '1px', overflow: 'hidden', clip: 'rect(0 0 0 0)' } : {})}
+      >
+        {label}
+      </chakra.label>
+      <Box display="flex" gap="1" alignItems="stretch">
+        <Box
+          display="flex" alignItems="center" flex="1" minW="0" maxW={width} bg="panel" borderWidth="1.5px" borderRadius="md"
+          borderColor={wrong ? 'stop' : 'edge'} minH="42px" px="2" _focusWithin={{ outline: '3px solid {colors.focus}', outlineOffset: '1px' }}
+        >
+          <chakra.input
+            id={id} data-testid={testId} value={draft ?? value} onChange={(event) => setDraft(event.target.value)} onBlur={commit} onKeyDown={onKeyDown}
+            autoComplete="off" spellCheck={false} aria-invalid={wrong} aria-describedby={note || hint ? `${id}-note` : undefined}
+            flex="1" minW="0" width="100%" bg="transparent" border="none" outline="none" fontSize="lg" fontWeight="600"
+          />
+          {unit && <Box as="span" color="soft" fontSize="sm" pl="1" whiteSpace="nowrap">{unit}</Box>}
+        </Box>
+        {after}
+      </Box>
+      {(note ?? hint) && (
+        <Box id={`${id}-note`} fontSize="sm" mt="2px" color={wrong ? 'stop' : 'soft'} role={wrong ? 'alert' : undefined}>
+          {note ?? hint}
+        </Box>
+      )}
+    </Box>
+  );
+}

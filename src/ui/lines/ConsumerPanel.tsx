@@ -1,0 +1,24 @@
+'use client';
+
+import { CONSUMER_KINDS } from '@/core/document';
+import { flowRole } from '@/core/evaluate';
+import { KnownField } from '../fields/KnownField';
+import { Select } from '../fields/Select';
+import { FieldGrid, Panel } from '../parts/Panel';
+import { CONSUMER_WORDS } from '../parts/words';
+import { setValue, useSystem } from '../state/editor';
+
+/** What the consumer asks of the feed. */
+export function ConsumerPanel({ index }: { readonly index: number }) {
+  const consumer = useSystem().consumers[index]!;
+  const at = (key: string) => ['consumers', index, key];
+  return (
+    <Panel title={`${consumer.name} needs`}>
+      <FieldGrid>
+        <KnownField label="Needed flow" path={at('neededFlow_m3PerS')} role={flowRole(consumer.neededFlow_m3PerS.value)} min={1e-9} max={0.1} hint="What it draws, return included." />
+        <KnownField label="Needed pressure" path={at('neededPressure_Pa')} role="pressure" min={-5e4} max={2e6} />
+        <Select label="Kind" value={consumer.kind} options={CONSUMER_KINDS.map((value) => ({ value, label: CONSUMER_WORDS[value] }))} onChange={(value) => setValue('kind of consumer', at('kind'), value)} />
+      </FieldGrid>
+    </Panel>
+  );
+}

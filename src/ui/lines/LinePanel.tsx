@@ -1,0 +1,68 @@
+'use client';
+
+import { Box } from '@chakra-ui/react';
+import { Plus } from 'lucide-react';
+import { withAdded, withoutEntry } from '@/core/document';
+import { FITTINGS, ROUGHNESS, type FittingKey, type RoughnessKey } from '@/core/reference/losses';
+import { Button } from '../parts/Button';
+import { KnownField } from '../fields/KnownField';
+import { Select } from '../fields/Select';
+import { TextEntry } from '../fields/TextEntry';
+import { FieldGrid, Panel } from '../parts/Panel';
+import { Shown } from '../parts/Shown';
+import { applyEdit, setValue, useSystem } from '../state/editor';
+import { useShown } from '../state/results';
+
+const KIND_WORDS = { hose: 'hose', tube: 'hard tube', pipe: 'pipe' } as const;
+
+export function LinePanel({ index }: { readonly index: number }) {
+  const system = useSystem();
+  const { results } = useShown();
+  const line = system.lines[index]!;
+  const at = (...rest: (string | number)[]) => ['lines', index, ...rest];
+  const flow = results?.ok ? results.evaluation.flows[0] : undefined;
+  const link = flow?.ok ? flow.value.links.find((candidate) => candidate.id === line.id) : undefined;
+  return (
+    <Panel title={line.name} aside={link && <Box color="soft">loses <Shown value={link.loss_Pa} role="pressure" /> at the needed flow</Box>}>
+      <FieldGrid>
+        <KnownField label="Bore" path={at('bore_m')} role="bore" min={0.001} max={0.1} entry={{ line: line.kind }} hint={line.kind === 'hose' ? 'A size such as -6 or 1/4 NPT is read as its bore.' : undefined} />
+        <KnownField label="Length" path={at('length_m')} role="run" min={0} max={200} />
+        <KnownField label="Rise to its far end" path={at('rise_m')} role="run" min={-30} max={30} />
+        <KnownField label="Run forward" path={at('forward_m')} role="run" min={-30} max={30} hint="Counts when the vehicle is pitched." />
+        <KnownField label="Run to port" path={at('toPort_m')} role="run" min={-30} max={30} hint="Counts when it is rolled." />
+        <Select label="Kind" value={line.kind} options={(['hose', 'tube', 'pipe'] as const).map((value) => ({ value, label: KIND_WORDS[value] }))} onChange={(value) => setValue('kind of line', at('kind'), value)} />
+        <Select label="Inside surface" value={line.wall} options={(Object.keys(ROUGHNESS) as RoughnessKey[]).map((value) => ({ value, label: ROUGHNESS[value].name }))} onChange={(value) => setValue('inside surface', at('wall'), value)} />
+      </FieldGrid>
+      <Fittings index={index} />
+    </Panel>
+  );
+}
+
+const LINE_FITTINGS: readonly FittingKey[] = ['elbow-90', 'elbow-90-long', 'elbow-45', 'bend-180', 'tee-through', 'tee-branch', 'ball-valve', 'gate-valve', 'globe-valve', 'barb-step', 'check-swing', 'check-lift'];
+
+function Fittings({ index }: { readonly index: number }) {
+  const system = useSystem();
+  const line = system.lines[index]!;
+  const path = ['lines', index, 'fittings'];
+  const setCount = (f: number) => (text: string) => {
+    const count = Number(text);
+    if (!Number.isInteger(count) || count < 0 || count > 50) return { ok: false as const, message: 'Enter a whole number from 0 to 50.' };
+    applyEdit('number of fittings', (current) => (count === 0 ? withoutEntry(current, path, f) : { ...current, lines: current.lines.map((each, i) => (i === index ? { ...each, fittings: each.fittings.map((fitting, j) => (j === f ? { ...fitting, count } : fitting)) } : each)) }));
+    return { ok: true as const };
+  };
+  const unused = LINE_FITTINGS.find((key) => !line.fittings.some(({ fitting }) => fitting === key));
+  return (
+    <Box mt="3">
+      <Box fontWeight="650" mb="1">Fittings in it</Box>
+      <Box display="grid" gap="2">
+        {line.fittings.map((fitting, f) => (
+          <Box key={`${fitting.fitting}-${f}`} display="flex" gap="2" alignItems="start" maxW="520px">
+            <Box width="84px"><TextEntry label={`Number of ${FITTINGS[fitting.fitting].name}`} hideLabel value={String(fitting.count)} unit="×" onEnter={setCount(f)} /></Box>
+            <Box flex="1"><Select label="Fitting" hideLabel value={fitting.fitting} options={LINE_FITTINGS.map((value) => ({ value, label: FITTINGS[value].name }))} onChange={(value) => setValue('kind of fitting', [...path, f, 'fitting'], value)} /></Box>
+          </Box>
+        ))}
+      </Box>
+      {unused && <Box mt="2"><Button onClick={() => applyEdit('add a fitting', (current) => withAdded(current, path, { fitting: unused, count: 1 }))}><Plus size={18} aria-hidden />Add a fitting</Button></Box>}
+    </Box>
+  );
+}

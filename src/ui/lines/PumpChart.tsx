@@ -1,0 +1,51 @@
+'use client';
+
+import { Box } from '@chakra-ui/react';
+import { useDeferredValue } from 'react';
+import { flowRole } from '@/core/evaluate';
+import { formatQuantity, type Role } from '@/core/units';
+import { LineChart } from '../charts/LineChart';
+import { axisOf } from '../charts/axes';
+import { Panel } from '../parts/Panel';
+import { useReader } from '../state/reader';
+import { useShown } from '../state/results';
+
+export function PumpChart() {
+  const reader = useReader();
+  const { results } = useShown();
+  const flow = useDeferredValue(results?.ok ? results.evaluation.flows[0] : undefined);
+  if (!flow?.ok) return null;
+  const { value } = flow;
+  const role = flowRole(value.needed_m3PerS);
+  const [q, p] = [axisOf(role, reader), axisOf('pressure', reader)];
+  const text = (si: number, of: Role): string => formatQuantity(si, of, { reader }).text;
+  const pumped = value.pumps.length > 0;
+  const atDelivered = interpolate(value.chart, value.delivered_m3PerS);
+  return (
+    <Panel title={pumped ? 'Pump against line' : 'Head against line'} testId="pump-chart">
+      <LineChart
+        x={`flow, ${q.symbol}`} y={`pressure, ${p.symbol}`} height="300px"
+        summary={`Where the curves cross the line gets ${text(value.delivered_m3PerS, role)}; ${text(value.needed_m3PerS, role)} is needed. At the needed flow ${text(value.pressureAtNeed_Pa, 'pressure')} arrives; ${text(value.neededPressure_Pa, 'pressure')} is needed.`}
+        curves={[
+          { label: 'pump gives', color: 'accent', points: value.chart.map((point) => ({ x: q.value(point.flow_m3PerS), y: p.value(point.given_Pa) })) },
+          { label: 'line asks', color: 'fuelEdge', dash: [8, 5], points: value.chart.map((point) => ({ x: q.value(point.flow_m3PerS), y: p.value(point.asked_Pa) })) },
+          { label: 'delivered', color: 'ink', marks: 'rectRot', points: [{ x: q.value(value.delivered_m3PerS), y: p.value(atDelivered) }] },
+          { label: 'needed flow', color: 'stop', dash: [2, 4], points: [{ x: q.value(value.needed_m3PerS), y: 0 }, { x: q.value(value.needed_m3PerS), y: p.value(Math.max(...value.chart.map((point) => point.given_Pa))) }] },
+        ]}
+      />
+      <Box mt="3" display="flex" gap="5" flexWrap="wrap">
+        <Box>Nearest to boiling: {value.suction.node}, <b>{text(value.suction.margin_Pa, 'pressure')}</b> in hand</Box>
+        {value.pumps.map((pump) => <Box key={pump.id}>{pump.name} draws <b>{text(Math.max(0, pump.lift_m), 'run')}</b> of fuel</Box>)}
+        <Box>Tank <b>{text(value.ullageGauge_Pa, 'pressure')}</b> against the air outside</Box>
+      </Box>
+    </Panel>
+  );
+}
+
+/** What the pump gives at a flow, between two points of the chart. */
+function interpolate(chart: readonly { flow_m3PerS: number; given_Pa: number }[], flow: number): number {
+  const next = chart.findIndex((point) => point.flow_m3PerS >= flow);
+  if (next <= 0) return chart[Math.max(0, next)]?.given_Pa ?? 0;
+  const [a, b] = [chart[next - 1]!, chart[next]!];
+  return a.given_Pa + ((b.given_Pa - a.given_Pa) * (flow - a.flow_m3PerS)) / (b.flow_m3PerS - a.flow_m3PerS);
+}

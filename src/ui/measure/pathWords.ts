@@ -1,0 +1,53 @@
+import { valueAt, type Path, type SystemDocument } from '@/core/document';
+import type { Role } from '@/core/units';
+import type { Stage } from '@/core/rules';
+
+type Words = { readonly label: string; readonly role: Role };
+
+/** What the last key of a path means to a builder. */
+const KEY_WORDS: Readonly<Record<string, Words>> = {
+  length_m: { label: 'length', role: 'run' }, width_m: { label: 'inside width', role: 'tape' }, height_m: { label: 'inside height', role: 'tape' },
+  bore_m: { label: 'bore', role: 'bore' }, rise_m: { label: 'rise', role: 'run' }, forward_m: { label: 'run forward', role: 'run' }, toPort_m: { label: 'run to port', role: 'run' },
+  x_m: { label: 'distance from aft', role: 'tape' }, y_m: { label: 'distance from starboard', role: 'tape' }, z_m: { label: 'height', role: 'tape' },
+  thickness_m: { label: 'sheet thickness', role: 'thickness' }, fillLimit_ratio: { label: 'fill limit', role: 'share' },
+  heightOffFloor_m: { label: 'height off the floor', role: 'tape' }, submergence_m: { label: 'liquid needed over the inlet', role: 'tape' },
+  pivotDepth_m: { label: 'pivot below the lid', role: 'tape' }, armLength_m: { label: 'arm length', role: 'tape' }, floatDiameter_m: { label: 'float diameter', role: 'tape' },
+  lowStop_deg: { label: 'low stop', role: 'slope' }, highStop_deg: { label: 'high stop', role: 'slope' },
+  emptyResistance_ohm: { label: 'ohms at empty', role: 'resistance' }, fullResistance_ohm: { label: 'ohms at full', role: 'resistance' }, tolerance_ratio: { label: 'needle tolerance', role: 'share' },
+  ratedFlow_m3PerS: { label: 'rated flow', role: 'burn' }, ratedDrop_Pa: { label: 'pressure drop at rated flow', role: 'pressure' }, ratedViscosity_PaS: { label: 'viscosity of the rating', role: 'count' },
+  dirt_ratio: { label: 'dirty over clean', role: 'count' }, ratedVoltage_V: { label: 'rated voltage', role: 'voltage' }, selfPrimingLift_m: { label: 'self-priming lift', role: 'run' },
+  output_ratio: { label: 'real output, as a share of its curve', role: 'share' }, neededFlow_m3PerS: { label: 'needed flow', role: 'burn' }, neededPressure_Pa: { label: 'needed pressure', role: 'pressure' },
+  burnIdle_m3PerS: { label: 'burn at idle', role: 'burn' }, burnFull_m3PerS: { label: 'burn at full load', role: 'burn' }, speed_mPerS: { label: 'speed', role: 'roadSpeed' },
+  pitch_deg: { label: 'mounted pitch', role: 'slope' }, roll_deg: { label: 'mounted roll', role: 'slope' }, yaw_deg: { label: 'mounted yaw', role: 'slope' },
+  density15_kgPerM3: { label: 'density at 15 °C', role: 'density' }, holds_m3: { label: 'wanted volume', role: 'tankVolume' }, endurance_s: { label: 'wanted running time', role: 'duration' },
+  reserve_ratio: { label: 'reserve', role: 'share' }, noseUp_deg: { label: 'nose up', role: 'slope' }, noseDown_deg: { label: 'nose down', role: 'slope' },
+  portDown_deg: { label: 'port side down', role: 'slope' }, starboardDown_deg: { label: 'starboard side down', role: 'slope' },
+};
+
+/** A path in a builder's words, the role of its value, and the stage where it stands. */
+export function pathWords(system: SystemDocument, path: Path): Words & { readonly owner: string; readonly stage: Stage } {
+  const key = String(path.at(-1));
+  const words = KEY_WORDS[key] ?? { label: key, role: 'count' };
+  const named = [...path.keys()].map((end) => valueAt(system, path.slice(0, end + 1))).findLast((value) => typeof value === 'object' && value !== null && 'name' in value) as { name: string } | undefined;
+  const inTank = path[0] === 'tanks' && path.includes('shape');
+  return {
+    ...words,
+    ...(inTank && key === 'length_m' ? { label: 'inside length', role: 'tape' as const } : {}),
+    ...(path.includes('ports') && key === 'length_m' ? { label: 'length behind it' } : {}),
+    ...(path[0] === 'vehicle' && system.vehicle.kind === 'boat' ? { role: 'seaSpeed' as const } : {}),
+    owner: named?.name ?? 'System',
+    stage: stageOf(path, system),
+  };
+}
+
+function stageOf(path: Path, system: SystemDocument): Stage {
+  if (path[0] === 'lines' || path[0] === 'components') return 'lines';
+  if (path[0] === 'consumers') return String(path[2]).startsWith('burn') ? 'range' : 'lines';
+  if (path.includes('senders')) return 'gauge';
+  if (path.includes('pickups')) return 'ports';
+  if (path.includes('ports')) {
+    const port = valueAt(system, path.slice(0, 4)) as { role?: string } | undefined;
+    return port?.role === 'vent' || port?.role === 'filler' ? 'vents' : 'ports';
+  }
+  return path[0] === 'tanks' || path[0] === 'fluids' || path[0] === 'envelope' ? 'tank' : 'range';
+}

@@ -1,0 +1,60 @@
+'use client';
+
+import { Box } from '@chakra-ui/react';
+import type { SystemDocument } from '@/core/document';
+import { Select } from '../fields/Select';
+import { setValue, useSystem } from '../state/editor';
+
+type PracticeKey = keyof SystemDocument['practice'];
+type School = { readonly value: string; readonly label: string; readonly reason: string };
+
+/** Where builders disagree: the schools, the first one the default, each with its reason. */
+const SCHOOLS: Readonly<Record<PracticeKey, { readonly title: string; readonly schools: readonly School[] }>> = {
+  outlet: {
+    title: 'Tube from the lid or outlet in the bottom',
+    schools: [
+      { value: 'top-tube', label: 'Tube from the lid (default)', reason: 'A failed hose drains nothing, and nothing hangs where stones strike.' },
+      { value: 'bottom-outlet', label: 'Outlet in the bottom', reason: 'Feeds by gravity and to the last drop; wants a valve on the tank, and some rules forbid it.' },
+    ],
+  },
+  pickup: {
+    title: 'Pickup off the floor or on it',
+    schools: [
+      { value: 'off-floor', label: 'About 25 mm off the floor (default)', reason: 'Water and dirt stay below it.' },
+      { value: 'on-floor', label: 'On the floor with a sock', reason: 'Leaves least behind; the sock must be reachable.' },
+    ],
+  },
+  strainer: {
+    title: 'Strainer inside or outside',
+    schools: [
+      { value: 'outside', label: 'Filter outside (default)', reason: 'You can see it, reach it and change it.' },
+      { value: 'inside', label: 'Sock or mesh inside', reason: 'Guards the pump itself; right for an in-tank pump.' },
+    ],
+  },
+  vent: {
+    title: 'Vent line or vented cap',
+    schools: [
+      { value: 'vent-line', label: 'Vent line (default)', reason: 'Lets a nozzle fill fast, and its outlet can be put high and sheltered.' },
+      { value: 'vented-cap', label: 'Vented cap', reason: 'Enough for a heater or a carburettor on a small tank; not for filling by nozzle.' },
+    ],
+  },
+  fill: {
+    title: 'Fill to 95 % or to click-off',
+    schools: [
+      { value: '95-percent', label: 'To 95 % (default)', reason: 'Head room for cold fuel that warms.' },
+      { value: 'click-off', label: 'To click-off', reason: 'Where the neck ends below the lid, click-off itself leaves the head room.' },
+    ],
+  },
+};
+
+export function Practice({ of }: { readonly of: PracticeKey }) {
+  const system = useSystem();
+  const { title, schools } = SCHOOLS[of];
+  const current = schools.find((school) => school.value === system.practice[of]);
+  return (
+    <Box>
+      <Select label={title} value={system.practice[of]} options={schools} onChange={(value) => setValue(title, ['practice', of], value)} />
+      <Box fontSize="sm" color="soft" mt="2px">{current?.reason}</Box>
+    </Box>
+  );
+}

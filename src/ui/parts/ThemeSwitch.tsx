@@ -1,0 +1,18 @@
+'use client';
+
+import { chakra } from '@chakra-ui/react';
+import { Moon, Sun } from 'lucide-react';
+import { useTheme } from 'next-themes';
+import { useEffect, useState } from 'react';
+
+export function ThemeSwitch() {
+  const { resolvedTheme, setTheme } = useTheme();
+  const [mounted, setMounted] = useState(false);
+  useEffect(() => setMounted(true), []);
+  const dark = mounted && resolvedTheme === 'dark';
+  return (
+    <chakra.button type="button" aria-label={dark ? 'Light colours' : 'Dark colours'} title={dark ? 'Light colours' : 'Dark colours'} onClick={() => setTheme(dark ? 'light' : 'dark')} minW="44px" minH="44px" display="grid" placeItems="center" borderRadius="md" cursor="pointer" _hover={{ bg: 'sunk' }}>
+      {dark ? <Sun size={20} aria-hidden /> : <Moon size={20} aria-hidden />}
+    </chakra.button>
+  );
+}

@@ -1,0 +1,57 @@
+'use client';
+
+import { Box } from '@chakra-ui/react';
+import { assumed, chosen, RULEBOOKS } from '@/core/document';
+import { KnownField } from '../fields/KnownField';
+import { Select } from '../fields/Select';
+import { StageFindings } from '../findings/FindingsView';
+import { Button } from '../parts/Button';
+import { Caution } from '../parts/Caution';
+import { FieldGrid, Panel } from '../parts/Panel';
+import { Shown } from '../parts/Shown';
+import { RULEBOOK_WORDS } from '../parts/words';
+import { setValue, useSystem } from '../state/editor';
+import { useShown } from '../state/results';
+
+export function RangeStage() {
+  const system = useSystem();
+  const { results } = useShown();
+  const range = results?.ok ? results.evaluation.range : undefined;
+  const sea = system.vehicle.kind === 'boat';
+  const consumer = system.consumers[0];
+  return (
+    <Box display="grid" gap="4">
+      <Panel title="How far and how long">
+        {range?.ok ? (
+          <Box display="flex" gap="6" flexWrap="wrap" fontSize="lg">
+            <Box>Burns <b><Shown value={range.value.burn_m3PerS} role="burn" /></b></Box>
+            <Box>Runs for <b><Shown value={range.value.endurance_s} role="duration" /></b></Box>
+            {range.value.range_m !== undefined && <Box>Goes <b><Shown value={range.value.range_m} role={sea ? 'seaTrip' : 'trip'} /></b></Box>}
+            <Box>Reserve <b><Shown value={range.value.reserve_m3} role="tankVolume" /></b></Box>
+          </Box>
+        ) : <Box color="stop" fontWeight="600">{range?.error.detail}</Box>}
+      </Panel>
+      <Panel title="What it burns">
+        <FieldGrid>
+          {consumer && <KnownField label="Burn at full load" path={['consumers', 0, 'burnFull_m3PerS']} role="burn" min={1e-10} max={0.1} />}
+          {consumer && <KnownField label="Burn at idle" path={['consumers', 0, 'burnIdle_m3PerS']} role="burn" min={0} max={0.1} />}
+          {system.vehicle.speed_mPerS
+            ? <KnownField label="Speed at this duty" path={['vehicle', 'speed_mPerS']} role={sea ? 'seaSpeed' : 'roadSpeed'} min={0} max={150} />
+            : <Box alignSelf="end"><Button onClick={() => setValue('add a speed', ['vehicle', 'speed_mPerS'], assumed(sea ? 4 : 15, sea ? 1 : 4))}>Add a speed</Button></Box>}
+          <KnownField label="Kept in reserve" path={['wishes', 'reserve_ratio']} role="share" min={0} max={0.9} />
+        </FieldGrid>
+      </Panel>
+      <Panel title="What you asked for">
+        <FieldGrid>
+          {system.wishes.holds_m3 && <KnownField label="Wanted volume" path={['wishes', 'holds_m3']} role="tankVolume" min={0} max={20} />}
+          {system.wishes.endurance_s
+            ? <KnownField label="Wanted running time" path={['wishes', 'endurance_s']} role="duration" min={0} max={3e6} />
+            : <Box alignSelf="end"><Button onClick={() => setValue('ask for a running time', ['wishes', 'endurance_s'], chosen(range?.ok ? Math.round(range.value.endurance_s / 3600) * 3600 : 36000))}>Ask for a running time</Button></Box>}
+          <Select label="Rulebook" value={system.rulebook} options={RULEBOOKS.map((value) => ({ value, label: RULEBOOK_WORDS[value] }))} onChange={(value) => setValue('rulebook', ['rulebook'], value)} />
+        </FieldGrid>
+        <Box mt="3"><Caution>Road tanker loads, dyed or untaxed fuel, petrol in boats and anything that flies are regulated: work to the rules now in force where you are, with a licensed person. Gas Line does not replace them.</Caution></Box>
+      </Panel>
+      <StageFindings stage="range" />
+    </Box>
+  );
+}

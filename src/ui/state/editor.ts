@@ -1,0 +1,67 @@
+'use client';
+
+import { temporal } from 'zundo';
+import { create, useStore } from 'zustand';
+import { withValue, type Path, type SystemDocument } from '@/core/document';
+
+/** The open system: the one source of truth. Everything shown is derived from it. */
+type Editor = {
+  readonly id: string;
+  readonly system: SystemDocument | undefined;
+  /** Name of the edit that led to this document; undo and history show it. */
+  readonly edit: string;
+};
+
+export const useEditor = create<Editor>()(
+  temporal((): Editor => ({ id: '', system: undefined, edit: '' }), {
+    partialize: ({ system, edit }) => ({ system, edit }),
+    equality: (past, current) => past.system === current.system,
+    limit: 200,
+  }),
+);
+
+/** Opens a document; what was undone in another is forgotten. */
+export function openSystem(id: string, system: SystemDocument): void {
+  useEditor.setState({ id, system, edit: 'opened' });
+  useEditor.temporal.getState().clear();
+}
+
+/** Changes the document under a name that undo will show. */
+export function applyEdit(edit: string, change: (system: SystemDocument) => SystemDocument): void {
+  const { system } = useEditor.getState();
+  if (!system) return;
+  const changed = change(system);
+  if (changed !== system) useEditor.setState({ system: changed, edit });
+}
+
+export const setValue = (edit: string, path: Path, value: unknown): void => applyEdit(edit, (system) => withValue(system, path, value));
+
+/** From the first change of a drag to its end all changes are one step of undo. */
+export function beginGesture(): void {
+  useEditor.temporal.getState().pause();
+}
+
+/** Ends a gesture; `before` is what undo shall return to. */
+export function endGesture(before: SystemDocument, edit: string): void {
+  const { system } = useEditor.getState();
+  const history = useEditor.temporal.getState();
+  if (system === before || !system) return history.resume();
+  useEditor.setState({ system: before });
+  history.resume();
+  useEditor.setState({ system, edit });
+}
+
+export function useSystem(): SystemDocument {
+  const system = useEditor((state) => state.system);
+  if (!system) throw new Error('No system is open.');
+  return system;
+}
+
+/** What undo and redo would do, by the names of the edits; empty where there is nothing. */
+export function useHistory(): { undo: () => void; redo: () => void; undoes: string; redoes: string } {
+  const past = useStore(useEditor.temporal, (history) => history.pastStates);
+  const future = useStore(useEditor.temporal, (history) => history.futureStates);
+  const edit = useEditor((state) => state.edit);
+  const { undo, redo } = useEditor.temporal.getState();
+  return { undo: () => undo(), redo: () => redo(), undoes: past.length > 0 ? edit : '', redoes: future.at(-1)?.edit ?? '' };
+}

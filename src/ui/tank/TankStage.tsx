@@ -1,0 +1,99 @@
+'use client';
+
+import { Box } from '@chakra-ui/react';
+import { useDeferredValue } from 'react';
+import { ALLOYS, type AlloyKey } from '@/core/reference/alloys';
+import { FLUIDS, type FluidKey } from '@/core/reference/fluids';
+import { formatQuantity } from '@/core/units';
+import { LineChart } from '../charts/LineChart';
+import { axisOf } from '../charts/axes';
+import { TankViews } from '../drawing/TankViews';
+import { KnownField } from '../fields/KnownField';
+import { Select } from '../fields/Select';
+import { StageFindings } from '../findings/FindingsView';
+import { Caution } from '../parts/Caution';
+import { FieldGrid, Panel } from '../parts/Panel';
+import { Practice } from '../parts/Practice';
+import { Shown } from '../parts/Shown';
+import { setValue, useSystem } from '../state/editor';
+import { useReader } from '../state/reader';
+import { useShown } from '../state/results';
+
+const T = ['tanks', 0] as const;
+
+export function TankStage() {
+  const system = useSystem();
+  const tank = system.tanks[0]!;
+  const alloy = ALLOYS[tank.material.alloy];
+  return (
+    <Box display="grid" gap="4">
+      <Panel title={tank.name}><TankViews /></Panel>
+      <Panel title="Inside sizes" testId="sizes">
+        <FieldGrid>
+          <KnownField label="Inside length" path={[...T, 'shape', 'length_m']} role="tape" min={0.02} max={20} />
+          <KnownField label="Inside width" path={[...T, 'shape', 'width_m']} role="tape" min={0.02} max={20} />
+          <KnownField label="Inside height" path={[...T, 'shape', 'height_m']} role="tape" min={0.02} max={20} />
+          <KnownField label="Fill limit" path={[...T, 'fillLimit_ratio']} role="share" min={0.5} max={1} />
+        </FieldGrid>
+      </Panel>
+      <VolumeChart />
+      <Panel title="Metal and fuel">
+        <FieldGrid>
+          <Select label="Metal" value={tank.material.alloy} options={(Object.keys(ALLOYS) as AlloyKey[]).map((key) => ({ value: key, label: ALLOYS[key].name }))} onChange={(value) => setValue('metal', [...T, 'material', 'alloy'], value)} />
+          <KnownField label="Sheet thickness" path={[...T, 'material', 'thickness_m']} role="thickness" min={0.0003} max={0.03} {...(alloy.gauge ? { entry: { metal: alloy.gauge } } : {})} hint={alloy.gauge ? `A gauge such as 14 ga is read for ${alloy.gauge}.` : undefined} />
+          <Select label="Fuel" value={system.fluids[0]!.fluid} options={(Object.keys(FLUIDS) as FluidKey[]).map((key) => ({ value: key, label: FLUIDS[key].name }))} onChange={(value) => setValue('fuel', ['fluids', 0, 'fluid'], value)} />
+          <Practice of="fill" />
+        </FieldGrid>
+        <Masses />
+        <Box mt="3"><Caution>Never weld, grind or braze a tank that has held fuel: the vapour left in it explodes. Leave it to a shop that is equipped and licensed to clean, purge and certify it. New aluminium and stainless need clean metal and breathing protection.</Caution></Box>
+      </Panel>
+      <Panel title="Slopes asked for">
+        <Box color="soft" mb="2">The worst of these decides what is usable.</Box>
+        <FieldGrid>
+          <KnownField label="Nose up" path={['envelope', 'noseUp_deg']} role="slope" min={0} max={60} />
+          <KnownField label="Nose down" path={['envelope', 'noseDown_deg']} role="slope" min={0} max={60} />
+          <KnownField label="Port side down" path={['envelope', 'portDown_deg']} role="slope" min={0} max={60} />
+          <KnownField label="Starboard side down" path={['envelope', 'starboardDown_deg']} role="slope" min={0} max={60} />
+          <KnownField label="Tank mounted nose up" path={[...T, 'mounting', 'pitch_deg']} role="slope" min={-90} max={90} />
+          <KnownField label="Tank mounted starboard down" path={[...T, 'mounting', 'roll_deg']} role="slope" min={-180} max={180} />
+        </FieldGrid>
+      </Panel>
+      <StageFindings stage="tank" />
+    </Box>
+  );
+}
+
+function VolumeChart() {
+  const reader = useReader();
+  const { results } = useShown();
+  const tank = useDeferredValue(results?.ok ? results.evaluation.tanks[0] : undefined);
+  if (!tank) return null;
+  const depth = axisOf('tape', reader);
+  const volume = axisOf('tankVolume', reader);
+  const text = (value: number, role: 'tape' | 'tankVolume'): string => formatQuantity(value, role, { reader }).text;
+  return (
+    <Panel title="Volume against depth">
+      <LineChart
+        x={`depth of liquid, ${depth.symbol}`} y={`volume, ${volume.symbol}`} yMin={0}
+        summary={`At the set slope and fill the liquid is ${text(tank.fill.depth_m, 'tape')} deep at its deepest: ${text(tank.fill.volume_m3, 'tankVolume')}.`}
+        curves={[
+          { label: 'at the set slope', color: 'fuelEdge', points: tank.strapping.map((row) => ({ x: depth.value(row.depth_m), y: volume.value(row.volume_m3) })) },
+          { label: 'now', color: 'ink', marks: 'rectRot', points: [{ x: depth.value(tank.fill.depth_m), y: volume.value(tank.fill.volume_m3) }] },
+        ]}
+      />
+    </Panel>
+  );
+}
+
+function Masses() {
+  const { results } = useShown();
+  const tank = results?.ok ? results.evaluation.tanks[0] : undefined;
+  if (!tank) return null;
+  return (
+    <Box mt="3" display="flex" gap="5" flexWrap="wrap">
+      <Box>Shell <b><Shown value={tank.dryMass_kg} role="mass" /></b></Box>
+      <Box>Liquid now <b><Shown value={tank.liquidMass_kg} role="mass" /></b></Box>
+      <Box>Together <b><Shown value={tank.dryMass_kg + tank.liquidMass_kg} role="mass" /></b></Box>
+    </Box>
+  );
+}

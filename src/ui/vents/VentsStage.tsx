@@ -1,0 +1,63 @@
+'use client';
+
+import { Box } from '@chakra-ui/react';
+import { chosen, freshId, withAdded, type PortDocument } from '@/core/document';
+import { KnownField } from '../fields/KnownField';
+import { StageFindings } from '../findings/FindingsView';
+import { Button } from '../parts/Button';
+import { Caution } from '../parts/Caution';
+import { FieldGrid, Panel } from '../parts/Panel';
+import { Practice } from '../parts/Practice';
+import { Shown } from '../parts/Shown';
+import { TankViews } from '../drawing/TankViews';
+import { applyEdit, useSystem } from '../state/editor';
+import { useShown } from '../state/results';
+
+export function VentsStage() {
+  const system = useSystem();
+  const { results } = useShown();
+  const tank = system.tanks[0]!;
+  const flow = results?.ok ? results.evaluation.flows[0] : undefined;
+  const concerned = tank.ports.map((port, p) => ({ port, p })).filter(({ port }) => port.role === 'vent' || port.role === 'filler');
+  const hasVent = concerned.some(({ port }) => port.role === 'vent');
+  return (
+    <Box display="grid" gap="4">
+      <Panel title={tank.name}><TankViews /></Panel>
+      <Panel title="Air in as fuel goes out">
+        {flow?.ok
+          ? <Box fontSize="lg">At the needed flow the tank stands at <b><Shown value={flow.value.ullageGauge_Pa} role="pressure" digits={2} /></b> against the air outside.</Box>
+          : <Box color="stop" fontWeight="600">{flow?.error.detail}</Box>}
+        <Box mt="3"><Practice of="vent" /></Box>
+        {!hasVent && <Box mt="3"><Button kind="main" onClick={addVent}>Add a vent</Button></Box>}
+      </Panel>
+      {concerned.map(({ port, p }) => <VentPanel key={port.id} port={port} p={p} />)}
+      <Caution>Vapour sinks, spreads and finds a spark. Lead the vent outside, high and sheltered, away from heat, seats and openings. Fill with the engine and heater off, the nozzle or can touching the filler.</Caution>
+      <StageFindings stage="vents" />
+    </Box>
+  );
+}
+
+function VentPanel({ port, p }: { readonly port: PortDocument; readonly p: number }) {
+  const at = (key: string) => ['tanks', 0, 'ports', p, key];
+  return (
+    <Panel title={port.name}>
+      <FieldGrid>
+        <KnownField label="Bore" path={at('bore_m')} role="bore" min={0.0003} max={0.5} entry={{ line: 'hose' }} />
+        <KnownField label={port.role === 'vent' ? 'Length of the vent line' : 'Length of the neck'} path={at('length_m')} role="run" min={0} max={30} />
+        {port.x_m && <KnownField label="From the aft wall" path={at('x_m')} role="tape" min={0} max={20} />}
+        {port.y_m && <KnownField label="From the starboard wall" path={at('y_m')} role="tape" min={0} max={20} />}
+      </FieldGrid>
+    </Panel>
+  );
+}
+
+function addVent(): void {
+  applyEdit('add a vent', (system) => {
+    const { shape } = system.tanks[0]!;
+    const vent: PortDocument = {
+      id: freshId(system, 'vent'), name: 'Vent', role: 'vent', face: 'lid', x_m: chosen(Number((shape.length_m.value / 2).toFixed(3))), y_m: chosen(Number((shape.width_m.value / 2).toFixed(3))),
+      bore_m: chosen(0.014), length_m: chosen(1),
+    };
+    return withAdded(system, ['tanks', 0, 'ports'], vent);
+  });
+}

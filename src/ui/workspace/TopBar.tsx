@@ -1,0 +1,89 @@
+'use client';
+
+import { Box, chakra } from '@chakra-ui/react';
+import { Copy, Download, Redo2, Undo2 } from 'lucide-react';
+import Link from 'next/link';
+import { useRouter } from 'next/navigation';
+import type { ReactNode } from 'react';
+import { TextEntry } from '../fields/TextEntry';
+import { createOnServer } from '../library/serverSystems';
+import { Mark } from '../parts/Mark';
+import { ReaderPicker } from '../parts/ReaderPicker';
+import { ThemeSwitch } from '../parts/ThemeSwitch';
+import { saveNow, useSaveState } from '../state/autosave';
+import { setValue, useEditor, useHistory, useSystem } from '../state/editor';
+
+export function TopBar() {
+  const system = useSystem();
+  const history = useHistory();
+  const rename = (text: string) => {
+    const name = text.trim();
+    if (name.length < 1 || name.length > 80) return { ok: false as const, message: 'A name has 1 to 80 characters.' };
+    setValue('rename', ['name'], name);
+    return { ok: true as const };
+  };
+  return (
+    <Box as="header" bg="panel" borderBottomWidth="1px" borderColor="rule" px={{ base: '3', lg: '4' }} py="1" display="flex" alignItems="center" gap="2" flexWrap="wrap" className="no-print">
+      <Link href="/" aria-label="All systems"><Mark /></Link>
+      <Box flex="1 1 220px" maxW="420px"><TextEntry label="Name of the system" hideLabel value={system.name} onEnter={rename} testId="system-name" /></Box>
+      <SaveBadge />
+      <Box flex="1" />
+      <IconButton label={history.undoes ? `Undo: ${history.undoes}` : 'Nothing to undo'} onClick={history.undo} disabled={!history.undoes}><Undo2 size={20} aria-hidden /></IconButton>
+      <IconButton label={history.redoes ? `Redo: ${history.redoes}` : 'Nothing to redo'} onClick={history.redo} disabled={!history.redoes}><Redo2 size={20} aria-hidden /></IconButton>
+      <DuplicateButton />
+      <ExportLink />
+      <ReaderPicker />
+      <ThemeSwitch />
+    </Box>
+  );
+}
+
+function IconButton({ label, onClick, disabled, children }: { readonly label: string; readonly onClick: () => void; readonly disabled?: boolean; readonly children: ReactNode }) {
+  return (
+    <chakra.button type="button" aria-label={label} title={label} onClick={onClick} disabled={disabled} minW="44px" minH="44px" display="grid" placeItems="center" borderRadius="md" cursor="pointer" _hover={{ bg: 'sunk' }} _disabled={{ opacity: 0.35, cursor: 'default' }}>
+      {children}
+    </chakra.button>
+  );
+}
+
+function SaveBadge() {
+  const { state } = useSaveState();
+  const router = useRouter();
+  const system = useSystem();
+  const saveCopy = async (): Promise<void> => {
+    const made = await createOnServer({ ...system, name: `${system.name.slice(0, 70)} (mine)` });
+    if (made.ok) router.push(`/systems/${made.id}`);
+  };
+  return (
+    <Box role="status" data-testid="save-state" data-state={state.kind} fontSize="sm" color={state.kind === 'failed' ? 'stop' : 'soft'} maxW="420px">
+      {state.kind === 'saved' && 'Saved'}
+      {state.kind === 'saving' && 'Saving…'}
+      {state.kind === 'failed' && (
+        <>
+          <b>Not saved.</b> {state.why}{' '}
+          <chakra.button type="button" color="accent" textDecoration="underline" cursor="pointer" onClick={() => void (state.conflict ? saveCopy() : saveNow())}>{state.conflict ? 'Save mine as a copy' : 'Try now'}</chakra.button>
+        </>
+      )}
+    </Box>
+  );
+}
+
+function DuplicateButton() {
+  const router = useRouter();
+  const system = useSystem();
+  const duplicate = async (): Promise<void> => {
+    const made = await createOnServer({ ...system, name: `${system.name.slice(0, 72)} (copy)` });
+    if (made.ok) router.push(`/systems/${made.id}`);
+  };
+  return <IconButton label="Duplicate this system" onClick={() => void duplicate()}><Copy size={20} aria-hidden /></IconButton>;
+}
+
+/** Saves first, so that the file is what is on screen. */
+function ExportLink() {
+  const id = useEditor((state) => state.id);
+  const download = async (): Promise<void> => {
+    await saveNow();
+    window.location.assign(`/api/systems/${id}/file`);
+  };
+  return <IconButton label="Export as a file" onClick={() => void download()}><Download size={20} aria-hidden /></IconButton>;
+}

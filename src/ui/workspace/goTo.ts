@@ -1,0 +1,32 @@
+'use client';
+
+import { create } from 'zustand';
+import type { Path } from '@/core/document';
+import type { StageKey } from './stages';
+
+type Place = { readonly stage: StageKey; readonly path: string | undefined; readonly goTo: (stage: StageKey, path?: Path) => void };
+
+/** Which stage is open; kept in the address, so that a reload comes back to it. */
+export const usePlace = create<Place>()((set) => ({
+  stage: 'tank',
+  path: undefined,
+  goTo: (stage, path) => {
+    set({ stage, path: path?.join('.') });
+    const url = new URL(window.location.href);
+    url.searchParams.set('stage', stage);
+    window.history.replaceState(null, '', url);
+    if (path) requestAnimationFrame(() => requestAnimationFrame(() => focusField(path.join('.'))));
+  },
+}));
+
+/** Puts the cursor into the field of a path, or of the nearest path above it. */
+function focusField(path: string): void {
+  for (let at = path; at !== ''; at = at.slice(0, Math.max(0, at.lastIndexOf('.')))) {
+    const field = document.querySelector(`[data-path="${CSS.escape(at)}"]`);
+    const input = field?.querySelector<HTMLElement>('input, select, button');
+    if (!field || !input) continue;
+    field.scrollIntoView({ block: 'center' });
+    input.focus();
+    return;
+  }
+}

@@ -1,0 +1,20 @@
+import type { Stage } from '@/core/rules';
+
+export type StageKey = Stage | 'findings' | 'measure';
+
+/** In the order in which the work is done. */
+export const STAGES: readonly { readonly key: StageKey; readonly label: string; readonly question: string }[] = [
+  { key: 'tank', label: 'Tank', question: 'What it holds, and what it is made of' },
+  { key: 'ports', label: 'Ports', question: 'Holes, pickup and drain: what can be drawn' },
+  { key: 'lines', label: 'Lines', question: 'Whether the fuel gets there' },
+  { key: 'vents', label: 'Vents & fill', question: 'Whether the air gets in and out' },
+  { key: 'gauge', label: 'Gauge', question: 'What the needle will say' },
+  { key: 'range', label: 'Range', question: 'How far and how long it goes' },
+];
+
+export const ACROSS: readonly { readonly key: StageKey; readonly label: string }[] = [
+  { key: 'findings', label: 'Findings' },
+  { key: 'measure', label: 'Measure next' },
+];
+
+export const isStage = (value: string | null): value is StageKey => [...STAGES, ...ACROSS].some((stage) => stage.key === value);

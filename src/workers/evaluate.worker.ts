@@ -1,0 +1,21 @@
+import { expose } from 'comlink';
+import type { SystemDocument } from '@/core/document';
+import { evaluateSystem, numbersOf, type Evaluation, type EvaluationCode, type Numbers } from '@/core/evaluate';
+import type { Failure } from '@/core/outcome';
+import { findingsOf, type Finding } from '@/core/rules';
+
+export type Results =
+  | { readonly ok: true; readonly evaluation: Evaluation; readonly numbers: Numbers; readonly findings: readonly Finding[] }
+  | { readonly ok: false; readonly error: Failure<EvaluationCode> };
+
+const api = {
+  evaluate(system: SystemDocument): Results {
+    const result = evaluateSystem(system);
+    if (!result.ok) return { ok: false, error: result.error };
+    return { ok: true, evaluation: result.value, numbers: numbersOf(system, result.value), findings: findingsOf(system, result.value) };
+  },
+};
+
+export type EvaluateApi = typeof api;
+
+expose(api);

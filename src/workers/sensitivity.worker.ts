@@ -1,0 +1,12 @@
+import { expose } from 'comlink';
+import type { SystemDocument } from '@/core/document';
+import { sensitivity, type Sensitivity } from '@/core/evaluate';
+import { findingIds } from '@/core/rules';
+
+const api = {
+  sensitivity: (system: SystemDocument): Sensitivity => sensitivity(system, findingIds),
+};
+
+export type SensitivityApi = typeof api;
+
+expose(api);
