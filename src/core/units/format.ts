@@ -75,6 +75,8 @@ const MAX_DECIMALS = 6;
 const TAPE_DIVISIONS = 16;
 /** Shorter times are spoken of in minutes. */
 const SHORT_S = 5400;
+/** Roles mostly set by hand, in round numbers. */
+const TRIMMED: ReadonlySet<Role> = new Set(['slope', 'share', 'voltage', 'count', 'seaSpeed', 'resistance', 'bore', 'thickness']);
 /** A length this near to a sixteenth is one: 0.1 mm is below what a tape can tell. */
 const FRACTION_TOLERANCE_M = 1e-4;
 
@@ -92,7 +94,7 @@ export function formatQuantity(si: number, name: Role, options: FormatOptions): 
   const value = fromSI(si, unit);
   const most = ROLES[name].decimals[options.reader === 'metric' ? 0 : 1];
   const deserved = options.spread ? spreadDecimals(options.spread / unit.toSI) : digitDecimals(value, options.digits ?? DEFAULT_DIGITS);
-  return shown(fixed(value, Math.min(most, deserved)), unit.symbol);
+  return shown(fixed(value, Math.min(most, deserved), TRIMMED.has(name)), unit.symbol);
 }
 
 /** The text for an input field: the value as it would be typed, at full useful precision. */
@@ -137,8 +139,8 @@ function digitDecimals(value: number, digits: number): number {
   return clampDecimals(digits - 1 - Math.floor(Math.log10(Math.abs(value))));
 }
 
-/** Fixed decimals with a true minus sign, and none before a zero. */
-function fixed(value: number, decimals: number): string {
-  const text = value.toFixed(decimals);
+/** Fixed decimals with a true minus sign, and none before a zero. Set values such as 25 % keep no trailing zeros. */
+function fixed(value: number, decimals: number, trim: boolean): string {
+  const text = trim ? String(Number(value.toFixed(decimals))) : value.toFixed(decimals);
   return text.replace('-', Number(text) === 0 ? '' : '−');
 }

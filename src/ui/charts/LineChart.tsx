@@ -1,12 +1,12 @@
 'use client';
 
 import { Box } from '@chakra-ui/react';
-import { Chart, Legend, LinearScale, LineController, LineElement, PointElement, Tooltip, type ChartOptions } from 'chart.js';
+import { Chart, LinearScale, LineController, LineElement, PointElement, Tooltip, type ChartOptions } from 'chart.js';
 import { useTheme } from 'next-themes';
 import { useEffect, useState } from 'react';
 import { Line } from 'react-chartjs-2';
 
-Chart.register(LineController, LineElement, PointElement, LinearScale, Tooltip, Legend);
+Chart.register(LineController, LineElement, PointElement, LinearScale, Tooltip);
 Chart.defaults.font.family = '"Atkinson Hyperlegible Next Variable", sans-serif';
 Chart.defaults.font.size = 14;
 
@@ -17,7 +17,7 @@ export type Curve = {
   /** Curves are told apart by dash as well as colour. */
   readonly dash?: readonly number[];
   /** Drawn as single marks. */
-  readonly marks?: 'circle' | 'triangle' | 'rectRot' | 'crossRot';
+  readonly marks?: 'rectRot';
 };
 
 type Props = { readonly curves: readonly Curve[]; readonly x: string; readonly y: string; readonly summary: string; readonly height?: string; readonly yMin?: number; readonly yMax?: number };
@@ -43,7 +43,7 @@ export function LineChart({ curves, x, y, summary, height = '280px', yMin, yMax 
   const options: ChartOptions<'line'> = {
     animation: false, maintainAspectRatio: false, responsive: true, parsing: false, interaction: { mode: 'nearest', intersect: false, axis: 'x' },
     scales: { x: axis(x), y: axis(y, yMin, yMax) },
-    plugins: { legend: { position: 'bottom', labels: { usePointStyle: false, boxWidth: 30, boxHeight: 2, color: token('ink') } }, tooltip: { callbacks: { title: () => '' } } },
+    plugins: { legend: { display: false }, tooltip: { callbacks: { title: () => '' } } },
   };
   const data = {
     datasets: curves.map((curve) => ({
@@ -54,7 +54,29 @@ export function LineChart({ curves, x, y, summary, height = '280px', yMin, yMax 
   return (
     <Box>
       <Box height={height} position="relative"><Line key={theme} options={options} data={data} role="img" aria-label={summary} /></Box>
+      <Legend curves={curves} />
       <Box fontSize="sm" color="soft" mt="1">{summary}</Box>
+    </Box>
+  );
+}
+
+/** Drawn here, since the canvas's own legend does not show dashes. */
+function Legend({ curves }: { readonly curves: readonly Curve[] }) {
+  return (
+    <Box display="flex" flexWrap="wrap" columnGap="5" rowGap="1" justifyContent="center" mt="1" fontSize="sm" aria-hidden>
+      {curves.map((curve) => {
+        const stroke = `var(--chakra-colors-${TOKENS[curve.color]})`;
+        return (
+          <Box key={curve.label} display="flex" alignItems="center" gap="2">
+            <svg width="34" height="14" viewBox="0 0 34 14">
+              {curve.marks
+                ? <rect x="12" y="2" width="10" height="10" transform="rotate(45 17 7)" fill={stroke} />
+                : <line x1="1" y1="7" x2="33" y2="7" stroke={stroke} strokeWidth="3" strokeDasharray={curve.dash?.join(' ')} />}
+            </svg>
+            {curve.label}
+          </Box>
+        );
+      })}
     </Box>
   );
 }

@@ -2,12 +2,13 @@
 
 import { Box, chakra } from '@chakra-ui/react';
 import { RotateCcw } from 'lucide-react';
-import { useRef } from 'react';
+import { useRef, useState } from 'react';
 import type { Path, SystemDocument } from '@/core/document';
 import { entryText, formatQuantity, fromSI, roleUnit, ROLES, toSI, unitById, type Role } from '@/core/units';
 import { readEntry } from '../fields/KnownField';
 import { TextEntry } from '../fields/TextEntry';
 import { applyEdit, beginGesture, endGesture, setValue, useEditor, useSystem } from '../state/editor';
+import { useNarrow } from '../parts/useNarrow';
 import { useReader } from '../state/reader';
 
 type ControlProps = {
@@ -27,7 +28,11 @@ const KEY = 'conditions';
 /** One set of conditions that acts on every view at once. */
 export function ConditionsPanel() {
   const system = useSystem();
+  const reader = useReader();
+  const narrow = useNarrow();
+  const [open, setOpen] = useState(false);
   const { conditions } = system;
+  const show = (value: number, role: Role): string => formatQuantity(inSI(value, role), role, { reader }).text;
   const reset = (): void => applyEdit('stand level', (current) => ({
     ...current,
     conditions: { ...current.conditions, pitch_deg: 0, roll_deg: 0, accelerationForward_mPerS2: 0, accelerationPort_mPerS2: 0, accelerationUp_mPerS2: 0 },
@@ -35,15 +40,23 @@ export function ConditionsPanel() {
   return (
     <Box as="section" aria-label="Conditions" bg="panel" borderWidth="1px" borderColor="rule" borderRadius="lg" p="3" data-testid="conditions">
       <Box display="flex" justifyContent="space-between" alignItems="center" mb="1">
-        <Box as="h2" fontWeight="700" fontSize="lg">Conditions</Box>
+        {narrow ? (
+          <chakra.button type="button" onClick={() => setOpen(!open)} aria-expanded={open} textAlign="left" minH="44px" flex="1" cursor="pointer">
+            <Box fontWeight="700" fontSize="lg">{open ? '▾' : '▸'} Conditions</Box>
+            <Box fontSize="sm" color="soft">
+              {conditions.fills.map((fill) => show(fill.fill_ratio, 'share')).join(', ')} full · pitch {show(conditions.pitch_deg, 'slope')} · roll {show(conditions.roll_deg, 'slope')} · {show(conditions.fuelTemperature_K, 'temperature')}
+            </Box>
+          </chakra.button>
+        ) : <Box as="h2" fontWeight="700" fontSize="lg">Conditions</Box>}
         <chakra.button type="button" onClick={reset} display="flex" alignItems="center" gap="1" fontSize="sm" color="accent" minH="40px" px="1" cursor="pointer"><RotateCcw size={15} aria-hidden />Level</chakra.button>
       </Box>
+      <Box display={narrow && !open ? 'none' : 'block'}>
       {conditions.fills.map((fill, index) => (
         <Control key={fill.tank} label={system.tanks.length > 1 ? `Fill, ${system.tanks.find((tank) => tank.id === fill.tank)?.name}` : 'Fill'} path={[KEY, 'fills', index, 'fill_ratio']} role="share" min={0} max={1} step={0.01} ends={['empty', 'brim']} />
       ))}
       <Control label="Pitch" path={[KEY, 'pitch_deg']} role="slope" min={-60} max={60} slide={[-30, 30]} step={0.5} ends={['nose down', 'nose up']} />
       <Control label="Roll" path={[KEY, 'roll_deg']} role="slope" min={-60} max={60} slide={[-30, 30]} step={0.5} ends={['port down', 'starboard down']} />
-      <Control label="Fuel temperature" path={[KEY, 'fuelTemperature_K']} role="temperature" min={213.15} max={423.15} slide={[243.15, 333.15]} step={1} />
+      <Control label="Fuel temp." path={[KEY, 'fuelTemperature_K']} role="temperature" min={213.15} max={423.15} slide={[243.15, 333.15]} step={1} />
       <Control label="Engine duty" path={[KEY, 'duty_ratio']} role="share" min={0} max={1} step={0.01} ends={['idle', 'full load']} />
       <Control label="Pump voltage" path={[KEY, 'pumpVoltage_V']} role="voltage" min={0} max={60} slide={[8, 16]} step={0.1} />
       <Control label="Altitude" path={[KEY, 'altitude_m']} role="run" min={-500} max={9000} slide={[0, 4000]} step={50} />
@@ -51,6 +64,7 @@ export function ConditionsPanel() {
         <Box as="summary" fontSize="sm" color="soft" cursor="pointer" minH="36px" display="list-item">Accelerations</Box>
         <Control label="Forward" path={[KEY, 'accelerationForward_mPerS2']} role="acceleration" min={-30} max={30} slide={[-12, 12]} step={0.1} ends={['braking', 'speeding up']} />
         <Control label="To port" path={[KEY, 'accelerationPort_mPerS2']} role="acceleration" min={-30} max={30} slide={[-12, 12]} step={0.1} ends={['turning right', 'turning left']} />
+      </Box>
       </Box>
     </Box>
   );
@@ -86,17 +100,17 @@ function Control({ label, path, role, min, max, slide, step, ends }: ControlProp
   const nudge = (steps: number): void => put(inDocument(toSI(roundTo(fromSI(inSI(value, role), unit)) + steps * stepFor(role), unit), role));
 
   return (
-    <Box py="1" data-path={path.join('.')}>
+    <Box pb="2px" data-path={path.join('.')}>
       <Box display="flex" alignItems="center" justifyContent="space-between" gap="2">
-        <Box fontWeight="600">{label}</Box>
-        <Box width="124px"><TextEntry label={label} hideLabel value={entryText(Number(inSI(value, role).toPrecision(6)), role, reader)} unit={unit.symbol} onEnter={enter} onStep={nudge} /></Box>
+        <Box fontWeight="600" lineHeight="1.15">{label}</Box>
+        <Box width="112px" flexShrink="0"><TextEntry label={label} hideLabel value={entryText(inSI(value, role), role, reader)} unit={unit.symbol} onEnter={enter} onStep={nudge} /></Box>
       </Box>
       <chakra.input
         type="range" aria-label={`${label}, slider`} aria-valuetext={formatQuantity(inSI(value, role), role, { reader }).text} min={low} max={high} step={step} value={Math.min(high, Math.max(low, value))}
         onPointerDown={begin} onPointerUp={end} onPointerCancel={end} onBlur={end} onChange={(event) => put(Number(event.target.value))}
-        width="100%" height="30px" accentColor="var(--chakra-colors-accent)" cursor="pointer"
+        width="100%" height="24px" display="block" accentColor="var(--chakra-colors-accent)" cursor="pointer"
       />
-      {ends && <Box display="flex" justifyContent="space-between" fontSize="xs" color="soft" mt="-1"><span>{ends[0]}</span><span>{ends[1]}</span></Box>}
+      {ends && <Box display="flex" justifyContent="space-between" fontSize="xs" color="soft" lineHeight="1"><span>{ends[0]}</span><span>{ends[1]}</span></Box>}
     </Box>
   );
 }

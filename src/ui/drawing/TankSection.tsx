@@ -16,7 +16,8 @@ type Props = {
   /** Drawing units for one unit of line weight and text. */
   readonly scale: number;
   readonly handles: readonly Handle[];
-  readonly label: string;
+  /** Two lines under the view. */
+  readonly label: readonly [string, string];
 };
 
 const MM = 1000;
@@ -46,9 +47,14 @@ export function TankSection({ drawing, view, centre, scale, handles, label }: Pr
           </g>
         ))}
         {drawing.ports.map((port) => <PortMark key={port.id} at={flat(port.at)} face={port.face} scale={scale} />)}
-        {handles.map((handle) => <HandleMark key={handle.id} handle={handle} at={flat(handle.at)} across={across === 0 ? 'x' : 'y'} mirror={view.mirror} group={group} scale={scale} middle={middle} halfHeight={halfHeight} />)}
+        {labelled(handles.map((handle) => ({ handle, at: flat(handle.at) })), halfHeight, scale).map(({ handle, at, labelAt }) => (
+          <HandleMark key={handle.id} handle={handle} at={at} labelAt={labelAt} across={across === 0 ? 'x' : 'y'} mirror={view.mirror} group={group} scale={scale} />
+        ))}
       </g>
-      <text x={0} y={halfHeight + Math.abs(Math.sin((view.turn_deg * Math.PI) / 180)) * 0.5 * MM * (bounds.max[across] - bounds.min[across]) + 34 * scale} textAnchor="middle" fontSize={15 * scale} fill="var(--chakra-colors-soft)">{label}</text>
+      <text x={0} y={halfHeight + Math.abs(Math.sin((view.turn_deg * Math.PI) / 180)) * 0.5 * MM * (bounds.max[across] - bounds.min[across]) + 34 * scale} textAnchor="middle" style={{ fontSize: 14 * scale }} fill="var(--chakra-colors-soft)">
+        <tspan x={0}>{label[0]}</tspan>
+        <tspan x={0} dy={17 * scale} fontWeight="650">{label[1]}</tspan>
+      </text>
     </g>
   );
 }
@@ -84,9 +90,30 @@ type HandleProps = {
   readonly mirror: 1 | -1;
   readonly group: React.RefObject<SVGGElement | null>;
   readonly scale: number;
-  readonly middle: readonly [number, number];
-  readonly halfHeight: number;
+  readonly labelAt: readonly [number, number];
 };
+
+type Placed = { readonly handle: Handle; readonly at: readonly [number, number] };
+
+/** Width of one letter of a label, in label sizes. */
+const LETTER = 0.56;
+
+/** Puts each label over its handle, in rows one above the other where they would overlap. */
+function labelled(placed: readonly Placed[], halfHeight: number, scale: number): (Placed & { labelAt: [number, number] })[] {
+  const size = 14 * scale;
+  const taken: { left: number; right: number; y: number }[] = [];
+  return [...placed].sort((a, b) => a.at[0] - b.at[0]).map(({ handle, at }) => {
+    const half = (shortName(handle).length * size * LETTER) / 2;
+    const onLid = at[1] < -halfHeight + 2;
+    let y = at[1] - (onLid ? 18 : 14) * scale;
+    const clashes = (): boolean => taken.some((other) => Math.abs(other.y - y) < size && at[0] - half < other.right && at[0] + half > other.left);
+    while (clashes()) y -= size * 1.15;
+    taken.push({ left: at[0] - half, right: at[0] + half, y });
+    return { handle, at, labelAt: [at[0], y] };
+  });
+}
+
+const shortName = (handle: Handle): string => handle.label.replace(', pivot', '');
 
 const SNAP_M = 0.001;
 const snap = (value_m: number): number => Math.round(value_m / SNAP_M) / Math.round(1 / SNAP_M);
@@ -100,7 +127,7 @@ function moved(system: SystemDocument, handle: Handle, direction: 'x' | 'y' | 'z
   return value === known.value ? system : withValue(system, move.path, { ...known, value, ...(known.origin === 'assumed' ? { origin: 'chosen', spread: undefined } : {}) });
 }
 
-function HandleMark({ handle, at, across, mirror, group, scale, halfHeight }: HandleProps) {
+function HandleMark({ handle, at, labelAt, across, mirror, group, scale }: HandleProps) {
   const drag = useRef<{ before: SystemDocument; start: DOMPoint }>(undefined);
   const edit = `move ${handle.label}`;
 
@@ -136,18 +163,17 @@ function HandleMark({ handle, at, across, mirror, group, scale, halfHeight }: Ha
     applyEdit(edit, (system) => (move[0] === 'side' ? moved(system, handle, across, move[1] * mirror) : moved(system, handle, 'z', move[1])));
   };
 
-  const above = at[1] < 0;
   return (
     <g
       tabIndex={0} role="button" aria-label={`${handle.label}: move with the arrow keys`} data-testid={`handle-${handle.id}-${across}`} onPointerDown={onPointerDown} onPointerMove={onPointerMove} onPointerUp={onPointerEnd}
-      onPointerCancel={onPointerEnd} onKeyDown={onKeyDown} style={{ cursor: 'grab' }}
+      onPointerCancel={onPointerEnd} onKeyDown={onKeyDown} style={{ cursor: 'grab', touchAction: 'none' }}
     >
       <circle cx={at[0]} cy={at[1]} r={22 * scale} fill="transparent" />
       <circle cx={at[0]} cy={at[1]} r={8 * scale} fill="var(--chakra-colors-panel)" stroke="var(--chakra-colors-accent)" strokeWidth={3 * scale} />
       <title>{handle.label}</title>
       {across === 'x' && (
-        <text x={at[0]} y={Math.abs(at[1]) > halfHeight - 2 ? at[1] + (above ? -20 * scale : 28 * scale) : at[1] - 14 * scale} textAnchor="middle" fontSize={14 * scale} fill="var(--chakra-colors-ink)" stroke="var(--chakra-colors-panel)" strokeWidth={3 * scale} paintOrder="stroke" pointerEvents="none">
-          {handle.label.replace(', pivot', '')}
+        <text x={labelAt[0]} y={labelAt[1]} textAnchor="middle" style={{ fontSize: 14 * scale }} fill="var(--chakra-colors-ink)" stroke="var(--chakra-colors-panel)" strokeWidth={3 * scale} paintOrder="stroke" pointerEvents="none">
+          {shortName(handle)}
         </text>
       )}
     </g>

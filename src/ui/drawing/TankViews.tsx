@@ -5,6 +5,7 @@ import { useDeferredValue, useId } from 'react';
 import type { TankDrawing } from '@/core/evaluate';
 import { formatQuantity } from '@/core/units';
 import { useSystem } from '../state/editor';
+import { useNarrow } from '../parts/useNarrow';
 import { useReader } from '../state/reader';
 import { useShown } from '../state/results';
 import { handlesFor } from './handles';
@@ -18,13 +19,23 @@ export function TankViews({ index = 0 }: { readonly index?: number }) {
   return drawing ? <Drawn drawing={drawing} index={index} /> : <Box minH="260px" display="grid" placeItems="center" color="soft">Drawing…</Box>;
 }
 
-const GAP_MM = 60;
-const MARGIN_MM = 90;
+type Reach = { readonly width: number; readonly height: number };
+/** Where the views' centres lie, in drawing millimetres, and how many of them make one screen pixel at the usual width. */
+type Layout = Reach & { readonly scale: number; readonly side: readonly [number, number]; readonly end: readonly [number, number] };
+
+const USUAL_PX = 800;
+const NARROW_PX = 350;
+/** Room above and below a view for labels [px]. */
+const LABELS_PX = 124;
+/** Room between and around the views for labels, as shares of the wider one. */
+const GAP = 0.12;
+const MARGIN = 0.07;
 
 function Drawn({ drawing, index }: { readonly drawing: TankDrawing; readonly index: number }) {
   const system = useSystem();
   const reader = useReader();
   const titleId = useId();
+  const narrow = useNarrow();
   const size = drawing.bounds.max.map((value, axis) => (value - drawing.bounds.min[axis]!) * 1000) as [number, number, number];
   const { pitch_deg, roll_deg } = system.conditions;
   const tank = system.tanks[index]!;
@@ -35,24 +46,35 @@ function Drawn({ drawing, index }: { readonly drawing: TankDrawing; readonly ind
     return { width: width * Math.cos(turn) + size[2] * Math.sin(turn), height: size[2] * Math.cos(turn) + width * Math.sin(turn) };
   };
   const [sideReach, endReach] = [reach(size[0], side.turn_deg), reach(size[1], end.turn_deg)];
-  const margin = Math.max(MARGIN_MM, 0.16 * Math.max(...size));
-  const width = sideReach.width + endReach.width + GAP_MM + margin * 2.4;
-  const height = Math.max(sideReach.height, endReach.height) + margin * 1.9;
-  const centreY = height / 2 - margin * 0.1;
-  const sideX = margin + sideReach.width / 2;
-  const endX = margin * 1.4 + sideReach.width + GAP_MM + endReach.width / 2;
+  const layout = narrow ? stacked(sideReach, endReach) : abreast(sideReach, endReach);
+  const { width, height, scale } = layout;
   const handles = handlesFor(drawing, system, index);
-  const scale = Math.max(width, height * 2) / 900;
   return (
     <Box>
       <svg
-        viewBox={`0 0 ${width} ${height}`} role="group" aria-labelledby={titleId} data-testid="tank-views" style={{ width: '100%', maxHeight: '46vh', display: 'block', touchAction: 'none' }}
+        viewBox={`0 0 ${width} ${height}`} role="group" aria-labelledby={titleId} data-testid="tank-views" style={{ width: '100%', maxHeight: narrow ? undefined : '46vh', display: 'block', touchAction: 'pan-y' }}
       >
         <title id={titleId}>{`${tank.name}: side and end view to scale, liquid at the set conditions`}</title>
-        <TankSection drawing={drawing} view={side} centre={[sideX, centreY]} scale={scale} handles={handles} label={`${side.name} · ${formatQuantity(size[0] / 1000, 'tape', { reader }).text} long`} />
-        <TankSection drawing={drawing} view={end} centre={[endX, centreY]} scale={scale} handles={handles} label={`${end.name} · ${formatQuantity(size[1] / 1000, 'tape', { reader }).text} × ${formatQuantity(size[2] / 1000, 'tape', { reader }).text} high`} />
+        <TankSection drawing={drawing} view={side} centre={layout.side} scale={scale} handles={handles} label={[side.name, `${formatQuantity(size[0] / 1000, 'tape', { reader }).text} long`]} />
+        <TankSection drawing={drawing} view={end} centre={layout.end} scale={scale} handles={handles} label={[end.name, `${formatQuantity(size[1] / 1000, 'tape', { reader }).text} × ${formatQuantity(size[2] / 1000, 'tape', { reader }).text} high`]} />
       </svg>
       <Box fontSize="sm" color="soft" className="no-print">Both views to one scale, cut through the pickup. Drag the ringed handles, or focus one and use the arrow keys.</Box>
     </Box>
   );
+}
+
+function abreast(side: Reach, end: Reach): Layout {
+  const across = side.width + end.width;
+  const width = across * (1 + GAP + 2 * MARGIN);
+  const scale = width / USUAL_PX;
+  const height = Math.max(side.height, end.height) + LABELS_PX * scale;
+  const middle = height / 2 + 2 * scale;
+  return { width, height, scale, side: [MARGIN * across + side.width / 2, middle], end: [(MARGIN + GAP) * across + side.width + end.width / 2, middle] };
+}
+
+function stacked(side: Reach, end: Reach): Layout {
+  const width = Math.max(side.width, end.width) * (1 + 2 * MARGIN);
+  const scale = width / NARROW_PX;
+  const tall = (reach: Reach): number => reach.height + LABELS_PX * scale;
+  return { width, scale, height: tall(side) + tall(end), side: [width / 2, tall(side) / 2 + 2 * scale], end: [width / 2, tall(side) + tall(end) / 2 + 2 * scale] };
 }

@@ -99,12 +99,18 @@ export function KnownField({ label, path, role, min, max, entry, hint }: KnownFi
     <Box data-path={path.join('.')}>
       <TextEntry
         label={label} value={entryText(fromDocument(known.value, role), role, reader)} unit={unit.symbol} onEnter={enter} onStep={step} hint={hint}
-        after={<OriginPicker label={label} origin={known.origin} onChange={setOrigin} />}
+        after={
+          <>
+            <OriginPicker label={label} origin={known.origin} onChange={setOrigin} />
+            {known.origin === 'chosen' ? <Box width={SPREAD_WIDTH} flexShrink="0" /> : <SpreadField label={label} path={path} role={role} known={known} />}
+          </>
+        }
       />
-      {known.origin !== 'chosen' && <SpreadField label={label} path={path} role={role} known={known} />}
     </Box>
   );
 }
+
+const SPREAD_WIDTH = '76px';
 
 /** A step of one in the second significant digit. */
 const stepSize = (value: number): number => (value === 0 ? 1 : 10 ** (Math.floor(Math.log10(Math.abs(value))) - 1));
@@ -114,7 +120,7 @@ function OriginPicker({ label, origin, onChange }: { readonly label: string; rea
   return (
     <chakra.select
       aria-label={`How is ${label} known?`} value={origin} onChange={(event) => onChange(event.target.value as Origin)}
-      width="104px" flexShrink="0" px="1" fontSize="sm" borderRadius="md" borderWidth="1.5px" bg={loud ? 'warnBg' : 'sunk'} color={loud ? 'warn' : 'ink'} borderColor={loud ? 'warn' : 'rule'}
+      width="102px" flexShrink="0" px="1" fontSize="sm" borderRadius="md" borderWidth="1.5px" bg={loud ? 'warnBg' : 'sunk'} color={loud ? 'warn' : 'ink'} borderColor={loud ? 'warn' : 'rule'}
     >
       {ORIGINS.map((option) => <option key={option} value={option}>{ORIGIN_WORDS[option]}</option>)}
     </chakra.select>
@@ -134,9 +140,6 @@ function SpreadField({ label, path, role, known }: { readonly label: string; rea
     return { ok: true };
   };
   return (
-    <Box display="flex" alignItems="center" gap="1" mt="1" fontSize="sm" color="soft">
-      <Box as="span">±</Box>
-      <Box width="110px"><TextEntry label={`${label}, spread`} hideLabel value={text} unit={unit.symbol} onEnter={enter} /></Box>
-    </Box>
+    <Box width={SPREAD_WIDTH} flexShrink="0"><TextEntry label={`${label}, spread`} hideLabel value={text} prefix="±" quiet onEnter={enter} /></Box>
   );
 }

@@ -18,6 +18,9 @@ type Props = {
   readonly hideLabel?: boolean;
   readonly width?: string;
   readonly testId?: string;
+  readonly prefix?: string;
+  /** A side value: set smaller than the main ones. */
+  readonly quiet?: boolean;
 };
 
 /**
@@ -25,7 +28,7 @@ type Props = {
  * once what is wrong with it. A refused entry stays to be mended; Escape
  * brings the old value back.
  */
-export function TextEntry({ label, value, unit, onEnter, onStep, hint, after, hideLabel, width, testId }: Props) {
+export function TextEntry({ label, value, unit, onEnter, onStep, hint, after, hideLabel, width, testId, prefix, quiet }: Props) {
   const id = useId();
   const [draft, setDraft] = useState<string>();
   const [verdict, setVerdict] = useState<EntryVerdict>();
@@ -71,10 +74,11 @@ export function TextEntry({ label, value, unit, onEnter, onStep, hint, after, hi
           display="flex" alignItems="center" flex="1" minW="0" maxW={width} bg="panel" borderWidth="1.5px" borderRadius="md"
           borderColor={wrong ? 'stop' : 'edge'} minH="42px" px="2" _focusWithin={{ outline: '3px solid {colors.focus}', outlineOffset: '1px' }}
         >
+          {prefix && <Box as="span" color="soft" fontSize="sm" pr="1">{prefix}</Box>}
           <chakra.input
             id={id} data-testid={testId} value={draft ?? value} onChange={(event) => setDraft(event.target.value)} onBlur={commit} onKeyDown={onKeyDown}
             autoComplete="off" spellCheck={false} aria-invalid={wrong} aria-describedby={note || hint ? `${id}-note` : undefined}
-            flex="1" minW="0" width="100%" bg="transparent" border="none" outline="none" fontSize="lg" fontWeight="600"
+            flex="1" minW="0" width="100%" bg="transparent" border="none" outline="none" fontSize={quiet ? 'sm' : 'lg'} fontWeight={quiet ? '400' : '600'}
           />
           {unit && <Box as="span" color="soft" fontSize="sm" pl="1" whiteSpace="nowrap">{unit}</Box>}
         </Box>

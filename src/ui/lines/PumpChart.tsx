@@ -24,7 +24,7 @@ export function PumpChart() {
   return (
     <Panel title={pumped ? 'Pump against line' : 'Head against line'} testId="pump-chart">
       <LineChart
-        x={`flow, ${q.symbol}`} y={`pressure, ${p.symbol}`} height="300px"
+        x={`flow, ${q.symbol}`} y={`pressure, ${p.symbol}`} height="300px" yMin={Math.min(0, ...value.chart.map((point) => p.value(point.asked_Pa)))}
         summary={`Where the curves cross the line gets ${text(value.delivered_m3PerS, role)}; ${text(value.needed_m3PerS, role)} is needed. At the needed flow ${text(value.pressureAtNeed_Pa, 'pressure')} arrives; ${text(value.neededPressure_Pa, 'pressure')} is needed.`}
         curves={[
           { label: 'pump gives', color: 'accent', points: value.chart.map((point) => ({ x: q.value(point.flow_m3PerS), y: p.value(point.given_Pa) })) },
@@ -35,8 +35,7 @@ export function PumpChart() {
       />
       <Box mt="3" display="flex" gap="5" flexWrap="wrap">
         <Box>Nearest to boiling: {value.suction.node}, <b>{text(value.suction.margin_Pa, 'pressure')}</b> in hand</Box>
-        {value.pumps.map((pump) => <Box key={pump.id}>{pump.name} draws <b>{text(Math.max(0, pump.lift_m), 'run')}</b> of fuel</Box>)}
-        <Box>Tank <b>{text(value.ullageGauge_Pa, 'pressure')}</b> against the air outside</Box>
+        {value.pumps.filter((pump) => pump.lift_m > 0).map((pump) => <Box key={pump.id}>{pump.name} draws <b>{text(pump.lift_m, 'run')}</b> of fuel up to it</Box>)}
       </Box>
     </Panel>
   );

@@ -30,13 +30,13 @@ export function RunStrip({ path }: { readonly path: readonly string[] }) {
           const c = system.components.findIndex((part) => part.id === id);
           const place = l >= 0 ? ['lines', l] : c >= 0 ? ['components', c] : ['consumers', 0];
           return l >= 0 ? (
-            <chakra.button key={id} type="button" onClick={() => goTo('lines', place)} minW="96px" flex="1 1 96px" px="1" cursor="pointer" display="grid" alignContent="center" textAlign="center" fontSize="sm">
+            <chakra.button key={id} type="button" onClick={() => goTo('lines', place)} minW="70px" flex="1 1 70px" px="1" cursor="pointer" display="grid" alignContent="center" textAlign="center" fontSize="sm">
               <Box color="soft" lineHeight="1.15">{link?.regime ?? ''}</Box>
               <Box borderTopWidth="4px" borderColor={link ? 'accent' : 'rule'} borderStyle={link?.regime === 'turbulent' ? 'solid' : 'dashed'} my="1" />
               <Box lineHeight="1.15">{link?.velocity_mPerS !== undefined && <Shown value={link.velocity_mPerS} role="lineSpeed" />}</Box>
             </chakra.button>
           ) : (
-            <chakra.button key={id} type="button" onClick={() => goTo('lines', place)} borderWidth="1.5px" borderColor="edge" borderRadius="md" px="3" py="2" minH="60px" cursor="pointer" textAlign="left" _hover={{ bg: 'sunk' }} maxW="180px">
+            <chakra.button key={id} type="button" onClick={() => goTo('lines', place)} borderWidth="1.5px" borderColor="edge" borderRadius="md" px="2" py="2" minH="60px" cursor="pointer" textAlign="left" _hover={{ bg: 'sunk' }} maxW="128px">
               <Box fontWeight="650" lineHeight="1.2">{partName(system, id)}</Box>
               <Box fontSize="sm" color="soft">{pressure !== undefined && <Shown value={pressure} role="pressure" />}</Box>
             </chakra.button>

@@ -99,7 +99,7 @@ export function NewSystem() {
             {size('holds_m3', '5. How much should it hold?', 'At the fill limit, not to the brim.')}
           </Box>
           <Box as="fieldset" borderTopWidth="1px" borderColor="rule" pt="3">
-            <Box as="legend" fontWeight="650" pr="2">Known already? Leave empty what is not.</Box>
+            <Box as="legend" fontWeight="650" pr="2">What is there already? Leave empty what you do not know.</Box>
             <Box display="grid" gap="4" gridTemplateColumns={{ base: '1fr 1fr', md: 'repeat(4, 1fr)' }}>
               {size('length_m', 'Inside length')}
               {size('width_m', 'Inside width')}

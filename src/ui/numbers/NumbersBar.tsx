@@ -12,7 +12,7 @@ import { usePlace } from '../workspace/goTo';
 import { contextOf, type Tone } from './context';
 import { WorkingPanel } from './WorkingPanel';
 
-const LABELS: Readonly<Record<NumberKey, string>> = { holds: 'Holds', usable: 'Usable', delivers: 'Delivers', goes: 'Goes', gauge: 'Gauge, worst error' };
+const LABELS: Readonly<Record<NumberKey, string>> = { holds: 'Holds', usable: 'Usable', delivers: 'Delivers', goes: 'Goes', gauge: 'Gauge error' };
 
 /** The four numbers, the gauge's error and the findings: always in sight. */
 export function NumbersBar() {
@@ -32,7 +32,7 @@ export function NumbersBar() {
     <Box as="section" aria-label="The four numbers" aria-busy={!fresh} data-fresh={fresh} data-testid="numbers" bg="panel" borderBottomWidth="1px" borderColor="rule">
       {broken && <Box px="4" py="2" bg="stopBg" color="stop" role="alert">The calculation broke: {broken}. Undo the last change, or reload.</Box>}
       {results?.ok === false && <Box px="4" py="2" bg="stopBg" color="stop" role="alert">{results.error.detail}</Box>}
-      <Box display="grid" gridTemplateColumns={{ base: 'repeat(2, 1fr)', sm: 'repeat(3, 1fr)', lg: '1.05fr 1.05fr 1.25fr 1.05fr 0.95fr 0.95fr' }}>
+      <Box display="grid" gridTemplateColumns={{ base: 'repeat(3, minmax(0, 1fr))', lg: '1.05fr 1.05fr 1.25fr 1.05fr 0.95fr 0.95fr' }}>
         {NUMBER_KEYS.map((key) => (
           <NumberButton key={key} numberKey={key} results={results} fresh={fresh} open={open === key} onToggle={() => toggle(key)} />
         ))}
@@ -59,16 +59,16 @@ function NumberButton({ numberKey, results, fresh, open, onToggle }: ButtonProps
     <Cell open={open} onClick={onToggle} label={LABELS[numberKey]} fresh={fresh}>
       {shown ? (
         <Box data-testid={`number-${numberKey}`} whiteSpace="nowrap" lineHeight="1.05">
-          <Box as="span" fontSize={{ base: '2xl', lg: '4xl' }} fontWeight="750" letterSpacing="-0.01em">{shown.number}</Box>{' '}
+          <Box as="span" fontSize={{ base: 'xl', md: '2xl', lg: '4xl' }} fontWeight="750" letterSpacing="-0.01em">{shown.number}</Box>{' '}
           <Box as="span" fontSize={{ base: 'sm', lg: 'lg' }} fontWeight="600">{shown.symbol}</Box>
           {spread !== undefined && spread > 0 && number?.ok && (
-            <Box as="span" fontSize="sm" color="soft" ml="2">± {formatQuantity(spread, number.value.role, { reader, digits: 1 }).number}</Box>
+            <Box as="span" display={{ base: 'none', md: 'inline' }} fontSize="sm" color="soft" ml="2">± {formatQuantity(spread, number.value.role, { reader, digits: 1 }).number}</Box>
           )}
         </Box>
       ) : (
         <Box data-testid={`number-${numberKey}`} fontSize="2xl" fontWeight="700" color={number ? 'stop' : 'soft'}>{number ? 'none' : '…'}</Box>
       )}
-      <Box fontSize="sm" color={number && !number.ok ? 'stop' : TONE[context?.tone ?? 'plain']} lineHeight="1.2" mt="1" fontWeight={context && context.tone !== 'plain' ? '700' : '400'}>
+      <Box display={number && !number.ok ? 'block' : { base: 'none', md: 'block' }} fontSize="sm" color={number && !number.ok ? 'stop' : TONE[context?.tone ?? 'plain']} lineHeight="1.2" mt="1" fontWeight={context && context.tone !== 'plain' ? '700' : '400'}>
         {number && !number.ok ? number.error.detail : context?.text ?? ' '}
       </Box>
     </Cell>
@@ -82,8 +82,8 @@ function FindingsButton({ results, fresh }: { readonly results: Results | undefi
   const [stops, warns, notes] = [count('stop'), count('warn'), count('note')];
   return (
     <Cell open={false} onClick={() => goTo('findings')} label="Findings" fresh={fresh}>
-      <Box data-testid="number-findings" fontSize={{ base: '2xl', lg: '4xl' }} fontWeight="750" lineHeight="1.05" color={stops > 0 ? 'stop' : warns > 0 ? 'warn' : 'good'}>{results?.ok ? findings.length : '…'}</Box>
-      <Box fontSize="sm" mt="1" color="soft">
+      <Box data-testid="number-findings" fontSize={{ base: 'xl', md: '2xl', lg: '4xl' }} fontWeight="750" lineHeight="1.05" color={stops > 0 ? 'stop' : warns > 0 ? 'warn' : 'good'}>{results?.ok ? findings.length : '…'}</Box>
+      <Box display={{ base: 'none', md: 'block' }} fontSize="sm" mt="1" color="soft">
         {findings.length === 0 ? 'nothing found' : [stops > 0 ? `${stops} stop` : '', warns > 0 ? `${warns} warn` : '', notes > 0 ? `${notes} note` : ''].filter(Boolean).join(' · ')}
       </Box>
     </Cell>
@@ -95,7 +95,7 @@ type CellProps = { readonly open: boolean; readonly onClick: () => void; readonl
 function Cell({ open, onClick, label, fresh, children }: CellProps) {
   return (
     <chakra.button
-      type="button" onClick={onClick} aria-expanded={open} textAlign="left" px={{ base: '3', lg: '4' }} py="2" minH="44px" cursor="pointer" minW="0"
+      type="button" onClick={onClick} aria-expanded={open} display="grid" alignContent="start" textAlign="left" px={{ base: '3', lg: '4' }} py="2" minH="44px" cursor="pointer" minW="0"
       borderRightWidth="1px" borderColor="rule" bg={open ? 'sunk' : 'transparent'} _hover={{ bg: 'sunk' }} opacity={fresh ? 1 : 0.75}
     >
       <Box fontSize="sm" color="soft" fontWeight="600">{label}</Box>

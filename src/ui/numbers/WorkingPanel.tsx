@@ -18,13 +18,13 @@ export function WorkingPanel({ numberKey, label, evaluation, onClose }: Props) {
   const reader = useReader();
   const working = workingOf(numberKey, system, evaluation);
   return (
-    <Box borderTopWidth="1px" borderColor="rule" bg="sunk" px="4" py="3" maxH={{ base: '60vh', lg: '380px' }} overflowY="auto" data-testid="working" role="region" aria-label={`Working of ${label}`} tabIndex={0}>
+    <Box borderTopWidth="1px" borderColor="rule" bg="sunk" px="4" py="3" maxH="min(60vh, 520px)" overflowY="auto" data-testid="working" role="region" aria-label={`Working of ${label}`} tabIndex={0}>
       <Box display="flex" justifyContent="space-between" alignItems="center" mb="2">
         <Box fontWeight="700">{label}: the working</Box>
         <chakra.button type="button" onClick={onClose} aria-label="Close the working" p="2" minW="40px" minH="40px" cursor="pointer"><X size={20} aria-hidden /></chakra.button>
       </Box>
       {working.steps.length === 0 && <Box color="soft">There is no number, so there is no working. The reason stands under it.</Box>}
-      <Box display="grid" gridTemplateColumns="repeat(auto-fit, minmax(min(100%, 300px), 1fr))" gap="3">
+      <Box display="grid" gridTemplateColumns="repeat(auto-fit, minmax(min(100%, 360px), 1fr))" gap="3" alignItems="start">
         {working.steps.map((step) => (
           <Box key={step.result.label + step.formula} bg="panel" borderRadius="md" borderWidth="1px" borderColor="rule" p="3">
             <Box fontWeight="700" mb="2">{step.formula}</Box>

@@ -15,6 +15,6 @@ export function Panel({ title, children, aside, testId }: { readonly title: stri
 }
 
 /** Fields side by side, as many as fit. */
-export function FieldGrid({ children, min = '230px' }: { readonly children: ReactNode; readonly min?: string }) {
+export function FieldGrid({ children, min = '330px' }: { readonly children: ReactNode; readonly min?: string }) {
   return <Box display="grid" gridTemplateColumns={`repeat(auto-fill, minmax(min(100%, ${min}), 1fr))`} gap="3" alignItems="start">{children}</Box>;
 }

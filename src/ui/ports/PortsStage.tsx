@@ -112,7 +112,7 @@ function PortRow({ port, p, system }: { readonly port: PortDocument; readonly p:
           <Trash2 size={18} aria-hidden />
         </chakra.button>
       </Box>
-      <FieldGrid min="210px">
+      <FieldGrid>
         {(['x_m', 'y_m', 'z_m'] as const).filter((axis) => port[axis]).map((axis) => <KnownField key={axis} label={AXIS_WORDS[axis]} path={at(axis)} role="tape" min={0} max={20} />)}
         <KnownField label="Bore" path={at('bore_m')} role="bore" min={0.0003} max={0.5} entry={{ line: 'hose' }} />
       </FieldGrid>

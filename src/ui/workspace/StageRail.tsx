@@ -17,7 +17,7 @@ export function StageRail() {
   const worst = (stage: StageKey): 'stop' | 'warn' | undefined =>
     findings.some((finding) => finding.stage === stage && finding.severity === 'stop') ? 'stop' : findings.some((finding) => finding.stage === stage && finding.severity === 'warn') ? 'warn' : undefined;
   return (
-    <Box as="nav" aria-label="Stages" position={{ base: 'static', lg: 'sticky' }} top="190px" className="no-print">
+    <Box as="nav" aria-label="Stages" position={{ base: 'static', lg: 'sticky' }} top="180px" className="no-print">
       <Box display="flex" flexDirection={{ base: 'row', lg: 'column' }} flexWrap="wrap" gap="1">
         {STAGES.map(({ key, label }, index) => {
           const open = assumptions.filter((stage) => stage === key).length;

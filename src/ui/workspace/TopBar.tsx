@@ -25,15 +25,15 @@ export function TopBar() {
   return (
     <Box as="header" bg="panel" borderBottomWidth="1px" borderColor="rule" px={{ base: '3', lg: '4' }} py="1" display="flex" alignItems="center" gap="2" flexWrap="wrap" className="no-print">
       <Link href="/" aria-label="All systems"><Mark /></Link>
-      <Box flex="1 1 220px" maxW="420px"><TextEntry label="Name of the system" hideLabel value={system.name} onEnter={rename} testId="system-name" /></Box>
+      <Box flex="1 1 180px" maxW="420px" order={{ base: 5, md: 0 }}><TextEntry label="Name of the system" hideLabel value={system.name} onEnter={rename} testId="system-name" /></Box>
       <SaveBadge />
       <Box flex="1" />
       <IconButton label={history.undoes ? `Undo: ${history.undoes}` : 'Nothing to undo'} onClick={history.undo} disabled={!history.undoes}><Undo2 size={20} aria-hidden /></IconButton>
       <IconButton label={history.redoes ? `Redo: ${history.redoes}` : 'Nothing to redo'} onClick={history.redo} disabled={!history.redoes}><Redo2 size={20} aria-hidden /></IconButton>
       <DuplicateButton />
       <ExportLink />
-      <ReaderPicker />
-      <ThemeSwitch />
+      <Box order={{ base: 6, md: 0 }}><ReaderPicker /></Box>
+      <Box order={{ base: 7, md: 0 }}><ThemeSwitch /></Box>
     </Box>
   );
 }
