@@ -1,6 +1,10 @@
 import { number, object, string, type InferType } from 'yup';
 import { burnFromPower_m3PerS } from '../range';
+import { fluidState } from '../fluids';
+import { lineLaw } from '../network';
+import { unwrap } from '../outcome';
 import { FLUIDS, type FluidKey } from '../reference/fluids';
+import { ROUGHNESS } from '../reference/losses';
 import { assumed, chosen, fromPart, measured, type Known } from './known';
 import { CONSUMER_KINDS, CURRENT_VERSION, FORMAT, VEHICLES, type ConsumerDocument, type SystemDocument, type TankDocument } from './schema';
 
@@ -93,7 +97,7 @@ export function draftSystem(answers: Answers): SystemDocument {
     fluids: [{ id: 'fuel', fluid: need.fluid }],
     tanks: [tank],
     components: draftComponents(consumer, need),
-    lines: draftLines(answers, consumer),
+    lines: draftLines(answers, consumer, need.fluid),
     consumers: [consumer],
     mounts: [],
   };
@@ -193,10 +197,10 @@ function draftComponents(consumer: ConsumerDocument, need: Need): SystemDocument
   ];
 }
 
-function draftLines(answers: Answers, consumer: ConsumerDocument): SystemDocument['lines'] {
+function draftLines(answers: Answers, consumer: ConsumerDocument, fluid: FluidKey): SystemDocument['lines'] {
   const run = answers.run_m ?? RUNS_M[answers.vehicle];
   const flow = consumer.neededFlow_m3PerS.value;
-  const bore = nextBore_m(flow);
+  const bore = nextBore_m(flow, fluid);
   const known = answers.run_m !== undefined;
   const part = (id: string, name: string, from: string, to: string, share: number, rise: number, elbows: number): SystemDocument['lines'][number] => ({
     id, name, purpose: 'feed', kind: 'hose', from: { item: from, end: 'out' }, to: { item: to, end: 'in' },
@@ -211,10 +215,13 @@ function draftLines(answers: Answers, consumer: ConsumerDocument): SystemDocumen
   ];
 }
 
-/** Bores of common hose [m]; the first that keeps the needed flow this slow is taken. */
+/** Bores of common hose [m]; the first in which a metre of line costs no more than this is taken. */
 const BORES_M = [0.004, 0.005, 0.006, 0.008, 0.01, 0.012, 0.016, 0.019, 0.025, 0.032, 0.038];
-const EASY_M_PER_S = 0.4;
+const EASY_PA_PER_M = 1500;
+const DRAFT_TEMPERATURE_K = 288.15;
 
-function nextBore_m(flow_m3PerS: number): number {
-  return BORES_M.find((bore) => flow_m3PerS / ((Math.PI / 4) * bore * bore) <= EASY_M_PER_S) ?? BORES_M.at(-1)!;
+function nextBore_m(flow_m3PerS: number, fluid: FluidKey): number {
+  const liquid = unwrap(fluidState({ key: fluid }, DRAFT_TEMPERATURE_K));
+  const costs = (bore: number): number => lineLaw(bore, 1, ROUGHNESS.hose.roughness_m, [], liquid)(flow_m3PerS).pressure_Pa;
+  return BORES_M.find((bore) => costs(bore) <= EASY_PA_PER_M) ?? BORES_M.at(-1)!;
 }

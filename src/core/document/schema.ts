@@ -32,7 +32,7 @@ const oneOf = <T extends string>(values: readonly T[]) =>
 const keys = <K extends string>(table: Readonly<Record<K, unknown>>): K[] => Object.keys(table) as K[];
 
 const text = (max: number) => string().max(max, `must be no longer than ${max} characters`).typeError('must be text');
-const name = () => text(80).required('is missing').trim().min(1, 'must not be empty');
+const name = () => text(80).required('must not be empty').trim('must not begin or end with a space');
 export const ID_PATTERN = /^[a-z0-9][a-z0-9-]{0,39}$/;
 const id = () => string().matches(ID_PATTERN, 'must be 1 to 40 of a-z, 0-9 and -').required('is missing').typeError('must be text');
 const flag = () => boolean().required('is missing').typeError('must be true or false');

@@ -15,7 +15,7 @@ export type Influence = {
   readonly spread: number;
   /** The larger change of each number on going to either end of the spread [its SI unit]. */
   readonly moves: Readonly<Partial<Record<NumberKey, number>>>;
-  /** Findings that come or go within the spread. */
+  /** Findings that come, go or change in gravity within the spread, by key. */
   readonly findings: readonly string[];
   readonly score: number;
 };
@@ -39,7 +39,7 @@ const FINDING_WEIGHT = 0.2;
 /** A number that comes or goes altogether weighs as much as all of it. */
 const LOST_NUMBER = 1;
 
-/** Lists the findings a system has, by id. Passed in, since the rules stand above this module. */
+/** Lists the findings a system has, each by a key. Passed in, since the rules stand above this module. */
 export type FindingsOf = (system: SystemDocument, evaluation: Evaluation) => readonly string[];
 
 /**

@@ -21,4 +21,8 @@ export function findingsOf(system: SystemDocument, evaluation: Evaluation): Find
   }))).sort((a, b) => ORDER[a.severity] - ORDER[b.severity]);
 }
 
-export const findingIds = (system: SystemDocument, evaluation: Evaluation): string[] => findingsOf(system, evaluation).map((finding) => finding.id);
+/** Findings as id/severity, to tell when one comes, goes or grows graver. */
+export const findingKeys = (system: SystemDocument, evaluation: Evaluation): string[] => findingsOf(system, evaluation).map((finding) => `${finding.id}/${finding.severity}`);
+
+/** The rule behind a finding's key. */
+export const ruleOfKey = (key: string): Rule | undefined => RULES.find((rule) => rule.id === key.split('/')[0]);

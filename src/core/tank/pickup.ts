@@ -51,6 +51,6 @@ export function worstUnusable(
 
 /** Angles from one limit through level to the other, without repeats. */
 export function envelopeSteps([low, high]: readonly [number, number]): number[] {
-  const side = (end: number): number[] => (end === 0 ? [] : Array.from({ length: STEPS_A_SIDE }, (_, i) => (end * (i + 1)) / STEPS_A_SIDE));
+  const side = (end: number): number[] => (end === 0 ? [] : Array.from({ length: STEPS_A_SIDE }, (_, i) => end * ((i + 1) / STEPS_A_SIDE)));
   return [...side(low).reverse(), 0, ...side(high)];
 }

@@ -50,7 +50,7 @@ export function ConditionsPanel() {
         ) : <Box as="h2" fontWeight="700" fontSize="lg">Conditions</Box>}
         <chakra.button type="button" onClick={reset} display="flex" alignItems="center" gap="1" fontSize="sm" color="accent" minH="40px" px="1" cursor="pointer"><RotateCcw size={15} aria-hidden />Level</chakra.button>
       </Box>
-      <Box display={narrow && !open ? 'none' : 'block'}>
+      <Box display={narrow && !open ? 'none' : 'grid'} gridTemplateColumns="repeat(auto-fill, minmax(min(100%, 220px), 1fr))" columnGap="5" alignItems="start">
       {conditions.fills.map((fill, index) => (
         <Control key={fill.tank} label={system.tanks.length > 1 ? `Fill, ${system.tanks.find((tank) => tank.id === fill.tank)?.name}` : 'Fill'} path={[KEY, 'fills', index, 'fill_ratio']} role="share" min={0} max={1} step={0.01} ends={['empty', 'brim']} />
       ))}

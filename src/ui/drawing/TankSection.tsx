@@ -30,6 +30,7 @@ export function TankSection({ drawing, view, centre, scale, handles, label }: Pr
   const flat = (p: readonly number[]): [number, number] => [view.mirror * (p[across]! - middle[0]) * MM, -(p[2]! - middle[1]) * MM];
   const outline = (loop: readonly (readonly [number, number])[]): string => loop.map(([u, v]) => `${view.mirror * (u - middle[0]) * MM},${-(v - middle[1]) * MM}`).join(' ');
   const section = view.axis === 1 ? drawing.side : drawing.end;
+  const room = ((bounds.max[across] - bounds.min[across]) / 2) * MM + LABEL_OVERHANG_PX * scale;
   const halfHeight = ((bounds.max[2] - bounds.min[2]) / 2) * MM;
   return (
     <g transform={`translate(${centre[0]} ${centre[1]})`}>
@@ -47,7 +48,7 @@ export function TankSection({ drawing, view, centre, scale, handles, label }: Pr
           </g>
         ))}
         {drawing.ports.map((port) => <PortMark key={port.id} at={flat(port.at)} face={port.face} scale={scale} />)}
-        {labelled(handles.map((handle) => ({ handle, at: flat(handle.at) })), halfHeight, scale).map(({ handle, at, labelAt }) => (
+        {labelled(handles.map((handle) => ({ handle, at: flat(handle.at) })), { halfHeight, room }, scale).map(({ handle, at, labelAt }) => (
           <HandleMark key={handle.id} handle={handle} at={at} labelAt={labelAt} across={across === 0 ? 'x' : 'y'} mirror={view.mirror} group={group} scale={scale} />
         ))}
       </g>
@@ -95,21 +96,24 @@ type HandleProps = {
 
 type Placed = { readonly handle: Handle; readonly at: readonly [number, number] };
 
+/** How far past the walls a label may reach. */
+const LABEL_OVERHANG_PX = 18;
 /** Width of one letter of a label, in label sizes. */
 const LETTER = 0.56;
 
 /** Puts each label over its handle, in rows one above the other where they would overlap. */
-function labelled(placed: readonly Placed[], halfHeight: number, scale: number): (Placed & { labelAt: [number, number] })[] {
+function labelled(placed: readonly Placed[], { halfHeight, room }: { halfHeight: number; room: number }, scale: number): (Placed & { labelAt: [number, number] })[] {
   const size = 14 * scale;
   const taken: { left: number; right: number; y: number }[] = [];
   return [...placed].sort((a, b) => a.at[0] - b.at[0]).map(({ handle, at }) => {
     const half = (shortName(handle).length * size * LETTER) / 2;
+    const x = Math.min(Math.max(at[0], half - room), Math.max(room - half, half - room));
     const onLid = at[1] < -halfHeight + 2;
     let y = at[1] - (onLid ? 18 : 14) * scale;
-    const clashes = (): boolean => taken.some((other) => Math.abs(other.y - y) < size && at[0] - half < other.right && at[0] + half > other.left);
+    const clashes = (): boolean => taken.some((other) => Math.abs(other.y - y) < size && x - half < other.right && x + half > other.left);
     while (clashes()) y -= size * 1.15;
-    taken.push({ left: at[0] - half, right: at[0] + half, y });
-    return { handle, at, labelAt: [at[0], y] };
+    taken.push({ left: x - half, right: x + half, y });
+    return { handle, at, labelAt: [x, y] };
   });
 }
 

@@ -4,7 +4,7 @@ import { Box, chakra } from '@chakra-ui/react';
 import { valueAt } from '@/core/document';
 import { NUMBER_KEYS, numbersOf, type Influence, type NumberKey } from '@/core/evaluate';
 import { formatQuantity, ROLES, roleUnit, unitById, type ReaderSystem, type Role } from '@/core/units';
-import { RULES } from '@/core/rules';
+import { ruleOfKey } from '@/core/rules';
 import { Panel } from '../parts/Panel';
 import { useSystem } from '../state/editor';
 import { useReader } from '../state/reader';
@@ -59,7 +59,7 @@ function InfluenceRow({ influence, index }: { readonly influence: Influence; rea
     if (!number?.ok || move < 1e-3 * Math.max(Math.abs(number.value.value), key === 'gauge' ? 1 : 0)) return [];
     return [`${NUMBER_WORDS[key]} ± ${formatQuantity(move, number.value.role, { reader, digits: 2 }).text}`];
   });
-  const changes = [...new Set(influence.findings)].map((id) => RULES.find((rule) => rule.id === id)?.title ?? id);
+  const changes = [...new Set(influence.findings.map((key) => ruleOfKey(key)?.title ?? key))];
   return (
     <Box as="li">
       <chakra.button

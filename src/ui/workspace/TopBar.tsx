@@ -23,7 +23,7 @@ export function TopBar() {
     return { ok: true as const };
   };
   return (
-    <Box as="header" bg="panel" borderBottomWidth="1px" borderColor="rule" px={{ base: '3', lg: '4' }} py="1" display="flex" alignItems="center" gap="2" flexWrap="wrap" className="no-print">
+    <Box as="header" bg="panel" borderBottomWidth="1px" borderColor="rule" px={{ base: '3', lg: '4' }} py="1" display="flex" alignItems="center" columnGap={{ base: '1', md: '2' }} flexWrap="wrap" className="no-print">
       <Link href="/" aria-label="All systems"><Mark /></Link>
       <Box flex="1 1 180px" maxW="420px" order={{ base: 5, md: 0 }}><TextEntry label="Name of the system" hideLabel value={system.name} onEnter={rename} testId="system-name" /></Box>
       <SaveBadge />
@@ -40,7 +40,7 @@ export function TopBar() {
 
 function IconButton({ label, onClick, disabled, children }: { readonly label: string; readonly onClick: () => void; readonly disabled?: boolean; readonly children: ReactNode }) {
   return (
-    <chakra.button type="button" aria-label={label} title={label} onClick={onClick} disabled={disabled} minW="44px" minH="44px" display="grid" placeItems="center" borderRadius="md" cursor="pointer" _hover={{ bg: 'sunk' }} _disabled={{ opacity: 0.35, cursor: 'default' }}>
+    <chakra.button type="button" aria-label={label} title={label} onClick={onClick} disabled={disabled} minW={{ base: '40px', md: '44px' }} minH="44px" display="grid" placeItems="center" borderRadius="md" cursor="pointer" _hover={{ bg: 'sunk' }} _disabled={{ opacity: 0.35, cursor: 'default' }}>
       {children}
     </chakra.button>
   );

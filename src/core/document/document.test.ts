@@ -1,0 +1,158 @@
+import { readdirSync, readFileSync } from 'node:fs';
+import { describe, expect, it } from 'vitest';
+import { allKnown, evaluateSystem } from '../evaluate';
+import {
+  assumed, CONSUMER_KINDS, draftSystem, freshId, MAX_DOCUMENT_BYTES, migrate, parseSystem, parseSystemText, toPath, valueAt, VEHICLES, withAdded, withoutEntry, withValue, type SystemDocument,
+} from '.';
+
+const DRAFT = draftSystem({ name: 'Test', vehicle: 'boat', consumer: 'diesel-engine', power_W: 40e3, holds_m3: 0.1 });
+const copy = (): SystemDocument => structuredClone(DRAFT);
+const changed = (path: string, value: unknown): unknown => withValue(copy(), toPath(path), value);
+
+function faultsOf(raw: unknown): { code: string; paths: string[]; detail: string } {
+  const parsed = parseSystem(raw);
+  if (parsed.ok) throw new Error('was accepted');
+  return { code: parsed.error.code, paths: parsed.error.faults.map((fault) => fault.path), detail: parsed.error.detail };
+}
+
+describe('what is accepted', () => {
+  it.each(readdirSync('demo').filter((file) => file.endsWith('.json')))('demo/%s', (file) => {
+    const parsed = parseSystemText(readFileSync(`demo/${file}`, 'utf8'));
+    expect(parsed).toMatchObject({ ok: true });
+  });
+
+  it('a document goes through its text unchanged', () => {
+    const parsed = parseSystemText(JSON.stringify(DRAFT));
+    expect(parsed).toEqual({ ok: true, value: DRAFT });
+  });
+
+  it('a byte-order mark before the text', () => {
+    expect(parseSystemText(`\uFEFF${JSON.stringify(DRAFT)}`).ok).toBe(true);
+  });
+});
+
+describe('what is refused, with the path of the fault', () => {
+  it.each<[string, unknown, string, string]>([
+    ['a negative size', changed('tanks[0].shape.length_m.value', -1), 'invalid', 'tanks[0].shape.length_m.value'],
+    ['a size of nothing', changed('tanks[0].shape.length_m.value', 0), 'invalid', 'tanks[0].shape.length_m.value'],
+    ['an endless number', changed('tanks[0].shape.length_m.value', Number.POSITIVE_INFINITY), 'invalid', 'tanks[0].shape.length_m.value'],
+    ['not a number', changed('tanks[0].shape.length_m.value', Number.NaN), 'invalid', 'tanks[0].shape.length_m.value'],
+    ['null for a number', changed('tanks[0].shape.length_m.value', null), 'invalid', 'tanks[0].shape.length_m.value'],
+    ['text for a number', changed('tanks[0].shape.length_m.value', '1.2'), 'invalid', 'tanks[0].shape.length_m.value'],
+    ['a bare number for a known', changed('tanks[0].shape.length_m', 1.2), 'invalid', 'tanks[0].shape.length_m'],
+    ['an assumption without spread', changed('tanks[0].shape.length_m', { value: 1, origin: 'assumed' }), 'invalid', 'tanks[0].shape.length_m.spread'],
+    ['an origin unheard of', changed('tanks[0].shape.length_m.origin', 'guessed'), 'invalid', 'tanks[0].shape.length_m.origin'],
+    ['a key unheard of', changed('tanks[0].colour', 'red'), 'invalid', 'tanks[0]'],
+    ['a shape unheard of', changed('tanks[0].shape', { kind: 'torus' }), 'invalid', 'tanks[0].shape.kind'],
+    ['a component unheard of', changed('components[0].kind', 'carousel'), 'invalid', 'components[0].kind'],
+    ['a component of an inherited name', changed('components[0].kind', 'constructor'), 'invalid', 'components[0].kind'],
+    ['a list that is an object', changed('tanks', {}), 'invalid', 'tanks'],
+    ['a missing list', changed('lines', undefined), 'invalid', 'lines'],
+    ['a line from nowhere', changed('lines[0].from.item', 'ghost'), 'invalid', 'lines[0].from.item'],
+    ['a fluid that is not there', changed('tanks[0].fluid', 'ghost'), 'invalid', 'tanks[0].fluid'],
+    ['a pickup without its port', changed('tanks[0].pickups[0].port', 'ghost'), 'invalid', 'tanks[0].pickups[0].port'],
+    ['a sender without its port', changed('tanks[0].senders[0].port', 'ghost'), 'invalid', 'tanks[0].senders[0].port'],
+    ['a filling of no tank', changed('conditions.fills[0].tank', 'ghost'), 'invalid', 'conditions.fills[0].tank'],
+    ['an id used twice', changed('components[1].id', 'filter'), 'invalid', 'components[1].id'],
+    ['a port without its place', changed('tanks[0].ports[0].x_m', undefined), 'invalid', 'tanks[0].ports[0].x_m'],
+    ['a port with a place across its face', changed('tanks[0].ports[0].z_m', assumed(0.1, 0.1)), 'invalid', 'tanks[0].ports[0].z_m'],
+    ['another format', changed('format', 'drawing'), 'wrong-format', 'format'],
+    ['a newer version', changed('version', 99), 'wrong-version', 'version'],
+    ['half a version', changed('version', 0.5), 'wrong-version', 'version'],
+    ['a list', [], 'wrong-format', 'file'],
+    ['nothing', null, 'wrong-format', 'file'],
+  ])('%s', (_, raw, code, path) => {
+    const found = faultsOf(raw);
+    expect(found.code).toBe(code);
+    expect(found.paths).toContain(path);
+    expect(found.detail.length).toBeGreaterThan(10);
+  });
+
+  it('says what would be accepted', () => {
+    expect(faultsOf(changed('tanks[0].shape.length_m.value', -1)).detail).toContain('from 0.02 to 20');
+    expect(faultsOf(changed('tanks[0].fluid', 'ghost')).detail).toContain('fuel');
+  });
+
+  it('a polluting key is just an unknown key', () => {
+    const raw: unknown = JSON.parse(JSON.stringify(DRAFT).replace('"vehicle":{', '"vehicle":{"__proto__":{"x":1},'));
+    expect(faultsOf(raw).code).toBe('invalid');
+    expect(({} as { x?: number }).x).toBeUndefined();
+  });
+
+  it('all faults at once, not the first only', () => {
+    const raw = withValue(withValue(copy(), ['name'], ''), ['rulebook'], 'x');
+    expect(faultsOf(raw).paths.sort()).toEqual(['name', 'rulebook']);
+  });
+
+  it('text that is not JSON, and text without end', () => {
+    expect(parseSystemText('{"format": NaN}')).toMatchObject({ ok: false, error: { code: 'not-json' } });
+    expect(parseSystemText('')).toMatchObject({ ok: false, error: { code: 'not-json' } });
+    expect(parseSystemText('x'.repeat(MAX_DOCUMENT_BYTES + 1))).toMatchObject({ ok: false, error: { code: 'too-large' } });
+  });
+});
+
+describe('migrations', () => {
+  it('go step by step to the current version', () => {
+    const steps = { 1: (d: Record<string, unknown>) => ({ ...d, a: 1 }), 2: (d: Record<string, unknown>) => ({ ...d, b: Number(d.a) + 1 }) };
+    expect(migrate({ version: 1 }, steps, 3)).toEqual({ ok: true, value: { version: 3, a: 1, b: 2 } });
+  });
+
+  it('a gap in the chain is said', () => {
+    expect(migrate({ version: 1 }, {}, 2)).toMatchObject({ ok: false, error: { code: 'wrong-version' } });
+  });
+});
+
+describe('edits', () => {
+  it('replace one value and share the rest', () => {
+    const after = withValue(DRAFT, toPath('tanks[0].shape.length_m.value'), 2);
+    expect(after.tanks[0]!.shape.length_m.value).toBe(2);
+    expect(after.components).toBe(DRAFT.components);
+    expect(DRAFT.tanks[0]!.shape.length_m.value).not.toBe(2);
+  });
+
+  it('add to and take from lists', () => {
+    const more = withAdded(DRAFT, ['lines', 0, 'fittings'], { fitting: 'elbow-45', count: 1 });
+    expect(more.lines[0]!.fittings).toHaveLength(DRAFT.lines[0]!.fittings.length + 1);
+    expect(withoutEntry(more, ['lines', 0, 'fittings'], 0).lines[0]!.fittings).toHaveLength(DRAFT.lines[0]!.fittings.length);
+  });
+
+  it('find a fresh id and a value', () => {
+    expect(freshId(DRAFT, 'vent')).toBe('vent-2');
+    expect(freshId(DRAFT, 'spare')).toBe('spare');
+    expect(valueAt(DRAFT, toPath('tanks.0.ports.0.id'))).toBe('filler');
+    expect(valueAt(DRAFT, toPath('nothing.here'))).toBeUndefined();
+  });
+});
+
+describe('a drafted system', () => {
+  const answers = VEHICLES.flatMap((vehicle) => CONSUMER_KINDS.map((consumer) => [vehicle, consumer] as const));
+  it.each(answers)('%s with %s is valid, computes whole, and holds what was asked', (vehicle, consumer) => {
+    const system = draftSystem({ name: 'x', vehicle, consumer, power_W: 30e3, holds_m3: 0.08 });
+    expect(parseSystem(JSON.parse(JSON.stringify(system)))).toMatchObject({ ok: true });
+    const evaluation = evaluateSystem(system);
+    if (!evaluation.ok) throw new Error(evaluation.error.detail);
+    expect(Math.abs(evaluation.value.tanks[0]!.holds_m3 / 0.08 - 1)).toBeLessThan(0.01);
+    for (const part of [...evaluation.value.flows, ...evaluation.value.gauges, evaluation.value.usable, evaluation.value.range]) expect(part).toMatchObject({ ok: true });
+  });
+
+  it.each([[0.0002, 200], [5, 2e6]])('also at the ends of what may be asked: %d m³, %d W', (holds_m3, power_W) => {
+    for (const consumer of CONSUMER_KINDS) {
+      const system = draftSystem({ name: 'x', vehicle: 'bench', consumer, power_W, holds_m3 });
+      expect(parseSystem(JSON.parse(JSON.stringify(system))), `${consumer} ${holds_m3}`).toMatchObject({ ok: true });
+      expect(evaluateSystem(system)).toMatchObject({ ok: true });
+    }
+  });
+
+  it('keeps sizes that were told as measured and finds the missing one', () => {
+    const system = draftSystem({ name: 'x', vehicle: 'road', consumer: 'heater', power_W: 3e3, holds_m3: 0.019, length_m: 0.5, width_m: 0.2 });
+    const { shape } = system.tanks[0]!;
+    expect(shape.length_m).toMatchObject({ value: 0.5, origin: 'measured' });
+    expect(shape.height_m).toMatchObject({ origin: 'assumed', value: 0.2 });
+  });
+
+  it('states a spread for every assumption', () => {
+    const open = allKnown(DRAFT).filter(({ known }) => known.origin === 'assumed');
+    expect(open.length).toBeGreaterThan(15);
+    for (const { known } of open) expect(known.spread).toBeGreaterThan(0);
+  });
+});

@@ -1,0 +1,147 @@
+import { readFileSync } from 'node:fs';
+import { describe, expect, it } from 'vitest';
+import { chosen, parseSystemText, toPath, withValue, type SystemDocument } from '../document';
+import { unwrap } from '../outcome';
+import { findingKeys } from '../rules';
+import { expectClose } from '../../../tests/expectClose';
+import { evaluateSystem, NUMBER_KEYS, numbersOf, sensitivity, workingOf } from '.';
+
+const demo = (name: string): SystemDocument => {
+  const parsed = parseSystemText(readFileSync(`demo/${name}.json`, 'utf8'));
+  if (!parsed.ok) throw new Error(parsed.error.detail);
+  return parsed.value;
+};
+const DEMOS = ['crab-boat', 'snow-vehicle', 'hill-climb-car', 'forest-trailer'];
+const BOAT = demo('crab-boat');
+const changed = (path: string, value: unknown, system = BOAT): SystemDocument => withValue(system, toPath(path), value);
+const evaluated = (system: SystemDocument) => unwrap(evaluateSystem(system));
+const flowOf = (system: SystemDocument) => unwrap(evaluated(system).flows[0]!);
+
+describe('every demo system', () => {
+  it.each(DEMOS)('%s has its four numbers, and their workings end in them', (name) => {
+    const system = demo(name);
+    const evaluation = evaluated(system);
+    const numbers = numbersOf(system, evaluation);
+    for (const key of NUMBER_KEYS) {
+      const number = unwrap(numbers[key]);
+      const { steps } = workingOf(key, system, evaluation);
+      expect(steps.length).toBeGreaterThan(0);
+      expect(steps.some((step) => Math.abs(step.result.value - number.value) <= 1e-12 + 1e-9 * Math.abs(number.value)), key).toBe(true);
+    }
+  });
+
+  it.each(DEMOS)('%s: usable lies between nothing and what it holds; mass and energy close', (name) => {
+    const evaluation = evaluated(demo(name));
+    const usable = unwrap(evaluation.usable);
+    expect(usable).toBeGreaterThan(0);
+    expect(usable).toBeLessThan(evaluation.tanks[0]!.holds_m3);
+    const flow = unwrap(evaluation.flows[0]!);
+    expect(flow.massResidual_m3PerS).toBeLessThan(1e-9 * flow.needed_m3PerS);
+    expect(flow.energyResidual_Pa).toBeLessThan(1e-2);
+    expect(flow.iterations).toBeLessThanOrEqual(25);
+  });
+});
+
+describe('conditions act', () => {
+  it('holds is gross times limit', () => {
+    expectClose(evaluated(BOAT).tanks[0]!.holds_m3, 1.12 * 0.56 * 0.302 * 0.95, { rel: 1e-12, why: 'closed form' });
+  });
+
+  it('a steeper envelope leaves less usable, a pickup moved down more', () => {
+    const base = unwrap(evaluated(BOAT).usable);
+    expect(unwrap(evaluated(changed('envelope.noseDown_deg', chosen(20))).usable)).toBeLessThan(base);
+    expect(unwrap(evaluated(changed('tanks[0].pickups[0].heightOffFloor_m', chosen(0.005))).usable)).toBeGreaterThan(base);
+  });
+
+  it('cold diesel flows less, a wider line more, low voltage less', () => {
+    const base = flowOf(BOAT).delivered_m3PerS;
+    expect(flowOf(changed('conditions.fuelTemperature_K', 258.15)).delivered_m3PerS).toBeLessThan(base);
+    expect(flowOf(changed('lines[2].bore_m', chosen(0.012))).delivered_m3PerS).toBeGreaterThan(base);
+    expect(flowOf(changed('conditions.pumpVoltage_V', 10)).delivered_m3PerS).toBeLessThan(base);
+  });
+
+  it('altitude takes from the margin to boiling what it takes from the air', () => {
+    const [low, high] = [evaluated(BOAT), evaluated(changed('conditions.altitude_m', 2000))];
+    expectClose(unwrap(low.flows[0]!).suction.margin_Pa - unwrap(high.flows[0]!).suction.margin_Pa, low.ambientAbs_Pa - high.ambientAbs_Pa, { rel: 1e-3, why: 'air in the vent thins a little too' });
+  });
+
+  it('nose up raises a consumer that lies forward, and it gets less pressure', () => {
+    const forward = withValue(BOAT, toPath('lines[2].forward_m'), chosen(2));
+    expect(flowOf(changed('conditions.pitch_deg', 15, forward)).pressureAtNeed_Pa).toBeLessThan(flowOf(forward).pressureAtNeed_Pa);
+  });
+
+  it('the delivered flow is where the chart’s curves cross', () => {
+    const { chart, delivered_m3PerS } = flowOf(BOAT);
+    const over = chart.map((point) => ({ flow: point.flow_m3PerS, gap: point.given_Pa - point.asked_Pa }));
+    const next = over.findIndex((point) => point.gap < 0);
+    expect(over[next - 1]!.flow).toBeLessThanOrEqual(delivered_m3PerS);
+    expect(over[next]!.flow).toBeGreaterThanOrEqual(delivered_m3PerS);
+  });
+
+  it('a full vent line draws no vacuum, a pin hole does', () => {
+    expect(Math.abs(flowOf(BOAT).ullageGauge_Pa)).toBeLessThan(1);
+    expect(flowOf(changed('tanks[0].ports[1].bore_m', chosen(0.0005))).ullageGauge_Pa).toBeLessThan(-500);
+  });
+});
+
+describe('what cannot be said has its reason', () => {
+  it.each<[string, string, unknown]>([
+    ['pickup-in-air', 'conditions.fills[0].fill_ratio', 0.01],
+    ['vent-shut', 'tanks[0].ports[1].role', 'spare'],
+    ['vent-shut', 'conditions.fills[0].fill_ratio', 1],
+    ['not-joined', 'lines', []],
+    ['curve-rises', 'components[1].curve', [{ flow_m3PerS: 0, rise_Pa: 1 }, { flow_m3PerS: 1e-5, rise_Pa: 2 }]],
+    ['too-few-points', 'components[1].curve', []],
+  ])('%s', (code, path, value) => {
+    const system = path.startsWith('conditions.fills') && value === 1 ? withValue(changed(path, value), toPath('conditions.roll_deg'), 10) : changed(path, value);
+    const evaluation = evaluated(system);
+    expect(evaluation.flows[0]).toMatchObject({ ok: false, error: { code } });
+    expect(numbersOf(system, evaluation).delivers).toMatchObject({ ok: false });
+    expect(numbersOf(system, evaluation).holds).toMatchObject({ ok: true });
+  });
+
+  it('no tank, no pickup, no burn, free fall, absurd temperature', () => {
+    expect(evaluateSystem({ ...BOAT, tanks: [] })).toMatchObject({ ok: false, error: { code: 'no-tank' } });
+    expect(evaluated(changed('tanks[0].pickups', [])).usable).toMatchObject({ ok: false, error: { code: 'no-pickup' } });
+    expect(evaluated({ ...BOAT, consumers: [] }).range).toMatchObject({ ok: false, error: { code: 'no-consumer' } });
+    expect(evaluateSystem(changed('conditions.accelerationUp_mPerS2', -9.8))).toMatchObject({ ok: false, error: { code: 'weightless' } });
+    expect(evaluateSystem(changed('conditions.fuelTemperature_K', 100))).toMatchObject({ ok: false, error: { code: 'temperature-range' } });
+    expect(evaluateSystem(changed('conditions.altitude_m', 20000))).toMatchObject({ ok: false, error: { code: 'altitude-range' } });
+  });
+
+  it('a shut valve in the run', () => {
+    const valve = { id: 'cock', name: 'Cock', kind: 'valve', open: false, fitting: 'ball-valve', bore_m: chosen(0.01) };
+    const joined = withValue(withValue(BOAT, ['components', 0], valve), ['lines'], BOAT.lines.map((line) => ({
+      ...line, from: line.from.item === 'filter' ? { item: 'cock', end: 'out' } : line.from, to: line.to.item === 'filter' ? { item: 'cock', end: 'in' } : line.to,
+    })));
+    expect(evaluated(joined).flows[0]).toMatchObject({ ok: false, error: { code: 'valve-shut' } });
+    expect(evaluated(changed('components[0].open', true, joined)).flows[0]).toMatchObject({ ok: true });
+  });
+});
+
+describe('sensitivity', () => {
+  const found = sensitivity(BOAT, findingKeys);
+
+  it('stands in order, and holds moves with each inside size by closed form', () => {
+    const scores = found.influences.map((influence) => influence.score);
+    expect(scores).toEqual([...scores].sort((a, b) => b - a));
+    const length = found.influences.find((influence) => influence.path.join('.') === 'tanks.0.shape.length_m')!;
+    expectClose(length.moves.holds!, 0.003 * 0.56 * 0.302 * 0.95, { rel: 1e-9, why: 'linear in length' });
+  });
+
+  it('adds independent effects as squares', () => {
+    const holds = found.influences.map((influence) => influence.moves.holds ?? 0);
+    expectClose(found.spreads.holds!, Math.hypot(...holds), { rel: 1e-12, why: 'GUM 5.1.2' });
+    const sides = [0.003 / 1.12, 0.003 / 0.56, 0.003 / 0.302].map((rel) => rel * 0.17994368);
+    expectClose(found.spreads.holds!, Math.hypot(...sides), { rel: 1e-6, why: 'closed form of a box' });
+  });
+
+  it('what is chosen has no influence', () => {
+    expect(found.influences.some((influence) => influence.path.join('.') === 'tanks.0.fillLimit_ratio')).toBe(false);
+  });
+
+  it('names findings that come or go within a spread', () => {
+    const trailer = sensitivity(demo('forest-trailer'), findingKeys);
+    expect(trailer.influences.some((influence) => influence.findings.length > 0)).toBe(true);
+  });
+});

@@ -1,0 +1,53 @@
+import { describe, expect, it } from 'vitest';
+import { boxMesh, worldUpInVehicle, type Vec3 } from '../geometry';
+import { expectClose } from '../../../tests/expectClose';
+import { envelopeSteps, shellMass_kg, strappingTable, unusable_m3, worstUnusable } from '.';
+
+const BOX = boxMesh(1, 0.5, 0.4);
+const UP: Vec3 = [0, 0, 1];
+
+describe('unusable', () => {
+  it('level: plan area times the inlet height and what it needs over it', () => {
+    expectClose(unusable_m3(BOX, { point_m: [0.2, 0.25, 0.02], submergence_m: 0.005 }, UP), 0.5 * 0.025, { rel: 1e-12, why: 'closed form' });
+  });
+
+  it('nose down with the pickup aft leaves the exact prism', () => {
+    const pitch = -0.15;
+    const left = unusable_m3(BOX, { point_m: [0.1, 0.25, 0.02], submergence_m: 0 }, worldUpInVehicle(pitch, 0));
+    const slope = Math.tan(0.15);
+    const [aft, fore] = [0.02 - 0.1 * slope, 0.02 + 0.9 * slope];
+    const wet = 1 - Math.max(0, -aft / slope);
+    expectClose(left, ((Math.max(0, aft) + fore) / 2) * wet * 0.5, { rel: 1e-12, why: 'exact prism' });
+  });
+
+  it('the worst attitude for an inlet off centre is the corner away from it', () => {
+    const worst = worstUnusable(BOX, { point_m: [0.1, 0.1, 0.02], submergence_m: 0 }, { pitch_rad: [-0.1, 0.2], roll_rad: [-0.12, 0.12] }, worldUpInVehicle);
+    expect(worst).toMatchObject({ pitch_rad: -0.1, roll_rad: -0.12 });
+    expect(worst.unusable_m3).toBeGreaterThan(unusable_m3(BOX, { point_m: [0.1, 0.1, 0.02], submergence_m: 0 }, UP));
+  });
+
+  it('no envelope is the level', () => {
+    const inlet = { point_m: [0.1, 0.1, 0.02] as Vec3, submergence_m: 0 };
+    expectClose(worstUnusable(BOX, inlet, { pitch_rad: [0, 0], roll_rad: [0, 0] }, worldUpInVehicle).unusable_m3, 0.01, { rel: 1e-12, why: 'level' });
+  });
+
+  it('envelope steps hold both limits and level once', () => {
+    const steps = envelopeSteps([-0.3, 0.2]);
+    expect(steps[0]).toBe(-0.3);
+    expect(steps.at(-1)).toBe(0.2);
+    expect(steps.filter((angle) => angle === 0)).toHaveLength(1);
+    expect(new Set(steps).size).toBe(steps.length);
+  });
+});
+
+it('strapping table runs from empty to full and never falls', () => {
+  const rows = strappingTable(BOX, worldUpInVehicle(0.1, -0.2), 30);
+  expect(rows[0]!.depth_m).toBe(0);
+  expectClose(rows[0]!.volume_m3, 0, { abs: 1e-15, why: 'rounding' });
+  expectClose(rows.at(-1)!.volume_m3, 0.2, { rel: 1e-12, why: 'gross volume' });
+  rows.slice(1).forEach((row, i) => expect(row.volume_m3).toBeGreaterThanOrEqual(rows[i]!.volume_m3));
+});
+
+it('shell mass is area times wall times density', () => {
+  expectClose(shellMass_kg(BOX, 0.003, 2680), 2 * (0.5 + 0.4 + 0.2) * 0.003 * 2680, { rel: 1e-12, why: 'closed form' });
+});
