@@ -1,6 +1,6 @@
 import { expose } from 'comlink';
 import type { SystemDocument } from '@/core/document';
-import { evaluateSystem, numbersOf, type Evaluation, type EvaluationCode, type Numbers } from '@/core/evaluate';
+import { evaluateSystem, numbersOf, type Detail, type Evaluation, type EvaluationCode, type Numbers } from '@/core/evaluate';
 import type { Failure } from '@/core/outcome';
 import { findingsOf, type Finding } from '@/core/rules';
 
@@ -9,8 +9,9 @@ export type Results =
   | { readonly ok: false; readonly error: Failure<EvaluationCode> };
 
 const api = {
-  evaluate(system: SystemDocument): Results {
-    const result = evaluateSystem(system);
+  /** Numbers and findings; with 'full' also the drawings, curves and tables. */
+  evaluate(system: SystemDocument, detail: Detail): Results {
+    const result = evaluateSystem(system, detail);
     if (!result.ok) return { ok: false, error: result.error };
     return { ok: true, evaluation: result.value, numbers: numbersOf(system, result.value), findings: findingsOf(system, result.value) };
   },

@@ -41,7 +41,7 @@ export const LINE_RULES: readonly Rule[] = [
     id: 'line.no-flow',
     title: 'Nothing flows',
     stage: 'lines', severity: 'stop',
-    test: ({ system, evaluation }) => evaluation.flows.flatMap((flow, c): Hit[] => (flow.ok ? [] : [{ what: say(flow.error.detail), path: ['consumers', c] }])),
+    test: ({ evaluation }) => evaluation.flows.flatMap((flow, c): Hit[] => (flow.ok ? [] : [{ what: say(flow.error.detail), path: ['consumers', c] }])),
     why: 'With no way for the fuel, or none for the air that must replace it, there is no flow to compute.',
     mend: 'Join the open end, open the valve or the vent, or fill the tank.',
     source: 'network solution', status: 'derived',

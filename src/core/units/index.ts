@@ -7,7 +7,8 @@
  * role a number plays. To add a unit, add a row to UNITS; to add a way of
  * showing one, add a role to ROLES.
  */
-export { parseQuantity, acceptedText, type EntryField, type EntryCode, type Quantity, type ReaderSystem } from './parse';
+export { parseQuantity, acceptedText, type EntryField, type EntryCode, type ReaderSystem } from './parse';
+export type { Quantity } from './quantity';
 export { formatQuantity, entryText, inchFraction, roleUnit, ROLES, type Role, type Shown, type FormatOptions } from './format';
 export { messageText, say, type Message } from './message';
 export { UNITS, unitById, toSI, fromSI, type Kind, type Unit } from './units';

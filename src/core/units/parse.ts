@@ -2,6 +2,7 @@ import { failure, success, type Outcome } from '../outcome';
 import { AMBIGUOUS, toSI, unitById, unitBySpelling, UNITS, type Kind, type Unit } from './units';
 import { isFraction, NUMBER_PATTERN, parseNumber, plainText, type NumberCode } from './parseNumber';
 import { parseNominal, type NominalCode, type NominalField } from './parseNominal';
+import type { Quantity } from './quantity';
 
 export type ReaderSystem = 'metric' | 'us' | 'imperial';
 
@@ -11,14 +12,6 @@ export type EntryField = NominalField & {
   readonly unit: string;
   /** Settles what a plain "gal" or "qt" means. A metric reader must say which. */
   readonly reader?: ReaderSystem;
-};
-
-export type Quantity = {
-  readonly si: number;
-  /** How the entry was understood, to be shown beside it. */
-  readonly reading: string;
-  /** True when the text named a size out of a table. */
-  readonly nominal?: boolean;
 };
 
 export type EntryCode = NumberCode | NominalCode | 'empty' | 'not-a-quantity' | 'unknown-unit' | 'ambiguous-unit' | 'mixed-units';

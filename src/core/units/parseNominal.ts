@@ -1,7 +1,7 @@
 import { failure, success, type Outcome } from '../outcome';
 import { GAUGE_TABLES, gaugeThickness_m, type SheetMetal } from '../reference/sheetGauges';
 import { LINE_SIZES, lineSize, type LineKind } from '../reference/lineSizes';
-import type { Quantity } from './parse';
+import type { Quantity } from './quantity';
 
 export type NominalCode = 'no-metal' | 'no-such-gauge' | 'no-such-size' | 'size-not-here';
 

@@ -3,8 +3,8 @@
 import { Box } from '@chakra-ui/react';
 import { Chart, LinearScale, LineController, LineElement, PointElement, Tooltip, type ChartOptions } from 'chart.js';
 import { useTheme } from 'next-themes';
-import { useEffect, useState } from 'react';
 import { Line } from 'react-chartjs-2';
+import { useMounted } from '../parts/useMounted';
 
 Chart.register(LineController, LineElement, PointElement, LinearScale, Tooltip);
 Chart.defaults.font.family = '"Atkinson Hyperlegible Next Variable", sans-serif';
@@ -28,9 +28,7 @@ const token = (name: string): string => (typeof document === 'undefined' ? '#888
 /** Colours follow the theme, which the canvas cannot do by itself. */
 function useThemeKey(): string {
   const { resolvedTheme } = useTheme();
-  const [key, setKey] = useState('');
-  useEffect(() => setKey(resolvedTheme ?? ''), [resolvedTheme]);
-  return key;
+  return useMounted() ? (resolvedTheme ?? '') : '';
 }
 
 /** A line chart with plain axes; its summary says in words what it shows. */

@@ -7,7 +7,7 @@ import type { Path, SystemDocument } from '@/core/document';
 import { entryText, formatQuantity, fromSI, roleUnit, ROLES, toSI, unitById, type Role } from '@/core/units';
 import { readEntry } from '../fields/KnownField';
 import { TextEntry } from '../fields/TextEntry';
-import { applyEdit, beginGesture, endGesture, setValue, useEditor, useSystem } from '../state/editor';
+import { applyEdit, beginGesture, endGesture, setValue, useEditor, useValue } from '../state/editor';
 import { useNarrow } from '../parts/useNarrow';
 import { useReader } from '../state/reader';
 
@@ -27,11 +27,12 @@ const KEY = 'conditions';
 
 /** One set of conditions that acts on every view at once. */
 export function ConditionsPanel() {
-  const system = useSystem();
+  const conditions = useValue((system) => system.conditions);
+  // One text, so that an edit of a tank does not draw all controls again.
+  const names = useValue((system) => system.tanks.map((tank) => `${tank.id}=${tank.name}`).join('\n')).split('\n');
   const reader = useReader();
   const narrow = useNarrow();
   const [open, setOpen] = useState(false);
-  const { conditions } = system;
   const show = (value: number, role: Role): string => formatQuantity(inSI(value, role), role, { reader }).text;
   const reset = (): void => applyEdit('stand level', (current) => ({
     ...current,
@@ -52,7 +53,7 @@ export function ConditionsPanel() {
       </Box>
       <Box display={narrow && !open ? 'none' : 'grid'} gridTemplateColumns="repeat(auto-fill, minmax(min(100%, 220px), 1fr))" columnGap="5" alignItems="start">
       {conditions.fills.map((fill, index) => (
-        <Control key={fill.tank} label={system.tanks.length > 1 ? `Fill, ${system.tanks.find((tank) => tank.id === fill.tank)?.name}` : 'Fill'} path={[KEY, 'fills', index, 'fill_ratio']} role="share" min={0} max={1} step={0.01} ends={['empty', 'brim']} />
+        <Control key={fill.tank} label={names.length > 1 ? `Fill, ${names.find((name) => name.startsWith(`${fill.tank}=`))?.slice(fill.tank.length + 1)}` : 'Fill'} path={[KEY, 'fills', index, 'fill_ratio']} role="share" min={0} max={1} step={0.01} ends={['empty', 'brim']} />
       ))}
       <Control label="Pitch" path={[KEY, 'pitch_deg']} role="slope" min={-60} max={60} slide={[-30, 30]} step={0.5} ends={['nose down', 'nose up']} />
       <Control label="Roll" path={[KEY, 'roll_deg']} role="slope" min={-60} max={60} slide={[-30, 30]} step={0.5} ends={['port down', 'starboard down']} />

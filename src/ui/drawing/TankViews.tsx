@@ -1,22 +1,22 @@
 'use client';
 
 import { Box } from '@chakra-ui/react';
-import { useDeferredValue, useId } from 'react';
+import { useId } from 'react';
+import type { SystemDocument } from '@/core/document';
 import type { TankDrawing } from '@/core/evaluate';
 import { formatQuantity } from '@/core/units';
-import { useSystem } from '../state/editor';
 import { useNarrow } from '../parts/useNarrow';
 import { useReader } from '../state/reader';
-import { useShown } from '../state/results';
+import { useDetails } from '../state/results';
 import { handlesFor } from './handles';
 import { TankSection, type View } from './TankSection';
 
 /** Side and end view of a tank, to one scale, with the liquid at the set conditions. */
 export function TankViews({ index = 0 }: { readonly index?: number }) {
-  const { results } = useShown();
-  const evaluation = useDeferredValue(results?.ok ? results.evaluation : undefined);
+  const { results, system } = useDetails();
+  const evaluation = results?.ok ? results.evaluation : undefined;
   const drawing = evaluation?.tanks[index]?.drawing;
-  return drawing ? <Drawn drawing={drawing} index={index} /> : <Box minH="260px" display="grid" placeItems="center" color="soft">Drawing…</Box>;
+  return drawing && system ? <Drawn drawing={drawing} system={system} index={index} /> : <Box minH="260px" display="grid" placeItems="center" color="soft">Drawing…</Box>;
 }
 
 type Reach = { readonly width: number; readonly height: number };
@@ -31,8 +31,7 @@ const LABELS_PX = 124;
 const GAP = 0.12;
 const MARGIN = 0.07;
 
-function Drawn({ drawing, index }: { readonly drawing: TankDrawing; readonly index: number }) {
-  const system = useSystem();
+function Drawn({ drawing, system, index }: { readonly drawing: TankDrawing; readonly system: SystemDocument; readonly index: number }) {
   const reader = useReader();
   const titleId = useId();
   const narrow = useNarrow();

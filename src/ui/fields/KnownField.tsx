@@ -1,11 +1,11 @@
 'use client';
 
 import { Box, chakra } from '@chakra-ui/react';
-import { ORIGINS, valueAt, type Known, type Origin, type Path } from '@/core/document';
+import { memo } from 'react';
+import { ORIGINS, valueAt, withValue, type Known, type Origin, type Path } from '@/core/document';
 import { acceptedText, entryText, formatQuantity, fromSI, parseQuantity, roleUnit, ROLES, toSI, unitById, type EntryField, type ReaderSystem, type Role } from '@/core/units';
-import { applyEdit, setValue, useSystem } from '../state/editor';
+import { applyEdit, setValue, useValue } from '../state/editor';
 import { useReader } from '../state/reader';
-import { withValue } from '@/core/document';
 import { TextEntry, type EntryVerdict } from './TextEntry';
 
 /** What a careful measurement of each role is worth, half-width in SI; shares are of the value. */
@@ -63,10 +63,9 @@ const measuredSpread = (role: Role, value: number, old: number | undefined): num
  * simply chosen, how far it may be off. Typing over an assumption makes it a
  * measurement.
  */
-export function KnownField({ label, path, role, min, max, entry, hint }: KnownFieldProps) {
-  const system = useSystem();
+export const KnownField = memo(function KnownField({ label, path, role, min, max, entry, hint }: KnownFieldProps) {
   const reader = useReader();
-  const known = valueAt(system, path) as Known | undefined;
+  const known = useValue((system) => valueAt(system, path) as Known | undefined);
   if (!known) return null;
   const unit = unitById(ROLES[role].kind, roleUnit(role, reader));
   const edit = `${label}`;
@@ -108,6 +107,12 @@ export function KnownField({ label, path, role, min, max, entry, hint }: KnownFi
       />
     </Box>
   );
+}, sameField);
+
+/** Fields are the same when they say the same; their path is a new list at every draw. */
+function sameField(a: KnownFieldProps, b: KnownFieldProps): boolean {
+  return a.label === b.label && a.role === b.role && a.min === b.min && a.max === b.max && a.hint === b.hint
+    && a.path.join('.') === b.path.join('.') && a.entry?.metal === b.entry?.metal && a.entry?.line === b.entry?.line;
 }
 
 const SPREAD_WIDTH = '76px';

@@ -47,7 +47,10 @@ export function TextEntry({ label, value, unit, onEnter, onStep, hint, after, hi
   };
 
   const onKeyDown = (event: KeyboardEvent): void => {
-    if (event.key === 'Enter') commit();
+    if (event.key === 'Enter') {
+      event.preventDefault(); // in a form, entering one answer does not send them all
+      commit();
+    }
     if (event.key === 'Escape') {
       setDraft(undefined);
       setVerdict(undefined);

@@ -6,7 +6,7 @@ import type { Finding, Severity } from '@/core/rules';
 import { messageText } from '@/core/units';
 import { Panel } from '../parts/Panel';
 import { useReader } from '../state/reader';
-import { useShown } from '../state/results';
+import { useDetails } from '../state/results';
 import { usePlace } from '../workspace/goTo';
 import type { StageKey } from '../workspace/stages';
 
@@ -17,7 +17,7 @@ const LOOK: Readonly<Record<Severity, { word: string; color: string; bg: string;
 };
 
 export function FindingsView() {
-  const { results } = useShown();
+  const { results } = useDetails();
   const findings = results?.ok ? results.findings : [];
   return (
     <Panel title="Findings">
@@ -29,7 +29,7 @@ export function FindingsView() {
 
 /** The findings of one stage, for the foot of that stage. */
 export function StageFindings({ stage }: { readonly stage: StageKey }) {
-  const { results } = useShown();
+  const { results } = useDetails();
   const findings = results?.ok ? results.findings.filter((finding) => finding.stage === stage) : [];
   return findings.length === 0 ? null : <Panel title="Findings here"><FindingList findings={findings} /></Panel>;
 }

@@ -1,7 +1,6 @@
 'use client';
 
 import { Box } from '@chakra-ui/react';
-import { useDeferredValue } from 'react';
 import { SWINGS } from '@/core/document';
 import { formatQuantity } from '@/core/units';
 import { LineChart } from '../charts/LineChart';
@@ -13,19 +12,18 @@ import { StageFindings } from '../findings/FindingsView';
 import { FieldGrid, Panel } from '../parts/Panel';
 import { Shown } from '../parts/Shown';
 import { SWING_WORDS } from '../parts/words';
-import { setValue, useSystem } from '../state/editor';
+import { setValue, useValue } from '../state/editor';
 import { useReader } from '../state/reader';
-import { useShown } from '../state/results';
+import { useDetails } from '../state/results';
 
 export function GaugeStage() {
-  const system = useSystem();
-  const tank = system.tanks[0]!;
-  const sender = tank.senders[0];
+  const name = useValue((system) => system.tanks[0]!.name);
+  const sender = useValue((system) => system.tanks[0]!.senders[0]);
   const at = (...rest: string[]) => ['tanks', 0, 'senders', 0, ...rest];
   if (!sender) return <Panel title="Gauge">This tank has no sender.</Panel>;
   return (
     <Box display="grid" gap="4">
-      <Panel title={tank.name}><TankViews /></Panel>
+      <Panel title={name}><TankViews /></Panel>
       <GaugeChart />
       <Panel title={sender.name} testId="sender">
         <FieldGrid>
@@ -53,8 +51,8 @@ export function GaugeStage() {
 
 function GaugeChart() {
   const reader = useReader();
-  const { results } = useShown();
-  const gauge = useDeferredValue(results?.ok ? results.evaluation.gauges[0] : undefined);
+  const { results } = useDetails();
+  const gauge = results?.ok ? results.evaluation.gauges[0] : undefined;
   if (!gauge) return null;
   if (!gauge.ok) return <Panel title="Gauge against volume"><Box color="stop" fontWeight="600">{gauge.error.detail}</Box></Panel>;
   const { curve, now } = gauge.value;

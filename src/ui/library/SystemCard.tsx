@@ -22,7 +22,7 @@ export function SystemCard({ entry, onDelete, onDuplicate }: Props) {
   const [results, setResults] = useState<Results>();
   useEffect(() => {
     let current = true;
-    void evaluatorWorker().evaluate(entry.document).then((found) => current && setResults(found));
+    void evaluatorWorker().evaluate(entry.document, 'numbers').then((found) => current && setResults(found));
     return () => {
       current = false;
     };

@@ -11,13 +11,13 @@ import { TextEntry } from '../fields/TextEntry';
 import { FieldGrid, Panel } from '../parts/Panel';
 import { Shown } from '../parts/Shown';
 import { applyEdit, setValue, useSystem } from '../state/editor';
-import { useShown } from '../state/results';
+import { useDetails } from '../state/results';
 
 const KIND_WORDS = { hose: 'hose', tube: 'hard tube', pipe: 'pipe' } as const;
 
 export function LinePanel({ index }: { readonly index: number }) {
   const system = useSystem();
-  const { results } = useShown();
+  const { results } = useDetails();
   const line = system.lines[index]!;
   const at = (...rest: (string | number)[]) => ['lines', index, ...rest];
   const flow = results?.ok ? results.evaluation.flows[0] : undefined;

@@ -1,19 +1,18 @@
 'use client';
 
 import { Box } from '@chakra-ui/react';
-import { useDeferredValue } from 'react';
 import { flowRole } from '@/core/evaluate';
 import { formatQuantity, type Role } from '@/core/units';
 import { LineChart } from '../charts/LineChart';
 import { axisOf } from '../charts/axes';
 import { Panel } from '../parts/Panel';
 import { useReader } from '../state/reader';
-import { useShown } from '../state/results';
+import { useDetails } from '../state/results';
 
 export function PumpChart() {
   const reader = useReader();
-  const { results } = useShown();
-  const flow = useDeferredValue(results?.ok ? results.evaluation.flows[0] : undefined);
+  const { results } = useDetails();
+  const flow = results?.ok ? results.evaluation.flows[0] : undefined;
   if (!flow?.ok) return null;
   const { value } = flow;
   const role = flowRole(value.needed_m3PerS);

@@ -6,14 +6,14 @@ import { Panel } from '../parts/Panel';
 import { Shown } from '../parts/Shown';
 import { partName } from '../parts/words';
 import { useSystem } from '../state/editor';
-import { useShown } from '../state/results';
+import { useDetails } from '../state/results';
 import { usePlace } from '../workspace/goTo';
 
 /** The run as a row of parts with the pressure after each and the speed in each line, at the needed flow. */
 export function RunStrip({ path }: { readonly path: readonly string[] }) {
   const system = useSystem();
   const goTo = usePlace((place) => place.goTo);
-  const { results } = useShown();
+  const { results } = useDetails();
   const flow = results?.ok ? results.evaluation.flows[0] : undefined;
   const pressureAfter = (id: string): number | undefined => {
     if (!flow?.ok) return undefined;

@@ -8,7 +8,7 @@ import { ruleOfKey } from '@/core/rules';
 import { Panel } from '../parts/Panel';
 import { useSystem } from '../state/editor';
 import { useReader } from '../state/reader';
-import { useShown } from '../state/results';
+import { useDetails, useSpreads } from '../state/results';
 import { usePlace } from '../workspace/goTo';
 import { pathWords } from './pathWords';
 
@@ -18,7 +18,7 @@ const NUMBER_WORDS: Readonly<Record<NumberKey, string>> = { holds: 'Holds', usab
 
 export function MeasureNext() {
   const system = useSystem();
-  const { sensitivity, sensitivityOf } = useShown();
+  const { sensitivity, sensitivityOf } = useSpreads();
   const waiting = sensitivityOf !== system;
   const influences = (sensitivity?.influences ?? []).filter((influence) => valueAt(system, influence.path) !== undefined);
   const assumptions = influences.filter((influence) => influence.origin === 'assumed');
@@ -50,7 +50,7 @@ function InfluenceRow({ influence, index }: { readonly influence: Influence; rea
   const system = useSystem();
   const reader = useReader();
   const goTo = usePlace((place) => place.goTo);
-  const { results } = useShown();
+  const { results } = useDetails();
   const words = pathWords(system, influence.path);
   const numbers = results?.ok ? numbersOf(system, results.evaluation) : undefined;
   const moves = NUMBER_KEYS.flatMap((key) => {

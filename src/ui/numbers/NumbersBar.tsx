@@ -2,12 +2,13 @@
 
 import { Box, chakra } from '@chakra-ui/react';
 import { useEffect, useState } from 'react';
+import type { SystemDocument } from '@/core/document';
 import { NUMBER_KEYS, type NumberKey } from '@/core/evaluate';
 import { formatQuantity } from '@/core/units';
 import type { Results } from '@/workers/evaluate.worker';
-import { useEditor, useSystem } from '../state/editor';
+import { useEditor } from '../state/editor';
 import { useReader } from '../state/reader';
-import { useShown } from '../state/results';
+import { useShown, useSpreads } from '../state/results';
 import { usePlace } from '../workspace/goTo';
 import { contextOf, type Tone } from './context';
 import { WorkingPanel } from './WorkingPanel';
@@ -16,10 +17,21 @@ const LABELS: Readonly<Record<NumberKey, string>> = { holds: 'Holds', usable: 'U
 
 /** The four numbers, the gauge's error and the findings: always in sight. */
 export function NumbersBar() {
-  const [open, setOpen] = useState<NumberKey>();
+  return <FreshFrame><Numbers /></FreshFrame>;
+}
+
+/** Marks the numbers as belonging to the document on screen or not, without drawing them again. */
+function FreshFrame({ children }: { readonly children: React.ReactNode }) {
   const system = useEditor((state) => state.system);
-  const { results, system: of, broken } = useShown();
-  const fresh = of === system && results !== undefined;
+  const fresh = useShown((shown) => shown.system === system && shown.results !== undefined);
+  return (
+    <section className="numbers" aria-label="The four numbers" aria-busy={!fresh} data-fresh={fresh} data-testid="numbers">{children}</section>
+  );
+}
+
+function Numbers() {
+  const [open, setOpen] = useState<NumberKey>();
+  const { results, system, broken } = useShown();
   const toggle = (key: NumberKey): void => setOpen(open === key ? undefined : key);
   useEffect(() => {
     const close = (event: KeyboardEvent): void => {
@@ -29,40 +41,41 @@ export function NumbersBar() {
     return () => window.removeEventListener('keydown', close);
   }, []);
   return (
-    <Box as="section" aria-label="The four numbers" aria-busy={!fresh} data-fresh={fresh} data-testid="numbers" bg="panel" borderBottomWidth="1px" borderColor="rule">
+    <Box bg="panel" borderBottomWidth="1px" borderColor="rule">
       {broken && <Box px="4" py="2" bg="stopBg" color="stop" role="alert">The calculation broke: {broken}. Undo the last change, or reload.</Box>}
       {results?.ok === false && <Box px="4" py="2" bg="stopBg" color="stop" role="alert">{results.error.detail}</Box>}
       <Box display="grid" gridTemplateColumns={{ base: 'repeat(3, minmax(0, 1fr))', lg: '1.05fr 1.05fr 1.25fr 1.05fr 0.95fr 0.95fr' }}>
         {NUMBER_KEYS.map((key) => (
-          <NumberButton key={key} numberKey={key} results={results} fresh={fresh} open={open === key} onToggle={() => toggle(key)} />
+          <NumberButton key={key} numberKey={key} system={system} results={results} open={open === key} onToggle={() => toggle(key)} />
         ))}
-        <FindingsButton results={results} fresh={fresh} />
+        <FindingsButton results={results} />
       </Box>
-      {open && results?.ok && <WorkingPanel numberKey={open} label={LABELS[open]} evaluation={results.evaluation} onClose={() => setOpen(undefined)} />}
+      {open && system && results?.ok && <WorkingPanel numberKey={open} label={LABELS[open]} system={system} evaluation={results.evaluation} onClose={() => setOpen(undefined)} />}
     </Box>
   );
 }
 
 const TONE: Readonly<Record<Tone, string>> = { plain: 'soft', good: 'good', warn: 'warn', stop: 'stop' };
 
-type ButtonProps = { readonly numberKey: NumberKey; readonly results: Results | undefined; readonly fresh: boolean; readonly open: boolean; readonly onToggle: () => void };
+type ButtonProps = { readonly numberKey: NumberKey; readonly system: SystemDocument | undefined; readonly results: Results | undefined; readonly open: boolean; readonly onToggle: () => void };
 
-function NumberButton({ numberKey, results, fresh, open, onToggle }: ButtonProps) {
+function NumberButton({ numberKey, system, results, open, onToggle }: ButtonProps) {
   const reader = useReader();
-  const system = useSystem();
-  const { sensitivity, sensitivityOf } = useShown();
+  const { sensitivity, sensitivityOf } = useSpreads();
   const number = results?.ok ? results.numbers[numberKey] : undefined;
-  const spread = sensitivityOf === system ? sensitivity?.spreads[numberKey] : undefined;
+  // Until the new spread is known the last one still tells how many digits the number deserves.
+  const spread = sensitivity?.spreads[numberKey];
+  const spreadIsFresh = sensitivityOf === system;
   const shown = number?.ok ? formatQuantity(number.value.value, number.value.role, { reader, ...(spread ? { spread: spread / 2 } : {}) }) : undefined;
-  const context = results?.ok ? contextOf(numberKey, system, results, reader) : undefined;
+  const context = system && results?.ok ? contextOf(numberKey, system, results, reader) : undefined;
   return (
-    <Cell open={open} onClick={onToggle} label={LABELS[numberKey]} fresh={fresh}>
+    <Cell open={open} onClick={onToggle} label={LABELS[numberKey]}>
       {shown ? (
         <Box data-testid={`number-${numberKey}`} whiteSpace="nowrap" lineHeight="1.05">
           <Box as="span" fontSize={{ base: 'xl', md: '2xl', lg: '4xl' }} fontWeight="750" letterSpacing="-0.01em">{shown.number}</Box>{' '}
           <Box as="span" fontSize={{ base: 'sm', lg: 'lg' }} fontWeight="600">{shown.symbol}</Box>
           {spread !== undefined && spread > 0 && number?.ok && (
-            <Box as="span" display={{ base: 'none', md: 'inline' }} fontSize="sm" color="soft" ml="2">± {formatQuantity(spread, number.value.role, { reader, digits: 1 }).number}</Box>
+            <Box as="span" display={{ base: 'none', md: 'inline' }} fontSize="sm" color="soft" ml="2" opacity={spreadIsFresh ? 1 : 0.4} data-fresh={spreadIsFresh}>± {formatQuantity(spread, number.value.role, { reader, digits: 1 }).number}</Box>
           )}
         </Box>
       ) : (
@@ -75,13 +88,13 @@ function NumberButton({ numberKey, results, fresh, open, onToggle }: ButtonProps
   );
 }
 
-function FindingsButton({ results, fresh }: { readonly results: Results | undefined; readonly fresh: boolean }) {
+function FindingsButton({ results }: { readonly results: Results | undefined }) {
   const goTo = usePlace((place) => place.goTo);
   const findings = results?.ok ? results.findings : [];
   const count = (severity: string): number => findings.filter((finding) => finding.severity === severity).length;
   const [stops, warns, notes] = [count('stop'), count('warn'), count('note')];
   return (
-    <Cell open={false} onClick={() => goTo('findings')} label="Findings" fresh={fresh}>
+    <Cell open={false} onClick={() => goTo('findings')} label="Findings">
       <Box data-testid="number-findings" fontSize={{ base: 'xl', md: '2xl', lg: '4xl' }} fontWeight="750" lineHeight="1.05" color={stops > 0 ? 'stop' : warns > 0 ? 'warn' : 'good'}>{results?.ok ? findings.length : '…'}</Box>
       <Box display={{ base: 'none', md: 'block' }} fontSize="sm" mt="1" color="soft">
         {findings.length === 0 ? 'nothing found' : [stops > 0 ? `${stops} stop` : '', warns > 0 ? `${warns} warn` : '', notes > 0 ? `${notes} note` : ''].filter(Boolean).join(' · ')}
@@ -90,13 +103,13 @@ function FindingsButton({ results, fresh }: { readonly results: Results | undefi
   );
 }
 
-type CellProps = { readonly open: boolean; readonly onClick: () => void; readonly label: string; readonly fresh: boolean; readonly children: React.ReactNode };
+type CellProps = { readonly open: boolean; readonly onClick: () => void; readonly label: string; readonly children: React.ReactNode };
 
-function Cell({ open, onClick, label, fresh, children }: CellProps) {
+function Cell({ open, onClick, label, children }: CellProps) {
   return (
     <chakra.button
       type="button" onClick={onClick} aria-expanded={open} display="grid" alignContent="start" textAlign="left" px={{ base: '3', lg: '4' }} py="2" minH="44px" cursor="pointer" minW="0"
-      borderRightWidth="1px" borderColor="rule" bg={open ? 'sunk' : 'transparent'} _hover={{ bg: 'sunk' }} opacity={fresh ? 1 : 0.75}
+      borderRightWidth="1px" borderColor="rule" bg={open ? 'sunk' : 'transparent'} _hover={{ bg: 'sunk' }}
     >
       <Box fontSize="sm" color="soft" fontWeight="600">{label}</Box>
       {children}

@@ -2,19 +2,18 @@
 
 import { Box, chakra } from '@chakra-ui/react';
 import { X } from 'lucide-react';
+import type { SystemDocument } from '@/core/document';
 import { workingOf, type Evaluation, type NumberKey, type WorkingTerm } from '@/core/evaluate';
 import { messageText } from '@/core/units';
 import { Shown } from '../parts/Shown';
-import { useSystem } from '../state/editor';
 import { useReader } from '../state/reader';
 import { pathWords } from '../measure/pathWords';
 import { usePlace } from '../workspace/goTo';
 
-type Props = { readonly numberKey: NumberKey; readonly label: string; readonly evaluation: Evaluation; readonly onClose: () => void };
+type Props = { readonly numberKey: NumberKey; readonly label: string; readonly system: SystemDocument; readonly evaluation: Evaluation; readonly onClose: () => void };
 
 /** How a number came about: formula, what was put in, result, source. */
-export function WorkingPanel({ numberKey, label, evaluation, onClose }: Props) {
-  const system = useSystem();
+export function WorkingPanel({ numberKey, label, system, evaluation, onClose }: Props) {
   const reader = useReader();
   const working = workingOf(numberKey, system, evaluation);
   return (
@@ -28,7 +27,7 @@ export function WorkingPanel({ numberKey, label, evaluation, onClose }: Props) {
         {working.steps.map((step) => (
           <Box key={step.result.label + step.formula} bg="panel" borderRadius="md" borderWidth="1px" borderColor="rule" p="3">
             <Box fontWeight="700" mb="2">{step.formula}</Box>
-            {step.terms.map((term) => <Term key={term.label} term={term} />)}
+            {step.terms.map((term) => <Term key={term.label} term={term} system={system} />)}
             <Box display="flex" justifyContent="space-between" gap="3" borderTopWidth="1.5px" borderColor="edge" mt="1" pt="1" fontWeight="700">
               <Box>{step.result.label}</Box>
               <Box whiteSpace="nowrap"><Shown value={step.result.value} role={step.result.role} digits={4} /></Box>
@@ -42,8 +41,7 @@ export function WorkingPanel({ numberKey, label, evaluation, onClose }: Props) {
   );
 }
 
-function Term({ term }: { readonly term: WorkingTerm }) {
-  const system = useSystem();
+function Term({ term, system }: { readonly term: WorkingTerm; readonly system: SystemDocument }) {
   const goTo = usePlace((place) => place.goTo);
   const { path } = term;
   return (

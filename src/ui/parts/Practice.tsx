@@ -3,7 +3,7 @@
 import { Box } from '@chakra-ui/react';
 import type { SystemDocument } from '@/core/document';
 import { Select } from '../fields/Select';
-import { setValue, useSystem } from '../state/editor';
+import { setValue, useValue } from '../state/editor';
 
 type PracticeKey = keyof SystemDocument['practice'];
 type School = { readonly value: string; readonly label: string; readonly reason: string };
@@ -48,12 +48,12 @@ const SCHOOLS: Readonly<Record<PracticeKey, { readonly title: string; readonly s
 };
 
 export function Practice({ of }: { readonly of: PracticeKey }) {
-  const system = useSystem();
+  const chosen = useValue((system) => system.practice[of]);
   const { title, schools } = SCHOOLS[of];
-  const current = schools.find((school) => school.value === system.practice[of]);
+  const current = schools.find((school) => school.value === chosen);
   return (
     <Box>
-      <Select label={title} value={system.practice[of]} options={schools} onChange={(value) => setValue(title, ['practice', of], value)} />
+      <Select label={title} value={chosen} options={schools} onChange={(value) => setValue(title, ['practice', of], value)} />
       <Box fontSize="sm" color="soft" mt="2px">{current?.reason}</Box>
     </Box>
   );

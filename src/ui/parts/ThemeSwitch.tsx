@@ -3,12 +3,11 @@
 import { chakra } from '@chakra-ui/react';
 import { Moon, Sun } from 'lucide-react';
 import { useTheme } from 'next-themes';
-import { useEffect, useState } from 'react';
+import { useMounted } from './useMounted';
 
 export function ThemeSwitch() {
   const { resolvedTheme, setTheme } = useTheme();
-  const [mounted, setMounted] = useState(false);
-  useEffect(() => setMounted(true), []);
+  const mounted = useMounted();
   const dark = mounted && resolvedTheme === 'dark';
   return (
     <chakra.button type="button" aria-label={dark ? 'Light colours' : 'Dark colours'} title={dark ? 'Light colours' : 'Dark colours'} onClick={() => setTheme(dark ? 'light' : 'dark')} minW="44px" minH="44px" display="grid" placeItems="center" borderRadius="md" cursor="pointer" _hover={{ bg: 'sunk' }}>

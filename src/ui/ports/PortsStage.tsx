@@ -15,7 +15,7 @@ import { Practice } from '../parts/Practice';
 import { Shown } from '../parts/Shown';
 import { FACE_WORDS, ROLE_WORDS, STRAINER_WORDS } from '../parts/words';
 import { applyEdit, setValue, useSystem } from '../state/editor';
-import { useShown } from '../state/results';
+import { useDetails } from '../state/results';
 
 const PICKUP_WORDS: Readonly<Record<(typeof PICKUP_KINDS)[number], string>> = { 'top-tube': 'tube from the lid', 'bottom-outlet': 'outlet in the bottom' };
 
@@ -37,7 +37,7 @@ export function PortsStage() {
 
 function PickupPanel({ p }: { readonly p: number }) {
   const system = useSystem();
-  const { results } = useShown();
+  const { results } = useDetails();
   const pickup = system.tanks[0]!.pickups[p]!;
   const at = (key: string) => ['tanks', 0, 'pickups', p, key];
   const result = results?.ok ? results.evaluation.tanks[0]?.pickups.find((candidate) => candidate.id === pickup.id) : undefined;

@@ -11,11 +11,11 @@ import { FieldGrid, Panel } from '../parts/Panel';
 import { Shown } from '../parts/Shown';
 import { RULEBOOK_WORDS } from '../parts/words';
 import { setValue, useSystem } from '../state/editor';
-import { useShown } from '../state/results';
+import { useDetails } from '../state/results';
 
 export function RangeStage() {
   const system = useSystem();
-  const { results } = useShown();
+  const { results } = useDetails();
   const range = results?.ok ? results.evaluation.range : undefined;
   const sea = system.vehicle.kind === 'boat';
   const consumer = system.consumers[0];

@@ -51,8 +51,20 @@ export function endGesture(before: SystemDocument, edit: string): void {
   useEditor.setState({ system, edit });
 }
 
-export function useSystem(): SystemDocument {
-  const system = useEditor((state) => state.system);
+/** A part of the open document; the component draws again only when that part changes. */
+export function useValue<T>(select: (system: SystemDocument) => T): T {
+  return useEditor((state) => {
+    if (!state.system) throw new Error('No system is open.');
+    return select(state.system);
+  });
+}
+
+/** The whole open document. Draws again with every edit: for views small enough to bear it. */
+export const useSystem = (): SystemDocument => useValue((system) => system);
+
+/** The open document, for what happens on a click. */
+export function openDocument(): SystemDocument {
+  const { system } = useEditor.getState();
   if (!system) throw new Error('No system is open.');
   return system;
 }

@@ -7,18 +7,33 @@ import type { SystemDocument } from '@/core/document';
 import type { Sensitivity } from '@/core/evaluate';
 import type { EvaluateApi, Results } from '@/workers/evaluate.worker';
 import type { SensitivityApi } from '@/workers/sensitivity.worker';
+import { useEditor } from './editor';
 
+/** The four numbers: out first, so that they follow an edit at once. */
 type Shown = {
   /** What the results belong to; other than the open document while newer ones are on their way. */
   readonly system: SystemDocument | undefined;
   readonly results: Results | undefined;
-  readonly sensitivity: Sensitivity | undefined;
-  readonly sensitivityOf: SystemDocument | undefined;
   /** Set when the worker itself broke. */
   readonly broken: string | undefined;
 };
 
-export const useShown = create<Shown>()(() => ({ system: undefined, results: undefined, sensitivity: undefined, sensitivityOf: undefined, broken: undefined }));
+/** Drawings, curves and tables: a frame later, and only for the newest document. */
+type Details = { readonly system: SystemDocument | undefined; readonly results: Results | undefined };
+
+/** Spreads and what moves them: when edits have come to rest. */
+type Spreads = { readonly sensitivity: Sensitivity | undefined; readonly sensitivityOf: SystemDocument | undefined };
+
+export const useShown = create<Shown>()(() => ({ system: undefined, results: undefined, broken: undefined }));
+export const useDetails = create<Details>()(() => ({ system: undefined, results: undefined }));
+export const useSpreads = create<Spreads>()(() => ({ sensitivity: undefined, sensitivityOf: undefined }));
+
+/** Forgets what was shown of another system. */
+export function forgetResults(): void {
+  useShown.setState({ system: undefined, results: undefined, broken: undefined });
+  useDetails.setState({ system: undefined, results: undefined });
+  useSpreads.setState({ sensitivity: undefined, sensitivityOf: undefined });
+}
 
 let evaluator: Remote<EvaluateApi> | undefined;
 let sensor: Remote<SensitivityApi> | undefined;
@@ -34,14 +49,14 @@ function sensitivityWorker(): Remote<SensitivityApi> {
 }
 
 /** Runs one job at a time and, when newer ones came in meanwhile, only the newest. */
-function newestOnly<T>(job: (input: T) => Promise<void>): (input: T) => void {
+function newestOnly<T>(job: (input: T, isNewest: () => boolean) => Promise<void>): (input: T) => void {
   let running = false;
   let waiting: { input: T } | undefined;
   const next = async (): Promise<void> => {
     while (waiting) {
       const { input } = waiting;
       waiting = undefined;
-      await job(input);
+      await job(input, () => waiting === undefined);
     }
     running = false;
   };
@@ -55,9 +70,14 @@ function newestOnly<T>(job: (input: T) => Promise<void>): (input: T) => void {
 
 const reason = (error: unknown): string => (error instanceof Error ? error.message : String(error));
 
-const evaluate = newestOnly(async (system: SystemDocument) => {
+const painted = (): Promise<void> => new Promise((resolve) => requestAnimationFrame(() => setTimeout(resolve)));
+
+const evaluate = newestOnly(async (system: SystemDocument, isNewest: () => boolean) => {
   try {
-    useShown.setState({ system, results: await evaluatorWorker().evaluate(system), broken: undefined });
+    useShown.setState({ system, results: await evaluatorWorker().evaluate(system, 'numbers'), broken: undefined });
+    await painted();
+    if (!isNewest()) return;
+    useDetails.setState({ system, results: await evaluatorWorker().evaluate(system, 'full') });
   } catch (error) {
     useShown.setState({ system, results: undefined, broken: reason(error) });
   }
@@ -65,21 +85,36 @@ const evaluate = newestOnly(async (system: SystemDocument) => {
 
 const findSensitivity = newestOnly(async (system: SystemDocument) => {
   try {
-    useShown.setState({ sensitivity: await sensitivityWorker().sensitivity(system), sensitivityOf: system });
+    useSpreads.setState({ sensitivity: await sensitivityWorker().sensitivity(system), sensitivityOf: system });
   } catch {
-    useShown.setState({ sensitivity: undefined, sensitivityOf: system });
+    useSpreads.setState({ sensitivity: undefined, sensitivityOf: system });
   }
 });
 
 /** Edits in quick succession ask for the spreads once. */
 const SENSITIVITY_AFTER_MS = 250;
 
-/** Keeps results in step with a document. */
-export function useEvaluation(system: SystemDocument | undefined): void {
+/**
+ * Keeps results in step with the open document. The work goes out as the
+ * document changes, before anything is drawn, so that worker and drawing run
+ * side by side.
+ */
+export function useEvaluation(): void {
   useEffect(() => {
-    if (!system) return undefined;
-    evaluate(system);
-    const timer = setTimeout(() => findSensitivity(system), SENSITIVITY_AFTER_MS);
-    return () => clearTimeout(timer);
-  }, [system]);
+    let timer: ReturnType<typeof setTimeout>;
+    let seen: SystemDocument | undefined;
+    const follow = ({ system }: { system: SystemDocument | undefined }): void => {
+      if (!system || system === seen) return;
+      seen = system;
+      evaluate(system);
+      clearTimeout(timer);
+      timer = setTimeout(() => findSensitivity(system), SENSITIVITY_AFTER_MS);
+    };
+    follow(useEditor.getState());
+    const unsubscribe = useEditor.subscribe(follow);
+    return () => {
+      unsubscribe();
+      clearTimeout(timer);
+    };
+  }, []);
 }

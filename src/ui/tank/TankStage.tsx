@@ -1,7 +1,6 @@
 'use client';
 
 import { Box } from '@chakra-ui/react';
-import { useDeferredValue } from 'react';
 import { ALLOYS, type AlloyKey } from '@/core/reference/alloys';
 import { FLUIDS, type FluidKey } from '@/core/reference/fluids';
 import { formatQuantity } from '@/core/units';
@@ -15,19 +14,20 @@ import { Caution } from '../parts/Caution';
 import { FieldGrid, Panel } from '../parts/Panel';
 import { Practice } from '../parts/Practice';
 import { Shown } from '../parts/Shown';
-import { setValue, useSystem } from '../state/editor';
+import { setValue, useValue } from '../state/editor';
 import { useReader } from '../state/reader';
-import { useShown } from '../state/results';
+import { useDetails } from '../state/results';
 
 const T = ['tanks', 0] as const;
 
 export function TankStage() {
-  const system = useSystem();
-  const tank = system.tanks[0]!;
-  const alloy = ALLOYS[tank.material.alloy];
+  const name = useValue((system) => system.tanks[0]!.name);
+  const alloyKey = useValue((system) => system.tanks[0]!.material.alloy);
+  const fluid = useValue((system) => system.fluids[0]!.fluid);
+  const alloy = ALLOYS[alloyKey];
   return (
     <Box display="grid" gap="4">
-      <Panel title={tank.name}><TankViews /></Panel>
+      <Panel title={name}><TankViews /></Panel>
       <Panel title="Inside sizes" testId="sizes">
         <FieldGrid>
           <KnownField label="Inside length" path={[...T, 'shape', 'length_m']} role="tape" min={0.02} max={20} />
@@ -39,9 +39,9 @@ export function TankStage() {
       <VolumeChart />
       <Panel title="Metal and fuel">
         <FieldGrid>
-          <Select label="Metal" value={tank.material.alloy} options={(Object.keys(ALLOYS) as AlloyKey[]).map((key) => ({ value: key, label: ALLOYS[key].name }))} onChange={(value) => setValue('metal', [...T, 'material', 'alloy'], value)} />
+          <Select label="Metal" value={alloyKey} options={(Object.keys(ALLOYS) as AlloyKey[]).map((key) => ({ value: key, label: ALLOYS[key].name }))} onChange={(value) => setValue('metal', [...T, 'material', 'alloy'], value)} />
           <KnownField label="Sheet thickness" path={[...T, 'material', 'thickness_m']} role="thickness" min={0.0003} max={0.03} {...(alloy.gauge ? { entry: { metal: alloy.gauge } } : {})} hint={alloy.gauge ? `A gauge such as 14 ga is read for ${alloy.gauge}.` : undefined} />
-          <Select label="Fuel" value={system.fluids[0]!.fluid} options={(Object.keys(FLUIDS) as FluidKey[]).map((key) => ({ value: key, label: FLUIDS[key].name }))} onChange={(value) => setValue('fuel', ['fluids', 0, 'fluid'], value)} />
+          <Select label="Fuel" value={fluid} options={(Object.keys(FLUIDS) as FluidKey[]).map((key) => ({ value: key, label: FLUIDS[key].name }))} onChange={(value) => setValue('fuel', ['fluids', 0, 'fluid'], value)} />
           <Practice of="fill" />
         </FieldGrid>
         <Masses />
@@ -65,8 +65,8 @@ export function TankStage() {
 
 function VolumeChart() {
   const reader = useReader();
-  const { results } = useShown();
-  const tank = useDeferredValue(results?.ok ? results.evaluation.tanks[0] : undefined);
+  const { results } = useDetails();
+  const tank = results?.ok ? results.evaluation.tanks[0] : undefined;
   if (!tank) return null;
   const depth = axisOf('tape', reader);
   const volume = axisOf('tankVolume', reader);
@@ -86,7 +86,7 @@ function VolumeChart() {
 }
 
 function Masses() {
-  const { results } = useShown();
+  const { results } = useDetails();
   const tank = results?.ok ? results.evaluation.tanks[0] : undefined;
   if (!tank) return null;
   return (

@@ -9,6 +9,7 @@ const config = defineConfig({
     body: { bg: 'page', color: 'ink', fontFeatureSettings: '"tnum"', lineHeight: 1.35 },
     '*:focus-visible': { outline: '3px solid {colors.focus}', outlineOffset: '1px' },
     'input, select, textarea, button': { font: 'inherit' },
+    '.numbers[data-fresh="false"] button': { opacity: 0.8 },
     '.no-print': { _print: { display: 'none' } },
   },
   theme: {

@@ -11,11 +11,11 @@ import { Practice } from '../parts/Practice';
 import { Shown } from '../parts/Shown';
 import { TankViews } from '../drawing/TankViews';
 import { applyEdit, useSystem } from '../state/editor';
-import { useShown } from '../state/results';
+import { useDetails } from '../state/results';
 
 export function VentsStage() {
   const system = useSystem();
-  const { results } = useShown();
+  const { results } = useDetails();
   const tank = system.tanks[0]!;
   const flow = results?.ok ? results.evaluation.flows[0] : undefined;
   const concerned = tank.ports.map((port, p) => ({ port, p })).filter(({ port }) => port.role === 'vent' || port.role === 'filler');

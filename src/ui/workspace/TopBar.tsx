@@ -11,30 +11,38 @@ import { Mark } from '../parts/Mark';
 import { ReaderPicker } from '../parts/ReaderPicker';
 import { ThemeSwitch } from '../parts/ThemeSwitch';
 import { saveNow, useSaveState } from '../state/autosave';
-import { setValue, useEditor, useHistory, useSystem } from '../state/editor';
+import { openDocument, setValue, useEditor, useHistory, useValue } from '../state/editor';
 
 export function TopBar() {
-  const system = useSystem();
-  const history = useHistory();
+  const name = useValue((system) => system.name);
   const rename = (text: string) => {
-    const name = text.trim();
-    if (name.length < 1 || name.length > 80) return { ok: false as const, message: 'A name has 1 to 80 characters.' };
-    setValue('rename', ['name'], name);
+    const entered = text.trim();
+    if (entered.length < 1 || entered.length > 80) return { ok: false as const, message: 'A name has 1 to 80 characters.' };
+    setValue('rename', ['name'], entered);
     return { ok: true as const };
   };
   return (
     <Box as="header" bg="panel" borderBottomWidth="1px" borderColor="rule" px={{ base: '3', lg: '4' }} py="1" display="flex" alignItems="center" columnGap={{ base: '1', md: '2' }} flexWrap="wrap" className="no-print">
       <Link href="/" aria-label="All systems"><Mark /></Link>
-      <Box flex="1 1 180px" maxW="420px" order={{ base: 5, md: 0 }}><TextEntry label="Name of the system" hideLabel value={system.name} onEnter={rename} testId="system-name" /></Box>
+      <Box flex="1 1 180px" maxW="420px" order={{ base: 5, md: 0 }}><TextEntry label="Name of the system" hideLabel value={name} onEnter={rename} testId="system-name" /></Box>
       <SaveBadge />
       <Box flex="1" />
-      <IconButton label={history.undoes ? `Undo: ${history.undoes}` : 'Nothing to undo'} onClick={history.undo} disabled={!history.undoes}><Undo2 size={20} aria-hidden /></IconButton>
-      <IconButton label={history.redoes ? `Redo: ${history.redoes}` : 'Nothing to redo'} onClick={history.redo} disabled={!history.redoes}><Redo2 size={20} aria-hidden /></IconButton>
+      <HistoryButtons />
       <DuplicateButton />
       <ExportLink />
       <Box order={{ base: 6, md: 0 }}><ReaderPicker /></Box>
       <Box order={{ base: 7, md: 0 }}><ThemeSwitch /></Box>
     </Box>
+  );
+}
+
+function HistoryButtons() {
+  const history = useHistory();
+  return (
+    <>
+      <IconButton label={history.undoes ? `Undo: ${history.undoes}` : 'Nothing to undo'} onClick={history.undo} disabled={!history.undoes}><Undo2 size={20} aria-hidden /></IconButton>
+      <IconButton label={history.redoes ? `Redo: ${history.redoes}` : 'Nothing to redo'} onClick={history.redo} disabled={!history.redoes}><Redo2 size={20} aria-hidden /></IconButton>
+    </>
   );
 }
 
@@ -49,8 +57,8 @@ function IconButton({ label, onClick, disabled, children }: { readonly label: st
 function SaveBadge() {
   const { state } = useSaveState();
   const router = useRouter();
-  const system = useSystem();
   const saveCopy = async (): Promise<void> => {
+    const system = openDocument();
     const made = await createOnServer({ ...system, name: `${system.name.slice(0, 70)} (mine)` });
     if (made.ok) router.push(`/systems/${made.id}`);
   };
@@ -70,8 +78,8 @@ function SaveBadge() {
 
 function DuplicateButton() {
   const router = useRouter();
-  const system = useSystem();
   const duplicate = async (): Promise<void> => {
+    const system = openDocument();
     const made = await createOnServer({ ...system, name: `${system.name.slice(0, 72)} (copy)` });
     if (made.ok) router.push(`/systems/${made.id}`);
   };
@@ -83,7 +91,7 @@ function ExportLink() {
   const id = useEditor((state) => state.id);
   const download = async (): Promise<void> => {
     await saveNow();
-    window.location.assign(`/api/systems/${id}/file`);
+    Object.assign(document.createElement('a'), { href: `/api/systems/${id}/file` }).click();
   };
   return <IconButton label="Export as a file" onClick={() => void download()}><Download size={20} aria-hidden /></IconButton>;
 }

@@ -1,7 +1,7 @@
 'use client';
 
 import { Box } from '@chakra-ui/react';
-import { useEffect, useState } from 'react';
+import { useEffect } from 'react';
 import type { SystemDocument } from '@/core/document';
 import { ConditionsPanel } from '../conditions/ConditionsPanel';
 import { FindingsView } from '../findings/FindingsView';
@@ -14,7 +14,7 @@ import { RangeStage } from '../range/RangeStage';
 import { markSaved, useAutosave } from '../state/autosave';
 import { openSystem, useEditor } from '../state/editor';
 import { useReaderStore } from '../state/reader';
-import { useEvaluation } from '../state/results';
+import { forgetResults, useEvaluation } from '../state/results';
 import { TankStage } from '../tank/TankStage';
 import { VentsStage } from '../vents/VentsStage';
 import { usePlace } from './goTo';
@@ -27,21 +27,20 @@ type Props = { readonly id: string; readonly document: SystemDocument; readonly 
 
 /** One open system: numbers on top, stages at the side, conditions beside them. */
 export function Workspace({ id, document, revision, stage }: Props) {
-  const [ready, setReady] = useState(false);
   useEffect(() => {
+    forgetResults();
     openSystem(id, document);
     markSaved(id, document, revision);
     usePlace.setState({ stage: isStage(stage) ? stage : 'tank', path: undefined });
     void useReaderStore.persist.rehydrate();
-    setReady(true);
     // A later render with the same id carries the same document: only opening counts.
     // eslint-disable-next-line react-hooks/exhaustive-deps
   }, [id]);
-  const system = useEditor((state) => (state.id === id ? state.system : undefined));
-  useEvaluation(system);
+  const isOpen = useEditor((state) => state.id === id && state.system !== undefined);
+  useEvaluation();
   useAutosave();
   useShortcuts();
-  if (!ready || !system) return <Box p="8" color="soft" role="status">Opening {document.name}…</Box>;
+  if (!isOpen) return <Box p="8" color="soft" role="status">Opening {document.name}…</Box>;
   return (
     <Box minH="100vh">
       <Box display={{ base: 'contents', lg: 'block' }} position="sticky" top="0" zIndex="10">

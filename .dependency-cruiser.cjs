@@ -1,0 +1,40 @@
+/** Arrows point down only; a wrong one fails `npm test`. Folder by folder, what each may import. */
+const core = (name, ...allowed) => ({
+  name: `core-${name}`,
+  comment: `core/${name} may import only ${['itself', ...allowed].join(', ')} and outcome`,
+  severity: 'error',
+  from: { path: `^src/core/${name}/`, pathNot: '\\.test\\.ts$' },
+  to: { path: '^src/core/', pathNot: `^src/core/(outcome\\.ts$|${[name, ...allowed].join('/|')}/)` },
+});
+
+const SOLVERS = ['reference', 'units', 'geometry', 'fluids', 'tank', 'network', 'gauge', 'range'];
+
+module.exports = {
+  forbidden: [
+    { name: 'no-cycles', severity: 'error', from: {}, to: { circular: true } },
+    {
+      name: 'core-is-pure', comment: 'The core knows no interface, database, Node or network', severity: 'error',
+      from: { path: '^src/core/', pathNot: '\\.test\\.ts$' },
+      to: { path: '^(src/(app|ui|server|db|cli|workers)/|node_modules/)', pathNot: '^node_modules/yup/' },
+    },
+    { name: 'core-uses-no-node', severity: 'error', from: { path: '^src/core/', pathNot: '\\.test\\.ts$' }, to: { dependencyTypes: ['core'] } },
+    core('units', 'reference'),
+    core('reference', 'units'),
+    core('geometry', 'units'),
+    core('fluids', 'units', 'reference'),
+    core('network', 'fluids', 'units', 'reference'),
+    core('tank', 'geometry', 'units'),
+    core('gauge', 'geometry', 'units'),
+    core('range', 'units'),
+    core('document', ...SOLVERS),
+    core('evaluate', ...SOLVERS, 'document'),
+    core('rules', ...SOLVERS, 'document', 'evaluate'),
+    { name: 'db-below-server', severity: 'error', from: { path: '^src/db/' }, to: { path: '^src/(app|ui|server|workers|cli)/' } },
+    { name: 'workers-are-thin', severity: 'error', from: { path: '^src/workers/' }, to: { path: '^src/(app|ui|server|db|cli)/' } },
+    { name: 'ui-off-the-server', severity: 'error', from: { path: '^src/ui/' }, to: { path: '^src/(app|server|db|cli)/' } },
+    { name: 'cli-on-the-core', severity: 'error', from: { path: '^src/cli/' }, to: { path: '^src/(app|ui|server|db|workers)/' } },
+    { name: 'server-off-the-interface', severity: 'error', from: { path: '^src/server/' }, to: { path: '^src/(app|ui|cli)/' } },
+    { name: 'resolvable', severity: 'error', from: {}, to: { couldNotResolve: true } },
+  ],
+  options: { doNotFollow: { path: 'node_modules' }, tsPreCompilationDeps: true, tsConfig: { fileName: 'tsconfig.json' }, enhancedResolveOptions: { exportsFields: ['exports'], conditionNames: ['import', 'require', 'node', 'default', 'types'] } },
+};

@@ -1,0 +1,25 @@
+import { parseArgs } from 'node:util';
+import { editToNumbers } from './editToNumbers';
+import type { Bench } from './measure';
+
+/** `npm run bench [-- --json] [-- --only NAME]`. To add one, add it to this list. */
+const BENCHES: readonly Bench[] = [editToNumbers];
+
+async function main(): Promise<number> {
+  const { values } = parseArgs({ options: { json: { type: 'boolean' }, only: { type: 'string' } } });
+  const chosen = BENCHES.filter((bench) => values.only === undefined || bench.name === values.only);
+  if (chosen.length === 0) {
+    console.error(`There is no benchmark "${values.only}"; there is ${BENCHES.map((bench) => bench.name).join(', ')}.`);
+    return 2;
+  }
+  for (const bench of chosen) {
+    const measured = await bench.run();
+    console.log(values.json ? JSON.stringify(measured) : `${measured.met ? 'met   ' : 'MISSED'} ${measured.name}: ${measured.value} ${measured.unit} (goal ${measured.goal}; ${measured.reference})`);
+  }
+  return 0;
+}
+
+main().then((code) => process.exit(code), (error: unknown) => {
+  console.error(error);
+  process.exit(1);
+});

@@ -1,0 +1,21 @@
+import next from 'eslint-config-next/core-web-vitals';
+import typescript from 'eslint-config-next/typescript';
+
+const config = [
+  { ignores: ['.next/**', 'node_modules/**', 'next-env.d.ts', 'data/**', 'test-results/**', 'playwright-report/**'] },
+  ...next,
+  ...typescript,
+  {
+    rules: {
+      '@typescript-eslint/no-unused-vars': ['error', { argsIgnorePattern: '^_', varsIgnorePattern: '^_' }],
+      '@typescript-eslint/no-explicit-any': 'error',
+      'react/no-unescaped-entities': 'off',
+      eqeqeq: 'error',
+      'no-console': 'off',
+    },
+  },
+  { files: ['src/core/**/*.ts'], ignores: ['**/*.test.ts'], rules: { 'no-restricted-globals': ['error', 'Date', 'fetch', 'window', 'document', 'process'], 'no-restricted-properties': ['error', { object: 'Math', property: 'random' }] } },
+  { files: ['**/*.cjs'], rules: { '@typescript-eslint/no-require-imports': 'off' } },
+];
+
+export default config;

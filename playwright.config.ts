@@ -1,0 +1,35 @@
+import { existsSync, mkdtempSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import path from 'node:path';
+import { defineConfig } from '@playwright/test';
+
+const PORT = Number(process.env.GASLINE_TEST_PORT ?? 3217);
+const CHROMIUM = process.env.GASLINE_CHROMIUM ?? ['/usr/bin/chromium', '/usr/bin/chromium-browser', '/usr/bin/google-chrome'].find(existsSync);
+
+/** Each run has a data folder of its own, with the demo in it. */
+const data = (process.env.GASLINE_TEST_DATA ??= mkdtempSync(path.join(tmpdir(), 'gasline-browser-')));
+
+export default defineConfig({
+  testDir: 'tests/browser',
+  fullyParallel: false,
+  workers: 1,
+  retries: 0,
+  timeout: 45_000,
+  expect: { timeout: 10_000 },
+  use: {
+    baseURL: `http://127.0.0.1:${PORT}`,
+    viewport: { width: 1280, height: 800 },
+    trace: 'retain-on-failure',
+    launchOptions: {
+      ...(CHROMIUM ? { executablePath: CHROMIUM } : {}),
+      args: ['--no-sandbox', '--disable-quic', '--no-first-run', '--disable-background-networking', '--disable-component-update', '--disable-sync'],
+    },
+  },
+  webServer: {
+    command: `node node_modules/next/dist/bin/next start -H 127.0.0.1 -p ${PORT}`,
+    url: `http://127.0.0.1:${PORT}/api/systems`,
+    timeout: 60_000,
+    reuseExistingServer: false,
+    env: { NODE_ENV: 'production', GASLINE_DATA: data, GASLINE_DEMO: '1', NEXT_TELEMETRY_DISABLED: '1' },
+  },
+});

@@ -1,0 +1,67 @@
+import { spawnSync } from 'node:child_process';
+import { createHash } from 'node:crypto';
+import { existsSync, mkdirSync, readdirSync, readFileSync, statSync, writeFileSync } from 'node:fs';
+import path from 'node:path';
+
+/** What both commands of the README need before anything of ours can run. Plain Node, no packages. */
+export const root = path.resolve(import.meta.dirname, '..');
+
+/** Runs a command with its output shown; returns its exit code. */
+export function run(command, args, options = {}) {
+  const { env, ...rest } = options;
+  const result = spawnSync(command, args, { cwd: root, stdio: 'inherit', ...rest, env: { ...process.env, NEXT_TELEMETRY_DISABLED: '1', ...env } });
+  if (result.error) console.error(`${command} could not be started: ${result.error.message}`);
+  return result.status ?? 1;
+}
+
+const sha = (text) => createHash('sha256').update(text).digest('hex');
+
+/** Installs from the lock file, unless what is installed came from it already. */
+export function ensureInstalled() {
+  checkNode();
+  const wanted = sha(readFileSync(path.join(root, 'package-lock.json')) + process.version);
+  const stamp = path.join(root, 'node_modules', '.gasline-installed');
+  if (existsSync(stamp) && readFileSync(stamp, 'utf8') === wanted) return;
+  console.log('Installing from the lock file (a few minutes the first time) …');
+  // better-sqlite3 compiles where no ready-made binary can be had, and then wants Node's own headers.
+  const headers = existsSync('/usr/include/node/node.h') ? { npm_config_nodedir: '/usr' } : {};
+  if (run('npm', ['ci', '--no-audit', '--no-fund', '--loglevel=error', '--include=dev'], { env: { ...headers, NODE_ENV: 'development' } }) !== 0) {
+    console.error('The installation failed. It needs the npm registry and, where better-sqlite3 must be compiled, python3, make and g++.');
+    process.exit(1);
+  }
+  writeFileSync(stamp, wanted);
+}
+
+function checkNode() {
+  const [major, minor] = process.versions.node.split('.').map(Number);
+  if (major > 20 || (major === 20 && minor >= 9)) return;
+  console.error(`Gas Line needs Node.js 20.9 or newer; this is ${process.version}.`);
+  process.exit(1);
+}
+
+const BUILT_FROM = ['src', 'next.config.ts', 'tsconfig.json', 'package-lock.json'];
+
+/** Fingerprint of everything a build depends on. */
+function sourcePrint() {
+  const hash = createHash('sha256');
+  const visit = (file) => {
+    if (statSync(file).isDirectory()) readdirSync(file).sort().forEach((name) => visit(path.join(file, name)));
+    else hash.update(path.relative(root, file)).update(readFileSync(file));
+  };
+  BUILT_FROM.map((name) => path.join(root, name)).filter(existsSync).forEach(visit);
+  return hash.digest('hex');
+}
+
+/** Builds, unless the last build was of the same sources. Returns the exit code. */
+export function ensureBuilt() {
+  const stamp = path.join(root, '.next', '.gasline-built');
+  const wanted = sourcePrint();
+  if (existsSync(stamp) && readFileSync(stamp, 'utf8') === wanted) return 0;
+  console.log('Building …');
+  const code = run('npx', ['next', 'build']);
+  if (code === 0) {
+    mkdirSync(path.dirname(stamp), { recursive: true });
+    writeFileSync(stamp, wanted);
+  }
+  return code;
+}

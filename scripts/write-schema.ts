@@ -1,0 +1,5 @@
+import { writeFileSync } from 'node:fs';
+import { systemJsonSchema } from '../src/core/document/jsonSchema';
+
+/** Writes the published JSON Schema anew; `npm run schema` after a change of the validator. */
+writeFileSync('docs/format/system-v1.schema.json', `${JSON.stringify(systemJsonSchema(), null, 2)}\n`);

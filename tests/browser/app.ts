@@ -1,0 +1,48 @@
+import { readFileSync } from 'node:fs';
+import { expect, test as base, type Page } from '@playwright/test';
+
+/** A page on which any console error or page error fails the test. */
+export const test = base.extend<{ page: Page }>({
+  page: async ({ page }, use) => {
+    const wrong: string[] = [];
+    page.on('console', (message) => {
+      if (message.type() === 'error') wrong.push(message.text());
+    });
+    page.on('pageerror', (error) => wrong.push(String(error)));
+    await use(page);
+    const expected = /Failed to load resource/; // answers of 4xx that a test asked for
+    expect(wrong.filter((text) => !expected.test(text))).toEqual([]);
+  },
+});
+
+export { expect };
+
+export const demoText = (name: string): string => readFileSync(`demo/${name}.json`, 'utf8');
+
+/** Makes a system of a test's own out of a demo file and opens it. */
+export async function openCopy(page: Page, name: string, stage = 'tank'): Promise<string> {
+  const response = await page.request.post('/api/systems', { headers: { 'content-type': 'application/json' }, data: demoText(name) });
+  expect(response.status()).toBe(201);
+  const { id } = (await response.json()) as { id: string };
+  await page.goto(`/systems/${id}?stage=${stage}`);
+  await settled(page);
+  return id;
+}
+
+/** Waits until the numbers on screen belong to the document on screen. */
+export async function settled(page: Page): Promise<void> {
+  await expect(page.getByTestId('numbers')).toHaveAttribute('data-fresh', 'true');
+}
+
+export const saved = (page: Page): Promise<void> => expect(page.getByTestId('save-state')).toHaveAttribute('data-state', 'saved');
+
+/** A number as shown, without the spread that follows a moment later. */
+export const numberText = async (page: Page, key: string): Promise<string> =>
+  (await page.getByTestId(`number-${key}`).innerText()).replace(/\s*±[\s\S]*$/, '').trim();
+
+/** Types into a field and enters it. */
+export async function enter(page: Page, label: string, text: string): Promise<void> {
+  const field = page.getByLabel(label, { exact: true });
+  await field.fill(text);
+  await field.press('Enter');
+}

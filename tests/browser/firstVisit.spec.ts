@@ -1,0 +1,58 @@
+import { enter, expect, numberText, saved, settled, test } from './app';
+
+test('a first visit to a saved, re-opened system', async ({ page, browser, baseURL }) => {
+  await page.goto('/');
+  await expect(page.getByRole('heading', { level: 1 })).toContainText('before you cut metal');
+  for (const [name, holds] of [['Crab boat, 7.9 m', '180'], ['Tracked snow vehicle', '60.1'], ['Hill-climb single-seater', '14.1'], ['Forester’s fuel trailer', '342']] as const) {
+    await expect(page.getByTestId('system-card').filter({ hasText: name }).first()).toContainText(holds);
+  }
+
+  await page.getByRole('link', { name: 'Plan a new system' }).click();
+  await enter(page, '1. What do you call it?', 'Harbour launch');
+  await page.getByLabel('3. What takes the fuel?').selectOption('petrol-carburettor');
+  await enter(page, '4. How strong is the engine?', '25 hp');
+  await enter(page, '5. How much should it hold?', '10 US gal');
+  await enter(page, 'Inside height', '12 3/8');
+  await page.getByRole('button', { name: 'Work it out' }).click();
+
+  await settled(page);
+  expect(await numberText(page, 'holds')).toMatch(/^3[78]/);
+  for (const key of ['usable', 'delivers', 'goes', 'gauge']) expect(await numberText(page, key)).toMatch(/\d/);
+  await expect(page.getByTestId('stage-measure')).toContainText('assumed');
+
+  const before = await numberText(page, 'holds');
+  await enter(page, 'Inside length', '2 ft');
+  await settled(page);
+  expect(await numberText(page, 'holds')).not.toBe(before);
+  const after = await numberText(page, 'holds');
+  await saved(page);
+  const address = page.url();
+
+  const later = await browser.newContext({ baseURL });
+  const again = await later.newPage();
+  await again.goto('/');
+  await again.getByRole('link', { name: /Harbour launch/ }).click();
+  await settled(again);
+  expect(again.url().split('?')[0]).toBe(address.split('?')[0]);
+  await expect(again.getByLabel('Inside length', { exact: true })).toHaveValue('609.6');
+  expect((await numberText(again, 'holds')).split(' ')[0]).toBe(after.split(' ')[0]);
+  await later.close();
+});
+
+test('what an assumption becomes when it is measured', async ({ page }) => {
+  await page.goto('/new');
+  await page.getByRole('button', { name: 'Work it out' }).click();
+  await settled(page);
+  const origin = page.getByLabel('How is Inside length known?');
+  await expect(origin).toHaveValue('assumed');
+  await enter(page, 'Inside length', '700');
+  await expect(origin).toHaveValue('measured');
+  await expect(page.getByLabel('Inside length, spread')).toHaveValue('1');
+});
+
+test('an unknown address says so and leads home', async ({ page }) => {
+  await page.goto('/systems/none');
+  await expect(page.getByText('There is nothing here.')).toBeVisible();
+  await page.getByRole('link', { name: 'All systems' }).click();
+  await expect(page.getByRole('heading', { name: 'Your systems' })).toBeVisible();
+});

@@ -1,0 +1,56 @@
+import http from 'node:http';
+import { demoText, expect, test } from './app';
+
+const json = { 'content-type': 'application/json' };
+const boat = (): Record<string, unknown> => JSON.parse(demoText('crab-boat')) as Record<string, unknown>;
+
+test('the routes refuse what the validator refuses, with the path', async ({ request }) => {
+  const post = async (data: string | object) => {
+    const response = await request.post('/api/systems', { headers: json, data: typeof data === 'string' ? Buffer.from(data) : data });
+    return { status: response.status(), body: (await response.json()) as { error: { code: string; detail: string; faults?: { path: string }[] } } };
+  };
+  expect(await post('{')).toMatchObject({ status: 422, body: { error: { code: 'not-json' } } });
+  expect(await post({ ...boat(), version: 9 })).toMatchObject({ status: 422, body: { error: { code: 'wrong-version' } } });
+  expect(await post({ ...boat(), lines: [{}] })).toMatchObject({ status: 422, body: { error: { code: 'invalid' } } });
+  expect((await post({ ...boat(), surprise: 1 })).body.error.detail).toContain('surprise');
+  const { status, body } = await post(`{"format":"${'x'.repeat(3_000_000)}"}`);
+  expect([status, body.error.code]).toEqual([413, 'too-large']);
+  expect((await request.post('/api/systems', { headers: { 'content-type': 'text/plain' }, data: demoText('crab-boat') })).status()).toBe(415);
+});
+
+test('a save names its revision; a stale or unnamed one changes nothing', async ({ request }) => {
+  const { id } = (await (await request.post('/api/systems', { headers: json, data: boat() })).json()) as { id: string };
+  const put = (headers: Record<string, string>, data: object) => request.put(`/api/systems/${id}`, { headers: { ...json, ...headers }, data });
+  expect((await put({}, boat())).status()).toBe(428);
+  expect((await put({ 'if-match': '7' }, boat())).status()).toBe(409);
+  expect((await put({ 'if-match': '1' }, { ...boat(), name: '' })).status()).toBe(422);
+  expect(await (await put({ 'if-match': '1' }, { ...boat(), name: 'Renamed' })).json()).toEqual({ revision: 2 });
+  expect(await (await request.get(`/api/systems/${id}`)).json()).toMatchObject({ revision: 2, document: { name: 'Renamed' } });
+});
+
+test('what is not there is 404, and a deleted system can be restored', async ({ request }) => {
+  for (const path of ['/api/systems/none', '/api/systems/none/file']) expect((await request.get(path)).status()).toBe(404);
+  expect((await request.delete('/api/systems/none')).status()).toBe(404);
+  const { id } = (await (await request.post('/api/systems', { headers: json, data: boat() })).json()) as { id: string };
+  expect((await request.delete(`/api/systems/${id}`)).status()).toBe(204);
+  expect((await request.get(`/api/systems/${id}`)).status()).toBe(404);
+  expect((await request.post(`/api/systems/${id}/restore`)).status()).toBe(204);
+  expect((await request.get(`/api/systems/${id}`)).status()).toBe(200);
+});
+
+test('writes from another site or under another host name are refused', async ({ request, baseURL }) => {
+  expect((await request.post('/api/systems', { headers: { ...json, origin: 'http://elsewhere.example' }, data: boat() })).status()).toBe(403);
+  const { port } = new URL(baseURL!);
+  const status = await new Promise<number>((resolve, reject) => {
+    const call = http.request({ host: '127.0.0.1', port, path: '/api/systems', method: 'POST', headers: { ...json, host: 'rebound.example' } }, (response) => resolve(response.statusCode ?? 0));
+    call.on('error', reject);
+    call.end(JSON.stringify(boat()));
+  });
+  expect(status).toBe(403);
+});
+
+test('pages carry a policy that lets only this app’s own scripts run', async ({ request }) => {
+  const policy = (await request.get('/')).headers()['content-security-policy'];
+  expect(policy).toContain("script-src 'self' 'nonce-");
+  expect(policy).toContain("frame-ancestors 'none'");
+});

@@ -1,0 +1,110 @@
+import { enter, expect, numberText, openCopy, saved, settled, test } from './app';
+
+test('conditions act on everything at once', async ({ page }) => {
+  await openCopy(page, 'crab-boat');
+  const liquid = page.getByTestId('liquid').first();
+  const level = await liquid.getAttribute('points');
+  const delivered = await numberText(page, 'delivers');
+  await enter(page, 'Pitch', '-12');
+  await settled(page);
+  await expect(liquid).not.toHaveAttribute('points', level!);
+  await enter(page, 'Fuel temp.', '-20');
+  await settled(page);
+  expect(await numberText(page, 'delivers')).not.toBe(delivered);
+  await enter(page, 'Fill', '3');
+  await expect(page.getByTestId('number-delivers')).toHaveText('none');
+  await expect(page.getByTestId('numbers')).toContainText('draws air');
+  expect(await numberText(page, 'findings')).not.toBe('0');
+  await page.getByRole('button', { name: 'Level' }).click();
+  await expect(page.getByLabel('Pitch', { exact: true })).toHaveValue('0');
+});
+
+test('each number opens its working, and leads to the value put in', async ({ page }) => {
+  await openCopy(page, 'crab-boat', 'gauge');
+  for (const [key, words] of [['holds', 'fill limit'], ['usable', 'left behind'], ['delivers', 'viscosity'], ['goes', 'reserve'], ['gauge', 'arm length']] as const) {
+    await page.getByTestId(`number-${key}`).click();
+    await expect(page.getByTestId('working')).toContainText(words);
+  }
+  await page.getByTestId('number-goes').click();
+  await page.getByTestId('working').getByRole('button', { name: 'burn at full load' }).click();
+  await expect(page.getByTestId('stage-range')).toHaveAttribute('aria-current', 'page');
+  await expect(page.getByLabel('Burn at full load', { exact: true })).toBeFocused();
+  await page.keyboard.press('Escape');
+  await expect(page.getByTestId('working')).toHaveCount(0);
+});
+
+test('measure next lists what is assumed, most telling first, and shrinks when it is measured', async ({ page }) => {
+  await openCopy(page, 'forest-trailer', 'measure');
+  const rows = page.getByTestId('measure-row');
+  await expect(rows.first()).toContainText('±');
+  const first = (await rows.first().innerText()).split('\n');
+  await rows.first().click();
+  await expect(page.locator('input:focus')).toBeVisible();
+  const value = await page.locator('input:focus').inputValue();
+  await page.locator('input:focus').fill(String(Number(value) * 1.01));
+  await page.keyboard.press('Enter');
+  await page.getByTestId('stage-measure').click();
+  await expect(rows.first()).not.toContainText(first[1]!);
+});
+
+test('a finding leads to what mends it, and goes when it is mended', async ({ page }) => {
+  await openCopy(page, 'forest-trailer', 'findings');
+  const finding = page.getByTestId('finding-pickup.too-high');
+  await expect(finding).toContainText('Mend.');
+  await finding.getByRole('button', { name: 'Go to it' }).click();
+  await expect(page.getByTestId('pickup').getByLabel('Height off the floor', { exact: true })).toBeFocused();
+  await page.keyboard.press('Control+a');
+  await page.keyboard.type('20');
+  await page.keyboard.press('Enter');
+  await page.getByTestId('stage-findings').click();
+  await expect(finding).toHaveCount(0);
+});
+
+test('ports: add, move to another face, remove, with the constraint of their users', async ({ page }) => {
+  await openCopy(page, 'crab-boat', 'ports');
+  await page.getByRole('button', { name: 'Add a port' }).click();
+  const row = page.locator('[data-path="tanks.0.ports.5"]').first();
+  await row.getByLabel('On the').selectOption('aft');
+  await expect(row.getByLabel('Above the floor', { exact: true })).toBeVisible();
+  await expect(page.getByLabel('Remove Engine feed')).toBeDisabled();
+  await page.getByLabel('Remove Spare, plugged').click();
+  await expect(row).toHaveCount(0);
+});
+
+test('stages by number keys; names and everything else by keyboard', async ({ page }) => {
+  await openCopy(page, 'hill-climb-car');
+  await page.keyboard.press('3');
+  await expect(page.getByTestId('pump-chart')).toBeVisible();
+  await page.keyboard.press('5');
+  await expect(page.getByTestId('gauge-chart')).toBeVisible();
+  await page.getByLabel('Arm length', { exact: true }).focus();
+  await page.keyboard.press('ArrowUp');
+  await expect(page.getByLabel('Arm length', { exact: true })).toHaveValue('76');
+});
+
+test('the save state is visible, survives a silent server and sends what was kept', async ({ page }) => {
+  const id = await openCopy(page, 'crab-boat');
+  await page.route(`**/api/systems/${id}`, (route) => route.abort());
+  await enter(page, 'Inside width', '590');
+  await expect(page.getByTestId('save-state')).toContainText('Not saved');
+  await page.unroute(`**/api/systems/${id}`);
+  await page.getByRole('button', { name: 'Try now' }).click();
+  await saved(page);
+  const row = (await (await page.request.get(`/api/systems/${id}`)).json()) as { document: { tanks: { shape: { width_m: { value: number } } }[] } };
+  expect(row.document.tanks[0]!.shape.width_m.value).toBe(0.59);
+});
+
+test('two windows on one system: the second to save is told, and can keep its own as a copy', async ({ page }) => {
+  const id = await openCopy(page, 'crab-boat');
+  const other = await page.context().newPage();
+  await other.goto(`/systems/${id}`);
+  await settled(other);
+  await enter(other, 'Inside width', '575');
+  await saved(other);
+  await enter(page, 'Inside width', '580');
+  await expect(page.getByTestId('save-state')).toContainText('another window');
+  await page.getByRole('button', { name: 'Save mine as a copy' }).click();
+  await page.waitForURL((url) => !url.pathname.endsWith(id));
+  await settled(page);
+  await expect(page.getByLabel('Inside width', { exact: true })).toHaveValue('580');
+});

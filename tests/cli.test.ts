@@ -1,0 +1,92 @@
+import { spawnSync } from 'node:child_process';
+import { mkdtempSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import path from 'node:path';
+import { describe, expect, it } from 'vitest';
+import { main } from '@/cli';
+import { expectClose } from './expectClose';
+
+const BOAT = 'demo/crab-boat.json';
+
+function run(...args: string[]): { code: number; out: string; err: string; json: () => Record<string, never> } {
+  const out: string[] = [];
+  const err: string[] = [];
+  const code = main(args, (text) => out.push(text), (text) => err.push(text));
+  return { code, out: out.join('\n'), err: err.join('\n'), json: () => JSON.parse(out.join('\n')) as Record<string, never> };
+}
+
+type Tank = { tanks: { gross_m3: number; fill: { volume_m3: number; ratio: number }; pickups: { unusableNow_m3: number }[] }[]; up_vehicle: number[] };
+
+describe('verbs', () => {
+  it.each(['tank', 'flow', 'gauge', 'range', 'check'])('%s prints JSON and exits 0 on every demo system', (verb) => {
+    for (const name of ['crab-boat', 'snow-vehicle', 'hill-climb-car', 'forest-trailer']) {
+      const { code, json, err } = run(verb, `demo/${name}.json`);
+      expect(err).toBe('');
+      expect(code).toBe(0);
+      expect(json()).toHaveProperty('system');
+    }
+  });
+
+  it('conditions from the command line act', () => {
+    const level = run('tank', BOAT).json() as unknown as Tank;
+    const tilted = run('tank', BOAT, '--pitch', '-5', '--roll', '12', '--fill', 'main=0.4').json() as unknown as Tank;
+    expectClose(tilted.tanks[0]!.fill.volume_m3, 0.4 * tilted.tanks[0]!.gross_m3, { rel: 1e-9, why: 'fill is a share of gross' });
+    expect(tilted.tanks[0]!.pickups[0]!.unusableNow_m3).toBeGreaterThan(level.tanks[0]!.pickups[0]!.unusableNow_m3);
+    expectClose(tilted.up_vehicle[0]!, Math.sin((-5 * Math.PI) / 180), { rel: 1e-12, why: 'pitch' });
+  });
+
+  it('a conditions file acts, and options override it', () => {
+    const file = path.join(mkdtempSync(path.join(tmpdir(), 'gasline-')), 'conditions.json');
+    writeFileSync(file, JSON.stringify({ pitch_deg: 10, fuelTemperature_K: 300 }));
+    const both = run('tank', BOAT, '--conditions', file, '--pitch', '3').json() as unknown as Tank;
+    expectClose(both.up_vehicle[0]!, Math.sin((3 * Math.PI) / 180), { rel: 1e-12, why: 'the option wins' });
+    const flow = run('flow', BOAT, '--conditions', file).out;
+    expect(flow).toBe(run('flow', BOAT, '--pitch', '10', '--temp-c', '26.85').out);
+  });
+
+  it('help for all and for each', () => {
+    expect(run('--help')).toMatchObject({ code: 0 });
+    for (const verb of ['tank', 'flow', 'gauge', 'range', 'check']) {
+      const help = run(verb, '--help');
+      expect(help.code).toBe(0);
+      expect(help.out).toContain('--fill');
+    }
+  });
+});
+
+describe('bad input exits 2 and says what is wrong', () => {
+  const broken = (text: string): string => {
+    const file = path.join(mkdtempSync(path.join(tmpdir(), 'gasline-')), 'bad.json');
+    writeFileSync(file, text);
+    return file;
+  };
+  it.each<[string, string[], RegExp]>([
+    ['no verb', [], /^$/],
+    ['an unknown verb', ['boil', BOAT], /tank, flow, gauge, range, check/],
+    ['no file', ['tank'], /Name a system file/],
+    ['two files', ['tank', BOAT, BOAT], /One system file/],
+    ['a file that is not there', ['tank', 'demo/none.json'], /cannot be read/],
+    ['not JSON', ['tank', broken('{')], /not JSON/],
+    ['a bad value', ['tank', broken('{"format":"gasline-system","version":1}')], /tanks must be a list|tanks is missing/],
+    ['a word for a number', ['tank', BOAT, '--pitch', 'steep'], /--pitch wants a number/],
+    ['a slope past all reason', ['tank', BOAT, '--pitch', '89'], /conditions.pitch_deg must be a number from -60 to 60/],
+    ['a tank that is not there', ['tank', BOAT, '--fill', 'aux=0.5'], /there is main/],
+    ['a fill past full', ['tank', BOAT, '--fill', 'main=1.5'], /from 0 to 1/],
+    ['a fill without share', ['tank', BOAT, '--fill', 'main'], /TANK=SHARE/],
+    ['an unknown option', ['tank', BOAT, '--tilt', '3'], /tilt/],
+    ['free fall', ['tank', BOAT, '--accel-up', '-9.8'], /from -9|no surface/],
+  ])('%s', (_, args, message) => {
+    const { code, err } = run(...args);
+    expect(code).toBe(2);
+    expect(err).toMatch(message);
+  });
+
+  it('through the real command', () => {
+    const good = spawnSync('npm', ['run', '-s', 'gasline', '--', 'check', BOAT, '--roll', '-3'], { encoding: 'utf8' });
+    expect(good.status).toBe(0);
+    expect(JSON.parse(good.stdout)).toHaveProperty('numbers.holds_m3');
+    const bad = spawnSync('npm', ['run', '-s', 'gasline', '--', 'check', 'none.json'], { encoding: 'utf8' });
+    expect(bad.status).toBe(2);
+    expect(bad.stdout).toBe('');
+  });
+});

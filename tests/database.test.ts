@@ -1,0 +1,60 @@
+import { mkdtempSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import path from 'node:path';
+import { sql } from 'drizzle-orm';
+import { describe, expect, it } from 'vitest';
+import { draftSystem } from '@/core/document';
+import { createSystem, deleteSystem, findSystem, listRevisions, listSystems, loadDemoOnce, openDatabase, restoreSystem, REVISIONS_KEPT, saveSystem } from '@/db';
+import { demoSystems } from '@/server/startup';
+
+const DRAFT = draftSystem({ name: 'Test', vehicle: 'boat', consumer: 'heater', power_W: 4e3, holds_m3: 0.02 });
+const fileIn = (): string => path.join(mkdtempSync(path.join(tmpdir(), 'gasline-')), 'gasline.db');
+
+describe('the data file', () => {
+  it('is in WAL mode with foreign keys on, and its migrations run once', () => {
+    const file = fileIn();
+    const db = openDatabase(file);
+    expect(db.get(sql`pragma journal_mode`)).toEqual({ journal_mode: 'wal' });
+    expect(db.get(sql`pragma foreign_keys`)).toEqual({ foreign_keys: 1 });
+    createSystem(db, 'a', DRAFT, 1);
+    expect(findSystem(openDatabase(file), 'a')?.document).toEqual(DRAFT);
+  });
+
+  it('keeps a revision with every save and refuses a save over a newer one', () => {
+    const db = openDatabase(fileIn());
+    createSystem(db, 'a', DRAFT, 1);
+    expect(saveSystem(db, 'a', { ...DRAFT, name: 'B' }, 1, 'rename', 2)).toEqual({ saved: true, revision: 2 });
+    expect(saveSystem(db, 'a', { ...DRAFT, name: 'C' }, 1, 'rename', 3)).toEqual({ saved: false, reason: 'conflict', revision: 2 });
+    expect(saveSystem(db, 'none', DRAFT, 1, 'rename', 3)).toEqual({ saved: false, reason: 'missing' });
+    expect(findSystem(db, 'a')).toMatchObject({ revision: 2, document: { name: 'B' } });
+    expect(listRevisions(db, 'a').map(({ revision, edit }) => [revision, edit])).toEqual([[2, 'rename'], [1, 'created']]);
+  });
+
+  it('drops the oldest revisions past the limit', () => {
+    const db = openDatabase(fileIn());
+    createSystem(db, 'a', DRAFT, 1);
+    for (let revision = 1; revision < REVISIONS_KEPT + 10; revision++) saveSystem(db, 'a', DRAFT, revision, 'edit', revision);
+    expect(listRevisions(db, 'a')).toHaveLength(REVISIONS_KEPT);
+  });
+
+  it('deletes and brings back', () => {
+    const db = openDatabase(fileIn());
+    createSystem(db, 'a', DRAFT, 1);
+    expect(deleteSystem(db, 'a', 2)).toBe(true);
+    expect(listSystems(db)).toEqual([]);
+    expect(saveSystem(db, 'a', DRAFT, 1, 'edit', 3)).toMatchObject({ saved: false, reason: 'missing' });
+    expect(deleteSystem(db, 'a', 3)).toBe(false);
+    expect(restoreSystem(db, 'a')).toBe(true);
+    expect(listSystems(db)).toHaveLength(1);
+    expect(restoreSystem(db, 'none')).toBe(false);
+  });
+
+  it('loads the demo once, in order, and not again after it was deleted', () => {
+    const db = openDatabase(fileIn());
+    expect(loadDemoOnce(db, demoSystems(), 1000)).toBe(4);
+    expect(listSystems(db).map((row) => row.id)).toEqual(['crab-boat', 'snow-vehicle', 'hill-climb-car', 'forest-trailer']);
+    deleteSystem(db, 'crab-boat', 2000);
+    expect(loadDemoOnce(db, demoSystems(), 3000)).toBe(0);
+    expect(listSystems(db)).toHaveLength(3);
+  });
+});
