@@ -1,0 +1,65 @@
+import { spawn } from 'node:child_process';
+import { existsSync, mkdirSync, mkdtempSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import path from 'node:path';
+import { chromium, type Browser, type Page } from '@playwright/test';
+
+/** Makes docs/screenshots anew from the demo data: `npm run build`, then `npm run screenshots`. */
+const PORT = 3221;
+const BASE = `http://127.0.0.1:${PORT}`;
+const OUT = 'docs/screenshots';
+
+type Shot = { readonly name: string; readonly path: string; readonly dark?: boolean; readonly phone?: boolean; readonly before?: (page: Page) => Promise<void> };
+
+const tilt = async (page: Page): Promise<void> => {
+  for (const [label, value] of [['Pitch', '-6'], ['Roll', '9']] as const) {
+    await page.getByLabel(label, { exact: true }).fill(value);
+    await page.getByLabel(label, { exact: true }).press('Enter');
+  }
+};
+
+const SHOTS: readonly Shot[] = [
+  { name: 'systems', path: '/' },
+  { name: 'new', path: '/new' },
+  { name: 'ports', path: '/systems/hill-climb-car?stage=ports' },
+  { name: 'lines', path: '/systems/snow-vehicle?stage=lines' },
+  { name: 'vents', path: '/systems/forest-trailer?stage=vents' },
+  { name: 'gauge', path: '/systems/snow-vehicle?stage=gauge' },
+  { name: 'range', path: '/systems/crab-boat?stage=range' },
+  { name: 'findings', path: '/systems/forest-trailer?stage=findings' },
+  { name: 'measure', path: '/systems/forest-trailer?stage=measure' },
+  { name: 'working', path: '/systems/crab-boat?stage=tank', before: (page) => page.getByTestId('number-usable').click() },
+  { name: 'lines-dark', path: '/systems/crab-boat?stage=lines', dark: true },
+  { name: 'tank-phone', path: '/systems/crab-boat?stage=tank', phone: true },
+  // Last, since the tilt is saved with the system.
+  { name: 'tank', path: '/systems/crab-boat?stage=tank', before: tilt },
+];
+
+async function take(browser: Browser, shot: Shot): Promise<void> {
+  const context = await browser.newContext({ viewport: shot.phone ? { width: 390, height: 844 } : { width: 1280, height: 800 }, colorScheme: shot.dark ? 'dark' : 'light' });
+  const page = await context.newPage();
+  await page.goto(BASE + shot.path, { waitUntil: 'networkidle' });
+  await shot.before?.(page);
+  await page.evaluate(() => (document.activeElement as HTMLElement | null)?.blur());
+  await page.waitForTimeout(1500); // spreads are the last to come
+  await page.screenshot({ path: path.join(OUT, `${shot.name}.png`) });
+  await context.close();
+}
+
+async function main(): Promise<void> {
+  mkdirSync(OUT, { recursive: true });
+  const executablePath = process.env.GASLINE_CHROMIUM ?? ['/usr/bin/chromium', '/usr/bin/chromium-browser'].find(existsSync);
+  const server = spawn(process.execPath, ['node_modules/next/dist/bin/next', 'start', '-H', '127.0.0.1', '-p', String(PORT)], {
+    stdio: 'ignore', env: { ...process.env, NODE_ENV: 'production', GASLINE_DEMO: '1', GASLINE_DATA: mkdtempSync(path.join(tmpdir(), 'gasline-shots-')) },
+  });
+  try {
+    for (let tries = 0; tries < 100 && !(await fetch(`${BASE}/api/systems`).then((r) => r.ok, () => false)); tries++) await new Promise((resolve) => setTimeout(resolve, 200));
+    const browser = await chromium.launch({ ...(executablePath ? { executablePath } : {}), args: ['--no-sandbox', '--disable-quic', '--no-first-run', '--disable-background-networking'] });
+    for (const shot of SHOTS) await take(browser, shot);
+    await browser.close();
+  } finally {
+    server.kill();
+  }
+}
+
+void main();
