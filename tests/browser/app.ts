@@ -3,13 +3,13 @@ import { expect, test as base, type Page } from '@playwright/test';
 
 /** A page on which any console error or page error fails the test. */
 export const test = base.extend<{ page: Page }>({
-  page: async ({ page }, use) => {
+  page: async ({ page }, provide) => {
     const wrong: string[] = [];
     page.on('console', (message) => {
       if (message.type() === 'error') wrong.push(message.text());
     });
     page.on('pageerror', (error) => wrong.push(String(error)));
-    await use(page);
+    await provide(page);
     const expected = /Failed to load resource/; // answers of 4xx that a test asked for
     expect(wrong.filter((text) => !expected.test(text))).toEqual([]);
   },

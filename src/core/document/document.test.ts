@@ -2,7 +2,7 @@ import { readdirSync, readFileSync } from 'node:fs';
 import { describe, expect, it } from 'vitest';
 import { allKnown, evaluateSystem } from '../evaluate';
 import {
-  assumed, CONSUMER_KINDS, draftSystem, freshId, MAX_DOCUMENT_BYTES, migrate, parseSystem, parseSystemText, toPath, valueAt, VEHICLES, withAdded, withoutEntry, withValue, type SystemDocument,
+  assumed, CONSUMER_KINDS, draftSystem, freshId, limitsAt, MAX_DOCUMENT_BYTES, migrate, parseSystem, parseSystemText, toPath, valueAt, VEHICLES, withAdded, withoutEntry, withValue, type SystemDocument,
 } from '.';
 
 const DRAFT = draftSystem({ name: 'Test', vehicle: 'boat', consumer: 'diesel-engine', power_W: 40e3, holds_m3: 0.1 });
@@ -114,6 +114,14 @@ describe('edits', () => {
     const more = withAdded(DRAFT, ['lines', 0, 'fittings'], { fitting: 'elbow-45', count: 1 });
     expect(more.lines[0]!.fittings).toHaveLength(DRAFT.lines[0]!.fittings.length + 1);
     expect(withoutEntry(more, ['lines', 0, 'fittings'], 0).lines[0]!.fittings).toHaveLength(DRAFT.lines[0]!.fittings.length);
+  });
+
+  it('know the validator’s limits of any number', () => {
+    expect(limitsAt(DRAFT, toPath('tanks[0].shape.length_m'))).toEqual({ min: 0.02, max: 20 });
+    expect(limitsAt(DRAFT, toPath('components[1].curve[0].rise_Pa'))).toEqual({ min: 0, max: 5e6 });
+    expect(limitsAt(DRAFT, toPath('conditions.fills[0].fill_ratio'))).toEqual({ min: 0, max: 1 });
+    for (const { path } of allKnown(DRAFT)) expect(limitsAt(DRAFT, path).max).toBeGreaterThan(limitsAt(DRAFT, path).min);
+    expect(() => limitsAt(DRAFT, ['nothing'])).toThrow();
   });
 
   it('find a fresh id and a value', () => {

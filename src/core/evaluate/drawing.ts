@@ -12,8 +12,8 @@ export type SenderDrawing = {
   readonly id: string;
   readonly pivot: readonly [number, number, number];
   readonly float: readonly [number, number, number];
-  readonly low: readonly [number, number, number];
-  readonly high: readonly [number, number, number];
+  /** Centres of the float along its free swing, low to high. */
+  readonly sweep: readonly (readonly [number, number, number])[];
   readonly radius_m: number;
 };
 
@@ -27,6 +27,7 @@ export type TankDrawing = {
   readonly senders: readonly SenderDrawing[];
 };
 
+const SWEEP_STEPS = 24;
 const ALONG_SIDE: Axis = 1;
 const ALONG_END: Axis = 0;
 
@@ -59,8 +60,7 @@ function senderDrawing({ tank, up, offset_m }: TankLevel, sender: TankLevel['tan
     id: document.id,
     pivot: arm.pivot_m,
     float: floatCentre_m(arm, angle_rad),
-    low: floatCentre_m(arm, swing.low_rad),
-    high: floatCentre_m(arm, swing.high_rad),
+    sweep: Array.from({ length: SWEEP_STEPS + 1 }, (_, i) => floatCentre_m(arm, swing.low_rad + ((swing.high_rad - swing.low_rad) * i) / SWEEP_STEPS)),
     radius_m: arm.floatRadius_m,
   }];
 }

@@ -3,11 +3,11 @@
 import { Box, chakra } from '@chakra-ui/react';
 import { RotateCcw } from 'lucide-react';
 import { useRef, useState } from 'react';
-import type { Path, SystemDocument } from '@/core/document';
+import { limitsAt, type Path, type SystemDocument } from '@/core/document';
 import { entryText, formatQuantity, fromSI, roleUnit, ROLES, toSI, unitById, type Role } from '@/core/units';
 import { readEntry } from '../fields/KnownField';
 import { TextEntry } from '../fields/TextEntry';
-import { applyEdit, beginGesture, endGesture, setValue, useEditor, useValue } from '../state/editor';
+import { applyEdit, beginGesture, endGesture, openDocument, setValue, useEditor, useValue } from '../state/editor';
 import { useNarrow } from '../parts/useNarrow';
 import { useReader } from '../state/reader';
 
@@ -15,8 +15,6 @@ type ControlProps = {
   readonly label: string;
   readonly path: Path;
   readonly role: Role;
-  readonly min: number;
-  readonly max: number;
   /** Limits of the slider where the full range would make it too coarse. */
   readonly slide?: readonly [number, number];
   readonly step: number;
@@ -53,18 +51,18 @@ export function ConditionsPanel() {
       </Box>
       <Box display={narrow && !open ? 'none' : 'grid'} gridTemplateColumns="repeat(auto-fill, minmax(min(100%, 220px), 1fr))" columnGap="5" alignItems="start">
       {conditions.fills.map((fill, index) => (
-        <Control key={fill.tank} label={names.length > 1 ? `Fill, ${names.find((name) => name.startsWith(`${fill.tank}=`))?.slice(fill.tank.length + 1)}` : 'Fill'} path={[KEY, 'fills', index, 'fill_ratio']} role="share" min={0} max={1} step={0.01} ends={['empty', 'brim']} />
+        <Control key={fill.tank} label={names.length > 1 ? `Fill, ${names.find((name) => name.startsWith(`${fill.tank}=`))?.slice(fill.tank.length + 1)}` : 'Fill'} path={[KEY, 'fills', index, 'fill_ratio']} role="share" step={0.01} ends={['empty', 'brim']} />
       ))}
-      <Control label="Pitch" path={[KEY, 'pitch_deg']} role="slope" min={-60} max={60} slide={[-30, 30]} step={0.5} ends={['nose down', 'nose up']} />
-      <Control label="Roll" path={[KEY, 'roll_deg']} role="slope" min={-60} max={60} slide={[-30, 30]} step={0.5} ends={['port down', 'starboard down']} />
-      <Control label="Fuel temp." path={[KEY, 'fuelTemperature_K']} role="temperature" min={213.15} max={423.15} slide={[243.15, 333.15]} step={1} />
-      <Control label="Engine duty" path={[KEY, 'duty_ratio']} role="share" min={0} max={1} step={0.01} ends={['idle', 'full load']} />
-      <Control label="Pump voltage" path={[KEY, 'pumpVoltage_V']} role="voltage" min={0} max={60} slide={[8, 16]} step={0.1} />
-      <Control label="Altitude" path={[KEY, 'altitude_m']} role="run" min={-500} max={9000} slide={[0, 4000]} step={50} />
+      <Control label="Pitch" path={[KEY, 'pitch_deg']} role="slope" slide={[-30, 30]} step={0.5} ends={['nose down', 'nose up']} />
+      <Control label="Roll" path={[KEY, 'roll_deg']} role="slope" slide={[-30, 30]} step={0.5} ends={['port down', 'starboard down']} />
+      <Control label="Fuel temp." path={[KEY, 'fuelTemperature_K']} role="temperature" slide={[243.15, 333.15]} step={1} />
+      <Control label="Engine duty" path={[KEY, 'duty_ratio']} role="share" step={0.01} ends={['idle', 'full load']} />
+      <Control label="Pump voltage" path={[KEY, 'pumpVoltage_V']} role="voltage" slide={[8, 16]} step={0.1} />
+      <Control label="Altitude" path={[KEY, 'altitude_m']} role="run" slide={[0, 4000]} step={50} />
       <Box as="details" mt="2">
         <Box as="summary" fontSize="sm" color="soft" cursor="pointer" minH="36px" display="list-item">Accelerations</Box>
-        <Control label="Forward" path={[KEY, 'accelerationForward_mPerS2']} role="acceleration" min={-30} max={30} slide={[-12, 12]} step={0.1} ends={['braking', 'speeding up']} />
-        <Control label="To port" path={[KEY, 'accelerationPort_mPerS2']} role="acceleration" min={-30} max={30} slide={[-12, 12]} step={0.1} ends={['turning right', 'turning left']} />
+        <Control label="Forward" path={[KEY, 'accelerationForward_mPerS2']} role="acceleration" slide={[-12, 12]} step={0.1} ends={['braking', 'speeding up']} />
+        <Control label="To port" path={[KEY, 'accelerationPort_mPerS2']} role="acceleration" slide={[-12, 12]} step={0.1} ends={['turning right', 'turning left']} />
       </Box>
       </Box>
     </Box>
@@ -75,11 +73,12 @@ const isAngle = (role: Role): boolean => role === 'slope';
 const inDocument = (si: number, role: Role): number => (isAngle(role) ? (si * 180) / Math.PI : si);
 const inSI = (value: number, role: Role): number => (isAngle(role) ? (value * Math.PI) / 180 : value);
 
-function Control({ label, path, role, min, max, slide, step, ends }: ControlProps) {
+function Control({ label, path, role, slide, step, ends }: ControlProps) {
   const reader = useReader();
   const value = useEditor((state) => (state.system ? (path.reduce<unknown>((at, key) => (at as Record<string | number, unknown>)[key], state.system) as number) : 0));
   const before = useRef<SystemDocument>(undefined);
   const unit = unitById(ROLES[role].kind, roleUnit(role, reader));
+  const { min, max } = limitsAt(openDocument(), path);
   const [low, high] = slide ?? [min, max];
   const put = (next: number): void => setValue(label, path, Number(Math.min(max, Math.max(min, next)).toPrecision(10)));
 

@@ -41,7 +41,7 @@ export function TankSection({ drawing, view, centre, scale, handles, label }: Pr
         {drawing.pickups.map((pickup) => <Tube key={pickup.id} from={flat(pickup.port)} to={flat(pickup.inlet)} scale={scale} />)}
         {drawing.senders.map((sender) => (
           <g key={sender.id} stroke="var(--chakra-colors-accent)" fill="none">
-            <SwingArc pivot={flat(sender.pivot)} low={flat(sender.low)} high={flat(sender.high)} scale={scale} />
+            <polyline points={sender.sweep.map((p) => flat(p).join(',')).join(' ')} strokeDasharray={`${6 * scale} ${5 * scale}`} strokeWidth={1.3 * scale} />
             <line {...ends(flat([sender.pivot[0], sender.pivot[1], bounds.max[2]]), flat(sender.pivot))} strokeWidth={2 * scale} />
             <line {...ends(flat(sender.pivot), flat(sender.float))} strokeWidth={2.5 * scale} />
             <circle cx={flat(sender.float)[0]} cy={flat(sender.float)[1]} r={sender.radius_m * MM} strokeWidth={2 * scale} fill="var(--chakra-colors-panel)" />
@@ -69,13 +69,6 @@ function Tube({ from, to, scale }: { readonly from: readonly [number, number]; r
       <line x1={from[0] + 4 * scale} y1={from[1] - 10 * scale} x2={to[0] + 4 * scale} y2={to[1]} />
     </g>
   );
-}
-
-/** The float's free sweep, dashed. */
-function SwingArc({ pivot, low, high, scale }: { readonly pivot: readonly [number, number]; readonly low: readonly [number, number]; readonly high: readonly [number, number]; readonly scale: number }) {
-  const radius = Math.hypot(high[0] - pivot[0], high[1] - pivot[1]);
-  const sweep = high[0] >= pivot[0] && low[0] >= pivot[0] ? 0 : 1;
-  return <path d={`M ${low[0]} ${low[1]} A ${radius} ${radius} 0 0 ${sweep} ${high[0]} ${high[1]}`} strokeDasharray={`${6 * scale} ${5 * scale}`} strokeWidth={1.3 * scale} />;
 }
 
 function PortMark({ at, face, scale }: { readonly at: readonly [number, number]; readonly face: string; readonly scale: number }) {

@@ -2,9 +2,9 @@
 
 import { Box, chakra } from '@chakra-ui/react';
 import { memo } from 'react';
-import { ORIGINS, valueAt, withValue, type Known, type Origin, type Path } from '@/core/document';
+import { limitsAt, ORIGINS, valueAt, withValue, type Known, type Limits, type Origin, type Path } from '@/core/document';
 import { acceptedText, entryText, formatQuantity, fromSI, parseQuantity, roleUnit, ROLES, toSI, unitById, type EntryField, type ReaderSystem, type Role } from '@/core/units';
-import { applyEdit, setValue, useValue } from '../state/editor';
+import { applyEdit, openDocument, setValue, useValue } from '../state/editor';
 import { useReader } from '../state/reader';
 import { TextEntry, type EntryVerdict } from './TextEntry';
 
@@ -22,8 +22,6 @@ export type KnownFieldProps = {
   readonly label: string;
   readonly path: Path;
   readonly role: Role;
-  readonly min: number;
-  readonly max: number;
   readonly entry?: Pick<EntryField, 'metal' | 'line'>;
   readonly hint?: string;
 };
@@ -34,7 +32,7 @@ const toDocument = (si: number, role: Role): number => (role === SI_ROLES_IN_DEG
 
 /** Reads an entry for a role and checks it against limits given as they stand in the document. */
 export function readEntry(
-  text: string, role: Role, reader: ReaderSystem, limits: { min: number; max: number }, entry: Pick<EntryField, 'metal' | 'line'> = {},
+  text: string, role: Role, reader: ReaderSystem, limits: Limits, entry: Pick<EntryField, 'metal' | 'line'> = {},
 ): { ok: true; value: number; note?: string } | { ok: false; message: string } {
   const field: EntryField = { kind: ROLES[role].kind, unit: roleUnit(role, reader), reader, ...entry };
   const read = parseQuantity(text, field);
@@ -63,7 +61,7 @@ const measuredSpread = (role: Role, value: number, old: number | undefined): num
  * simply chosen, how far it may be off. Typing over an assumption makes it a
  * measurement.
  */
-export const KnownField = memo(function KnownField({ label, path, role, min, max, entry, hint }: KnownFieldProps) {
+export const KnownField = memo(function KnownField({ label, path, role, entry, hint }: KnownFieldProps) {
   const reader = useReader();
   const known = useValue((system) => valueAt(system, path) as Known | undefined);
   if (!known) return null;
@@ -76,7 +74,7 @@ export const KnownField = memo(function KnownField({ label, path, role, min, max
   };
 
   const enter = (text: string): EntryVerdict => {
-    const read = readEntry(text, role, reader, { min, max }, entry);
+    const read = readEntry(text, role, reader, limitsAt(openDocument(), path), entry);
     if (!read.ok) return read;
     put(read.value);
     return read.note ? { ok: true, note: read.note } : { ok: true };
@@ -86,6 +84,7 @@ export const KnownField = memo(function KnownField({ label, path, role, min, max
     const value = fromSI(fromDocument(known.value, role), unit);
     const size = stepSize(value);
     const next = toDocument(toSI(Math.round(value / size) * size + steps * size, unit), role);
+    const { min, max } = limitsAt(openDocument(), path);
     put(Math.min(max, Math.max(min, next)));
   };
 
@@ -111,7 +110,7 @@ export const KnownField = memo(function KnownField({ label, path, role, min, max
 
 /** Fields are the same when they say the same; their path is a new list at every draw. */
 function sameField(a: KnownFieldProps, b: KnownFieldProps): boolean {
-  return a.label === b.label && a.role === b.role && a.min === b.min && a.max === b.max && a.hint === b.hint
+  return a.label === b.label && a.role === b.role && a.hint === b.hint
     && a.path.join('.') === b.path.join('.') && a.entry?.metal === b.entry?.metal && a.entry?.line === b.entry?.line;
 }
 

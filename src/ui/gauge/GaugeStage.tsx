@@ -27,21 +27,21 @@ export function GaugeStage() {
       <GaugeChart />
       <Panel title={sender.name} testId="sender">
         <FieldGrid>
-          <KnownField label="Pivot below the lid" path={at('pivotDepth_m')} role="tape" min={0} max={5} />
-          <KnownField label="Arm length" path={at('armLength_m')} role="tape" min={0.01} max={3} />
-          <KnownField label="Float diameter" path={at('floatDiameter_m')} role="tape" min={0.005} max={0.3} />
-          <KnownField label="Low stop" path={at('lowStop_deg')} role="slope" min={-90} max={90} hint="From level, minus below." />
-          <KnownField label="High stop" path={at('highStop_deg')} role="slope" min={-90} max={90} />
+          <KnownField label="Pivot below the lid" path={at('pivotDepth_m')} role="tape" />
+          <KnownField label="Arm length" path={at('armLength_m')} role="tape" />
+          <KnownField label="Float diameter" path={at('floatDiameter_m')} role="tape" />
+          <KnownField label="Low stop" path={at('lowStop_deg')} role="slope" hint="From level, minus below." />
+          <KnownField label="High stop" path={at('highStop_deg')} role="slope" />
           <Select label="Arm reaches" value={sender.swing} options={SWINGS.map((value) => ({ value, label: SWING_WORDS[value] }))} onChange={(value) => setValue('which way the arm reaches', at('swing'), value)} />
-          <KnownField label="Sender at its low stop" path={at('emptyResistance_ohm')} role="resistance" min={0} max={1e5} />
-          <KnownField label="Sender at its high stop" path={at('fullResistance_ohm')} role="resistance" min={0} max={1e5} />
+          <KnownField label="Sender at its low stop" path={at('emptyResistance_ohm')} role="resistance" />
+          <KnownField label="Sender at its high stop" path={at('fullResistance_ohm')} role="resistance" />
         </FieldGrid>
       </Panel>
       <Panel title="The needle">
         <FieldGrid>
-          <KnownField label="Gauge shows empty at" path={at('gauge', 'emptyResistance_ohm')} role="resistance" min={0} max={1e5} />
-          <KnownField label="Gauge shows full at" path={at('gauge', 'fullResistance_ohm')} role="resistance" min={0} max={1e5} />
-          <KnownField label="Needle tolerance" path={at('gauge', 'tolerance_ratio')} role="share" min={0} max={0.5} />
+          <KnownField label="Gauge shows empty at" path={at('gauge', 'emptyResistance_ohm')} role="resistance" />
+          <KnownField label="Gauge shows full at" path={at('gauge', 'fullResistance_ohm')} role="resistance" />
+          <KnownField label="Needle tolerance" path={at('gauge', 'tolerance_ratio')} role="share" />
         </FieldGrid>
       </Panel>
       <StageFindings stage="gauge" />

@@ -2,7 +2,7 @@
 
 import { Box, chakra } from '@chakra-ui/react';
 import { Plus, Trash2 } from 'lucide-react';
-import { withAdded, withoutEntry, type ComponentDocument } from '@/core/document';
+import { limitsAt, withAdded, withoutEntry, type ComponentDocument } from '@/core/document';
 import { entryText, roleUnit, ROLES, unitById, type Role } from '@/core/units';
 import { KnownField, readEntry } from '../fields/KnownField';
 import { Select } from '../fields/Select';
@@ -10,7 +10,7 @@ import { TextEntry } from '../fields/TextEntry';
 import { Button } from '../parts/Button';
 import { Caution } from '../parts/Caution';
 import { FieldGrid, Panel } from '../parts/Panel';
-import { applyEdit, setValue, useSystem } from '../state/editor';
+import { applyEdit, openDocument, setValue, useSystem } from '../state/editor';
 import { useReader } from '../state/reader';
 
 export function ComponentPanel({ index }: { readonly index: number }) {
@@ -19,7 +19,7 @@ export function ComponentPanel({ index }: { readonly index: number }) {
     case 'filter': return <FilterPanel index={index} part={part} />;
     case 'pump': return <PumpPanel index={index} part={part} />;
     case 'valve': return <ValvePanel index={index} part={part} />;
-    case 'check-valve': return <Panel title={part.name}><KnownField label="Bore" path={['components', index, 'bore_m']} role="bore" min={0.001} max={0.1} entry={{ line: 'hose' }} /></Panel>;
+    case 'check-valve': return <Panel title={part.name}><KnownField label="Bore" path={['components', index, 'bore_m']} role="bore" entry={{ line: 'hose' }} /></Panel>;
   }
 }
 
@@ -30,9 +30,9 @@ function FilterPanel({ index, part }: Of<'filter'>) {
   return (
     <Panel title={part.name}>
       <FieldGrid>
-        <KnownField label="Rated flow" path={at('ratedFlow_m3PerS')} role={part.ratedFlow_m3PerS.value > 3e-4 ? 'transfer' : 'burn'} min={1e-8} max={0.1} />
-        <KnownField label="Pressure drop at rated flow" path={at('ratedDrop_Pa')} role="pressure" min={0} max={1e6} />
-        <KnownField label="Dirty over clean" path={at('dirt_ratio')} role="count" min={1} max={100} hint="1 when new; 3 is due for a change." />
+        <KnownField label="Rated flow" path={at('ratedFlow_m3PerS')} role={part.ratedFlow_m3PerS.value > 3e-4 ? 'transfer' : 'burn'} />
+        <KnownField label="Pressure drop at rated flow" path={at('ratedDrop_Pa')} role="pressure" />
+        <KnownField label="Dirty over clean" path={at('dirt_ratio')} role="count" hint="1 when new; 3 is due for a change." />
       </FieldGrid>
     </Panel>
   );
@@ -43,7 +43,7 @@ function ValvePanel({ index, part }: Of<'valve'>) {
     <Panel title={part.name}>
       <FieldGrid>
         <Select label="Stands" value={part.open ? 'open' : 'shut'} options={[{ value: 'open', label: 'open' }, { value: 'shut', label: 'shut' }]} onChange={(value) => setValue(`${part.name} ${value}`, ['components', index, 'open'], value === 'open')} />
-        <KnownField label="Bore" path={['components', index, 'bore_m']} role="bore" min={0.001} max={0.1} entry={{ line: 'hose' }} />
+        <KnownField label="Bore" path={['components', index, 'bore_m']} role="bore" entry={{ line: 'hose' }} />
       </FieldGrid>
     </Panel>
   );
@@ -54,9 +54,9 @@ function PumpPanel({ index, part }: Of<'pump'>) {
   return (
     <Panel title={part.name} testId="pump">
       <FieldGrid>
-        <KnownField label="Real output, as a share of its curve" path={at('output_ratio')} role="share" min={0.05} max={2} hint="Time it into a known can." />
-        <KnownField label="Rated voltage" path={at('ratedVoltage_V')} role="voltage" min={1} max={60} />
-        <KnownField label="Self-priming lift" path={at('selfPrimingLift_m')} role="run" min={0} max={10} />
+        <KnownField label="Real output, as a share of its curve" path={at('output_ratio')} role="share" hint="Time it into a known can." />
+        <KnownField label="Rated voltage" path={at('ratedVoltage_V')} role="voltage" />
+        <KnownField label="Self-priming lift" path={at('selfPrimingLift_m')} role="run" />
         <Select label="It" value={part.running ? 'runs' : 'stands'} options={[{ value: 'runs', label: 'runs' }, { value: 'stands', label: 'stands still' }]} onChange={(value) => setValue(`pump ${value}`, at('running'), value === 'runs')} />
         <Select label="Check valve built in" value={part.checkBuiltIn ? 'yes' : 'no'} options={[{ value: 'yes', label: 'yes' }, { value: 'no', label: 'no' }]} onChange={(value) => setValue('check valve', at('checkBuiltIn'), value === 'yes')} />
       </FieldGrid>
@@ -77,8 +77,8 @@ function CurveTable({ index, part }: Of<'pump'>) {
     return withAdded(system, path, next);
   });
   const unit = (role: Role): string => unitById(ROLES[role].kind, roleUnit(role, reader)).symbol;
-  const enter = (i: number, key: 'flow_m3PerS' | 'rise_Pa', role: Role, max: number) => (text: string) => {
-    const read = readEntry(text, role, reader, { min: 0, max });
+  const enter = (i: number, key: 'flow_m3PerS' | 'rise_Pa', role: Role) => (text: string) => {
+    const read = readEntry(text, role, reader, limitsAt(openDocument(), [...path, i, key]));
     if (!read.ok) return read;
     setValue('pump curve', [...path, i, key], read.value);
     return { ok: true as const };
@@ -89,8 +89,8 @@ function CurveTable({ index, part }: Of<'pump'>) {
       <Box display="grid" gap="2" maxW="520px">
         {part.curve.map((point, i) => (
           <Box key={i} display="flex" gap="2" alignItems="start">
-            <Box flex="1"><TextEntry label={`Flow, point ${i + 1}`} hideLabel value={entryText(point.flow_m3PerS, flowsAs, reader)} unit={unit(flowsAs)} onEnter={enter(i, 'flow_m3PerS', flowsAs, 0.1)} /></Box>
-            <Box flex="1"><TextEntry label={`Pressure, point ${i + 1}`} hideLabel value={entryText(point.rise_Pa, 'pressure', reader)} unit={unit('pressure')} onEnter={enter(i, 'rise_Pa', 'pressure', 5e6)} /></Box>
+            <Box flex="1"><TextEntry label={`Flow, point ${i + 1}`} hideLabel value={entryText(point.flow_m3PerS, flowsAs, reader)} unit={unit(flowsAs)} onEnter={enter(i, 'flow_m3PerS', flowsAs)} /></Box>
+            <Box flex="1"><TextEntry label={`Pressure, point ${i + 1}`} hideLabel value={entryText(point.rise_Pa, 'pressure', reader)} unit={unit('pressure')} onEnter={enter(i, 'rise_Pa', 'pressure')} /></Box>
             <chakra.button type="button" aria-label={`Remove point ${i + 1}`} onClick={() => applyEdit('remove a point of the curve', (system) => withoutEntry(system, path, i))} minW="44px" minH="42px" display="grid" placeItems="center" borderWidth="1.5px" borderColor="rule" borderRadius="md" cursor="pointer"><Trash2 size={18} aria-hidden /></chakra.button>
           </Box>
         ))}

@@ -15,8 +15,8 @@ export function ConsumerPanel({ index }: { readonly index: number }) {
   return (
     <Panel title={`${consumer.name} needs`}>
       <FieldGrid>
-        <KnownField label="Needed flow" path={at('neededFlow_m3PerS')} role={flowRole(consumer.neededFlow_m3PerS.value)} min={1e-9} max={0.1} hint="What it draws, return included." />
-        <KnownField label="Needed pressure" path={at('neededPressure_Pa')} role="pressure" min={-5e4} max={2e6} />
+        <KnownField label="Needed flow" path={at('neededFlow_m3PerS')} role={flowRole(consumer.neededFlow_m3PerS.value)} hint="What it draws, return included." />
+        <KnownField label="Needed pressure" path={at('neededPressure_Pa')} role="pressure" />
         <Select label="Kind" value={consumer.kind} options={CONSUMER_KINDS.map((value) => ({ value, label: CONSUMER_WORDS[value] }))} onChange={(value) => setValue('kind of consumer', at('kind'), value)} />
       </FieldGrid>
     </Panel>

@@ -25,11 +25,11 @@ export function LinePanel({ index }: { readonly index: number }) {
   return (
     <Panel title={line.name} aside={link && <Box color="soft">loses <Shown value={link.loss_Pa} role="pressure" /> at the needed flow</Box>}>
       <FieldGrid>
-        <KnownField label="Bore" path={at('bore_m')} role="bore" min={0.001} max={0.1} entry={{ line: line.kind }} hint={line.kind === 'hose' ? 'A size such as -6 or 1/4 NPT is read as its bore.' : undefined} />
-        <KnownField label="Length" path={at('length_m')} role="run" min={0} max={200} />
-        <KnownField label="Rise to its far end" path={at('rise_m')} role="run" min={-30} max={30} />
-        <KnownField label="Run forward" path={at('forward_m')} role="run" min={-30} max={30} hint="Counts when the vehicle is pitched." />
-        <KnownField label="Run to port" path={at('toPort_m')} role="run" min={-30} max={30} hint="Counts when it is rolled." />
+        <KnownField label="Bore" path={at('bore_m')} role="bore" entry={{ line: line.kind }} hint={line.kind === 'hose' ? 'A size such as -6 or 1/4 NPT is read as its bore.' : undefined} />
+        <KnownField label="Length" path={at('length_m')} role="run" />
+        <KnownField label="Rise to its far end" path={at('rise_m')} role="run" />
+        <KnownField label="Run forward" path={at('forward_m')} role="run" hint="Counts when the vehicle is pitched." />
+        <KnownField label="Run to port" path={at('toPort_m')} role="run" hint="Counts when it is rolled." />
         <Select label="Kind" value={line.kind} options={(['hose', 'tube', 'pipe'] as const).map((value) => ({ value, label: KIND_WORDS[value] }))} onChange={(value) => setValue('kind of line', at('kind'), value)} />
         <Select label="Inside surface" value={line.wall} options={(Object.keys(ROUGHNESS) as RoughnessKey[]).map((value) => ({ value, label: ROUGHNESS[value].name }))} onChange={(value) => setValue('inside surface', at('wall'), value)} />
       </FieldGrid>

@@ -6,7 +6,7 @@ import Link from 'next/link';
 import { useRouter } from 'next/navigation';
 import { useEffect, useState } from 'react';
 import { Controller, useForm } from 'react-hook-form';
-import { answersSchema, CONSUMER_KINDS, draftSystem, VEHICLES, type Answers } from '@/core/document';
+import { answersSchema, CONSUMER_KINDS, draftSystem, schemaLimits, VEHICLES, type Answers } from '@/core/document';
 import { entryText, roleUnit, ROLES, unitById, type Role } from '@/core/units';
 import { readEntry } from '../fields/KnownField';
 import { Select } from '../fields/Select';
@@ -27,10 +27,9 @@ const POWER_QUESTION: Readonly<Record<Answers['consumer'], string>> = {
 };
 
 type SizeKey = 'holds_m3' | 'power_W' | 'length_m' | 'width_m' | 'height_m' | 'run_m';
-const SIZES: Readonly<Record<SizeKey, { role: Role; min: number; max: number }>> = {
-  holds_m3: { role: 'tankVolume', min: 2e-4, max: 5 }, power_W: { role: 'power', min: 200, max: 2e6 },
-  length_m: { role: 'tape', min: 0.02, max: 20 }, width_m: { role: 'tape', min: 0.02, max: 20 }, height_m: { role: 'tape', min: 0.02, max: 20 }, run_m: { role: 'run', min: 0.1, max: 100 },
-};
+const SIZES: Readonly<Record<SizeKey, Role>> = { holds_m3: 'tankVolume', power_W: 'power', length_m: 'tape', width_m: 'tape', height_m: 'tape', run_m: 'run' };
+/** May stay empty: then they are assumed. */
+const OPTIONAL: ReadonlySet<SizeKey> = new Set(['length_m', 'width_m', 'height_m', 'run_m']);
 
 /** A few questions; everything not asked becomes a stated assumption. */
 export function NewSystem() {
@@ -50,13 +49,13 @@ export function NewSystem() {
     <Controller
       control={control} name={key}
       render={({ field }) => {
-        const { role, min, max } = SIZES[key];
+        const role = SIZES[key];
         const enter = (text: string): EntryVerdict => {
-          if (text.trim() === '' && (key.startsWith('length') || key.startsWith('width') || key.startsWith('height') || key === 'run_m')) {
+          if (text.trim() === '' && OPTIONAL.has(key)) {
             setValue(key, undefined);
             return { ok: true };
           }
-          const read = readEntry(text, role, reader, { min, max });
+          const read = readEntry(text, role, reader, schemaLimits(answersSchema.fields[key], key));
           if (!read.ok) return read;
           setValue(key, read.value);
           return { ok: true, ...(read.note ? { note: read.note } : {}) };

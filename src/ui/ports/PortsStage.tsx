@@ -44,9 +44,9 @@ function PickupPanel({ p }: { readonly p: number }) {
   return (
     <Panel title={pickup.name} testId="pickup">
       <FieldGrid>
-        <KnownField label="Height off the floor" path={at('heightOffFloor_m')} role="tape" min={0} max={5} />
-        <KnownField label="Bore of the tube" path={at('bore_m')} role="bore" min={0.001} max={0.1} entry={{ line: 'tube' }} />
-        <KnownField label="Liquid needed over the inlet" path={at('submergence_m')} role="tape" min={0} max={0.1} />
+        <KnownField label="Height off the floor" path={at('heightOffFloor_m')} role="tape" />
+        <KnownField label="Bore of the tube" path={at('bore_m')} role="bore" entry={{ line: 'tube' }} />
+        <KnownField label="Liquid needed over the inlet" path={at('submergence_m')} role="tape" />
         <Select label="Kind" value={pickup.kind} options={PICKUP_KINDS.map((value) => ({ value, label: PICKUP_WORDS[value] }))} onChange={(value) => setValue('kind of pickup', at('kind'), value)} />
         <Select label="Strainer" value={pickup.strainer} options={STRAINERS.map((value) => ({ value, label: STRAINER_WORDS[value] }))} onChange={(value) => setValue('strainer', at('strainer'), value)} />
         <Practice of="outlet" />
@@ -113,8 +113,8 @@ function PortRow({ port, p, system }: { readonly port: PortDocument; readonly p:
         </chakra.button>
       </Box>
       <FieldGrid>
-        {(['x_m', 'y_m', 'z_m'] as const).filter((axis) => port[axis]).map((axis) => <KnownField key={axis} label={AXIS_WORDS[axis]} path={at(axis)} role="tape" min={0} max={20} />)}
-        <KnownField label="Bore" path={at('bore_m')} role="bore" min={0.0003} max={0.5} entry={{ line: 'hose' }} />
+        {(['x_m', 'y_m', 'z_m'] as const).filter((axis) => port[axis]).map((axis) => <KnownField key={axis} label={AXIS_WORDS[axis]} path={at(axis)} role="tape" />)}
+        <KnownField label="Bore" path={at('bore_m')} role="bore" entry={{ line: 'hose' }} />
       </FieldGrid>
     </Box>
   );

@@ -33,19 +33,19 @@ export function RangeStage() {
       </Panel>
       <Panel title="What it burns">
         <FieldGrid>
-          {consumer && <KnownField label="Burn at full load" path={['consumers', 0, 'burnFull_m3PerS']} role="burn" min={1e-10} max={0.1} />}
-          {consumer && <KnownField label="Burn at idle" path={['consumers', 0, 'burnIdle_m3PerS']} role="burn" min={0} max={0.1} />}
+          {consumer && <KnownField label="Burn at full load" path={['consumers', 0, 'burnFull_m3PerS']} role="burn" />}
+          {consumer && <KnownField label="Burn at idle" path={['consumers', 0, 'burnIdle_m3PerS']} role="burn" />}
           {system.vehicle.speed_mPerS
-            ? <KnownField label="Speed at this duty" path={['vehicle', 'speed_mPerS']} role={sea ? 'seaSpeed' : 'roadSpeed'} min={0} max={150} />
+            ? <KnownField label="Speed at this duty" path={['vehicle', 'speed_mPerS']} role={sea ? 'seaSpeed' : 'roadSpeed'} />
             : <Box alignSelf="end"><Button onClick={() => setValue('add a speed', ['vehicle', 'speed_mPerS'], assumed(sea ? 4 : 15, sea ? 1 : 4))}>Add a speed</Button></Box>}
-          <KnownField label="Kept in reserve" path={['wishes', 'reserve_ratio']} role="share" min={0} max={0.9} />
+          <KnownField label="Kept in reserve" path={['wishes', 'reserve_ratio']} role="share" />
         </FieldGrid>
       </Panel>
       <Panel title="What you asked for">
         <FieldGrid>
-          {system.wishes.holds_m3 && <KnownField label="Wanted volume" path={['wishes', 'holds_m3']} role="tankVolume" min={0} max={20} />}
+          {system.wishes.holds_m3 && <KnownField label="Wanted volume" path={['wishes', 'holds_m3']} role="tankVolume" />}
           {system.wishes.endurance_s
-            ? <KnownField label="Wanted running time" path={['wishes', 'endurance_s']} role="duration" min={0} max={3e6} />
+            ? <KnownField label="Wanted running time" path={['wishes', 'endurance_s']} role="duration" />
             : <Box alignSelf="end"><Button onClick={() => setValue('ask for a running time', ['wishes', 'endurance_s'], chosen(range?.ok ? Math.round(range.value.endurance_s / 3600) * 3600 : 36000))}>Ask for a running time</Button></Box>}
           <Select label="Rulebook" value={system.rulebook} options={RULEBOOKS.map((value) => ({ value, label: RULEBOOK_WORDS[value] }))} onChange={(value) => setValue('rulebook', ['rulebook'], value)} />
         </FieldGrid>

@@ -30,17 +30,17 @@ export function TankStage() {
       <Panel title={name}><TankViews /></Panel>
       <Panel title="Inside sizes" testId="sizes">
         <FieldGrid>
-          <KnownField label="Inside length" path={[...T, 'shape', 'length_m']} role="tape" min={0.02} max={20} />
-          <KnownField label="Inside width" path={[...T, 'shape', 'width_m']} role="tape" min={0.02} max={20} />
-          <KnownField label="Inside height" path={[...T, 'shape', 'height_m']} role="tape" min={0.02} max={20} />
-          <KnownField label="Fill limit" path={[...T, 'fillLimit_ratio']} role="share" min={0.5} max={1} />
+          <KnownField label="Inside length" path={[...T, 'shape', 'length_m']} role="tape" />
+          <KnownField label="Inside width" path={[...T, 'shape', 'width_m']} role="tape" />
+          <KnownField label="Inside height" path={[...T, 'shape', 'height_m']} role="tape" />
+          <KnownField label="Fill limit" path={[...T, 'fillLimit_ratio']} role="share" />
         </FieldGrid>
       </Panel>
       <VolumeChart />
       <Panel title="Metal and fuel">
         <FieldGrid>
           <Select label="Metal" value={alloyKey} options={(Object.keys(ALLOYS) as AlloyKey[]).map((key) => ({ value: key, label: ALLOYS[key].name }))} onChange={(value) => setValue('metal', [...T, 'material', 'alloy'], value)} />
-          <KnownField label="Sheet thickness" path={[...T, 'material', 'thickness_m']} role="thickness" min={0.0003} max={0.03} {...(alloy.gauge ? { entry: { metal: alloy.gauge } } : {})} hint={alloy.gauge ? `A gauge such as 14 ga is read for ${alloy.gauge}.` : undefined} />
+          <KnownField label="Sheet thickness" path={[...T, 'material', 'thickness_m']} role="thickness" {...(alloy.gauge ? { entry: { metal: alloy.gauge } } : {})} hint={alloy.gauge ? `A gauge such as 14 ga is read for ${alloy.gauge}.` : undefined} />
           <Select label="Fuel" value={fluid} options={(Object.keys(FLUIDS) as FluidKey[]).map((key) => ({ value: key, label: FLUIDS[key].name }))} onChange={(value) => setValue('fuel', ['fluids', 0, 'fluid'], value)} />
           <Practice of="fill" />
         </FieldGrid>
@@ -50,12 +50,12 @@ export function TankStage() {
       <Panel title="Slopes asked for">
         <Box color="soft" mb="2">The worst of these decides what is usable.</Box>
         <FieldGrid>
-          <KnownField label="Nose up" path={['envelope', 'noseUp_deg']} role="slope" min={0} max={60} />
-          <KnownField label="Nose down" path={['envelope', 'noseDown_deg']} role="slope" min={0} max={60} />
-          <KnownField label="Port side down" path={['envelope', 'portDown_deg']} role="slope" min={0} max={60} />
-          <KnownField label="Starboard side down" path={['envelope', 'starboardDown_deg']} role="slope" min={0} max={60} />
-          <KnownField label="Tank mounted nose up" path={[...T, 'mounting', 'pitch_deg']} role="slope" min={-90} max={90} />
-          <KnownField label="Tank mounted starboard down" path={[...T, 'mounting', 'roll_deg']} role="slope" min={-180} max={180} />
+          <KnownField label="Nose up" path={['envelope', 'noseUp_deg']} role="slope" />
+          <KnownField label="Nose down" path={['envelope', 'noseDown_deg']} role="slope" />
+          <KnownField label="Port side down" path={['envelope', 'portDown_deg']} role="slope" />
+          <KnownField label="Starboard side down" path={['envelope', 'starboardDown_deg']} role="slope" />
+          <KnownField label="Tank mounted nose up" path={[...T, 'mounting', 'pitch_deg']} role="slope" />
+          <KnownField label="Tank mounted starboard down" path={[...T, 'mounting', 'roll_deg']} role="slope" />
         </FieldGrid>
       </Panel>
       <StageFindings stage="tank" />

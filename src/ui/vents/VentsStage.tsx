@@ -13,6 +13,9 @@ import { TankViews } from '../drawing/TankViews';
 import { applyEdit, useSystem } from '../state/editor';
 import { useDetails } from '../state/results';
 
+/** Half a millimetre of water: nothing that a tank or pump would notice. */
+const FREE_PA = 5;
+
 export function VentsStage() {
   const system = useSystem();
   const { results } = useDetails();
@@ -25,7 +28,13 @@ export function VentsStage() {
       <Panel title={tank.name}><TankViews /></Panel>
       <Panel title="Air in as fuel goes out">
         {flow?.ok
-          ? <Box fontSize="lg">At the needed flow the tank stands at <b><Shown value={flow.value.ullageGauge_Pa} role="pressure" digits={2} /></b> against the air outside.</Box>
+          ? (
+            <Box fontSize="lg">
+              {Math.abs(flow.value.ullageGauge_Pa) < FREE_PA
+                ? <>At the needed flow the air follows <b>freely</b>: the tank is drawn by less than 5 Pa.</>
+                : <>At the needed flow the tank stands at <b><Shown value={flow.value.ullageGauge_Pa} role="pressure" digits={2} /></b> against the air outside.</>}
+            </Box>
+          )
           : <Box color="stop" fontWeight="600">{flow?.error.detail}</Box>}
         <Box mt="3"><Practice of="vent" /></Box>
         {!hasVent && <Box mt="3"><Button kind="main" onClick={addVent}>Add a vent</Button></Box>}
@@ -42,10 +51,10 @@ function VentPanel({ port, p }: { readonly port: PortDocument; readonly p: numbe
   return (
     <Panel title={port.name}>
       <FieldGrid>
-        <KnownField label="Bore" path={at('bore_m')} role="bore" min={0.0003} max={0.5} entry={{ line: 'hose' }} />
-        <KnownField label={port.role === 'vent' ? 'Length of the vent line' : 'Length of the neck'} path={at('length_m')} role="run" min={0} max={30} />
-        {port.x_m && <KnownField label="From the aft wall" path={at('x_m')} role="tape" min={0} max={20} />}
-        {port.y_m && <KnownField label="From the starboard wall" path={at('y_m')} role="tape" min={0} max={20} />}
+        <KnownField label="Bore" path={at('bore_m')} role="bore" entry={{ line: 'hose' }} />
+        <KnownField label={port.role === 'vent' ? 'Length of the vent line' : 'Length of the neck'} path={at('length_m')} role="run" />
+        {port.x_m && <KnownField label="From the aft wall" path={at('x_m')} role="tape" />}
+        {port.y_m && <KnownField label="From the starboard wall" path={at('y_m')} role="tape" />}
       </FieldGrid>
     </Panel>
   );
