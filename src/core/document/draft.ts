@@ -1,4 +1,4 @@
-import { number, object, string, type InferType } from 'yup';
+import { number, object, string, type AnySchema, type InferType } from 'yup';
 import { burnFromPower_m3PerS } from '../range';
 import { fluidState } from '../fluids';
 import { lineLaw } from '../network';
@@ -6,6 +6,7 @@ import { unwrap } from '../outcome';
 import { FLUIDS, type FluidKey } from '../reference/fluids';
 import { ROUGHNESS } from '../reference/losses';
 import { assumed, chosen, fromPart, measured, type Known } from './known';
+import { schemaLimits, type Limits } from './limits';
 import { CONSUMER_KINDS, CURRENT_VERSION, FORMAT, VEHICLES, type ConsumerDocument, type SystemDocument, type TankDocument } from './schema';
 
 /** The few questions a new system starts from. */
@@ -24,6 +25,9 @@ export const answersSchema = object({
 }).required();
 
 export type Answers = InferType<typeof answersSchema>;
+
+/** Least and greatest answer to a question about a size. */
+export const answerLimits = (key: keyof Answers): Limits => schemaLimits(answersSchema.fields[key] as AnySchema, key);
 
 type Vehicle = Answers['vehicle'];
 type Consumer = Answers['consumer'];

@@ -13,10 +13,10 @@ export {
   type ComponentDocument, type ConsumerDocument, type LineDocument, type PickupDocument, type PortDocument, type SenderDocument, type SystemDocument, type TankDocument,
 } from './schema';
 export { MAX_DOCUMENT_BYTES, parseSystem, parseSystemText, tooLarge, type DocumentFailure, type ParsedDocument } from './parse';
-export { limitsAt, schemaLimits, type Limits } from './limits';
+export { limitsAt, type Limits } from './limits';
 export { ACROSS_FACE, type Fault } from './references';
 export { migrate, MIGRATIONS, type Migration } from './migrations';
 export { freshId, toPath, valueAt, withAdded, withoutEntry, withValue, type Path } from './edit';
 export { degrees, radians } from './compileTank';
 export { feedPath } from './compileNetwork';
-export { draftSystem, answersSchema, type Answers } from './draft';
+export { draftSystem, answerLimits, answersSchema, type Answers } from './draft';

@@ -6,7 +6,7 @@ import Link from 'next/link';
 import { useRouter } from 'next/navigation';
 import { useEffect, useState } from 'react';
 import { Controller, useForm } from 'react-hook-form';
-import { answersSchema, CONSUMER_KINDS, draftSystem, schemaLimits, VEHICLES, type Answers } from '@/core/document';
+import { answerLimits, answersSchema, CONSUMER_KINDS, draftSystem, VEHICLES, type Answers } from '@/core/document';
 import { entryText, roleUnit, ROLES, unitById, type Role } from '@/core/units';
 import { readEntry } from '../fields/KnownField';
 import { Select } from '../fields/Select';
@@ -55,7 +55,7 @@ export function NewSystem() {
             setValue(key, undefined);
             return { ok: true };
           }
-          const read = readEntry(text, role, reader, schemaLimits(answersSchema.fields[key], key));
+          const read = readEntry(text, role, reader, answerLimits(key));
           if (!read.ok) return read;
           setValue(key, read.value);
           return { ok: true, ...(read.note ? { note: read.note } : {}) };
