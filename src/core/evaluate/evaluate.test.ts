@@ -119,6 +119,34 @@ describe('what cannot be said has its reason', () => {
   });
 });
 
+describe('two tanks and two consumers', () => {
+  // A second tank of water, an aft one, feeds a heater by gravity beside the boat's own feed.
+  const second = JSON.parse(JSON.stringify(BOAT.tanks[0]!).replace(/"id":"([a-z-]+)"/g, '"id":"second-$1"').replace(/"port":"([a-z-]+)"/g, '"port":"second-$1"')) as SystemDocument['tanks'][number];
+  const both: SystemDocument = {
+    ...BOAT,
+    fluids: [...BOAT.fluids, { id: 'water', fluid: 'water' }],
+    tanks: [...BOAT.tanks, { ...second, fluid: 'water' }],
+    lines: [...BOAT.lines, { ...BOAT.lines[0]!, id: 'gravity-line', name: 'Gravity line', from: { item: 'second-pickup', end: 'out' }, to: { item: 'second-user', end: 'in' }, rise_m: chosen(-1) }],
+    consumers: [...BOAT.consumers, { ...BOAT.consumers[0]!, id: 'second-user', name: 'Second user', neededPressure_Pa: chosen(0), neededFlow_m3PerS: chosen(1e-6) }],
+    conditions: { ...BOAT.conditions, fills: [...BOAT.conditions.fills, { tank: 'second-main', fill_ratio: 0.5 }] },
+  };
+
+  it('each gets its own, of its own fluid', () => {
+    const evaluation = evaluated(both);
+    expectClose(unwrap(evaluation.flows[0]!).delivered_m3PerS, flowOf(BOAT).delivered_m3PerS, { rel: 1e-9, why: 'separate circuits' });
+    expect(evaluation.tanks[1]!.liquidMass_kg / evaluation.tanks[1]!.fill.volume_m3).toBeGreaterThan(990);
+    const gravity = unwrap(evaluation.flows[1]!);
+    expect(gravity.pumps).toEqual([]);
+    expect(gravity.margin_ratio).toBeGreaterThan(1);
+  });
+
+  it('one starved does not silence the other', () => {
+    const evaluation = evaluated(withValue(both, toPath('conditions.fills[1].fill_ratio'), 0.01));
+    expect(evaluation.flows[1]).toMatchObject({ ok: false, error: { code: 'pickup-in-air' } });
+    expectClose(unwrap(evaluation.flows[0]!).delivered_m3PerS, flowOf(BOAT).delivered_m3PerS, { rel: 1e-9, why: 'separate circuits' });
+  });
+});
+
 describe('sensitivity', () => {
   const found = sensitivity(BOAT, findingKeys);
 

@@ -22,6 +22,7 @@ export type RangeResult = Endurance & { readonly usable_m3: number; readonly bur
 export type Evaluation = {
   readonly gravity: EffectiveGravity;
   readonly ambientAbs_Pa: number;
+  /** Of the tank that feeds the first consumer. */
   readonly fluid: FluidState;
   readonly tanks: readonly TankResult[];
   /** In the order of the document's consumers; the first is the one the four numbers speak of. */
@@ -47,24 +48,34 @@ export function evaluateSystem(system: SystemDocument, detail: Detail = 'full'):
   const ambient = ambientPressure_Pa(system.conditions.altitude_m);
   if (!ambient.ok) return ambient;
   const models = system.tanks.map((tank) => compileTank(system, tank));
-  const first = models[0];
-  if (!first) return failure('no-tank', 'tanks', 'The system has no tank yet.');
-  const fluid = fluidState(first.batch, system.conditions.fuelTemperature_K);
-  if (!fluid.ok) return fluid;
+  if (models.length === 0) return failure('no-tank', 'tanks', 'The system has no tank yet.');
+  const fluids: FluidState[] = [];
+  for (const model of models) {
+    const state = fluidState(model.batch, system.conditions.fuelTemperature_K);
+    if (!state.ok) return state;
+    fluids.push(state.value);
+  }
   const levels = models.map((tank) => levelOf(tank, toTankFrame(gravity.value.up, tank.mounting)));
-  const tanks = levels.map((level) => tankResult(system, level, fluid.value, detail));
-  const inputs: FlowInputs = { system, levels, fluid: fluid.value, gravity: gravity.value, ambientAbs_Pa: ambient.value };
+  const tanks = levels.map((level, t) => tankResult(system, level, fluids[t]!, detail));
+  const fluidOf = (consumer: ConsumerDocument | undefined): FluidState => fluids[sourceTank(system, consumer)]!;
+  const inputsFor = (consumer: ConsumerDocument): FlowInputs => ({ system, levels, fluid: fluidOf(consumer), gravity: gravity.value, ambientAbs_Pa: ambient.value });
   const usable = usableOf(system, tanks);
   return success({
     gravity: gravity.value,
     ambientAbs_Pa: ambient.value,
-    fluid: fluid.value,
+    fluid: fluidOf(system.consumers[0]),
     tanks,
-    flows: system.consumers.map((consumer) => flowResult(inputs, consumer, detail)),
+    flows: system.consumers.map((consumer) => flowResult(inputsFor(consumer), consumer, detail)),
     gauges: levels.flatMap((level) => level.tank.senders.map((_, index) => gaugeResult(level, index))),
     usable,
     range: usable.ok ? rangeOf(system, system.consumers[0], usable.value) : usable,
   });
+}
+
+/** Which tank a consumer's feed begins in; the first where it begins in none. */
+function sourceTank(system: SystemDocument, consumer: ConsumerDocument | undefined): number {
+  const source = consumer ? feedPath(system, consumer.id).at(-1) : undefined;
+  return Math.max(0, system.tanks.findIndex((tank) => tank.pickups.some((pickup) => pickup.id === source)));
 }
 
 /** The tank and pickup that feed the first consumer; the first of each where no line is joined. */

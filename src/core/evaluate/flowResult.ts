@@ -1,7 +1,7 @@
 import { compileNetwork, feedPath, inletNode, outletNode, type Draw, type FlowInputs } from '../document/compileNetwork';
 import type { ComponentDocument, ConsumerDocument, SystemDocument } from '../document/schema';
 import { failure, success, type Outcome } from '../outcome';
-import { solveNetwork, type LinkResult, type NetworkCode, type NetworkSolution, type NodeResult } from '../network';
+import { solveNetwork, withoutIslands, type LinkResult, type NetworkCode, type NetworkSolution, type NodeResult } from '../network';
 import type { Detail } from './tankResult';
 
 export type PumpResult = {
@@ -45,7 +45,8 @@ const CHART_REACH = 1.1;
 
 /**
  * What one consumer gets: the flow at its needed pressure, and the pressure at
- * its needed flow, with all other consumers drawing what they need.
+ * its needed flow, with all other consumers drawing what they need, those left
+ * out whose own feed is shut or starved.
  */
 export function flowResult(inputs: FlowInputs, consumer: ConsumerDocument, detail: Detail): Outcome<FlowResult, FlowCode> {
   const blocked = whyBlocked(inputs, consumer);
@@ -82,9 +83,9 @@ type PumpPart = Extract<ComponentDocument, { kind: 'pump' }>;
 
 function solveFor(inputs: FlowInputs, consumer: ConsumerDocument, draw: Draw): Outcome<NetworkSolution, NetworkCode> {
   const others = inputs.system.consumers
-    .filter((other) => other.id !== consumer.id)
+    .filter((other) => other.id !== consumer.id && !whyBlocked(inputs, other))
     .map((other): Draw => ({ consumer: other.id, outflow_m3PerS: other.neededFlow_m3PerS.value }));
-  return solveNetwork(compileNetwork(inputs, [draw, ...others]));
+  return solveNetwork(withoutIslands(compileNetwork(inputs, [draw, ...others]), consumer.id));
 }
 
 const arriving = (system: SystemDocument, consumer: ConsumerDocument, solution: NetworkSolution): number =>

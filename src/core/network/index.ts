@@ -7,12 +7,12 @@
  * fuel. To add an element, add a case to LinkElement and its law.
  */
 export {
-  solveNetwork, linkLaw, type LinkElement, type LinkResult, type Network, type NetworkCode, type NetworkLink, type NetworkNode,
+  solveNetwork, linkLaw, withoutIslands, type LinkElement, type LinkResult, type Network, type NetworkCode, type NetworkLink, type NetworkNode,
   type NetworkSolution, type NodeResult,
 } from './network';
 export { solveGraph, type Graph, type GraphLink, type GraphNode, type GraphSolution, type SolveCode } from './solve';
 export {
   boreArea_m2, colebrook, frictionFactor, frictionNumber, LAMINAR_RE, regimeOf, reynoldsNumber, TURBULENT_RE, type Regime,
 } from './friction';
-export { checkedLaw, filterLaw, lineLaw, orificeLaw, reversedLaw, seriesLaw, sizedK, type FittingLoss, type Liquid, type Loss, type LossLaw } from './laws';
+export { checkedLaw, filterLaw, lineLaw, orificeLaw, reversedLaw, seriesLaw, sizedK, ventLaw, type FittingLoss, type Liquid, type Loss, type LossLaw } from './laws';
 export { atVoltage, parsePumpCurve, pumpLaw, type PumpCode, type PumpCurve, type PumpPoint } from './pump';

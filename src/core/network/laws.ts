@@ -1,3 +1,4 @@
+import type { AirState } from '../fluids';
 import { boreArea_m2, frictionNumber, reynoldsNumber } from './friction';
 
 /** Pressure lost along a link at a flow, and its slope. Every law rises with flow. */
@@ -50,6 +51,13 @@ export function lineLaw(
 
 export const sizedK = (fitting: Omit<FittingLoss, 'count'>, bore_m: number): number =>
   fitting.kInfinity * (fitting.sized ? 1 + INCH_M / bore_m : 1);
+
+/** A vent's inlet and outlet: K of 0.5 and 1. */
+const VENT_ENDS: FittingLoss = { k1: 160, kInfinity: 1.5, sized: false, count: 1 };
+
+/** Air through a vent hole or hose; bore > 0, length >= 0 [m]. Slow enough to be taken as incompressible. */
+export const ventLaw = (bore_m: number, length_m: number, air: AirState): LossLaw =>
+  lineLaw(bore_m, length_m, 0, [VENT_ENDS], { density_kgPerM3: air.density_kgPerM3, kinematicViscosity_m2PerS: air.viscosity_PaS / air.density_kgPerM3 });
 
 /** Re below which a sharp orifice's loss turns linear. */
 const ORIFICE_LINEAR_RE = 10;

@@ -2,7 +2,7 @@ import { failure, success, type Outcome } from '../outcome';
 import type { AirState, FluidState } from '../fluids';
 import { boreArea_m2, regimeOf, reynoldsNumber, type Regime } from './friction';
 import {
-  checkedLaw, filterLaw, lineLaw, orificeLaw, seriesLaw, type FittingLoss, type LossLaw,
+  checkedLaw, filterLaw, lineLaw, orificeLaw, seriesLaw, ventLaw, type FittingLoss, type LossLaw,
 } from './laws';
 import { atVoltage, parsePumpCurve, pumpLaw, type PumpCode, type PumpPoint } from './pump';
 import { solveGraph, type GraphSolution, type SolveCode } from './solve';
@@ -126,6 +126,25 @@ function lineState(link: NetworkLink, flow_m3PerS: number, fluid: FluidState): P
   return { velocity_mPerS: flow_m3PerS / boreArea_m2(bore), reynolds, regime: regimeOf(reynolds) };
 }
 
+/**
+ * The network without what no open link joins to a given pressure: parts that
+ * are shut off or hang on nothing carry no flow and must not stop the rest
+ * from being solved.
+ *
+ * @param keep a node that stays even so, to be complained of
+ */
+export function withoutIslands(network: Network, keep: string): Network {
+  const open = network.links.filter((link) => link.elements.every((element) => element.kind !== 'closed'));
+  const reached = new Set(network.nodes.filter((node) => node.fixedGauge_Pa !== undefined).map((node) => node.id));
+  for (let grown = true; grown; ) {
+    const before = reached.size;
+    for (const { from, to } of open) if (reached.has(from) || reached.has(to)) reached.add(from).add(to);
+    grown = reached.size > before;
+  }
+  const stays = (id: string): boolean => reached.has(id) || id === keep;
+  return { ...network, nodes: network.nodes.filter((node) => stays(node.id)), links: network.links.filter((link) => stays(link.from) && stays(link.to)) };
+}
+
 /** The law of all of a link's elements at one flow. */
 export function linkLaw(link: NetworkLink, fluid: FluidState): Outcome<LossLaw, NetworkCode> {
   const laws: LossLaw[] = [];
@@ -137,9 +156,6 @@ export function linkLaw(link: NetworkLink, fluid: FluidState): Outcome<LossLaw, 
   const whole = seriesLaw(laws);
   return success(link.elements.some((element) => element.kind === 'check') ? checkedLaw(whole) : whole);
 }
-
-/** Share of a vent's loss taken as an entrance and an exit: K of 0.5 and 1. */
-const VENT_ENDS: FittingLoss = { k1: 160, kInfinity: 1.5, sized: false, count: 1 };
 
 function elementLaw(element: LinkElement, name: string, fluid: FluidState): Outcome<LossLaw, NetworkCode> {
   const bad = badSize(element, name);
@@ -156,10 +172,7 @@ function elementLaw(element: LinkElement, name: string, fluid: FluidState): Outc
     case 'orifice':
       return success(orificeLaw(element.bore_m, element.dischargeCoefficient, fluid));
     case 'vent':
-      return success(lineLaw(element.bore_m, element.length_m, 0, [VENT_ENDS], {
-        density_kgPerM3: element.air.density_kgPerM3,
-        kinematicViscosity_m2PerS: element.air.viscosity_PaS / element.air.density_kgPerM3,
-      }));
+      return success(ventLaw(element.bore_m, element.length_m, element.air));
     case 'check':
     case 'open':
     case 'closed':

@@ -1,5 +1,5 @@
 import { airState } from '../fluids';
-import { lineLaw } from '../network';
+import { ventLaw } from '../network';
 import { say, when, type Hit, type Rule } from './rule';
 
 /** Vacuum that pulls flats in and steals the pump's lift: some 10 cm of water [Pa]. */
@@ -32,9 +32,7 @@ export const VENT_RULES: readonly Rule[] = [
       const vents = tank.ports.filter((port) => port.role === 'vent');
       if (!filler || vents.length === 0 || system.practice.vent === 'vented-cap') return [];
       const air = airState(system.conditions.fuelTemperature_K, evaluation.ambientAbs_Pa);
-      const pressures = vents.map((vent) => lineLaw(vent.bore_m.value, vent.length_m.value, 0, [{ k1: 160, kInfinity: 1.5, sized: false, count: 1 }], {
-        density_kgPerM3: air.density_kgPerM3, kinematicViscosity_m2PerS: air.viscosity_PaS / air.density_kgPerM3,
-      })(NOZZLE_M3_PER_S / vents.length).pressure_Pa);
+      const pressures = vents.map((vent) => ventLaw(vent.bore_m.value, vent.length_m.value, air)(NOZZLE_M3_PER_S / vents.length).pressure_Pa);
       return when(Math.max(...pressures) > FILL_BACK_PRESSURE_PA, () => ({
         what: say(`Filling ${tank.name} at {rate} builds {pressure} inside.`, { rate: { value: NOZZLE_M3_PER_S, role: 'transfer' }, pressure: { value: Math.max(...pressures), role: 'pressure' } }),
         path: ['tanks', t, 'ports', tank.ports.indexOf(vents[0]!), 'bore_m'],
