@@ -1,6 +1,8 @@
 import { readdirSync, readFileSync } from 'node:fs';
 import { describe, expect, it } from 'vitest';
 import { allKnown, evaluateSystem } from '../evaluate';
+import { unwrap } from '../outcome';
+import { findingsOf } from '../rules';
 import {
   assumed, CONSUMER_KINDS, draftSystem, freshId, limitsAt, MAX_DOCUMENT_BYTES, migrate, parseSystem, parseSystemText, toPath, valueAt, VEHICLES, withAdded, withoutEntry, withValue, type SystemDocument,
 } from '.';
@@ -141,6 +143,12 @@ describe('a drafted system', () => {
     if (!evaluation.ok) throw new Error(evaluation.error.detail);
     expect(Math.abs(evaluation.value.tanks[0]!.holds_m3 / 0.08 - 1)).toBeLessThan(0.01);
     for (const part of [...evaluation.value.flows, ...evaluation.value.gauges, evaluation.value.usable, evaluation.value.range]) expect(part).toMatchObject({ ok: true });
+  });
+
+  it.each(answers)('%s with %s stops at nothing of its own assuming', (vehicle, consumer) => {
+    const system = draftSystem({ name: 'x', vehicle, consumer, power_W: consumer === 'heater' ? 4e3 : 40e3, holds_m3: 0.08 });
+    const stops = findingsOf(system, unwrap(evaluateSystem(system))).filter((finding) => finding.severity === 'stop');
+    expect(stops.map((finding) => finding.id)).toEqual([]);
   });
 
   it.each([[0.0002, 200], [5, 2e6]])('also at the ends of what may be asked: %d m³, %d W', (holds_m3, power_W) => {

@@ -52,16 +52,19 @@ type Need = {
   readonly pressure_Pa: number;
   readonly pressureSpread_Pa: number;
   readonly pumpShutOff_Pa: number;
+  /** What such a pump draws up by itself, and where it is usually set against the tank's lid. */
+  readonly lift_m: number;
+  readonly pumpRise_m: number;
 };
 
 /** Common practice: what each kind of consumer asks for before its data sheet is at hand. */
 const NEEDS: Readonly<Record<Consumer, Need>> = {
-  'diesel-engine': { fluid: 'diesel', name: 'Engine', specific_gPerKWh: 240, specificSpread: 25, idleShare: 0.08, drawOverBurn: 3, drawSpread: 1, pressure_Pa: 20e3, pressureSpread_Pa: 8e3, pumpShutOff_Pa: 50e3 },
-  'petrol-injection': { fluid: 'petrol', name: 'Engine', specific_gPerKWh: 300, specificSpread: 30, idleShare: 0.06, drawOverBurn: 1.3, drawSpread: 0.2, pressure_Pa: 300e3, pressureSpread_Pa: 30e3, pumpShutOff_Pa: 650e3 },
-  'petrol-carburettor': { fluid: 'petrol', name: 'Engine', specific_gPerKWh: 330, specificSpread: 40, idleShare: 0.07, drawOverBurn: 1.2, drawSpread: 0.2, pressure_Pa: 15e3, pressureSpread_Pa: 5e3, pumpShutOff_Pa: 30e3 },
-  heater: { fluid: 'diesel', name: 'Heater', specific_gPerKWh: 105, specificSpread: 15, idleShare: 0.25, drawOverBurn: 1, drawSpread: 0.1, pressure_Pa: 0, pressureSpread_Pa: 2e3, pumpShutOff_Pa: 40e3 },
-  generator: { fluid: 'diesel', name: 'Generator', specific_gPerKWh: 300, specificSpread: 40, idleShare: 0.2, drawOverBurn: 2, drawSpread: 0.8, pressure_Pa: 10e3, pressureSpread_Pa: 5e3, pumpShutOff_Pa: 40e3 },
-  nozzle: { fluid: 'diesel', name: 'Nozzle', specific_gPerKWh: 240, specificSpread: 30, idleShare: 0.1, drawOverBurn: 0, drawSpread: 0, pressure_Pa: 15e3, pressureSpread_Pa: 8e3, pumpShutOff_Pa: 150e3 },
+  'diesel-engine': { fluid: 'diesel', name: 'Engine', specific_gPerKWh: 240, specificSpread: 25, idleShare: 0.08, drawOverBurn: 3, drawSpread: 1, pressure_Pa: 20e3, pressureSpread_Pa: 8e3, pumpShutOff_Pa: 50e3, lift_m: 2, pumpRise_m: 0 },
+  'petrol-injection': { fluid: 'petrol', name: 'Engine', specific_gPerKWh: 300, specificSpread: 30, idleShare: 0.06, drawOverBurn: 1.3, drawSpread: 0.2, pressure_Pa: 300e3, pressureSpread_Pa: 30e3, pumpShutOff_Pa: 650e3, lift_m: 0.6, pumpRise_m: -0.4 },
+  'petrol-carburettor': { fluid: 'petrol', name: 'Engine', specific_gPerKWh: 330, specificSpread: 40, idleShare: 0.07, drawOverBurn: 1.2, drawSpread: 0.2, pressure_Pa: 15e3, pressureSpread_Pa: 5e3, pumpShutOff_Pa: 30e3, lift_m: 1.5, pumpRise_m: 0 },
+  heater: { fluid: 'diesel', name: 'Heater', specific_gPerKWh: 105, specificSpread: 15, idleShare: 0.25, drawOverBurn: 1, drawSpread: 0.1, pressure_Pa: 0, pressureSpread_Pa: 2e3, pumpShutOff_Pa: 40e3, lift_m: 1.5, pumpRise_m: 0 },
+  generator: { fluid: 'diesel', name: 'Generator', specific_gPerKWh: 300, specificSpread: 40, idleShare: 0.2, drawOverBurn: 2, drawSpread: 0.8, pressure_Pa: 10e3, pressureSpread_Pa: 5e3, pumpShutOff_Pa: 40e3, lift_m: 1.5, pumpRise_m: 0 },
+  nozzle: { fluid: 'diesel', name: 'Nozzle', specific_gPerKWh: 240, specificSpread: 30, idleShare: 0.1, drawOverBurn: 0, drawSpread: 0, pressure_Pa: 15e3, pressureSpread_Pa: 8e3, pumpShutOff_Pa: 150e3, lift_m: 2, pumpRise_m: 0 },
 };
 /** What a hand-held nozzle should give [m³/s]. */
 const NOZZLE_NEED = 35e-3 / 60;
@@ -91,7 +94,7 @@ export function draftSystem(answers: Answers): SystemDocument {
     vehicle: { kind: answers.vehicle, ...(speed ? { speed_mPerS: assumed(speed, speed * 0.2) } : {}) },
     rulebook: answers.vehicle === 'boat' && need.fluid === 'petrol' ? 'petrol-boat' : answers.vehicle === 'boat' ? 'small-craft' : 'none',
     constraints: { nothingCut: false, noHoleBelowLiquid: false, partsOnHand: false, noHotWork: false },
-    practice: { vent: answers.vehicle === 'bench' ? 'vented-cap' : 'vent-line', outlet: 'top-tube', fill: '95-percent', pickup: 'off-floor', strainer: 'outside' },
+    practice: { vent: ventedCap(answers) ? 'vented-cap' : 'vent-line', outlet: 'top-tube', fill: '95-percent', pickup: 'off-floor', strainer: 'outside' },
     wishes: { holds_m3: chosen(answers.holds_m3), reserve_ratio: chosen(0.2) },
     envelope: { noseUp_deg: chosen(pitch), noseDown_deg: chosen(pitch), portDown_deg: chosen(roll), starboardDown_deg: chosen(roll) },
     conditions: {
@@ -101,7 +104,7 @@ export function draftSystem(answers: Answers): SystemDocument {
     fluids: [{ id: 'fuel', fluid: need.fluid }],
     tanks: [tank],
     components: draftComponents(consumer, need),
-    lines: draftLines(answers, consumer, need.fluid),
+    lines: draftLines(answers, consumer, need),
     consumers: [consumer],
     mounts: [],
   };
@@ -139,6 +142,9 @@ function insideSizes(answers: Answers): { length: Known; width: Known; height: K
   return { length: size(0), width: size(1), height: size(2) };
 }
 
+/** A hole in the cap is enough on a bench that feeds no nozzle. */
+const ventedCap = ({ vehicle, consumer }: Answers): boolean => vehicle === 'bench' && consumer !== 'nozzle';
+
 const roundTo = (value: number, step: number): number => Math.round(value / step) / Math.round(1 / step);
 
 function draftTank(answers: Answers): TankDocument {
@@ -146,7 +152,7 @@ function draftTank(answers: Answers): TankDocument {
   const [l, w, h] = [length.value, width.value, height.value];
   const small = Math.min(l, w, h) < 0.12;
   const level = chosen(0);
-  const bench = answers.vehicle === 'bench';
+  const capVented = ventedCap(answers);
   const at = (x: number, y: number) => ({ x_m: chosen(roundTo(x * l, 1e-3)), y_m: chosen(roundTo(y * w, 1e-3)) });
   return {
     id: 'main', name: 'Main tank', fluid: 'fuel',
@@ -155,8 +161,8 @@ function draftTank(answers: Answers): TankDocument {
     shape: { kind: 'box', length_m: length, width_m: width, height_m: height },
     fillLimit_ratio: chosen(FILL_LIMIT),
     ports: [
-      { id: 'filler', name: 'Filler', role: 'filler', face: 'lid', ...at(0.85, 0.2), bore_m: assumed(small ? 0.02 : 0.038, 0.002), length_m: assumed(bench ? 0.02 : 0.3, 0.01) },
-      { id: 'vent', name: 'Vent', role: 'vent', face: 'lid', ...at(0.5, 0.5), bore_m: assumed(bench ? 0.003 : 0.014, 0.001), length_m: assumed(bench ? 0.003 : 1, bench ? 0.001 : 0.5) },
+      { id: 'filler', name: 'Filler', role: 'filler', face: 'lid', ...at(0.85, 0.2), bore_m: assumed(small ? 0.02 : 0.038, 0.002), length_m: assumed(capVented ? 0.02 : 0.3, 0.01) },
+      { id: 'vent', name: 'Vent', role: 'vent', face: 'lid', ...at(0.5, 0.5), bore_m: assumed(capVented ? 0.003 : 0.014, 0.001), length_m: assumed(capVented ? 0.003 : 1, capVented ? 0.001 : 0.5) },
       { id: 'feed', name: 'Feed', role: 'feed', face: 'lid', ...at(0.25, 0.5), bore_m: fromPart(0.01), length_m: level },
       { id: 'sender-port', name: 'Sender port', role: 'sender', face: 'lid', ...at(0.4, 0.5), bore_m: fromPart(0.054), length_m: level },
     ],
@@ -194,17 +200,17 @@ function draftComponents(consumer: ConsumerDocument, need: Need): SystemDocument
       ratedFlow_m3PerS: assumed(Number((flow * 2).toPrecision(3)), flow * 0.5), ratedDrop_Pa: assumed(5000, 2500), ratedViscosity_PaS: fromPart(need.fluid === 'petrol' ? 0.0005 : 0.0035), dirt_ratio: assumed(2, 1),
     },
     {
-      id: 'pump', name: 'Pump', kind: 'pump', running: true, checkBuiltIn: false, ratedVoltage_V: fromPart(12), selfPrimingLift_m: assumed(1, 0.4),
+      id: 'pump', name: 'Pump', kind: 'pump', running: true, checkBuiltIn: false, ratedVoltage_V: fromPart(12), selfPrimingLift_m: assumed(need.lift_m, need.lift_m * 0.3),
       output_ratio: assumed(0.85, 0.15), curveOrigin: 'assumed',
       curve: [point(0, 1), point(1, 0.85), point(2, 0.55), point(2.8, 0)],
     },
   ];
 }
 
-function draftLines(answers: Answers, consumer: ConsumerDocument, fluid: FluidKey): SystemDocument['lines'] {
+function draftLines(answers: Answers, consumer: ConsumerDocument, need: Need): SystemDocument['lines'] {
   const run = answers.run_m ?? RUNS_M[answers.vehicle];
   const flow = consumer.neededFlow_m3PerS.value;
-  const bore = nextBore_m(flow, fluid);
+  const bore = nextBore_m(flow, need.fluid);
   const known = answers.run_m !== undefined;
   const part = (id: string, name: string, from: string, to: string, share: number, rise: number, elbows: number): SystemDocument['lines'][number] => ({
     id, name, purpose: 'feed', kind: 'hose', from: { item: from, end: 'out' }, to: { item: to, end: 'in' },
@@ -214,8 +220,8 @@ function draftLines(answers: Answers, consumer: ConsumerDocument, fluid: FluidKe
   });
   return [
     part('line-1', 'Tank to filter', 'pickup', 'filter', 0.2, 0, 1),
-    part('line-2', 'Filter to pump', 'filter', 'pump', 0.2, 0, 0),
-    part('line-3', 'Pump to consumer', 'pump', consumer.id, 0.6, answers.vehicle === 'trailer' ? 1 : 0.2, 2),
+    part('line-2', 'Filter to pump', 'filter', 'pump', 0.2, need.pumpRise_m, 0),
+    part('line-3', 'Pump to consumer', 'pump', consumer.id, 0.6, answers.consumer === 'nozzle' ? 1 : 0.2, 2),
   ];
 }
 
