@@ -59,7 +59,15 @@ function triangleSolidAngle(a: Vec3, b: Vec3, c: Vec3): number {
  * @source T. Möller and B. Trumbore, J. Graphics Tools 2 (1997)
  */
 export function rayCrossings(mesh: ClosedMesh, origin: Vec3, direction: Vec3): number[] {
-  const found: number[] = [];
+  return crossings(mesh, origin, direction).map(({ distance }) => distance);
+}
+
+/** The triangle that a ray from a point meets first, by number. */
+export const rayHit = (mesh: ClosedMesh, origin: Vec3, direction: Vec3): number | undefined =>
+  crossings(mesh, origin, direction).find(({ distance }) => distance >= 0)?.index;
+
+function crossings(mesh: ClosedMesh, origin: Vec3, direction: Vec3): { distance: number; index: number }[] {
+  const found: { distance: number; index: number }[] = [];
   for (let i = 0; i < triangleCount(mesh); i++) {
     const [a, b, c] = triangle(mesh, i);
     const e1 = subtract(b, a);
@@ -72,7 +80,7 @@ export function rayCrossings(mesh: ClosedMesh, origin: Vec3, direction: Vec3): n
     const q = cross(s, e1);
     const v = dot(direction, q) / determinant;
     if (u < 0 || v < 0 || u + v > 1) continue;
-    found.push(dot(e2, q) / determinant);
+    found.push({ distance: dot(e2, q) / determinant, index: i });
   }
-  return found.sort((m, n) => m - n);
+  return found.sort((m, n) => m.distance - n.distance);
 }

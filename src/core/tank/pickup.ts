@@ -1,4 +1,5 @@
-import { volumeBelow, type ClosedMesh, dot, type Vec3 } from '../geometry';
+import { dot, type ClosedMesh, type Vec3 } from '../geometry';
+import { leftBehind_m3 } from './lobes';
 
 /** Where a pickup draws, in the tank frame [m], and the liquid it needs over its inlet. */
 export type Inlet = { readonly point_m: Vec3; readonly submergence_m: number };
@@ -8,14 +9,13 @@ export const starvingOffset_m = (inlet: Inlet, up: Vec3): number => dot(up, inle
 
 /**
  * Liquid the pickup leaves behind at one attitude [m³]: what lies below the
- * surface at which it begins to draw air.
- *
- * Holds for a vessel in one piece, whose liquid can all run to the pickup.
+ * surface at which it begins to draw air, and what lobes hold back that are
+ * cut off before.
  *
  * @param up unit vector against effective gravity, tank frame
  */
 export const unusable_m3 = (mesh: ClosedMesh, inlet: Inlet, up: Vec3): number =>
-  volumeBelow(mesh, { normal: up, offset_m: starvingOffset_m(inlet, up) });
+  leftBehind_m3(mesh, inlet.point_m, up, starvingOffset_m(inlet, up));
 
 /** Attitudes asked for, as limits of pitch and roll [rad]; min <= 0 <= max. */
 export type Envelope = {

@@ -1,0 +1,62 @@
+import { describe, expect, it } from 'vitest';
+import { boxMesh, meshVolume, prismMesh, volumeBelow, worldUpInVehicle, type Point2, type Vec3 } from '../geometry';
+import { unwrap } from '../outcome';
+import { expectClose } from '../../../tests/expectClose';
+import { leftBehind_m3 } from '.';
+
+const UP: Vec3 = [0, 0, 1];
+/** A saddle over a shaft: two lobes 0.3 wide and a bridge from 0.25 up, 0.4 deep along x. */
+const SADDLE: Point2[] = [[0, 0], [0.3, 0], [0.3, 0.25], [0.5, 0.25], [0.5, 0], [0.8, 0], [0.8, 0.4], [0, 0.4]];
+const saddle = unwrap(prismMesh(SADDLE, 'x', 1));
+
+describe('what stays behind in a saddle tank', () => {
+  it('the far lobe keeps all below the bridge', () => {
+    const left = leftBehind_m3(saddle, [0.5, 0.1, 0.02], UP, 0.02);
+    expectClose(left, 0.3 * 0.02 + 0.3 * 0.25, { rel: 1e-12, why: 'closed form' });
+  });
+
+  it('is the same whichever lobe has the pickup, mirrored', () => {
+    expectClose(leftBehind_m3(saddle, [0.5, 0.7, 0.02], UP, 0.02), leftBehind_m3(saddle, [0.5, 0.1, 0.02], UP, 0.02), { rel: 1e-12, why: 'symmetry' });
+  });
+
+  it('a pickup in the bridge leaves both lobes, once each', () => {
+    expectClose(leftBehind_m3(saddle, [0.5, 0.4, 0.26], UP, 0.26), volumeBelow(saddle, { normal: UP, offset_m: 0.26 }), { rel: 1e-12, why: 'one body at that level' });
+  });
+
+  it('heeled toward the pickup the far lobe spills over the bridge’s edge', () => {
+    const up = worldUpInVehicle(0, 0.1);
+    const starving = up[1] * 0.1 + up[2] * 0.02;
+    // The far lobe (y > 0.5) keeps what lies below the plane through the bridge's far lower edge.
+    const edge = up[1] * 0.5 + up[2] * 0.25;
+    const far = unwrap(prismMesh([[0.5, 0], [0.8, 0], [0.8, 0.4], [0.5, 0.4]], 'x', 1));
+    const near = unwrap(prismMesh([[0, 0], [0.3, 0], [0.3, 0.4], [0, 0.4]], 'x', 1));
+    const [a, b] = [volumeBelow(near, { normal: up, offset_m: starving }), volumeBelow(far, { normal: up, offset_m: Math.max(edge, up[1] * 0.3 + up[2] * 0.25) })];
+    expectClose(leftBehind_m3(saddle, [0.5, 0.1, 0.02], up, starving), a + b, { rel: 1e-9, why: 'lobes cut by hand' });
+  });
+
+  it('two saddles: each lobe is cut off at its own', () => {
+    const comb: Point2[] = [[0, 0], [0.2, 0], [0.2, 0.3], [0.3, 0.3], [0.3, 0], [0.5, 0], [0.5, 0.1], [0.6, 0.1], [0.6, 0], [0.8, 0], [0.8, 0.5], [0, 0.5]];
+    const mesh = unwrap(prismMesh(comb, 'x', 1));
+    const left = leftBehind_m3(mesh, [0.5, 0.4, 0.05], UP, 0.05);
+    expectClose(left, 0.2 * 0.05 + 0.2 * 0.1 + 0.2 * 0.3, { rel: 1e-12, why: 'closed form: own lobe, right one to 0.1, left one to 0.3' });
+  });
+
+  it('a convex tank, and a step that traps nothing, are plain volumes', () => {
+    const box = boxMesh(1, 0.5, 0.4);
+    expect(leftBehind_m3(box, [0.2, 0.2, 0.03], UP, 0.03)).toBe(volumeBelow(box, { normal: UP, offset_m: 0.03 }));
+    const step = unwrap(prismMesh([[0, 0], [0.4, 0], [0.4, 0.2], [0.8, 0.2], [0.8, 0.4], [0, 0.4]], 'x', 1));
+    expectClose(leftBehind_m3(step, [0.5, 0.2, 0.02], UP, 0.02), 0.4 * 0.02, { rel: 1e-12, why: 'the step drains into the deep part' });
+  });
+
+  it('never less than the plain volume, never more than the tank', () => {
+    for (let roll = -0.5; roll <= 0.5; roll += 0.05) {
+      for (let pitch = -0.4; pitch <= 0.4; pitch += 0.1) {
+        const up = worldUpInVehicle(pitch, roll);
+        const level = up[0] * 0.5 + up[1] * 0.1 + up[2] * 0.02;
+        const left = leftBehind_m3(saddle, [0.5, 0.1, 0.02], up, level);
+        expect(left).toBeGreaterThanOrEqual(volumeBelow(saddle, { normal: up, offset_m: level }) - 1e-12 - 0.3 * 0.4);
+        expect(left).toBeLessThanOrEqual(meshVolume(saddle) + 1e-12);
+      }
+    }
+  });
+});

@@ -1,0 +1,133 @@
+import { cross, dot, norm, rayHit, scale, subtract, triangle, triangleCount, vertex, volumeBelow, type ClosedMesh, type Vec3 } from '../geometry';
+
+/** What a mesh is like whatever the attitude: found once for each. */
+type Frame = { readonly convex: boolean; readonly neighbours: readonly (readonly number[])[] };
+
+const frames = new WeakMap<ClosedMesh, Frame>();
+
+/** A face lies outside another's plane when it stands this share of the size over it. */
+const CONVEX_REL = 1e-9;
+
+function frameOf(mesh: ClosedMesh): Frame {
+  const known = frames.get(mesh);
+  if (known) return known;
+  const neighbours: Set<number>[] = Array.from({ length: mesh.positions.length / 3 }, () => new Set());
+  for (let i = 0; i < mesh.triangles.length; i += 3) {
+    for (let k = 0; k < 3; k++) {
+      const [a, b] = [mesh.triangles[i + k]!, mesh.triangles[i + ((k + 1) % 3)]!];
+      neighbours[a]!.add(b);
+      neighbours[b]!.add(a);
+    }
+  }
+  const frame = { convex: isConvex(mesh), neighbours: neighbours.map((set) => [...set]) };
+  frames.set(mesh, frame);
+  return frame;
+}
+
+function isConvex(mesh: ClosedMesh): boolean {
+  const size = mesh.positions.reduce((largest, value) => Math.max(largest, Math.abs(value)), 0);
+  for (let i = 0; i < triangleCount(mesh); i++) {
+    const [a, b, c] = triangle(mesh, i);
+    const normal = cross(subtract(b, a), subtract(c, a));
+    const length = norm(normal);
+    if (length === 0) continue;
+    for (let v = 0; v < mesh.positions.length / 3; v++) {
+      if (dot(normal, subtract(vertex(mesh, v), a)) > CONVEX_REL * size * length) return false;
+    }
+  }
+  return true;
+}
+
+/**
+ * Liquid that a pickup leaves behind when the surface in its own lobe has
+ * fallen to a level [m³], with what other lobes hold back.
+ *
+ * As the tank drains, the liquid parts at every saddle; a lobe without the
+ * pickup keeps all that lies below the level at which it was cut off. The
+ * saddles are the merges of the join tree of heights over the mesh.
+ *
+ * @param inlet_m  a point inside the tank
+ * @param up       unit vector against effective gravity
+ * @param offset_m level at which the pickup draws air, at or above the inlet
+ * @source join tree: H. Carr et al., Comput. Geom. 24 (2003) 75
+ */
+export function leftBehind_m3(mesh: ClosedMesh, inlet_m: Vec3, up: Vec3, offset_m: number): number {
+  const frame = frameOf(mesh);
+  if (frame.convex) return volumeBelow(mesh, { normal: up, offset_m });
+  const foot = rayHit(mesh, inlet_m, scale(up, -1));
+  if (foot === undefined) return volumeBelow(mesh, { normal: up, offset_m });
+  const heights = Float64Array.from(frame.neighbours, (_, v) => dot(up, vertex(mesh, v)));
+  const lobes = new Lobes(mesh, up, heights);
+  const order = Array.from(heights.keys()).sort((a, b) => heights[a]! - heights[b]!);
+  const seen = new Uint8Array(heights.length);
+  let next = 0;
+  for (; next < order.length && heights[order[next]!]! <= offset_m; next++) enter(order[next]!, () => undefined);
+  const home = lobes.lowestOf(foot);
+  let left = lobes.volume(home, offset_m);
+  for (; next < order.length; next++) {
+    enter(order[next]!, (a, b, level) => {
+      const mine = lobes.root(home);
+      if (a !== mine && b !== mine) return;
+      left += lobes.volume(a === mine ? b : a, level);
+    });
+  }
+  return left;
+
+  function enter(v: number, onMerge: (a: number, b: number, level: number) => void): void {
+    seen[v] = 1;
+    for (const neighbour of frame.neighbours[v]!) {
+      if (!seen[neighbour]) continue;
+      const [a, b] = [lobes.root(neighbour), lobes.root(v)];
+      if (a === b) continue;
+      // A vertex that has only just come up is no lobe of its own yet.
+      if (b !== v || lobes.isGrown(v)) onMerge(a, b, heights[v]!);
+      lobes.join(a, b);
+    }
+    lobes.grow(v);
+  }
+}
+
+/** Sets of vertices below the rising surface that hang together. */
+class Lobes {
+  private readonly parent: Int32Array;
+  private readonly grown: Uint8Array;
+  private readonly lowest: Uint32Array;
+
+  constructor(private readonly mesh: ClosedMesh, private readonly up: Vec3, private readonly heights: Float64Array) {
+    this.parent = Int32Array.from(heights.keys());
+    this.grown = new Uint8Array(heights.length);
+    this.lowest = Uint32Array.from({ length: triangleCount(mesh) }, (_, i) => this.lowestOf(i));
+  }
+
+  /** The lowest corner of a triangle: the lobe in which its wet part lies. */
+  lowestOf(index: number): number {
+    const corners = this.mesh.triangles.subarray(3 * index, 3 * index + 3);
+    return corners.reduce((low, v) => (this.heights[v]! < this.heights[low]! ? v : low), corners[0]!);
+  }
+
+  root(v: number): number {
+    let at = v;
+    while (this.parent[at] !== at) at = this.parent[at] = this.parent[this.parent[at]!]!;
+    return at;
+  }
+
+  join(a: number, b: number): void {
+    this.parent[this.root(b)] = this.root(a);
+    this.grown[this.root(a)] = 1;
+  }
+
+  grow(v: number): void {
+    this.grown[this.root(v)] = 1;
+  }
+
+  isGrown(v: number): boolean {
+    return this.grown[v] === 1;
+  }
+
+  /** Volume of one lobe below a level: its triangles' clipped tetrahedra, whose apex lies in the surface. */
+  volume(lobe: number, offset_m: number): number {
+    const mine = this.root(lobe);
+    const triangles = this.mesh.triangles.filter((_, at) => this.root(this.lowest[Math.floor(at / 3)]!) === mine);
+    return volumeBelow({ ...this.mesh, triangles }, { normal: this.up, offset_m });
+  }
+}
