@@ -1,11 +1,12 @@
 import {
-  add, boxMesh, effectiveGravity, meshBounds, meshVolume, rayCrossings, scale, tankAxes, toTankFrame, unitVector,
+  add, effectiveGravity, meshBounds, meshVolume, rayCrossings, scale, tankAxes, toTankFrame, unitVector,
   type Attitude, type ClosedMesh, type EffectiveGravity, type Mounting, type Vec3,
 } from '../geometry';
 import type { FluidBatch } from '../fluids';
 import type { LinearGauge, SwingArm } from '../gauge';
-import { unwrap, type Outcome } from '../outcome';
+import { failure, success, unwrap, type Outcome } from '../outcome';
 import type { Envelope, Inlet } from '../tank';
+import { shapeMesh } from './compileShape';
 import type { PickupDocument, PortDocument, SenderDocument, SystemDocument, TankDocument } from './schema';
 
 export const radians = (degrees: number): number => (degrees * Math.PI) / 180;
@@ -49,8 +50,11 @@ export const standingUp = (tank: Pick<TankModel, 'mounting'>, pitch_rad: number,
 
 const FULL_ENOUGH = 0.5;
 
-export function compileTank(system: SystemDocument, document: TankDocument): TankModel {
-  const mesh = shapeMesh(document);
+/** Fails where the tank's shape encloses nothing; its sizes alone are checked by the validator. */
+export function compileTank(system: SystemDocument, document: TankDocument): Outcome<TankModel, 'bad-shape'> {
+  const shaped = shapeMesh(document.shape);
+  if (!shaped.ok) return failure('bad-shape', `${document.name}, ${shaped.error.at}`, shaped.error.detail);
+  const mesh = shaped.value;
   const fluid = system.fluids.find((candidate) => candidate.id === document.fluid)!;
   const { mounting } = document;
   const placed = document.ports.map((port) => ({ document: port, point_m: portPoint(mesh, port) }));
@@ -59,17 +63,13 @@ export function compileTank(system: SystemDocument, document: TankDocument): Tan
   const pickups = document.pickups.flatMap((pickup) => pickupModel(mesh, pickup, document, at(pickup.port)));
   const senders = document.senders.flatMap((sender) => senderModel(sender, at(sender.port)));
   const found = new Set([...ports.map((port) => port.document.id), ...pickups.map((pickup) => pickup.document.id), ...senders.map((sender) => sender.document.id)]);
-  return {
+  return success({
     document, mesh, gross_m3: meshVolume(mesh), ports, pickups, senders,
     mounting: { yaw_rad: radians(mounting.yaw_deg.value), pitch_rad: radians(mounting.pitch_deg.value), roll_rad: radians(mounting.roll_deg.value) },
     batch: { key: fluid.fluid, ...(fluid.density15_kgPerM3 ? { density15_kgPerM3: fluid.density15_kgPerM3.value } : {}) },
     fill_ratio: system.conditions.fills.find((fill) => fill.tank === document.id)?.fill_ratio ?? FULL_ENOUGH,
     misplaced: [...document.ports, ...document.pickups, ...document.senders].map((part) => part.id).filter((id) => !found.has(id)),
-  };
-}
-
-function shapeMesh({ shape }: TankDocument): ClosedMesh {
-  return boxMesh(shape.length_m.value, shape.width_m.value, shape.height_m.value);
+  });
 }
 
 /** Where each face lies from inside, and the two coordinates that place a port on it. */

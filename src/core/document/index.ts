@@ -4,13 +4,13 @@
  * Read `schema.ts` first: the one validator at every door. `parse.ts` is the
  * way in for anything from outside; `edit.ts` changes a document without
  * touching the old one; `draft.ts` makes a whole one from a few questions;
- * `compileTank.ts` and `compileNetwork.ts` turn it into what solvers take.
+ * `compileShape.ts`, `compileTank.ts` and `compileNetwork.ts` turn it into what solvers take.
  * A change of format is a new version and an entry in `migrations.ts`.
  */
 export { assumed, chosen, fromPart, measured, ORIGINS, type Known, type Origin } from './known';
 export {
   CONSUMER_KINDS, CURRENT_VERSION, FACES, FORMAT, PICKUP_KINDS, PORT_ROLES, RULEBOOKS, STRAINERS, SWINGS, systemSchema, UNION_BRANCHES, VEHICLES,
-  type ComponentDocument, type ConsumerDocument, type LineDocument, type PickupDocument, type PortDocument, type SenderDocument, type SystemDocument, type TankDocument,
+  type ComponentDocument, type ConsumerDocument, type LineDocument, type PickupDocument, type PortDocument, type SenderDocument, type ShapeDocument, type SystemDocument, type TankDocument,
 } from './schema';
 export { MAX_DOCUMENT_BYTES, parseSystem, parseSystemText, tooLarge, type DocumentFailure, type ParsedDocument } from './parse';
 export { limitsAt, type Limits } from './limits';
@@ -18,5 +18,6 @@ export { ACROSS_FACE, type Fault } from './references';
 export { migrate, MIGRATIONS, type Migration } from './migrations';
 export { freshId, toPath, valueAt, withAdded, withoutEntry, withValue, type Path } from './edit';
 export { degrees, radians } from './compileTank';
+export { shapeMesh, shapeSpan, type ShapeCode } from './compileShape';
 export { feedPath } from './compileNetwork';
 export { draftSystem, answerLimits, answersSchema, type Answers } from './draft';

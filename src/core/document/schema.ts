@@ -1,4 +1,5 @@
 import { array, boolean, lazy, object, string, type InferType, type ObjectShape, type Schema } from 'yup';
+import { END_SHAPES } from '../geometry';
 import { ALLOYS, type AlloyKey } from '../reference/alloys';
 import { FLUIDS, type FluidKey } from '../reference/fluids';
 import { FITTINGS, ROUGHNESS, type FittingKey, type RoughnessKey } from '../reference/losses';
@@ -56,7 +57,14 @@ const kindIs = <K extends string>(kind: K) => oneOf([kind] as const);
 const ANGLE = 90;
 const SPAN_M = 30;
 const boxShape = closed({ kind: kindIs('box'), length_m: known(0.02, 20), width_m: known(0.02, 20), height_m: known(0.02, 20) });
-const shape = byKind({ box: boxShape });
+const AXES = ['x', 'y', 'z'] as const;
+/** An outline in the two axes across the third, in order (y, z), (x, z) or (x, y). */
+const profile = () => listOf(closed({ u_m: bounded(-20, 20), v_m: bounded(-20, 20) }), 200);
+const prismShape = closed({ kind: kindIs('prism'), axis: oneOf(AXES), length_m: known(0.02, 20), profile: profile(), profileOrigin: oneOf(ORIGINS) });
+const loftShape = closed({ kind: kindIs('loft'), axis: oneOf(AXES), length_m: known(0.02, 20), near: profile(), far: profile(), profileOrigin: oneOf(ORIGINS) });
+const cylinderShape = closed({ kind: kindIs('cylinder'), axis: oneOf(AXES), diameter_m: known(0.02, 10), shell_m: known(0, 20), nearEnd: oneOf(END_SHAPES), farEnd: oneOf(END_SHAPES) });
+const coneShape = closed({ kind: kindIs('cone'), axis: oneOf(AXES), nearDiameter_m: known(0, 10), farDiameter_m: known(0, 10), length_m: known(0.02, 20) });
+const shape = byKind({ box: boxShape, prism: prismShape, loft: loftShape, cylinder: cylinderShape, cone: coneShape });
 
 export const FACES = ['lid', 'floor', 'fore', 'aft', 'port', 'starboard'] as const;
 export const PORT_ROLES = ['filler', 'vent', 'feed', 'return', 'sender', 'drain', 'spare'] as const;
@@ -184,6 +192,7 @@ export const systemSchema = closed({
 });
 
 export type SystemDocument = InferType<typeof systemSchema>;
+export type ShapeDocument = SystemDocument['tanks'][number]['shape'];
 export type TankDocument = SystemDocument['tanks'][number];
 export type PortDocument = TankDocument['ports'][number];
 export type PickupDocument = TankDocument['pickups'][number];

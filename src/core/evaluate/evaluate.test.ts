@@ -1,6 +1,6 @@
 import { readFileSync } from 'node:fs';
 import { describe, expect, it } from 'vitest';
-import { chosen, parseSystemText, toPath, withValue, type SystemDocument } from '../document';
+import { chosen, parseSystemText, toPath, withValue, type ShapeDocument, type SystemDocument } from '../document';
 import { unwrap } from '../outcome';
 import { findingKeys } from '../rules';
 import { expectClose } from '../../../tests/expectClose';
@@ -116,6 +116,43 @@ describe('what cannot be said has its reason', () => {
     })));
     expect(evaluated(joined).flows[0]).toMatchObject({ ok: false, error: { code: 'valve-shut' } });
     expect(evaluated(changed('components[0].open', true, joined)).flows[0]).toMatchObject({ ok: true });
+  });
+});
+
+describe('tanks of every shape', () => {
+  const at = (list: readonly (readonly [number, number])[]) => list.map(([u_m, v_m]) => ({ u_m, v_m }));
+  const V = at([[0, 0.1], [0.28, 0], [0.56, 0.1], [0.56, 0.302], [0, 0.302]]);
+  const SHAPES: Readonly<Record<string, ShapeDocument>> = {
+    prism: { kind: 'prism', axis: 'x', length_m: chosen(1.12), profile: V, profileOrigin: 'measured' },
+    loft: { kind: 'loft', axis: 'x', length_m: chosen(1.12), near: V, far: at([[0.05, 0.15], [0.28, 0.05], [0.51, 0.15], [0.54, 0.302], [0.02, 0.302]]), profileOrigin: 'measured' },
+    'lying cylinder': { kind: 'cylinder', axis: 'x', diameter_m: chosen(0.5), shell_m: chosen(0.8), nearEnd: 'torispherical', farEnd: 'elliptical' },
+    'upright cylinder': { kind: 'cylinder', axis: 'z', diameter_m: chosen(0.6), shell_m: chosen(0.5), nearEnd: 'hemispherical', farEnd: 'flat' },
+    cone: { kind: 'cone', axis: 'z', nearDiameter_m: chosen(0.3), farDiameter_m: chosen(0.7), length_m: chosen(0.5) },
+  };
+
+  it.each(Object.keys(SHAPES))('a %s goes through the validator, holds its volume and has its numbers', (name) => {
+    const system = changed('tanks[0].shape', SHAPES[name]);
+    expect(parseSystemText(JSON.stringify(system))).toMatchObject({ ok: true });
+    const evaluation = evaluated(system);
+    const [tank] = evaluation.tanks;
+    expect(tank!.strapping.at(-1)!.volume_m3).toBeCloseTo(tank!.gross_m3, 9);
+    expect(tank!.drawing!.side.outline.length).toBeGreaterThan(0);
+    expect(unwrap(evaluation.usable)).toBeGreaterThan(0);
+    const { steps } = workingOf('holds', system, evaluation);
+    expect(steps[0]!.terms.length).toBeGreaterThan(1);
+  });
+
+  it('a saddle leaves its far lobe behind', () => {
+    const saddle = at([[0, 0], [0.2, 0], [0.2, 0.25], [0.36, 0.25], [0.36, 0], [0.56, 0], [0.56, 0.302], [0, 0.302]]);
+    const level = withValue(changed('tanks[0].shape', { kind: 'prism', axis: 'x', length_m: chosen(1.12), profile: saddle, profileOrigin: 'measured' }), toPath('tanks[0].mounting.pitch_deg'), chosen(0));
+    const system = withValue(level, toPath('tanks[0].ports[2].y_m'), chosen(0.1));
+    const [pickup] = evaluated(system).tanks[0]!.pickups;
+    expectClose(pickup!.unusableLevel_m3, 1.12 * (0.2 * (0.022 + 0.005) + 0.2 * 0.25), { rel: 1e-9, why: 'own lobe to the inlet, the other to the bridge' });
+  });
+
+  it('a profile that crosses itself is said so, and nothing is computed from it', () => {
+    const crossed = changed('tanks[0].shape', { ...SHAPES.prism!, profile: at([[0, 0], [1, 1], [1, 0], [0, 1]]) });
+    expect(evaluateSystem(crossed)).toMatchObject({ ok: false, error: { code: 'bad-shape', detail: expect.stringContaining('crosses itself') as string } });
   });
 });
 

@@ -32,7 +32,7 @@ export type Evaluation = {
   readonly range: Outcome<RangeResult, 'no-burn' | 'no-consumer' | 'no-pickup' | 'no-tank'>;
 };
 
-export type EvaluationCode = 'weightless' | 'temperature-range' | 'altitude-range' | 'no-tank' | 'no-fluid';
+export type EvaluationCode = 'weightless' | 'temperature-range' | 'altitude-range' | 'no-tank' | 'bad-shape';
 
 const GAUGE_STEPS = 50;
 
@@ -47,7 +47,12 @@ export function evaluateSystem(system: SystemDocument, detail: Detail = 'full'):
   if (!gravity.ok) return gravity;
   const ambient = ambientPressure_Pa(system.conditions.altitude_m);
   if (!ambient.ok) return ambient;
-  const models = system.tanks.map((tank) => compileTank(system, tank));
+  const models: TankModel[] = [];
+  for (const tank of system.tanks) {
+    const model = compileTank(system, tank);
+    if (!model.ok) return model;
+    models.push(model.value);
+  }
   if (models.length === 0) return failure('no-tank', 'tanks', 'The system has no tank yet.');
   const fluids: FluidState[] = [];
   for (const model of models) {

@@ -1,5 +1,5 @@
 import type { Known, Origin } from '../document/known';
-import type { SystemDocument } from '../document/schema';
+import type { ShapeDocument, SystemDocument } from '../document/schema';
 import type { Path } from '../document/edit';
 import { say, type Message, type Role } from '../units';
 import { mainPickup, type Evaluation } from './evaluate';
@@ -49,9 +49,7 @@ function holdsWorking(system: SystemDocument, { tanks }: Evaluation): Working {
     return {
       formula: 'holds = volume inside the walls × fill limit',
       terms: [
-        put('inside length', tank.shape.length_m, 'tape', at('shape', 'length_m')),
-        put('inside width', tank.shape.width_m, 'tape', at('shape', 'width_m')),
-        put('inside height', tank.shape.height_m, 'tape', at('shape', 'height_m')),
+        ...shapeTerms(tank.shape, at('shape')),
         got('volume inside the walls', result.gross_m3, 'tankVolume'),
         put('fill limit', tank.fillLimit_ratio, 'share', at('fillLimit_ratio')),
       ],
@@ -61,6 +59,15 @@ function holdsWorking(system: SystemDocument, { tanks }: Evaluation): Working {
   });
   return { steps, notes: [say('The rest of the tank is head room: fuel grows as it warms.')] };
 }
+
+const SHAPE_WORDS: Readonly<Record<string, string>> = {
+  length_m: 'inside length', width_m: 'inside width', height_m: 'inside height', diameter_m: 'inside diameter', shell_m: 'straight shell',
+  nearDiameter_m: 'diameter at its near end', farDiameter_m: 'diameter at its far end',
+};
+
+/** The sizes that a shape is made from. */
+const shapeTerms = (shape: ShapeDocument, path: Path): WorkingTerm[] =>
+  Object.entries(shape).flatMap(([key, value]) => (SHAPE_WORDS[key] && typeof value === 'object' && 'origin' in value ? [put(SHAPE_WORDS[key], value, 'tape', [...path, key])] : []));
 
 function usableWorking(system: SystemDocument, evaluation: Evaluation): Working {
   const main = mainPickup(system, evaluation.tanks);

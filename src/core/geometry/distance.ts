@@ -53,6 +53,9 @@ function triangleSolidAngle(a: Vec3, b: Vec3, c: Vec3): number {
   return 2 * Math.atan2(numerator, denominator);
 }
 
+/** A ray that runs along an edge belongs to both its triangles rather than to none. */
+const EDGE_REL = 1e-9;
+
 /**
  * Where a line first meets the mesh: distances along the ray at which it
  * crosses a face, in order.
@@ -79,7 +82,7 @@ function crossings(mesh: ClosedMesh, origin: Vec3, direction: Vec3): { distance:
     const u = dot(s, h) / determinant;
     const q = cross(s, e1);
     const v = dot(direction, q) / determinant;
-    if (u < 0 || v < 0 || u + v > 1) continue;
+    if (u < -EDGE_REL || v < -EDGE_REL || u + v > 1 + EDGE_REL) continue;
     found.push({ distance: dot(e2, q) / determinant, index: i });
   }
   return found.sort((m, n) => m.distance - n.distance);

@@ -56,7 +56,7 @@ export const TANK_RULES: readonly Rule[] = [
       if (!wish || !holds.ok) return [];
       return when(holds.value.value < wish.value * 0.995, () => ({
         what: say('It holds {holds}; you asked for {wish}.', { holds: { value: holds.value.value, role: 'tankVolume' }, wish: { value: wish.value, role: 'tankVolume' } }),
-        path: ['tanks', 0, 'shape', 'height_m'],
+        path: ['tanks', 0, 'shape'],
       }));
     },
     why: 'Gross volume is not what it takes at the pump: the head room is lost.',

@@ -2,7 +2,7 @@
 
 import { Box, chakra } from '@chakra-ui/react';
 import { Plus, Trash2 } from 'lucide-react';
-import { ACROSS_FACE, chosen, FACES, freshId, PICKUP_KINDS, PORT_ROLES, STRAINERS, withAdded, withoutEntry, withValue, type PortDocument, type SystemDocument } from '@/core/document';
+import { ACROSS_FACE, chosen, FACES, freshId, PICKUP_KINDS, PORT_ROLES, shapeSpan, STRAINERS, withAdded, withoutEntry, withValue, type PortDocument, type SystemDocument } from '@/core/document';
 import { TankViews } from '../drawing/TankViews';
 import { KnownField } from '../fields/KnownField';
 import { Select } from '../fields/Select';
@@ -68,11 +68,11 @@ function PickupPanel({ p }: { readonly p: number }) {
 /** A spare, plugged hole in the middle of the lid. */
 function addPort(): void {
   applyEdit('add a port', (system) => {
-    const { shape } = system.tanks[0]!;
+    const [length, width] = shapeSpan(system.tanks[0]!.shape);
     const round = (value: number): number => Number(value.toFixed(3));
     const port: PortDocument = {
       id: freshId(system, 'spare'), name: 'Spare, plugged', role: 'spare', face: 'lid',
-      x_m: chosen(round(shape.length_m.value * 0.7)), y_m: chosen(round(shape.width_m.value / 2)), bore_m: chosen(0.012), length_m: chosen(0),
+      x_m: chosen(round(length * 0.7)), y_m: chosen(round(width / 2)), bore_m: chosen(0.012), length_m: chosen(0),
     };
     return withAdded(system, ['tanks', 0, 'ports'], port);
   });
@@ -82,7 +82,8 @@ function addPort(): void {
 function withFace(system: SystemDocument, p: number, face: PortDocument['face']): SystemDocument {
   const { shape, ports } = system.tanks[0]!;
   const port = ports[p]!;
-  const middle = { x_m: shape.length_m.value / 2, y_m: shape.width_m.value / 2, z_m: shape.height_m.value / 2 };
+  const [length, width, height] = shapeSpan(shape);
+  const middle = { x_m: length / 2, y_m: width / 2, z_m: height / 2 };
   const placed = Object.fromEntries((['x_m', 'y_m', 'z_m'] as const).flatMap((axis) => (ACROSS_FACE[face] === axis ? [] : [[axis, port[axis] ?? chosen(Number(middle[axis].toFixed(3)))]])));
   const { x_m: _x, y_m: _y, z_m: _z, ...rest } = port;
   return withValue(system, ['tanks', 0, 'ports', p], { ...rest, face, ...placed });

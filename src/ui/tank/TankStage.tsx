@@ -14,6 +14,7 @@ import { Caution } from '../parts/Caution';
 import { FieldGrid, Panel } from '../parts/Panel';
 import { Practice } from '../parts/Practice';
 import { Shown } from '../parts/Shown';
+import { ShapePanel } from './ShapePanel';
 import { setValue, useValue } from '../state/editor';
 import { useReader } from '../state/reader';
 import { useDetails } from '../state/results';
@@ -28,14 +29,7 @@ export function TankStage() {
   return (
     <Box display="grid" gap="4">
       <Panel title={name}><TankViews /></Panel>
-      <Panel title="Inside sizes" testId="sizes">
-        <FieldGrid>
-          <KnownField label="Inside length" path={[...T, 'shape', 'length_m']} role="tape" />
-          <KnownField label="Inside width" path={[...T, 'shape', 'width_m']} role="tape" />
-          <KnownField label="Inside height" path={[...T, 'shape', 'height_m']} role="tape" />
-          <KnownField label="Fill limit" path={[...T, 'fillLimit_ratio']} role="share" />
-        </FieldGrid>
-      </Panel>
+      <ShapePanel />
       <VolumeChart />
       <Panel title="Metal and fuel">
         <FieldGrid>

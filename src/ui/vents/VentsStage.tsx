@@ -1,7 +1,7 @@
 'use client';
 
 import { Box } from '@chakra-ui/react';
-import { chosen, freshId, withAdded, type PortDocument } from '@/core/document';
+import { chosen, freshId, shapeSpan, withAdded, type PortDocument } from '@/core/document';
 import { KnownField } from '../fields/KnownField';
 import { StageFindings } from '../findings/FindingsView';
 import { Button } from '../parts/Button';
@@ -62,9 +62,9 @@ function VentPanel({ port, p }: { readonly port: PortDocument; readonly p: numbe
 
 function addVent(): void {
   applyEdit('add a vent', (system) => {
-    const { shape } = system.tanks[0]!;
+    const [length, width] = shapeSpan(system.tanks[0]!.shape);
     const vent: PortDocument = {
-      id: freshId(system, 'vent'), name: 'Vent', role: 'vent', face: 'lid', x_m: chosen(Number((shape.length_m.value / 2).toFixed(3))), y_m: chosen(Number((shape.width_m.value / 2).toFixed(3))),
+      id: freshId(system, 'vent'), name: 'Vent', role: 'vent', face: 'lid', x_m: chosen(Number((length / 2).toFixed(3))), y_m: chosen(Number((width / 2).toFixed(3))),
       bore_m: chosen(0.014), length_m: chosen(1),
     };
     return withAdded(system, ['tanks', 0, 'ports'], vent);

@@ -1,0 +1,131 @@
+'use client';
+
+import { Box, chakra } from '@chakra-ui/react';
+import { Plus, Trash2 } from 'lucide-react';
+import { useRef, type KeyboardEvent, type PointerEvent } from 'react';
+import { limitsAt, withValue, type Path, type SystemDocument } from '@/core/document';
+import type { ExtrudeAxis } from '@/core/geometry';
+import { entryText, roleUnit, ROLES, unitById } from '@/core/units';
+import { readEntry } from '../fields/KnownField';
+import { TextEntry } from '../fields/TextEntry';
+import { Button } from '../parts/Button';
+import { applyEdit, beginGesture, endGesture, openDocument, setValue, useEditor } from '../state/editor';
+import { useReader } from '../state/reader';
+
+type PointDocument = { readonly u_m: number; readonly v_m: number };
+type Props = { readonly title: string; readonly path: Path; readonly points: readonly PointDocument[]; readonly axis: ExtrudeAxis };
+
+/** What the two axes of a profile are, across the way it runs. */
+const AXES: Readonly<Record<ExtrudeAxis, readonly [string, string]>> = { x: ['to port', 'up'], y: ['forward', 'up'], z: ['forward', 'to port'] };
+
+const MM = 1000;
+const SNAP_M = 0.001;
+const snapped = (value: number): number => Math.round(value / SNAP_M) / Math.round(1 / SNAP_M);
+
+/** A profile as a scaled drawing with a handle at each corner, and as a table of points. */
+export function ProfileEditor({ title, path, points, axis }: Props) {
+  const setPoints = (edit: string, next: readonly PointDocument[]): void => setValue(edit, path, next);
+  const insertAfter = (i: number): void => {
+    const [a, b] = [points[i]!, points[(i + 1) % points.length]!];
+    const middle = { u_m: snapped((a.u_m + b.u_m) / 2), v_m: snapped((a.v_m + b.v_m) / 2) };
+    setPoints('add a point', [...points.slice(0, i + 1), middle, ...points.slice(i + 1)]);
+  };
+  return (
+    <Box mt="3">
+      <Box fontWeight="650" mb="1">{title}: {AXES[axis][0]} across, {AXES[axis][1]} upward on the page</Box>
+      <ProfileDrawing title={title} path={path} points={points} />
+      <Box display="grid" gap="2" maxW="520px" mt="2">
+        {points.map((point, i) => (
+          <Box key={i} display="flex" gap="2" alignItems="start">
+            <Box minW="26px" pt="10px" color="soft">{i + 1}</Box>
+            <Coordinate title={title} path={path} i={i} axis="u_m" value={point.u_m} word={AXES[axis][0]} />
+            <Coordinate title={title} path={path} i={i} axis="v_m" value={point.v_m} word={AXES[axis][1]} />
+            <RowButton label={`Add a point after ${i + 1}, ${title.toLowerCase()}`} onClick={() => insertAfter(i)}><Plus size={18} aria-hidden /></RowButton>
+            <RowButton label={`Remove point ${i + 1}, ${title.toLowerCase()}`} onClick={() => setPoints('remove a point', points.filter((_, at) => at !== i))}><Trash2 size={18} aria-hidden /></RowButton>
+          </Box>
+        ))}
+      </Box>
+      {points.length === 0 && <Box mt="2"><Button onClick={() => setPoints('begin a profile', [{ u_m: 0, v_m: 0 }, { u_m: 0.3, v_m: 0 }, { u_m: 0.3, v_m: 0.3 }])}>Begin with a triangle</Button></Box>}
+    </Box>
+  );
+}
+
+function RowButton({ label, onClick, children }: { readonly label: string; readonly onClick: () => void; readonly children: React.ReactNode }) {
+  return <chakra.button type="button" aria-label={label} title={label} onClick={onClick} minW="44px" minH="42px" display="grid" placeItems="center" borderWidth="1.5px" borderColor="rule" borderRadius="md" cursor="pointer">{children}</chakra.button>;
+}
+
+type CoordinateProps = { readonly title: string; readonly path: Path; readonly i: number; readonly axis: 'u_m' | 'v_m'; readonly value: number; readonly word: string };
+
+function Coordinate({ title, path, i, axis, value, word }: CoordinateProps) {
+  const reader = useReader();
+  const at = [...path, i, axis];
+  const enter = (text: string) => {
+    const read = readEntry(text, 'tape', reader, limitsAt(openDocument(), at));
+    if (!read.ok) return read;
+    setValue(`${title}, point ${i + 1}`, at, read.value);
+    return { ok: true as const, ...(read.note ? { note: read.note } : {}) };
+  };
+  return <Box flex="1"><TextEntry label={`${title}, point ${i + 1}, ${word}`} hideLabel value={entryText(value, 'tape', reader)} unit={unitById(ROLES.tape.kind, roleUnit('tape', reader)).symbol} onEnter={enter} /></Box>;
+}
+
+function ProfileDrawing({ title, path, points }: { readonly title: string; readonly path: Path; readonly points: readonly PointDocument[] }) {
+  const svg = useRef<SVGSVGElement>(null);
+  const us = points.map((point) => point.u_m * MM);
+  const vs = points.map((point) => -point.v_m * MM);
+  const [left, right, top, bottom] = [Math.min(...us), Math.max(...us), Math.min(...vs), Math.max(...vs)];
+  const margin = 0.12 * Math.max(right - left, bottom - top, 50);
+  const [width, height] = [right - left + 2 * margin, bottom - top + 2 * margin];
+  const scale = Math.max(width / 520, height / 240);
+  if (points.length === 0) return null;
+  return (
+    <svg ref={svg} viewBox={`${left - margin} ${top - margin} ${width} ${height}`} role="group" aria-label={`${title}, to scale`} data-testid="profile" style={{ width: '100%', maxWidth: 560, maxHeight: 260, display: 'block', touchAction: 'pan-y' }}>
+      <polygon points={points.map((point) => `${point.u_m * MM},${-point.v_m * MM}`).join(' ')} fill="var(--chakra-colors-page)" stroke="var(--chakra-colors-metal)" strokeWidth={3 * scale} strokeLinejoin="round" />
+      {points.map((point, i) => <Corner key={i} i={i} title={title} path={path} point={point} scale={scale} svg={svg} />)}
+    </svg>
+  );
+}
+
+type CornerProps = { readonly i: number; readonly title: string; readonly path: Path; readonly point: PointDocument; readonly scale: number; readonly svg: React.RefObject<SVGSVGElement | null> };
+
+function Corner({ i, title, path, point, scale, svg }: CornerProps) {
+  const drag = useRef<{ before: SystemDocument; grip: DOMPoint; from: PointDocument; toDrawing: DOMMatrix }>(undefined);
+  const edit = `${title}, point ${i + 1}`;
+  const moved = (system: SystemDocument, u_m: number, v_m: number): SystemDocument => withValue(system, [...path, i], { u_m: snapped(u_m), v_m: snapped(v_m) });
+
+  const onPointerDown = (event: PointerEvent<SVGGElement>): void => {
+    const before = useEditor.getState().system;
+    // The drawing rescales as its corner moves: the gesture keeps the scale it began with.
+    const toDrawing = svg.current!.getScreenCTM()!.inverse();
+    if (!before) return;
+    event.currentTarget.setPointerCapture(event.pointerId);
+    drag.current = { before, from: point, toDrawing, grip: new DOMPoint(event.clientX, event.clientY).matrixTransform(toDrawing) };
+    beginGesture();
+  };
+  const onPointerMove = (event: PointerEvent): void => {
+    if (!drag.current) return;
+    const { before, grip, from, toDrawing } = drag.current;
+    const here = new DOMPoint(event.clientX, event.clientY).matrixTransform(toDrawing);
+    applyEdit(edit, () => moved(before, from.u_m + (here.x - grip.x) / MM, from.v_m - (here.y - grip.y) / MM));
+  };
+  const onPointerEnd = (): void => {
+    if (!drag.current) return;
+    endGesture(drag.current.before, edit);
+    drag.current = undefined;
+  };
+  const onKeyDown = (event: KeyboardEvent): void => {
+    const step = event.shiftKey ? 0.01 : 0.001;
+    const by: Readonly<Record<string, readonly [number, number]>> = { ArrowLeft: [-step, 0], ArrowRight: [step, 0], ArrowUp: [0, step], ArrowDown: [0, -step] };
+    const move = by[event.key];
+    if (!move) return;
+    event.preventDefault();
+    applyEdit(edit, (system) => moved(system, point.u_m + move[0], point.v_m + move[1]));
+  };
+  const [x, y] = [point.u_m * MM, -point.v_m * MM];
+  return (
+    <g tabIndex={0} role="button" aria-label={`${edit}: move with the arrow keys`} onPointerDown={onPointerDown} onPointerMove={onPointerMove} onPointerUp={onPointerEnd} onPointerCancel={onPointerEnd} onKeyDown={onKeyDown} style={{ cursor: 'grab', touchAction: 'none' }}>
+      <circle cx={x} cy={y} r={22 * scale} fill="transparent" />
+      <circle cx={x} cy={y} r={8 * scale} fill="var(--chakra-colors-panel)" stroke="var(--chakra-colors-accent)" strokeWidth={3 * scale} />
+      <text x={x} y={y - 13 * scale} textAnchor="middle" style={{ fontSize: 13 * scale }} fill="var(--chakra-colors-ink)" pointerEvents="none">{i + 1}</text>
+    </g>
+  );
+}
