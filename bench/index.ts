@@ -1,9 +1,11 @@
 import { parseArgs } from 'node:util';
 import { editToNumbers } from './editToNumbers';
+import { attitudeMap61 } from './attitudeMap';
+import { volumeQuery } from './volumeQuery';
 import type { Bench } from './measure';
 
 /** `npm run bench [-- --json] [-- --only NAME]`. To add one, add it to this list. */
-const BENCHES: readonly Bench[] = [editToNumbers];
+const BENCHES: readonly Bench[] = [editToNumbers, volumeQuery, attitudeMap61];
 
 async function main(): Promise<number> {
   const { values } = parseArgs({ options: { json: { type: 'boolean' }, only: { type: 'string' } } });

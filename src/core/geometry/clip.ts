@@ -46,12 +46,14 @@ export function volumeBelow(mesh: ClosedMesh, plane: Plane): number {
   return Math.max(0, six / 6);
 }
 
+/** Share cut off at the corner of height d; two ratios, since their products can vanish where they do not. */
+const corner = (d: number, e: number, f: number): number => (d / (d - e)) * (d / (d - f));
+
 /** Share of a triangle's tetrahedron that lies below, from its corners' signed distances. */
 function shareBelow(da: number, db: number, dc: number): number {
   const below = (da <= 0 ? 1 : 0) + (db <= 0 ? 1 : 0) + (dc <= 0 ? 1 : 0);
   if (below === 3) return 1;
   if (below === 0) return 0;
-  const corner = (d: number, e: number, f: number): number => (d / (d - e)) * (d / (d - f));
   if (below === 1) return da <= 0 ? corner(da, db, dc) : db <= 0 ? corner(db, dc, da) : corner(dc, da, db);
   return 1 - (da > 0 ? corner(da, db, dc) : db > 0 ? corner(db, dc, da) : corner(dc, da, db));
 }

@@ -43,8 +43,11 @@ export function readEntry(
     return { ok: false, message: `${formatQuantity(read.value.si, role, { reader }).text} is out of range; enter ${show(limits.min)} to ${show(limits.max)}.` };
   }
   const shown = formatQuantity(read.value.si, role, { reader }).text;
-  return { ok: true, value, ...(read.value.nominal || !text.trim().startsWith(shown.split(' ')[0]!) ? { note: `${read.value.reading} = ${shown}` } : {}) };
+  return { ok: true, value, ...(read.value.nominal || !isPlain(text, shown) ? { note: `${read.value.reading} = ${shown}` } : {}) };
 }
+
+/** True when the entry begins with the number that is shown for it: then there is nothing to say back. */
+const isPlain = (text: string, shown: string): boolean => text.trim().replace('-', '−').startsWith(shown.split(' ')[0]!);
 
 /** What the field takes, for a hint. */
 export const acceptedFor = (role: Role, reader: ReaderSystem, entry: Pick<EntryField, 'metal' | 'line'> = {}): string =>

@@ -22,7 +22,7 @@ export function GaugeStage() {
   const at = (...rest: string[]) => ['tanks', 0, 'senders', 0, ...rest];
   if (!sender) return <Panel title="Gauge">This tank has no sender.</Panel>;
   return (
-    <Box display="grid" gap="4">
+    <Box display="grid" gridTemplateColumns="minmax(0, 1fr)" gap="4">
       <Panel title={name}><TankViews /></Panel>
       <GaugeChart />
       <Panel title={sender.name} testId="sender">

@@ -18,7 +18,7 @@ export function LinesStage() {
   if (!consumer) return <Panel title="Lines">Nothing burns the fuel yet.</Panel>;
   const path = feedPath(system, consumer.id).reverse();
   return (
-    <Box display="grid" gap="4">
+    <Box display="grid" gridTemplateColumns="minmax(0, 1fr)" gap="4">
       <RunStrip path={path} />
       <PumpChart />
       <ConsumerPanel index={0} />

@@ -62,6 +62,7 @@ type ButtonProps = { readonly numberKey: NumberKey; readonly system: SystemDocum
 function NumberButton({ numberKey, system, results, open, onToggle }: ButtonProps) {
   const reader = useReader();
   const { sensitivity, sensitivityOf } = useSpreads();
+  const failed = results?.ok === false;
   const number = results?.ok ? results.numbers[numberKey] : undefined;
   // Until the new spread is known the last one still tells how many digits the number deserves.
   const spread = sensitivity?.spreads[numberKey];
@@ -79,7 +80,7 @@ function NumberButton({ numberKey, system, results, open, onToggle }: ButtonProp
           )}
         </Box>
       ) : (
-        <Box data-testid={`number-${numberKey}`} fontSize="2xl" fontWeight="700" color={number ? 'stop' : 'soft'}>{number ? 'none' : '…'}</Box>
+        <Box data-testid={`number-${numberKey}`} fontSize="2xl" fontWeight="700" color={number || failed ? 'stop' : 'soft'}>{number || failed ? 'none' : '…'}</Box>
       )}
       <Box display={number && !number.ok ? 'block' : { base: 'none', md: 'block' }} fontSize="sm" color={number && !number.ok ? 'stop' : TONE[context?.tone ?? 'plain']} lineHeight="1.2" mt="1" fontWeight={context && context.tone !== 'plain' ? '700' : '400'}>
         {number && !number.ok ? number.error.detail : context?.text ?? ' '}

@@ -3,6 +3,7 @@
 import { Box, chakra } from '@chakra-ui/react';
 import { Plus, Trash2 } from 'lucide-react';
 import { ACROSS_FACE, chosen, FACES, freshId, PICKUP_KINDS, PORT_ROLES, shapeSpan, STRAINERS, withAdded, withoutEntry, withValue, type PortDocument, type SystemDocument } from '@/core/document';
+import { AttitudePanel } from './AttitudePanel';
 import { TankViews } from '../drawing/TankViews';
 import { KnownField } from '../fields/KnownField';
 import { Select } from '../fields/Select';
@@ -23,8 +24,9 @@ export function PortsStage() {
   const system = useSystem();
   const tank = system.tanks[0]!;
   return (
-    <Box display="grid" gap="4">
+    <Box display="grid" gridTemplateColumns="minmax(0, 1fr)" gap="4">
       <Panel title={tank.name}><TankViews /></Panel>
+      <AttitudePanel />
       {tank.pickups.map((pickup, p) => <PickupPanel key={pickup.id} p={p} />)}
       <Panel title="Holes in the tank" aside={<Button onClick={addPort}><Plus size={18} aria-hidden />Add a port</Button>}>
         <Box display="grid" gap="4">{tank.ports.map((port, p) => <PortRow key={port.id} port={port} p={p} system={system} />)}</Box>

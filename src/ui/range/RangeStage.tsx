@@ -20,7 +20,7 @@ export function RangeStage() {
   const sea = system.vehicle.kind === 'boat';
   const consumer = system.consumers[0];
   return (
-    <Box display="grid" gap="4">
+    <Box display="grid" gridTemplateColumns="minmax(0, 1fr)" gap="4">
       <Panel title="How far and how long">
         {range?.ok ? (
           <Box display="flex" gap="6" flexWrap="wrap" fontSize="lg">

@@ -27,7 +27,7 @@ export function TankStage() {
   const fluid = useValue((system) => system.fluids[0]!.fluid);
   const alloy = ALLOYS[alloyKey];
   return (
-    <Box display="grid" gap="4">
+    <Box display="grid" gridTemplateColumns="minmax(0, 1fr)" gap="4">
       <Panel title={name}><TankViews /></Panel>
       <ShapePanel />
       <VolumeChart />

@@ -24,7 +24,7 @@ export function VentsStage() {
   const concerned = tank.ports.map((port, p) => ({ port, p })).filter(({ port }) => port.role === 'vent' || port.role === 'filler');
   const hasVent = concerned.some(({ port }) => port.role === 'vent');
   return (
-    <Box display="grid" gap="4">
+    <Box display="grid" gridTemplateColumns="minmax(0, 1fr)" gap="4">
       <Panel title={tank.name}><TankViews /></Panel>
       <Panel title="Air in as fuel goes out">
         {flow?.ok

@@ -1,0 +1,58 @@
+import { enter, expect, numberText, openCopy, settled, test } from './app';
+
+test('a V-bottom tank from typed points, tilted, and its usable read', async ({ page }) => {
+  await openCopy(page, 'crab-boat');
+  await page.getByLabel('Shape', { exact: true }).selectOption('prism');
+  await page.getByRole('button', { name: 'Add a point after 1, profile' }).click();
+  await enter(page, 'Profile, point 2, up', '-80');
+  await settled(page);
+  // 1120 long; a rectangle 560 x 302 with a triangle 560 x 80 below it, filled to 95 %.
+  expect(await numberText(page, 'holds')).toMatch(/^20[34] L/);
+  const usable = await numberText(page, 'usable');
+  await enter(page, 'Port side down', '3');
+  await enter(page, 'Starboard side down', '3');
+  await settled(page);
+  expect(parseFloat(await numberText(page, 'usable'))).toBeGreaterThan(parseFloat(usable));
+  await enter(page, 'Roll', '10');
+  await settled(page);
+  await expect(page.getByTestId('liquid').last()).toBeVisible();
+});
+
+test('a profile that crosses itself says so, shows no old number, and undo brings it back', async ({ page }) => {
+  await openCopy(page, 'crab-boat');
+  await page.getByLabel('Shape', { exact: true }).selectOption('prism');
+  await settled(page);
+  await enter(page, 'Profile, point 3, to port', '-200');
+  await expect(page.getByTestId('sizes').getByRole('alert')).toContainText('crosses itself');
+  await expect(page.getByTestId('number-holds')).toHaveText('none');
+  await page.keyboard.press('Control+z');
+  await settled(page);
+  expect(await numberText(page, 'holds')).toMatch(/180/);
+});
+
+test('cylinder, cone and loft each have their sizes and their numbers', async ({ page }) => {
+  await openCopy(page, 'forest-trailer');
+  for (const [kind, field] of [['cylinder', 'Straight shell'], ['cone', 'Near diameter'], ['loft', 'Inside length'], ['box', 'Inside width']] as const) {
+    await page.getByLabel('Shape', { exact: true }).selectOption(kind);
+    if (kind === 'cone') await page.getByLabel('Runs').selectOption('x');
+    await settled(page);
+    await expect(page.getByTestId('sizes').getByLabel(field, { exact: true })).toBeVisible();
+    expect(await numberText(page, 'holds')).toMatch(/\d/);
+  }
+});
+
+test('the map of what stays behind: a click stands there, by mouse and by key', async ({ page }) => {
+  await openCopy(page, 'crab-boat', 'ports');
+  const field = page.getByTestId('map-field');
+  await expect(field).toBeVisible();
+  await expect(page.getByTestId('attitude-map')).toContainText('at worst');
+  const box = (await field.boundingBox())!;
+  await page.mouse.click(box.x + box.width * 0.75, box.y + box.height * 0.25);
+  await expect(page.getByLabel('Roll', { exact: true })).toHaveValue('15');
+  await expect(page.getByLabel('Pitch', { exact: true })).toHaveValue('15');
+  await field.focus();
+  await page.keyboard.press('ArrowDown');
+  await expect(page.getByLabel('Pitch', { exact: true })).toHaveValue('14');
+  await page.getByTestId('attitude-map').getByLabel('Over').selectOption('g');
+  await expect(page.getByTestId('attitude-map')).toContainText('braking');
+});
