@@ -26,6 +26,7 @@ module.exports = {
     core('tank', 'geometry', 'units'),
     core('gauge', 'geometry', 'units'),
     core('range', 'units'),
+    core('formats', 'geometry', 'units'),
     core('document', ...SOLVERS),
     core('evaluate', ...SOLVERS, 'document'),
     core('rules', ...SOLVERS, 'document', 'evaluate'),

@@ -18,7 +18,7 @@ function run(...args: string[]): { code: number; out: string; err: string; json:
 type Tank = { tanks: { gross_m3: number; fill: { volume_m3: number; ratio: number }; pickups: { unusableNow_m3: number }[] }[]; up_vehicle: number[] };
 
 describe('verbs', () => {
-  it.each(['tank', 'flow', 'gauge', 'range', 'check'])('%s prints JSON and exits 0 on every demo system', (verb) => {
+  it.each(['tank', 'table', 'flow', 'gauge', 'range', 'check'])('%s prints JSON and exits 0 on every demo system', (verb) => {
     for (const name of ['crab-boat', 'snow-vehicle', 'hill-climb-car', 'forest-trailer']) {
       const { code, json, err } = run(verb, `demo/${name}.json`);
       expect(err).toBe('');
@@ -44,9 +44,18 @@ describe('verbs', () => {
     expect(flow).toBe(run('flow', BOAT, '--pitch', '10', '--temp-c', '26.85').out);
   });
 
+  it('table at a chosen step, mounted or as the conditions stand', () => {
+    type Table = { rows: { depth_m: number; volume_m3: number }[] };
+    const mounted = run('table', BOAT, '--step-mm', '50', '--pitch', '10').json() as unknown as Table;
+    const tilted = run('table', BOAT, '--step-mm', '50', '--pitch', '10', '--at', 'conditions').json() as unknown as Table;
+    expect(mounted.rows[1]!.depth_m).toBeCloseTo(0.05, 12);
+    expectClose(mounted.rows.at(-1)!.volume_m3, 1.12 * 0.56 * 0.302, { rel: 1e-9, why: 'to the brim' });
+    expect(tilted.rows.length).toBeGreaterThan(mounted.rows.length);
+  });
+
   it('help for all and for each', () => {
     expect(run('--help')).toMatchObject({ code: 0 });
-    for (const verb of ['tank', 'flow', 'gauge', 'range', 'check']) {
+    for (const verb of ['tank', 'table', 'flow', 'gauge', 'range', 'check']) {
       const help = run(verb, '--help');
       expect(help.code).toBe(0);
       expect(help.out).toContain('--fill');
@@ -62,7 +71,7 @@ describe('bad input exits 2 and says what is wrong', () => {
   };
   it.each<[string, string[], RegExp]>([
     ['no verb', [], /^$/],
-    ['an unknown verb', ['boil', BOAT], /tank, flow, gauge, range, check/],
+    ['an unknown verb', ['boil', BOAT], /tank, table, flow, gauge, range, check/],
     ['no file', ['tank'], /Name a system file/],
     ['two files', ['tank', BOAT, BOAT], /One system file/],
     ['a file that is not there', ['tank', 'demo/none.json'], /cannot be read/],
@@ -74,6 +83,9 @@ describe('bad input exits 2 and says what is wrong', () => {
     ['a fill past full', ['tank', BOAT, '--fill', 'main=1.5'], /from 0 to 1/],
     ['a fill without share', ['tank', BOAT, '--fill', 'main'], /TANK=SHARE/],
     ['an unknown option', ['tank', BOAT, '--tilt', '3'], /tilt/],
+    ['a step of nothing', ['table', BOAT, '--step-mm', '0'], /above zero/],
+    ['a table of no tank', ['table', BOAT, '--tank', 'aux'], /there is main/],
+    ['a table nowhere', ['table', BOAT, '--at', 'sea'], /mounted or conditions/],
     ['free fall', ['tank', BOAT, '--accel-up', '-9.8'], /from -9|no surface/],
   ])('%s', (_, args, message) => {
     const { code, err } = run(...args);

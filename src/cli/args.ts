@@ -26,11 +26,11 @@ export const CONDITIONS_HELP = [
   '  --conditions FILE    a JSON file with any of the keys of "conditions"; options override it',
 ].join('\n');
 
-export type Loaded = { readonly file: string; readonly system: SystemDocument };
+export type Loaded = { readonly file: string; readonly system: SystemDocument; readonly own: Readonly<Record<string, string | undefined>> };
 
 /** Reads the system file named on the command line and sets the conditions asked for. */
-export function loadSystem(args: readonly string[]): Loaded {
-  const { values, positionals } = readArgs(args);
+export function loadSystem(args: readonly string[], ownOptions: readonly string[] = []): Loaded {
+  const { values, positionals } = readArgs(args, ownOptions);
   const [file, ...more] = positionals;
   if (!file) throw new UsageError('Name a system file, such as demo/crab-boat.json.');
   if (more.length > 0) throw new UsageError(`One system file at a time; "${more.join(' ')}" is left over.`);
@@ -39,7 +39,7 @@ export function loadSystem(args: readonly string[]): Loaded {
   const changed = withOptions(withConditionsFile(parsed.value, values.conditions), values);
   const checked = parseSystem(changed);
   if (!checked.ok) throw new UsageError(faultText('conditions', checked.error.faults));
-  return { file, system: checked.value };
+  return { file, system: checked.value, own: Object.fromEntries(ownOptions.map((name) => [name, values[name] as string | undefined])) };
 }
 
 const faultText = (where: string, faults: readonly { path: string; message: string }[]): string =>
@@ -47,8 +47,8 @@ const faultText = (where: string, faults: readonly { path: string; message: stri
 
 type Values = { fill?: string[]; conditions?: string } & Record<string, unknown>;
 
-function readArgs(args: readonly string[]): { values: Values; positionals: string[] } {
-  const names = Object.keys(CONDITION_OPTIONS).map((name) => [name, { type: 'string' as const }]);
+function readArgs(args: readonly string[], ownOptions: readonly string[]): { values: Values; positionals: string[] } {
+  const names = [...Object.keys(CONDITION_OPTIONS), ...ownOptions].map((name) => [name, { type: 'string' as const }]);
   try {
     return parseArgs({
       args: joinNegatives(args),
@@ -108,7 +108,7 @@ function withFill(system: SystemDocument, text: string): SystemDocument {
   return withValue(system, ['conditions', 'fills'], [...others, { tank, fill_ratio }]);
 }
 
-function numberFrom(option: string, text: string): number {
+export function numberFrom(option: string, text: string): number {
   const value = Number(text);
   if (text.trim() === '' || !Number.isFinite(value)) throw new UsageError(`${option} wants a number; it is "${text}".`);
   return value;

@@ -3,10 +3,11 @@ import { check } from './check';
 import { flow } from './flow';
 import { gauge } from './gauge';
 import { range } from './range';
+import { table } from './table';
 import { tank } from './tank';
 import { evaluated, type Verb } from './verb';
 
-const VERBS: readonly Verb[] = [tank, flow, gauge, range, check];
+const VERBS: readonly Verb[] = [tank, table, flow, gauge, range, check];
 
 const GENERAL_HELP = `npm run -s gasline -- VERB SYSTEM-FILE [options]
 
@@ -26,7 +27,7 @@ ${verb.summary}.
 Prints ${verb.prints}.
 
 Options:
-${CONDITIONS_HELP}
+${[...Object.entries(verb.options ?? {}).map(([name, help]) => `  --${name.padEnd(18)} ${help}`), CONDITIONS_HELP].join('\n')}
 `;
 
 /** Runs one command line; returns the exit code. */
@@ -42,8 +43,8 @@ export function main(args: readonly string[], out: (text: string) => void, err: 
     return 2;
   }
   try {
-    const { system } = loadSystem(rest);
-    out(JSON.stringify(verb.run(system, evaluated(system)), null, 2));
+    const { system, own } = loadSystem(rest, Object.keys(verb.options ?? {}));
+    out(JSON.stringify(verb.run(system, evaluated(system), own), null, 2));
     return 0;
   } catch (error) {
     if (!(error instanceof UsageError)) throw error;

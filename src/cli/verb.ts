@@ -7,7 +7,9 @@ export type Verb = {
   readonly summary: string;
   /** What it prints, for --help. */
   readonly prints: string;
-  readonly run: (system: SystemDocument, evaluation: Evaluation) => unknown;
+  /** Options of its own, beside the conditions. */
+  readonly options?: Readonly<Record<string, string>>;
+  readonly run: (system: SystemDocument, evaluation: Evaluation, options: Readonly<Record<string, string | undefined>>) => unknown;
 };
 
 /** Evaluates, or says which condition makes no sense. */

@@ -1,3 +1,4 @@
+import { readFileSync } from 'node:fs';
 import { enter, expect, numberText, openCopy, settled, test } from './app';
 
 test('a V-bottom tank from typed points, tilted, and its usable read', async ({ page }) => {
@@ -53,6 +54,20 @@ test('the map of what stays behind: a click stands there, by mouse and by key', 
   await field.focus();
   await page.keyboard.press('ArrowDown');
   await expect(page.getByLabel('Pitch', { exact: true })).toHaveValue('14');
-  await page.getByTestId('attitude-map').getByLabel('Over').selectOption('g');
+  await page.getByTestId('attitude-map').getByLabel('Over', { exact: true }).selectOption('g');
   await expect(page.getByTestId('attitude-map')).toContainText('braking');
+});
+
+test('the strapping table at a chosen step, as CSV and as STL', async ({ page }) => {
+  await openCopy(page, 'crab-boat');
+  const table = page.getByTestId('table');
+  await enter(page, 'Step of depth', '50');
+  await expect(table.getByRole('row')).toHaveCount(1 + 8);
+  const [csv] = await Promise.all([page.waitForEvent('download'), table.getByRole('button', { name: 'CSV' }).click()]);
+  const lines = readFileSync((await csv.path())!, 'utf8').trim().split('\r\n');
+  expect(lines[0]).toBe('depth_mm,volume_L');
+  expect(Number(lines.at(-1)!.split(',')[1])).toBeCloseTo(189.41, 1);
+  const [stl] = await Promise.all([page.waitForEvent('download'), table.getByRole('button', { name: 'STL' }).click()]);
+  expect(stl.suggestedFilename()).toMatch(/inside\.stl$/);
+  expect(readFileSync((await stl.path())!).readUInt32LE(80)).toBe(12);
 });

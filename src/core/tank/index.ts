@@ -9,5 +9,5 @@
 export { starvingOffset_m, unusable_m3, worstUnusable, envelopeSteps, type Envelope, type Inlet, type WorstAttitude } from './pickup';
 export { attitudeMap, symmetricSteps, type AttitudeMap } from './attitudeMap';
 export { leftBehind_m3 } from './lobes';
-export { strappingTable, type StrappingRow } from './strapping';
+export { strappingTable, tableByStep, type StrappingRow } from './strapping';
 export { shellMass_kg } from './mass';

@@ -1,7 +1,8 @@
 import { describe, expect, it } from 'vitest';
 import { boxMesh, worldUpInVehicle, type Vec3 } from '../geometry';
+import { unwrap } from '../outcome';
 import { expectClose } from '../../../tests/expectClose';
-import { envelopeSteps, shellMass_kg, strappingTable, unusable_m3, worstUnusable } from '.';
+import { envelopeSteps, shellMass_kg, strappingTable, tableByStep, unusable_m3, worstUnusable } from '.';
 
 const BOX = boxMesh(1, 0.5, 0.4);
 const UP: Vec3 = [0, 0, 1];
@@ -46,6 +47,19 @@ it('strapping table runs from empty to full and never falls', () => {
   expectClose(rows[0]!.volume_m3, 0, { abs: 1e-15, why: 'rounding' });
   expectClose(rows.at(-1)!.volume_m3, 0.2, { rel: 1e-12, why: 'gross volume' });
   rows.slice(1).forEach((row, i) => expect(row.volume_m3).toBeGreaterThanOrEqual(rows[i]!.volume_m3));
+});
+
+describe('table by step', () => {
+  it('has a row a step and one for the brim', () => {
+    const rows = unwrap(tableByStep(BOX, UP, 0.15));
+    expect(rows.map((row) => Number(row.depth_m.toFixed(9)))).toEqual([0, 0.15, 0.3, 0.4]);
+    rows.forEach((row) => expectClose(row.volume_m3, 0.5 * row.depth_m, { abs: 1e-15, rel: 1e-12, why: 'closed form' }));
+    expect(unwrap(tableByStep(BOX, UP, 0.1))).toHaveLength(5);
+  });
+
+  it.each([0, -1, Number.NaN, 1e-9])('refuses a step of %d', (step) => {
+    expect(tableByStep(BOX, UP, step)).toMatchObject({ ok: false, error: { code: 'bad-step' } });
+  });
 });
 
 it('shell mass is area times wall times density', () => {

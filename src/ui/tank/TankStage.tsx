@@ -15,6 +15,7 @@ import { FieldGrid, Panel } from '../parts/Panel';
 import { Practice } from '../parts/Practice';
 import { Shown } from '../parts/Shown';
 import { ShapePanel } from './ShapePanel';
+import { TablePanel } from './TablePanel';
 import { setValue, useValue } from '../state/editor';
 import { useReader } from '../state/reader';
 import { useDetails } from '../state/results';
@@ -31,6 +32,7 @@ export function TankStage() {
       <Panel title={name}><TankViews /></Panel>
       <ShapePanel />
       <VolumeChart />
+      <TablePanel />
       <Panel title="Metal and fuel">
         <FieldGrid>
           <Select label="Metal" value={alloyKey} options={(Object.keys(ALLOYS) as AlloyKey[]).map((key) => ({ value: key, label: ALLOYS[key].name }))} onChange={(value) => setValue('metal', [...T, 'material', 'alloy'], value)} />
