@@ -29,6 +29,20 @@ const SHOTS: readonly Shot[] = [
   { name: 'findings', path: '/systems/forest-trailer?stage=findings' },
   { name: 'measure', path: '/systems/forest-trailer?stage=measure' },
   { name: 'working', path: '/systems/crab-boat?stage=tank', before: (page) => page.getByTestId('number-usable').click() },
+  {
+    name: 'map', path: '/systems/hill-climb-car?stage=ports',
+    before: (page) => page.getByTestId('attitude-map').evaluate((element) => window.scrollTo(0, element.getBoundingClientRect().top + window.scrollY - 176)),
+  },
+  {
+    name: 'shape', path: '/systems/snow-vehicle?stage=tank',
+    before: async (page) => {
+      await page.getByLabel('Shape', { exact: true }).selectOption('prism');
+      await page.getByRole('button', { name: 'Add a point after 1, profile' }).click();
+      await page.getByLabel('Profile, point 2, up').fill('-70');
+      await page.getByLabel('Profile, point 2, up').press('Enter');
+      await page.getByTestId('sizes').evaluate((element) => window.scrollTo(0, element.getBoundingClientRect().top + window.scrollY - 176));
+    },
+  },
   { name: 'lines-dark', path: '/systems/crab-boat?stage=lines', dark: true },
   { name: 'tank-phone', path: '/systems/crab-boat?stage=tank', phone: true },
   // Last, since the tilt is saved with the system.

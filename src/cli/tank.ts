@@ -11,7 +11,7 @@ export const tank: Verb = {
     usable_m3: usable.ok ? usable.value : null,
     tanks: tanks.map((result) => ({
       id: result.id, name: result.name, gross_m3: result.gross_m3, holds_m3: result.holds_m3, fill: result.fill, pickups: result.pickups,
-      dryMass_kg: result.dryMass_kg, liquidMass_kg: result.liquidMass_kg, floodedVents: result.floodedVents, misplaced: result.misplaced,
+      insideArea_m2: result.insideArea_m2, dryMass_kg: result.dryMass_kg, liquidMass_kg: result.liquidMass_kg, centre_m: result.centre_m ?? null, floodedVents: result.floodedVents, misplaced: result.misplaced,
       strapping: result.strapping,
     })),
   }),

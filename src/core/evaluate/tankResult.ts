@@ -1,10 +1,10 @@
 import { standingUp, envelopeOf, type PickupModel, type TankModel } from '../document/compileTank';
 import { isStarved, type TankLevel } from '../document/compileNetwork';
 import type { SystemDocument } from '../document/schema';
-import { clipBelow, dot, levelForVolume, offsetRange, type Vec3 } from '../geometry';
+import { clipBelow, dot, levelForVolume, meshArea, offsetRange, type Vec3 } from '../geometry';
 import { unwrap } from '../outcome';
 import { ALLOYS } from '../reference/alloys';
-import { shellMass_kg, strappingTable, unusable_m3, worstUnusable, type StrappingRow, type WorstAttitude } from '../tank';
+import { commonCentre_m, shellCentre_m, shellMass_kg, strappingTable, unusable_m3, worstUnusable, type StrappingRow, type WorstAttitude } from '../tank';
 import type { FluidState } from '../fluids';
 import { tankDrawing, type TankDrawing } from './drawing';
 
@@ -34,8 +34,11 @@ export type TankResult = {
   };
   readonly pickups: readonly PickupResult[];
   readonly strapping: readonly StrappingRow[];
+  readonly insideArea_m2: number;
   readonly dryMass_kg: number;
   readonly liquidMass_kg: number;
+  /** Of shell and liquid together at the set fill and attitude, tank frame. */
+  readonly centre_m: Vec3 | undefined;
   /** Vents that the liquid reaches somewhere in the envelope when filled to the limit. */
   readonly floodedVents: readonly string[];
   readonly misplaced: readonly string[];
@@ -58,6 +61,8 @@ export function tankResult(system: SystemDocument, level: TankLevel, fluid: Flui
   const { tank, up, offset_m } = level;
   const { document, mesh, gross_m3 } = tank;
   const body = clipBelow(mesh, { normal: up, offset_m });
+  const dryMass_kg = shellMass_kg(mesh, document.material.thickness_m.value, ALLOYS[document.material.alloy].density_kgPerM3);
+  const liquidMass_kg = body.volume_m3 * fluid.density_kgPerM3;
   return {
     id: document.id,
     name: document.name,
@@ -72,8 +77,10 @@ export function tankResult(system: SystemDocument, level: TankLevel, fluid: Flui
     },
     pickups: tank.pickups.map((pickup) => pickupResult(system, level, pickup)),
     strapping: detail === 'full' ? strappingTable(mesh, up, STRAPPING_STEPS) : [],
-    dryMass_kg: shellMass_kg(mesh, document.material.thickness_m.value, ALLOYS[document.material.alloy].density_kgPerM3),
-    liquidMass_kg: body.volume_m3 * fluid.density_kgPerM3,
+    insideArea_m2: meshArea(mesh),
+    dryMass_kg,
+    liquidMass_kg,
+    centre_m: commonCentre_m([{ mass_kg: dryMass_kg, at_m: shellCentre_m(mesh) }, ...(body.centroid_m ? [{ mass_kg: liquidMass_kg, at_m: body.centroid_m }] : [])]),
     floodedVents: floodedVents(system, tank),
     misplaced: tank.misplaced,
     ...(detail === 'full' ? { drawing: tankDrawing(level) } : {}),

@@ -8,6 +8,8 @@ const WARMING_K = 30;
 /** Sheet counts as thin for a tank from this volume on [m³]. */
 const SMALL_TANK_M3 = 0.02;
 const HEAVY_KG = 25;
+/** Metals that want a wider radius than this, in thicknesses, are poor at bends. */
+const POOR_BEND_T = 2;
 
 export const TANK_RULES: readonly Rule[] = [
   {
@@ -81,6 +83,21 @@ export const TANK_RULES: readonly Rule[] = [
     why: 'Thin flats drum, bulge at the leak test and crack at the welds.',
     mend: 'Use thicker sheet, or stiffen the flats with beads and baffles.',
     source: 'common practice: 2 to 3.2 mm aluminium, 1.5 mm steel', status: 'common practice',
+  },
+  {
+    id: 'tank.cracks-at-bends',
+    title: 'Cracks at a sharp bend',
+    stage: 'tank', severity: 'note',
+    test: ({ system }) => system.tanks.flatMap((tank, t) => {
+      const alloy = ALLOYS[tank.material.alloy];
+      return when(alloy.gauge !== undefined && alloy.bendRadius_t > POOR_BEND_T, () => ({
+        what: say(`${alloy.name} wants an inside radius of {radius} at a bend. ${alloy.note}`, { radius: { value: alloy.bendRadius_t * tank.material.thickness_m.value, role: 'tape' } }),
+        path: ['tanks', t, 'material', 'alloy'],
+      }));
+    }),
+    why: 'A bend sharper than the metal takes cracks at once or later, under fuel.',
+    mend: 'Choose 5052 or 3003 where you fold, or plan welded corners.',
+    source: 'Aluminum Association bend tables (from memory)', status: 'from memory',
   },
   {
     id: 'tank.heavy-lift',

@@ -10,4 +10,4 @@ export { starvingOffset_m, unusable_m3, worstUnusable, envelopeSteps, type Envel
 export { attitudeMap, symmetricSteps, type AttitudeMap } from './attitudeMap';
 export { leftBehind_m3 } from './lobes';
 export { strappingTable, tableByStep, type StrappingRow } from './strapping';
-export { shellMass_kg } from './mass';
+export { commonCentre_m, shellCentre_m, shellMass_kg } from './mass';

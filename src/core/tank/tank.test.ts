@@ -2,7 +2,7 @@ import { describe, expect, it } from 'vitest';
 import { boxMesh, worldUpInVehicle, type Vec3 } from '../geometry';
 import { unwrap } from '../outcome';
 import { expectClose } from '../../../tests/expectClose';
-import { envelopeSteps, shellMass_kg, strappingTable, tableByStep, unusable_m3, worstUnusable } from '.';
+import { commonCentre_m, envelopeSteps, shellCentre_m, shellMass_kg, strappingTable, tableByStep, unusable_m3, worstUnusable } from '.';
 
 const BOX = boxMesh(1, 0.5, 0.4);
 const UP: Vec3 = [0, 0, 1];
@@ -60,6 +60,12 @@ describe('table by step', () => {
   it.each([0, -1, Number.NaN, 1e-9])('refuses a step of %d', (step) => {
     expect(tableByStep(BOX, UP, step)).toMatchObject({ ok: false, error: { code: 'bad-step' } });
   });
+});
+
+it('the centre of a box shell is its middle, and masses balance about their common centre', () => {
+  expect(shellCentre_m(BOX).map((value) => Number(value.toFixed(12)))).toEqual([0.5, 0.25, 0.2]);
+  expect(commonCentre_m([{ mass_kg: 1, at_m: [0, 0, 0] }, { mass_kg: 3, at_m: [1, 2, 4] }])).toEqual([0.75, 1.5, 3]);
+  expect(commonCentre_m([])).toBeUndefined();
 });
 
 it('shell mass is area times wall times density', () => {

@@ -82,14 +82,22 @@ function VolumeChart() {
 }
 
 function Masses() {
-  const { results } = useDetails();
+  const { results, system } = useDetails();
   const tank = results?.ok ? results.evaluation.tanks[0] : undefined;
-  if (!tank) return null;
+  if (!tank || !system) return null;
+  const alloy = ALLOYS[system.tanks[0]!.material.alloy];
   return (
-    <Box mt="3" display="flex" gap="5" flexWrap="wrap">
-      <Box>Shell <b><Shown value={tank.dryMass_kg} role="mass" /></b></Box>
-      <Box>Liquid now <b><Shown value={tank.liquidMass_kg} role="mass" /></b></Box>
-      <Box>Together <b><Shown value={tank.dryMass_kg + tank.liquidMass_kg} role="mass" /></b></Box>
+    <Box mt="3" display="grid" gap="1">
+      <Box display="flex" columnGap="5" flexWrap="wrap">
+        <Box>Shell <b><Shown value={tank.dryMass_kg} role="mass" /></b></Box>
+        <Box>Liquid now <b><Shown value={tank.liquidMass_kg} role="mass" /></b></Box>
+        <Box>Together <b><Shown value={tank.dryMass_kg + tank.liquidMass_kg} role="mass" /></b></Box>
+        <Box>Inside to clean or line <b><Shown value={tank.insideArea_m2} role="area" /></b></Box>
+      </Box>
+      {tank.centre_m && (
+        <Box>Centre of gravity now: <b><Shown value={tank.centre_m[0]} role="tape" /></b> from aft, <b><Shown value={tank.centre_m[1]} role="tape" /></b> from starboard, <b><Shown value={tank.centre_m[2]} role="tape" /></b> above the lowest point</Box>
+      )}
+      <Box color="soft">Filler rod {alloy.filler}. Least inside bend radius <Shown value={alloy.bendRadius_t * system.tanks[0]!.material.thickness_m.value} role="tape" />. {alloy.note}</Box>
     </Box>
   );
 }
