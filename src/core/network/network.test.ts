@@ -2,7 +2,7 @@ import { describe, expect, it } from 'vitest';
 import fc from 'fast-check';
 import { unwrap } from '../outcome';
 import { airState, fluidState, type FluidState } from '../fluids';
-import { atVoltage, colebrook, frictionNumber, parsePumpCurve, pumpLaw, solveNetwork, type LinkElement, type Network, type NetworkNode } from '.';
+import { atVoltage, colebrook, frictionNumber, parsePumpCurve, pumpLaw, solveNetwork, withoutIslands, type LinkElement, type Network, type NetworkNode } from '.';
 import { expectClose } from '../../../tests/expectClose';
 
 const DIESEL = unwrap(fluidState({ key: 'diesel' }, 293.15));
@@ -145,6 +145,51 @@ describe('what cannot be solved says why', () => {
     ['not-converged', network(ends, [['tank', 'engine', [line(0.01, Number.POSITIVE_INFINITY)]]])],
   ])('%s', (code, bad) => {
     expect(solveNetwork(bad)).toMatchObject({ ok: false, error: { code } });
+  });
+});
+
+describe('pumps together', () => {
+  const ends = [node('tank', 0, { fixedGauge_Pa: 0 }), node('end', 0, { fixedGauge_Pa: 0 })];
+  const hose = (): LinkElement => line(0.006, 4);
+  const run = (links: [string, string, LinkElement[]][], more: NetworkNode[] = []) => unwrap(solveNetwork(network([...ends, ...more], links)));
+
+  it('two alike in a row push as one of twice the pressure', () => {
+    const twice: LinkElement = { ...PUMP, curve: PUMP_CURVE.map((point) => ({ ...point, rise_Pa: 2 * point.rise_Pa })) } as LinkElement;
+    const row = run([['tank', 'end', [PUMP, PUMP, hose()]]]).links.get('link0')!.flow_m3PerS;
+    const one = run([['tank', 'end', [twice, hose()]]]).links.get('link0')!.flow_m3PerS;
+    expectClose(row, one, { rel: 1e-9, why: 'pressures add at one flow' });
+  });
+
+  it('two alike side by side push as one of twice the flow', () => {
+    const twice: LinkElement = { ...PUMP, curve: PUMP_CURVE.map((point) => ({ ...point, flow_m3PerS: 2 * point.flow_m3PerS })) } as LinkElement;
+    const pair = run([['tank', 'block', [PUMP]], ['tank', 'block', [PUMP]], ['block', 'end', [hose()]]], [node('block', 0)]).links.get('link2')!.flow_m3PerS;
+    const one = run([['tank', 'end', [twice, hose()]]]).links.get('link0')!.flow_m3PerS;
+    expectClose(pair, one, { rel: 1e-7, why: 'flows add at one pressure' });
+  });
+
+  it('the curve is met at its points and straight between them', () => {
+    const law = pumpLaw(unwrap(parsePumpCurve(PUMP_CURVE, 'pump')));
+    for (const point of PUMP_CURVE) expect(-law(point.flow_m3PerS).pressure_Pa).toBeCloseTo(point.rise_Pa, 6);
+    expect(-law(15e-6).pressure_Pa).toBeCloseTo(32.5e3, 6);
+    expect(law(60e-6).pressure_Pa).toBeGreaterThan(0);
+  });
+});
+
+describe('islands', () => {
+  const withIsland = network([node('tank', 1, { fixedGauge_Pa: 0 }), node('end', 0, { fixedGauge_Pa: 0 }), node('lost', 0, { outflow_m3PerS: 1e-6 }), node('far', 0)], [
+    ['tank', 'end', [line(0.01, 2)]], ['end', 'lost', [{ kind: 'closed' }]], ['lost', 'far', [line(0.01, 1)]],
+  ]);
+
+  it('what is cut off would stop the whole, and without it the rest is solved', () => {
+    expect(solveNetwork(withIsland)).toMatchObject({ ok: false, error: { code: 'no-path' } });
+    const rest = withoutIslands(withIsland, 'end');
+    expect(rest.nodes.map((each) => each.id)).toEqual(['tank', 'end']);
+    expect(flow(solveNetwork(rest), 'link0')).toBeGreaterThan(0);
+  });
+
+  it('what is asked for stays, to be complained of', () => {
+    expect(withoutIslands(withIsland, 'lost').nodes.map((each) => each.id)).toContain('lost');
+    expect(solveNetwork(withoutIslands(withIsland, 'lost'))).toMatchObject({ ok: false, error: { code: 'no-path' } });
   });
 });
 

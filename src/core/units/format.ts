@@ -97,11 +97,19 @@ export function formatQuantity(si: number, name: Role, options: FormatOptions): 
   return shown(fixed(value, Math.min(most, deserved), TRIMMED.has(name)), unit.symbol);
 }
 
-/** The text for an input field: the value as it would be typed, at full useful precision. */
-export function entryText(si: number, name: Role, reader: ReaderSystem): string {
+/** Digits of a field whose value has no spread: a tenth of a millimetre in a metre. */
+const ENTRY_DIGITS = 5;
+
+/**
+ * The text for an input field: the value as it would be typed, one decimal
+ * finer than its spread deserves.
+ */
+export function entryText(si: number, name: Role, reader: ReaderSystem, spread?: number): string {
   const unit = unitById(ROLES[name].kind, roleUnit(name, reader));
   if (unit.id === 'in' && name === 'tape' && isTapeFraction(si)) return inchFraction(si);
-  return String(Number(fromSI(si, unit).toPrecision(7)) || 0);
+  const value = fromSI(si, unit);
+  const text = spread ? value.toFixed(clampDecimals(spreadDecimals(spread / unit.toSI) + 1)) : value.toPrecision(ENTRY_DIGITS);
+  return String(Number(text) || 0);
 }
 
 const shown = (number: string, symbol: string): Shown => ({

@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import fc from 'fast-check';
-import { acceptedText, formatQuantity, fromSI, INCH_M, parseQuantity, toSI, UNITS, unitById, type EntryField, type Kind } from '.';
+import { acceptedText, entryText, formatQuantity, fromSI, INCH_M, parseQuantity, toSI, UNITS, unitById, type EntryField, type Kind } from '.';
 
 const TAPE: EntryField = { kind: 'length', unit: 'mm' };
 const TAPE_IN: EntryField = { kind: 'length', unit: 'in' };
@@ -160,6 +160,23 @@ describe('units', () => {
       const spellings = units.flatMap((unit) => unit.spellings.filter((spelling) => spelling !== ''));
       expect(new Set(spellings).size, kind).toBe(spellings.length);
     }
+  });
+});
+
+describe('fields', () => {
+  it.each<[number, Parameters<typeof entryText>[1], number | undefined, string]>([
+    [5.9, 'seaSpeed', 0.4, '11.5'],
+    [1.12, 'tape', 0.003, '1120'],
+    [0.0079, 'bore', undefined, '7.9'],
+    [263.15, 'temperature', undefined, '-10'],
+    [1 / 3, 'share', undefined, '33.333'],
+    [0, 'tape', undefined, '0'],
+  ])('%d as %s ± %s is typed as %s', (value, role, spread, text) => {
+    expect(entryText(value, role, 'metric', spread)).toBe(text);
+  });
+
+  it('a tape length is typed as a fraction where it is one', () => {
+    expect(entryText(12.375 * INCH_M, 'tape', 'us')).toBe('12 3/8');
   });
 });
 

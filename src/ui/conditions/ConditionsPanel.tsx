@@ -5,7 +5,7 @@ import { RotateCcw } from 'lucide-react';
 import { useRef, useState } from 'react';
 import { limitsAt, type Path, type SystemDocument } from '@/core/document';
 import { entryText, formatQuantity, fromSI, roleUnit, ROLES, toSI, unitById, type Role } from '@/core/units';
-import { readEntry } from '../fields/KnownField';
+import { readEntry } from '../fields/readEntry';
 import { TextEntry } from '../fields/TextEntry';
 import { applyEdit, beginGesture, endGesture, openDocument, setValue, useEditor, useValue } from '../state/editor';
 import { useNarrow } from '../parts/useNarrow';

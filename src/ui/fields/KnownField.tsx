@@ -2,21 +2,14 @@
 
 import { Box, chakra } from '@chakra-ui/react';
 import { memo } from 'react';
-import { limitsAt, ORIGINS, valueAt, withValue, type Known, type Limits, type Origin, type Path } from '@/core/document';
-import { acceptedText, entryText, formatQuantity, fromSI, parseQuantity, roleUnit, ROLES, toSI, unitById, type EntryField, type ReaderSystem, type Role } from '@/core/units';
+import { limitsAt, ORIGINS, valueAt, withValue, type Known, type Origin, type Path } from '@/core/document';
+import { entryText, fromSI, roleUnit, ROLES, toSI, unitById, type EntryField, type Role } from '@/core/units';
 import { applyEdit, openDocument, setValue, useValue } from '../state/editor';
 import { useReader } from '../state/reader';
+import { fromDocument, inDegrees, measuredSpread, readEntry, toDocument } from './readEntry';
 import { TextEntry, type EntryVerdict } from './TextEntry';
 
-/** What a careful measurement of each role is worth, half-width in SI; shares are of the value. */
-const MEASURED: Readonly<Partial<Record<Role, { readonly abs?: number; readonly rel?: number }>>> = {
-  tape: { abs: 0.001 }, bore: { abs: 0.0002 }, thickness: { abs: 0.0001 }, run: { abs: 0.02 },
-  burn: { rel: 0.05 }, transfer: { rel: 0.05 }, pressure: { rel: 0.05 }, resistance: { rel: 0.02 }, slope: { abs: 0.5 }, tankVolume: { rel: 0.01 },
-};
-
 const ORIGIN_WORDS: Readonly<Record<Origin, string>> = { measured: 'measured', chosen: 'chosen', part: 'from part', assumed: 'assumed' };
-
-const SI_ROLES_IN_DEGREES = 'slope';
 
 export type KnownFieldProps = {
   readonly label: string;
@@ -24,39 +17,6 @@ export type KnownFieldProps = {
   readonly role: Role;
   readonly entry?: Pick<EntryField, 'metal' | 'line'>;
   readonly hint?: string;
-};
-
-/** Angles stand in the document in degrees; every other value in SI. */
-const fromDocument = (value: number, role: Role): number => (role === SI_ROLES_IN_DEGREES ? (value * Math.PI) / 180 : value);
-const toDocument = (si: number, role: Role): number => (role === SI_ROLES_IN_DEGREES ? Number(((si * 180) / Math.PI).toPrecision(12)) : Number(si.toPrecision(12)));
-
-/** Reads an entry for a role and checks it against limits given as they stand in the document. */
-export function readEntry(
-  text: string, role: Role, reader: ReaderSystem, limits: Limits, entry: Pick<EntryField, 'metal' | 'line'> = {},
-): { ok: true; value: number; note?: string } | { ok: false; message: string } {
-  const field: EntryField = { kind: ROLES[role].kind, unit: roleUnit(role, reader), reader, ...entry };
-  const read = parseQuantity(text, field);
-  if (!read.ok) return { ok: false, message: read.error.detail };
-  const value = toDocument(read.value.si, role);
-  if (value < limits.min || value > limits.max) {
-    const show = (bound: number): string => formatQuantity(fromDocument(bound, role), role, { reader }).text;
-    return { ok: false, message: `${formatQuantity(read.value.si, role, { reader }).text} is out of range; enter ${show(limits.min)} to ${show(limits.max)}.` };
-  }
-  const shown = formatQuantity(read.value.si, role, { reader }).text;
-  return { ok: true, value, ...(read.value.nominal || !isPlain(text, shown) ? { note: `${read.value.reading} = ${shown}` } : {}) };
-}
-
-/** True when the entry begins with the number that is shown for it: then there is nothing to say back. */
-const isPlain = (text: string, shown: string): boolean => text.trim().replace('-', '−').startsWith(shown.split(' ')[0]!);
-
-/** What the field takes, for a hint. */
-export const acceptedFor = (role: Role, reader: ReaderSystem, entry: Pick<EntryField, 'metal' | 'line'> = {}): string =>
-  acceptedText({ kind: ROLES[role].kind, unit: roleUnit(role, reader), reader, ...entry });
-
-const measuredSpread = (role: Role, value: number, old: number | undefined): number => {
-  const rule = MEASURED[role] ?? { rel: 0.02 };
-  const careful = rule.abs ?? Math.abs(value) * (rule.rel ?? 0.02);
-  return Number((old === undefined ? careful : Math.min(old, careful)).toPrecision(6));
 };
 
 /**
@@ -99,7 +59,7 @@ export const KnownField = memo(function KnownField({ label, path, role, entry, h
   return (
     <Box data-path={path.join('.')}>
       <TextEntry
-        label={label} value={entryText(fromDocument(known.value, role), role, reader)} unit={unit.symbol} onEnter={enter} onStep={step} hint={hint}
+        label={label} value={entryText(fromDocument(known.value, role), role, reader, known.spread ? fromDocument(known.spread, role) : undefined)} unit={unit.symbol} onEnter={enter} onStep={step} hint={hint}
         after={
           <>
             <OriginPicker label={label} origin={known.origin} onChange={setOrigin} />
@@ -138,7 +98,7 @@ function SpreadField({ label, path, role, known }: { readonly label: string; rea
   const reader = useReader();
   const unit = unitById(ROLES[role].kind, roleUnit(role, reader));
   // A spread is a difference: no offset, so that 2 °C of spread are 2 K.
-  const scale = role === SI_ROLES_IN_DEGREES ? 1 : unit.toSI;
+  const scale = inDegrees(role) ? 1 : unit.toSI;
   const text = known.spread === undefined ? '' : String(Number((known.spread / scale).toPrecision(3)));
   const enter = (entered: string): EntryVerdict => {
     const value = Number(entered.replace(',', '.').replace(/^±\s*/, ''));

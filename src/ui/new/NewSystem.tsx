@@ -8,7 +8,7 @@ import { useEffect, useState } from 'react';
 import { Controller, useForm } from 'react-hook-form';
 import { answerLimits, answersSchema, CONSUMER_KINDS, draftSystem, VEHICLES, type Answers } from '@/core/document';
 import { entryText, roleUnit, ROLES, unitById, type Role } from '@/core/units';
-import { readEntry } from '../fields/KnownField';
+import { readEntry } from '../fields/readEntry';
 import { Select } from '../fields/Select';
 import { TextEntry, type EntryVerdict } from '../fields/TextEntry';
 import { createOnServer } from '../library/serverSystems';

@@ -6,7 +6,7 @@ import { useRef, type KeyboardEvent, type PointerEvent } from 'react';
 import { limitsAt, withValue, type Path, type SystemDocument } from '@/core/document';
 import type { ExtrudeAxis } from '@/core/geometry';
 import { entryText, roleUnit, ROLES, unitById } from '@/core/units';
-import { readEntry } from '../fields/KnownField';
+import { readEntry } from '../fields/readEntry';
 import { TextEntry } from '../fields/TextEntry';
 import { Button } from '../parts/Button';
 import { applyEdit, beginGesture, endGesture, openDocument, setValue, useEditor } from '../state/editor';
@@ -80,14 +80,14 @@ function ProfileDrawing({ title, path, points }: { readonly title: string; reado
   return (
     <svg ref={svg} viewBox={`${left - margin} ${top - margin} ${width} ${height}`} role="group" aria-label={`${title}, to scale`} data-testid="profile" style={{ width: '100%', maxWidth: 560, maxHeight: 260, display: 'block', touchAction: 'pan-y' }}>
       <polygon points={points.map((point) => `${point.u_m * MM},${-point.v_m * MM}`).join(' ')} fill="var(--chakra-colors-page)" stroke="var(--chakra-colors-metal)" strokeWidth={3 * scale} strokeLinejoin="round" />
-      {points.map((point, i) => <Corner key={i} i={i} title={title} path={path} point={point} scale={scale} svg={svg} />)}
+      {points.map((point, i) => <Corner key={i} i={i} title={title} path={path} point={point} scale={scale} svg={svg} middle={[us.reduce((sum, u) => sum + u / us.length, 0), vs.reduce((sum, v) => sum + v / vs.length, 0)]} />)}
     </svg>
   );
 }
 
-type CornerProps = { readonly i: number; readonly title: string; readonly path: Path; readonly point: PointDocument; readonly scale: number; readonly svg: React.RefObject<SVGSVGElement | null> };
+type CornerProps = { readonly i: number; readonly title: string; readonly path: Path; readonly point: PointDocument; readonly scale: number; readonly svg: React.RefObject<SVGSVGElement | null>; readonly middle: readonly [number, number] };
 
-function Corner({ i, title, path, point, scale, svg }: CornerProps) {
+function Corner({ i, title, path, point, scale, svg, middle }: CornerProps) {
   const drag = useRef<{ before: SystemDocument; grip: DOMPoint; from: PointDocument; toDrawing: DOMMatrix }>(undefined);
   const edit = `${title}, point ${i + 1}`;
   const moved = (system: SystemDocument, u_m: number, v_m: number): SystemDocument => withValue(system, [...path, i], { u_m: snapped(u_m), v_m: snapped(v_m) });
@@ -121,11 +121,14 @@ function Corner({ i, title, path, point, scale, svg }: CornerProps) {
     applyEdit(edit, (system) => moved(system, point.u_m + move[0], point.v_m + move[1]));
   };
   const [x, y] = [point.u_m * MM, -point.v_m * MM];
+  // Numbers stand outside the outline.
+  const away = Math.atan2(y - middle[1], x - middle[0]);
+  const [labelX, labelY] = [x + 20 * scale * Math.cos(away), y + 20 * scale * Math.sin(away) + 5 * scale];
   return (
     <g tabIndex={0} role="button" aria-label={`${edit}: move with the arrow keys`} onPointerDown={onPointerDown} onPointerMove={onPointerMove} onPointerUp={onPointerEnd} onPointerCancel={onPointerEnd} onKeyDown={onKeyDown} style={{ cursor: 'grab', touchAction: 'none' }}>
       <circle cx={x} cy={y} r={22 * scale} fill="transparent" />
       <circle cx={x} cy={y} r={8 * scale} fill="var(--chakra-colors-panel)" stroke="var(--chakra-colors-accent)" strokeWidth={3 * scale} />
-      <text x={x} y={y - 13 * scale} textAnchor="middle" style={{ fontSize: 13 * scale }} fill="var(--chakra-colors-ink)" pointerEvents="none">{i + 1}</text>
+      <text x={labelX} y={labelY} textAnchor="middle" style={{ fontSize: 13 * scale }} fill="var(--chakra-colors-ink)" pointerEvents="none">{i + 1}</text>
     </g>
   );
 }

@@ -8,7 +8,7 @@ import { tankTable, type TableAt } from '@/core/evaluate';
 import { csvText, stlBytes } from '@/core/formats';
 import { entryText, formatQuantity } from '@/core/units';
 import { axisOf } from '../charts/axes';
-import { readEntry } from '../fields/KnownField';
+import { readEntry } from '../fields/readEntry';
 import { Select } from '../fields/Select';
 import { TextEntry } from '../fields/TextEntry';
 import { Button } from '../parts/Button';
