@@ -92,7 +92,7 @@ function addTetrahedron(sum: Sums, apex: Vec3, a: Vec3, b: Vec3, c: Vec3): void 
   for (let axis = 0; axis < 3; axis++) sum.moment[axis]! += (volume * (apex[axis]! + a[axis]! + b[axis]! + c[axis]!)) / 4;
 }
 
-/** Twice-halved cross product of two spokes from the apex, along the normal. */
+/** Area of the triangle that two spokes from the apex span, signed along the normal. */
 function signedArea(apex: Vec3, from: Vec3, to: Vec3, normal: Vec3): number {
   const [ux, uy, uz] = [from[0] - apex[0], from[1] - apex[1], from[2] - apex[2]];
   const [vx, vy, vz] = [to[0] - apex[0], to[1] - apex[1], to[2] - apex[2]];

@@ -36,21 +36,23 @@ export function nearestOnTriangle(p: Vec3, a: Vec3, b: Vec3, c: Vec3): Vec3 {
  * J. Strackee, IEEE Trans. Biomed. Eng. 30, 1983) sum to 4 pi
  */
 export function depthInside(mesh: ClosedMesh, p: Vec3): number {
+  const { positions, triangles } = mesh;
   let nearest = Infinity;
   let solidAngle = 0;
-  for (let i = 0; i < triangleCount(mesh); i++) {
-    const [a, b, c] = triangle(mesh, i);
-    nearest = Math.min(nearest, norm(subtract(p, nearestOnTriangle(p, a, b, c))));
-    solidAngle += triangleSolidAngle(subtract(a, p), subtract(b, p), subtract(c, p));
+  for (let i = 0; i < triangles.length; i += 3) {
+    const [a, b, c] = [3 * triangles[i]!, 3 * triangles[i + 1]!, 3 * triangles[i + 2]!];
+    const ax = positions[a]! - p[0], ay = positions[a + 1]! - p[1], az = positions[a + 2]! - p[2];
+    const bx = positions[b]! - p[0], by = positions[b + 1]! - p[1], bz = positions[b + 2]! - p[2];
+    const cx = positions[c]! - p[0], cy = positions[c + 1]! - p[1], cz = positions[c + 2]! - p[2];
+    const volume = ax * (by * cz - bz * cy) + ay * (bz * cx - bx * cz) + az * (bx * cy - by * cx);
+    const [la, lb, lc] = [Math.sqrt(ax * ax + ay * ay + az * az), Math.sqrt(bx * bx + by * by + bz * bz), Math.sqrt(cx * cx + cy * cy + cz * cz)];
+    solidAngle += 2 * Math.atan2(volume, la * lb * lc + (ax * bx + ay * by + az * bz) * lc + (bx * cx + by * cy + bz * cz) * la + (cx * ax + cy * ay + cz * az) * lb);
+    // No point of a triangle is nearer than its nearest corner less its longest side.
+    const side = Math.sqrt(Math.max((bx - ax) ** 2 + (by - ay) ** 2 + (bz - az) ** 2, (cx - bx) ** 2 + (cy - by) ** 2 + (cz - bz) ** 2, (ax - cx) ** 2 + (ay - cy) ** 2 + (az - cz) ** 2));
+    if (Math.min(la, lb, lc) - side >= nearest) continue;
+    nearest = Math.min(nearest, norm(nearestOnTriangle([0, 0, 0], [ax, ay, az], [bx, by, bz], [cx, cy, cz])));
   }
   return solidAngle > 2 * Math.PI ? nearest : -nearest;
-}
-
-function triangleSolidAngle(a: Vec3, b: Vec3, c: Vec3): number {
-  const [la, lb, lc] = [norm(a), norm(b), norm(c)];
-  const numerator = dot(a, cross(b, c));
-  const denominator = la * lb * lc + dot(a, b) * lc + dot(b, c) * la + dot(c, a) * lb;
-  return 2 * Math.atan2(numerator, denominator);
 }
 
 /** A ray that runs along an edge belongs to both its triangles rather than to none. */

@@ -92,10 +92,13 @@ export function meshBounds(mesh: ClosedMesh): Bounds {
  * @source divergence theorem: sum of signed tetrahedra from one apex
  */
 export function meshVolume(mesh: ClosedMesh): number {
+  const { positions: p, triangles } = mesh;
   let six = 0;
-  for (let i = 0; i < triangleCount(mesh); i++) {
-    const [a, b, c] = triangle(mesh, i);
-    six += a[0] * (b[1] * c[2] - b[2] * c[1]) + a[1] * (b[2] * c[0] - b[0] * c[2]) + a[2] * (b[0] * c[1] - b[1] * c[0]);
+  for (let i = 0; i < triangles.length; i += 3) {
+    const [a, b, c] = [3 * triangles[i]!, 3 * triangles[i + 1]!, 3 * triangles[i + 2]!];
+    six += p[a]! * (p[b + 1]! * p[c + 2]! - p[b + 2]! * p[c + 1]!)
+      + p[a + 1]! * (p[b + 2]! * p[c]! - p[b]! * p[c + 2]!)
+      + p[a + 2]! * (p[b]! * p[c + 1]! - p[b + 1]! * p[c]!);
   }
   return six / 6;
 }

@@ -16,7 +16,8 @@ export const TORISPHERICAL = { crownOverDiameter: 1, knuckleOverDiameter: 0.06 }
 export type VesselCode = 'no-size';
 
 /** Arcs of an end are cut into this many chords, placed so that each keeps its volume. */
-const END_STEPS = 16;
+const END_STEPS = 10;
+const WIDEN_STEPS = 6;
 
 /** Depth of an end beyond the straight shell [m]. */
 export function endDepth_m(end: EndShape, radius_m: number): number {
@@ -113,8 +114,8 @@ function endMeridian(end: EndShape, radius_m: number): MeridianPoint[] {
   const radii = heights.map((height, i) => (i === END_STEPS ? 0 : endRadius_m(end, radius_m, height)));
   const wanted = endVolume_m3(end, radius_m);
   let widen = 1;
-  // Volume is a quadratic of the widening; two secant steps settle it far below the promise.
-  for (let step = 0; step < 3; step++) widen *= Math.sqrt(1 + (wanted - frustums(heights, radii, widen)) / wanted);
+  // Each step leaves some hundredth of the last one's error.
+  for (let step = 0; step < WIDEN_STEPS; step++) widen *= Math.sqrt(1 + (wanted - frustums(heights, radii, widen)) / wanted);
   return heights.map((height, i): MeridianPoint => [height, i === 0 ? radius_m : radii[i]! * widen]);
 }
 

@@ -14,5 +14,5 @@ export { solveGraph, type Graph, type GraphLink, type GraphNode, type GraphSolut
 export {
   boreArea_m2, colebrook, frictionFactor, frictionNumber, LAMINAR_RE, regimeOf, reynoldsNumber, TURBULENT_RE, type Regime,
 } from './friction';
-export { checkedLaw, filterLaw, lineLaw, orificeLaw, reversedLaw, seriesLaw, sizedK, ventLaw, type FittingLoss, type Liquid, type Loss, type LossLaw } from './laws';
+export { checkedLaw, filterLaw, lineLaw, orificeLaw, seriesLaw, sizedK, ventLaw, type FittingLoss, type Liquid, type Loss, type LossLaw } from './laws';
 export { atVoltage, parsePumpCurve, pumpLaw, type PumpCode, type PumpCurve, type PumpPoint } from './pump';

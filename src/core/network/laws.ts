@@ -111,9 +111,3 @@ export function seriesLaw(laws: readonly LossLaw[]): LossLaw {
     return { pressure_Pa, slope_PaSPerM3 };
   };
 }
-
-/** A law turned end for end. */
-export const reversedLaw = (law: LossLaw): LossLaw => (flow) => {
-  const loss = law(-flow);
-  return { pressure_Pa: -loss.pressure_Pa, slope_PaSPerM3: loss.slope_PaSPerM3 };
-};

@@ -60,3 +60,31 @@ describe('what stays behind in a saddle tank', () => {
     }
   });
 });
+
+describe('a tank with a step', () => {
+  const mesh = unwrap(prismMesh([[0, 0], [0.4, 0], [0.4, 0.2], [0.6, 0.2], [0.6, 0.4], [0, 0.4]], 'x', 1));
+  const left = (roll: number): readonly [number, number] => {
+    const up = worldUpInVehicle(0, roll);
+    const level = up[1] * 0.3 + up[2] * 0.03;
+    return [leftBehind_m3(mesh, [0.5, 0.3, 0.03], up, level), volumeBelow(mesh, { normal: up, offset_m: level })];
+  };
+
+  it.each([0, 0.1, 0.2])('heeled %d rad away from its shelf traps nothing', (roll) => {
+    const [all, plain] = left(roll);
+    expectClose(all, plain, { rel: 1e-12, why: 'one lobe' });
+  });
+
+  it.each([0.1, 0.2])('heeled %d rad onto its shelf keeps a wedge there', (roll) => {
+    const [all, plain] = left(-roll);
+    expectClose(all - plain, (0.2 * 0.2 * Math.tan(roll)) / 2, { rel: 1e-9, why: 'wedge against the wall, closed form' });
+  });
+});
+
+it('a V-bottom is convex: the plain volume at any roll', () => {
+  const mesh = unwrap(prismMesh([[0, 0.1], [0.3, 0], [0.6, 0.1], [0.6, 0.4], [0, 0.4]], 'x', 1));
+  for (const roll of [-0.2, -0.1, 0, 0.1, 0.2]) {
+    const up = worldUpInVehicle(0, roll);
+    const level = up[1] * 0.3 + up[2] * 0.03;
+    expect(leftBehind_m3(mesh, [0.5, 0.3, 0.03], up, level)).toBe(volumeBelow(mesh, { normal: up, offset_m: level }));
+  }
+});

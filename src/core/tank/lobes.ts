@@ -5,34 +5,51 @@ type Frame = { readonly convex: boolean; readonly neighbours: readonly (readonly
 
 const frames = new WeakMap<ClosedMesh, Frame>();
 
-/** A face lies outside another's plane when it stands this share of the size over it. */
-const CONVEX_REL = 1e-9;
-
 function frameOf(mesh: ClosedMesh): Frame {
   const known = frames.get(mesh);
   if (known) return known;
-  const neighbours: Set<number>[] = Array.from({ length: mesh.positions.length / 3 }, () => new Set());
-  for (let i = 0; i < mesh.triangles.length; i += 3) {
-    for (let k = 0; k < 3; k++) {
-      const [a, b] = [mesh.triangles[i + k]!, mesh.triangles[i + ((k + 1) % 3)]!];
-      neighbours[a]!.add(b);
-      neighbours[b]!.add(a);
-    }
-  }
-  const frame = { convex: isConvex(mesh), neighbours: neighbours.map((set) => [...set]) };
+  const frame = frameFrom(mesh);
   frames.set(mesh, frame);
   return frame;
 }
 
-function isConvex(mesh: ClosedMesh): boolean {
+/** Neighbours of each vertex, and whether the whole is convex. */
+function frameFrom(mesh: ClosedMesh): Frame {
+  const count = mesh.positions.length / 3;
+  const neighbours: Set<number>[] = Array.from({ length: count }, () => new Set());
+  /** By directed edge, the third corner of its triangle. */
+  const across = new Map<number, number>();
+  for (let i = 0; i < mesh.triangles.length; i += 3) {
+    for (let k = 0; k < 3; k++) {
+      const [a, b, c] = [mesh.triangles[i + k]!, mesh.triangles[i + ((k + 1) % 3)]!, mesh.triangles[i + ((k + 2) % 3)]!];
+      neighbours[a]!.add(b);
+      neighbours[b]!.add(a);
+      across.set(a * count + b, c);
+    }
+  }
+  return { convex: isConvex(mesh, across), neighbours: neighbours.map((set) => [...set]) };
+}
+
+/** A neighbour's corner bends inward when it stands this share of the size over a face. */
+const CONVEX_REL = 1e-9;
+
+/**
+ * A closed surface in one piece that bends outward over every edge is convex.
+ * @source Tietze and Nakajima's theorem: local convexity of a connected closed set is convexity
+ */
+function isConvex(mesh: ClosedMesh, across: ReadonlyMap<number, number>): boolean {
+  const count = mesh.positions.length / 3;
+  // Two pieces can each bend outward everywhere: Euler's number tells them from one.
+  if (count - across.size / 2 + triangleCount(mesh) !== 2) return false;
   const size = mesh.positions.reduce((largest, value) => Math.max(largest, Math.abs(value)), 0);
   for (let i = 0; i < triangleCount(mesh); i++) {
     const [a, b, c] = triangle(mesh, i);
     const normal = cross(subtract(b, a), subtract(c, a));
-    const length = norm(normal);
-    if (length === 0) continue;
-    for (let v = 0; v < mesh.positions.length / 3; v++) {
-      if (dot(normal, subtract(vertex(mesh, v), a)) > CONVEX_REL * size * length) return false;
+    const reach = CONVEX_REL * size * norm(normal);
+    for (let k = 0; k < 3; k++) {
+      const [from, to] = [mesh.triangles[3 * i + k]!, mesh.triangles[3 * i + ((k + 1) % 3)]!];
+      const beyond = across.get(to * count + from)!;
+      if (dot(normal, subtract(vertex(mesh, beyond), a)) > reach) return false;
     }
   }
   return true;

@@ -31,8 +31,8 @@ const STEPS_A_SIDE = 6;
 /**
  * The attitude within an envelope that leaves most liquid behind.
  *
- * Searches a grid that holds the corners, where a lone inlet is worst unless
- * it stands off centre; then level between them is worst only by ties.
+ * Searches a grid that holds corners, edges and level; between its points the
+ * volume changes smoothly.
  *
  * @param upAt unit vector against gravity in the tank frame, for pitch and roll [rad]
  */
