@@ -2,7 +2,7 @@ import { describe, expect, it } from 'vitest';
 import fc from 'fast-check';
 import { unwrap } from '../outcome';
 import { airState, fluidState, type FluidState } from '../fluids';
-import { atVoltage, colebrook, frictionNumber, parsePumpCurve, pumpLaw, solveNetwork, withoutIslands, type LinkElement, type Network, type NetworkNode } from '.';
+import { atVoltage, colebrook, frictionNumber, orificeLaw, parsePumpCurve, pumpLaw, solveNetwork, withoutIslands, type LinkElement, type Network, type NetworkNode } from '.';
 import { expectClose } from '../../../tests/expectClose';
 
 const DIESEL = unwrap(fluidState({ key: 'diesel' }, 293.15));
@@ -196,4 +196,11 @@ describe('islands', () => {
 it('voltage moves a pump curve by the affinity laws', () => {
   const curve = unwrap(parsePumpCurve([{ flow_m3PerS: 0, rise_Pa: 100 }, { flow_m3PerS: 10, rise_Pa: 0 }], 'pump'));
   expect(atVoltage(curve, 0.5).points).toEqual([{ flow_m3PerS: 0, rise_Pa: 25 }, { flow_m3PerS: 5, rise_Pa: 0 }]);
+});
+
+it('a sharp orifice passes C A sqrt(2 dp / rho), and its loss is linear in creeping flow', () => {
+  const law = orificeLaw(0.004, 0.61, DIESEL);
+  const flow_m3PerS = 0.61 * (Math.PI / 4) * 0.004 ** 2 * Math.sqrt((2 * 20e3) / DIESEL.density_kgPerM3);
+  expectClose(law(flow_m3PerS).pressure_Pa, 20e3, { rel: 1e-4, why: 'Torricelli; the blend adds (10/Re)²/2' });
+  expectClose(law(2e-12).pressure_Pa / law(1e-12).pressure_Pa, 2, { rel: 1e-6, why: 'linear below Re 10' });
 });
