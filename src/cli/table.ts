@@ -8,9 +8,10 @@ const MM_PER_M = 1000;
 export const table: Verb = {
   name: 'table',
   summary: 'volume against depth of a tank: the strapping table',
-  prints: 'tank, at, step_m and rows[]: depth_m along effective gravity from the lowest point, volume_m3',
+  prints: 'tank, bay, at, step_m and rows[]: depth_m along effective gravity from the lowest point, volume_m3',
   options: {
     tank: 'id of the tank; the first where it is left out',
+    bay: 'number of a bay between baffles, from 1; the whole tank where it is left out',
     'step-mm': `step of depth [mm]; ${STEP_MM} where it is left out`,
     at: 'mounted (vehicle level, the default) or conditions',
   },
@@ -20,8 +21,9 @@ export const table: Verb = {
     const at = options.at ?? 'mounted';
     if (at !== 'mounted' && at !== 'conditions') throw new UsageError(`--at wants mounted or conditions; it is "${at}".`);
     const step_m = (options['step-mm'] === undefined ? STEP_MM : numberFrom('--step-mm', options['step-mm'])) / MM_PER_M;
-    const rows = tankTable(system, index, step_m, at);
+    const bay = options.bay === undefined ? undefined : numberFrom('--bay', options.bay);
+    const rows = tankTable(system, index, step_m, at, bay === undefined ? undefined : bay - 1);
     if (!rows.ok) throw new UsageError(`${rows.error.at}: ${rows.error.detail}`);
-    return { system: system.name, tank: system.tanks[index]!.id, at, step_m, rows: rows.value };
+    return { system: system.name, tank: system.tanks[index]!.id, ...(bay === undefined ? {} : { bay }), at, step_m, rows: rows.value };
   },
 };

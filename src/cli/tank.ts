@@ -1,9 +1,15 @@
 import type { Verb } from './verb';
 
+/** JSON has no infinity: what has no end is null. */
+const finite = (value: number): number | null => (Number.isFinite(value) ? value : null);
+
+const eachOf = <T, U>(record: Readonly<Record<string, T>>, change: (value: T) => U): Record<string, U> =>
+  Object.fromEntries(Object.entries(record).map(([key, value]) => [key, change(value)]));
+
 export const tank: Verb = {
   name: 'tank',
   summary: 'volumes, surface, centroid, unusable and usable at the conditions',
-  prints: 'tanks[]: gross_m3, holds_m3, fill, pickups[] (unusable now, level and at the worst attitude), strapping[], masses',
+  prints: 'tanks[]: gross_m3, holds_m3, fill, pickups[] (unusable now, level and at the worst attitude), bays[], feeds[] (refill, holds while it brakes and corners), changes_m3 by part, strapping[], areas, masses',
   run: (system, { tanks, gravity, usable }) => ({
     system: system.name,
     up_vehicle: gravity.up,
@@ -11,7 +17,13 @@ export const tank: Verb = {
     usable_m3: usable.ok ? usable.value : null,
     tanks: tanks.map((result) => ({
       id: result.id, name: result.name, gross_m3: result.gross_m3, holds_m3: result.holds_m3, fill: result.fill, pickups: result.pickups,
-      insideArea_m2: result.insideArea_m2, dryMass_kg: result.dryMass_kg, liquidMass_kg: result.liquidMass_kg, centre_m: result.centre_m ?? null, floodedVents: result.floodedVents, misplaced: result.misplaced,
+      changes_m3: result.changes, idle: result.idle, pieces: result.pieces,
+      insideArea_m2: result.insideArea_m2, outsideArea_m2: result.outsideArea_m2, plateArea_m2: result.plateArea_m2, dryMass_kg: result.dryMass_kg, liquidMass_kg: result.liquidMass_kg, centre_m: result.centre_m ?? null, floodedVents: result.floodedVents, misplaced: result.misplaced,
+      bays: result.inside.bays.map((bay) => ({ ...bay, kept_m3: eachOf(bay.kept_m3, finite), slosh_Hz: bay.slosh_Hz ?? null })),
+      feeds: result.inside.feeds.map((feed) => ({
+        ...feed, bay: feed.bay + 1, refill: feed.refill ? { ...feed.refill, headForDraw_m: finite(feed.refill.headForDraw_m) } : null,
+        holds: eachOf(feed.holds, ({ volume_m3, time_s }) => ({ volume_m3, time_s: finite(time_s) })),
+      })),
       strapping: result.strapping,
     })),
   }),

@@ -1,5 +1,6 @@
 import { and, desc, eq, isNull, lte } from 'drizzle-orm';
-import type { SystemDocument } from '@/core/document';
+import { migrate, type SystemDocument } from '@/core/document';
+import { unwrap } from '@/core/outcome';
 import type { Db } from './open';
 import { facts, revisions, systems } from './schema';
 
@@ -8,8 +9,11 @@ export type SystemRow = { readonly id: string; readonly revision: number; readon
 /** Saves kept for each system; older ones are dropped. */
 export const REVISIONS_KEPT = 200;
 
+/** A document that an earlier Gas Line saved, in today's format. */
+const current = (text: string): SystemDocument => unwrap(migrate(JSON.parse(text) as Record<string, unknown>)) as unknown as SystemDocument;
+
 const toRow = (row: typeof systems.$inferSelect): SystemRow => ({
-  id: row.id, revision: row.revision, updatedAt_ms: row.updatedAt_ms, document: JSON.parse(row.document) as SystemDocument,
+  id: row.id, revision: row.revision, updatedAt_ms: row.updatedAt_ms, document: current(row.document),
 });
 
 export const listSystems = (db: Db): SystemRow[] =>

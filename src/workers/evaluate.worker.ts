@@ -1,6 +1,7 @@
 import { expose } from 'comlink';
 import type { SystemDocument } from '@/core/document';
 import { evaluateSystem, numbersOf, type Detail, type Evaluation, type EvaluationCode, type Numbers } from '@/core/evaluate';
+import { loadKernel } from '@/core/geometry';
 import type { Failure } from '@/core/outcome';
 import { findingsOf, type Finding } from '@/core/rules';
 
@@ -8,9 +9,12 @@ export type Results =
   | { readonly ok: true; readonly evaluation: Evaluation; readonly numbers: Numbers; readonly findings: readonly Finding[] }
   | { readonly ok: false; readonly error: Failure<EvaluationCode> };
 
+const ready = loadKernel();
+
 const api = {
   /** Numbers and findings; with 'full' also the drawings, curves and tables. */
-  evaluate(system: SystemDocument, detail: Detail): Results {
+  async evaluate(system: SystemDocument, detail: Detail): Promise<Results> {
+    await ready;
     const result = evaluateSystem(system, detail);
     if (!result.ok) return { ok: false, error: result.error };
     return { ok: true, evaluation: result.value, numbers: numbersOf(system, result.value), findings: findingsOf(system, result.value) };

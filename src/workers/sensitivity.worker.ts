@@ -1,10 +1,16 @@
 import { expose } from 'comlink';
 import type { SystemDocument } from '@/core/document';
 import { sensitivity, type Sensitivity } from '@/core/evaluate';
+import { loadKernel } from '@/core/geometry';
 import { findingKeys } from '@/core/rules';
 
+const ready = loadKernel();
+
 const api = {
-  sensitivity: (system: SystemDocument): Sensitivity => sensitivity(system, findingKeys),
+  async sensitivity(system: SystemDocument): Promise<Sensitivity> {
+    await ready;
+    return sensitivity(system, findingKeys);
+  },
 };
 
 export type SensitivityApi = typeof api;

@@ -1,14 +1,15 @@
 import { boxMesh, coneMesh, loftMesh, meshBounds, parseMesh, prismMesh, vesselMesh, type ClosedMesh, type LoftCode, type Point2, type Vec3, type VesselCode } from '../geometry';
 import { success, unwrap, type Outcome } from '../outcome';
+import { textMesh, type MeshTextCode } from './meshText';
 import type { ShapeDocument } from './schema';
 
-export type ShapeCode = LoftCode | VesselCode;
+export type ShapeCode = LoftCode | VesselCode | MeshTextCode;
 
 const made = new WeakMap<ShapeDocument, Outcome<ClosedMesh, ShapeCode>>();
 
 /**
- * The inside of a tank as a mesh, its aft, starboard, lower corner at the
- * origin. The same shape object gives the same mesh.
+ * One body as a mesh, its aft, starboard, lower corner at the origin. The same
+ * shape object gives the same mesh.
  */
 export function shapeMesh(shape: ShapeDocument): Outcome<ClosedMesh, ShapeCode> {
   const known = made.get(shape);
@@ -19,7 +20,7 @@ export function shapeMesh(shape: ShapeDocument): Outcome<ClosedMesh, ShapeCode> 
   return mesh;
 }
 
-/** Length, width and height of a tank's inside; of nothing where its shape makes no sense. */
+/** Length, width and height of one body; of nothing where its shape makes no sense. */
 export function shapeSpan(shape: ShapeDocument): Vec3 {
   const mesh = shapeMesh(shape);
   return mesh.ok ? meshBounds(mesh.value).max : [0, 0, 0];
@@ -39,6 +40,8 @@ function rawMesh(shape: ShapeDocument): Outcome<ClosedMesh, ShapeCode> {
       return vesselMesh({ radius_m: shape.diameter_m.value / 2, shell_m: shape.shell_m.value, axis: shape.axis, nearEnd: shape.nearEnd, farEnd: shape.farEnd });
     case 'cone':
       return coneMesh(shape.nearDiameter_m.value / 2, shape.farDiameter_m.value / 2, shape.length_m.value, shape.axis);
+    case 'mesh':
+      return textMesh(shape);
   }
 }
 

@@ -5,8 +5,8 @@ import {
 import type { FluidBatch } from '../fluids';
 import type { LinearGauge, SwingArm } from '../gauge';
 import { failure, success, unwrap, type Outcome } from '../outcome';
-import type { Envelope, Inlet } from '../tank';
-import { shapeMesh } from './compileShape';
+import type { Compartments, Envelope, Inlet } from '../tank';
+import { tankBody, type TankBody } from './compileBody';
 import type { PickupDocument, PortDocument, SenderDocument, SystemDocument, TankDocument } from './schema';
 
 export const radians = (degrees: number): number => (degrees * Math.PI) / 180;
@@ -19,7 +19,10 @@ export type PortModel = { readonly document: PortDocument; readonly point_m: Vec
 /** A tank as the solvers want it. Points are in the tank frame. */
 export type TankModel = {
   readonly document: TankDocument;
+  readonly body: TankBody;
+  /** The space that liquid can take. */
   readonly mesh: ClosedMesh;
+  readonly bays: Compartments;
   readonly gross_m3: number;
   readonly mounting: Mounting;
   readonly batch: FluidBatch;
@@ -52,19 +55,19 @@ const FULL_ENOUGH = 0.5;
 
 /** Fails where the tank's shape encloses nothing; its sizes alone are checked by the validator. */
 export function compileTank(system: SystemDocument, document: TankDocument): Outcome<TankModel, 'bad-shape'> {
-  const shaped = shapeMesh(document.shape);
-  if (!shaped.ok) return failure('bad-shape', `${document.name}, ${shaped.error.at}`, shaped.error.detail);
-  const mesh = shaped.value;
+  const body = tankBody(document);
+  if (!body.ok) return failure('bad-shape', `${document.name}, ${body.error.at}`, body.error.detail);
+  const { shell, space: mesh, bays } = body.value;
   const fluid = system.fluids.find((candidate) => candidate.id === document.fluid)!;
   const { mounting } = document;
-  const placed = document.ports.map((port) => ({ document: port, point_m: portPoint(mesh, port) }));
+  const placed = document.ports.map((port) => ({ document: port, point_m: portPoint(shell, port) }));
   const ports = placed.flatMap(({ document: port, point_m }) => (point_m ? [{ document: port, point_m }] : []));
   const at = (id: string): Vec3 | undefined => ports.find((port) => port.document.id === id)?.point_m;
-  const pickups = document.pickups.flatMap((pickup) => pickupModel(mesh, pickup, document, at(pickup.port)));
+  const pickups = document.pickups.flatMap((pickup) => pickupModel(shell, pickup, document, at(pickup.port)));
   const senders = document.senders.flatMap((sender) => senderModel(sender, at(sender.port)));
   const found = new Set([...ports.map((port) => port.document.id), ...pickups.map((pickup) => pickup.document.id), ...senders.map((sender) => sender.document.id)]);
   return success({
-    document, mesh, gross_m3: meshVolume(mesh), ports, pickups, senders,
+    document, body: body.value, mesh, bays, gross_m3: meshVolume(mesh), ports, pickups, senders,
     mounting: { yaw_rad: radians(mounting.yaw_deg.value), pitch_rad: radians(mounting.pitch_deg.value), roll_rad: radians(mounting.roll_deg.value) },
     batch: { key: fluid.fluid, ...(fluid.density15_kgPerM3 ? { density15_kgPerM3: fluid.density15_kgPerM3.value } : {}) },
     fill_ratio: system.conditions.fills.find((fill) => fill.tank === document.id)?.fill_ratio ?? FULL_ENOUGH,

@@ -7,6 +7,7 @@ import { FLUIDS, type FluidKey } from '../reference/fluids';
 import { ROUGHNESS } from '../reference/losses';
 import { assumed, chosen, fromPart, measured, type Known } from './known';
 import { schemaLimits, type Limits } from './limits';
+import { hardestFor, SURGE_BAY_M3 } from './migrations';
 import { CONSUMER_KINDS, CURRENT_VERSION, FORMAT, VEHICLES, type ConsumerDocument, type SystemDocument, type TankDocument } from './schema';
 
 /** The few questions a new system starts from. */
@@ -95,8 +96,9 @@ export function draftSystem(answers: Answers): SystemDocument {
     rulebook: answers.vehicle === 'boat' && need.fluid === 'petrol' ? 'petrol-boat' : answers.vehicle === 'boat' ? 'small-craft' : 'none',
     constraints: { nothingCut: false, noHoleBelowLiquid: false, partsOnHand: false, noHotWork: false },
     practice: { vent: ventedCap(answers) ? 'vented-cap' : 'vent-line', outlet: 'top-tube', fill: '95-percent', pickup: 'off-floor', strainer: 'outside' },
+    limits: { surgeBay_m3: chosen(SURGE_BAY_M3) },
     wishes: { holds_m3: chosen(answers.holds_m3), reserve_ratio: chosen(0.2) },
-    envelope: { noseUp_deg: chosen(pitch), noseDown_deg: chosen(pitch), portDown_deg: chosen(roll), starboardDown_deg: chosen(roll) },
+    envelope: { noseUp_deg: chosen(pitch), noseDown_deg: chosen(pitch), portDown_deg: chosen(roll), starboardDown_deg: chosen(roll), ...hardestFor(answers.vehicle) },
     conditions: {
       pitch_deg: 0, roll_deg: 0, accelerationForward_mPerS2: 0, accelerationPort_mPerS2: 0, accelerationUp_mPerS2: 0,
       fuelTemperature_K: 293.15, altitude_m: 0, duty_ratio: 0.6, pumpVoltage_V: 13, fills: [{ tank: 'main', fill_ratio: 0.6 }],
@@ -158,6 +160,7 @@ function draftTank(answers: Answers): TankDocument {
     id: 'main', name: 'Main tank', fluid: 'fuel',
     mounting: { x_m: level, y_m: level, z_m: level, yaw_deg: level, pitch_deg: assumed(0, 1), roll_deg: assumed(0, 1) },
     material: { alloy: 'al-5052', thickness_m: chosen(0.003) },
+    dimensions: 'inside', parts: [], slices: [], plates: [],
     shape: { kind: 'box', length_m: length, width_m: width, height_m: height },
     fillLimit_ratio: chosen(FILL_LIMIT),
     ports: [

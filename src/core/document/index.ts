@@ -9,8 +9,8 @@
  */
 export { assumed, chosen, fromPart, measured, ORIGINS, type Known, type Origin } from './known';
 export {
-  CONSUMER_KINDS, CURRENT_VERSION, FACES, FORMAT, PICKUP_KINDS, PORT_ROLES, RULEBOOKS, STRAINERS, SWINGS, systemSchema, UNION_BRANCHES, VEHICLES,
-  type ComponentDocument, type ConsumerDocument, type LineDocument, type PickupDocument, type PortDocument, type SenderDocument, type ShapeDocument, type SystemDocument, type TankDocument,
+  CONSUMER_KINDS, CURRENT_VERSION, FACES, FLAP_WAYS, FORMAT, PART_DOES, PICKUP_KINDS, PORT_ROLES, RULEBOOKS, STRAINERS, SWINGS, systemSchema, UNION_BRANCHES, VEHICLES,
+  type ComponentDocument, type ConsumerDocument, type LineDocument, type PartDocument, type PickupDocument, type PlateDocument, type PortDocument, type SliceDocument, type SenderDocument, type ShapeDocument, type SystemDocument, type TankDocument,
 } from './schema';
 export { MAX_DOCUMENT_BYTES, parseSystem, parseSystemText, tooLarge, type DocumentFailure, type ParsedDocument } from './parse';
 export { limitsAt, type Limits } from './limits';
@@ -19,5 +19,8 @@ export { migrate, MIGRATIONS, type Migration } from './migrations';
 export { freshId, toPath, valueAt, withAdded, withoutEntry, withValue, type Path } from './edit';
 export { degrees, radians } from './compileTank';
 export { shapeMesh, shapeSpan, type ShapeCode } from './compileShape';
+export { tankBody, tankSpan, type TankBody } from './compileBody';
+export { meshText, textMesh, type MeshText } from './meshText';
+export { hardestFor, SURGE_BAY_M3 } from './migrations';
 export { feedPath } from './compileNetwork';
 export { draftSystem, answerLimits, answersSchema, type Answers } from './draft';

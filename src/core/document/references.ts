@@ -1,3 +1,5 @@
+import { sound } from '../formats';
+import { textMesh } from './meshText';
 import type { SystemDocument } from './schema';
 
 /** A fault in a document: where, and what is wrong with what would be accepted. */
@@ -6,9 +8,9 @@ export type Fault = { readonly path: string; readonly message: string };
 /** Which coordinate a port on each face does not have: the one across it. */
 export const ACROSS_FACE = { lid: 'z_m', floor: 'z_m', fore: 'x_m', aft: 'x_m', port: 'y_m', starboard: 'y_m' } as const;
 
-/** Names that lead nowhere, ids used twice, and ports without their place. */
+/** Names that lead nowhere, ids used twice, ports without their place, and meshes that enclose nothing. */
 export function referenceFaults(system: SystemDocument): Fault[] {
-  return [...duplicateIds(system), ...danglingIds(system), ...unplacedPorts(system)];
+  return [...duplicateIds(system), ...danglingIds(system), ...unplacedPorts(system), ...brokenMeshes(system)];
 }
 
 function allIds(system: SystemDocument): { id: string; path: string }[] {
@@ -17,6 +19,7 @@ function allIds(system: SystemDocument): { id: string; path: string }[] {
     ...of(system.fluids, 'fluids'),
     ...of(system.tanks, 'tanks'),
     ...system.tanks.flatMap((tank, t) => [
+      ...of(tank.parts, `tanks[${t}].parts`), ...of(tank.slices, `tanks[${t}].slices`), ...of(tank.plates, `tanks[${t}].plates`),
       ...of(tank.ports, `tanks[${t}].ports`), ...of(tank.pickups, `tanks[${t}].pickups`), ...of(tank.senders, `tanks[${t}].senders`),
     ]),
     ...of(system.components, 'components'), ...of(system.lines, 'lines'), ...of(system.consumers, 'consumers'), ...of(system.mounts, 'mounts'),
@@ -72,4 +75,18 @@ function unplacedPorts(system: SystemDocument): Fault[] {
       }),
     ),
   );
+}
+
+function brokenMeshes(system: SystemDocument): Fault[] {
+  const shapes = system.tanks.flatMap((tank, t) => [
+    { shape: tank.shape, path: `tanks[${t}].shape` },
+    ...tank.parts.map((part, p) => ({ shape: part.shape, path: `tanks[${t}].parts[${p}].shape` })),
+  ]);
+  return shapes.flatMap(({ shape, path }) => {
+    if (shape.kind !== 'mesh') return [];
+    const read = textMesh(shape);
+    if (!read.ok) return [{ path: `${path}.${read.error.at}`, message: read.error.detail }];
+    const sane = sound(read.value);
+    return sane.ok ? [] : [{ path, message: sane.error.detail }];
+  });
 }

@@ -6,16 +6,17 @@ import { FITTINGS, ROUGHNESS, type FittingKey, type RoughnessKey } from '../refe
 import { bounded, known, ORIGINS } from './known';
 
 /**
- * The system document, version 1. The one validator at every door; the
+ * The system document, version 2. The one validator at every door; the
  * published JSON Schema in docs/format is written from it.
  *
  * Keys carry units. Lengths are metres, volumes cubic metres, pressures
  * pascals; angles are degrees, which the SI accepts. Positions in a tank are
- * from its inside aft, starboard, lower corner; in the vehicle from any one
- * datum; x forward, y to port, z up.
+ * from the aft, starboard, lower corner of its first shape, before anything is
+ * added to it, inside or outside as its dimensions are given; in the vehicle
+ * from any one datum; x forward, y to port, z up.
  */
 export const FORMAT = 'gasline-system';
-export const CURRENT_VERSION = 1;
+export const CURRENT_VERSION = 2;
 
 const closed = <T extends ObjectShape>(shape: T) =>
   object(shape)
@@ -64,7 +65,32 @@ const prismShape = closed({ kind: kindIs('prism'), axis: oneOf(AXES), length_m: 
 const loftShape = closed({ kind: kindIs('loft'), axis: oneOf(AXES), length_m: known(0.02, 20), near: profile(), far: profile(), profileOrigin: oneOf(ORIGINS) });
 const cylinderShape = closed({ kind: kindIs('cylinder'), axis: oneOf(AXES), diameter_m: known(0.02, 10), shell_m: known(0, 20), nearEnd: oneOf(END_SHAPES), farEnd: oneOf(END_SHAPES) });
 const coneShape = closed({ kind: kindIs('cone'), axis: oneOf(AXES), nearDiameter_m: known(0, 10), farDiameter_m: known(0, 10), length_m: known(0.02, 20) });
-const shape = byKind({ box: boxShape, prism: prismShape, loft: loftShape, cylinder: cylinderShape, cone: coneShape });
+/** A closed mesh, as little-endian single-precision coordinates and vertex numbers in base64; see docs/format. */
+const MESH_CHARACTERS = 600_000;
+const meshShape = closed({ kind: kindIs('mesh'), file: text(120).defined('is missing'), vertices_m: text(MESH_CHARACTERS).required('is missing'), triangles: text(MESH_CHARACTERS).required('is missing') });
+const shape = byKind({ box: boxShape, prism: prismShape, loft: loftShape, cylinder: cylinderShape, cone: coneShape, mesh: meshShape });
+
+const TANK_M = 20;
+const place = { x_m: known(-TANK_M, TANK_M), y_m: known(-TANK_M, TANK_M), z_m: known(-TANK_M, TANK_M) };
+export const PART_DOES = ['add', 'take', 'displace'] as const;
+/** A body added to the tank, taken away from it, or standing inside it; in the order of the list. Its place is its own aft, starboard, lower corner. */
+const part = closed({ id: id(), name: name(), does: oneOf(PART_DOES), shape, ...place });
+/** A band taken out across an axis, what lies beyond moved back to close it. */
+const slice = closed({ id: id(), name: name(), axis: oneOf(AXES), at_m: known(-TANK_M, TANK_M), width_m: known(0.0005, 10) });
+
+export const FLAP_WAYS = ['higher', 'lower'] as const;
+/** A baffle across an axis, from wall to wall or over a part of the other way across. */
+const plate = closed({
+  id: id(), name: name(), axis: oneOf(AXES), at_m: known(-TANK_M, TANK_M), thickness_m: known(0.0003, 0.03),
+  from_m: known(-TANK_M, TANK_M).optional(), to_m: known(-TANK_M, TANK_M).optional(),
+  /** Leg of the triangle cut away at each lower corner. */
+  cornerCut_m: known(0, 1),
+  /** Left open above, for air. */
+  topGap_m: known(0, 2),
+  holes: closed({ count: bounded(0, 400).integer('must be a whole number'), diameter_m: known(0.001, 0.5), /** Of their centres over the plate's lowest point. */ height_m: known(0, 5) }),
+  /** A trap door low in the plate; passes towards higher or lower coordinates and holds the other way but for what leaks. */
+  flap: closed({ width_m: known(0.001, 1), height_m: known(0.001, 1), passes: oneOf(FLAP_WAYS), leak_ratio: known(0, 1) }).optional(),
+});
 
 export const FACES = ['lid', 'floor', 'fore', 'aft', 'port', 'starboard'] as const;
 export const PORT_ROLES = ['filler', 'vent', 'feed', 'return', 'sender', 'drain', 'spare'] as const;
@@ -72,7 +98,7 @@ export const PORT_ROLES = ['filler', 'vent', 'feed', 'return', 'sender', 'drain'
 const port = closed({
   id: id(), name: name(), role: oneOf(PORT_ROLES), face: oneOf(FACES),
   /** Centre of the hole; the coordinate across the face follows from the shape. */
-  x_m: known(0, 20).optional(), y_m: known(0, 20).optional(), z_m: known(0, 20).optional(),
+  x_m: known(-TANK_M, TANK_M).optional(), y_m: known(-TANK_M, TANK_M).optional(), z_m: known(-TANK_M, TANK_M).optional(),
   bore_m: known(0.0003, 0.5),
   /** Of the neck, hose or hole behind it. */
   length_m: known(0, SPAN_M),
@@ -109,7 +135,12 @@ const tank = closed({
     yaw_deg: known(-180, 180), pitch_deg: known(-ANGLE, ANGLE), roll_deg: known(-180, 180),
   }),
   material: closed({ alloy: oneOf<AlloyKey>(keys(ALLOYS)), thickness_m: known(0.0003, 0.03) }),
+  /** Whether sizes are measured inside or outside the wall. */
+  dimensions: oneOf(['inside', 'outside'] as const),
   shape,
+  parts: listOf(part, 24), slices: listOf(slice, 6), plates: listOf(plate, 16),
+  /** Of the space inside, taken by foam that fills it. */
+  foam_ratio: known(0, 0.5).optional(),
   fillLimit_ratio: known(0.5, 1),
   ports: listOf(port, 60), pickups: listOf(pickup, 12), senders: listOf(sender, 6),
 });
@@ -180,8 +211,14 @@ export const systemSchema = closed({
     fill: oneOf(['95-percent', 'click-off'] as const), pickup: oneOf(['off-floor', 'on-floor'] as const),
     strainer: oneOf(['outside', 'inside'] as const),
   }),
+  /** The builder's own limits: most that may surge freely in one bay. */
+  limits: closed({ surgeBay_m3: known(0.001, 20) }),
   wishes: closed({ holds_m3: known(0, 20).optional(), endurance_s: known(0, 3e6).optional(), reserve_ratio: known(0, 0.9) }),
-  envelope: closed({ noseUp_deg: known(0, 60), noseDown_deg: known(0, 60), portDown_deg: known(0, 60), starboardDown_deg: known(0, 60) }),
+  envelope: closed({
+    noseUp_deg: known(0, 60), noseDown_deg: known(0, 60), portDown_deg: known(0, 60), starboardDown_deg: known(0, 60),
+    /** The hardest that it brakes, pulls away and corners. */
+    braking_mPerS2: known(0, 50), driving_mPerS2: known(0, 50), cornering_mPerS2: known(0, 50),
+  }),
   conditions,
   fluids: listOf(closed({ id: id(), fluid: oneOf<FluidKey>(keys(FLUIDS)), density15_kgPerM3: known(600, 1200).optional() }), 10),
   tanks: listOf(tank, 12),
@@ -194,6 +231,9 @@ export const systemSchema = closed({
 export type SystemDocument = InferType<typeof systemSchema>;
 export type ShapeDocument = SystemDocument['tanks'][number]['shape'];
 export type TankDocument = SystemDocument['tanks'][number];
+export type PartDocument = TankDocument['parts'][number];
+export type SliceDocument = TankDocument['slices'][number];
+export type PlateDocument = TankDocument['plates'][number];
 export type PortDocument = TankDocument['ports'][number];
 export type PickupDocument = TankDocument['pickups'][number];
 export type SenderDocument = TankDocument['senders'][number];

@@ -34,6 +34,6 @@ export function tankMap(system: SystemDocument, tankIndex: number, mode: MapMode
     return gravity.ok ? toTankFrame(gravity.value.up, tank.mounting) : undefined;
   };
   const axis = symmetricSteps(MAP_LIMIT[mode], steps);
-  const map = attitudeMap(tank.mesh, tank.pickups.map((pickup) => pickup.inlet), axis, axis, upAt);
+  const map = attitudeMap(tank, tank.pickups.map((pickup) => pickup.inlet), axis, axis, upAt);
   return success({ ...map, mode, pickups: tank.pickups.map((pickup) => ({ id: pickup.document.id, name: pickup.document.name })) });
 }

@@ -22,7 +22,7 @@ describe('steps of a map', () => {
 describe('the map of a box', () => {
   const mesh = boxMesh(1, 0.5, 0.4);
   const axis = symmetricSteps(0.3, 13);
-  const map = attitudeMap(mesh, [{ point_m: [0.5, 0.25, 0.02], submergence_m: 0 }, { point_m: [0.1, 0.25, 0.02], submergence_m: 0 }], axis, axis, (roll, pitch) => worldUpInVehicle(pitch, roll));
+  const map = attitudeMap({ mesh }, [{ point_m: [0.5, 0.25, 0.02], submergence_m: 0 }, { point_m: [0.1, 0.25, 0.02], submergence_m: 0 }], axis, axis, (roll, pitch) => worldUpInVehicle(pitch, roll));
   const at = (pickup: number, row: number, column: number): number => map.left_m3[pickup]![row * 13 + column]!;
 
   it('is symmetric both ways for a pickup in the middle', () => {

@@ -1,12 +1,13 @@
 import { standingUp, envelopeOf, type PickupModel, type TankModel } from '../document/compileTank';
 import { isStarved, type TankLevel } from '../document/compileNetwork';
 import type { SystemDocument } from '../document/schema';
-import { clipBelow, dot, levelForVolume, meshArea, offsetRange, type Vec3 } from '../geometry';
+import { clipBelow, dot, levelForVolume, offsetRange, type Vec3 } from '../geometry';
 import { unwrap } from '../outcome';
 import { ALLOYS } from '../reference/alloys';
-import { commonCentre_m, shellCentre_m, shellMass_kg, strappingTable, unusable_m3, worstUnusable, type StrappingRow, type WorstAttitude } from '../tank';
+import { commonCentre_m, shellCentre_m, strappingTable, unusable_m3, worstUnusable, type StrappingRow, type WorstAttitude } from '../tank';
 import type { FluidState } from '../fluids';
 import { tankDrawing, type TankDrawing } from './drawing';
+import { insideResult, type InsideResult } from './inside';
 
 export type PickupResult = {
   readonly id: string;
@@ -35,6 +36,15 @@ export type TankResult = {
   readonly pickups: readonly PickupResult[];
   readonly strapping: readonly StrappingRow[];
   readonly insideArea_m2: number;
+  readonly outsideArea_m2: number;
+  /** Both sides of all baffles. */
+  readonly plateArea_m2: number;
+  /** What each part and slice adds to or takes from the inside [m³], by id. */
+  readonly changes: Readonly<Record<string, number>>;
+  /** Parts that change nothing. */
+  readonly idle: readonly string[];
+  readonly pieces: number;
+  readonly inside: InsideResult;
   readonly dryMass_kg: number;
   readonly liquidMass_kg: number;
   /** Of shell and liquid together at the set fill and attitude, tank frame. */
@@ -59,9 +69,14 @@ export type Detail = 'full' | 'numbers';
 
 export function tankResult(system: SystemDocument, level: TankLevel, fluid: FluidState, detail: Detail): TankResult {
   const { tank, up, offset_m } = level;
-  const { document, mesh, gross_m3 } = tank;
+  const { document, mesh, gross_m3, body: built } = tank;
   const body = clipBelow(mesh, { normal: up, offset_m });
-  const dryMass_kg = shellMass_kg(mesh, document.material.thickness_m.value, ALLOYS[document.material.alloy].density_kgPerM3);
+  const density_kgPerM3 = ALLOYS[document.material.alloy].density_kgPerM3;
+  const metal = [
+    { mass_kg: built.metal_m3 * density_kgPerM3, at_m: shellCentre_m(built.shell) },
+    ...built.plates.map(({ plate, area_m2, centre_m }) => ({ mass_kg: area_m2 * plate.thickness_m * density_kgPerM3, at_m: centre_m })),
+  ];
+  const dryMass_kg = metal.reduce((sum, { mass_kg }) => sum + mass_kg, 0);
   const liquidMass_kg = body.volume_m3 * fluid.density_kgPerM3;
   return {
     id: document.id,
@@ -77,10 +92,16 @@ export function tankResult(system: SystemDocument, level: TankLevel, fluid: Flui
     },
     pickups: tank.pickups.map((pickup) => pickupResult(system, level, pickup)),
     strapping: detail === 'full' ? strappingTable(mesh, up, STRAPPING_STEPS) : [],
-    insideArea_m2: meshArea(mesh),
+    insideArea_m2: built.insideArea_m2,
+    outsideArea_m2: built.outsideArea_m2,
+    plateArea_m2: 2 * built.plates.reduce((sum, { area_m2 }) => sum + area_m2, 0),
+    changes: Object.fromEntries(built.changes),
+    idle: built.idle,
+    pieces: built.pieces,
+    inside: insideResult(system, level),
     dryMass_kg,
     liquidMass_kg,
-    centre_m: commonCentre_m([{ mass_kg: dryMass_kg, at_m: shellCentre_m(mesh) }, ...(body.centroid_m ? [{ mass_kg: liquidMass_kg, at_m: body.centroid_m }] : [])]),
+    centre_m: commonCentre_m([...metal, ...(body.centroid_m ? [{ mass_kg: liquidMass_kg, at_m: body.centroid_m }] : [])]),
     floodedVents: floodedVents(system, tank),
     misplaced: tank.misplaced,
     ...(detail === 'full' ? { drawing: tankDrawing(level) } : {}),
@@ -89,15 +110,15 @@ export function tankResult(system: SystemDocument, level: TankLevel, fluid: Flui
 
 function pickupResult(system: SystemDocument, level: TankLevel, pickup: PickupModel): PickupResult {
   const { tank, up } = level;
-  const now = unusable_m3(tank.mesh, pickup.inlet, up);
+  const now = unusable_m3(tank, pickup.inlet, up);
   return {
     id: pickup.document.id,
     name: pickup.document.name,
     inlet_m: pickup.inlet.point_m,
     starvedNow: isStarved(level, pickup),
-    unusableLevel_m3: unusable_m3(tank.mesh, pickup.inlet, standingUp(tank, 0, 0)),
+    unusableLevel_m3: unusable_m3(tank, pickup.inlet, standingUp(tank, 0, 0)),
     unusableNow_m3: now,
-    worst: worstUnusable(tank.mesh, pickup.inlet, envelopeOf(system), (pitch, roll) => standingUp(tank, pitch, roll)),
+    worst: worstUnusable(tank, pickup.inlet, envelopeOf(system), (pitch, roll) => standingUp(tank, pitch, roll)),
     leftNow_m3: Math.max(0, tank.fill_ratio * tank.gross_m3 - now),
   };
 }

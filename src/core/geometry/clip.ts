@@ -43,7 +43,7 @@ export function volumeBelow(mesh: ClosedMesh, plane: Plane): number {
     if (share === 0) continue;
     six += share * (ax * (by * cz - bz * cy) + ay * (bz * cx - bx * cz) + az * (bx * cy - by * cx));
   }
-  return Math.max(0, six / 6);
+  return Math.max(0, (six / 6) * mesh.fillable);
 }
 
 /** Share cut off at the corner of height d; two ratios, since their products can vanish where they do not. */
@@ -72,12 +72,12 @@ export function clipBelow(mesh: ClosedMesh, plane: Plane): ClippedBody {
     }
     if (polygon.cut) sum.surface += signedArea(apex, polygon.cut[1], polygon.cut[0], plane.normal);
   }
-  const volume_m3 = Math.max(0, sum.volume);
+  const space_m3 = Math.max(0, sum.volume);
   const [mx, my, mz] = sum.moment as [number, number, number];
   return {
-    volume_m3,
-    centroid_m: volume_m3 > 0 ? [mx / volume_m3, my / volume_m3, mz / volume_m3] : undefined,
-    surface_m2: Math.max(0, sum.surface),
+    volume_m3: space_m3 * mesh.fillable,
+    centroid_m: space_m3 > 0 ? [mx / space_m3, my / space_m3, mz / space_m3] : undefined,
+    surface_m2: Math.max(0, sum.surface) * mesh.fillable,
   };
 }
 

@@ -67,9 +67,9 @@ export function rayCrossings(mesh: ClosedMesh, origin: Vec3, direction: Vec3): n
   return crossings(mesh, origin, direction).map(({ distance }) => distance);
 }
 
-/** The triangle that a ray from a point meets first, by number. */
-export const rayHit = (mesh: ClosedMesh, origin: Vec3, direction: Vec3): number | undefined =>
-  crossings(mesh, origin, direction).find(({ distance }) => distance >= 0)?.index;
+/** The triangle that a ray from a point meets first, by number; nearer than `least_m` it is not looked for. */
+export const rayHit = (mesh: ClosedMesh, origin: Vec3, direction: Vec3, least_m = 0): number | undefined =>
+  crossings(mesh, origin, direction).find(({ distance }) => distance >= least_m)?.index;
 
 function crossings(mesh: ClosedMesh, origin: Vec3, direction: Vec3): { distance: number; index: number }[] {
   const found: { distance: number; index: number }[] = [];

@@ -14,6 +14,8 @@ export type ClosedMesh = {
   readonly positions: Float64Array;
   /** Three vertex numbers a triangle, counter-clockwise seen from outside. */
   readonly triangles: Uint32Array;
+  /** Share of the space inside that liquid can take; less than 1 where foam or plates fill some of it evenly. */
+  readonly fillable: number;
   readonly [closed]: true;
 };
 
@@ -36,7 +38,7 @@ export function parseMesh(positions: Float64Array, triangles: Uint32Array): Outc
   if (outside >= 0) return failure('bad-index', `triangles[${outside}]`, 'A triangle names a vertex that does not exist.');
   const open = openEdges(triangles);
   if (open > 0) return failure('open-edge', 'triangles', `The mesh is open or turned two ways: ${open} edges lack their partner.`);
-  const mesh = { positions, triangles } as ClosedMesh;
+  const mesh = { positions, triangles, fillable: 1 } as ClosedMesh;
   const volume = meshVolume(mesh);
   const bounds = meshBounds(mesh);
   const size = Math.max(...bounds.max.map((value, axis) => value - bounds.min[axis]!));
@@ -55,6 +57,31 @@ function openEdges(triangles: Uint32Array): number {
     }
   }
   return [...balance.values()].filter((count) => count !== 0).length;
+}
+
+/** The same body, some of whose space is evenly taken up by something else. */
+export const withFillable = (mesh: ClosedMesh, fillable: number): ClosedMesh => ({ ...mesh, fillable });
+
+/** The bodies that hang together by their surface, as one number a triangle: 0 for the first. */
+export function surfacePieces(mesh: ClosedMesh): { readonly count: number; readonly ofTriangle: Uint32Array } {
+  const parent = Uint32Array.from({ length: mesh.positions.length / 3 }, (_, i) => i);
+  const root = (v: number): number => {
+    let at = v;
+    while (parent[at] !== at) at = parent[at] = parent[parent[at]!]!;
+    return at;
+  };
+  for (let i = 0; i < mesh.triangles.length; i += 3) {
+    parent[root(mesh.triangles[i + 1]!)] = root(mesh.triangles[i]!);
+    parent[root(mesh.triangles[i + 2]!)] = root(mesh.triangles[i]!);
+  }
+  const numbers = new Map<number, number>();
+  const ofTriangle = Uint32Array.from({ length: triangleCount(mesh) }, (_, i) => {
+    const at = root(mesh.triangles[3 * i]!);
+    const number = numbers.get(at) ?? numbers.size;
+    numbers.set(at, number);
+    return number;
+  });
+  return { count: numbers.size, ofTriangle };
 }
 
 export function vertex(mesh: ClosedMesh, index: number): Vec3 {
@@ -88,7 +115,7 @@ export function meshBounds(mesh: ClosedMesh): Bounds {
 }
 
 /**
- * Enclosed volume [m³], negative when the faces look inward.
+ * Volume that liquid can take inside [m³], negative when the faces look inward.
  * @source divergence theorem: sum of signed tetrahedra from one apex
  */
 export function meshVolume(mesh: ClosedMesh): number {
@@ -100,7 +127,7 @@ export function meshVolume(mesh: ClosedMesh): number {
       + p[a + 1]! * (p[b + 2]! * p[c]! - p[b]! * p[c + 2]!)
       + p[a + 2]! * (p[b]! * p[c + 1]! - p[b + 1]! * p[c]!);
   }
-  return six / 6;
+  return (six / 6) * mesh.fillable;
 }
 
 /** Area of all faces [m²]. */

@@ -1,6 +1,7 @@
 import { numbersOf, type Evaluation } from '../evaluate';
 import type { SystemDocument } from '../document/schema';
 import { GAUGE_RULES } from './gaugeRules';
+import { INSIDE_RULES } from './insideRules';
 import { LINE_RULES } from './lineRules';
 import { PICKUP_RULES } from './pickupRules';
 import { RANGE_RULES } from './rangeRules';
@@ -8,7 +9,7 @@ import type { Finding, Rule, Severity } from './rule';
 import { TANK_RULES } from './tankRules';
 import { VENT_RULES } from './ventRules';
 
-export const RULES: readonly Rule[] = [...TANK_RULES, ...PICKUP_RULES, ...LINE_RULES, ...VENT_RULES, ...GAUGE_RULES, ...RANGE_RULES];
+export const RULES: readonly Rule[] = [...TANK_RULES, ...INSIDE_RULES, ...PICKUP_RULES, ...LINE_RULES, ...VENT_RULES, ...GAUGE_RULES, ...RANGE_RULES];
 
 const ORDER: Readonly<Record<Severity, number>> = { stop: 0, warn: 1, note: 2 };
 

@@ -1,5 +1,5 @@
-import type { ClosedMesh, Vec3 } from '../geometry';
-import { unusable_m3, type Inlet } from './pickup';
+import type { Vec3 } from '../geometry';
+import { unusable_m3, type Inlet, type LiquidSpace } from './pickup';
 
 /** What every pickup leaves behind over a grid of two tilts. Rows follow `ys`, columns `xs`. */
 export type AttitudeMap = {
@@ -17,13 +17,13 @@ export const symmetricSteps = (limit: number, steps: number): number[] =>
  * Unusable volume of each pickup over a grid of attitudes.
  * @param upAt unit vector against effective gravity, tank frame; undefined in free fall
  */
-export function attitudeMap(mesh: ClosedMesh, inlets: readonly Inlet[], xs: readonly number[], ys: readonly number[], upAt: (x: number, y: number) => Vec3 | undefined): AttitudeMap {
+export function attitudeMap(space: LiquidSpace, inlets: readonly Inlet[], xs: readonly number[], ys: readonly number[], upAt: (x: number, y: number) => Vec3 | undefined): AttitudeMap {
   const left_m3 = inlets.map(() => new Float64Array(xs.length * ys.length));
   ys.forEach((y, row) => {
     xs.forEach((x, column) => {
       const up = upAt(x, y);
       inlets.forEach((inlet, p) => {
-        left_m3[p]![row * xs.length + column] = up ? unusable_m3(mesh, inlet, up) : Number.NaN;
+        left_m3[p]![row * xs.length + column] = up ? unusable_m3(space, inlet, up) : Number.NaN;
       });
     });
   });

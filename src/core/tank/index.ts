@@ -3,11 +3,15 @@
  *
  * Read `pickup.ts` first: usable liquid is what lies above the surface at
  * which the pickup draws air, at the worst attitude asked for. `lobes.ts`
- * finds what saddles hold back; `strapping.ts` tabulates volume against
+ * finds what saddles hold back, `compartments.ts` the bays that baffles make,
+ * `hold.ts` how long one feeds its pickup, `slosh.ts` how it swings; `strapping.ts` tabulates volume against
  * depth; `mass.ts` weighs the shell.
  */
-export { starvingOffset_m, unusable_m3, worstUnusable, envelopeSteps, type Envelope, type Inlet, type WorstAttitude } from './pickup';
+export { keptLevels_m, starvingOffset_m, unusable_m3, worstUnusable, envelopeSteps, type Envelope, type Inlet, type LiquidSpace, type WorstAttitude } from './pickup';
+export { bayBelow_m3, compartments, placed, plateArea_m2, plateOutline, type Bay, type Compartments, type Passage, type PassageKind, type Plate } from './compartments';
+export { headForFlow_m, hold, ORIFICE_SHARE, orificeFlow_m3PerS, type Hold, type HoldInputs } from './hold';
+export { liquidReach, roundSloshFrequency_Hz, sloshFrequency_Hz, type LiquidReach } from './slosh';
 export { attitudeMap, symmetricSteps, type AttitudeMap } from './attitudeMap';
-export { leftBehind_m3 } from './lobes';
+export { homeLobe, leftBehind_m3, type HomeLobe } from './lobes';
 export { strappingTable, tableByStep, type StrappingRow } from './strapping';
-export { commonCentre_m, shellCentre_m, shellMass_kg } from './mass';
+export { commonCentre_m, shellCentre_m } from './mass';

@@ -1,7 +1,7 @@
-import { cross, dot, norm, rayHit, scale, subtract, triangle, triangleCount, vertex, volumeBelow, type ClosedMesh, type Vec3 } from '../geometry';
+import { add, cross, dot, norm, rayHit, scale, subtract, triangle, triangleCount, vertex, volumeBelow, type ClosedMesh, type Vec3 } from '../geometry';
 
 /** What a mesh is like whatever the attitude: found once for each. */
-type Frame = { readonly convex: boolean; readonly neighbours: readonly (readonly number[])[] };
+type Frame = { readonly convex: boolean; readonly neighbours: readonly (readonly number[])[]; /** Outward at each vertex, weighed by area. */ readonly normals: readonly Vec3[] };
 
 const frames = new WeakMap<ClosedMesh, Frame>();
 
@@ -13,13 +13,17 @@ function frameOf(mesh: ClosedMesh): Frame {
   return frame;
 }
 
-/** Neighbours of each vertex, and whether the whole is convex. */
+/** Neighbours and normals of each vertex, and whether the whole is convex. */
 function frameFrom(mesh: ClosedMesh): Frame {
   const count = mesh.positions.length / 3;
   const neighbours: Set<number>[] = Array.from({ length: count }, () => new Set());
   /** By directed edge, the third corner of its triangle. */
   const across = new Map<number, number>();
+  const normals: Vec3[] = Array.from({ length: count }, () => [0, 0, 0]);
   for (let i = 0; i < mesh.triangles.length; i += 3) {
+    const corners = triangle(mesh, i / 3);
+    const normal = cross(subtract(corners[1], corners[0]), subtract(corners[2], corners[0]));
+    for (let k = 0; k < 3; k++) normals[mesh.triangles[i + k]!] = add(normals[mesh.triangles[i + k]!]!, normal);
     for (let k = 0; k < 3; k++) {
       const [a, b, c] = [mesh.triangles[i + k]!, mesh.triangles[i + ((k + 1) % 3)]!, mesh.triangles[i + ((k + 2) % 3)]!];
       neighbours[a]!.add(b);
@@ -27,7 +31,7 @@ function frameFrom(mesh: ClosedMesh): Frame {
       across.set(a * count + b, c);
     }
   }
-  return { convex: isConvex(mesh, across), neighbours: neighbours.map((set) => [...set]) };
+  return { convex: isConvex(mesh, across), neighbours: neighbours.map((set) => [...set]), normals };
 }
 
 /** A neighbour's corner bends inward when it stands this share of the size over a face. */
@@ -69,40 +73,93 @@ function isConvex(mesh: ClosedMesh, across: ReadonlyMap<number, number>): boolea
  * @source join tree: H. Carr et al., Comput. Geom. 24 (2003) 75
  */
 export function leftBehind_m3(mesh: ClosedMesh, inlet_m: Vec3, up: Vec3, offset_m: number): number {
+  const rise = riseFrom(mesh, inlet_m, up, offset_m);
+  if (!rise) return volumeBelow(mesh, { normal: up, offset_m });
+  let left = rise.lobes.volume(rise.home, offset_m);
+  rise.onward((lobe, level) => {
+    left += rise.lobes.volume(lobe, level);
+    return true;
+  });
+  return left;
+}
+
+/** The lobe of liquid that a pickup stands in. */
+export type HomeLobe = {
+  /** The level at which it first hangs together with another; infinite where it never does. */
+  readonly saddle_m: number;
+  /** Its volume below a level up to the saddle [m³]. */
+  readonly volume: (offset_m: number) => number;
+};
+
+/** The lobe in which a pickup draws, from the level at which it draws air to the saddle over which the lobe spills. */
+export function homeLobe(mesh: ClosedMesh, inlet_m: Vec3, up: Vec3, offset_m: number): HomeLobe {
+  const whole = (level: number): number => volumeBelow(mesh, { normal: up, offset_m: level });
+  const rise = riseFrom(mesh, inlet_m, up, offset_m);
+  if (!rise) return { saddle_m: Infinity, volume: whole };
+  let found: { lobe: number; level: number } | undefined;
+  rise.onward((lobe, level) => {
+    found = { lobe, level };
+    return false;
+  });
+  const saddle_m = found?.level ?? Infinity;
+  const triangles = rise.lobes.triangles(rise.home);
+  return { saddle_m, volume: (level) => volumeBelow({ ...mesh, triangles }, { normal: up, offset_m: Math.min(level, saddle_m) }) };
+}
+
+type Merge = (other: number, level: number) => boolean;
+type Rise = { readonly lobes: Lobes; readonly home: number; /** Raises the surface further; told of each lobe that joins the pickup's, until told to stop. */ readonly onward: (told: Merge) => void };
+
+/** The surface risen to a level; undefined where the body is convex and has one lobe only. */
+function riseFrom(mesh: ClosedMesh, inlet_m: Vec3, up: Vec3, offset_m: number): Rise | undefined {
   const frame = frameOf(mesh);
-  if (frame.convex) return volumeBelow(mesh, { normal: up, offset_m });
-  const foot = rayHit(mesh, inlet_m, scale(up, -1));
-  if (foot === undefined) return volumeBelow(mesh, { normal: up, offset_m });
+  if (frame.convex) return undefined;
+  const down = scale(up, -1);
+  const foot = rayHit(mesh, inlet_m, down);
+  if (foot === undefined) return undefined;
   const heights = Float64Array.from(frame.neighbours, (_, v) => dot(up, vertex(mesh, v)));
   const lobes = new Lobes(mesh, up, heights);
   const order = Array.from(heights.keys()).sort((a, b) => heights[a]! - heights[b]!);
   const seen = new Uint8Array(heights.length);
   let next = 0;
-  for (; next < order.length && heights[order[next]!]! <= offset_m; next++) enter(order[next]!, () => undefined);
+  for (; next < order.length && heights[order[next]!]! <= offset_m; next++) enter(order[next]!, () => true);
   const home = lobes.lowestOf(foot);
-  let left = lobes.volume(home, offset_m);
-  for (; next < order.length; next++) {
-    enter(order[next]!, (a, b, level) => {
-      const mine = lobes.root(home);
-      if (a !== mine && b !== mine) return;
-      left += lobes.volume(a === mine ? b : a, level);
-    });
-  }
-  return left;
+  const onward = (told: Merge): void => {
+    let going = true;
+    for (; going && next < order.length; next++) {
+      enter(order[next]!, (a, b, level) => {
+        const mine = lobes.root(home);
+        if (going && (a === mine || b === mine)) going = told(a === mine ? b : a, level);
+        return going;
+      });
+    }
+  };
+  return { lobes, home, onward };
 
-  function enter(v: number, onMerge: (a: number, b: number, level: number) => void): void {
+  /** Takes a vertex under the surface; stops short of a merge that it is told not to make. */
+  function enter(v: number, onMerge: (a: number, b: number, level: number) => boolean): void {
+    const wet = frame.neighbours[v]!.filter((neighbour) => seen[neighbour]);
+    if (wet.length === 0) dip(v);
     seen[v] = 1;
-    for (const neighbour of frame.neighbours[v]!) {
-      if (!seen[neighbour]) continue;
+    for (const neighbour of wet) {
       const [a, b] = [lobes.root(neighbour), lobes.root(v)];
       if (a === b) continue;
       // A vertex that has only just come up is no lobe of its own yet.
-      if (b !== v || lobes.isGrown(v)) onMerge(a, b, heights[v]!);
+      if ((b !== v || lobes.isGrown(v)) && !onMerge(a, b, heights[v]!)) return;
       lobes.join(a, b);
     }
     lobes.grow(v);
   }
+
+  /** What hangs into the liquid from above, or stands free in it, dips into the lobe under it and is no lobe itself. */
+  function dip(v: number): void {
+    if (dot(frame.normals[v]!, up) <= 0) return;
+    const under = rayHit(mesh, vertex(mesh, v), down, DIP_REL * Math.abs(heights[order.at(-1)!]! - heights[order[0]!]!));
+    if (under !== undefined) lobes.join(lobes.lowestOf(under), v);
+  }
 }
+
+/** Of the tank's height: a ray from a corner passes the faces that meet in it. */
+const DIP_REL = 1e-9;
 
 /** Sets of vertices below the rising surface that hang together. */
 class Lobes {
@@ -143,8 +200,12 @@ class Lobes {
 
   /** Volume of one lobe below a level: its triangles' clipped tetrahedra, whose apex lies in the surface. */
   volume(lobe: number, offset_m: number): number {
+    return volumeBelow({ ...this.mesh, triangles: this.triangles(lobe) }, { normal: this.up, offset_m });
+  }
+
+  /** Triangles whose wet part lies in a lobe. */
+  triangles(lobe: number): Uint32Array {
     const mine = this.root(lobe);
-    const triangles = this.mesh.triangles.filter((_, at) => this.root(this.lowest[Math.floor(at / 3)]!) === mine);
-    return volumeBelow({ ...this.mesh, triangles }, { normal: this.up, offset_m });
+    return this.mesh.triangles.filter((_, at) => this.root(this.lowest[Math.floor(at / 3)]!) === mine);
   }
 }

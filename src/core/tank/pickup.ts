@@ -1,5 +1,9 @@
 import { dot, type ClosedMesh, type Vec3 } from '../geometry';
+import { bayBelow_m3, type Compartments } from './compartments';
 import { leftBehind_m3 } from './lobes';
+
+/** The space of a tank, and the bays its plates make of it; left out where there are none. */
+export type LiquidSpace = { readonly mesh: ClosedMesh; readonly bays?: Compartments | undefined };
 
 /** Where a pickup draws, in the tank frame [m], and the liquid it needs over its inlet. */
 export type Inlet = { readonly point_m: Vec3; readonly submergence_m: number };
@@ -9,13 +13,35 @@ export const starvingOffset_m = (inlet: Inlet, up: Vec3): number => dot(up, inle
 
 /**
  * Liquid the pickup leaves behind at one attitude [m³]: what lies below the
- * surface at which it begins to draw air, and what lobes hold back that are
- * cut off before.
+ * surface at which it begins to draw air, what lobes hold back that are cut
+ * off before, and what bays keep below their lowest way to the pickup.
  *
  * @param up unit vector against effective gravity, tank frame
  */
-export const unusable_m3 = (mesh: ClosedMesh, inlet: Inlet, up: Vec3): number =>
-  leftBehind_m3(mesh, inlet.point_m, up, starvingOffset_m(inlet, up));
+export function unusable_m3({ mesh, bays }: LiquidSpace, inlet: Inlet, up: Vec3): number {
+  const starving_m = starvingOffset_m(inlet, up);
+  const left = leftBehind_m3(mesh, inlet.point_m, up, starving_m);
+  if (!bays || bays.bays.length < 2) return left;
+  const kept = keptLevels_m(bays, bays.bayOf(inlet.point_m), up);
+  return bays.bays.reduce((sum, bay, b) => sum + Math.max(0, bayBelow_m3(bay, up, Math.max(starving_m, kept[b]!)) - bayBelow_m3(bay, up, starving_m)), left);
+}
+
+/**
+ * The level down to which each bay drains towards one of them: over the way
+ * whose highest sill is lowest. Infinite where no way leads there.
+ */
+export function keptLevels_m({ bays, passages }: Compartments, towards: number, up: Vec3): number[] {
+  const levels = bays.map((_, bay) => (bay === towards ? -Infinity : Infinity));
+  // As often as there are bays settles the longest way.
+  for (let round = 0; round < bays.length; round++) {
+    for (const { bays: [low, high], point_m, into } of passages) {
+      const sill = dot(up, point_m);
+      if (into[0]) levels[high] = Math.min(levels[high]!, Math.max(sill, levels[low]!));
+      if (into[1]) levels[low] = Math.min(levels[low]!, Math.max(sill, levels[high]!));
+    }
+  }
+  return levels;
+}
 
 /** Attitudes asked for, as limits of pitch and roll [rad]; min <= 0 <= max. */
 export type Envelope = {
@@ -37,12 +63,12 @@ const STEPS_A_SIDE = 6;
  * @param upAt unit vector against gravity in the tank frame, for pitch and roll [rad]
  */
 export function worstUnusable(
-  mesh: ClosedMesh, inlet: Inlet, envelope: Envelope, upAt: (pitch_rad: number, roll_rad: number) => Vec3,
+  space: LiquidSpace, inlet: Inlet, envelope: Envelope, upAt: (pitch_rad: number, roll_rad: number) => Vec3,
 ): WorstAttitude {
   let worst: WorstAttitude = { unusable_m3: -1, pitch_rad: 0, roll_rad: 0 };
   for (const pitch_rad of envelopeSteps(envelope.pitch_rad)) {
     for (const roll_rad of envelopeSteps(envelope.roll_rad)) {
-      const left = unusable_m3(mesh, inlet, upAt(pitch_rad, roll_rad));
+      const left = unusable_m3(space, inlet, upAt(pitch_rad, roll_rad));
       if (left > worst.unusable_m3) worst = { unusable_m3: left, pitch_rad, roll_rad };
     }
   }

@@ -13,7 +13,7 @@ const demo = (file: string): SystemDocument => {
 
 /** What the suffix of a key says its unit is. */
 const SUFFIX: Readonly<Record<string, readonly string[]>> = {
-  m: ['length'], m3: ['volume'], Pa: ['pressure'], m3PerS: ['flow'], ohm: ['resistance'], V: ['voltage'], deg: ['angle'], ratio: ['ratio', 'count'], s: ['time'], mPerS: ['speed'], kgPerM3: ['density'], PaS: ['count'],
+  m: ['length'], m3: ['volume'], Pa: ['pressure'], m3PerS: ['flow'], ohm: ['resistance'], V: ['voltage'], deg: ['angle'], ratio: ['ratio', 'count'], s: ['time'], mPerS: ['speed'], mPerS2: ['acceleration'], kgPerM3: ['density'], PaS: ['count'],
 };
 
 describe('every quantity of every demo system', () => {

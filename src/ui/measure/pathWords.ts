@@ -22,6 +22,9 @@ const KEY_WORDS: Readonly<Record<string, Words>> = {
   pitch_deg: { label: 'mounted pitch', role: 'slope' }, roll_deg: { label: 'mounted roll', role: 'slope' }, yaw_deg: { label: 'mounted yaw', role: 'slope' },
   density15_kgPerM3: { label: 'density at 15 °C', role: 'density' }, holds_m3: { label: 'wanted volume', role: 'tankVolume' }, endurance_s: { label: 'wanted running time', role: 'duration' },
   reserve_ratio: { label: 'reserve', role: 'share' }, noseUp_deg: { label: 'nose up', role: 'slope' }, noseDown_deg: { label: 'nose down', role: 'slope' },
+  at_m: { label: 'place', role: 'tape' }, from_m: { label: 'begins at', role: 'tape' }, to_m: { label: 'ends at', role: 'tape' }, cornerCut_m: { label: 'lower corners cut', role: 'tape' }, topGap_m: { label: 'air gap above', role: 'tape' },
+  leak_ratio: { label: 'leak of the shut flap', role: 'share' }, foam_ratio: { label: 'taken by foam', role: 'share' }, surgeBay_m3: { label: 'most that may surge in one bay', role: 'tankVolume' },
+  braking_mPerS2: { label: 'hardest braking', role: 'acceleration' }, driving_mPerS2: { label: 'hardest pulling away', role: 'acceleration' }, cornering_mPerS2: { label: 'hardest cornering', role: 'acceleration' },
   portDown_deg: { label: 'port side down', role: 'slope' }, starboardDown_deg: { label: 'starboard side down', role: 'slope' },
 };
 
@@ -31,8 +34,13 @@ export function pathWords(system: SystemDocument, path: Path): Words & { readonl
   const words = KEY_WORDS[key] ?? { label: key, role: 'count' };
   const named = [...path.keys()].map((end) => valueAt(system, path.slice(0, end + 1))).findLast((value) => typeof value === 'object' && value !== null && 'name' in value) as { name: string } | undefined;
   const inTank = path[0] === 'tanks' && path.includes('shape');
+  const inPlate = path.includes('plates');
   return {
     ...words,
+    ...(inPlate && key === 'thickness_m' ? { label: 'thickness' } : {}),
+    ...(inPlate && path.includes('holes') ? { label: key === 'diameter_m' ? 'hole diameter' : 'height of its holes' } : {}),
+    ...(inPlate && path.includes('flap') && key !== 'leak_ratio' ? { label: key === 'width_m' ? 'flap width' : 'flap height' } : {}),
+    ...(path.includes('slices') && key === 'width_m' ? { label: 'width taken out' } : {}),
     ...(inTank && key === 'length_m' ? { label: 'inside length', role: 'tape' as const } : {}),
     ...(path.includes('ports') && key === 'length_m' ? { label: 'length behind it' } : {}),
     ...(path[0] === 'vehicle' && system.vehicle.kind === 'boat' ? { role: 'seaSpeed' as const } : {}),
@@ -50,5 +58,5 @@ function stageOf(path: Path, system: SystemDocument): Stage {
     const port = valueAt(system, path.slice(0, 4)) as { role?: string } | undefined;
     return port?.role === 'vent' || port?.role === 'filler' ? 'vents' : 'ports';
   }
-  return path[0] === 'tanks' || path[0] === 'fluids' || path[0] === 'envelope' ? 'tank' : 'range';
+  return path[0] === 'tanks' || path[0] === 'fluids' || path[0] === 'envelope' || path[0] === 'limits' ? 'tank' : 'range';
 }

@@ -1,23 +1,15 @@
 'use client';
 
-import { wrap, type Remote } from 'comlink';
 import { useEffect, useState } from 'react';
 import type { SystemDocument } from '@/core/document';
 import type { MapMode, TankMap } from '@/core/evaluate';
-import type { MapApi } from '@/workers/map.worker';
+import { tankWorker } from '../tank/tankWorker';
 
 /** Points each way: shown at once, and then fine. */
 const COARSE = 13;
 const FINE = 61;
 /** Edits in quick succession ask for the map once. */
 const AFTER_MS = 120;
-
-let worker: Remote<MapApi> | undefined;
-
-function mapWorker(): Remote<MapApi> {
-  worker ??= wrap<MapApi>(new Worker(new URL('../../workers/map.worker.ts', import.meta.url), { type: 'module' }));
-  return worker;
-}
 
 /** What the map depends on: the tank and its fluidless surroundings, not the conditions that it is itself laid over. */
 const keyOf = (system: SystemDocument, mode: MapMode): string =>
@@ -35,7 +27,7 @@ export function useTankMap(system: SystemDocument | undefined, mode: MapMode): {
     const ask = async (): Promise<void> => {
       for (const steps of [COARSE, FINE]) {
         if (!current) return;
-        const found = await mapWorker().map(system, 0, mode, steps);
+        const found = await tankWorker().map(system, 0, mode, steps);
         if (!current) return;
         setShown(found.ok ? { key, map: found.value, why: undefined } : { key, map: undefined, why: found.error.detail });
       }

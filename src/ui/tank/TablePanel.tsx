@@ -3,9 +3,8 @@
 import { Box, chakra } from '@chakra-ui/react';
 import { Download, Printer } from 'lucide-react';
 import { useState } from 'react';
-import { shapeMesh } from '@/core/document';
-import { tankTable, type TableAt } from '@/core/evaluate';
-import { csvText, stlBytes } from '@/core/formats';
+import type { TableAt } from '@/core/evaluate';
+import { csvText } from '@/core/formats';
 import { entryText, formatQuantity } from '@/core/units';
 import { axisOf } from '../charts/axes';
 import { readEntry } from '../fields/readEntry';
@@ -16,7 +15,8 @@ import { Panel } from '../parts/Panel';
 import { saveFile } from '../parts/saveFile';
 import { openDocument } from '../state/editor';
 import { useReader } from '../state/reader';
-import { useDetails } from '../state/results';
+import { tankWorker } from './tankWorker';
+import { useTable } from './useTable';
 
 const STEP_LIMITS = { min: 0.001, max: 0.5 };
 const FIRST_STEP_M = 0.02;
@@ -24,11 +24,10 @@ const FIRST_STEP_M = 0.02;
 /** The strapping table: what a dipstick reads, in the reader's units; to print, as CSV, and the shape as STL. */
 export function TablePanel() {
   const reader = useReader();
-  const { system } = useDetails();
   const [step_m, setStep] = useState(FIRST_STEP_M);
   const [at, setAt] = useState<TableAt>('mounted');
-  if (!system) return null;
-  const table = tankTable(system, 0, step_m, at);
+  const table = useTable(step_m, at);
+  if (!table) return null;
   const depth = axisOf('tape', reader);
   const volume = axisOf('tankVolume', reader);
   const enter = (text: string) => {
@@ -42,10 +41,9 @@ export function TablePanel() {
     const key = (symbol: string): string => symbol.replace(/\s+/g, '_');
     saveFile(fileName('table.csv'), 'text/csv', csvText([`depth_${key(depth.symbol)}`, `volume_${key(volume.symbol)}`], table.value.map((row) => [Number(depth.value(row.depth_m).toFixed(3)), Number(volume.value(row.volume_m3).toFixed(4))])));
   };
-  const saveStl = (): void => {
-    const tank = openDocument().tanks[0]!;
-    const mesh = shapeMesh(tank.shape);
-    if (mesh.ok) saveFile(fileName('inside.stl'), 'model/stl', stlBytes(mesh.value, tank.name));
+  const saveStl = async (): Promise<void> => {
+    const bytes = await tankWorker().stl(openDocument(), 0);
+    if (bytes) saveFile(fileName('inside.stl'), 'model/stl', bytes);
   };
   return (
     <Panel title="Strapping table" testId="table">
@@ -54,7 +52,7 @@ export function TablePanel() {
         <Select label="Standing" width="240px" value={at} options={[{ value: 'mounted', label: 'as mounted, vehicle level' }, { value: 'conditions', label: 'as the conditions are set' }]} onChange={setAt} />
         <Button onClick={saveCsv}><Download size={18} aria-hidden />CSV</Button>
         <Button onClick={() => window.print()}><Printer size={18} aria-hidden />Print</Button>
-        <Button onClick={saveStl} title="The inside of the tank, in millimetres"><Download size={18} aria-hidden />STL</Button>
+        <Button onClick={() => void saveStl()} title="The inside of the tank, in millimetres"><Download size={18} aria-hidden />STL</Button>
       </Box>
       {!table.ok ? <Box color="stop" fontWeight="600">{table.error.detail}</Box> : (
         <Box maxH={{ base: '320px', _print: 'none' }} overflowY="auto" tabIndex={0} role="region" aria-label="Strapping table">

@@ -14,6 +14,8 @@ import { Caution } from '../parts/Caution';
 import { FieldGrid, Panel } from '../parts/Panel';
 import { Practice } from '../parts/Practice';
 import { Shown } from '../parts/Shown';
+import { BafflesPanel } from './BafflesPanel';
+import { PartsPanel } from './PartsPanel';
 import { ShapePanel } from './ShapePanel';
 import { TablePanel } from './TablePanel';
 import { setValue, useValue } from '../state/editor';
@@ -31,6 +33,8 @@ export function TankStage() {
     <Box display="grid" gridTemplateColumns="minmax(0, 1fr)" gap="4">
       <Panel title={name}><TankViews /></Panel>
       <ShapePanel />
+      <PartsPanel />
+      <BafflesPanel />
       <VolumeChart />
       <TablePanel />
       <Panel title="Metal and fuel">
@@ -92,7 +96,8 @@ function Masses() {
         <Box>Shell <b><Shown value={tank.dryMass_kg} role="mass" /></b></Box>
         <Box>Liquid now <b><Shown value={tank.liquidMass_kg} role="mass" /></b></Box>
         <Box>Together <b><Shown value={tank.dryMass_kg + tank.liquidMass_kg} role="mass" /></b></Box>
-        <Box>Inside to clean or line <b><Shown value={tank.insideArea_m2} role="area" /></b></Box>
+        <Box>Inside to clean or line <b><Shown value={tank.insideArea_m2 + tank.plateArea_m2} role="area" /></b></Box>
+        <Box>Outside to coat <b><Shown value={tank.outsideArea_m2} role="area" /></b></Box>
       </Box>
       {tank.centre_m && (
         <Box>Centre of gravity now: <b><Shown value={tank.centre_m[0]} role="tape" /></b> from aft, <b><Shown value={tank.centre_m[1]} role="tape" /></b> from starboard, <b><Shown value={tank.centre_m[2]} role="tape" /></b> above the lowest point</Box>

@@ -20,5 +20,7 @@ export function asKind(shape: ShapeDocument, kind: ShapeKind): ShapeDocument {
       return { kind, axis: 'x', diameter_m: chosen(round(Math.min(width, height))), shell_m: chosen(length), nearEnd: 'flat', farEnd: 'flat' };
     case 'cone':
       return { kind, axis: 'z', nearDiameter_m: chosen(round(Math.min(length, width) * 0.8)), farDiameter_m: chosen(round(Math.min(length, width))), length_m: chosen(height) };
+    case 'mesh':
+      return shape; // A file makes one; there is no choosing it.
   }
 }

@@ -1,0 +1,138 @@
+import { combine, insetMesh, meshArea, meshBounds, meshVolume, movedMesh, surfacePieces, withFillable, withoutBand, type ClosedMesh, type CombineCode, type InsetCode, type Vec3 } from '../geometry';
+import { failure, success, type Outcome } from '../outcome';
+import { compartments, plateArea_m2, type Compartments, type Plate } from '../tank';
+import { shapeMesh, type ShapeCode } from './compileShape';
+import type { PlateDocument, TankDocument } from './schema';
+
+export type BodyCode = ShapeCode | CombineCode | InsetCode;
+
+/** The metal and the space of a tank, before anything is joined to it. */
+export type TankBody = {
+  /** Inside of the walls. */
+  readonly shell: ClosedMesh;
+  /** What liquid can take: the inside less what stands in it. */
+  readonly space: ClosedMesh;
+  readonly bays: Compartments;
+  /** What each part and slice adds to or takes from the inside [m³], by id. */
+  readonly changes: ReadonlyMap<string, number>;
+  /** Bodies that do not hang together. */
+  readonly pieces: number;
+  /** Parts that change nothing: they miss the tank, or lie inside it already. */
+  readonly idle: readonly string[];
+  readonly insideArea_m2: number;
+  readonly outsideArea_m2: number;
+  /** Of the walls, without baffles [m³]. */
+  readonly metal_m3: number;
+  readonly plates: readonly { readonly plate: Plate; readonly area_m2: number; readonly centre_m: Vec3 }[];
+};
+
+/** Bodies stay as long as this many others have not been asked for. */
+const KEPT = 48;
+const kept = new Map<string, Outcome<TankBody, BodyCode>>();
+
+/** Builds a tank's body from its shapes. The same sizes give the same body. */
+export function tankBody(tank: TankDocument): Outcome<TankBody, BodyCode> {
+  const key = contentKey(tank);
+  const known = kept.get(key);
+  if (known) kept.delete(key);
+  const body = known ?? build(tank);
+  kept.set(key, body);
+  if (kept.size > KEPT) kept.delete(kept.keys().next().value!);
+  return body;
+}
+
+const contentKey = ({ dimensions, shape, parts, slices, plates, foam_ratio, material }: TankDocument): string =>
+  JSON.stringify([dimensions, shape, parts, slices, plates, foam_ratio, material.thickness_m.value], (key, value: unknown) => (NOT_GEOMETRY.has(key) ? undefined : value));
+const NOT_GEOMETRY: ReadonlySet<string> = new Set(['name', 'origin', 'spread', 'file']);
+
+const AXIS = { x: 0, y: 1, z: 2 } as const;
+/** Of the volume before: a part that changes less does nothing. */
+const IDLE_REL = 1e-9;
+
+function build(tank: TankDocument): Outcome<TankBody, BodyCode> {
+  const changes = new Map<string, number>();
+  const walls = outline(tank, changes);
+  if (!walls.ok) return walls;
+  const thickness = tank.material.thickness_m.value;
+  const shell = tank.dimensions === 'outside' ? insetMesh(walls.value, thickness) : walls;
+  if (!shell.ok) return shell;
+  const outside = tank.dimensions === 'outside' ? walls : insetMesh(walls.value, -thickness);
+  const emptied = withoutInsides(tank, shell.value, changes);
+  if (!emptied.ok) return emptied;
+  const plates = tank.plates.map(plateModel);
+  const areas = plates.map((plate) => plateArea_m2(shell.value, plate));
+  const metalInside_m3 = areas.reduce((sum, { area_m2 }, i) => sum + area_m2 * plates[i]!.thickness_m, 0);
+  const fillable = Math.max(0.01, (1 - (tank.foam_ratio?.value ?? 0)) * (1 - metalInside_m3 / meshVolume(emptied.value)));
+  const space = withFillable(emptied.value, fillable);
+  const bays = compartments(space, plates);
+  if (!bays.ok) return bays;
+  const whole = meshVolume(shell.value);
+  return success({
+    shell: shell.value, space, bays: bays.value, changes,
+    pieces: surfacePieces(shell.value).count,
+    idle: tank.parts.map((part) => part.id).filter((id) => Math.abs(changes.get(id) ?? 0) <= IDLE_REL * whole),
+    insideArea_m2: meshArea(shell.value),
+    outsideArea_m2: outside.ok ? meshArea(outside.value) : meshArea(shell.value),
+    metal_m3: outside.ok ? meshVolume(outside.value) - whole : meshArea(shell.value) * thickness,
+    plates: plates.map((plate, i) => ({ plate, ...areas[i]! })),
+  });
+}
+
+/** The walls as they are dimensioned: shapes added and taken away in order, then bands taken out. */
+function outline(tank: TankDocument, changes: Map<string, number>): Outcome<ClosedMesh, BodyCode> {
+  const base = shapeMesh(tank.shape);
+  if (!base.ok) return base;
+  let body = base.value;
+  for (const part of tank.parts) {
+    if (part.does === 'displace') continue;
+    const added = partMesh(part);
+    if (!added.ok) return failure(added.error.code, part.name, added.error.detail);
+    const next = combine(body, added.value, part.does);
+    if (!next.ok) return failure(next.error.code, part.name, next.error.detail);
+    changes.set(part.id, meshVolume(next.value) - meshVolume(body));
+    body = next.value;
+  }
+  for (const slice of tank.slices) {
+    const next = withoutBand(body, AXIS[slice.axis], slice.at_m.value, slice.width_m.value);
+    if (!next.ok) return failure(next.error.code, slice.name, next.error.detail);
+    changes.set(slice.id, meshVolume(next.value) - meshVolume(body));
+    body = next.value;
+  }
+  return success(body);
+}
+
+function partMesh(part: TankDocument['parts'][number]): Outcome<ClosedMesh, ShapeCode> {
+  const mesh = shapeMesh(part.shape);
+  return mesh.ok ? success(movedMesh(mesh.value, [part.x_m.value, part.y_m.value, part.z_m.value])) : mesh;
+}
+
+/** The inside less what stands in it. */
+function withoutInsides(tank: TankDocument, shell: ClosedMesh, changes: Map<string, number>): Outcome<ClosedMesh, BodyCode> {
+  let space = shell;
+  for (const part of tank.parts) {
+    if (part.does !== 'displace') continue;
+    const solid = partMesh(part);
+    if (!solid.ok) return failure(solid.error.code, part.name, solid.error.detail);
+    const next = combine(space, solid.value, 'take');
+    if (!next.ok) return failure(next.error.code, part.name, next.error.detail);
+    changes.set(part.id, meshVolume(next.value) - meshVolume(space));
+    space = next.value;
+  }
+  return success(space);
+}
+
+function plateModel(plate: PlateDocument): Plate {
+  return {
+    id: plate.id, axis: AXIS[plate.axis], at_m: plate.at_m.value, thickness_m: plate.thickness_m.value,
+    from_m: plate.from_m?.value ?? -Infinity, to_m: plate.to_m?.value ?? Infinity,
+    cornerCut_m: plate.cornerCut_m.value, topGap_m: plate.topGap_m.value,
+    holes: { count: plate.holes.count, diameter_m: plate.holes.diameter_m.value, height_m: plate.holes.height_m.value },
+    ...(plate.flap ? { flap: { width_m: plate.flap.width_m.value, height_m: plate.flap.height_m.value, passes: plate.flap.passes, leak_ratio: plate.flap.leak_ratio.value } } : {}),
+  };
+}
+
+/** The box around a tank's inside; of nothing where its shape makes no sense. */
+export function tankSpan(tank: TankDocument): { readonly min: Vec3; readonly max: Vec3 } {
+  const body = tankBody(tank);
+  return body.ok ? meshBounds(body.value.shell) : { min: [0, 0, 0], max: [0, 0, 0] };
+}

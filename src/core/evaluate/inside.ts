@@ -1,0 +1,96 @@
+import { feedPath, type TankLevel } from '../document/compileNetwork';
+import { standingUp, type PickupModel, type TankModel } from '../document/compileTank';
+import type { SystemDocument } from '../document/schema';
+import { effectiveGravity, toTankFrame, volumeBelow, type Vec3 } from '../geometry';
+import { unwrap } from '../outcome';
+import { headForFlow_m, hold, keptLevels_m, liquidReach, orificeFlow_m3PerS, sloshFrequency_Hz, bayBelow_m3, type Hold } from '../tank';
+import { STANDARD_GRAVITY_M_PER_S2 } from '../units';
+
+export const MANOEUVRES = ['braking', 'driving', 'cornering to port', 'cornering to starboard'] as const;
+export type Manoeuvre = (typeof MANOEUVRES)[number];
+
+export type BayResult = {
+  readonly volume_m3: number;
+  /** At the set fill, the surface level in the tank and the same in every bay. */
+  readonly liquid_m3: number;
+  /** First sloshing frequencies fore and aft and side to side; of a rectangular bay with the same surface and depth. */
+  readonly slosh_Hz: { readonly lengthwise: number; readonly crosswise: number } | undefined;
+  /** What the bay keeps from a pickup when the vehicle stands level, by the pickup's id; infinite where no way leads there. */
+  readonly kept_m3: Readonly<Record<string, number>>;
+};
+
+export type FeedResult = {
+  readonly pickup: string;
+  readonly bay: number;
+  /** What the lines draw through this pickup. */
+  readonly draw_m3PerS: number;
+  /** Openings low in the plates through which other bays feed this one; undefined where it has no plates round it. */
+  readonly refill: { readonly area_m2: number; readonly headForDraw_m: number; readonly rate_m3PerS: number } | undefined;
+  /** Bays whose only way in is a flap that opens out of the pickup's bay. */
+  readonly flapAway: boolean;
+  readonly holds: Readonly<Record<Manoeuvre, Hold>>;
+};
+
+export type InsideResult = {
+  readonly bays: readonly BayResult[];
+  readonly feeds: readonly FeedResult[];
+  readonly largest_m3: number;
+  readonly passages: number;
+};
+
+/** Head under which openings must pass the draw: the last 25 mm of fuel. Common practice. */
+export const REFILL_HEAD_M = 0.025;
+
+/** What happens inside a tank at its fill: bays, what swings in them, what they hold for a pickup. */
+export function insideResult(system: SystemDocument, level: TankLevel): InsideResult {
+  const { tank, up, offset_m } = level;
+  const still = standingUp(tank, 0, 0);
+  const kept = new Map(tank.pickups.map((pickup) => [pickup.document.id, keptLevels_m(tank.bays, tank.bays.bayOf(pickup.inlet.point_m), still)]));
+  const bays = tank.bays.bays.map((bay, b): BayResult => {
+    const liquid_m3 = volumeBelow(bay.mesh, { normal: up, offset_m });
+    const reach = liquidReach(bay.mesh, up, offset_m, liquid_m3);
+    return {
+      volume_m3: bay.volume_m3, liquid_m3,
+      slosh_Hz: reach && { lengthwise: sloshFrequency_Hz(reach.length_m, reach.depth_m, STANDARD_GRAVITY_M_PER_S2), crosswise: sloshFrequency_Hz(reach.width_m, reach.depth_m, STANDARD_GRAVITY_M_PER_S2) },
+      kept_m3: Object.fromEntries([...kept].map(([id, levels]) => [id, levels[b] === -Infinity ? 0 : levels[b] === Infinity ? Infinity : bayBelow_m3(bay, still, levels[b]!)])),
+    };
+  });
+  return {
+    bays, feeds: tank.pickups.map((pickup) => feedResult(system, tank, pickup, still)),
+    largest_m3: Math.max(...bays.map((bay) => bay.volume_m3)), passages: tank.bays.passages.length,
+  };
+}
+
+function feedResult(system: SystemDocument, tank: TankModel, pickup: PickupModel, still: Vec3): FeedResult {
+  const draw_m3PerS = drawThrough_m3PerS(system, pickup.document.id);
+  const home = tank.bays.bayOf(pickup.inlet.point_m);
+  const ways = tank.bays.passages.filter(({ bays }) => bays.includes(home));
+  const inward = ways.filter(({ bays, into, kind }) => kind !== 'gap' && into[bays[0] === home ? 0 : 1]);
+  const area_m2 = inward.reduce((sum, way) => sum + way.area_m2, 0);
+  return {
+    pickup: pickup.document.id, bay: home, draw_m3PerS,
+    refill: ways.length === 0 ? undefined : { area_m2, headForDraw_m: headForFlow_m(draw_m3PerS, area_m2, STANDARD_GRAVITY_M_PER_S2), rate_m3PerS: orificeFlow_m3PerS(area_m2, REFILL_HEAD_M, STANDARD_GRAVITY_M_PER_S2) },
+    flapAway: ways.some(({ kind, bays, into }) => kind === 'flap' && !into[bays[0] === home ? 0 : 1]),
+    holds: holdsOf(system, tank, pickup, still, draw_m3PerS),
+  };
+}
+
+/** What all consumers fed through a pickup need together. */
+function drawThrough_m3PerS(system: SystemDocument, pickup: string): number {
+  return system.consumers.filter((consumer) => feedPath(system, consumer.id).at(-1) === pickup).reduce((sum, consumer) => sum + consumer.neededFlow_m3PerS.value, 0);
+}
+
+function holdsOf(system: SystemDocument, tank: TankModel, pickup: PickupModel, still: Vec3, draw_m3PerS: number): Record<Manoeuvre, Hold> {
+  const { braking_mPerS2, driving_mPerS2, cornering_mPerS2 } = system.envelope;
+  const along: Readonly<Record<Manoeuvre, Vec3>> = {
+    braking: [-braking_mPerS2.value, 0, 0], driving: [driving_mPerS2.value, 0, 0],
+    'cornering to port': [0, cornering_mPerS2.value, 0], 'cornering to starboard': [0, -cornering_mPerS2.value, 0],
+  };
+  return Object.fromEntries(MANOEUVRES.map((manoeuvre) => {
+    const gravity = unwrap(effectiveGravity({ pitch_rad: 0, roll_rad: 0, acceleration_mPerS2: along[manoeuvre] }));
+    return [manoeuvre, hold({
+      mesh: tank.mesh, bays: tank.bays, inlet: pickup.inlet, still, moving: toTankFrame(gravity.up, tank.mounting), gravity_mPerS2: gravity.magnitude_mPerS2,
+      liquid_m3: tank.fill_ratio * tank.gross_m3, draw_m3PerS,
+    })];
+  })) as Record<Manoeuvre, Hold>;
+}

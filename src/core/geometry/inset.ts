@@ -1,0 +1,40 @@
+import { failure, success, type Outcome } from '../outcome';
+import { meshVolume, parseMesh, triangle, triangleCount, vertex, type ClosedMesh } from './mesh';
+import { distinctPlanes, meshSize_m, moveOntoPlanes, trianglePlanes } from './planes';
+import type { Plane } from './clip';
+import { cross, dot, subtract } from './vec';
+
+export type InsetCode = 'wall-too-thick';
+
+/**
+ * The inside of a vessel whose outside is given, every face moved inward by
+ * the wall; with a negative wall, the outside of one whose inside is given.
+ * Exact where three faces meet in a corner and for facets of curved walls;
+ * where more do, the corner lies as near to all of them as it can.
+ *
+ * @param wall_m fails for a wall that leaves no inside or swallows a face
+ */
+export function insetMesh(mesh: ClosedMesh, wall_m: number): Outcome<ClosedMesh, InsetCode> {
+  if (wall_m === 0) return success(mesh);
+  const size = meshSize_m(mesh);
+  const planes = trianglePlanes(mesh);
+  const around = new Array<Plane[]>(mesh.positions.length / 3);
+  for (let i = 0; i < mesh.triangles.length; i++) {
+    const plane = planes[Math.floor(i / 3)];
+    if (plane) (around[mesh.triangles[i]!] ??= []).push({ normal: plane.normal, offset_m: plane.offset_m - wall_m });
+  }
+  const positions = Float64Array.from(mesh.positions);
+  around.forEach((list, v) => positions.set(moveOntoPlanes(vertex(mesh, v), distinctPlanes(list, size)).to, 3 * v));
+  const inside = parseMesh(positions, mesh.triangles);
+  if (!inside.ok || meshVolume(inside.value) >= meshVolume(mesh) !== wall_m < 0 || turnsOver(inside.value, planes)) {
+    return failure('wall-too-thick', 'thickness', 'The wall is thicker than the shape allows: some face has no inside left.');
+  }
+  return success({ ...inside.value, fillable: mesh.fillable });
+}
+
+/** Whether some face points another way than it did: it has been squeezed out. */
+const turnsOver = (inside: ClosedMesh, planes: readonly (Plane | undefined)[]): boolean =>
+  Array.from({ length: triangleCount(inside) }, (_, i) => i).some((i) => {
+    const [a, b, c] = triangle(inside, i);
+    return planes[i] !== undefined && dot(cross(subtract(b, a), subtract(c, a)), planes[i].normal) < 0;
+  });

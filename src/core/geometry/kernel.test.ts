@@ -1,0 +1,116 @@
+import fc from 'fast-check';
+import { describe, expect, it } from 'vitest';
+import { unwrap } from '../outcome';
+import { expectClose } from '../../../tests/expectClose';
+import {
+  between, boxMesh, combine, coneMesh, crossingTriangles, insetMesh, meshBounds, meshVolume, movedMesh, prismMesh, surfacePieces, vesselMesh, volumeBelow, withFillable, withoutBand, type Vec3,
+} from '.';
+
+const at = (size: Vec3, place: Vec3) => movedMesh(boxMesh(...size), place);
+const sizes = fc.double({ min: 0.05, max: 1.5, noNaN: true });
+
+describe('bodies added and taken away', () => {
+  it('boxes that overlap anywhere: inclusion and exclusion to rounding, though the kernel is single precision', () => {
+    fc.assert(fc.property(fc.tuple(sizes, sizes, sizes), fc.tuple(sizes, sizes, sizes), fc.tuple(sizes, sizes, sizes), (a, b, place) => {
+      const [first, second] = [boxMesh(...a), at(b, place)];
+      const shared = [0, 1, 2].reduce((product, k) => product * Math.max(0, Math.min(a[k]!, place[k]! + b[k]!) - place[k]!), 1);
+      // A sliver thinner than single precision sees is as good as none.
+      fc.pre([0, 1, 2].every((k) => Math.abs(a[k]! - place[k]!) > 1e-5 && Math.abs(a[k]! - place[k]! - b[k]!) > 1e-5));
+      const [va, vb] = [meshVolume(first), meshVolume(second)];
+      expectClose(meshVolume(unwrap(combine(first, second, 'add'))), va + vb - shared, { rel: 1e-12, why: 'union' });
+      expectClose(meshVolume(unwrap(combine(first, second, 'take'))), va - shared, { rel: 1e-12, why: 'difference' });
+      if (shared > 0) expectClose(meshVolume(unwrap(combine(first, second, 'common'))), shared, { rel: 1e-12, abs: 1e-15, why: 'intersection' });
+    }), { seed: 31, numRuns: 60 });
+  });
+
+  it('a sump under the floor touches it and becomes one body with it', () => {
+    const whole = unwrap(combine(boxMesh(0.8, 0.4, 0.3), at([0.165, 0.1, 0.025], [0.3, 0.15, -0.025]), 'add'));
+    expectClose(meshVolume(whole), 0.8 * 0.4 * 0.3 + 0.165 * 0.1 * 0.025, { rel: 1e-12, why: 'sum of two boxes' });
+    expect(surfacePieces(whole).count).toBe(1);
+    expectClose(volumeBelow(whole, { normal: [0, 0, 1], offset_m: 0 }), 0.165 * 0.1 * 0.025, { rel: 1e-9, why: 'the sump alone' });
+  });
+
+  it('curved: a lying pipe with half of it taken by a box keeps half', () => {
+    const pipe = unwrap(vesselMesh({ radius_m: 0.2, shell_m: 1, axis: 'x', nearEnd: 'flat', farEnd: 'flat' }));
+    const half = unwrap(combine(pipe, at([3, 3, 3], [-1, -1, 0.2]), 'take'));
+    expectClose(meshVolume(half), meshVolume(pipe) / 2, { rel: 1e-9, why: 'mirror image' });
+  });
+
+  it('what is wholly taken is refused, and apart stays two bodies', () => {
+    expect(combine(boxMesh(1, 1, 1), at([3, 3, 3], [-1, -1, -1]), 'take')).toMatchObject({ ok: false, error: { code: 'nothing-left' } });
+    expect(combine(boxMesh(1, 1, 1), at([1, 1, 1], [2, 0, 0]), 'common')).toMatchObject({ ok: false, error: { code: 'nothing-left' } });
+    expect(surfacePieces(unwrap(combine(boxMesh(1, 1, 1), at([1, 1, 1], [2, 0, 0]), 'add'))).count).toBe(2);
+  });
+
+  it('keeps what share liquid can take', () => {
+    expectClose(meshVolume(unwrap(combine(withFillable(boxMesh(1, 1, 1), 0.95), at([1, 1, 0.5], [0, 0, 0]), 'common'))), 0.475, { rel: 1e-12, why: '95 % of half' });
+  });
+});
+
+describe('a band taken out', () => {
+  const wedge = unwrap(prismMesh([[0, 0], [1, 0], [1, 0.4], [0, 0.2]], 'y', 0.5));
+
+  it('costs area times width, on a slope the band under it', () => {
+    const sliced = unwrap(withoutBand(wedge, 0, 0.4, 0.1));
+    const heightAt = (x: number): number => 0.2 + 0.2 * x;
+    expectClose(meshVolume(wedge) - meshVolume(sliced), ((heightAt(0.4) + heightAt(0.5)) / 2) * 0.1 * 0.5, { rel: 1e-11, why: 'trapezium' });
+    expectClose(meshBounds(sliced).max[0], 0.9, { rel: 1e-12, why: 'closed up' });
+    expect(surfacePieces(sliced).count).toBe(1);
+  });
+
+  it('at either end it only shortens, beyond it changes nothing, and over the whole it is refused', () => {
+    expectClose(meshVolume(unwrap(withoutBand(boxMesh(1, 1, 1), 2, 0.9, 0.5))), 0.9, { rel: 1e-12, why: 'lid lowered' });
+    expectClose(meshVolume(unwrap(withoutBand(boxMesh(1, 1, 1), 2, -0.1, 0.2))), 0.9, { rel: 1e-12, why: 'floor raised' });
+    expect(unwrap(withoutBand(wedge, 0, 2, 0.1))).toBe(wedge);
+    expect(withoutBand(wedge, 0, -1, 5)).toMatchObject({ ok: false, error: { code: 'nothing-left' } });
+  });
+
+  it('parts between planes add up to the whole', () => {
+    const parts = [between(wedge, 0, undefined, 0.3), between(wedge, 0, 0.3, 0.7), between(wedge, 0, 0.7, undefined)].map((part) => meshVolume(unwrap(part)));
+    expectClose(parts.reduce((sum, part) => sum + part, 0), meshVolume(wedge), { rel: 1e-12, why: 'cut, not changed' });
+  });
+});
+
+describe('the inside of a wall', () => {
+  it('box: two walls off each side', () => {
+    expectClose(meshVolume(unwrap(insetMesh(boxMesh(1, 0.5, 0.3), 0.003))), 0.994 * 0.494 * 0.294, { rel: 1e-12, why: 'closed form' });
+  });
+
+  it('box with a sump: the sump opens into the tank without a wall between', () => {
+    const outside = unwrap(combine(boxMesh(1, 0.5, 0.3), at([0.2, 0.2, 0.05], [0.4, 0.15, -0.05]), 'add'));
+    expectClose(meshVolume(unwrap(insetMesh(outside, 0.004))), 0.992 * 0.492 * 0.292 + 0.192 * 0.192 * 0.05, { rel: 1e-10, why: 'closed form: the sump floor goes up as much as the tank floor' });
+  });
+
+  it('cylinder and cone: the radius less the wall, along the slope', () => {
+    const pipe = unwrap(vesselMesh({ radius_m: 0.2, shell_m: 1, axis: 'x', nearEnd: 'flat', farEnd: 'flat' }));
+    expectClose(meshVolume(unwrap(insetMesh(pipe, 0.005))), Math.PI * 0.195 ** 2 * 0.99, { rel: 1e-4, why: 'facets straddle the circle' });
+    const cone = unwrap(coneMesh(0.3, 0.2, 0.5, 'z'));
+    const [slope, wall] = [0.1 / 0.5, 0.004];
+    const off = wall * Math.sqrt(1 + slope * slope);
+    const [low, high] = [0.3 - slope * wall - off, 0.2 + slope * wall - off];
+    expectClose(meshVolume(unwrap(insetMesh(cone, wall))), ((Math.PI * (0.5 - 2 * wall)) / 3) * (low * low + low * high + high * high), { rel: 1e-4, why: 'frustum' });
+  });
+
+  it('a ball keeps round', () => {
+    const ball = unwrap(vesselMesh({ radius_m: 0.2, shell_m: 0, axis: 'z', nearEnd: 'hemispherical', farEnd: 'hemispherical' }));
+    expectClose(meshVolume(unwrap(insetMesh(ball, 0.003))), (4 / 3) * Math.PI * 0.197 ** 3, { rel: 5e-4, why: 'promise for curved walls' });
+  });
+
+  it('a wall thicker than half the shape is refused', () => {
+    expect(insetMesh(boxMesh(1, 0.02, 0.3), 0.011)).toMatchObject({ ok: false, error: { code: 'wall-too-thick' } });
+  });
+});
+
+describe('a mesh that runs through itself', () => {
+  it('two boxes that overlap without being joined', () => {
+    const [a, b] = [boxMesh(1, 1, 1), at([1, 1, 1], [0.5, 0.4, 0.3])];
+    const both = { ...a, positions: Float64Array.from([...a.positions, ...b.positions]), triangles: Uint32Array.from([...a.triangles, ...b.triangles.map((v) => v + a.positions.length / 3)]) };
+    expect(crossingTriangles(both)).toBeDefined();
+  });
+
+  it('sound bodies do not, non-convex and curved ones among them', () => {
+    expect(crossingTriangles(boxMesh(1, 1, 1))).toBeUndefined();
+    expect(crossingTriangles(unwrap(combine(boxMesh(1, 1, 1), at([0.5, 0.5, 2], [0.2, 0.2, -0.5]), 'add')))).toBeUndefined();
+    expect(crossingTriangles(unwrap(vesselMesh({ radius_m: 0.2, shell_m: 0.5, axis: 'y', nearEnd: 'torispherical', farEnd: 'elliptical' })))).toBeUndefined();
+  });
+});

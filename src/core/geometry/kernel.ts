@@ -1,0 +1,144 @@
+import Module, { type Manifold, type ManifoldToplevel } from 'manifold-3d';
+import { failure, success, type Outcome } from '../outcome';
+import { boxMesh } from './box';
+import type { Plane } from './clip';
+import { meshBounds, meshVolume, parseMesh, type Bounds, type ClosedMesh } from './mesh';
+import { distinctPlanes, meshSize_m, moveOntoPlanes, trianglePlanes } from './planes';
+import { norm, scale, subtract, type Vec3 } from './vec';
+
+/**
+ * Bodies added, taken away and cut by the boolean kernel. The kernel works in
+ * single precision; it says of every face which face it came from, so each
+ * corner is put back, in double precision, onto the planes that meet in it.
+ */
+export type CombineCode = 'nothing-left' | 'not-solid';
+
+export type Operation = 'add' | 'take' | 'common';
+
+let kernel: ManifoldToplevel | undefined;
+let loading: Promise<void> | undefined;
+
+/** Must have come back before any shape with parts is asked for: at the start of a worker, a command, a test run. */
+export const loadKernel = (): Promise<void> => (loading ??= Module().then((loaded) => {
+  loaded.setup();
+  kernel = loaded;
+}));
+
+/** Of the first body's volume: less is the rounding of faces that just touch. */
+const NOTHING_REL = 1e-9;
+
+/** Two bodies made one, one less the other, or what both share. */
+export function combine(a: ClosedMesh, b: ClosedMesh, operation: Operation): Outcome<ClosedMesh, CombineCode> {
+  if (!kernel) throw new Error('loadKernel() has not come back yet');
+  const made: Manifold[] = [];
+  const keep = (solid: Manifold): Manifold => (made.push(solid), solid);
+  try {
+    const [first, second] = [source(a), source(b)];
+    const [left, right] = [keep(first.solid), keep(second.solid)];
+    const result = keep(operation === 'add' ? left.add(right) : operation === 'take' ? left.subtract(right) : left.intersect(right));
+    if (result.isEmpty()) return failure('nothing-left', 'shape', 'Nothing of the body is left.');
+    const settled = settle(result.getMesh(), new Map([[first.id, first.planes], [second.id, second.planes]]));
+    const mesh = parseMesh(settled.positions, settled.triangles);
+    if (!mesh.ok || meshVolume(mesh.value) <= NOTHING_REL * meshVolume(a)) return failure('nothing-left', 'shape', 'Nothing of the body is left.');
+    return success({ ...mesh.value, fillable: a.fillable });
+  } catch (error) {
+    return failure('not-solid', 'shape', `The bodies cannot be combined (${(error as Error).message}).`);
+  } finally {
+    made.forEach((solid) => solid.delete());
+  }
+}
+
+type Source = { readonly solid: Manifold; readonly id: number; /** By face number, outward. */ readonly planes: readonly (Plane | undefined)[] };
+
+/** A body as the kernel takes it, its level faces numbered so that it may mend their seams but keep their edges. */
+function source(mesh: ClosedMesh): Source {
+  const planes: (Plane | undefined)[] = [];
+  const numbers = new Map<string, number>();
+  const size = meshSize_m(mesh);
+  const faceID = Uint32Array.from(trianglePlanes(mesh), (plane) => {
+    const key = plane && [...plane.normal.map((value) => Math.round(value * 1e8)), Math.round((plane.offset_m / size) * 1e8)].join();
+    const known = key === undefined ? undefined : numbers.get(key);
+    if (known !== undefined) return known;
+    if (key !== undefined) numbers.set(key, planes.length);
+    return planes.push(plane) - 1;
+  });
+  const id = kernel!.Manifold.reserveIDs(1);
+  const solid = kernel!.Manifold.ofMesh(new kernel!.Mesh({
+    numProp: 3, vertProperties: Float32Array.from(mesh.positions), triVerts: Uint32Array.from(mesh.triangles), faceID,
+    runOriginalID: Uint32Array.of(id), runIndex: Uint32Array.of(0, mesh.triangles.length),
+  }));
+  return { solid, id, planes };
+}
+
+type KernelMesh = ReturnType<Manifold['getMesh']>;
+
+/** A corner that would have to go further than this share of the size lies on planes too nearly alike to say where. */
+const FAR_REL = 1e-4;
+
+function settle(mesh: KernelMesh, sources: ReadonlyMap<number, readonly (Plane | undefined)[]>): { positions: Float64Array; triangles: Uint32Array } {
+  const positions = Float64Array.from({ length: mesh.numVert * 3 }, (_, i) => mesh.vertProperties[Math.floor(i / 3) * mesh.numProp + (i % 3)]!);
+  const triangles = Uint32Array.from(mesh.triVerts);
+  const around: Plane[][] = Array.from({ length: mesh.numVert }, () => []);
+  for (let run = 0; run < mesh.runOriginalID.length; run++) {
+    const planes = sources.get(mesh.runOriginalID[run]!);
+    for (let i = mesh.runIndex[run]!; i < mesh.runIndex[run + 1]!; i++) {
+      const plane = planes?.[mesh.faceID[Math.floor(i / 3)]!];
+      if (plane) around[triangles[i]!]!.push(plane);
+    }
+  }
+  const size = positions.reduce((largest, value) => Math.max(largest, Math.abs(value)), 0);
+  around.forEach((planes, v) => {
+    const from: Vec3 = [positions[3 * v]!, positions[3 * v + 1]!, positions[3 * v + 2]!];
+    const { to } = moveOntoPlanes(from, distinctPlanes(planes, size));
+    if (norm(subtract(to, from)) <= FAR_REL * size) positions.set(to, 3 * v);
+  });
+  return { positions, triangles };
+}
+
+const AXIS_VECTORS: readonly Vec3[] = [[1, 0, 0], [0, 1, 0], [0, 0, 1]];
+
+/** A box with room to spare on every side but those that are given. */
+function slab(bounds: Bounds, axis: 0 | 1 | 2, from_m: number | undefined, to_m: number | undefined): ClosedMesh {
+  const margin = Math.max(...bounds.max.map((value, k) => value - bounds.min[k]!));
+  const min = bounds.min.map((value, k) => (k === axis && from_m !== undefined ? from_m : value - margin));
+  const max = bounds.max.map((value, k) => (k === axis && to_m !== undefined ? to_m : value + margin));
+  return movedMesh(boxMesh(max[0]! - min[0]!, max[1]! - min[1]!, max[2]! - min[2]!), min as unknown as Vec3);
+}
+
+/** The part of a body between two planes across an axis; either may be left out. */
+export const between = (mesh: ClosedMesh, axis: 0 | 1 | 2, from_m: number | undefined, to_m: number | undefined): Outcome<ClosedMesh, CombineCode> =>
+  combine(mesh, slab(meshBounds(mesh), axis, from_m, to_m), 'common');
+
+export const movedMesh = (mesh: ClosedMesh, by_m: Vec3): ClosedMesh =>
+  ({ ...mesh, positions: mesh.positions.map((value, i) => value + by_m[i % 3]!) });
+
+/** Takes out a band across an axis and closes the body up by moving what lies beyond it back. */
+export function withoutBand(mesh: ClosedMesh, axis: 0 | 1 | 2, from_m: number, width_m: number): Outcome<ClosedMesh, CombineCode> {
+  const { min, max } = meshBounds(mesh);
+  if (from_m >= max[axis] || from_m + width_m <= min[axis]) return success(mesh);
+  const near = from_m > min[axis] ? between(mesh, axis, undefined, from_m) : undefined;
+  const far = from_m + width_m < max[axis] ? between(mesh, axis, from_m + width_m, undefined) : undefined;
+  if (near && !near.ok) return near;
+  if (far && !far.ok) return far;
+  const back = far && movedMesh(far.value, scale(AXIS_VECTORS[axis]!, -width_m));
+  if (near && back) return combine(near.value, back, 'add');
+  const whole = near?.value ?? back;
+  return whole ? success(whole) : failure('nothing-left', 'shape', 'The band takes the whole body.');
+}
+
+/** A surface to look at: single precision, for pictures only. */
+export type PictureMesh = { readonly positions: Float32Array; readonly triangles: Uint32Array };
+
+export const pictureOf = (mesh: ClosedMesh): PictureMesh => ({ positions: Float32Array.from(mesh.positions), triangles: Uint32Array.from(mesh.triangles) });
+
+/** The part of a body below a plane with its cut closed, to look at; undefined where nothing lies below. */
+export function pictureBelow(mesh: ClosedMesh, { normal, offset_m }: Plane): PictureMesh | undefined {
+  const whole = source(mesh).solid;
+  // The kernel keeps what lies along the normal: turn the plane round.
+  const below = whole.trimByPlane([-normal[0], -normal[1], -normal[2]], -offset_m);
+  const cut = below.isEmpty() ? undefined : below.getMesh();
+  const picture = cut && { positions: Float32Array.from({ length: cut.numVert * 3 }, (_, i) => cut.vertProperties[Math.floor(i / 3) * cut.numProp + (i % 3)]!), triangles: Uint32Array.from(cut.triVerts) };
+  whole.delete();
+  below.delete();
+  return picture;
+}

@@ -1,0 +1,243 @@
+import { between, combine, meshBounds, meshVolume, outlineBelow, sectionAcross, volumeBelow, type ClosedMesh, type CombineCode, type Point2, type Vec3 } from '../geometry';
+import { failure, success, type Outcome } from '../outcome';
+
+/** A baffle across an axis: where it stands, and what of it is open. */
+export type Plate = {
+  readonly id: string;
+  readonly axis: 0 | 1 | 2;
+  readonly at_m: number;
+  readonly thickness_m: number;
+  /** Where it begins and ends the other level way across; infinite from wall to wall. A level plate always goes from wall to wall. */
+  readonly from_m: number;
+  readonly to_m: number;
+  readonly cornerCut_m: number;
+  readonly topGap_m: number;
+  readonly holes: { readonly count: number; readonly diameter_m: number; readonly height_m: number };
+  readonly flap?: { readonly width_m: number; readonly height_m: number; readonly passes: 'higher' | 'lower'; readonly leak_ratio: number };
+};
+
+export type Bay = { readonly mesh: ClosedMesh; readonly volume_m3: number };
+
+export type PassageKind = 'corner' | 'hole' | 'flap' | 'gap';
+
+/** An opening from one bay to another, at its lowest point. */
+export type Passage = {
+  readonly plate: string;
+  readonly kind: PassageKind;
+  /** Bays on the lower and on the higher side of the plate. */
+  readonly bays: readonly [number, number];
+  readonly point_m: Vec3;
+  readonly area_m2: number;
+  /** Which of the two bays it lets liquid into; both but for a flap. */
+  readonly into: readonly [boolean, boolean];
+  /** What of the area a shut flap still passes. */
+  readonly leak_ratio: number;
+};
+
+export type Compartments = {
+  readonly bays: readonly Bay[];
+  readonly passages: readonly Passage[];
+  /** The bay that holds a point. */
+  readonly bayOf: (point: Vec3) => number;
+};
+
+/** Planes across an axis that lie closer than this [m] are one. */
+const SAME_M = 1e-9;
+
+/**
+ * Cuts a tank's space into the bays that its plates leave.
+ *
+ * All planes of plates, and the ends of those that do not go from wall to
+ * wall, cut the space into cells; cells that no plate parts are one bay again.
+ * A gap over a plate does not join its bays: liquid below it stays apart.
+ */
+export function compartments(space: ClosedMesh, plates: readonly Plate[]): Outcome<Compartments, CombineCode> {
+  if (plates.length === 0) return success({ bays: [{ mesh: space, volume_m3: meshVolume(space) }], passages: [], bayOf: () => 0 });
+  const lines = gridLines(space, plates);
+  const cells: { mesh: ClosedMesh; at: Vec3 }[] = [];
+  const shape = lines.map((list) => list.length + 1) as [number, number, number];
+  for (let i = 0; i < shape[0]; i++) {
+    const slabX = cut(space, 0, lines[0], i);
+    if (!slabX) continue;
+    for (let j = 0; j < shape[1]; j++) {
+      const slabY = cut(slabX, 1, lines[1], j);
+      if (!slabY) continue;
+      for (let k = 0; k < shape[2]; k++) {
+        const mesh = cut(slabY, 2, lines[2], k);
+        if (mesh) cells.push({ mesh, at: [i, j, k] });
+      }
+    }
+  }
+  const bayOfCell = joined(cells.map((cell) => cell.at), lines, plates);
+  const count = Math.max(...bayOfCell) + 1;
+  const bays: Bay[] = [];
+  for (let bay = 0; bay < count; bay++) {
+    const meshes = cells.filter((_, c) => bayOfCell[c] === bay).map((cell) => cell.mesh);
+    let whole = meshes[0]!;
+    for (const mesh of meshes.slice(1)) {
+      const next = combine(whole, mesh, 'add');
+      if (!next.ok) return next;
+      whole = next.value;
+    }
+    bays.push({ mesh: whole, volume_m3: meshVolume(whole) });
+  }
+  const cellAt = (point: Vec3): Vec3 => point.map((value, axis) => lines[axis as 0 | 1 | 2].filter((line) => line < value).length) as unknown as Vec3;
+  const byCell = new Map(cells.map(({ at }, c) => [at.join(), bayOfCell[c]!]));
+  const bayOf = (point: Vec3): number => byCell.get(cellAt(point).join()) ?? -1;
+  return bays.length === 0 ? failure('nothing-left', 'plates', 'The plates leave no bay.') : success({ bays, bayOf, passages: plates.flatMap((plate) => passagesOf(space, plate, bayOf)) });
+}
+
+type Lines = readonly [readonly number[], readonly number[], readonly number[]];
+
+function gridLines(space: ClosedMesh, plates: readonly Plate[]): Lines {
+  const { min, max } = meshBounds(space);
+  const lines: [number[], number[], number[]] = [[], [], []];
+  const put = (axis: 0 | 1 | 2, at: number): void => {
+    if (at > min[axis] + SAME_M && at < max[axis] - SAME_M && !lines[axis].some((known) => Math.abs(known - at) <= SAME_M)) lines[axis].push(at);
+  };
+  for (const plate of plates) {
+    put(plate.axis, plate.at_m);
+    const other = acrossLevel(plate.axis);
+    if (other !== undefined) [plate.from_m, plate.to_m].filter(Number.isFinite).forEach((at) => put(other, at));
+  }
+  lines.forEach((list) => list.sort((a, b) => a - b));
+  return lines;
+}
+
+/** The other level way across, in which an upright plate may stop short. */
+const acrossLevel = (axis: 0 | 1 | 2): 0 | 1 | undefined => (axis === 0 ? 1 : axis === 1 ? 0 : undefined);
+
+function cut(mesh: ClosedMesh, axis: 0 | 1 | 2, lines: readonly number[], index: number): ClosedMesh | undefined {
+  const [from, to] = [lines[index - 1], lines[index]];
+  if (from === undefined && to === undefined) return mesh;
+  const part = between(mesh, axis, from, to);
+  return part.ok ? part.value : undefined;
+}
+
+/** Numbers the bays: neighbouring cells with no plate between them share one. */
+function joined(cells: readonly Vec3[], lines: Lines, plates: readonly Plate[]): number[] {
+  const parent = cells.map((_, c) => c);
+  const root = (c: number): number => (parent[c] === c ? c : root(parent[c]!));
+  const index = new Map(cells.map((at, c) => [at.join(), c]));
+  cells.forEach((at, c) => {
+    for (const axis of [0, 1, 2] as const) {
+      const next = index.get(at.map((value, k) => (k === axis ? value + 1 : value)).join());
+      const line = lines[axis][at[axis]];
+      if (next === undefined || line === undefined || plates.some((plate) => plate.axis === axis && Math.abs(plate.at_m - line) <= SAME_M && covers(plate, at, lines))) continue;
+      parent[root(next)] = root(c);
+    }
+  });
+  const roots = [...new Set(cells.map((_, c) => root(c)))];
+  return cells.map((_, c) => roots.indexOf(root(c)));
+}
+
+function covers(plate: Plate, cell: Vec3, lines: Lines): boolean {
+  const other = acrossLevel(plate.axis);
+  if (other === undefined) return true;
+  const [low, high] = [lines[other][cell[other] - 1] ?? -Infinity, lines[other][cell[other]] ?? Infinity];
+  return plate.from_m <= low + SAME_M && plate.to_m >= high - SAME_M;
+}
+
+/** Off a plate's own plane, where the tank may step: it closes the smaller side [m]. */
+const STEP_ASIDE_M = 5e-6;
+
+/** The plate's outline in the two axes across it, trimmed to where it begins and ends. */
+export function plateOutline(space: ClosedMesh, plate: Plate): Point2[][] {
+  const trimmed = (loop: Point2[]): Point2[] => {
+    if (plate.axis === 2) return loop;
+    const upTo = Number.isFinite(plate.to_m) ? outlineBelow(loop, [1, 0], plate.to_m) : loop;
+    return Number.isFinite(plate.from_m) ? outlineBelow(upTo, [-1, 0], -plate.from_m) : upTo;
+  };
+  const [below, above] = [-STEP_ASIDE_M, STEP_ASIDE_M].map((by) => sectionAcross(space, plate.axis, plate.at_m + by).map(trimmed).filter((loop) => loop.length > 2));
+  return below!.length > 0 && (above!.length === 0 || outlineArea(below!) <= outlineArea(above!)) ? below! : above!;
+}
+
+const outlineArea = (loops: readonly (readonly Point2[])[]): number => Math.abs(loops.reduce((sum, loop) => sum + loopArea(loop), 0));
+
+const loopArea = (loop: readonly Point2[]): number => loop.reduce((sum, [u, v], i) => {
+  const [nextU, nextV] = loop[(i + 1) % loop.length]!;
+  return sum + (u * nextV - nextU * v) / 2;
+}, 0);
+
+/** Metal of one plate, its openings taken out, and its centre. */
+export function plateArea_m2(space: ClosedMesh, plate: Plate): { readonly area_m2: number; readonly centre_m: Vec3 } {
+  const loops = plateOutline(space, plate);
+  const whole = outlineArea(loops);
+  const open = loops.length === 0 ? 0 : openingsOf(loops, plate).reduce((sum, opening) => sum + opening.area_m2, 0);
+  const points = loops.flat();
+  const middle = (k: 0 | 1): number => (Math.min(...points.map((p) => p[k])) + Math.max(...points.map((p) => p[k]))) / 2;
+  return { area_m2: Math.max(0, whole - open), centre_m: points.length === 0 ? [0, 0, 0] : placed(plate, [middle(0), middle(1)]) };
+}
+
+/** A point of a plate's outline in the tank frame. */
+export const placed = (plate: Plate, [u, v]: Point2): Vec3 => (plate.axis === 0 ? [plate.at_m, u, v] : plate.axis === 1 ? [u, plate.at_m, v] : [u, v, plate.at_m]);
+
+type Opening = { readonly kind: PassageKind; readonly at: Point2; readonly area_m2: number };
+
+/** Corners this near to the lowest, as a share of the plate's height, are low corners too. */
+const LOW_SHARE = 0.02;
+/** Low corners closer than this share of the width are one. */
+const ONE_CORNER_SHARE = 0.05;
+
+function openingsOf(loops: readonly (readonly Point2[])[], plate: Plate): Opening[] {
+  const points = loops.flat();
+  const [low, high] = [Math.min(...points.map((p) => p[1])), Math.max(...points.map((p) => p[1]))];
+  const [left, right] = [Math.min(...points.map((p) => p[0])), Math.max(...points.map((p) => p[0]))];
+  const lowest = points.filter((p) => p[1] <= low + LOW_SHARE * (high - low)).map((p) => p[0]);
+  const [lowLeft, lowRight] = [Math.min(...lowest), Math.max(...lowest)];
+  const openings: Opening[] = [];
+  if (plate.cornerCut_m > 0) {
+    const ends = lowRight - lowLeft > ONE_CORNER_SHARE * (right - left) ? [lowLeft, lowRight] : [(lowLeft + lowRight) / 2];
+    const corners: Point2[] = plate.axis === 2 ? [[left, low], [right, low], [right, high], [left, high]] : ends.map((u) => [u, low] as const);
+    corners.forEach((at) => openings.push({ kind: 'corner', at, area_m2: plate.cornerCut_m ** 2 / 2 }));
+  }
+  const { count, diameter_m, height_m } = plate.holes;
+  if (count > 0) {
+    const v = plate.axis === 2 ? (low + high) / 2 : low + height_m;
+    const [from, to] = widthAt(loops, v) ?? [left, right];
+    const sill = plate.axis === 2 ? v : v - diameter_m / 2;
+    for (let i = 0; i < count; i++) openings.push({ kind: 'hole', at: [from + ((i + 0.5) / count) * (to - from), sill], area_m2: (Math.PI / 4) * diameter_m ** 2 });
+  }
+  if (plate.flap) openings.push({ kind: 'flap', at: plate.axis === 2 ? [(left + right) / 2, (low + high) / 2] : [(lowLeft + lowRight) / 2, low], area_m2: plate.flap.width_m * plate.flap.height_m });
+  if (plate.topGap_m > 0 && plate.axis !== 2) {
+    const v = Math.max(low, high - plate.topGap_m);
+    const [from, to] = widthAt(loops, v) ?? [left, right];
+    [from, to].forEach((u) => openings.push({ kind: 'gap', at: [u, v], area_m2: (plate.topGap_m * (to - from)) / 2 }));
+  }
+  return openings;
+}
+
+/** How far the outline reaches each way at a height. */
+function widthAt(loops: readonly (readonly Point2[])[], v: number): readonly [number, number] | undefined {
+  const crossings = loops.flatMap((loop) => loop.flatMap((a, i) => {
+    const b = loop[(i + 1) % loop.length]!;
+    return a[1] <= v === b[1] <= v ? [] : [a[0] + ((v - a[1]) / (b[1] - a[1])) * (b[0] - a[0])];
+  }));
+  return crossings.length < 2 ? undefined : [Math.min(...crossings), Math.max(...crossings)];
+}
+
+/** Steps off an opening into the bays on either side, and off the walls it lies against [m]. */
+const STEP_M = 1e-6;
+
+function passagesOf(space: ClosedMesh, plate: Plate, bayOf: (point: Vec3) => number): Passage[] {
+  const loops = plateOutline(space, plate);
+  if (loops.length === 0) return [];
+  const points = loops.flat();
+  const middle: Point2 = [points.reduce((sum, p) => sum + p[0] / points.length, 0), points.reduce((sum, p) => sum + p[1] / points.length, 0)];
+  return openingsOf(loops, plate).flatMap((opening): Passage[] => {
+    const inward = (k: 0 | 1): number => opening.at[k] + Math.sign(middle[k] - opening.at[k]) * STEP_M;
+    const near = placed(plate, [inward(0), inward(1)]);
+    const beside = (by: number): Vec3 => near.map((value, axis) => (axis === plate.axis ? value + by : value)) as unknown as Vec3;
+    const bays = [bayOf(beside(-STEP_M)), bayOf(beside(STEP_M))] as const;
+    if (bays[0] < 0 || bays[1] < 0 || bays[0] === bays[1]) return [];
+    const flap = opening.kind === 'flap' ? plate.flap : undefined;
+    return [{
+      plate: plate.id, kind: opening.kind, bays, point_m: placed(plate, opening.at), area_m2: opening.area_m2,
+      into: [flap?.passes !== 'higher', flap?.passes !== 'lower'], leak_ratio: flap?.leak_ratio ?? 1,
+    }];
+  });
+}
+
+/** Liquid in a bay below a level that it keeps to itself [m³]. */
+export const bayBelow_m3 = (bay: Bay, up: Vec3, offset_m: number): number =>
+  (offset_m === Infinity ? bay.volume_m3 : volumeBelow(bay.mesh, { normal: up, offset_m }));

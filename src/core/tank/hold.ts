@@ -1,0 +1,90 @@
+import { dot, levelForVolume, offsetRange, type ClosedMesh, type Vec3 } from '../geometry';
+import { unwrap } from '../outcome';
+import { bayBelow_m3, type Compartments } from './compartments';
+import { homeLobe, type HomeLobe } from './lobes';
+import { starvingOffset_m, type Inlet } from './pickup';
+
+/**
+ * Share of the ideal flow that passes a sharp-edged opening.
+ * @source the standard orifice coefficient; from memory
+ */
+export const ORIFICE_SHARE = 0.61;
+
+/** Flow through openings under a head of liquid [m³/s]. @source Torricelli's law */
+export const orificeFlow_m3PerS = (area_m2: number, head_m: number, gravity_mPerS2: number): number =>
+  ORIFICE_SHARE * area_m2 * Math.sqrt(2 * gravity_mPerS2 * Math.max(0, head_m));
+
+/** Head of liquid that openings need to pass a flow [m]; infinite where there are none. */
+export const headForFlow_m = (flow_m3PerS: number, area_m2: number, gravity_mPerS2: number): number =>
+  (area_m2 > 0 ? (flow_m3PerS / (ORIFICE_SHARE * area_m2)) ** 2 / (2 * gravity_mPerS2) : Infinity);
+
+/** What a pickup can still draw when the rest of the liquid has run away from it. */
+export type Hold = { readonly volume_m3: number; /** Infinite where the pickup stays wet by itself. */ readonly time_s: number };
+
+export type HoldInputs = {
+  readonly mesh: ClosedMesh;
+  readonly bays: Compartments;
+  readonly inlet: Inlet;
+  /** Standing still, and while the vehicle moves; tank frame. */
+  readonly still: Vec3;
+  readonly moving: Vec3;
+  /** Of effective gravity while it moves. */
+  readonly gravity_mPerS2: number;
+  readonly liquid_m3: number;
+  readonly draw_m3PerS: number;
+};
+
+const STEPS = 80;
+
+/**
+ * How long a pickup is fed from its own bay or sump after the rest has run
+ * away: what the bay held standing still, less what spills over its sills,
+ * goes to the draw and through openings that no flap shuts.
+ *
+ * The liquid beyond is taken to be gone at once and not to come back, which
+ * errs to the safe side.
+ */
+export function hold({ mesh, bays, inlet, still, moving, gravity_mPerS2, liquid_m3, draw_m3PerS }: HoldInputs): Hold {
+  const starving_m = starvingOffset_m(inlet, moving);
+  const ran_m = unwrap(levelForVolume(mesh, moving, liquid_m3)).offset_m;
+  const home = bays.bayOf(inlet.point_m);
+  const bay = bays.bays[home];
+  if (!bay) return { volume_m3: 0, time_s: 0 };
+  if (ran_m >= starving_m) return { volume_m3: liquid_m3, time_s: Infinity };
+  const level_m = unwrap(levelForVolume(mesh, still, liquid_m3)).offset_m;
+  const held_m3 = bayBelow_m3(bay, still, level_m);
+  const ways = bays.passages.filter(({ bays: [low, high] }) => low === home || high === home);
+  const lobe = homeLobe(bay.mesh, inlet.point_m, moving, starving_m);
+  // Alone in the whole tank nothing holds liquid back but a sump's own rim.
+  if (bays.bays.length === 1 && lobe.saddle_m === Infinity) return { volume_m3: 0, time_s: 0 };
+  const top_m = levelIn(lobe, held_m3, starving_m, Math.min(lobe.saddle_m, offsetRange(bay.mesh, moving)[1]));
+  if (top_m <= starving_m) return { volume_m3: 0, time_s: 0 };
+  const leak = (offset_m: number): number => ways.reduce((sum, { bays: [low], point_m, area_m2, into, leak_ratio }) => {
+    const open = into[low === home ? 1 : 0] ? 1 : leak_ratio;
+    return sum + orificeFlow_m3PerS(area_m2 * open, offset_m - dot(moving, point_m), gravity_mPerS2);
+  }, 0);
+  let [time_s, last] = [0, lobe.volume(starving_m)];
+  const first = last;
+  for (let step = 1; step <= STEPS; step++) {
+    const offset = starving_m + ((top_m - starving_m) * step) / STEPS;
+    const volume = lobe.volume(offset);
+    const middle = offset - (top_m - starving_m) / (2 * STEPS);
+    time_s += (volume - last) / (draw_m3PerS + leak(middle));
+    last = volume;
+  }
+  return { volume_m3: last - first, time_s };
+}
+
+const HALVINGS = 50;
+
+/** The level at which a lobe holds a volume, or the highest of the range where it never does. */
+function levelIn(lobe: HomeLobe, volume_m3: number, low_m: number, high_m: number): number {
+  if (lobe.volume(high_m) <= volume_m3) return high_m;
+  let [low, high] = [low_m, high_m];
+  for (let i = 0; i < HALVINGS; i++) {
+    const middle = (low + high) / 2;
+    if (lobe.volume(middle) > volume_m3) high = middle;
+    else low = middle;
+  }
+  return low;
+}

@@ -1,0 +1,97 @@
+'use client';
+
+import { Box } from '@chakra-ui/react';
+import type { Path, ShapeDocument } from '@/core/document';
+import { END_SHAPES, type EndShape, type ExtrudeAxis } from '@/core/geometry';
+import { KnownField } from '../fields/KnownField';
+import { Select } from '../fields/Select';
+import { FieldGrid } from '../parts/Panel';
+import { setValue } from '../state/editor';
+import { ProfileEditor } from './ProfileEditor';
+import { asKind, type ShapeKind } from './shapeKinds';
+
+const KIND_WORDS: Readonly<Record<ShapeKind, string>> = {
+  box: 'box', prism: 'profile, extruded', loft: 'from one profile to another', cylinder: 'cylinder with ends', cone: 'cone or tapered tube', mesh: 'from an STL file',
+};
+
+export const AXIS_WORDS: Readonly<Record<ExtrudeAxis, string>> = { x: 'fore and aft', y: 'side to side', z: 'upright' };
+const END_WORDS: Readonly<Record<EndShape, string>> = { flat: 'flat', hemispherical: 'half ball', elliptical: '2:1 elliptical', torispherical: 'dished (torispherical)' };
+
+type Props = {
+  readonly shape: ShapeDocument;
+  readonly path: Path;
+  /** Said before the names of sizes, such as "Inside". */
+  readonly side: string;
+  /** Said after them, to tell bodies apart. */
+  readonly owner?: string;
+  /** Fields that stand in the same grid. */
+  readonly children?: React.ReactNode;
+};
+
+/** Kind and sizes of one body. */
+export function ShapeFields({ shape, path, side, owner, children }: Props) {
+  const at = (key: string): Path => [...path, key];
+  const of = (text: string): string => (owner ? `${text}, ${owner}` : text);
+  const kinds = (Object.keys(KIND_WORDS) as ShapeKind[]).filter((kind) => kind !== 'mesh' || shape.kind === 'mesh');
+  return (
+    <Box data-path={path.join('.')}>
+      <FieldGrid>
+        <Select label={of('Shape')} value={shape.kind} options={kinds.map((value) => ({ value, label: KIND_WORDS[value] }))} onChange={(kind) => setValue('shape', path, asKind(shape, kind))} />
+        {'axis' in shape && <Select label={of('Runs')} value={shape.axis} options={(['x', 'y', 'z'] as const).map((value) => ({ value, label: AXIS_WORDS[value] }))} onChange={(axis) => setValue('which way it runs', at('axis'), axis)} />}
+        <Sizes shape={shape} at={at} side={side} of={of} />
+        {children}
+      </FieldGrid>
+      {shape.kind === 'mesh' && <Box color="soft" mt="2">{shape.file}: its size is that of the file. To change it, take the file in again.</Box>}
+      {shape.kind === 'prism' && <ProfileEditor title={of('Profile')} path={at('profile')} points={shape.profile} axis={shape.axis} />}
+      {shape.kind === 'loft' && (
+        <Box display="grid" gap="4" gridTemplateColumns={{ base: '1fr', xl: '1fr 1fr' }}>
+          <ProfileEditor title={of('Near profile')} path={at('near')} points={shape.near} axis={shape.axis} />
+          <ProfileEditor title={of('Far profile')} path={at('far')} points={shape.far} axis={shape.axis} />
+        </Box>
+      )}
+      {shape.kind === 'loft' && <Box fontSize="sm" color="soft" mt="2">Panels that twist are reckoned as ruled surfaces. Folding them flat changes the volume.</Box>}
+    </Box>
+  );
+}
+
+type SizesProps = { readonly shape: ShapeDocument; readonly at: (key: string) => Path; readonly side: string; readonly of: (text: string) => string };
+
+function Sizes({ shape, at, side, of }: SizesProps) {
+  const named = (word: string): string => of(side ? `${side} ${word}` : word[0]!.toUpperCase() + word.slice(1));
+  switch (shape.kind) {
+    case 'box':
+      return (
+        <>
+          <KnownField label={named('length')} path={at('length_m')} role="tape" />
+          <KnownField label={named('width')} path={at('width_m')} role="tape" />
+          <KnownField label={named('height')} path={at('height_m')} role="tape" />
+        </>
+      );
+    case 'prism':
+    case 'loft':
+      return <KnownField label={named('length')} path={at('length_m')} role="tape" />;
+    case 'cylinder':
+      return (
+        <>
+          <KnownField label={named('diameter')} path={at('diameter_m')} role="tape" />
+          <KnownField label={of('Straight shell')} path={at('shell_m')} role="tape" />
+          <EndSelect label={of(shape.axis === 'z' ? 'Lower end' : 'Near end')} path={at('nearEnd')} value={shape.nearEnd} />
+          <EndSelect label={of(shape.axis === 'z' ? 'Upper end' : 'Far end')} path={at('farEnd')} value={shape.farEnd} />
+        </>
+      );
+    case 'cone':
+      return (
+        <>
+          <KnownField label={of(shape.axis === 'z' ? 'Diameter below' : 'Near diameter')} path={at('nearDiameter_m')} role="tape" />
+          <KnownField label={of(shape.axis === 'z' ? 'Diameter above' : 'Far diameter')} path={at('farDiameter_m')} role="tape" />
+          <KnownField label={named('length')} path={at('length_m')} role="tape" />
+        </>
+      );
+    case 'mesh':
+      return null;
+  }
+}
+
+const EndSelect = ({ label, path, value }: { readonly label: string; readonly path: Path; readonly value: EndShape }) => (
+  <Select label={label} value={value} options={END_SHAPES.map((end) => ({ value: end, label: END_WORDS[end] }))} onChange={(end) => setValue(label, path, end)} />
+);

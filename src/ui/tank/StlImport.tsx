@@ -1,0 +1,54 @@
+'use client';
+
+import { Box, chakra } from '@chakra-ui/react';
+import { Upload } from 'lucide-react';
+import { useRef, useState } from 'react';
+import { chosen, freshId, withAdded, withValue, type ShapeDocument, type SystemDocument } from '@/core/document';
+import { STL_UNITS, type StlUnit } from '@/core/formats';
+import { Select } from '../fields/Select';
+import { Button } from '../parts/Button';
+import { applyEdit } from '../state/editor';
+import { tankWorker } from './tankWorker';
+
+const UNIT_WORDS: Readonly<Record<StlUnit, string>> = { mm: 'millimetres', in: 'inches', m: 'metres' };
+/** A binary STL of all the triangles that are taken has 1 MB, a text one five times that. */
+const MOST_BYTES = 12_000_000;
+
+type Props = { /** Takes the place of the first body, or is added as one more. */ readonly into: 'shape' | 'part' };
+
+/** Takes in a closed mesh, asking what unit it is in; a bad one is refused with what is wrong, and nothing changes. */
+export function StlImport({ into }: Props) {
+  const input = useRef<HTMLInputElement>(null);
+  const [unit, setUnit] = useState<StlUnit>('mm');
+  const [fault, setFault] = useState('');
+  const take = async (file: File): Promise<void> => {
+    setFault('');
+    if (file.size > MOST_BYTES) return setFault(`${file.name} has ${(file.size / 1e6).toFixed(0)} MB; up to ${MOST_BYTES / 1e6} MB are taken. Save it coarser.`);
+    const read = await tankWorker().readStl(new Uint8Array(await file.arrayBuffer()), unit);
+    if (!read.ok) return setFault(`${file.name}: ${read.error.detail}`);
+    applyEdit(`take in ${file.name}`, (system) => withMesh(system, into, { kind: 'mesh', file: file.name.slice(0, 120), ...read.value }));
+  };
+  return (
+    <Box>
+      <Box display="flex" gap="2" alignItems="end" flexWrap="wrap" justifyContent="flex-end">
+        <Select hideLabel label="Unit of the STL file" value={unit} options={STL_UNITS.map((value) => ({ value, label: `STL in ${UNIT_WORDS[value]}` }))} onChange={setUnit} />
+        <Button onClick={() => input.current?.click()} title="A closed mesh, text or binary"><Upload size={18} aria-hidden />Take in an STL</Button>
+        <chakra.input
+          ref={input} type="file" accept=".stl,model/stl" display="none" data-testid={`stl-${into}`}
+          onChange={(event) => {
+            const [file] = event.currentTarget.files ?? [];
+            event.currentTarget.value = '';
+            if (file) void take(file);
+          }}
+        />
+      </Box>
+      {fault && <Box role="alert" color="stop" fontWeight="600" mt="2" maxW="520px">{fault} Nothing was changed.</Box>}
+    </Box>
+  );
+}
+
+function withMesh(system: SystemDocument, into: Props['into'], shape: ShapeDocument): SystemDocument {
+  if (into === 'shape') return withValue(system, ['tanks', 0, 'shape'], shape);
+  const none = chosen(0);
+  return withAdded(system, ['tanks', 0, 'parts'], { id: freshId(system, 'body'), name: 'Body from a file', does: 'add', shape, x_m: none, y_m: none, z_m: none });
+}
