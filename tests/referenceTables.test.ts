@@ -1,5 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { ALLOYS } from '@/core/reference/alloys';
+import { COMPATIBILITY, CONTACT_FLUIDS, CONTACT_OF_FLUID, compatibilityOf, MATERIAL_GROUPS, MATERIAL_OF_ALLOY, RATINGS } from '@/core/reference/compatibility';
+import { EXCITATIONS } from '@/core/reference/excitation';
 import { FLUIDS } from '@/core/reference/fluids';
 import { LINE_SIZES } from '@/core/reference/lineSizes';
 import { FITTINGS, ROUGHNESS } from '@/core/reference/losses';
@@ -12,6 +14,8 @@ const rows: readonly (readonly [string, Sourced])[] = [
   ...Object.entries(ROUGHNESS),
   ...LINE_SIZES.map((row) => [`${row.kind} ${row.name}`, row] as const),
   ...Object.entries(GAUGE_TABLES),
+  ...COMPATIBILITY.map((row) => [row.key, row] as const),
+  ...EXCITATIONS.map((row) => [row.vehicle, row] as const),
   ...Object.values(FLUIDS).flatMap((row) => [[`${row.key} density`, row.density], [`${row.key} viscosity`, row.viscosity], [`${row.key} vapour`, row.vapour]] as const),
 ];
 
@@ -38,5 +42,30 @@ describe('reference tables', () => {
 
   it("every fluid is valid over a range", () => {
     for (const row of Object.values(FLUIDS)) expect(row.validFrom_K).toBeLessThan(row.validTo_K);
+  });
+
+  it('compatibility: every fluid rated or said to be unknown, every group there, every metal and fluid of the app found', () => {
+    for (const { key, ratings, note } of COMPATIBILITY) {
+      expect(Object.keys(ratings), key).toEqual([...CONTACT_FLUIDS]);
+      for (const rating of Object.values(ratings)) expect(RATINGS, key).toContain(rating);
+      expect(note.length).toBeGreaterThan(5);
+    }
+    expect(new Set(COMPATIBILITY.map(({ group }) => group))).toEqual(new Set(MATERIAL_GROUPS));
+    expect(new Set(COMPATIBILITY.map(({ key }) => key)).size).toBe(COMPATIBILITY.length);
+    for (const material of Object.values(MATERIAL_OF_ALLOY)) expect(['metal', 'plastic']).toContain(compatibilityOf(material).group);
+    for (const fluid of Object.keys(FLUIDS)) expect(CONTACT_FLUIDS).toContain(CONTACT_OF_FLUID[fluid as keyof typeof FLUIDS]);
+  });
+
+  it('compatibility: what the trade warns of is rated so', () => {
+    const rated = (material: string, fluid: (typeof CONTACT_FLUIDS)[number]) => compatibilityOf(material).ratings[fluid];
+    expect(rated('galvanized', 'diesel')).toBe('bad'); // zinc soaps
+    expect(rated('nylon-tie', 'petrol')).not.toBe('good'); // not plastic ties
+    expect(rated('epdm', 'petrol')).toBe('bad');
+    expect(rated('30r10', 'alcohol-blend')).toBe('good'); // submersible-rated hose
+    expect(rated('stainless', 'alcohol-blend')).toBe('good'); // best with alcohol blends
+  });
+
+  it('bands of movement run upward', () => {
+    for (const { from_Hz, to_Hz } of EXCITATIONS) expect(from_Hz).toBeLessThan(to_Hz);
   });
 });

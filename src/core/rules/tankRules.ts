@@ -1,4 +1,5 @@
 import { ALLOYS } from '../reference/alloys';
+import { compatibilityOf, CONTACT_FLUID_NAMES, CONTACT_OF_FLUID, MATERIAL_OF_ALLOY } from '../reference/compatibility';
 import { FLUIDS } from '../reference/fluids';
 import { fluidState } from '../fluids';
 import { say, when, type Rule } from './rule';
@@ -147,6 +148,24 @@ export const TANK_RULES: readonly Rule[] = [
     why: 'Its place is past the edge of its face, so there is no metal to fit it to.',
     mend: 'Bring its distances within the face.',
     source: 'geometry of the tank', status: 'derived',
+  },
+  {
+    id: 'tank.material-and-fluid',
+    title: 'The tank and what it holds',
+    stage: 'tank', severity: 'note',
+    test: ({ system }) => system.tanks.flatMap((tank, t) => {
+      const fluid = CONTACT_OF_FLUID[system.fluids.find(({ id }) => id === tank.fluid)!.fluid];
+      const row = compatibilityOf(MATERIAL_OF_ALLOY[tank.material.alloy]);
+      const rating = row.ratings[fluid];
+      return when(rating === 'limited' || rating === 'bad', () => ({
+        what: say(`${row.name[0]!.toUpperCase()}${row.name.slice(1)} stands ${CONTACT_FLUID_NAMES[fluid]} ${rating === 'bad' ? 'badly' : 'with limits'}. ${row.note}`),
+        path: ['tanks', t, 'material', 'alloy'],
+        ...(rating === 'bad' ? { severity: 'stop' as const } : {}),
+      }));
+    }),
+    why: 'What the fluid does to the wall ends up in the filter, or on the ground.',
+    mend: 'Choose another material, or line or coat the inside with something that stands the fluid.',
+    source: 'compatibility table of the app: general chemical resistance tables', status: 'from memory',
   },
 ];
 

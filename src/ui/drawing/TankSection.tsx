@@ -6,8 +6,8 @@ import type { TankDrawing } from '@/core/evaluate';
 import { applyEdit, beginGesture, endGesture, useEditor } from '../state/editor';
 import type { Handle } from './handles';
 
-/** A way of looking at the tank: across an axis, mirrored or not, turned as the vehicle stands. */
-export type View = { readonly axis: 0 | 1; readonly mirror: 1 | -1; readonly turn_deg: number; readonly name: string };
+/** A way of looking at the tank: along an axis, mirrored or not, turned as the vehicle stands. */
+export type View = { readonly axis: 0 | 1 | 2; readonly mirror: 1 | -1; readonly turn_deg: number; readonly name: string };
 
 type Props = {
   readonly drawing: TankDrawing;
@@ -25,19 +25,22 @@ const MM = 1000;
 export function TankSection({ drawing, view, centre, scale, handles, label }: Props) {
   const group = useRef<SVGGElement>(null);
   const { bounds } = drawing;
-  const across = view.axis === 1 ? 0 : 1;
-  const middle = [(bounds.min[across] + bounds.max[across]) / 2, (bounds.min[2] + bounds.max[2]) / 2] as const;
-  const flat = (p: readonly number[]): [number, number] => [view.mirror * (p[across]! - middle[0]) * MM, -(p[2]! - middle[1]) * MM];
-  const outline = (loop: readonly (readonly [number, number])[]): string => loop.map(([u, v]) => `${view.mirror * (u - middle[0]) * MM},${-(v - middle[1]) * MM}`).join(' ');
-  const section = view.axis === 1 ? drawing.side : drawing.end;
+  const across = view.axis === 0 ? 1 : 0;
+  const upward = view.axis === 2 ? 1 : 2;
+  const middle = [(bounds.min[across] + bounds.max[across]) / 2, (bounds.min[upward] + bounds.max[upward]) / 2] as const;
+  const flat = (p: readonly number[]): [number, number] => [view.mirror * (p[across]! - middle[0]) * MM, -(p[upward]! - middle[1]) * MM];
+  const onPage = ([u, v]: readonly [number, number]): [number, number] => [view.mirror * (u - middle[0]) * MM, -(v - middle[1]) * MM];
+  const outline = (loops: readonly (readonly (readonly [number, number])[])[]): string => loops.map((loop) => `M${loop.map((point) => onPage(point).join(',')).join('L')}Z`).join('');
+  const section = view.axis === 1 ? drawing.side : view.axis === 0 ? drawing.end : drawing.plan;
   const room = ((bounds.max[across] - bounds.min[across]) / 2) * MM + LABEL_OVERHANG_PX * scale;
-  const halfHeight = ((bounds.max[2] - bounds.min[2]) / 2) * MM;
+  const halfHeight = ((bounds.max[upward] - bounds.min[upward]) / 2) * MM;
   return (
     <g transform={`translate(${centre[0]} ${centre[1]})`}>
       <g ref={group} transform={`rotate(${-view.turn_deg})`}>
-        {section.outline.map((loop, i) => <polygon key={i} points={outline(loop)} fill="var(--chakra-colors-page)" />)}
-        {section.liquid.map((loop, i) => <polygon key={i} points={outline(loop)} fill="var(--chakra-colors-fuel)" fillOpacity="0.55" stroke="var(--chakra-colors-fuel-edge)" strokeWidth={1.5 * scale} data-testid="liquid" />)}
-        {section.outline.map((loop, i) => <polygon key={i} points={outline(loop)} fill="none" stroke="var(--chakra-colors-metal)" strokeWidth={3.5 * scale} strokeLinejoin="round" />)}
+        <path d={outline(section.outline)} fillRule="evenodd" fill="var(--chakra-colors-page)" />
+        <path d={outline(section.liquid)} fillRule="evenodd" fill="var(--chakra-colors-fuel)" fillOpacity="0.55" stroke="var(--chakra-colors-fuel-edge)" strokeWidth={1.5 * scale} data-testid="liquid" />
+        <path d={outline(section.outline)} fill="none" stroke="var(--chakra-colors-metal)" strokeWidth={3.5 * scale} strokeLinejoin="round" />
+        {section.plates.map(([from, to], i) => <line key={i} {...ends(onPage(from), onPage(to))} stroke="var(--chakra-colors-metal)" strokeWidth={2.5 * scale} data-testid="plate" />)}
         {drawing.pickups.map((pickup) => <Tube key={pickup.id} from={flat(pickup.port)} to={flat(pickup.inlet)} scale={scale} />)}
         {drawing.senders.map((sender) => (
           <g key={sender.id} stroke="var(--chakra-colors-accent)" fill="none">
@@ -47,9 +50,9 @@ export function TankSection({ drawing, view, centre, scale, handles, label }: Pr
             <circle cx={flat(sender.float)[0]} cy={flat(sender.float)[1]} r={sender.radius_m * MM} strokeWidth={2 * scale} fill="var(--chakra-colors-panel)" />
           </g>
         ))}
-        {drawing.ports.map((port) => <PortMark key={port.id} at={flat(port.at)} face={port.face} scale={scale} />)}
+        {drawing.ports.map((port) => <PortMark key={port.id} at={flat(port.at)} face={view.axis === 2 ? 'plan' : port.face} scale={scale} />)}
         {labelled(handles.map((handle) => ({ handle, at: flat(handle.at) })), { halfHeight, room }, scale).map(({ handle, at, labelAt }) => (
-          <HandleMark key={handle.id} handle={handle} at={at} labelAt={labelAt} across={across === 0 ? 'x' : 'y'} mirror={view.mirror} group={group} scale={scale} />
+          <HandleMark key={handle.id} handle={handle} at={at} labelAt={labelAt} across={across === 0 ? 'x' : 'y'} upward={upward === 1 ? 'y' : 'z'} mirror={view.mirror} group={group} scale={scale} />
         ))}
       </g>
       <text x={0} y={halfHeight + Math.abs(Math.sin((view.turn_deg * Math.PI) / 180)) * 0.5 * MM * (bounds.max[across] - bounds.min[across]) + 34 * scale} textAnchor="middle" style={{ fontSize: 14 * scale }} fill="var(--chakra-colors-soft)">
@@ -72,6 +75,7 @@ function Tube({ from, to, scale }: { readonly from: readonly [number, number]; r
 }
 
 function PortMark({ at, face, scale }: { readonly at: readonly [number, number]; readonly face: string; readonly scale: number }) {
+  if (face === 'plan') return <rect x={at[0] - 5 * scale} y={at[1] - 5 * scale} width={10 * scale} height={10 * scale} fill="var(--chakra-colors-metal)" />;
   const flat = face === 'lid' || face === 'floor';
   const [w, h] = flat ? [12 * scale, 9 * scale] : [9 * scale, 12 * scale];
   return <rect x={at[0] - w / 2} y={face === 'lid' ? at[1] - h : face === 'floor' ? at[1] : at[1] - h / 2} width={w} height={h} fill="var(--chakra-colors-metal)" />;
@@ -81,6 +85,7 @@ type HandleProps = {
   readonly handle: Handle;
   readonly at: readonly [number, number];
   readonly across: 'x' | 'y';
+  readonly upward: 'y' | 'z';
   readonly mirror: 1 | -1;
   readonly group: React.RefObject<SVGGElement | null>;
   readonly scale: number;
@@ -124,7 +129,7 @@ function moved(system: SystemDocument, handle: Handle, direction: 'x' | 'y' | 'z
   return value === known.value ? system : withValue(system, move.path, { ...known, value, ...(known.origin === 'assumed' ? { origin: 'chosen', spread: undefined } : {}) });
 }
 
-function HandleMark({ handle, at, labelAt, across, mirror, group, scale }: HandleProps) {
+function HandleMark({ handle, at, labelAt, across, upward, mirror, group, scale }: HandleProps) {
   const drag = useRef<{ before: SystemDocument; start: DOMPoint }>(undefined);
   const edit = `move ${handle.label}`;
 
@@ -143,8 +148,8 @@ function HandleMark({ handle, at, labelAt, across, mirror, group, scale }: Handl
     const { before, start } = drag.current;
     const here = local(event);
     const sideways = ((here.x - start.x) / MM) * mirror;
-    const upward = -(here.y - start.y) / MM;
-    applyEdit(edit, () => moved(moved(before, handle, across, sideways), handle, 'z', upward));
+    const risen = -(here.y - start.y) / MM;
+    applyEdit(edit, () => moved(moved(before, handle, across, sideways), handle, upward, risen));
   };
   const onPointerEnd = (): void => {
     if (!drag.current) return;
@@ -157,18 +162,18 @@ function HandleMark({ handle, at, labelAt, across, mirror, group, scale }: Handl
     const move = by[event.key];
     if (!move) return;
     event.preventDefault();
-    applyEdit(edit, (system) => (move[0] === 'side' ? moved(system, handle, across, move[1] * mirror) : moved(system, handle, 'z', move[1])));
+    applyEdit(edit, (system) => (move[0] === 'side' ? moved(system, handle, across, move[1] * mirror) : moved(system, handle, upward, move[1])));
   };
 
   return (
     <g
-      tabIndex={0} role="button" aria-label={`${handle.label}: move with the arrow keys`} data-testid={`handle-${handle.id}-${across}`} onPointerDown={onPointerDown} onPointerMove={onPointerMove} onPointerUp={onPointerEnd}
+      tabIndex={0} role="button" aria-label={`${handle.label}: move with the arrow keys`} data-testid={`handle-${handle.id}-${upward === 'y' ? 'plan' : across}`} onPointerDown={onPointerDown} onPointerMove={onPointerMove} onPointerUp={onPointerEnd}
       onPointerCancel={onPointerEnd} onKeyDown={onKeyDown} style={{ cursor: 'grab', touchAction: 'none' }}
     >
       <circle cx={at[0]} cy={at[1]} r={22 * scale} fill="transparent" />
       <circle cx={at[0]} cy={at[1]} r={8 * scale} fill="var(--chakra-colors-panel)" stroke="var(--chakra-colors-accent)" strokeWidth={3 * scale} />
       <title>{handle.label}</title>
-      {across === 'x' && (
+      {across === 'x' && upward === 'z' && (
         <text x={labelAt[0]} y={labelAt[1]} textAnchor="middle" style={{ fontSize: 14 * scale }} fill="var(--chakra-colors-ink)" stroke="var(--chakra-colors-panel)" strokeWidth={3 * scale} paintOrder="stroke" pointerEvents="none">
           {shortName(handle)}
         </text>

@@ -15,6 +15,7 @@ import { FieldGrid, Panel } from '../parts/Panel';
 import { Practice } from '../parts/Practice';
 import { Shown } from '../parts/Shown';
 import { BafflesPanel } from './BafflesPanel';
+import { ContactPanel } from './ContactPanel';
 import { PartsPanel } from './PartsPanel';
 import { ShapePanel } from './ShapePanel';
 import { TablePanel } from './TablePanel';
@@ -47,6 +48,7 @@ export function TankStage() {
         <Masses />
         <Box mt="3"><Caution>Never weld, grind or braze a tank that has held fuel: the vapour left in it explodes. Leave it to a shop that is equipped and licensed to clean, purge and certify it. New aluminium and stainless need clean metal and breathing protection.</Caution></Box>
       </Panel>
+      <ContactPanel />
       <Panel title="Slopes asked for">
         <Box color="soft" mb="2">The worst of these decides what is usable.</Box>
         <FieldGrid>
