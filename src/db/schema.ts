@@ -6,6 +6,8 @@ export const systems = sqliteTable('systems', {
   name: text('name').notNull(),
   document: text('document').notNull(),
   revision: integer('revision').notNull(),
+  /** The system that this one was forked from, and that all its variants share; none for one that was not forked. */
+  variantOf: text('variant_of'),
   createdAt_ms: integer('created_at_ms').notNull(),
   updatedAt_ms: integer('updated_at_ms').notNull(),
   /** Set while a deleted system can still be brought back. */

@@ -4,7 +4,7 @@ import { unwrap } from '@/core/outcome';
 import type { Db } from './open';
 import { facts, revisions, systems } from './schema';
 
-export type SystemRow = { readonly id: string; readonly revision: number; readonly updatedAt_ms: number; readonly document: SystemDocument };
+export type SystemRow = { readonly id: string; readonly revision: number; readonly updatedAt_ms: number; readonly variantOf: string | null; readonly document: SystemDocument };
 
 /** Saves kept for each system; older ones are dropped. */
 export const REVISIONS_KEPT = 200;
@@ -13,7 +13,7 @@ export const REVISIONS_KEPT = 200;
 const current = (text: string): SystemDocument => unwrap(migrate(JSON.parse(text) as Record<string, unknown>)) as unknown as SystemDocument;
 
 const toRow = (row: typeof systems.$inferSelect): SystemRow => ({
-  id: row.id, revision: row.revision, updatedAt_ms: row.updatedAt_ms, document: current(row.document),
+  id: row.id, revision: row.revision, updatedAt_ms: row.updatedAt_ms, variantOf: row.variantOf, document: current(row.document),
 });
 
 export const listSystems = (db: Db): SystemRow[] =>
@@ -24,14 +24,20 @@ export function findSystem(db: Db, id: string): SystemRow | undefined {
   return row ? toRow(row) : undefined;
 }
 
-export function createSystem(db: Db, id: string, document: SystemDocument, now_ms: number, edit = 'created'): SystemRow {
+export type Origin = { readonly edit: string; /** The system it was forked from. */ readonly variantOf?: string | undefined };
+
+export function createSystem(db: Db, id: string, document: SystemDocument, now_ms: number, { edit, variantOf: source }: Origin = { edit: 'created' }): SystemRow {
   const text = JSON.stringify(document);
+  const variantOf = source === undefined ? null : familyOf(db, source);
   db.transaction((tx) => {
-    tx.insert(systems).values({ id, name: document.name, document: text, revision: 1, createdAt_ms: now_ms, updatedAt_ms: now_ms }).run();
+    tx.insert(systems).values({ id, name: document.name, document: text, revision: 1, variantOf, createdAt_ms: now_ms, updatedAt_ms: now_ms }).run();
     tx.insert(revisions).values({ systemId: id, revision: 1, edit, document: text, savedAt_ms: now_ms }).run();
   });
-  return { id, revision: 1, updatedAt_ms: now_ms, document };
+  return { id, revision: 1, updatedAt_ms: now_ms, variantOf, document };
 }
+
+/** The system that all variants of one go back to; a fork of a fork belongs to the first. */
+const familyOf = (db: Db, id: string): string => db.select({ variantOf: systems.variantOf }).from(systems).where(eq(systems.id, id)).get()?.variantOf ?? id;
 
 export type SaveResult = { readonly saved: true; readonly revision: number } | { readonly saved: false; readonly reason: 'missing' | 'conflict'; readonly revision?: number };
 
@@ -67,7 +73,7 @@ export function loadDemoOnce(db: Db, demo: readonly { id: string; document: Syst
   if (db.select().from(facts).where(eq(facts.key, DEMO_LOADED)).get()) return 0;
   db.transaction((tx) => {
     demo.forEach(({ id, document }, index) => {
-      if (!tx.select().from(systems).where(eq(systems.id, id)).get()) createSystem(tx as unknown as Db, id, document, now_ms - index, 'loaded with the demo');
+      if (!tx.select().from(systems).where(eq(systems.id, id)).get()) createSystem(tx as unknown as Db, id, document, now_ms - index, { edit: 'loaded with the demo' });
     });
     tx.insert(facts).values({ key: DEMO_LOADED, value: new Date(now_ms).toISOString() }).run();
   });

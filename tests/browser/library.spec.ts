@@ -41,10 +41,10 @@ test('export and import bring the same system back', async ({ page }) => {
   await expect(page.getByLabel('Inside height', { exact: true })).toHaveValue('305');
 });
 
-test('duplicate, rename, delete and undo the delete', async ({ page }) => {
+test('fork, rename, delete and undo the delete', async ({ page }) => {
   await openCopy(page, 'hill-climb-car');
-  await page.getByRole('button', { name: 'Duplicate this system' }).click();
-  await expect(page.getByTestId('system-name')).toHaveValue('Hill-climb single-seater (copy)');
+  await page.getByRole('button', { name: 'Fork a variant of this system' }).click();
+  await expect(page.getByTestId('system-name')).toHaveValue('Hill-climb single-seater, variant 2');
   await enter(page, 'Name of the system', 'Second car');
   await saved(page);
   await page.goto('/');

@@ -1,4 +1,4 @@
-import { combine, insetMesh, meshArea, meshBounds, meshVolume, movedMesh, surfacePieces, withFillable, withoutBand, type ClosedMesh, type CombineCode, type InsetCode, type Vec3 } from '../geometry';
+import { combine, creaseLength_m, insetMesh, meshArea, meshBounds, meshVolume, movedMesh, surfacePieces, withFillable, withoutBand, type ClosedMesh, type CombineCode, type InsetCode, type Vec3 } from '../geometry';
 import { failure, success, type Outcome } from '../outcome';
 import { compartments, plateArea_m2, type Compartments, type Plate } from '../tank';
 import { shapeMesh, type ShapeCode } from './compileShape';
@@ -21,6 +21,8 @@ export type TankBody = {
   readonly idle: readonly string[];
   readonly insideArea_m2: number;
   readonly outsideArea_m2: number;
+  /** Edges of the shell at which sheet is folded or welded [m]. */
+  readonly edges_m: number;
   /** Of the walls, without baffles [m³]. */
   readonly metal_m3: number;
   readonly plates: readonly { readonly plate: Plate; readonly area_m2: number; readonly centre_m: Vec3 }[];
@@ -72,6 +74,7 @@ function build(tank: TankDocument): Outcome<TankBody, BodyCode> {
     pieces: surfacePieces(shell.value).count,
     idle: tank.parts.map((part) => part.id).filter((id) => Math.abs(changes.get(id) ?? 0) <= IDLE_REL * whole),
     insideArea_m2: meshArea(shell.value),
+    edges_m: creaseLength_m(shell.value),
     outsideArea_m2: outside.ok ? meshArea(outside.value) : meshArea(shell.value),
     metal_m3: outside.ok ? meshVolume(outside.value) - whole : meshArea(shell.value) * thickness,
     plates: plates.map((plate, i) => ({ plate, ...areas[i]! })),

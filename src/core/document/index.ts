@@ -16,6 +16,7 @@ export { MAX_DOCUMENT_BYTES, parseSystem, parseSystemText, tooLarge, type Docume
 export { limitsAt, type Limits } from './limits';
 export { ACROSS_FACE, type Fault } from './references';
 export { migrate, MIGRATIONS, type Migration } from './migrations';
+export { atConditionsOf, differences, type Difference } from './differences';
 export { freshId, toPath, valueAt, withAdded, withoutEntry, withValue, type Path } from './edit';
 export { degrees, radians } from './compileTank';
 export { shapeMesh, shapeSpan, type ShapeCode } from './compileShape';

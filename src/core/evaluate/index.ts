@@ -12,6 +12,7 @@ export { flowRole, numbersOf, NUMBER_KEYS, type Figure, type NumberKey, type Num
 export { allKnown, sensitivity, type FindingsOf, type Influence, type KnownAt, type Sensitivity } from './sensitivity';
 export { MAP_LIMIT, tankMap, type MapMode, type TankMap } from './attitudeMap';
 export { MANOEUVRES, REFILL_HEAD_M, type BayResult, type FeedResult, type InsideResult, type Manoeuvre } from './inside';
+export { comparedFigures, type ComparedFigure } from './figures';
 export { tankSolid, type TankSolid } from './solid';
 export { tankTable, type TableAt } from './table';
 export { workingOf, type Working, type WorkingStep, type WorkingTerm } from './workings';

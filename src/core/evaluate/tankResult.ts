@@ -37,6 +37,8 @@ export type TankResult = {
   readonly strapping: readonly StrappingRow[];
   readonly insideArea_m2: number;
   readonly outsideArea_m2: number;
+  /** Edges of the shell that are folded or welded; baffles' own seams left out. */
+  readonly edges_m: number;
   /** Both sides of all baffles. */
   readonly plateArea_m2: number;
   /** What each part and slice adds to or takes from the inside [m³], by id. */
@@ -94,6 +96,7 @@ export function tankResult(system: SystemDocument, level: TankLevel, fluid: Flui
     strapping: detail === 'full' ? strappingTable(mesh, up, STRAPPING_STEPS) : [],
     insideArea_m2: built.insideArea_m2,
     outsideArea_m2: built.outsideArea_m2,
+    edges_m: built.edges_m,
     plateArea_m2: 2 * built.plates.reduce((sum, { area_m2 }) => sum + area_m2, 0),
     changes: Object.fromEntries(built.changes),
     idle: built.idle,

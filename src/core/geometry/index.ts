@@ -9,7 +9,7 @@
  */
 export { add, cross, distance, dot, lerp, norm, scale, subtract, unitVector, type Vec3 } from './vec';
 export {
-  meshArea, meshBounds, meshVolume, parseMesh, surfacePieces, triangle, triangleCount, vertex, withFillable, type Bounds, type ClosedMesh, type MeshCode,
+  creaseLength_m, meshArea, meshBounds, meshVolume, parseMesh, surfacePieces, triangle, triangleCount, vertex, withFillable, type Bounds, type ClosedMesh, type MeshCode,
 } from './mesh';
 export { boxMesh } from './box';
 export { loftMesh, loftVolume_m3, prismMesh, type ExtrudeAxis, type LoftCode } from './loft';

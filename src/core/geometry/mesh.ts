@@ -141,3 +141,34 @@ export function meshArea(mesh: ClosedMesh): number {
   }
   return area;
 }
+
+/** Facets of a curve meet flatter than this [rad]; where faces meet sharper there is an edge. */
+const CREASE_RAD = (20 * Math.PI) / 180;
+
+/** Length of all edges at which faces meet sharply [m]: what is folded or welded. */
+export function creaseLength_m(mesh: ClosedMesh): number {
+  const normals = Array.from({ length: triangleCount(mesh) }, (_, i): Vec3 => {
+    const [a, b, c] = triangle(mesh, i);
+    const [u, v] = [[b[0] - a[0], b[1] - a[1], b[2] - a[2]], [c[0] - a[0], c[1] - a[1], c[2] - a[2]]] as const;
+    const normal = [u[1]! * v[2]! - u[2]! * v[1]!, u[2]! * v[0]! - u[0]! * v[2]!, u[0]! * v[1]! - u[1]! * v[0]!] as const;
+    const length = Math.hypot(...normal) || 1;
+    return [normal[0] / length, normal[1] / length, normal[2] / length];
+  });
+  const count = mesh.positions.length / 3;
+  const first = new Map<number, number>();
+  let total = 0;
+  for (let i = 0; i < mesh.triangles.length; i++) {
+    const [from, to] = [mesh.triangles[i]!, mesh.triangles[i % 3 === 2 ? i - 2 : i + 1]!];
+    const key = Math.min(from, to) * count + Math.max(from, to);
+    const other = first.get(key);
+    if (other === undefined) {
+      first.set(key, Math.floor(i / 3));
+      continue;
+    }
+    const [m, n] = [normals[other]!, normals[Math.floor(i / 3)]!];
+    if (m[0] * n[0] + m[1] * n[1] + m[2] * n[2] >= Math.cos(CREASE_RAD)) continue;
+    const [a, b] = [vertex(mesh, from), vertex(mesh, to)];
+    total += Math.hypot(a[0] - b[0], a[1] - b[1], a[2] - b[2]);
+  }
+  return total;
+}

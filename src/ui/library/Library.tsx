@@ -1,7 +1,7 @@
 'use client';
 
 import { Box, chakra, Heading } from '@chakra-ui/react';
-import { Plus, Upload } from 'lucide-react';
+import { Columns3, Plus, Upload } from 'lucide-react';
 import Link from 'next/link';
 import { useRouter } from 'next/navigation';
 import { useEffect, useRef, useState } from 'react';
@@ -58,6 +58,7 @@ export function Library({ systems }: { readonly systems: readonly ListedSystem[]
         </Box>
         <Box display="flex" gap="3" mt="5" mb="6" flexWrap="wrap">
           <Link href="/new"><Button kind="main"><Plus size={20} aria-hidden />Plan a new system</Button></Link>
+          {systems.length > 1 && <Link href="/compare"><Button><Columns3 size={20} aria-hidden />Compare</Button></Link>}
           <ImportButton onFile={(file) => void take(file)} />
         </Box>
         {refusal && <RefusalBox refusal={refusal} onClose={() => setRefusal(undefined)} />}

@@ -1,12 +1,12 @@
 'use client';
 
 import { Box, chakra } from '@chakra-ui/react';
-import { Copy, Download, Redo2, Undo2 } from 'lucide-react';
+import { Columns3, Download, GitFork, Redo2, Undo2 } from 'lucide-react';
 import Link from 'next/link';
 import { useRouter } from 'next/navigation';
 import type { ReactNode } from 'react';
 import { TextEntry } from '../fields/TextEntry';
-import { createOnServer } from '../library/serverSystems';
+import { createOnServer, family, systemNames, variantName } from '../library/serverSystems';
 import { Mark } from '../parts/Mark';
 import { ReaderPicker } from '../parts/ReaderPicker';
 import { ThemeSwitch } from '../parts/ThemeSwitch';
@@ -28,7 +28,7 @@ export function TopBar() {
       <SaveBadge />
       <Box flex="1" />
       <HistoryButtons />
-      <DuplicateButton />
+      <VariantButtons />
       <ExportLink />
       <Box order={{ base: 6, md: 0 }}><ReaderPicker /></Box>
       <Box order={{ base: 7, md: 0 }}><ThemeSwitch /></Box>
@@ -76,14 +76,26 @@ function SaveBadge() {
   );
 }
 
-function DuplicateButton() {
+/** Another one like this, to change and to compare; what is open is saved first. */
+function VariantButtons() {
   const router = useRouter();
-  const duplicate = async (): Promise<void> => {
+  const id = useEditor((state) => state.id);
+  const fork = async (): Promise<void> => {
+    await saveNow();
     const system = openDocument();
-    const made = await createOnServer({ ...system, name: `${system.name.slice(0, 72)} (copy)` });
+    const made = await createOnServer({ ...system, name: variantName(system.name, await systemNames()) }, id);
     if (made.ok) router.push(`/systems/${made.id}`);
   };
-  return <IconButton label="Duplicate this system" onClick={() => void duplicate()}><Copy size={20} aria-hidden /></IconButton>;
+  const compare = async (): Promise<void> => {
+    await saveNow();
+    router.push(`/compare?${(await family(id)).map((each) => `with=${encodeURIComponent(each)}`).join('&')}`);
+  };
+  return (
+    <>
+      <IconButton label="Fork a variant of this system" onClick={() => void fork()}><GitFork size={20} aria-hidden /></IconButton>
+      <IconButton label="Compare with its variants" onClick={() => void compare()}><Columns3 size={20} aria-hidden /></IconButton>
+    </>
+  );
 }
 
 /** Saves first, so that the file is what is on screen. */
