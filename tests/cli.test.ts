@@ -6,7 +6,7 @@ import { describe, expect, it } from 'vitest';
 import { main } from '@/cli';
 import { expectClose } from './expectClose';
 
-const BOAT = 'demo/crab-boat.json';
+const BOAT = 'tests/fixtures/box-boat.json';
 
 function run(...args: string[]): { code: number; out: string; err: string; json: () => Record<string, never> } {
   const out: string[] = [];

@@ -1,4 +1,4 @@
-import { mkdtempSync } from 'node:fs';
+import { mkdtempSync, readFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
 import { sql } from 'drizzle-orm';
@@ -47,6 +47,21 @@ describe('the data file', () => {
     expect(restoreSystem(db, 'a')).toBe(true);
     expect(listSystems(db)).toHaveLength(1);
     expect(restoreSystem(db, 'none')).toBe(false);
+  });
+
+  it('a variant belongs to the system that it was forked from, and a fork of a fork to the first', () => {
+    const db = openDatabase(fileIn());
+    createSystem(db, 'a', DRAFT, 1);
+    expect(createSystem(db, 'b', DRAFT, 2, { edit: 'forked', variantOf: 'a' }).variantOf).toBe('a');
+    expect(createSystem(db, 'c', DRAFT, 3, { edit: 'forked', variantOf: 'b' }).variantOf).toBe('a');
+    expect(findSystem(db, 'a')?.variantOf).toBeNull();
+    expect(listRevisions(db, 'c').map(({ edit }) => edit)).toEqual(['forked']);
+  });
+
+  it('reads a document that an earlier version saved', () => {
+    const db = openDatabase(fileIn());
+    createSystem(db, 'old', JSON.parse(readFileSync('tests/fixtures/box-boat-v1.json', 'utf8')) as typeof DRAFT, 1);
+    expect(findSystem(db, 'old')?.document).toMatchObject({ version: 2, tanks: [{ parts: [] }] });
   });
 
   it('loads the demo once, in order, and not again after it was deleted', () => {

@@ -10,7 +10,7 @@ import { toPath, withValue } from './edit';
 import { parseSystemText } from './parse';
 import type { SystemDocument } from './schema';
 
-const parsed = parseSystemText(readFileSync('demo/crab-boat.json', 'utf8'));
+const parsed = parseSystemText(readFileSync('tests/fixtures/box-boat.json', 'utf8'));
 if (!parsed.ok) throw new Error(parsed.error.detail);
 const BOAT = withValue(parsed.value, toPath('tanks[0].mounting.pitch_deg'), chosen(0));
 const changed = (path: string, value: unknown, system = BOAT): SystemDocument => withValue(system, toPath(path), value);

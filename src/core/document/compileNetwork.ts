@@ -60,7 +60,7 @@ export function compileNetwork(inputs: FlowInputs, draws: readonly Draw[]): Netw
       ...feedLines(system).map((line): NetworkLink => ({
         id: line.id, name: line.name, from: lineStart(system, line), to: lineEnd(system, line), elements: [lineElement(line)],
       })),
-    ].filter((link) => isReached(link.from, inputs)),
+    ].filter((link) => isReached(link.from, inputs) && isReached(link.to, inputs)),
   };
 }
 

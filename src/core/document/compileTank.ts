@@ -141,6 +141,9 @@ function senderModel(document: SenderDocument, port_m: Vec3 | undefined): Sender
   }];
 }
 
+/** The room in which a sender's arm swings: its own bay, between the baffles; the whole tank where it stands in none. */
+export const swingRoom = (tank: TankModel, arm: SwingArm): ClosedMesh => tank.bays.bays[tank.bays.bayOf(arm.pivot_m)]?.mesh ?? tank.mesh;
+
 /** A point of a tank in vehicle axes [m]. */
 export function inVehicle(tank: TankModel, point_m: Vec3): Vec3 {
   const { x_m, y_m, z_m } = tank.document.mounting;

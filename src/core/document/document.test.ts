@@ -99,6 +99,20 @@ describe('migrations', () => {
     expect(migrate({ version: 1 }, steps, 3)).toEqual({ ok: true, value: { version: 3, a: 1, b: 2 } });
   });
 
+  it('a file of version 1 opens as today’s, inside sizes and all that is new at its default', () => {
+    const old = readFileSync('tests/fixtures/box-boat-v1.json', 'utf8');
+    expect((JSON.parse(old) as { version: number }).version).toBe(1);
+    const read = parseSystemText(old);
+    if (!read.ok) throw new Error(read.error.detail);
+    expect(read.value.tanks[0]).toMatchObject({ dimensions: 'inside', parts: [], slices: [], plates: [] });
+    expect(read.value.limits.surgeBay_m3).toEqual({ value: 0.038, origin: 'chosen' });
+    expect(read.value.envelope.cornering_mPerS2).toMatchObject({ value: 3, origin: 'assumed' });
+  });
+
+  it('of something that is not a document leaves the validator to say so', () => {
+    expect(parseSystem({ format: 'gasline-system', version: 1, tanks: 7 })).toMatchObject({ ok: false, error: { code: 'invalid' } });
+  });
+
   it('a gap in the chain is said', () => {
     expect(migrate({ version: 1 }, {}, 2)).toMatchObject({ ok: false, error: { code: 'wrong-version' } });
   });

@@ -1,4 +1,5 @@
 import type { TankLevel } from '../document/compileNetwork';
+import { swingRoom } from '../document/compileTank';
 import { floatCentre_m, freeSwing, readingAt } from '../gauge';
 import { meshBounds, outlineBelow, sectionAcross, surfaceInSection, type Axis, type Bounds, type Point2 } from '../geometry';
 import { plateOutline } from '../tank';
@@ -101,7 +102,7 @@ const crossingsAt = (loop: readonly Point2[], k: 0 | 1, value: number): Point2[]
 
 function senderDrawing({ tank, up, offset_m }: TankLevel, sender: TankLevel['tank']['senders'][number]): SenderDrawing[] {
   const { arm, gauge, document } = sender;
-  const swing = freeSwing(tank.mesh, arm) ?? { low_rad: arm.lowStop_rad, high_rad: arm.highStop_rad, lowBlocked: true, highBlocked: true };
+  const swing = freeSwing(swingRoom(tank, arm), arm) ?? { low_rad: arm.lowStop_rad, high_rad: arm.highStop_rad, lowBlocked: true, highBlocked: true };
   const { angle_rad } = readingAt(arm, gauge, swing, up, offset_m);
   return [{
     id: document.id,

@@ -6,13 +6,15 @@ import { findingKeys } from '../rules';
 import { expectClose } from '../../../tests/expectClose';
 import { evaluateSystem, NUMBER_KEYS, numbersOf, sensitivity, workingOf } from '.';
 
-const demo = (name: string): SystemDocument => {
-  const parsed = parseSystemText(readFileSync(`demo/${name}.json`, 'utf8'));
+const parsedFile = (file: string): SystemDocument => {
+  const parsed = parseSystemText(readFileSync(file, 'utf8'));
   if (!parsed.ok) throw new Error(parsed.error.detail);
   return parsed.value;
 };
+const demo = (name: string): SystemDocument => parsedFile(`demo/${name}.json`);
 const DEMOS = ['crab-boat', 'snow-vehicle', 'hill-climb-car', 'forest-trailer'];
-const BOAT = demo('crab-boat');
+/** A boat with one box tank, all of whose volumes have closed forms. */
+const BOAT = parsedFile('tests/fixtures/box-boat.json');
 const changed = (path: string, value: unknown, system = BOAT): SystemDocument => withValue(system, toPath(path), value);
 const evaluated = (system: SystemDocument) => unwrap(evaluateSystem(system));
 const flowOf = (system: SystemDocument) => unwrap(evaluated(system).flows[0]!);

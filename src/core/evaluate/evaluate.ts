@@ -1,5 +1,5 @@
 import { feedPath, type FlowInputs, type TankLevel } from '../document/compileNetwork';
-import { compileTank, gravityOf, standingUp, type TankModel } from '../document/compileTank';
+import { compileTank, gravityOf, standingUp, swingRoom, type TankModel } from '../document/compileTank';
 import type { ConsumerDocument, SystemDocument } from '../document/schema';
 import { ambientPressure_Pa, fluidState, type FluidState } from '../fluids';
 import { gaugeCurve, readingAt, type GaugeCode, type GaugeCurve } from '../gauge';
@@ -90,6 +90,9 @@ export function mainPickup(system: SystemDocument, tanks: readonly TankResult[])
   return all.find(({ pickup }) => pickup.id === source) ?? all[0];
 }
 
+/** The tank that the four numbers speak of. */
+export const mainTank = (system: SystemDocument, tanks: readonly TankResult[]): TankResult => mainPickup(system, tanks)?.tank ?? tanks[0]!;
+
 function usableOf(system: SystemDocument, tanks: readonly TankResult[]): Outcome<number, 'no-pickup' | 'no-tank'> {
   const main = mainPickup(system, tanks);
   if (!main) return failure('no-pickup', tanks[0]?.name ?? 'tank', 'The tank has no pickup that stands in it, so nothing can be drawn.');
@@ -110,7 +113,7 @@ function rangeOf(system: SystemDocument, consumer: ConsumerDocument | undefined,
 function gaugeResult({ tank, offset_m, up }: TankLevel, index: number): Outcome<GaugeResult, GaugeCode> {
   const { arm, gauge, document } = tank.senders[index]!;
   const holds_m3 = tank.gross_m3 * tank.document.fillLimit_ratio.value;
-  const curve = gaugeCurve(tank.mesh, arm, gauge, holds_m3, standingUp(tank, 0, 0), GAUGE_STEPS);
+  const curve = gaugeCurve(tank.mesh, arm, gauge, holds_m3, standingUp(tank, 0, 0), GAUGE_STEPS, swingRoom(tank, arm));
   if (!curve.ok) return curve;
   const now = readingAt(arm, gauge, curve.value.swing, up, offset_m);
   return success({

@@ -25,8 +25,9 @@ export function comparedFigures(system: SystemDocument, evaluation: Evaluation):
       const value = number.ok ? (key === 'gauge' ? Math.abs(number.value.value) : number.value.value) : undefined;
       return { key, label, role: number.ok ? number.value.role : role, value, better };
     }),
+    ...(tanks.length > 1 ? [{ key: 'all', label: 'All tanks together hold', role: 'tankVolume' as const, value: sum((tank) => tank.holds_m3), better: 'more' as const }] : []),
     { key: 'gross', label: 'To the brim', role: 'tankVolume', value: sum((tank) => tank.gross_m3), better: 'more' },
-    { key: 'dry', label: 'Empty tank weighs', role: 'mass', value: dry, better: 'less' },
+    { key: 'dry', label: 'Metal of the tanks', role: 'mass', value: dry, better: 'less' },
     { key: 'full', label: 'Filled to the limit', role: 'mass', value: full },
     { key: 'seams', label: 'Edges to weld or fold', role: 'run', value: sum((tank) => tank.edges_m), better: 'less' },
     { key: 'inside', label: 'Inside to line', role: 'area', value: sum((tank) => tank.insideArea_m2 + tank.plateArea_m2), better: 'less' },

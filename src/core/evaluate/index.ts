@@ -7,7 +7,7 @@
  * which uncertain values move them. Solvers know nothing of documents; this
  * folder and `document/compile*.ts` are where the two meet.
  */
-export { evaluateSystem, mainPickup, type Evaluation, type EvaluationCode, type GaugeResult, type RangeResult } from './evaluate';
+export { evaluateSystem, mainPickup, mainTank, type Evaluation, type EvaluationCode, type GaugeResult, type RangeResult } from './evaluate';
 export { flowRole, numbersOf, NUMBER_KEYS, type Figure, type NumberKey, type Numbers } from './numbers';
 export { allKnown, sensitivity, type FindingsOf, type Influence, type KnownAt, type Sensitivity } from './sensitivity';
 export { MAP_LIMIT, tankMap, type MapMode, type TankMap } from './attitudeMap';

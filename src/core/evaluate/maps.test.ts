@@ -7,7 +7,7 @@ import { boxMesh, worldUpInVehicle } from '../geometry';
 import { expectClose } from '../../../tests/expectClose';
 import { evaluateSystem, MAP_LIMIT, tankMap, tankTable } from '.';
 
-const parsed = parseSystemText(readFileSync('demo/crab-boat.json', 'utf8'));
+const parsed = parseSystemText(readFileSync('tests/fixtures/box-boat.json', 'utf8'));
 if (!parsed.ok) throw new Error(parsed.error.detail);
 const BOAT = withValue(parsed.value, toPath('tanks[0].mounting.pitch_deg'), chosen(0));
 const changed = (path: string, value: unknown, system: SystemDocument = BOAT): SystemDocument => withValue(system, toPath(path), value);

@@ -1,7 +1,7 @@
 import type { SystemDocument } from '../document/schema';
 import { failure, success, type Outcome } from '../outcome';
 import type { Role } from '../units';
-import type { Evaluation } from './evaluate';
+import { mainTank, type Evaluation } from './evaluate';
 
 export const NUMBER_KEYS = ['holds', 'usable', 'delivers', 'goes', 'gauge'] as const;
 export type NumberKey = (typeof NUMBER_KEYS)[number];
@@ -20,7 +20,7 @@ export function numbersOf(system: SystemDocument, evaluation: Evaluation): Numbe
   const { tanks, usable, range } = evaluation;
   const flow = evaluation.flows[0];
   return {
-    holds: figure(tanks.reduce((sum, tank) => sum + tank.holds_m3, 0), 'tankVolume'),
+    holds: figure(mainTank(system, tanks).holds_m3, 'tankVolume'),
     usable: usable.ok ? figure(usable.value, 'tankVolume') : usable,
     delivers: deliversOf(flow),
     goes: range.ok ? goesFigure(system, range.value.endurance_s, range.value.range_m) : range,

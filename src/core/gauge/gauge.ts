@@ -41,12 +41,12 @@ export type GaugeCode = 'no-swing' | 'stops-crossed' | 'no-range' | 'no-volume';
  * @param steps    equal volume steps
  */
 export function gaugeCurve(
-  mesh: ClosedMesh, sender: SwingArm, gauge: LinearGauge, holds_m3: number, up: Vec3, steps: number,
+  mesh: ClosedMesh, sender: SwingArm, gauge: LinearGauge, holds_m3: number, up: Vec3, steps: number, room: ClosedMesh = mesh,
 ): Outcome<GaugeCurve, GaugeCode> {
   if (!(sender.highStop_rad > sender.lowStop_rad)) return failure('stops-crossed', 'sender', 'The high stop must lie above the low stop.');
   if (gauge.emptyResistance_ohm === gauge.fullResistance_ohm) return failure('no-range', 'gauge', "The gauge's empty and full resistances must differ.");
   if (!(holds_m3 > 0)) return failure('no-volume', 'tank', 'The tank holds nothing.');
-  const swing = freeSwing(mesh, sender);
+  const swing = freeSwing(room, sender);
   if (!swing) return failure('no-swing', 'sender', 'The float touches a wall wherever its arm stands; shorten the arm or move the sender.');
   const points = Array.from({ length: steps + 1 }, (_, i) => pointAt((holds_m3 * i) / steps));
   return success({ points, swing, worst: worstOf(points), ...unseen(points, swing) });

@@ -6,6 +6,8 @@ import { say, when, type Rule } from './rule';
 const PUDDLE_SHARE = 0.01;
 /** How long a manoeuvre lasts: a stop from speed, a long bend. */
 const MANOEUVRE_S = 4;
+/** A tenth of a degree from end to end: points typed to the millimetre twist that much. */
+const TWIST_SIN = 2e-3;
 /** Sloshing in less than this share of the surge limit moves no vehicle. */
 const SLOSH_SHARE = 0.5;
 const WAYS = { braking: 'while it brakes', driving: 'while it pulls away', 'cornering to port': 'while it turns to port', 'cornering to starboard': 'while it turns to starboard' } as const;
@@ -192,5 +194,5 @@ const twists = ({ near, far }: { readonly near: readonly Point[]; readonly far: 
   near.length === far.length && near.some((point, i) => {
     const j = (i + 1) % near.length;
     const [a, b] = [{ u: near[j]!.u_m - point.u_m, v: near[j]!.v_m - point.v_m }, { u: far[j]!.u_m - far[i]!.u_m, v: far[j]!.v_m - far[i]!.v_m }];
-    return Math.abs(a.u * b.v - a.v * b.u) > 1e-6 * Math.hypot(a.u, a.v) * Math.hypot(b.u, b.v);
+    return Math.abs(a.u * b.v - a.v * b.u) > TWIST_SIN * Math.hypot(a.u, a.v) * Math.hypot(b.u, b.v);
   });

@@ -6,6 +6,8 @@ import { say, when, type Hit, type Rule } from './rule';
 const VACUUM_PA = 1000;
 /** A station nozzle at an easy pace [m³/s]. */
 const NOZZLE_M3_PER_S = 30e-3 / 60;
+/** Small tanks are poured full in no less than this [s]. */
+const FASTEST_FILL_S = 20;
 /** Back-pressure at which fuel climbs the neck and clicks the nozzle off [Pa]. */
 const FILL_BACK_PRESSURE_PA = 1000;
 const SPLASH_BORE_M = 0.02;
@@ -32,15 +34,16 @@ export const VENT_RULES: readonly Rule[] = [
       const vents = tank.ports.filter((port) => port.role === 'vent');
       if (!filler || vents.length === 0 || system.practice.vent === 'vented-cap') return [];
       const air = airState(system.conditions.fuelTemperature_K, evaluation.ambientAbs_Pa);
-      const pressures = vents.map((vent) => ventLaw(vent.bore_m.value, vent.length_m.value, air)(NOZZLE_M3_PER_S / vents.length).pressure_Pa);
+      const rate = Math.min(NOZZLE_M3_PER_S, evaluation.tanks[t]!.holds_m3 / FASTEST_FILL_S);
+      const pressures = vents.map((vent) => ventLaw(vent.bore_m.value, vent.length_m.value, air)(rate / vents.length).pressure_Pa);
       return when(Math.max(...pressures) > FILL_BACK_PRESSURE_PA, () => ({
-        what: say(`Filling ${tank.name} at {rate} builds {pressure} inside.`, { rate: { value: NOZZLE_M3_PER_S, role: 'transfer' }, pressure: { value: Math.max(...pressures), role: 'pressure' } }),
+        what: say(`Filling ${tank.name} at {rate} builds {pressure} inside.`, { rate: { value: rate, role: 'transfer' }, pressure: { value: Math.max(...pressures), role: 'pressure' } }),
         path: ['tanks', t, 'ports', tank.ports.indexOf(vents[0]!), 'bore_m'],
       }));
     }),
     why: 'The air must get out past the fuel coming in, or the nozzle clicks off and fuel spits from the neck.',
     mend: 'A vent hose of 14 mm or more, as short as it can be, or fill slowly.',
-    source: 'flow of air through the vent at 30 L/min; 1 kPa is common practice', status: 'common practice',
+    source: 'flow of air through the vent at 30 L/min, less into a tank that would be full in 20 s; 1 kPa is common practice', status: 'common practice',
   },
   {
     id: 'vent.flooded',

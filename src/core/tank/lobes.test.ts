@@ -1,8 +1,8 @@
 import { describe, expect, it } from 'vitest';
-import { boxMesh, meshVolume, prismMesh, volumeBelow, worldUpInVehicle, type Point2, type Vec3 } from '../geometry';
+import { boxMesh, combine, meshVolume, movedMesh, prismMesh, volumeBelow, worldUpInVehicle, type Point2, type Vec3 } from '../geometry';
 import { unwrap } from '../outcome';
 import { expectClose } from '../../../tests/expectClose';
-import { leftBehind_m3 } from '.';
+import { homeLobe, leftBehind_m3 } from '.';
 
 const UP: Vec3 = [0, 0, 1];
 /** A saddle over a shaft: two lobes 0.3 wide and a bridge from 0.25 up, 0.4 deep along x. */
@@ -87,4 +87,33 @@ it('a V-bottom is convex: the plain volume at any roll', () => {
     const level = up[1] * 0.3 + up[2] * 0.03;
     expect(leftBehind_m3(mesh, [0.5, 0.3, 0.03], up, level)).toBe(volumeBelow(mesh, { normal: up, offset_m: level }));
   }
+});
+
+describe('what hangs into the liquid or stands in it', () => {
+  const box = boxMesh(1, 0.5, 0.4);
+  const less = (size: Vec3, at: Vec3) => unwrap(combine(box, movedMesh(boxMesh(...size), at), 'take'));
+  const below = (offset: number): number => 0.5 * offset;
+
+  it('a block that hangs from the lid takes its share and parts nothing', () => {
+    const tank = less([0.2, 0.2, 0.3], [0.4, 0.15, 0.2]);
+    for (const level of [0.1, 0.25, 0.35]) expectClose(leftBehind_m3(tank, [0.1, 0.1, 0.02], UP, level), below(level) - 0.04 * Math.max(0, level - 0.2), { rel: 1e-9, why: 'box less block' });
+  });
+
+  it('a block that floats free in it does too', () => {
+    const tank = less([0.2, 0.2, 0.1], [0.4, 0.15, 0.2]);
+    for (const level of [0.1, 0.25, 0.35]) expectClose(leftBehind_m3(tank, [0.1, 0.1, 0.02], UP, level), below(level) - 0.04 * Math.min(0.1, Math.max(0, level - 0.2)), { rel: 1e-9, why: 'box less block' });
+  });
+
+  it('and one that stands on the floor', () => {
+    const tank = less([0.2, 0.2, 0.2], [0.4, 0.15, 0]);
+    for (const level of [0.1, 0.3]) expectClose(leftBehind_m3(tank, [0.1, 0.1, 0.02], UP, level), below(level) - 0.04 * Math.min(0.2, level), { rel: 1e-9, why: 'box less block' });
+  });
+
+  it('a lobe knows the saddle over which it spills', () => {
+    const { saddle_m, volume } = homeLobe(saddle, [0.5, 0.1, 0.02], UP, 0.02);
+    expectClose(saddle_m, 0.25, { rel: 1e-12, why: 'underside of the bridge' });
+    expectClose(volume(0.1), 0.03, { rel: 1e-12, why: 'one leg' });
+    expectClose(volume(0.4), 0.075, { rel: 1e-12, why: 'no more than to the saddle' });
+    expect(homeLobe(box, [0.5, 0.1, 0.02], UP, 0.02).saddle_m).toBe(Infinity);
+  });
 });

@@ -104,9 +104,8 @@ const figureOf = (compared: Compared | undefined, key: string): ComparedFigure |
 
 function Figures({ results, grid }: TableProps) {
   const reader = useReader();
-  const first = results.find((compared) => compared?.ok);
-  if (!first?.ok) return null;
-  return first.figures.map(({ key, label }) => (
+  const labels = new Map(results.flatMap((compared) => (compared?.ok ? compared.figures.map(({ key, label }) => [key, label] as const) : [])));
+  return [...labels].map(([key, label]) => (
     <Box key={key} display="grid" gridTemplateColumns={grid} gap="3" py="2" borderTopWidth="1px" borderColor="rule" alignItems="baseline" data-testid={`figure-${key}`}>
       <Box color="soft">{label}</Box>
       {results.map((compared, i) => {

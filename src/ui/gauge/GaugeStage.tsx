@@ -15,15 +15,19 @@ import { SWING_WORDS } from '../parts/words';
 import { setValue, useValue } from '../state/editor';
 import { useReader } from '../state/reader';
 import { useDetails } from '../state/results';
+import { useTank } from '../state/tankChoice';
+import { TankPicker } from '../tank/TankPicker';
 
 export function GaugeStage() {
-  const name = useValue((system) => system.tanks[0]!.name);
-  const sender = useValue((system) => system.tanks[0]!.senders[0]);
-  const at = (...rest: string[]) => ['tanks', 0, 'senders', 0, ...rest];
-  if (!sender) return <Panel title="Gauge">This tank has no sender.</Panel>;
+  const t = useTank();
+  const name = useValue((system) => system.tanks[t]!.name);
+  const sender = useValue((system) => system.tanks[t]!.senders[0]);
+  const at = (...rest: string[]) => ['tanks', t, 'senders', 0, ...rest];
+  if (!sender) return <Box display="grid" gap="4"><TankPicker /><Panel title="Gauge">{name} has no sender.</Panel></Box>;
   return (
     <Box display="grid" gridTemplateColumns="minmax(0, 1fr)" gap="4">
-      <Panel title={name}><TankViews /></Panel>
+      <TankPicker />
+      <Panel title={name}><TankViews index={t} /></Panel>
       <GaugeChart />
       <Panel title={sender.name} testId="sender">
         <FieldGrid>
@@ -52,7 +56,10 @@ export function GaugeStage() {
 function GaugeChart() {
   const reader = useReader();
   const { results } = useDetails();
-  const gauge = results?.ok ? results.evaluation.gauges[0] : undefined;
+  const t = useTank();
+  // Gauges come in the order of tanks, a tank without a sender having none.
+  const before = useValue((system) => system.tanks.slice(0, t).reduce((count, tank) => count + tank.senders.length, 0));
+  const gauge = results?.ok ? results.evaluation.gauges[before] : undefined;
   if (!gauge) return null;
   if (!gauge.ok) return <Panel title="Gauge against volume"><Box color="stop" fontWeight="600">{gauge.error.detail}</Box></Panel>;
   const { curve, now } = gauge.value;

@@ -1,5 +1,5 @@
 import type { SystemDocument } from '@/core/document';
-import { flowRole, mainPickup, type NumberKey } from '@/core/evaluate';
+import { flowRole, mainPickup, mainTank, type NumberKey } from '@/core/evaluate';
 import { formatQuantity, type ReaderSystem, type Role } from '@/core/units';
 import type { Results } from '@/workers/evaluate.worker';
 
@@ -12,8 +12,8 @@ export function contextOf(key: NumberKey, system: SystemDocument, { evaluation }
   const plain = (text: string): { text: string; tone: Tone } => ({ text, tone: 'plain' });
   switch (key) {
     case 'holds': {
-      const gross = evaluation.tanks.reduce((sum, tank) => sum + tank.gross_m3, 0);
-      return plain(`to the fill limit; ${show(gross, 'tankVolume')} to the brim`);
+      const main = mainTank(system, evaluation.tanks);
+      return plain(`${evaluation.tanks.length > 1 ? `${main.name}, ` : ''}to the fill limit; ${show(main.gross_m3, 'tankVolume')} to the brim`);
     }
     case 'usable': {
       const main = mainPickup(system, evaluation.tanks);

@@ -10,6 +10,7 @@ import { Panel } from '../parts/Panel';
 import { Shown } from '../parts/Shown';
 import { applyEdit } from '../state/editor';
 import { useDetails } from '../state/results';
+import { useTank } from '../state/tankChoice';
 import { AttitudeMapView } from './AttitudeMapView';
 import { useTankMap } from './useTankMap';
 
@@ -20,8 +21,9 @@ export function AttitudePanel() {
   const { results, system } = useDetails();
   const [mode, setMode] = useState<MapMode>('slope');
   const [chosen, setChosen] = useState(0);
-  const { map, why, fresh } = useTankMap(system, mode);
-  const holds = results?.ok ? results.evaluation.tanks[0]?.holds_m3 : undefined;
+  const t = useTank();
+  const { map, why, fresh } = useTankMap(system, t, mode);
+  const holds = results?.ok ? results.evaluation.tanks[t]?.holds_m3 : undefined;
   if (!system) return null;
   const pickup = Math.min(chosen, (map?.pickups.length ?? 1) - 1);
   return (
@@ -34,7 +36,7 @@ export function AttitudePanel() {
       {!map && !why && <Box minH="300px" display="grid" placeItems="center" color="soft" role="status">Tilting the tank every way…</Box>}
       {map && map.mode === mode && holds && (
         <Box aria-busy={!fresh} opacity={fresh ? 1 : 0.6}>
-          <AttitudeMapView map={map} pickup={pickup} holds_m3={holds} at={pointOf(system, mode)} envelope={mode === 'slope' ? envelopeOf(system) : undefined} onPick={(x, y) => goThere(mode, x, y)} />
+          <AttitudeMapView map={map} pickup={pickup} holds_m3={holds} at={pointOf(system, mode)} envelope={mode === 'slope' ? envelopeOf(system) : pushesOf(system)} onPick={(x, y) => goThere(mode, x, y)} />
           {map.pickups.length > 1 && <StarvesFirst map={map} at={pointOf(system, mode)} />}
         </Box>
       )}
@@ -49,6 +51,12 @@ const pointOf = ({ conditions }: SystemDocument, mode: MapMode): readonly [numbe
 const envelopeOf = ({ envelope }: SystemDocument) => ({
   x: [-envelope.portDown_deg.value, envelope.starboardDown_deg.value] as const, y: [-envelope.noseDown_deg.value, envelope.noseUp_deg.value] as const,
 });
+
+/** The hardest that the vehicle moves, in g: braking is a push backward. */
+const pushesOf = ({ envelope }: SystemDocument) => {
+  const g = (known: { readonly value: number }): number => known.value / STANDARD_GRAVITY_M_PER_S2;
+  return { x: [-g(envelope.cornering_mPerS2), g(envelope.cornering_mPerS2)] as const, y: [-g(envelope.braking_mPerS2), g(envelope.driving_mPerS2)] as const };
+};
 
 /** No finer than a finger can point. */
 const toStep = (value: number, step: number): number => Math.round(value / step) * step;

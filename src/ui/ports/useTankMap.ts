@@ -12,22 +12,22 @@ const FINE = 61;
 const AFTER_MS = 120;
 
 /** What the map depends on: the tank and its fluidless surroundings, not the conditions that it is itself laid over. */
-const keyOf = (system: SystemDocument, mode: MapMode): string =>
-  JSON.stringify([system.tanks[0], mode, mode === 'g' ? [system.conditions.pitch_deg, system.conditions.roll_deg, system.conditions.accelerationUp_mPerS2] : 0]);
+const keyOf = (system: SystemDocument, t: number, mode: MapMode): string =>
+  JSON.stringify([system.tanks[t], mode, mode === 'g' ? [system.conditions.pitch_deg, system.conditions.roll_deg, system.conditions.accelerationUp_mPerS2] : 0]);
 
 type Shown = { readonly key: string; readonly map: TankMap | undefined; readonly why: string | undefined };
 
-/** The attitude map of the first tank: coarse first, then fine; undefined until the first has come. */
-export function useTankMap(system: SystemDocument | undefined, mode: MapMode): { map: TankMap | undefined; why: string | undefined; fresh: boolean } {
+/** The attitude map of a tank: coarse first, then fine; undefined until the first has come. */
+export function useTankMap(system: SystemDocument | undefined, t: number, mode: MapMode): { map: TankMap | undefined; why: string | undefined; fresh: boolean } {
   const [shown, setShown] = useState<Shown>({ key: '', map: undefined, why: undefined });
-  const key = system ? keyOf(system, mode) : '';
+  const key = system ? keyOf(system, t, mode) : '';
   useEffect(() => {
     if (!system) return undefined;
     let current = true;
     const ask = async (): Promise<void> => {
       for (const steps of [COARSE, FINE]) {
         if (!current) return;
-        const found = await tankWorker().map(system, 0, mode, steps);
+        const found = await tankWorker().map(system, t, mode, steps);
         if (!current) return;
         setShown(found.ok ? { key, map: found.value, why: undefined } : { key, map: undefined, why: found.error.detail });
       }

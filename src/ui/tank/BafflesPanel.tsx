@@ -15,9 +15,9 @@ import { Shown } from '../parts/Shown';
 import { applyEdit, setValue, useValue } from '../state/editor';
 import { useReader } from '../state/reader';
 import { useDetails } from '../state/results';
+import { useTank } from '../state/tankChoice';
 import { NEW_FLAP, withBaffle } from './newParts';
 
-const PLATES = ['tanks', 0, 'plates'] as const;
 const STANDS: Readonly<Record<PlateDocument['axis'], string>> = { x: 'across the tank, at a length', y: 'fore and aft, at a width', z: 'level, at a height' };
 const AT_WORDS: Readonly<Record<PlateDocument['axis'], string>> = { x: 'From aft', y: 'From starboard', z: 'Above the floor' };
 const WAYS: Readonly<Record<PlateDocument['axis'], Readonly<Record<(typeof FLAP_WAYS)[number], string>>>> = {
@@ -27,11 +27,12 @@ const MOST_HOLES = 400;
 
 /** Baffles, and what they make of the tank: bays, surge, swing, and how long the pickup's own bay feeds it. */
 export function BafflesPanel() {
-  const plates = useValue((system) => system.tanks[0]!.plates);
+  const t = useTank();
+  const plates = useValue((system) => system.tanks[t]!.plates);
   return (
-    <Panel title="Baffles and surge" testId="baffles" aside={<Button onClick={() => applyEdit('add a baffle', withBaffle)}><Plus size={18} aria-hidden />Baffle</Button>}>
+    <Panel title="Baffles and surge" testId="baffles" aside={<Button onClick={() => applyEdit('add a baffle', (system) => withBaffle(system, t))}><Plus size={18} aria-hidden />Baffle</Button>}>
       <Surge />
-      {plates.map((plate, p) => <PlateRow key={plate.id} plate={plate} p={p} />)}
+      {plates.map((plate, p) => <PlateRow key={plate.id} plate={plate} t={t} p={p} />)}
       <Box mt="4"><FieldGrid>
         <KnownField label="Most that may surge in one bay" path={['limits', 'surgeBay_m3']} role="tankVolume" />
         <KnownField label="Hardest braking" path={['envelope', 'braking_mPerS2']} role="acceleration" />
@@ -42,8 +43,9 @@ export function BafflesPanel() {
   );
 }
 
-function PlateRow({ plate, p }: { readonly plate: PlateDocument; readonly p: number }) {
-  const at = (key: string) => [...PLATES, p, key];
+function PlateRow({ plate, t, p }: { readonly plate: PlateDocument; readonly t: number; readonly p: number }) {
+  const list = ['tanks', t, 'plates'] as const;
+  const at = (key: string) => [...list, p, key];
   const of = (text: string): string => `${text}, ${plate.name}`;
   const upright = plate.axis !== 'z';
   const partial = plate.from_m !== undefined || plate.to_m !== undefined;
@@ -54,11 +56,11 @@ function PlateRow({ plate, p }: { readonly plate: PlateDocument; readonly p: num
     return { ok: true as const };
   };
   const setReach = (value: 'whole' | 'part'): void => applyEdit(of('reach'), (system) => ({
-    ...system, tanks: system.tanks.map((tank, t) => (t === 0 ? { ...tank, plates: tank.plates.map((other, q) => (q === p ? reaching(other, value) : other)) } : tank)),
+    ...system, tanks: system.tanks.map((tank, at) => (at === t ? { ...tank, plates: tank.plates.map((other, q) => (q === p ? reaching(other, value) : other)) } : tank)),
   }));
   return (
-    <Box borderTopWidth="1px" borderColor="rule" pt="3" mt="3" data-path={`tanks.0.plates.${p}`}>
-      <EntryHead name={plate.name} list={PLATES} index={p} />
+    <Box borderTopWidth="1px" borderColor="rule" pt="3" mt="3" data-path={`tanks.${t}.plates.${p}`}>
+      <EntryHead name={plate.name} list={list} index={p} />
       <FieldGrid>
         <Select label={of('Stands')} value={plate.axis} options={(['x', 'y', 'z'] as const).map((value) => ({ value, label: STANDS[value] }))} onChange={(axis) => setValue(of('which way it stands'), at('axis'), axis)} />
         <KnownField label={of(AT_WORDS[plate.axis])} path={at('at_m')} role="tape" />
@@ -88,9 +90,10 @@ function reaching({ from_m: _from, to_m: _to, ...plate }: PlateDocument, reach: 
 const MANOEUVRE_WORDS: Readonly<Record<Manoeuvre, string>> = { braking: 'braking', driving: 'pulling away', 'cornering to port': 'turning to port', 'cornering to starboard': 'turning to starboard' };
 
 function Surge() {
-  const { results, system } = useDetails();
-  const tank = results?.ok ? results.evaluation.tanks[0] : undefined;
-  if (!tank || !system) return null;
+  const t = useTank();
+  const { results } = useDetails();
+  const tank = results?.ok ? results.evaluation.tanks[t] : undefined;
+  if (!tank) return null;
   const { bays, feeds } = tank.inside;
   return (
     <Box display="grid" gap="3">

@@ -6,6 +6,8 @@ import { COMPATIBILITY, CONTACT_FLUIDS, CONTACT_FLUID_NAMES, CONTACT_OF_FLUID, M
 import { Select } from '../fields/Select';
 import { Panel } from '../parts/Panel';
 import { useValue } from '../state/editor';
+import { useTank } from '../state/tankChoice';
+import { fluidOf } from './tankEdits';
 
 const GROUP_WORDS: Readonly<Record<MaterialGroup, string>> = {
   metal: 'Metals', plastic: 'Plastics', gasket: 'Gaskets and seals', sealant: 'Sealants', adhesive: 'Adhesives', liner: 'Liners', foam: 'Foams', hose: 'Hoses', tie: 'Ties and clamps',
@@ -18,8 +20,9 @@ const RATING_LOOK: Readonly<Record<Rating, { readonly sign: string; readonly col
 
 /** What touches the fluid: the one compatibility table, for the fluid of this tank or another. */
 export function ContactPanel() {
-  const own = useValue((system) => CONTACT_OF_FLUID[system.fluids[0]!.fluid]);
-  const metal = useValue((system) => MATERIAL_OF_ALLOY[system.tanks[0]!.material.alloy]);
+  const t = useTank();
+  const own = useValue((system) => CONTACT_OF_FLUID[fluidOf(system, t)]);
+  const metal = useValue((system) => MATERIAL_OF_ALLOY[system.tanks[t]!.material.alloy]);
   const [other, setOther] = useState<ContactFluid>();
   const fluid = other ?? own;
   return (

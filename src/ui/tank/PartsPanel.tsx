@@ -3,7 +3,7 @@
 import { Box } from '@chakra-ui/react';
 import { Plus } from 'lucide-react';
 import type { ReactNode } from 'react';
-import { PART_DOES, type PartDocument, type SliceDocument } from '@/core/document';
+import { PART_DOES, type PartDocument, type SliceDocument, type SystemDocument } from '@/core/document';
 import { formatQuantity } from '@/core/units';
 import { KnownField } from '../fields/KnownField';
 import { Select } from '../fields/Select';
@@ -13,18 +13,18 @@ import { Panel, FieldGrid } from '../parts/Panel';
 import { applyEdit, setValue, useValue } from '../state/editor';
 import { useReader } from '../state/reader';
 import { useShown } from '../state/results';
+import { openTank, useTank } from '../state/tankChoice';
 import { withNotch, withPumpModule, withSlice, withSump } from './newParts';
 import { AXIS_WORDS, ShapeFields } from './ShapeFields';
 import { StlImport } from './StlImport';
 
-const PARTS = ['tanks', 0, 'parts'] as const;
-const SLICES = ['tanks', 0, 'slices'] as const;
 const DOES_WORDS: Readonly<Record<PartDocument['does'], string>> = { add: 'added to the tank', take: 'cut away from it', displace: 'stands inside it' };
 
 /** Bodies added, cut away and standing inside, and bands taken out: each with the litres that it makes or costs. */
 export function PartsPanel() {
-  const parts = useValue((system) => system.tanks[0]!.parts);
-  const slices = useValue((system) => system.tanks[0]!.slices);
+  const t = useTank();
+  const parts = useValue((system) => system.tanks[t]!.parts);
+  const slices = useValue((system) => system.tanks[t]!.slices);
   return (
     <Panel title="Added and cut away" testId="parts" aside={<StlImport into="part" />}>
       <Box display="flex" gap="2" flexWrap="wrap" mb={parts.length + slices.length > 0 ? '3' : undefined}>
@@ -34,23 +34,24 @@ export function PartsPanel() {
         <AddButton edit="take out a band" change={withSlice}>Take out a band</AddButton>
       </Box>
       {parts.length + slices.length === 0 && <Box color="soft" mt="2">A sump, a step, a T: add bodies to the shape above or cut them away. A band taken out shows what it costs.</Box>}
-      {parts.map((part, p) => <PartRow key={part.id} part={part} p={p} />)}
-      {slices.map((slice, s) => <SliceRow key={slice.id} slice={slice} s={s} />)}
+      {parts.map((part, p) => <PartRow key={part.id} part={part} t={t} p={p} />)}
+      {slices.map((slice, s) => <SliceRow key={slice.id} slice={slice} t={t} s={s} />)}
     </Panel>
   );
 }
 
-function AddButton({ edit, change, children }: { readonly edit: string; readonly change: Parameters<typeof applyEdit>[1]; readonly children: ReactNode }) {
-  return <Button onClick={() => applyEdit(edit, change)}><Plus size={18} aria-hidden />{children}</Button>;
+function AddButton({ edit, change, children }: { readonly edit: string; readonly change: (system: SystemDocument, t: number) => SystemDocument; readonly children: ReactNode }) {
+  return <Button onClick={() => applyEdit(edit, (system) => change(system, openTank()))}><Plus size={18} aria-hidden />{children}</Button>;
 }
 
-function PartRow({ part, p }: { readonly part: PartDocument; readonly p: number }) {
-  const at = (key: string) => [...PARTS, p, key];
+function PartRow({ part, t, p }: { readonly part: PartDocument; readonly t: number; readonly p: number }) {
+  const list = ['tanks', t, 'parts'] as const;
+  const at = (key: string) => [...list, p, key];
   return (
-    <Box borderTopWidth="1px" borderColor="rule" pt="3" mt="3" data-path={`tanks.0.parts.${p}`}>
-      <EntryHead name={part.name} list={PARTS} index={p}>
+    <Box borderTopWidth="1px" borderColor="rule" pt="3" mt="3" data-path={`tanks.${t}.parts.${p}`}>
+      <EntryHead name={part.name} list={list} index={p}>
         <Select hideLabel label={`What ${part.name} does`} width="190px" value={part.does} options={PART_DOES.map((value) => ({ value, label: DOES_WORDS[value] }))} onChange={(does) => setValue(`what ${part.name} does`, at('does'), does)} />
-        <Change id={part.id} />
+        <Change id={part.id} t={t} />
       </EntryHead>
       <ShapeFields shape={part.shape} path={at('shape')} side="" owner={part.name}>
         <KnownField label={`From aft, ${part.name}`} path={at('x_m')} role="tape" />
@@ -61,11 +62,12 @@ function PartRow({ part, p }: { readonly part: PartDocument; readonly p: number 
   );
 }
 
-function SliceRow({ slice, s }: { readonly slice: SliceDocument; readonly s: number }) {
-  const at = (key: string) => [...SLICES, s, key];
+function SliceRow({ slice, t, s }: { readonly slice: SliceDocument; readonly t: number; readonly s: number }) {
+  const list = ['tanks', t, 'slices'] as const;
+  const at = (key: string) => [...list, s, key];
   return (
-    <Box borderTopWidth="1px" borderColor="rule" pt="3" mt="3" data-path={`tanks.0.slices.${s}`}>
-      <EntryHead name={slice.name} list={SLICES} index={s}><Change id={slice.id} /></EntryHead>
+    <Box borderTopWidth="1px" borderColor="rule" pt="3" mt="3" data-path={`tanks.${t}.slices.${s}`}>
+      <EntryHead name={slice.name} list={list} index={s}><Change id={slice.id} t={t} /></EntryHead>
       <FieldGrid>
         <Select label={`Across, ${slice.name}`} value={slice.axis} options={(['x', 'y', 'z'] as const).map((value) => ({ value, label: AXIS_WORDS[value] }))} onChange={(axis) => setValue('which way a band runs', at('axis'), axis)} />
         <KnownField label={`Begins at, ${slice.name}`} path={at('at_m')} role="tape" />
@@ -77,9 +79,9 @@ function SliceRow({ slice, s }: { readonly slice: SliceDocument; readonly s: num
 }
 
 /** The litres that one part makes or costs. */
-function Change({ id }: { readonly id: string }) {
+function Change({ id, t }: { readonly id: string; readonly t: number }) {
   const reader = useReader();
-  const change = useShown(({ results }) => (results?.ok ? results.evaluation.tanks[0]?.changes[id] : undefined));
+  const change = useShown(({ results }) => (results?.ok ? results.evaluation.tanks[t]?.changes[id] : undefined));
   if (change === undefined) return null;
   const text = formatQuantity(Math.abs(change), Math.abs(change) < 5e-3 ? 'smallVolume' : 'tankVolume', { reader }).text;
   return <Box fontWeight="700" fontSize="lg" pb="2" minW="110px" textAlign="right" data-testid={`change-${id}`}>{change < 0 ? `costs ${text}` : `adds ${text}`}</Box>;

@@ -7,23 +7,24 @@ import { Select } from '../fields/Select';
 import { Panel } from '../parts/Panel';
 import { setValue, useValue } from '../state/editor';
 import { useShown } from '../state/results';
+import { useTank } from '../state/tankChoice';
 import { ShapeFields } from './ShapeFields';
 import { StlImport } from './StlImport';
 
-const T = ['tanks', 0] as const;
-const SHAPE = [...T, 'shape'] as const;
 /** What reticulated foam takes up. Common practice. */
 const FOAM = assumed(0.03, 0.01);
 
 /** The tank's first body, and what is true of the whole: where it is measured, foam, how far it is filled. */
 export function ShapePanel() {
-  const shape = useValue((system) => system.tanks[0]!.shape);
-  const dimensions = useValue((system) => system.tanks[0]!.dimensions);
-  const foam = useValue((system) => system.tanks[0]!.foam_ratio !== undefined);
+  const t = useTank();
+  const T = ['tanks', t] as const;
+  const shape = useValue((system) => system.tanks[t]!.shape);
+  const dimensions = useValue((system) => system.tanks[t]!.dimensions);
+  const foam = useValue((system) => system.tanks[t]!.foam_ratio !== undefined);
   const mesh = shapeMesh(shape);
   return (
     <Panel title="Shape" testId="sizes" aside={<StlImport into="shape" />}>
-      <ShapeFields shape={shape} path={SHAPE} side={dimensions === 'inside' ? 'Inside' : 'Outside'}>
+      <ShapeFields shape={shape} path={[...T, 'shape']} side={dimensions === 'inside' ? 'Inside' : 'Outside'}>
         <Select
           label="Sizes are measured" value={dimensions} options={[{ value: 'inside', label: 'inside the walls' }, { value: 'outside', label: 'outside the walls' }]}
           onChange={(value) => setValue('where sizes are measured', [...T, 'dimensions'], value)}

@@ -8,6 +8,7 @@ import { STL_UNITS, type StlUnit } from '@/core/formats';
 import { Select } from '../fields/Select';
 import { Button } from '../parts/Button';
 import { applyEdit } from '../state/editor';
+import { openTank } from '../state/tankChoice';
 import { tankWorker } from './tankWorker';
 
 const UNIT_WORDS: Readonly<Record<StlUnit, string>> = { mm: 'millimetres', in: 'inches', m: 'metres' };
@@ -26,7 +27,7 @@ export function StlImport({ into }: Props) {
     if (file.size > MOST_BYTES) return setFault(`${file.name} has ${(file.size / 1e6).toFixed(0)} MB; up to ${MOST_BYTES / 1e6} MB are taken. Save it coarser.`);
     const read = await tankWorker().readStl(new Uint8Array(await file.arrayBuffer()), unit);
     if (!read.ok) return setFault(`${file.name}: ${read.error.detail}`);
-    applyEdit(`take in ${file.name}`, (system) => withMesh(system, into, { kind: 'mesh', file: file.name.slice(0, 120), ...read.value }));
+    applyEdit(`take in ${file.name}`, (system) => withMesh(system, openTank(), into, { kind: 'mesh', file: file.name.slice(0, 120), ...read.value }));
   };
   return (
     <Box>
@@ -47,8 +48,8 @@ export function StlImport({ into }: Props) {
   );
 }
 
-function withMesh(system: SystemDocument, into: Props['into'], shape: ShapeDocument): SystemDocument {
-  if (into === 'shape') return withValue(system, ['tanks', 0, 'shape'], shape);
+function withMesh(system: SystemDocument, t: number, into: Props['into'], shape: ShapeDocument): SystemDocument {
+  if (into === 'shape') return withValue(system, ['tanks', t, 'shape'], shape);
   const none = chosen(0);
-  return withAdded(system, ['tanks', 0, 'parts'], { id: freshId(system, 'body'), name: 'Body from a file', does: 'add', shape, x_m: none, y_m: none, z_m: none });
+  return withAdded(system, ['tanks', t, 'parts'], { id: freshId(system, 'body'), name: 'Body from a file', does: 'add', shape, x_m: none, y_m: none, z_m: none });
 }

@@ -14,6 +14,7 @@ import { Button } from '../parts/Button';
 import { Panel } from '../parts/Panel';
 import { saveFile } from '../parts/saveFile';
 import { openDocument } from '../state/editor';
+import { useTank } from '../state/tankChoice';
 import { useReader } from '../state/reader';
 import { tankWorker } from './tankWorker';
 import { useTable } from './useTable';
@@ -23,10 +24,11 @@ const FIRST_STEP_M = 0.02;
 
 /** The strapping table: what a dipstick reads, in the reader's units; to print, as CSV, and the shape as STL. */
 export function TablePanel() {
+  const t = useTank();
   const reader = useReader();
   const [step_m, setStep] = useState(FIRST_STEP_M);
   const [at, setAt] = useState<TableAt>('mounted');
-  const table = useTable(step_m, at);
+  const table = useTable(t, step_m, at);
   if (!table) return null;
   const depth = axisOf('tape', reader);
   const volume = axisOf('tankVolume', reader);
@@ -42,7 +44,7 @@ export function TablePanel() {
     saveFile(fileName('table.csv'), 'text/csv', csvText([`depth_${key(depth.symbol)}`, `volume_${key(volume.symbol)}`], table.value.map((row) => [Number(depth.value(row.depth_m).toFixed(3)), Number(volume.value(row.volume_m3).toFixed(4))])));
   };
   const saveStl = async (): Promise<void> => {
-    const bytes = await tankWorker().stl(openDocument(), 0);
+    const bytes = await tankWorker().stl(openDocument(), t);
     if (bytes) saveFile(fileName('inside.stl'), 'model/stl', bytes);
   };
   return (

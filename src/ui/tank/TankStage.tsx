@@ -19,20 +19,24 @@ import { ContactPanel } from './ContactPanel';
 import { PartsPanel } from './PartsPanel';
 import { ShapePanel } from './ShapePanel';
 import { TablePanel } from './TablePanel';
-import { setValue, useValue } from '../state/editor';
+import { applyEdit, setValue, useValue } from '../state/editor';
 import { useReader } from '../state/reader';
 import { useDetails } from '../state/results';
-
-const T = ['tanks', 0] as const;
+import { useTank } from '../state/tankChoice';
+import { fluidOf, withFluid } from './tankEdits';
+import { TankPicker } from './TankPicker';
 
 export function TankStage() {
-  const name = useValue((system) => system.tanks[0]!.name);
-  const alloyKey = useValue((system) => system.tanks[0]!.material.alloy);
-  const fluid = useValue((system) => system.fluids[0]!.fluid);
+  const t = useTank();
+  const T = ['tanks', t] as const;
+  const name = useValue((system) => system.tanks[t]!.name);
+  const alloyKey = useValue((system) => system.tanks[t]!.material.alloy);
+  const fluid = useValue((system) => fluidOf(system, t));
   const alloy = ALLOYS[alloyKey];
   return (
     <Box display="grid" gridTemplateColumns="minmax(0, 1fr)" gap="4">
-      <Panel title={name}><TankViews /></Panel>
+      <TankPicker manage />
+      <Panel title={name}><TankViews index={t} /></Panel>
       <ShapePanel />
       <PartsPanel />
       <BafflesPanel />
@@ -42,7 +46,7 @@ export function TankStage() {
         <FieldGrid>
           <Select label="Metal" value={alloyKey} options={(Object.keys(ALLOYS) as AlloyKey[]).map((key) => ({ value: key, label: ALLOYS[key].name }))} onChange={(value) => setValue('metal', [...T, 'material', 'alloy'], value)} />
           <KnownField label="Sheet thickness" path={[...T, 'material', 'thickness_m']} role="thickness" {...(alloy.gauge ? { entry: { metal: alloy.gauge } } : {})} hint={alloy.gauge ? `A gauge such as 14 ga is read for ${alloy.gauge}.` : undefined} />
-          <Select label="Fuel" value={fluid} options={(Object.keys(FLUIDS) as FluidKey[]).map((key) => ({ value: key, label: FLUIDS[key].name }))} onChange={(value) => setValue('fuel', ['fluids', 0, 'fluid'], value)} />
+          <Select label="Fuel" value={fluid} options={(Object.keys(FLUIDS) as FluidKey[]).map((key) => ({ value: key, label: FLUIDS[key].name }))} onChange={(value) => applyEdit('fuel', (system) => withFluid(system, t, value))} />
           <Practice of="fill" />
         </FieldGrid>
         <Masses />
@@ -66,9 +70,10 @@ export function TankStage() {
 }
 
 function VolumeChart() {
+  const t = useTank();
   const reader = useReader();
   const { results } = useDetails();
-  const tank = results?.ok ? results.evaluation.tanks[0] : undefined;
+  const tank = results?.ok ? results.evaluation.tanks[t] : undefined;
   if (!tank) return null;
   const depth = axisOf('tape', reader);
   const volume = axisOf('tankVolume', reader);
@@ -88,10 +93,11 @@ function VolumeChart() {
 }
 
 function Masses() {
+  const t = useTank();
   const { results, system } = useDetails();
-  const tank = results?.ok ? results.evaluation.tanks[0] : undefined;
+  const tank = results?.ok ? results.evaluation.tanks[t] : undefined;
   if (!tank || !system) return null;
-  const alloy = ALLOYS[system.tanks[0]!.material.alloy];
+  const alloy = ALLOYS[system.tanks[t]!.material.alloy];
   return (
     <Box mt="3" display="grid" gap="1">
       <Box display="flex" columnGap="5" flexWrap="wrap">
@@ -104,7 +110,7 @@ function Masses() {
       {tank.centre_m && (
         <Box>Centre of gravity now: <b><Shown value={tank.centre_m[0]} role="tape" /></b> from aft, <b><Shown value={tank.centre_m[1]} role="tape" /></b> from starboard, <b><Shown value={tank.centre_m[2]} role="tape" /></b> above the lowest point</Box>
       )}
-      <Box color="soft">Filler rod {alloy.filler}. Least inside bend radius <Shown value={alloy.bendRadius_t * system.tanks[0]!.material.thickness_m.value} role="tape" />. {alloy.note}</Box>
+      <Box color="soft">Filler rod {alloy.filler}. Least inside bend radius <Shown value={alloy.bendRadius_t * system.tanks[t]!.material.thickness_m.value} role="tape" />. {alloy.note}</Box>
     </Box>
   );
 }

@@ -1,74 +1,73 @@
 import { assumed, chosen, freshId, fromPart, shapeSpan, withAdded, type PartDocument, type PlateDocument, type SystemDocument } from '@/core/document';
 
 const round = (value: number): number => Number(value.toFixed(3));
-const PARTS = ['tanks', 0, 'parts'] as const;
 
 /** Sizes of the first body, for parts that begin in proportion to it. */
-const span = (system: SystemDocument): readonly [number, number, number] => {
-  const [length, width, height] = shapeSpan(system.tanks[0]!.shape).map((value) => value || 0.3);
+const span = (system: SystemDocument, t: number): readonly [number, number, number] => {
+  const [length, width, height] = shapeSpan(system.tanks[t]!.shape).map((value) => value || 0.3);
   return [length!, width!, height!];
 };
 
 /** Names that tell parts of one kind apart: Sump, Sump 2 … */
-function named(system: SystemDocument, word: string): string {
-  const { parts, slices, plates } = system.tanks[0]!;
+function named(system: SystemDocument, t: number, word: string): string {
+  const { parts, slices, plates } = system.tanks[t]!;
   const used = new Set([...parts, ...slices, ...plates].map(({ name }) => name));
   let [number, text] = [2, word];
   while (used.has(text)) text = `${word} ${number++}`;
   return text;
 }
 
-function withPart(system: SystemDocument, id: string, word: string, part: Omit<PartDocument, 'id' | 'name'>): SystemDocument {
-  return withAdded(system, PARTS, { id: freshId(system, id), name: named(system, word), ...part });
+function withPart(system: SystemDocument, t: number, id: string, word: string, part: Omit<PartDocument, 'id' | 'name'>): SystemDocument {
+  return withAdded(system, ['tanks', t, 'parts'], { id: freshId(system, id), name: named(system, t, word), ...part });
 }
 
 /** A low box under the middle of the floor. */
-export function withSump(system: SystemDocument): SystemDocument {
-  const [length, width, height] = span(system);
+export function withSump(system: SystemDocument, t: number): SystemDocument {
+  const [length, width, height] = span(system, t);
   const [l, w, h] = [round(length * 0.25), round(width * 0.35), round(Math.max(0.02, height * 0.12))];
-  return withPart(system, 'sump', 'Sump', {
+  return withPart(system, t, 'sump', 'Sump', {
     does: 'add', shape: { kind: 'box', length_m: chosen(l), width_m: chosen(w), height_m: chosen(h) },
     x_m: chosen(round((length - l) / 2)), y_m: chosen(round((width - w) / 2)), z_m: chosen(-h),
   });
 }
 
 /** A step out of the aft upper edge, over the whole width. */
-export function withNotch(system: SystemDocument): SystemDocument {
-  const [length, width, height] = span(system);
+export function withNotch(system: SystemDocument, t: number): SystemDocument {
+  const [length, width, height] = span(system, t);
   const [l, h] = [round(length * 0.2), round(height * 0.35)];
-  return withPart(system, 'notch', 'Notch', {
+  return withPart(system, t, 'notch', 'Notch', {
     does: 'take', shape: { kind: 'box', length_m: chosen(l), width_m: chosen(round(width)), height_m: chosen(h) },
     x_m: chosen(0), y_m: chosen(0), z_m: chosen(round(height - h)),
   });
 }
 
 /** A pump module that stands on the floor in the middle. */
-export function withPumpModule(system: SystemDocument): SystemDocument {
-  const [length, width, height] = span(system);
+export function withPumpModule(system: SystemDocument, t: number): SystemDocument {
+  const [length, width, height] = span(system, t);
   const diameter = round(Math.min(0.11, length * 0.4, width * 0.4));
-  return withPart(system, 'module', 'Pump module', {
+  return withPart(system, t, 'module', 'Pump module', {
     does: 'displace', shape: { kind: 'cylinder', axis: 'z', diameter_m: fromPart(diameter), shell_m: fromPart(round(Math.min(0.2, height * 0.8))), nearEnd: 'flat', farEnd: 'flat' },
     x_m: chosen(round((length - diameter) / 2)), y_m: chosen(round((width - diameter) / 2)), z_m: chosen(0),
   });
 }
 
 /** A band across the middle of the length. */
-export function withSlice(system: SystemDocument): SystemDocument {
-  const [length] = span(system);
-  return withAdded(system, ['tanks', 0, 'slices'], { id: freshId(system, 'band'), name: named(system, 'Band'), axis: 'x', at_m: chosen(round(length / 2)), width_m: chosen(round(Math.max(0.005, length * 0.05))) });
+export function withSlice(system: SystemDocument, t: number): SystemDocument {
+  const [length] = span(system, t);
+  return withAdded(system, ['tanks', t, 'slices'], { id: freshId(system, 'band'), name: named(system, t, 'Band'), axis: 'x', at_m: chosen(round(length / 2)), width_m: chosen(round(Math.max(0.005, length * 0.05))) });
 }
 
 /** Openings that builders leave: lower corners cut away so that liquid passes, an inch above for air. Common practice. */
-export function withBaffle(system: SystemDocument): SystemDocument {
-  const [length, width, height] = span(system);
-  const { plates, material } = system.tanks[0]!;
+export function withBaffle(system: SystemDocument, t: number): SystemDocument {
+  const [length, width, height] = span(system, t);
+  const { plates, material } = system.tanks[t]!;
   const across = plates.filter((plate) => plate.axis === 'x').length;
   const plate: PlateDocument = {
-    id: freshId(system, 'baffle'), name: named(system, 'Baffle'), axis: 'x', at_m: chosen(round((length * (across + 1)) / (across + 2))), thickness_m: chosen(material.thickness_m.value),
+    id: freshId(system, 'baffle'), name: named(system, t, 'Baffle'), axis: 'x', at_m: chosen(round((length * (across + 1)) / (across + 2))), thickness_m: chosen(material.thickness_m.value),
     cornerCut_m: chosen(round(Math.min(0.03, width * 0.1))), topGap_m: chosen(round(Math.min(0.025, height * 0.1))),
     holes: { count: 0, diameter_m: chosen(0.03), height_m: chosen(round(height / 2)) },
   };
-  return withAdded(system, ['tanks', 0, 'plates'], plate);
+  return withAdded(system, ['tanks', t, 'plates'], plate);
 }
 
 /** A trap door that lets liquid pass towards higher coordinates. */

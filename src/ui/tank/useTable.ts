@@ -7,19 +7,19 @@ import type { Outcome } from '@/core/outcome';
 import { useDetails } from '../state/results';
 import { tankWorker } from './tankWorker';
 
-/** The strapping table of the first tank; undefined until the first has come. */
-export function useTable(step_m: number, at: TableAt): Outcome<StrappingRow[]> | undefined {
+/** The strapping table of a tank; undefined until the first has come. */
+export function useTable(t: number, step_m: number, at: TableAt): Outcome<StrappingRow[]> | undefined {
   const { system } = useDetails();
   const [table, setTable] = useState<Outcome<StrappingRow[]>>();
   useEffect(() => {
     if (!system) return undefined;
     let current = true;
-    void tankWorker().table(system, 0, step_m, at).then((found) => {
+    void tankWorker().table(system, t, step_m, at).then((found) => {
       if (current) setTable(found);
     });
     return () => {
       current = false;
     };
-  }, [system, step_m, at]);
+  }, [system, t, step_m, at]);
   return table;
 }

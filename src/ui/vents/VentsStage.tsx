@@ -12,6 +12,8 @@ import { Shown } from '../parts/Shown';
 import { TankViews } from '../drawing/TankViews';
 import { applyEdit, useSystem } from '../state/editor';
 import { useDetails } from '../state/results';
+import { openTank, useTank } from '../state/tankChoice';
+import { TankPicker } from '../tank/TankPicker';
 
 /** Half a millimetre of water: nothing that a tank or pump would notice. */
 const FREE_PA = 5;
@@ -19,13 +21,15 @@ const FREE_PA = 5;
 export function VentsStage() {
   const system = useSystem();
   const { results } = useDetails();
-  const tank = system.tanks[0]!;
+  const t = useTank();
+  const tank = system.tanks[t]!;
   const flow = results?.ok ? results.evaluation.flows[0] : undefined;
   const concerned = tank.ports.map((port, p) => ({ port, p })).filter(({ port }) => port.role === 'vent' || port.role === 'filler');
   const hasVent = concerned.some(({ port }) => port.role === 'vent');
   return (
     <Box display="grid" gridTemplateColumns="minmax(0, 1fr)" gap="4">
-      <Panel title={tank.name}><TankViews /></Panel>
+      <TankPicker />
+      <Panel title={tank.name}><TankViews index={t} /></Panel>
       <Panel title="Air in as fuel goes out">
         {flow?.ok
           ? (
@@ -39,15 +43,15 @@ export function VentsStage() {
         <Box mt="3"><Practice of="vent" /></Box>
         {!hasVent && <Box mt="3"><Button kind="main" onClick={addVent}>Add a vent</Button></Box>}
       </Panel>
-      {concerned.map(({ port, p }) => <VentPanel key={port.id} port={port} p={p} />)}
+      {concerned.map(({ port, p }) => <VentPanel key={port.id} port={port} t={t} p={p} />)}
       <Caution>Vapour sinks, spreads and finds a spark. Lead the vent outside, high and sheltered, away from heat, seats and openings. Fill with the engine and heater off, the nozzle or can touching the filler.</Caution>
       <StageFindings stage="vents" />
     </Box>
   );
 }
 
-function VentPanel({ port, p }: { readonly port: PortDocument; readonly p: number }) {
-  const at = (key: string) => ['tanks', 0, 'ports', p, key];
+function VentPanel({ port, t, p }: { readonly port: PortDocument; readonly t: number; readonly p: number }) {
+  const at = (key: string) => ['tanks', t, 'ports', p, key];
   return (
     <Panel title={port.name}>
       <FieldGrid>
@@ -62,11 +66,11 @@ function VentPanel({ port, p }: { readonly port: PortDocument; readonly p: numbe
 
 function addVent(): void {
   applyEdit('add a vent', (system) => {
-    const [length, width] = shapeSpan(system.tanks[0]!.shape);
+    const [length, width] = shapeSpan(system.tanks[openTank()]!.shape);
     const vent: PortDocument = {
       id: freshId(system, 'vent'), name: 'Vent', role: 'vent', face: 'lid', x_m: chosen(Number((length / 2).toFixed(3))), y_m: chosen(Number((width / 2).toFixed(3))),
       bore_m: chosen(0.014), length_m: chosen(1),
     };
-    return withAdded(system, ['tanks', 0, 'ports'], vent);
+    return withAdded(system, ['tanks', openTank(), 'ports'], vent);
   });
 }

@@ -15,6 +15,7 @@ import { markSaved, useAutosave } from '../state/autosave';
 import { openSystem, useEditor } from '../state/editor';
 import { useReaderStore } from '../state/reader';
 import { forgetResults, useEvaluation } from '../state/results';
+import { chooseTank } from '../state/tankChoice';
 import { TankStage } from '../tank/TankStage';
 import { VentsStage } from '../vents/VentsStage';
 import { usePlace } from './goTo';
@@ -30,6 +31,7 @@ export function Workspace({ id, document, revision, stage }: Props) {
   useEffect(() => {
     forgetResults();
     openSystem(id, document);
+    chooseTank(0);
     markSaved(id, document, revision);
     usePlace.setState({ stage: isStage(stage) ? stage : 'tank', path: undefined });
     void useReaderStore.persist.rehydrate();

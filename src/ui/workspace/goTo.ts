@@ -2,6 +2,7 @@
 
 import { create } from 'zustand';
 import type { Path } from '@/core/document';
+import { chooseTank } from '../state/tankChoice';
 import type { StageKey } from './stages';
 
 type Place = { readonly stage: StageKey; readonly path: string | undefined; readonly goTo: (stage: StageKey, path?: Path) => void };
@@ -11,6 +12,7 @@ export const usePlace = create<Place>()((set) => ({
   stage: 'tank',
   path: undefined,
   goTo: (stage, path) => {
+    if (path?.[0] === 'tanks') chooseTank(Number(path[1]));
     set({ stage, path: path?.join('.') });
     const url = new URL(window.location.href);
     url.searchParams.set('stage', stage);
