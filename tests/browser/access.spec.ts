@@ -3,6 +3,7 @@ import { expect, openCopy, settled, test } from './app';
 
 for (const scheme of ['light', 'dark'] as const) {
   test(`no accessibility faults, ${scheme}`, async ({ page }) => {
+    test.slow(); // twelve views, each looked through whole
     await page.emulateMedia({ colorScheme: scheme });
     const check = async (name: string): Promise<void> => {
       const { violations } = await new AxeBuilder({ page }).withTags(['wcag2a', 'wcag2aa', 'wcag21aa']).analyze();
@@ -13,6 +14,9 @@ for (const scheme of ['light', 'dark'] as const) {
     await check('library');
     await page.goto('/new');
     await check('new');
+    await page.goto('/compare?with=crab-boat&with=snow-vehicle');
+    await expect(page.getByTestId('figure-holds')).toContainText('L');
+    await check('compare');
     await openCopy(page, 'forest-trailer');
     for (const stage of ['tank', 'ports', 'lines', 'vents', 'gauge', 'range', 'findings', 'measure']) {
       await page.getByTestId(`stage-${stage}`).click();
@@ -24,7 +28,7 @@ for (const scheme of ['light', 'dark'] as const) {
 
 test('on a phone nothing runs off the side, and the numbers stay in sight', async ({ page }) => {
   await page.setViewportSize({ width: 390, height: 844 });
-  await openCopy(page, 'crab-boat');
+  await openCopy(page, 'box-boat');
   for (const stage of ['tank', 'ports', 'lines', 'vents', 'gauge', 'range', 'findings', 'measure']) {
     await page.getByTestId(`stage-${stage}`).click();
     await settled(page);

@@ -1,4 +1,4 @@
-import { readFileSync } from 'node:fs';
+import { existsSync, readFileSync } from 'node:fs';
 import { expect, test as base, type Page } from '@playwright/test';
 
 /** A page on which any console error or page error fails the test. */
@@ -17,7 +17,8 @@ export const test = base.extend<{ page: Page }>({
 
 export { expect };
 
-export const demoText = (name: string): string => readFileSync(`demo/${name}.json`, 'utf8');
+/** A demo system, or one of the tests' own. */
+export const demoText = (name: string): string => readFileSync([`demo/${name}.json`, `tests/fixtures/${name}.json`].find(existsSync)!, 'utf8');
 
 /** Makes a system of a test's own out of a demo file and opens it. */
 export async function openCopy(page: Page, name: string, stage = 'tank'): Promise<string> {

@@ -1,7 +1,7 @@
 import { enter, expect, numberText, openCopy, saved, settled, test } from './app';
 
 test('a wrong entry is answered with what is accepted, and changes nothing', async ({ page }) => {
-  await openCopy(page, 'crab-boat');
+  await openCopy(page, 'box-boat');
   const holds = await numberText(page, 'holds');
   const field = page.getByLabel('Inside length', { exact: true });
   for (const [text, answer] of [['12 furlongs', /not a unit of length.*mm/], ['about a metre', /not understood/], ['-40', /out of range; enter 20 mm/], ['1,120', /two ways: write 1120 or 1\.120/], ['99 m', /out of range/]] as const) {
@@ -17,7 +17,7 @@ test('a wrong entry is answered with what is accepted, and changes nothing', asy
 });
 
 test('inches, gauges and dash sizes are read and said back', async ({ page }) => {
-  await openCopy(page, 'crab-boat');
+  await openCopy(page, 'box-boat');
   await enter(page, 'Inside length', '3\' 8 1/2"');
   await expect(page.getByText('3 ft 8 1/2 in = 1130 mm')).toBeVisible();
   await enter(page, 'Sheet thickness', '14 ga');
@@ -29,7 +29,7 @@ test('inches, gauges and dash sizes are read and said back', async ({ page }) =>
 });
 
 test('the reader’s units change every number and none of the document', async ({ page }) => {
-  const id = await openCopy(page, 'crab-boat');
+  const id = await openCopy(page, 'box-boat');
   const before = await (await page.request.get(`/api/systems/${id}`)).json();
   await page.getByLabel('Units').selectOption('us');
   await expect(page.getByTestId('number-holds')).toContainText('US gal');
@@ -40,7 +40,7 @@ test('the reader’s units change every number and none of the document', async 
 });
 
 test('undo and redo, by button and key, each edit by its name', async ({ page }) => {
-  const id = await openCopy(page, 'crab-boat');
+  const id = await openCopy(page, 'box-boat');
   const first = await numberText(page, 'holds');
   await enter(page, 'Inside width', '600');
   await settled(page);
@@ -62,7 +62,7 @@ test('undo and redo, by button and key, each edit by its name', async ({ page })
 });
 
 test('a drag in the drawing is one step of undo, and the arrow keys do the same', async ({ page }) => {
-  await openCopy(page, 'crab-boat', 'ports');
+  await openCopy(page, 'box-boat', 'ports');
   const height = page.getByTestId('pickup').getByLabel('Height off the floor', { exact: true });
   await expect(height).toHaveValue('22');
   const handle = page.getByTestId('handle-pickup-x');

@@ -2,7 +2,7 @@ import { readFileSync } from 'node:fs';
 import { enter, expect, numberText, openCopy, settled, test } from './app';
 
 test('a V-bottom tank from typed points, tilted, and its usable read', async ({ page }) => {
-  await openCopy(page, 'crab-boat');
+  await openCopy(page, 'box-boat');
   await page.getByLabel('Shape', { exact: true }).selectOption('prism');
   await page.getByRole('button', { name: 'Add a point after 1, profile' }).click();
   await enter(page, 'Profile, point 2, up', '-80');
@@ -20,7 +20,7 @@ test('a V-bottom tank from typed points, tilted, and its usable read', async ({ 
 });
 
 test('a profile that crosses itself says so, shows no old number, and undo brings it back', async ({ page }) => {
-  await openCopy(page, 'crab-boat');
+  await openCopy(page, 'box-boat');
   await page.getByLabel('Shape', { exact: true }).selectOption('prism');
   await settled(page);
   await enter(page, 'Profile, point 3, to port', '-200');
@@ -43,7 +43,7 @@ test('cylinder, cone and loft each have their sizes and their numbers', async ({
 });
 
 test('the map of what stays behind: a click stands there, by mouse and by key', async ({ page }) => {
-  await openCopy(page, 'crab-boat', 'ports');
+  await openCopy(page, 'box-boat', 'ports');
   const field = page.getByTestId('map-field');
   await expect(field).toBeVisible();
   await expect(page.getByTestId('attitude-map')).toContainText('at worst');
@@ -59,7 +59,7 @@ test('the map of what stays behind: a click stands there, by mouse and by key', 
 });
 
 test('the strapping table at a chosen step, as CSV and as STL', async ({ page }) => {
-  await openCopy(page, 'crab-boat');
+  await openCopy(page, 'box-boat');
   const table = page.getByTestId('table');
   await enter(page, 'Step of depth', '50');
   await expect(table.getByRole('row')).toHaveCount(1 + 8);

@@ -1,7 +1,7 @@
 import { enter, expect, numberText, openCopy, saved, settled, test } from './app';
 
 test('conditions act on everything at once', async ({ page }) => {
-  await openCopy(page, 'crab-boat');
+  await openCopy(page, 'box-boat');
   const liquid = page.getByTestId('liquid').first();
   const level = await liquid.getAttribute('points');
   const delivered = await numberText(page, 'delivers');
@@ -20,7 +20,7 @@ test('conditions act on everything at once', async ({ page }) => {
 });
 
 test('each number opens its working, and leads to the value put in', async ({ page }) => {
-  await openCopy(page, 'crab-boat', 'gauge');
+  await openCopy(page, 'box-boat', 'gauge');
   for (const [key, words] of [['holds', 'fill limit'], ['usable', 'left behind'], ['delivers', 'viscosity'], ['goes', 'reserve'], ['gauge', 'arm length']] as const) {
     await page.getByTestId(`number-${key}`).click();
     await expect(page.getByTestId('working')).toContainText(words);
@@ -61,7 +61,7 @@ test('a finding leads to what mends it, and goes when it is mended', async ({ pa
 });
 
 test('ports: add, move to another face, remove, with the constraint of their users', async ({ page }) => {
-  await openCopy(page, 'crab-boat', 'ports');
+  await openCopy(page, 'box-boat', 'ports');
   await page.getByRole('button', { name: 'Add a port' }).click();
   const row = page.locator('[data-path="tanks.0.ports.5"]').first();
   await row.getByLabel('On the').selectOption('aft');
@@ -83,7 +83,7 @@ test('stages by number keys; names and everything else by keyboard', async ({ pa
 });
 
 test('the save state is visible, survives a silent server and sends what was kept', async ({ page }) => {
-  const id = await openCopy(page, 'crab-boat');
+  const id = await openCopy(page, 'box-boat');
   await page.route(`**/api/systems/${id}`, (route) => route.abort());
   await enter(page, 'Inside width', '590');
   await expect(page.getByTestId('save-state')).toContainText('Not saved');
@@ -95,7 +95,7 @@ test('the save state is visible, survives a silent server and sends what was kep
 });
 
 test('two windows on one system: the second to save is told, and can keep its own as a copy', async ({ page }) => {
-  const id = await openCopy(page, 'crab-boat');
+  const id = await openCopy(page, 'box-boat');
   const other = await page.context().newPage();
   await other.goto(`/systems/${id}`);
   await settled(other);
