@@ -3,7 +3,7 @@ import { enter, expect, numberText, saved, settled, test } from './app';
 test('a first visit to a saved, re-opened system', async ({ page, browser, baseURL }) => {
   await page.goto('/');
   await expect(page.getByRole('heading', { level: 1 })).toContainText('before you cut metal');
-  for (const [name, holds] of [['Crab boat, 7.9 m', '180'], ['Tracked snow vehicle', '60.1'], ['Hill-climb single-seater', '14.1'], ['Forester’s fuel trailer', '342']] as const) {
+  for (const [name, holds] of [['Crab boat, 7.9 m', '181'], ['Tracked snow vehicle', '61.8'], ['Hill-climb single-seater', '14.3'], ['Forester’s fuel trailer', '343']] as const) {
     await expect(page.getByTestId('system-card').filter({ hasText: name }).first()).toContainText(holds);
   }
 

@@ -8,10 +8,10 @@ test('a broken import gets the path of its fault and changes nothing', async ({ 
   const cards = page.getByTestId('system-card');
   await expect(cards.first()).toBeVisible();
   const count = await cards.count();
-  const broken = (change: (text: string) => string): string => change(demoText('crab-boat'));
+  const broken = (change: (text: string) => string): string => change(demoText('box-boat'));
   const cases: readonly (readonly [string, string, RegExp])[] = [
     ['not JSON', '{ tank', /not JSON/],
-    ['wrong version', broken((text) => text.replace('"version": 1', '"version": 7')), /version 7/],
+    ['wrong version', broken((text) => text.replace('"version": 2', '"version": 7')), /version 7/],
     ['negative size', broken((text) => text.replace('"value": 1.12', '"value": -1.12')), /tanks\[0\]\.shape\.length_m\.value/],
     ['missing reference', broken((text) => text.replace('"fluid": "fuel"', '"fluid": "ghost"')), /tanks\[0\]\.fluid/],
     ['NaN', broken((text) => text.replace('"value": 1.12', '"value": NaN')), /not JSON/],
@@ -34,7 +34,7 @@ test('export and import bring the same system back', async ({ page }) => {
   const [download] = await Promise.all([page.waitForEvent('download'), page.getByRole('button', { name: 'Export as a file' }).click()]);
   expect(download.suggestedFilename()).toBe('tracked-snow-vehicle.gasline.json');
   const text = readFileSync((await download.path())!, 'utf8');
-  expect(JSON.parse(text)).toMatchObject({ format: 'gasline-system', tanks: [{ shape: { height_m: { value: 0.305 } } }] });
+  expect(JSON.parse(text)).toMatchObject({ format: 'gasline-system', tanks: [{ shape: { height_m: { value: 0.305 } } }, { id: 'aux' }] });
   await page.goto('/');
   await page.getByTestId('import-file').setInputFiles(file('back.json', text));
   await settled(page);

@@ -46,6 +46,7 @@ test('the map of what stays behind: a click stands there, by mouse and by key', 
   await openCopy(page, 'box-boat', 'ports');
   const field = page.getByTestId('map-field');
   await expect(field).toBeVisible();
+  await field.scrollIntoViewIfNeeded();
   await expect(page.getByTestId('attitude-map')).toContainText('at worst');
   const box = (await field.boundingBox())!;
   await page.mouse.click(box.x + box.width * 0.75, box.y + box.height * 0.25);

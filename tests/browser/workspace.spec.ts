@@ -3,11 +3,11 @@ import { enter, expect, numberText, openCopy, saved, settled, test } from './app
 test('conditions act on everything at once', async ({ page }) => {
   await openCopy(page, 'box-boat');
   const liquid = page.getByTestId('liquid').first();
-  const level = await liquid.getAttribute('points');
+  const level = await liquid.getAttribute('d');
   const delivered = await numberText(page, 'delivers');
   await enter(page, 'Pitch', '-12');
   await settled(page);
-  await expect(liquid).not.toHaveAttribute('points', level!);
+  await expect(liquid).not.toHaveAttribute('d', level!);
   await enter(page, 'Fuel temp.', '-20');
   await settled(page);
   expect(await numberText(page, 'delivers')).not.toBe(delivered);
@@ -48,7 +48,9 @@ test('measure next lists what is assumed, most telling first, and shrinks when i
 });
 
 test('a finding leads to what mends it, and goes when it is mended', async ({ page }) => {
-  await openCopy(page, 'forest-trailer', 'findings');
+  await openCopy(page, 'box-boat', 'ports');
+  await enter(page, 'Height off the floor', '60');
+  await page.getByTestId('stage-findings').click();
   const finding = page.getByTestId('finding-pickup.too-high');
   await expect(finding).toContainText('Mend.');
   await finding.getByRole('button', { name: 'Go to it' }).click();
