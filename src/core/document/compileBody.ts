@@ -1,4 +1,4 @@
-import { combine, creaseLength_m, insetMesh, meshArea, meshBounds, meshVolume, movedMesh, surfacePieces, withFillable, withoutBand, type ClosedMesh, type CombineCode, type InsetCode, type Vec3 } from '../geometry';
+import { combine, edgeSums, insetMesh, meshArea, meshBounds, meshVolume, movedMesh, surfacePieces, withFillable, withoutBand, type ClosedMesh, type CombineCode, type InsetCode, type Vec3 } from '../geometry';
 import { failure, success, type Outcome } from '../outcome';
 import { compartments, plateArea_m2, type Compartments, type Plate } from '../tank';
 import { shapeMesh, type ShapeCode } from './compileShape';
@@ -58,7 +58,6 @@ function build(tank: TankDocument): Outcome<TankBody, BodyCode> {
   const thickness = tank.material.thickness_m.value;
   const shell = tank.dimensions === 'outside' ? insetMesh(walls.value, thickness) : walls;
   if (!shell.ok) return shell;
-  const outside = tank.dimensions === 'outside' ? walls : insetMesh(walls.value, -thickness);
   const emptied = withoutInsides(tank, shell.value, changes);
   if (!emptied.ok) return emptied;
   const plates = tank.plates.map(plateModel);
@@ -69,14 +68,16 @@ function build(tank: TankDocument): Outcome<TankBody, BodyCode> {
   const bays = compartments(space, plates);
   if (!bays.ok) return bays;
   const whole = meshVolume(shell.value);
+  const insideArea_m2 = meshArea(shell.value);
+  const { crease_m, turning_m } = edgeSums(shell.value);
   return success({
     shell: shell.value, space, bays: bays.value, changes,
     pieces: surfacePieces(shell.value).count,
     idle: tank.parts.map((part) => part.id).filter((id) => Math.abs(changes.get(id) ?? 0) <= IDLE_REL * whole),
-    insideArea_m2: meshArea(shell.value),
-    edges_m: creaseLength_m(shell.value),
-    outsideArea_m2: outside.ok ? meshArea(outside.value) : meshArea(shell.value),
-    metal_m3: outside.ok ? meshVolume(outside.value) - whole : meshArea(shell.value) * thickness,
+    insideArea_m2, edges_m: crease_m,
+    // A wall laid round the inside, mitred at its edges; the little cubes at its corners are left out.
+    outsideArea_m2: insideArea_m2 + 2 * thickness * turning_m,
+    metal_m3: thickness * insideArea_m2 + thickness ** 2 * turning_m,
     plates: plates.map((plate, i) => ({ plate, ...areas[i]! })),
   });
 }

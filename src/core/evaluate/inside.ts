@@ -1,9 +1,9 @@
 import { feedPath, type TankLevel } from '../document/compileNetwork';
 import { standingUp, type PickupModel, type TankModel } from '../document/compileTank';
 import type { SystemDocument } from '../document/schema';
-import { effectiveGravity, toTankFrame, volumeBelow, type Vec3 } from '../geometry';
+import { effectiveGravity, levelForVolume, toTankFrame, volumeBelow, type Vec3 } from '../geometry';
 import { unwrap } from '../outcome';
-import { headForFlow_m, hold, keptLevels_m, liquidReach, orificeFlow_m3PerS, sloshFrequency_Hz, bayBelow_m3, type Hold } from '../tank';
+import { headForFlow_m, hold, keptLevels_m, liquidReach, orificeFlow_m3PerS, sloshFrequency_Hz, bayBelow_m3, type Hold, type HoldInputs } from '../tank';
 import { STANDARD_GRAVITY_M_PER_S2 } from '../units';
 
 export const MANOEUVRES = ['braking', 'driving', 'cornering to port', 'cornering to starboard'] as const;
@@ -45,6 +45,8 @@ export const REFILL_HEAD_M = 0.025;
 export function insideResult(system: SystemDocument, level: TankLevel): InsideResult {
   const { tank, up, offset_m } = level;
   const still = standingUp(tank, 0, 0);
+  const liquid_m3 = tank.fill_ratio * tank.gross_m3;
+  const stillOffset_m = unwrap(levelForVolume(tank.mesh, still, liquid_m3)).offset_m;
   const kept = new Map(tank.pickups.map((pickup) => [pickup.document.id, keptLevels_m(tank.bays, tank.bays.bayOf(pickup.inlet.point_m), still)]));
   const bays = tank.bays.bays.map((bay, b): BayResult => {
     const liquid_m3 = volumeBelow(bay.mesh, { normal: up, offset_m });
@@ -56,12 +58,15 @@ export function insideResult(system: SystemDocument, level: TankLevel): InsideRe
     };
   });
   return {
-    bays, feeds: tank.pickups.map((pickup) => feedResult(system, tank, pickup, still)),
+    bays, feeds: tank.pickups.map((pickup) => feedResult(system, tank, pickup, { still, stillOffset_m, liquid_m3 })),
     largest_m3: Math.max(...bays.map((bay) => bay.volume_m3)), passages: tank.bays.passages.length,
   };
 }
 
-function feedResult(system: SystemDocument, tank: TankModel, pickup: PickupModel, still: Vec3): FeedResult {
+/** The tank's liquid while the vehicle stands level. */
+type Standing = Pick<HoldInputs, 'still' | 'stillOffset_m' | 'liquid_m3'>;
+
+function feedResult(system: SystemDocument, tank: TankModel, pickup: PickupModel, standing: Standing): FeedResult {
   const draw_m3PerS = drawThrough_m3PerS(system, pickup.document.id);
   const home = tank.bays.bayOf(pickup.inlet.point_m);
   const ways = tank.bays.passages.filter(({ bays }) => bays.includes(home));
@@ -71,7 +76,7 @@ function feedResult(system: SystemDocument, tank: TankModel, pickup: PickupModel
     pickup: pickup.document.id, bay: home, draw_m3PerS,
     refill: ways.length === 0 ? undefined : { area_m2, headForDraw_m: headForFlow_m(draw_m3PerS, area_m2, STANDARD_GRAVITY_M_PER_S2), rate_m3PerS: orificeFlow_m3PerS(area_m2, REFILL_HEAD_M, STANDARD_GRAVITY_M_PER_S2) },
     flapAway: ways.some(({ kind, bays, into }) => kind === 'flap' && !into[bays[0] === home ? 0 : 1]),
-    holds: holdsOf(system, tank, pickup, still, draw_m3PerS),
+    holds: holdsOf(system, tank, pickup, standing, draw_m3PerS),
   };
 }
 
@@ -80,7 +85,7 @@ function drawThrough_m3PerS(system: SystemDocument, pickup: string): number {
   return system.consumers.filter((consumer) => feedPath(system, consumer.id).at(-1) === pickup).reduce((sum, consumer) => sum + consumer.neededFlow_m3PerS.value, 0);
 }
 
-function holdsOf(system: SystemDocument, tank: TankModel, pickup: PickupModel, still: Vec3, draw_m3PerS: number): Record<Manoeuvre, Hold> {
+function holdsOf(system: SystemDocument, tank: TankModel, pickup: PickupModel, standing: Standing, draw_m3PerS: number): Record<Manoeuvre, Hold> {
   const { braking_mPerS2, driving_mPerS2, cornering_mPerS2 } = system.envelope;
   const along: Readonly<Record<Manoeuvre, Vec3>> = {
     braking: [-braking_mPerS2.value, 0, 0], driving: [driving_mPerS2.value, 0, 0],
@@ -89,8 +94,8 @@ function holdsOf(system: SystemDocument, tank: TankModel, pickup: PickupModel, s
   return Object.fromEntries(MANOEUVRES.map((manoeuvre) => {
     const gravity = unwrap(effectiveGravity({ pitch_rad: 0, roll_rad: 0, acceleration_mPerS2: along[manoeuvre] }));
     return [manoeuvre, hold({
-      mesh: tank.mesh, bays: tank.bays, inlet: pickup.inlet, still, moving: toTankFrame(gravity.up, tank.mounting), gravity_mPerS2: gravity.magnitude_mPerS2,
-      liquid_m3: tank.fill_ratio * tank.gross_m3, draw_m3PerS,
+      mesh: tank.mesh, bays: tank.bays, inlet: pickup.inlet, ...standing, moving: toTankFrame(gravity.up, tank.mounting), gravity_mPerS2: gravity.magnitude_mPerS2,
+      draw_m3PerS,
     })];
   })) as Record<Manoeuvre, Hold>;
 }

@@ -1,7 +1,7 @@
 import { standingUp, envelopeOf, type PickupModel, type TankModel } from '../document/compileTank';
 import { isStarved, type TankLevel } from '../document/compileNetwork';
 import type { SystemDocument } from '../document/schema';
-import { clipBelow, dot, levelForVolume, offsetRange, type Vec3 } from '../geometry';
+import { clipBelow, dot, levelForVolume, offsetRange, volumeBelow, type Vec3 } from '../geometry';
 import { unwrap } from '../outcome';
 import { ALLOYS } from '../reference/alloys';
 import { commonCentre_m, shellCentre_m, strappingTable, unusable_m3, worstUnusable, type StrappingRow, type WorstAttitude } from '../tank';
@@ -126,14 +126,16 @@ function pickupResult(system: SystemDocument, level: TankLevel, pickup: PickupMo
   };
 }
 
+/** Of the tank: a vent that the surface only touches is not flooded. */
+const FLOOD_REL = 1e-9;
+
 function floodedVents(system: SystemDocument, tank: TankModel): string[] {
   const { pitch_rad, roll_rad } = envelopeOf(system);
   const limit = tank.gross_m3 * tank.document.fillLimit_ratio.value;
   const corners = [pitch_rad[0], 0, pitch_rad[1]].flatMap((pitch) => [roll_rad[0], 0, roll_rad[1]].map((roll) => standingUp(tank, pitch, roll)));
-  const surfaces = corners.map((up) => ({ up, offset_m: unwrap(levelForVolume(tank.mesh, up, limit)).offset_m }));
   return tank.ports
     .filter(({ document }) => document.role === 'vent')
-    .filter(({ point_m }) => surfaces.some(({ up, offset_m }) => dot(up, point_m) < offset_m))
+    .filter(({ point_m }) => corners.some((up) => volumeBelow(tank.mesh, { normal: up, offset_m: dot(up, point_m) }) < limit - FLOOD_REL * tank.gross_m3))
     .map(({ document }) => document.id);
 }
 

@@ -1,4 +1,4 @@
-import { levelForVolume, type ClosedMesh, type Vec3 } from '../geometry';
+import { levelForVolume, offsetRange, volumeBelow, type ClosedMesh, type Vec3 } from '../geometry';
 import { failure, success, unwrap, type Outcome } from '../outcome';
 import { armAngle_rad, freeSwing, resistanceAt_ohm, type FreeSwing, type SwingArm } from './sender';
 
@@ -38,7 +38,8 @@ export type GaugeCode = 'no-swing' | 'stops-crossed' | 'no-range' | 'no-volume';
  *
  * @param holds_m3 the volume that should read full
  * @param up       unit vector against effective gravity, tank frame
- * @param steps    equal volume steps
+ * @param steps    equal steps of depth
+ * @param room     where the arm swings, if not the whole tank
  */
 export function gaugeCurve(
   mesh: ClosedMesh, sender: SwingArm, gauge: LinearGauge, holds_m3: number, up: Vec3, steps: number, room: ClosedMesh = mesh,
@@ -48,11 +49,13 @@ export function gaugeCurve(
   if (!(holds_m3 > 0)) return failure('no-volume', 'tank', 'The tank holds nothing.');
   const swing = freeSwing(room, sender);
   if (!swing) return failure('no-swing', 'sender', 'The float touches a wall wherever its arm stands; shorten the arm or move the sender.');
-  const points = Array.from({ length: steps + 1 }, (_, i) => pointAt((holds_m3 * i) / steps));
+  const [low] = offsetRange(mesh, up);
+  const full = unwrap(levelForVolume(mesh, up, holds_m3)).offset_m;
+  const points = Array.from({ length: steps + 1 }, (_, i) => pointAt(low + ((full - low) * i) / steps, i === steps ? holds_m3 : undefined));
   return success({ points, swing, worst: worstOf(points), ...unseen(points, swing) });
 
-  function pointAt(volume_m3: number): GaugePoint {
-    const { offset_m } = unwrap(levelForVolume(mesh, up, volume_m3));
+  function pointAt(offset_m: number, known_m3: number | undefined): GaugePoint {
+    const volume_m3 = known_m3 ?? volumeBelow(mesh, { normal: up, offset_m });
     const angle_rad = armAngle_rad(sender, swing!, up, offset_m);
     const resistance_ohm = resistanceAt_ohm(sender, angle_rad);
     return { volume_m3, angle_rad, resistance_ohm, needle_ratio: needleAt(gauge, resistance_ohm), true_ratio: volume_m3 / holds_m3 };

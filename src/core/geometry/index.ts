@@ -9,7 +9,7 @@
  */
 export { add, cross, distance, dot, lerp, norm, scale, subtract, unitVector, type Vec3 } from './vec';
 export {
-  creaseLength_m, meshArea, meshBounds, meshVolume, parseMesh, surfacePieces, triangle, triangleCount, vertex, withFillable, type Bounds, type ClosedMesh, type MeshCode,
+  edgeSums, meshArea, meshBounds, meshVolume, parseMesh, surfacePieces, triangle, triangleCount, vertex, withFillable, type Bounds, type ClosedMesh, type MeshCode,
 } from './mesh';
 export { boxMesh } from './box';
 export { loftMesh, loftVolume_m3, prismMesh, type ExtrudeAxis, type LoftCode } from './loft';
@@ -17,6 +17,7 @@ export { fillProfile, parseProfile, signedArea_m2, type Profile, type ProfileCod
 export { CURVE_REL, facetsFor, revolvedMesh, type MeridianPoint } from './revolved';
 export { coneMesh, endDepth_m, endVolume_m3, END_SHAPES, TORISPHERICAL, vesselMesh, vesselVolume_m3, type EndShape, type Vessel, type VesselCode } from './vessel';
 export { between, combine, loadKernel, movedMesh, pictureBelow, pictureOf, withoutBand, type CombineCode, type Operation, type PictureMesh } from './kernel';
+export { cutAcross } from './slab';
 export { insetMesh, type InsetCode } from './inset';
 export { crossingTriangles } from './crossing';
 export { clipBelow, clippedTriangle, offsetRange, volumeBelow, type ClippedBody, type Plane } from './clip';

@@ -3,7 +3,7 @@ import { describe, expect, it } from 'vitest';
 import { unwrap } from '../outcome';
 import { expectClose } from '../../../tests/expectClose';
 import {
-  between, boxMesh, combine, coneMesh, crossingTriangles, insetMesh, meshBounds, meshVolume, movedMesh, prismMesh, surfacePieces, vesselMesh, volumeBelow, withFillable, withoutBand, type Vec3,
+  between, boxMesh, combine, coneMesh, crossingTriangles, cutAcross, edgeSums, insetMesh, meshBounds, meshVolume, movedMesh, prismMesh, surfacePieces, vesselMesh, volumeBelow, withFillable, withoutBand, type Vec3,
 } from '.';
 
 const at = (size: Vec3, place: Vec3) => movedMesh(boxMesh(...size), place);
@@ -112,5 +112,60 @@ describe('a mesh that runs through itself', () => {
     expect(crossingTriangles(boxMesh(1, 1, 1))).toBeUndefined();
     expect(crossingTriangles(unwrap(combine(boxMesh(1, 1, 1), at([0.5, 0.5, 2], [0.2, 0.2, -0.5]), 'add')))).toBeUndefined();
     expect(crossingTriangles(unwrap(vesselMesh({ radius_m: 0.2, shell_m: 0.5, axis: 'y', nearEnd: 'torispherical', farEnd: 'elliptical' })))).toBeUndefined();
+  });
+});
+
+describe('edges', () => {
+  it('of a box turn by a right angle, and a wall round it is mitred', () => {
+    const { crease_m, turning_m } = edgeSums(boxMesh(1, 0.5, 0.3));
+    expectClose(crease_m, 4 * 1.8, { rel: 1e-12, why: 'twelve edges' });
+    expectClose(turning_m, 4 * 1.8, { rel: 1e-12, why: 'tan 45 is 1' });
+  });
+
+  it('of a step inward turn back', () => {
+    const stepped = unwrap(combine(boxMesh(1, 1, 1), at([0.5, 2, 2], [0.5, -0.5, 0.5]), 'take'));
+    // Outward: 12 of a box, the lid's and end's shortened or moved; inward: one of 1 m.
+    expectClose(edgeSums(stepped).turning_m, edgeSums(stepped).crease_m - 2, { rel: 1e-10, why: 'one metre counts against' });
+  });
+
+  it('of a ball: area grows as 4 pi r², so the turning is 4 pi r', () => {
+    const ball = unwrap(vesselMesh({ radius_m: 0.2, shell_m: 0, axis: 'z', nearEnd: 'hemispherical', farEnd: 'hemispherical' }));
+    expectClose(edgeSums(ball).turning_m, 4 * Math.PI * 0.2, { rel: 0.01, why: 'Steiner: A(t) = A + 2 t M, facets straddle the ball' });
+    expect(edgeSums(ball).crease_m).toBe(0);
+  });
+});
+
+describe('our own cut against the kernel’s', () => {
+  const slabOf = (axis: 0 | 1 | 2, from: number, to: number) => {
+    const [size, place] = [[9, 9, 9] as [number, number, number], [-4, -4, -4] as [number, number, number]];
+    size[axis] = to - from;
+    place[axis] = from;
+    return at(size, place);
+  };
+  const bodies = {
+    box: boxMesh(1, 0.5, 0.4),
+    'stepped box': unwrap(combine(boxMesh(1, 0.5, 0.4), at([0.5, 2, 2], [0.5, -0.5, 0.2]), 'take')),
+    'box with a block inside': unwrap(combine(boxMesh(1, 0.5, 0.4), at([0.2, 0.2, 0.1], [0.4, 0.15, 0.2]), 'take')),
+    'box with a hole through': unwrap(combine(boxMesh(1, 0.5, 0.4), at([0.2, 0.2, 2], [0.4, 0.15, -0.5]), 'take')),
+    'dished drum': unwrap(vesselMesh({ radius_m: 0.2, shell_m: 0.7, axis: 'x', nearEnd: 'torispherical', farEnd: 'hemispherical' })),
+    'V profile': unwrap(prismMesh([[0, 0.1], [0.25, 0], [0.5, 0.1], [0.5, 0.4], [0, 0.4]], 'x', 1)),
+  };
+  it.each(Object.entries(bodies))('%s, at many places along each axis, edges and corners among them', (_, mesh) => {
+    const { min, max } = meshBounds(mesh);
+    for (const axis of [0, 1, 2] as const) {
+      for (const share of [0.1, 0.2, 0.25, 0.4, 0.5, 0.5001, 0.6, 0.75, 0.9]) {
+        const middle = min[axis] + share * (max[axis] - min[axis]);
+        const [lower, upper] = [cutAcross(mesh, axis, middle, 'lower')!, cutAcross(mesh, axis, middle, 'upper')!];
+        expectClose(meshVolume(lower) + meshVolume(upper), meshVolume(mesh), { rel: 1e-12, why: 'both sides' });
+        expectClose(meshVolume(lower), meshVolume(unwrap(combine(mesh, slabOf(axis, min[axis] - 1, middle), 'common'))), { rel: 1e-6, why: 'kernel' });
+        expect(crossingTriangles(lower)).toBeUndefined();
+      }
+    }
+  });
+
+  it('all of it, or nothing', () => {
+    expect(cutAcross(bodies.box, 0, 2, 'lower')).toBe(bodies.box);
+    expect(cutAcross(bodies.box, 0, 1, 'lower')).toBe(bodies.box);
+    expect(cutAcross(bodies.box, 0, 1, 'upper')).toBeUndefined();
   });
 });

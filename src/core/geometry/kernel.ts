@@ -4,6 +4,7 @@ import { boxMesh } from './box';
 import type { Plane } from './clip';
 import { meshBounds, meshVolume, parseMesh, type Bounds, type ClosedMesh } from './mesh';
 import { distinctPlanes, meshSize_m, moveOntoPlanes, trianglePlanes } from './planes';
+import { cutAcross } from './slab';
 import { norm, scale, subtract, type Vec3 } from './vec';
 
 /**
@@ -37,7 +38,7 @@ export function combine(a: ClosedMesh, b: ClosedMesh, operation: Operation): Out
     const [left, right] = [keep(first.solid), keep(second.solid)];
     const result = keep(operation === 'add' ? left.add(right) : operation === 'take' ? left.subtract(right) : left.intersect(right));
     if (result.isEmpty()) return failure('nothing-left', 'shape', 'Nothing of the body is left.');
-    const settled = settle(result.getMesh(), new Map([[first.id, first.planes], [second.id, second.planes]]));
+    const settled = settle(result.getMesh(), [first, second]);
     const mesh = parseMesh(settled.positions, settled.triangles);
     if (!mesh.ok || meshVolume(mesh.value) <= NOTHING_REL * meshVolume(a)) return failure('nothing-left', 'shape', 'Nothing of the body is left.');
     return success({ ...mesh.value, fillable: a.fillable });
@@ -48,26 +49,59 @@ export function combine(a: ClosedMesh, b: ClosedMesh, operation: Operation): Out
   }
 }
 
-type Source = { readonly solid: Manifold; readonly id: number; /** By face number, outward. */ readonly planes: readonly (Plane | undefined)[] };
+type Faces = {
+  /** The face that each triangle belongs to. */
+  readonly ofTriangle: Uint32Array;
+  /** By face number, outward. */
+  readonly planes: readonly (Plane | undefined)[];
+  /** Vertices as single precision rounds them, to the vertex itself. */
+  readonly corners: ReadonlyMap<string, number>;
+};
+type Source = { readonly solid: Manifold; readonly id: number; readonly mesh: ClosedMesh; readonly faces: Faces };
 
-/** A body as the kernel takes it, its level faces numbered so that it may mend their seams but keep their edges. */
-function source(mesh: ClosedMesh): Source {
+/** A body is cut more than once; what it is made of stays. */
+const knownFaces = new WeakMap<ClosedMesh, Faces>();
+
+const single = new Float32Array(3);
+const bits = new Int32Array(single.buffer);
+/** A point by its bits in single precision. */
+function roundedKey(x: number, y: number, z: number): string {
+  single[0] = x;
+  single[1] = y;
+  single[2] = z;
+  return `${bits[0]},${bits[1]},${bits[2]}`;
+}
+
+/** The level faces of a body, numbered so that the kernel may mend their seams but keep their edges. */
+function facesOf(mesh: ClosedMesh): Faces {
+  const known = knownFaces.get(mesh);
+  if (known) return known;
   const planes: (Plane | undefined)[] = [];
   const numbers = new Map<string, number>();
   const size = meshSize_m(mesh);
-  const faceID = Uint32Array.from(trianglePlanes(mesh), (plane) => {
+  const ofTriangle = Uint32Array.from(trianglePlanes(mesh), (plane) => {
     const key = plane && [...plane.normal.map((value) => Math.round(value * 1e8)), Math.round((plane.offset_m / size) * 1e8)].join();
-    const known = key === undefined ? undefined : numbers.get(key);
-    if (known !== undefined) return known;
+    const number = key === undefined ? undefined : numbers.get(key);
+    if (number !== undefined) return number;
     if (key !== undefined) numbers.set(key, planes.length);
     return planes.push(plane) - 1;
   });
+  const corners = new Map<string, number>();
+  for (let i = 0; i < mesh.positions.length; i += 3) corners.set(roundedKey(mesh.positions[i]!, mesh.positions[i + 1]!, mesh.positions[i + 2]!), i / 3);
+  const faces = { ofTriangle, planes, corners };
+  knownFaces.set(mesh, faces);
+  return faces;
+}
+
+/** A body as the kernel takes it. */
+function source(mesh: ClosedMesh): Source {
+  const faces = facesOf(mesh);
   const id = kernel!.Manifold.reserveIDs(1);
   const solid = kernel!.Manifold.ofMesh(new kernel!.Mesh({
-    numProp: 3, vertProperties: Float32Array.from(mesh.positions), triVerts: Uint32Array.from(mesh.triangles), faceID,
+    numProp: 3, vertProperties: Float32Array.from(mesh.positions), triVerts: Uint32Array.from(mesh.triangles), faceID: faces.ofTriangle,
     runOriginalID: Uint32Array.of(id), runIndex: Uint32Array.of(0, mesh.triangles.length),
   }));
-  return { solid, id, planes };
+  return { solid, id, mesh, faces };
 }
 
 type KernelMesh = ReturnType<Manifold['getMesh']>;
@@ -75,24 +109,41 @@ type KernelMesh = ReturnType<Manifold['getMesh']>;
 /** A corner that would have to go further than this share of the size lies on planes too nearly alike to say where. */
 const FAR_REL = 1e-4;
 
-function settle(mesh: KernelMesh, sources: ReadonlyMap<number, readonly (Plane | undefined)[]>): { positions: Float64Array; triangles: Uint32Array } {
+function settle(mesh: KernelMesh, sources: readonly Source[]): { positions: Float64Array; triangles: Uint32Array } {
   const positions = Float64Array.from({ length: mesh.numVert * 3 }, (_, i) => mesh.vertProperties[Math.floor(i / 3) * mesh.numProp + (i % 3)]!);
   const triangles = Uint32Array.from(mesh.triVerts);
+  const isNew = putBack(positions, sources);
   const around: Plane[][] = Array.from({ length: mesh.numVert }, () => []);
   for (let run = 0; run < mesh.runOriginalID.length; run++) {
-    const planes = sources.get(mesh.runOriginalID[run]!);
+    const planes = sources.find(({ id }) => id === mesh.runOriginalID[run])?.faces.planes;
     for (let i = mesh.runIndex[run]!; i < mesh.runIndex[run + 1]!; i++) {
-      const plane = planes?.[mesh.faceID[Math.floor(i / 3)]!];
+      const plane = isNew[triangles[i]!] ? planes?.[mesh.faceID[Math.floor(i / 3)]!] : undefined;
       if (plane) around[triangles[i]!]!.push(plane);
     }
   }
   const size = positions.reduce((largest, value) => Math.max(largest, Math.abs(value)), 0);
   around.forEach((planes, v) => {
+    if (planes.length === 0) return;
     const from: Vec3 = [positions[3 * v]!, positions[3 * v + 1]!, positions[3 * v + 2]!];
     const { to } = moveOntoPlanes(from, distinctPlanes(planes, size));
     if (norm(subtract(to, from)) <= FAR_REL * size) positions.set(to, 3 * v);
   });
   return { positions, triangles };
+}
+
+/** Corners that a source had already take its own place again; says which are new. */
+function putBack(positions: Float64Array, sources: readonly Source[]): Uint8Array {
+  const isNew = new Uint8Array(positions.length / 3).fill(1);
+  for (let v = 0; v < isNew.length; v++) {
+    const key = roundedKey(positions[3 * v]!, positions[3 * v + 1]!, positions[3 * v + 2]!);
+    for (const { mesh, faces } of sources) {
+      const corner = faces.corners.get(key);
+      if (corner === undefined || isNew[v] === 0) continue;
+      positions.set(mesh.positions.subarray(3 * corner, 3 * corner + 3), 3 * v);
+      isNew[v] = 0;
+    }
+  }
+  return isNew;
 }
 
 const AXIS_VECTORS: readonly Vec3[] = [[1, 0, 0], [0, 1, 0], [0, 0, 1]];
@@ -106,8 +157,14 @@ function slab(bounds: Bounds, axis: 0 | 1 | 2, from_m: number | undefined, to_m:
 }
 
 /** The part of a body between two planes across an axis; either may be left out. */
-export const between = (mesh: ClosedMesh, axis: 0 | 1 | 2, from_m: number | undefined, to_m: number | undefined): Outcome<ClosedMesh, CombineCode> =>
-  combine(mesh, slab(meshBounds(mesh), axis, from_m, to_m), 'common');
+export function between(mesh: ClosedMesh, axis: 0 | 1 | 2, from_m: number | undefined, to_m: number | undefined): Outcome<ClosedMesh, CombineCode> {
+  const bounds = meshBounds(mesh);
+  if ((from_m !== undefined && from_m >= bounds.max[axis]) || (to_m !== undefined && to_m <= bounds.min[axis])) return failure('nothing-left', 'shape', 'Nothing of the body lies there.');
+  const above = from_m === undefined ? mesh : cutAcross(mesh, axis, from_m, 'upper');
+  const part = above && (to_m === undefined ? above : cutAcross(above, axis, to_m, 'lower'));
+  // Where the cut leaves no clean outline the kernel's own way is slower and sure.
+  return part ? success(part) : combine(mesh, slab(bounds, axis, from_m, to_m), 'common');
+}
 
 export const movedMesh = (mesh: ClosedMesh, by_m: Vec3): ClosedMesh =>
   ({ ...mesh, positions: mesh.positions.map((value, i) => value + by_m[i % 3]!) });

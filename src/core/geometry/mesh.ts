@@ -36,7 +36,7 @@ export function parseMesh(positions: Float64Array, triangles: Uint32Array): Outc
   if (bad >= 0) return failure('not-finite', `positions[${bad}]`, 'A coordinate is not a number.');
   const outside = triangles.findIndex((vertex) => vertex >= positions.length / 3);
   if (outside >= 0) return failure('bad-index', `triangles[${outside}]`, 'A triangle names a vertex that does not exist.');
-  const open = openEdges(triangles);
+  const open = openEdges(triangles, positions.length / 3);
   if (open > 0) return failure('open-edge', 'triangles', `The mesh is open or turned two ways: ${open} edges lack their partner.`);
   const mesh = { positions, triangles, fillable: 1 } as ClosedMesh;
   const volume = meshVolume(mesh);
@@ -46,17 +46,19 @@ export function parseMesh(positions: Float64Array, triangles: Uint32Array): Outc
   return volume < 0 ? failure('inside-out', 'triangles', 'The faces look inward; turn the triangles round.') : success(mesh);
 }
 
-function openEdges(triangles: Uint32Array): number {
-  const balance = new Map<string, number>();
+function openEdges(triangles: Uint32Array, vertices: number): number {
+  const balance = new Map<number, number>();
   for (let i = 0; i < triangles.length; i += 3) {
     for (let k = 0; k < 3; k++) {
       const from = triangles[i + k]!;
       const to = triangles[i + ((k + 1) % 3)]!;
-      const key = from < to ? `${from}-${to}` : `${to}-${from}`;
+      const key = from < to ? from * vertices + to : to * vertices + from;
       balance.set(key, (balance.get(key) ?? 0) + (from < to ? 1 : -1));
     }
   }
-  return [...balance.values()].filter((count) => count !== 0).length;
+  let open = 0;
+  for (const count of balance.values()) if (count !== 0) open++;
+  return open;
 }
 
 /** The same body, some of whose space is evenly taken up by something else. */
@@ -119,6 +121,17 @@ export function meshBounds(mesh: ClosedMesh): Bounds {
  * @source divergence theorem: sum of signed tetrahedra from one apex
  */
 export function meshVolume(mesh: ClosedMesh): number {
+  const known = volumes.get(mesh);
+  if (known !== undefined) return known;
+  const volume = signedVolume(mesh);
+  volumes.set(mesh, volume);
+  return volume;
+}
+
+/** Asked for with every level; a mesh never changes. */
+const volumes = new WeakMap<ClosedMesh, number>();
+
+function signedVolume(mesh: ClosedMesh): number {
   const { positions: p, triangles } = mesh;
   let six = 0;
   for (let i = 0; i < triangles.length; i += 3) {
@@ -145,30 +158,50 @@ export function meshArea(mesh: ClosedMesh): number {
 /** Facets of a curve meet flatter than this [rad]; where faces meet sharper there is an edge. */
 const CREASE_RAD = (20 * Math.PI) / 180;
 
-/** Length of all edges at which faces meet sharply [m]: what is folded or welded. */
-export function creaseLength_m(mesh: ClosedMesh): number {
-  const normals = Array.from({ length: triangleCount(mesh) }, (_, i): Vec3 => {
-    const [a, b, c] = triangle(mesh, i);
-    const [u, v] = [[b[0] - a[0], b[1] - a[1], b[2] - a[2]], [c[0] - a[0], c[1] - a[1], c[2] - a[2]]] as const;
-    const normal = [u[1]! * v[2]! - u[2]! * v[1]!, u[2]! * v[0]! - u[0]! * v[2]!, u[0]! * v[1]! - u[1]! * v[0]!] as const;
-    const length = Math.hypot(...normal) || 1;
-    return [normal[0] / length, normal[1] / length, normal[2] / length];
-  });
+export type EdgeSums = {
+  /** Length of all edges at which faces meet sharply [m]: what is folded or welded. */
+  readonly crease_m: number;
+  /** Lengths of all edges times the tangent of half the angle by which the surface turns outward there [m]. */
+  readonly turning_m: number;
+};
+
+/** What all edges of a body come to together. */
+export function edgeSums(mesh: ClosedMesh): EdgeSums {
+  const normals = unitNormals(mesh);
   const count = mesh.positions.length / 3;
   const first = new Map<number, number>();
-  let total = 0;
+  let [crease_m, turning_m] = [0, 0];
   for (let i = 0; i < mesh.triangles.length; i++) {
     const [from, to] = [mesh.triangles[i]!, mesh.triangles[i % 3 === 2 ? i - 2 : i + 1]!];
     const key = Math.min(from, to) * count + Math.max(from, to);
+    const here = Math.floor(i / 3);
     const other = first.get(key);
     if (other === undefined) {
-      first.set(key, Math.floor(i / 3));
+      first.set(key, here);
       continue;
     }
-    const [m, n] = [normals[other]!, normals[Math.floor(i / 3)]!];
-    if (m[0] * n[0] + m[1] * n[1] + m[2] * n[2] >= Math.cos(CREASE_RAD)) continue;
+    const [mx, my, mz, nx, ny, nz] = [normals[3 * other]!, normals[3 * other + 1]!, normals[3 * other + 2]!, normals[3 * here]!, normals[3 * here + 1]!, normals[3 * here + 2]!];
+    const cosine = mx * nx + my * ny + mz * nz;
+    if (cosine > 1 - 1e-14) continue;
     const [a, b] = [vertex(mesh, from), vertex(mesh, to)];
-    total += Math.hypot(a[0] - b[0], a[1] - b[1], a[2] - b[2]);
+    const [ex, ey, ez] = [b[0] - a[0], b[1] - a[1], b[2] - a[2]];
+    const length = Math.sqrt(ex * ex + ey * ey + ez * ez);
+    // Along its own edge the later triangle runs to the left of it: normals that turn against the edge bend outward.
+    const sine = (ex * (ny * mz - nz * my) + ey * (nz * mx - nx * mz) + ez * (nx * my - ny * mx)) / length;
+    turning_m += length * Math.tan(Math.atan2(sine, cosine) / 2);
+    if (cosine < Math.cos(CREASE_RAD)) crease_m += length;
   }
-  return total;
+  return { crease_m, turning_m };
+}
+
+function unitNormals(mesh: ClosedMesh): Float64Array {
+  const normals = new Float64Array(mesh.triangles.length);
+  for (let i = 0; i < triangleCount(mesh); i++) {
+    const [a, b, c] = triangle(mesh, i);
+    const [ux, uy, uz, vx, vy, vz] = [b[0] - a[0], b[1] - a[1], b[2] - a[2], c[0] - a[0], c[1] - a[1], c[2] - a[2]];
+    const normal = [uy * vz - uz * vy, uz * vx - ux * vz, ux * vy - uy * vx];
+    const length = Math.hypot(...normal) || 1;
+    for (let k = 0; k < 3; k++) normals[3 * i + k] = normal[k]! / length;
+  }
+  return normals;
 }

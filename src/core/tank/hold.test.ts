@@ -12,7 +12,7 @@ const BOX = boxMesh(1, 0.5, 0.4);
 const PLATE: Plate = { id: 'p', axis: 0, at_m: 0.3, thickness_m: 0.003, from_m: -Infinity, to_m: Infinity, cornerCut_m: 0, topGap_m: 0, holes: { count: 0, diameter_m: 0.03, height_m: 0.05 } };
 const shut = { width_m: 0.05, height_m: 0.04, passes: 'lower', leak_ratio: 0 } as const;
 const inputs = (plates: readonly Plate[], draw_m3PerS = 1e-5, liquid_m3 = 0.04) => ({
-  mesh: BOX, bays: unwrap(compartments(BOX, plates)), inlet: { point_m: [0.29, 0.25, 0.01] as Vec3, submergence_m: 0 }, still: UP, moving: BRAKING, gravity_mPerS2: G * Math.SQRT2, liquid_m3, draw_m3PerS,
+  mesh: BOX, bays: unwrap(compartments(BOX, plates)), inlet: { point_m: [0.29, 0.25, 0.01] as Vec3, submergence_m: 0 }, still: UP, stillOffset_m: liquid_m3 / 0.5, moving: BRAKING, gravity_mPerS2: G * Math.SQRT2, liquid_m3, draw_m3PerS,
 });
 
 describe('what a bay holds when the rest runs away', () => {
@@ -54,7 +54,7 @@ describe('what a bay holds when the rest runs away', () => {
 
   it('a sump without a plate keeps the wedge under its rim', () => {
     const tank = unwrap(combine(BOX, movedMesh(boxMesh(0.2, 0.2, 0.05), [0.1, 0.15, -0.05]), 'add'));
-    const found = hold({ ...inputs([]), mesh: tank, bays: unwrap(compartments(tank, [])), inlet: { point_m: [0.299, 0.25, -0.049], submergence_m: 0 }, liquid_m3: 0.02 });
+    const found = hold({ ...inputs([]), mesh: tank, bays: unwrap(compartments(tank, [])), inlet: { point_m: [0.299, 0.25, -0.049], submergence_m: 0 }, liquid_m3: 0.02, stillOffset_m: (0.02 - 0.002) / 0.5 });
     // At 45 degrees the fore rim holds a wedge 50 mm deep and long over 0.2 m, less the pickup's 2 mm.
     expectClose(found.volume_m3, (0.05 * 0.05 / 2 - 0.002 * 0.002 / 2) * 0.2, { rel: 1e-6, why: 'wedges' });
   });

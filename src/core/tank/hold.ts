@@ -1,5 +1,4 @@
-import { dot, levelForVolume, offsetRange, type ClosedMesh, type Vec3 } from '../geometry';
-import { unwrap } from '../outcome';
+import { dot, offsetRange, volumeBelow, type ClosedMesh, type Vec3 } from '../geometry';
 import { bayBelow_m3, type Compartments } from './compartments';
 import { homeLobe, type HomeLobe } from './lobes';
 import { starvingOffset_m, type Inlet } from './pickup';
@@ -25,8 +24,9 @@ export type HoldInputs = {
   readonly mesh: ClosedMesh;
   readonly bays: Compartments;
   readonly inlet: Inlet;
-  /** Standing still, and while the vehicle moves; tank frame. */
+  /** Standing still, with the surface's offset, and while the vehicle moves; tank frame. */
   readonly still: Vec3;
+  readonly stillOffset_m: number;
   readonly moving: Vec3;
   /** Of effective gravity while it moves. */
   readonly gravity_mPerS2: number;
@@ -34,7 +34,7 @@ export type HoldInputs = {
   readonly draw_m3PerS: number;
 };
 
-const STEPS = 80;
+const STEPS = 48;
 
 /**
  * How long a pickup is fed from its own bay or sump after the rest has run
@@ -44,15 +44,13 @@ const STEPS = 80;
  * The liquid beyond is taken to be gone at once and not to come back, which
  * errs to the safe side.
  */
-export function hold({ mesh, bays, inlet, still, moving, gravity_mPerS2, liquid_m3, draw_m3PerS }: HoldInputs): Hold {
+export function hold({ mesh, bays, inlet, still, stillOffset_m, moving, gravity_mPerS2, liquid_m3, draw_m3PerS }: HoldInputs): Hold {
   const starving_m = starvingOffset_m(inlet, moving);
-  const ran_m = unwrap(levelForVolume(mesh, moving, liquid_m3)).offset_m;
   const home = bays.bayOf(inlet.point_m);
   const bay = bays.bays[home];
   if (!bay) return { volume_m3: 0, time_s: 0 };
-  if (ran_m >= starving_m) return { volume_m3: liquid_m3, time_s: Infinity };
-  const level_m = unwrap(levelForVolume(mesh, still, liquid_m3)).offset_m;
-  const held_m3 = bayBelow_m3(bay, still, level_m);
+  if (volumeBelow(mesh, { normal: moving, offset_m: starving_m }) <= liquid_m3) return { volume_m3: liquid_m3, time_s: Infinity };
+  const held_m3 = bayBelow_m3(bay, still, stillOffset_m);
   const ways = bays.passages.filter(({ bays: [low, high] }) => low === home || high === home);
   const lobe = homeLobe(bay.mesh, inlet.point_m, moving, starving_m);
   // Alone in the whole tank nothing holds liquid back but a sump's own rim.

@@ -1,37 +1,44 @@
 import { add, cross, dot, norm, rayHit, scale, subtract, triangle, triangleCount, vertex, volumeBelow, type ClosedMesh, type Vec3 } from '../geometry';
 
 /** What a mesh is like whatever the attitude: found once for each. */
-type Frame = { readonly convex: boolean; readonly neighbours: readonly (readonly number[])[]; /** Outward at each vertex, weighed by area. */ readonly normals: readonly Vec3[] };
+type Frame = { readonly convex: true } | { readonly convex: false; readonly neighbours: readonly (readonly number[])[]; /** Outward at each vertex, weighed by area. */ readonly normals: readonly Vec3[] };
 
 const frames = new WeakMap<ClosedMesh, Frame>();
 
 function frameOf(mesh: ClosedMesh): Frame {
   const known = frames.get(mesh);
   if (known) return known;
-  const frame = frameFrom(mesh);
+  const frame: Frame = isConvex(mesh, thirdCorners(mesh)) ? { convex: true } : { convex: false, ...aroundVertices(mesh) };
   frames.set(mesh, frame);
   return frame;
 }
 
-/** Neighbours and normals of each vertex, and whether the whole is convex. */
-function frameFrom(mesh: ClosedMesh): Frame {
+/** By directed edge, the third corner of its triangle. */
+function thirdCorners({ positions, triangles }: ClosedMesh): Map<number, number> {
+  const count = positions.length / 3;
+  const across = new Map<number, number>();
+  for (let i = 0; i < triangles.length; i += 3) {
+    for (let k = 0; k < 3; k++) across.set(triangles[i + k]! * count + triangles[i + ((k + 1) % 3)]!, triangles[i + ((k + 2) % 3)]!);
+  }
+  return across;
+}
+
+/** Neighbours and normal of each vertex. */
+function aroundVertices(mesh: ClosedMesh): { neighbours: number[][]; normals: Vec3[] } {
   const count = mesh.positions.length / 3;
   const neighbours: Set<number>[] = Array.from({ length: count }, () => new Set());
-  /** By directed edge, the third corner of its triangle. */
-  const across = new Map<number, number>();
   const normals: Vec3[] = Array.from({ length: count }, () => [0, 0, 0]);
   for (let i = 0; i < mesh.triangles.length; i += 3) {
     const corners = triangle(mesh, i / 3);
     const normal = cross(subtract(corners[1], corners[0]), subtract(corners[2], corners[0]));
-    for (let k = 0; k < 3; k++) normals[mesh.triangles[i + k]!] = add(normals[mesh.triangles[i + k]!]!, normal);
     for (let k = 0; k < 3; k++) {
-      const [a, b, c] = [mesh.triangles[i + k]!, mesh.triangles[i + ((k + 1) % 3)]!, mesh.triangles[i + ((k + 2) % 3)]!];
+      const [a, b] = [mesh.triangles[i + k]!, mesh.triangles[i + ((k + 1) % 3)]!];
+      normals[a] = add(normals[a]!, normal);
       neighbours[a]!.add(b);
       neighbours[b]!.add(a);
-      across.set(a * count + b, c);
     }
   }
-  return { convex: isConvex(mesh, across), neighbours: neighbours.map((set) => [...set]), normals };
+  return { neighbours: neighbours.map((set) => [...set]), normals };
 }
 
 /** A neighbour's corner bends inward when it stands this share of the size over a face. */
@@ -113,10 +120,11 @@ type Rise = { readonly lobes: Lobes; readonly home: number; /** Raises the surfa
 function riseFrom(mesh: ClosedMesh, inlet_m: Vec3, up: Vec3, offset_m: number): Rise | undefined {
   const frame = frameOf(mesh);
   if (frame.convex) return undefined;
+  const { neighbours, normals } = frame;
   const down = scale(up, -1);
   const foot = rayHit(mesh, inlet_m, down);
   if (foot === undefined) return undefined;
-  const heights = Float64Array.from(frame.neighbours, (_, v) => dot(up, vertex(mesh, v)));
+  const heights = Float64Array.from(neighbours, (_, v) => dot(up, vertex(mesh, v)));
   const lobes = new Lobes(mesh, up, heights);
   const order = Array.from(heights.keys()).sort((a, b) => heights[a]! - heights[b]!);
   const seen = new Uint8Array(heights.length);
@@ -137,7 +145,7 @@ function riseFrom(mesh: ClosedMesh, inlet_m: Vec3, up: Vec3, offset_m: number): 
 
   /** Takes a vertex under the surface; stops short of a merge that it is told not to make. */
   function enter(v: number, onMerge: (a: number, b: number, level: number) => boolean): void {
-    const wet = frame.neighbours[v]!.filter((neighbour) => seen[neighbour]);
+    const wet = neighbours[v]!.filter((neighbour) => seen[neighbour]);
     if (wet.length === 0) dip(v);
     seen[v] = 1;
     for (const neighbour of wet) {
@@ -152,7 +160,7 @@ function riseFrom(mesh: ClosedMesh, inlet_m: Vec3, up: Vec3, offset_m: number): 
 
   /** What hangs into the liquid from above, or stands free in it, dips into the lobe under it and is no lobe itself. */
   function dip(v: number): void {
-    if (dot(frame.normals[v]!, up) <= 0) return;
+    if (dot(normals[v]!, up) <= 0) return;
     const under = rayHit(mesh, vertex(mesh, v), down, DIP_REL * Math.abs(heights[order.at(-1)!]! - heights[order[0]!]!));
     if (under !== undefined) lobes.join(lobes.lowestOf(under), v);
   }

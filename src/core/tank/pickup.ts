@@ -23,7 +23,7 @@ export function unusable_m3({ mesh, bays }: LiquidSpace, inlet: Inlet, up: Vec3)
   const left = leftBehind_m3(mesh, inlet.point_m, up, starving_m);
   if (!bays || bays.bays.length < 2) return left;
   const kept = keptLevels_m(bays, bays.bayOf(inlet.point_m), up);
-  return bays.bays.reduce((sum, bay, b) => sum + Math.max(0, bayBelow_m3(bay, up, Math.max(starving_m, kept[b]!)) - bayBelow_m3(bay, up, starving_m)), left);
+  return bays.bays.reduce((sum, bay, b) => (kept[b]! > starving_m ? sum + Math.max(0, bayBelow_m3(bay, up, kept[b]!) - bayBelow_m3(bay, up, starving_m)) : sum), left);
 }
 
 /**
@@ -52,13 +52,15 @@ export type Envelope = {
 export type WorstAttitude = { readonly unusable_m3: number; readonly pitch_rad: number; readonly roll_rad: number };
 
 /** Steps of the envelope on each side; corners, edges and level are always among them. */
-const STEPS_A_SIDE = 6;
+const STEPS_A_SIDE = 3;
+/** How often the search halves its steps round the worst that it has found. */
+const CLOSINGS = 3;
 
 /**
  * The attitude within an envelope that leaves most liquid behind.
  *
- * Searches a grid that holds corners, edges and level; between its points the
- * volume changes smoothly.
+ * Searches a grid that holds corners, edges and level, then closes in on the
+ * worst of its points: between them the volume changes smoothly.
  *
  * @param upAt unit vector against gravity in the tank frame, for pitch and roll [rad]
  */
@@ -66,13 +68,23 @@ export function worstUnusable(
   space: LiquidSpace, inlet: Inlet, envelope: Envelope, upAt: (pitch_rad: number, roll_rad: number) => Vec3,
 ): WorstAttitude {
   let worst: WorstAttitude = { unusable_m3: -1, pitch_rad: 0, roll_rad: 0 };
-  for (const pitch_rad of envelopeSteps(envelope.pitch_rad)) {
-    for (const roll_rad of envelopeSteps(envelope.roll_rad)) {
-      const left = unusable_m3(space, inlet, upAt(pitch_rad, roll_rad));
-      if (left > worst.unusable_m3) worst = { unusable_m3: left, pitch_rad, roll_rad };
-    }
+  const look = (pitch_rad: number, roll_rad: number): void => {
+    const left = unusable_m3(space, inlet, upAt(pitch_rad, roll_rad));
+    // Rounding does not make one attitude worse than another.
+    if (left > worst.unusable_m3 * (1 + 1e-12)) worst = { unusable_m3: left, pitch_rad, roll_rad };
+  };
+  for (const pitch_rad of envelopeSteps(envelope.pitch_rad)) for (const roll_rad of envelopeSteps(envelope.roll_rad)) look(pitch_rad, roll_rad);
+  for (let share = 1 / (2 * STEPS_A_SIDE), closing = 0; closing < CLOSINGS; share /= 2, closing++) {
+    const { pitch_rad, roll_rad } = worst;
+    for (const pitch of around(envelope.pitch_rad, pitch_rad, share)) for (const roll of around(envelope.roll_rad, roll_rad, share)) if (pitch !== pitch_rad || roll !== roll_rad) look(pitch, roll);
   }
   return worst;
+}
+
+/** An angle and what lies a share of its side of the envelope before and behind it, within the limits. */
+function around([low, high]: readonly [number, number], angle: number, share: number): number[] {
+  const step = share * Math.max(-low, high);
+  return [...new Set([Math.max(low, angle - step), angle, Math.min(high, angle + step)])];
 }
 
 /** Angles from one limit through level to the other, without repeats. */
