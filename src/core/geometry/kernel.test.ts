@@ -83,12 +83,12 @@ describe('the inside of a wall', () => {
 
   it('cylinder and cone: the radius less the wall, along the slope', () => {
     const pipe = unwrap(vesselMesh({ radius_m: 0.2, shell_m: 1, axis: 'x', nearEnd: 'flat', farEnd: 'flat' }));
-    expectClose(meshVolume(unwrap(insetMesh(pipe, 0.005))), Math.PI * 0.195 ** 2 * 0.99, { rel: 1e-4, why: 'facets straddle the circle' });
+    expectClose(meshVolume(unwrap(insetMesh(pipe, 0.005))), Math.PI * 0.195 ** 2 * 0.99, { rel: 5e-4, why: 'promise for curved walls' });
     const cone = unwrap(coneMesh(0.3, 0.2, 0.5, 'z'));
     const [slope, wall] = [0.1 / 0.5, 0.004];
     const off = wall * Math.sqrt(1 + slope * slope);
     const [low, high] = [0.3 - slope * wall - off, 0.2 + slope * wall - off];
-    expectClose(meshVolume(unwrap(insetMesh(cone, wall))), ((Math.PI * (0.5 - 2 * wall)) / 3) * (low * low + low * high + high * high), { rel: 1e-4, why: 'frustum' });
+    expectClose(meshVolume(unwrap(insetMesh(cone, wall))), ((Math.PI * (0.5 - 2 * wall)) / 3) * (low * low + low * high + high * high), { rel: 5e-4, why: 'frustum, promise for curved walls' });
   });
 
   it('a ball keeps round', () => {

@@ -92,7 +92,7 @@ const findSensitivity = newestOnly(async (system: SystemDocument) => {
 });
 
 /** Edits in quick succession ask for the spreads once. */
-const SENSITIVITY_AFTER_MS = 250;
+const SENSITIVITY_AFTER_MS = 500;
 
 /**
  * Keeps results in step with the open document. The work goes out as the

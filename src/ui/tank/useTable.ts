@@ -4,12 +4,13 @@ import { useEffect, useState } from 'react';
 import type { TableAt } from '@/core/evaluate';
 import type { StrappingRow } from '@/core/tank';
 import type { Outcome } from '@/core/outcome';
+import { useRested } from '../parts/useRested';
 import { useDetails } from '../state/results';
 import { tankWorker } from './tankWorker';
 
 /** The strapping table of a tank; undefined until the first has come. */
 export function useTable(t: number, step_m: number, at: TableAt): Outcome<StrappingRow[]> | undefined {
-  const { system } = useDetails();
+  const system = useRested(useDetails((details) => details.system));
   const [table, setTable] = useState<Outcome<StrappingRow[]>>();
   useEffect(() => {
     if (!system) return undefined;
