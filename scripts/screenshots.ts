@@ -33,6 +33,25 @@ const SHOTS: readonly Shot[] = [
     name: 'map', path: '/systems/hill-climb-car?stage=ports',
     before: (page) => page.getByTestId('attitude-map').evaluate((element) => window.scrollTo(0, element.getBoundingClientRect().top + window.scrollY - 176)),
   },
+  ...(['baffles', 'contact'] as const).map((name): Shot => ({
+    name, path: '/systems/crab-boat?stage=tank',
+    before: async (page) => {
+      await page.getByTestId('table').getByRole('row').nth(2).waitFor();
+      await page.getByTestId(name).evaluate((element) => window.scrollTo(0, element.getBoundingClientRect().top + window.scrollY - 176));
+    },
+  })),
+  {
+    name: 'compare', path: '/systems/snow-vehicle?stage=tank',
+    before: async (page) => {
+      await page.getByRole('button', { name: 'Fork a variant' }).click();
+      await page.waitForURL((url) => !url.pathname.includes('snow-vehicle'));
+      await page.getByLabel('Inside height', { exact: true }).fill('340');
+      await page.getByLabel('Inside height', { exact: true }).press('Enter');
+      await page.waitForTimeout(1500);
+      await page.getByRole('button', { name: 'Compare with its variants' }).click();
+      await page.getByTestId('differences').waitFor();
+    },
+  },
   {
     name: 'shape', path: '/systems/snow-vehicle?stage=tank',
     before: async (page) => {

@@ -24,6 +24,8 @@ const WAYS: Readonly<Record<PlateDocument['axis'], Readonly<Record<(typeof FLAP_
   x: { higher: 'forward', lower: 'aft' }, y: { higher: 'to port', lower: 'to starboard' }, z: { higher: 'upward', lower: 'downward' },
 };
 const MOST_HOLES = 400;
+/** Ten millilitres: less is what wets the floor. */
+const PUDDLE_M3 = 1e-5;
 
 /** Baffles, and what they make of the tank: bays, surge, swing, and how long the pickup's own bay feeds it. */
 export function BafflesPanel() {
@@ -113,7 +115,7 @@ function Surge() {
                   <Cell value={bay.liquid_m3} role="tankVolume" />
                   <Hertz value={bay.slosh_Hz?.lengthwise} />
                   <Hertz value={bay.slosh_Hz?.crosswise} />
-                  {kept === undefined ? <chakra.td /> : kept === Infinity ? <chakra.td px="2" textAlign="right" color="stop" fontWeight="650">all of it</chakra.td> : <Cell value={kept} role="tankVolume" />}
+                  {kept === undefined ? <chakra.td /> : kept < PUDDLE_M3 ? <chakra.td px="2" textAlign="right" color="soft">nothing</chakra.td> : kept === Infinity ? <chakra.td px="2" textAlign="right" color="stop" fontWeight="650">all of it</chakra.td> : <Cell value={kept} role="tankVolume" />}
                 </chakra.tr>
               );
             })}

@@ -8,19 +8,13 @@ import { applyEdit, openDocument, setValue, useValue } from '../state/editor';
 import { chooseTank, useTank } from '../state/tankChoice';
 import { withoutTank, withTank } from './tankEdits';
 
-/** Which tank a stage shows; with `manage` also its name, one more, and its removal. */
+/** Which tank a stage shows; with `manage` also one more. */
 export function TankPicker({ manage = false }: { readonly manage?: boolean }) {
   const t = useTank();
   const names = useValue((system) => system.tanks.map((tank) => tank.name).join('\n')).split('\n');
   const add = (): void => {
     applyEdit('add a tank', withTank);
     chooseTank(openDocument().tanks.length - 1);
-  };
-  const rename = (text: string) => {
-    const name = text.trim();
-    if (name.length < 1 || name.length > 80) return { ok: false as const, message: 'A name has 1 to 80 characters.' };
-    setValue('rename a tank', ['tanks', t, 'name'], name);
-    return { ok: true as const };
   };
   if (names.length < 2 && !manage) return null;
   return (
@@ -33,10 +27,33 @@ export function TankPicker({ manage = false }: { readonly manage?: boolean }) {
           {name}
         </chakra.button>
       ))}
-      {manage && <Box flex="1" />}
-      {manage && names.length > 1 && <Box width="220px"><TextEntry label="Name of the tank" value={names[t]!} onEnter={rename} /></Box>}
-      {manage && names.length > 1 && <Button onClick={() => applyEdit(`remove ${names[t]}`, (system) => withoutTank(system, t))}><Trash2 size={18} aria-hidden />Remove this tank</Button>}
       {manage && <Button onClick={add}><Plus size={18} aria-hidden />Tank</Button>}
+    </Box>
+  );
+}
+
+/** The name of the shown tank, and its removal where it is not the last. */
+export function TankHead() {
+  const t = useTank();
+  const name = useValue((system) => system.tanks[t]!.name);
+  const last = useValue((system) => system.tanks.length < 2);
+  const rename = (text: string) => {
+    const entered = text.trim();
+    if (entered.length < 1 || entered.length > 80) return { ok: false as const, message: 'A name has 1 to 80 characters.' };
+    setValue('rename a tank', ['tanks', t, 'name'], entered);
+    return { ok: true as const };
+  };
+  return (
+    <Box display="flex" gap="2" alignItems="start" className="no-print">
+      <Box width="200px"><TextEntry label="Name of the tank" hideLabel value={name} onEnter={rename} /></Box>
+      {!last && (
+        <chakra.button
+          type="button" aria-label="Remove this tank" title={`Remove ${name}`} onClick={() => applyEdit(`remove ${name}`, (system) => withoutTank(system, t))}
+          minW="44px" minH="42px" display="grid" placeItems="center" borderWidth="1.5px" borderColor="rule" borderRadius="md" cursor="pointer"
+        >
+          <Trash2 size={18} aria-hidden />
+        </chakra.button>
+      )}
     </Box>
   );
 }

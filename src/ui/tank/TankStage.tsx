@@ -24,7 +24,7 @@ import { useReader } from '../state/reader';
 import { useDetails } from '../state/results';
 import { useTank } from '../state/tankChoice';
 import { fluidOf, withFluid } from './tankEdits';
-import { TankPicker } from './TankPicker';
+import { TankHead, TankPicker } from './TankPicker';
 
 export function TankStage() {
   const t = useTank();
@@ -36,7 +36,7 @@ export function TankStage() {
   return (
     <Box display="grid" gridTemplateColumns="minmax(0, 1fr)" gap="4">
       <TankPicker manage />
-      <Panel title={name}><TankViews index={t} /></Panel>
+      <Panel title={name} aside={<TankHead />}><TankViews index={t} /></Panel>
       <ShapePanel />
       <PartsPanel />
       <BafflesPanel />
