@@ -87,7 +87,7 @@ async function main(): Promise<void> {
   });
   try {
     for (let tries = 0; tries < 100 && !(await fetch(`${BASE}/api/systems`).then((r) => r.ok, () => false)); tries++) await new Promise((resolve) => setTimeout(resolve, 200));
-    const browser = await chromium.launch({ ...(executablePath ? { executablePath } : {}), args: ['--no-sandbox', '--disable-quic', '--no-first-run', '--disable-background-networking'] });
+    const browser = await chromium.launch({ ...(executablePath ? { executablePath } : {}), args: ['--no-sandbox', '--disable-quic', '--no-first-run', '--disable-background-networking', '--use-gl=angle', '--use-angle=swiftshader', '--enable-unsafe-swiftshader'] });
     for (const shot of SHOTS) await take(browser, shot);
     await browser.close();
   } finally {
