@@ -17,5 +17,5 @@ export { tankSolid, type TankSolid } from './solid';
 export { tankTable, type TableAt } from './table';
 export { workingOf, type Working, type WorkingStep, type WorkingTerm } from './workings';
 export type { FlowResult, PumpChartPoint, PumpResult } from './flowResult';
-export type { Detail, PickupResult, TankResult } from './tankResult';
+export type { BalancePoint, Detail, PickupResult, TankResult } from './tankResult';
 export type { SectionDrawing, SenderDrawing, TankDrawing } from './drawing';

@@ -3,7 +3,7 @@ import { standingUp, type PickupModel, type TankModel } from '../document/compil
 import type { SystemDocument } from '../document/schema';
 import { effectiveGravity, levelForVolume, toTankFrame, volumeBelow, type Vec3 } from '../geometry';
 import { unwrap } from '../outcome';
-import { headForFlow_m, hold, keptLevels_m, liquidReach, orificeFlow_m3PerS, sloshFrequency_Hz, bayBelow_m3, type Hold, type HoldInputs } from '../tank';
+import { headForFlow_m, hold, keptLevels_m, liquidReach, orificeFlow_m3PerS, roundSloshFrequency_Hz, sloshFrequency_Hz, bayBelow_m3, type Hold, type HoldInputs, type LiquidReach } from '../tank';
 import { STANDARD_GRAVITY_M_PER_S2 } from '../units';
 
 export const MANOEUVRES = ['braking', 'driving', 'cornering to port', 'cornering to starboard'] as const;
@@ -13,7 +13,7 @@ export type BayResult = {
   readonly volume_m3: number;
   /** At the set fill, the surface level in the tank and the same in every bay. */
   readonly liquid_m3: number;
-  /** First sloshing frequencies fore and aft and side to side; of a rectangular bay with the same surface and depth. */
+  /** First sloshing frequencies fore and aft and side to side; of a rectangular bay with the same surface and depth, or of a round tank. */
   readonly slosh_Hz: { readonly lengthwise: number; readonly crosswise: number } | undefined;
   /** What the bay keeps from a pickup when the vehicle stands level, by the pickup's id; infinite where no way leads there. */
   readonly kept_m3: Readonly<Record<string, number>>;
@@ -53,7 +53,7 @@ export function insideResult(system: SystemDocument, level: TankLevel): InsideRe
     const reach = liquidReach(bay.mesh, up, offset_m, liquid_m3);
     return {
       volume_m3: bay.volume_m3, liquid_m3,
-      slosh_Hz: reach && { lengthwise: sloshFrequency_Hz(reach.length_m, reach.depth_m, STANDARD_GRAVITY_M_PER_S2), crosswise: sloshFrequency_Hz(reach.width_m, reach.depth_m, STANDARD_GRAVITY_M_PER_S2) },
+      slosh_Hz: reach && sloshOf(tank, reach),
       kept_m3: Object.fromEntries([...kept].map(([id, levels]) => [id, levels[b] === -Infinity ? 0 : levels[b] === Infinity ? Infinity : bayBelow_m3(bay, still, levels[b]!)])),
     };
   });
@@ -61,6 +61,16 @@ export function insideResult(system: SystemDocument, level: TankLevel): InsideRe
     bays, feeds: tank.pickups.map((pickup) => feedResult(system, tank, pickup, { still, stillOffset_m, liquid_m3 })),
     largest_m3: Math.max(...bays.map((bay) => bay.volume_m3)), passages: tank.bays.passages.length,
   };
+}
+
+/** Of a rectangular bay with the same surface and depth; of a round one where the tank is a plain upright cylinder. */
+function sloshOf(tank: TankModel, { length_m, width_m, depth_m }: LiquidReach): NonNullable<BayResult['slosh_Hz']> {
+  const { shape, parts } = tank.document;
+  if (shape.kind === 'cylinder' && shape.axis === 'z' && parts.length === 0 && tank.bays.bays.length === 1) {
+    const round = roundSloshFrequency_Hz((length_m + width_m) / 4, depth_m, STANDARD_GRAVITY_M_PER_S2);
+    return { lengthwise: round, crosswise: round };
+  }
+  return { lengthwise: sloshFrequency_Hz(length_m, depth_m, STANDARD_GRAVITY_M_PER_S2), crosswise: sloshFrequency_Hz(width_m, depth_m, STANDARD_GRAVITY_M_PER_S2) };
 }
 
 /** The tank's liquid while the vehicle stands level. */

@@ -51,6 +51,10 @@ export type TankResult = {
   readonly liquidMass_kg: number;
   /** Of shell and liquid together at the set fill and attitude, tank frame. */
   readonly centre_m: Vec3 | undefined;
+  /** Ports under the surface at the set fill and attitude. */
+  readonly wetPorts: readonly string[];
+  /** Centre of shell and liquid together from empty to the fill limit, at the set attitude; left out when only numbers were asked for. */
+  readonly balance: readonly BalancePoint[];
   /** Vents that the liquid reaches somewhere in the envelope when filled to the limit. */
   readonly floodedVents: readonly string[];
   readonly misplaced: readonly string[];
@@ -58,7 +62,11 @@ export type TankResult = {
   readonly drawing?: TankDrawing;
 };
 
+/** Where the whole tank's weight lies at one filling, tank frame. */
+export type BalancePoint = { readonly volume_m3: number; readonly mass_kg: number; readonly centre_m: Vec3 };
+
 const STRAPPING_STEPS = 40;
+const BALANCE_STEPS = 12;
 
 /** The surface of a tank at its set fill. */
 export function levelOf(tank: TankModel, up: Vec3): TankLevel {
@@ -105,10 +113,25 @@ export function tankResult(system: SystemDocument, level: TankLevel, fluid: Flui
     dryMass_kg,
     liquidMass_kg,
     centre_m: commonCentre_m([...metal, ...(body.centroid_m ? [{ mass_kg: liquidMass_kg, at_m: body.centroid_m }] : [])]),
+    wetPorts: tank.ports.filter(({ point_m }) => dot(up, point_m) < offset_m).map(({ document: port }) => port.id),
+    balance: detail === 'full' ? balanceOf(tank, up, metal, fluid) : [],
     floodedVents: floodedVents(system, tank),
     misplaced: tank.misplaced,
     ...(detail === 'full' ? { drawing: tankDrawing(level) } : {}),
   };
+}
+
+type Mass = { readonly mass_kg: number; readonly at_m: Vec3 };
+
+function balanceOf(tank: TankModel, up: Vec3, metal: readonly Mass[], fluid: FluidState): BalancePoint[] {
+  const holds_m3 = tank.gross_m3 * tank.document.fillLimit_ratio.value;
+  return Array.from({ length: BALANCE_STEPS + 1 }, (_, i) => (holds_m3 * i) / BALANCE_STEPS).flatMap((volume_m3) => {
+    const { offset_m } = unwrap(levelForVolume(tank.mesh, up, volume_m3));
+    const { centroid_m } = clipBelow(tank.mesh, { normal: up, offset_m });
+    const masses = [...metal, ...(centroid_m ? [{ mass_kg: volume_m3 * fluid.density_kgPerM3, at_m: centroid_m }] : [])];
+    const centre_m = commonCentre_m(masses);
+    return centre_m ? [{ volume_m3, mass_kg: masses.reduce((sum, mass) => sum + mass.mass_kg, 0), centre_m }] : [];
+  });
 }
 
 function pickupResult(system: SystemDocument, level: TankLevel, pickup: PickupModel): PickupResult {

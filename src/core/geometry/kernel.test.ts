@@ -3,7 +3,7 @@ import { describe, expect, it } from 'vitest';
 import { unwrap } from '../outcome';
 import { expectClose } from '../../../tests/expectClose';
 import {
-  between, boxMesh, combine, coneMesh, crossingTriangles, cutAcross, edgeSums, insetMesh, meshBounds, meshVolume, movedMesh, prismMesh, surfacePieces, vesselMesh, volumeBelow, withFillable, withoutBand, type Vec3,
+  between, boxMesh, combine, coneMesh, crossingTriangles, cutAcross, edgeSums, insetMesh, levelForVolume, meshBounds, meshVolume, movedMesh, offsetRange, parseMesh, prismMesh, surfacePieces, unitVector, vesselMesh, volumeBelow, withFillable, withoutBand, type Vec3,
 } from '.';
 
 const at = (size: Vec3, place: Vec3) => movedMesh(boxMesh(...size), place);
@@ -167,5 +167,47 @@ describe('our own cut against the kernel’s', () => {
     expect(cutAcross(bodies.box, 0, 2, 'lower')).toBe(bodies.box);
     expect(cutAcross(bodies.box, 0, 1, 'lower')).toBe(bodies.box);
     expect(cutAcross(bodies.box, 0, 1, 'upper')).toBeUndefined();
+  });
+});
+
+describe('bodies of several shapes, any plane', () => {
+  const directions = fc.tuple(fc.double({ min: -1, max: 1, noNaN: true }), fc.double({ min: -1, max: 1, noNaN: true }), fc.double({ min: -1, max: 1, noNaN: true })).filter((v) => Math.hypot(...v) > 0.1).map((v) => unitVector(v));
+  const shares = fc.double({ min: 0.001, max: 0.999, noNaN: true });
+  const tank = unwrap(combine(unwrap(combine(boxMesh(1, 0.5, 0.4), at([0.3, 0.2, 0.1], [0.2, 0.1, -0.1]), 'add')), at([0.3, 0.6, 0.3], [0.8, -0.05, 0.2]), 'take'));
+  const run = { seed: 47, numRuns: 150 };
+  const heightAt = (normal: Vec3, share: number): number => {
+    const [low, high] = offsetRange(tank, normal);
+    return low + share * (high - low);
+  };
+
+  it('both sides of a plane add to the whole', () => {
+    fc.assert(fc.property(directions, shares, (normal, share) => {
+      const offset_m = heightAt(normal, share);
+      const other = volumeBelow(tank, { normal: [-normal[0], -normal[1], -normal[2]], offset_m: -offset_m });
+      expect(Math.abs(volumeBelow(tank, { normal, offset_m }) + other - meshVolume(tank))).toBeLessThanOrEqual(1e-12 * meshVolume(tank));
+    }), run);
+  });
+
+  it('volume never falls as the level rises, and the level comes back', () => {
+    fc.assert(fc.property(directions, shares, shares, (normal, a, b) => {
+      const [low, high] = [Math.min(a, b), Math.max(a, b)].map((share) => volumeBelow(tank, { normal, offset_m: heightAt(normal, share) })) as [number, number];
+      expect(high).toBeGreaterThanOrEqual(low - 1e-13);
+      const level = unwrap(levelForVolume(tank, normal, low));
+      expect(Math.abs(volumeBelow(tank, { normal, offset_m: level.offset_m }) - low)).toBeLessThanOrEqual(1e-11 * meshVolume(tank));
+    }), run);
+  });
+
+  it('the order of triangles and vertices changes nothing', () => {
+    fc.assert(fc.property(directions, shares, fc.integer({ min: 1, max: 1e6 }), (normal, share, seed) => {
+      const vertices = tank.positions.length / 3;
+      const shuffled = (count: number): number[] => Array.from({ length: count }, (_, i) => i).sort((m, n) => ((m * 7919 + seed) % 10007) - ((n * 7919 + seed) % 10007));
+      const order = shuffled(vertices);
+      const place = order.reduce<number[]>((at_, v, i) => ((at_[v] = i), at_), []);
+      const positions = Float64Array.from(order.flatMap((v) => [...tank.positions.subarray(3 * v, 3 * v + 3)]));
+      const triangles = Uint32Array.from(shuffled(tank.triangles.length / 3).flatMap((i) => [1, 2, 0].map((k) => place[tank.triangles[3 * i + k]!]!)));
+      const again = unwrap(parseMesh(positions, triangles));
+      const offset_m = heightAt(normal, share);
+      expectClose(volumeBelow(again, { normal, offset_m }), volumeBelow(tank, { normal, offset_m }), { abs: 1e-14, why: 'rounding of another order' });
+    }), run);
   });
 });

@@ -4,6 +4,7 @@ import { Box } from '@chakra-ui/react';
 import { feedPath } from '@/core/document';
 import { StageFindings } from '../findings/FindingsView';
 import { Panel } from '../parts/Panel';
+import { ContactPanel } from '../tank/ContactPanel';
 import { useSystem } from '../state/editor';
 import { ConsumerPanel } from './ConsumerPanel';
 import { LinePanel } from './LinePanel';
@@ -28,6 +29,7 @@ export function LinesStage() {
         if (l >= 0) return <LinePanel key={id} index={l} />;
         return c >= 0 ? <ComponentPanel key={id} index={c} /> : null;
       })}
+      <ContactPanel title="What touches the fuel on the way" groups={['hose', 'plastic', 'metal', 'sealant', 'tie']} />
       <StageFindings stage="lines" />
     </Box>
   );

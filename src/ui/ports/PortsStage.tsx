@@ -18,6 +18,7 @@ import { FACE_WORDS, ROLE_WORDS, STRAINER_WORDS } from '../parts/words';
 import { applyEdit, setValue, useSystem } from '../state/editor';
 import { useDetails } from '../state/results';
 import { openTank, useTank } from '../state/tankChoice';
+import { ContactPanel } from '../tank/ContactPanel';
 import { TankPicker } from '../tank/TankPicker';
 
 const PICKUP_WORDS: Readonly<Record<(typeof PICKUP_KINDS)[number], string>> = { 'top-tube': 'tube from the lid', 'bottom-outlet': 'outlet in the bottom' };
@@ -36,6 +37,7 @@ export function PortsStage() {
         <Box display="grid" gap="4">{tank.ports.map((port, p) => <PortRow key={port.id} port={port} t={t} p={p} system={system} />)}</Box>
         <Box mt="3"><Caution>Drill, saw and deburr before the tank has ever held fuel. Chips left inside end in the pump: wash and look before you close it.</Caution></Box>
       </Panel>
+      <ContactPanel title="Seals and what hangs inside" groups={['gasket', 'sealant', 'hose', 'tie']} />
       <StageFindings stage="ports" />
     </Box>
   );

@@ -18,17 +18,19 @@ const RATING_LOOK: Readonly<Record<Rating, { readonly sign: string; readonly col
   good: { sign: '●', color: 'good' }, limited: { sign: '◐', color: 'warn' }, bad: { sign: '✕', color: 'stop' }, unknown: { sign: '?', color: 'soft' },
 };
 
+type Props = { readonly title?: string; /** What of the table a stage is about; all of it where left out. */ readonly groups?: readonly MaterialGroup[] };
+
 /** What touches the fluid: the one compatibility table, for the fluid of this tank or another. */
-export function ContactPanel() {
+export function ContactPanel({ title = 'What touches the fuel', groups = MATERIAL_GROUPS }: Props) {
   const t = useTank();
   const own = useValue((system) => CONTACT_OF_FLUID[fluidOf(system, t)]);
   const metal = useValue((system) => MATERIAL_OF_ALLOY[system.tanks[t]!.material.alloy]);
   const [other, setOther] = useState<ContactFluid>();
   const fluid = other ?? own;
   return (
-    <Panel title="What touches the fuel" testId="contact" aside={<Select hideLabel label="Fluid" width="290px" value={fluid} options={CONTACT_FLUIDS.map((value) => ({ value, label: CONTACT_FLUID_NAMES[value] }))} onChange={setOther} />}>
+    <Panel title={title} testId="contact" aside={<Select hideLabel label="Fluid" width="290px" value={fluid} options={CONTACT_FLUIDS.map((value) => ({ value, label: CONTACT_FLUID_NAMES[value] }))} onChange={setOther} />}>
       <Box display="grid" gap="4" gridTemplateColumns={{ base: '1fr', xl: '1fr 1fr' }} alignItems="start">
-        {MATERIAL_GROUPS.map((group) => (
+        {groups.map((group) => (
           <Box key={group}>
             <Box fontWeight="700" mb="1">{GROUP_WORDS[group]}</Box>
             {COMPATIBILITY.filter((row) => row.group === group).map((row) => <MaterialRow key={row.key} row={row} fluid={fluid} mine={row.key === metal} />)}

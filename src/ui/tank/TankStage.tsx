@@ -52,6 +52,7 @@ export function TankStage() {
         <Masses />
         <Box mt="3"><Caution>Never weld, grind or braze a tank that has held fuel: the vapour left in it explodes. Leave it to a shop that is equipped and licensed to clean, purge and certify it. New aluminium and stainless need clean metal and breathing protection.</Caution></Box>
       </Panel>
+      <BalanceChart />
       <ContactPanel />
       <Panel title="Slopes asked for">
         <Box color="soft" mb="2">The worst of these decides what is usable.</Box>
@@ -112,5 +113,32 @@ function Masses() {
       )}
       <Box color="soft">Filler rod {alloy.filler}. Least inside bend radius <Shown value={alloy.bendRadius_t * system.tanks[t]!.material.thickness_m.value} role="tape" />. {alloy.note}</Box>
     </Box>
+  );
+}
+
+/** Where the weight goes as the tank fills. */
+function BalanceChart() {
+  const t = useTank();
+  const reader = useReader();
+  const { results } = useDetails();
+  const balance = (results?.ok ? results.evaluation.tanks[t]?.balance : undefined) ?? [];
+  const [empty, full] = [balance[0], balance.at(-1)];
+  if (!empty || !full) return null;
+  const volume = axisOf('tankVolume', reader);
+  const place = axisOf('tape', reader);
+  const text = (value: number, role: 'mass' | 'tape'): string => formatQuantity(value, role, { reader }).text;
+  const along = (axis: 0 | 1 | 2) => balance.map((point) => ({ x: volume.value(point.volume_m3), y: place.value(point.centre_m[axis]) }));
+  return (
+    <Panel title="Centre of gravity against filling">
+      <LineChart
+        x={`volume in the tank, ${volume.symbol}`} y={`centre, ${place.symbol}`}
+        summary={`At the set slope, tank and fuel together weigh ${text(empty.mass_kg, 'mass')} empty and ${text(full.mass_kg, 'mass')} at the fill limit; their centre stands ${text(empty.centre_m[2], 'tape')} above the floor empty and ${text(full.centre_m[2], 'tape')} full.`}
+        curves={[
+          { label: 'from aft', color: 'accent', points: along(0) },
+          { label: 'from starboard', color: 'ink', dash: [8, 5], points: along(1) },
+          { label: 'above the floor', color: 'fuelEdge', dash: [2, 4], points: along(2) },
+        ]}
+      />
+    </Panel>
   );
 }
