@@ -1,4 +1,4 @@
-import { combine, edgeSums, insetMesh, meshArea, meshBounds, meshVolume, movedMesh, surfacePieces, withFillable, withoutBand, type ClosedMesh, type CombineCode, type InsetCode, type Vec3 } from '../geometry';
+import { combine, edgeSums, insetMesh, meshArea, meshVolume, movedMesh, surfacePieces, withFillable, withoutBand, type ClosedMesh, type CombineCode, type InsetCode, type Vec3 } from '../geometry';
 import { failure, success, type Outcome } from '../outcome';
 import { compartments, plateArea_m2, type Compartments, type Plate } from '../tank';
 import { shapeMesh, type ShapeCode } from './compileShape';
@@ -72,7 +72,7 @@ function build(tank: TankDocument): Outcome<TankBody, BodyCode> {
   const { crease_m, turning_m } = edgeSums(shell.value);
   return success({
     shell: shell.value, space, bays: bays.value, changes,
-    pieces: surfacePieces(shell.value).count,
+    pieces: surfacePieces(shell.value),
     idle: tank.parts.map((part) => part.id).filter((id) => Math.abs(changes.get(id) ?? 0) <= IDLE_REL * whole),
     insideArea_m2, edges_m: crease_m,
     // A wall laid round the inside, mitred at its edges; the little cubes at its corners are left out.
@@ -133,10 +133,4 @@ function plateModel(plate: PlateDocument): Plate {
     holes: { count: plate.holes.count, diameter_m: plate.holes.diameter_m.value, height_m: plate.holes.height_m.value },
     ...(plate.flap ? { flap: { width_m: plate.flap.width_m.value, height_m: plate.flap.height_m.value, passes: plate.flap.passes, leak_ratio: plate.flap.leak_ratio.value } } : {}),
   };
-}
-
-/** The box around a tank's inside; of nothing where its shape makes no sense. */
-export function tankSpan(tank: TankDocument): { readonly min: Vec3; readonly max: Vec3 } {
-  const body = tankBody(tank);
-  return body.ok ? meshBounds(body.value.shell) : { min: [0, 0, 0], max: [0, 0, 0] };
 }

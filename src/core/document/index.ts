@@ -20,7 +20,7 @@ export { atConditionsOf, differences, type Difference } from './differences';
 export { freshId, toPath, valueAt, withAdded, withoutEntry, withValue, type Path } from './edit';
 export { degrees, radians } from './compileTank';
 export { shapeMesh, shapeSpan, type ShapeCode } from './compileShape';
-export { tankBody, tankSpan, type TankBody } from './compileBody';
+export { tankBody, type TankBody } from './compileBody';
 export { meshText, textMesh, type MeshText } from './meshText';
 export { hardestFor, SURGE_BAY_M3 } from './migrations';
 export { feedPath } from './compileNetwork';

@@ -64,8 +64,8 @@ function openEdges(triangles: Uint32Array, vertices: number): number {
 /** The same body, some of whose space is evenly taken up by something else. */
 export const withFillable = (mesh: ClosedMesh, fillable: number): ClosedMesh => ({ ...mesh, fillable });
 
-/** The bodies that hang together by their surface, as one number a triangle: 0 for the first. */
-export function surfacePieces(mesh: ClosedMesh): { readonly count: number; readonly ofTriangle: Uint32Array } {
+/** How many bodies there are that do not hang together by their surface. */
+export function surfacePieces(mesh: ClosedMesh): number {
   const parent = Uint32Array.from({ length: mesh.positions.length / 3 }, (_, i) => i);
   const root = (v: number): number => {
     let at = v;
@@ -76,14 +76,7 @@ export function surfacePieces(mesh: ClosedMesh): { readonly count: number; reado
     parent[root(mesh.triangles[i + 1]!)] = root(mesh.triangles[i]!);
     parent[root(mesh.triangles[i + 2]!)] = root(mesh.triangles[i]!);
   }
-  const numbers = new Map<number, number>();
-  const ofTriangle = Uint32Array.from({ length: triangleCount(mesh) }, (_, i) => {
-    const at = root(mesh.triangles[3 * i]!);
-    const number = numbers.get(at) ?? numbers.size;
-    numbers.set(at, number);
-    return number;
-  });
-  return { count: numbers.size, ofTriangle };
+  return new Set(Array.from(mesh.triangles, root)).size;
 }
 
 export function vertex(mesh: ClosedMesh, index: number): Vec3 {

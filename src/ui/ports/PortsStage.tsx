@@ -104,12 +104,14 @@ function PortRow({ port, t, p, system }: { readonly port: PortDocument; readonly
   const at = (key: string) => [...list, p, key];
   const { pickups, senders } = system.tanks[t]!;
   const inUse = [...pickups, ...senders].some((part) => part.port === port.id);
+  const wet = useDetails(({ results }) => results?.ok === true && results.evaluation.tanks[t]?.wetPorts.includes(port.id) === true);
   return (
     <Box borderTopWidth="1px" borderColor="rule" pt="3" data-path={`tanks.${t}.ports.${p}`}>
       <EntryHead name={port.name} list={list} index={p} heldBy={inUse ? 'A pickup or sender hangs on this port' : undefined}>
         <Select label="For" width="150px" value={port.role} options={PORT_ROLES.map((value) => ({ value, label: ROLE_WORDS[value] }))} onChange={(value) => setValue('use of a port', at('role'), value)} />
         <Select label="On the" width="150px" value={port.face} options={FACES.map((value) => ({ value, label: FACE_WORDS[value] }))} onChange={(face) => applyEdit('face of a port', (current) => withFace(current, t, p, face))} />
       </EntryHead>
+      {wet && <Box fontSize="sm" color="soft" mb="2">Under the liquid now.</Box>}
       <FieldGrid>
         {(['x_m', 'y_m', 'z_m'] as const).filter((axis) => port[axis]).map((axis) => <KnownField key={axis} label={AXIS_WORDS[axis]} path={at(axis)} role="tape" />)}
         <KnownField label="Bore" path={at('bore_m')} role="bore" entry={{ line: 'hose' }} />
