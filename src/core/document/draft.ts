@@ -114,7 +114,7 @@ export function draftSystem(answers: Answers): SystemDocument {
 
 function draftConsumer({ consumer, power_W }: Answers, need: Need): ConsumerDocument {
   const row = FLUIDS[need.fluid].density;
-  const density = row.law === 'petroleum' ? row.density15_kgPerM3 : 1000;
+  const density = row.law === 'water-kell' ? 1000 : row.density15_kgPerM3;
   const burn = (gPerKWh: number): number => burnFromPower_m3PerS(power_W, gPerKWh * G_PER_KWH, density);
   const full = burn(need.specific_gPerKWh);
   const draw = consumer === 'nozzle' ? NOZZLE_NEED : full * need.drawOverBurn;

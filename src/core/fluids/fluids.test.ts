@@ -81,3 +81,19 @@ describe('air', () => {
     expect(air.viscosity_PaS * 1e6).toBeCloseTo(17.89, 2);
   });
 });
+
+describe('oil and coolant', () => {
+  it('oil is of SAE grade 40: 12.5 to 16.3 mm²/s at 100 °C (SAE J300; from memory), and thins as it warms', () => {
+    const at = (temperature_K: number) => unwrap(fluidState({ key: 'engine-oil' }, temperature_K)).kinematicViscosity_m2PerS * 1e6;
+    expect(at(373.15)).toBeGreaterThan(12.5);
+    expect(at(373.15)).toBeLessThan(16.3);
+    expect(at(293.15)).toBeGreaterThan(at(313.15));
+  });
+
+  it('coolant grows by four to six per cent from 10 to 100 °C (handbook tables of half glycol; from memory)', () => {
+    const at = (temperature_K: number) => unwrap(fluidState({ key: 'coolant' }, temperature_K)).density_kgPerM3;
+    const growth = at(283.15) / at(373.15) - 1;
+    expect(growth).toBeGreaterThan(0.04);
+    expect(growth).toBeLessThan(0.06);
+  });
+});

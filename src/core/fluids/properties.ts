@@ -53,10 +53,11 @@ export function fluidState(batch: FluidBatch, temperature_K: number): Outcome<Fl
 
 const REFERENCE_15_K = ZERO_CELSIUS_K + 15;
 
-/** Density [kg/m³]; petroleum products from their density at 15 °C. */
+/** Density [kg/m³]; all but water from their density at 15 °C. */
 export function densityAt(law: DensityLaw, temperature_K: number, density15?: number): number {
   if (law.law === 'water-kell') return waterDensity(temperature_K);
   const reference = density15 ?? law.density15_kgPerM3;
+  if (law.law === 'linear') return reference - law.fall_kgPerM3K * (temperature_K - REFERENCE_15_K);
   return reference * volumeCorrection(reference, law.k0, law.k1, temperature_K);
 }
 

@@ -88,7 +88,7 @@ export const MATERIAL_OF_ALLOY: Readonly<Record<AlloyKey, string>> = {
 };
 
 /** What a system's fluid is in this table. */
-export const CONTACT_OF_FLUID: Readonly<Record<FluidKey, ContactFluid>> = { petrol: 'petrol', diesel: 'diesel', water: 'water' };
+export const CONTACT_OF_FLUID: Readonly<Record<FluidKey, ContactFluid>> = { petrol: 'petrol', diesel: 'diesel', water: 'water', 'engine-oil': 'oil', coolant: 'coolant' };
 
 export const compatibilityOf = (material: string): CompatibilityRow => {
   const found = COMPATIBILITY.find(({ key }) => key === material);

@@ -4,11 +4,13 @@ import { sourced, type Sourced } from './provenance';
  * Fluids as data: what the property laws in `fluids/` need. Trade fuels vary
  * from batch to batch; the spread beside each anchor is that variation.
  */
-export type FluidKey = 'petrol' | 'diesel' | 'water';
+export type FluidKey = 'petrol' | 'diesel' | 'water' | 'engine-oil' | 'coolant';
 
 export type DensityLaw =
   /** Generalized petroleum products: VCF = exp(-a dT (1 + 0.8 a dT)), a = K0/rho² + K1/rho. */
   | ({ readonly law: 'petroleum'; readonly density15_kgPerM3: number; readonly k0: number; readonly k1: number } & Sourced)
+  /** Density that falls evenly with temperature. */
+  | ({ readonly law: 'linear'; readonly density15_kgPerM3: number; readonly fall_kgPerM3K: number } & Sourced)
   | ({ readonly law: 'water-kell' } & Sourced);
 
 export type ViscosityLaw =
@@ -88,5 +90,40 @@ export const FLUIDS: Readonly<Record<FluidKey, FluidRow>> = {
     validFrom_K: 273.15,
     validTo_K: 373.15,
     spread: { density_rel: 0.001, viscosity_rel: 0.01, vapour_rel: 0.01 },
+  },
+  'engine-oil': {
+    key: 'engine-oil',
+    name: 'engine oil (10W-40)',
+    density: { law: 'petroleum', density15_kgPerM3: 870, k0: 0, k1: 0.6278, ...sourced('from memory', 'API MPMS 11.1 / ASTM D1250-80, Table 54D constants for lubricating oils') },
+    viscosity: {
+      law: 'walther',
+      anchors: [
+        { temperature_K: 313.15, kinematic_m2PerS: 95e-6 },
+        { temperature_K: 373.15, kinematic_m2PerS: 14e-6 },
+      ],
+      ...sourced('from memory', 'ASTM D341 form; SAE J300 grade 40 is 12.5 to 16.3 mm²/s at 100 °C'),
+    },
+    vapour: { law: 'rankine-ab', a: 10.104, b_R: 10475, ...sourced('from memory', 'EPA AP-42 table 7.1-2, residual oil no. 6: of the order of an oil') },
+    validFrom_K: 253.15,
+    validTo_K: 423.15,
+    spread: { density_rel: 0.02, viscosity_rel: 0.3, vapour_rel: 0.9 },
+    flashPoint_K: 473.15,
+  },
+  coolant: {
+    key: 'coolant',
+    name: 'coolant, half glycol',
+    density: { law: 'linear', density15_kgPerM3: 1074, fall_kgPerM3K: 0.58, ...sourced('from memory', 'handbook tables of ethylene glycol and water, half and half by volume, 0 to 100 °C') },
+    viscosity: {
+      law: 'walther',
+      anchors: [
+        { temperature_K: 293.15, kinematic_m2PerS: 3.7e-6 },
+        { temperature_K: 353.15, kinematic_m2PerS: 0.95e-6 },
+      ],
+      ...sourced('from memory', 'handbook tables of ethylene glycol and water, half and half by volume'),
+    },
+    vapour: { law: 'water-wagner', ...sourced('from memory', 'of water, which boils sooner: the safe side') },
+    validFrom_K: 238.15,
+    validTo_K: 393.15,
+    spread: { density_rel: 0.02, viscosity_rel: 0.2, vapour_rel: 0.3 },
   },
 };
