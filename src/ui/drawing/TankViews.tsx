@@ -57,10 +57,11 @@ function Drawn({ drawing, system, index }: { readonly drawing: TankDrawing; read
   const handles = handlesFor(drawing, system, index);
   const dimension = (axis: 0 | 1 | 2): string => formatQuantity(size[axis] / 1000, 'tape', { reader }).text;
   const shared = { drawing, scale, handles };
+  const paper = paperScale(width, height);
   if (large) return <Picture index={index} large onToggle={() => setLarge(false)} />;
   return (
     <Box>
-      <Box position="relative">
+      <Box position="relative" css={{ '@media print': { '& svg': { width: `${width / paper}mm !important`, maxHeight: 'none !important' } } }}>
         <svg viewBox={`0 0 ${width} ${height}`} role="group" aria-labelledby={titleId} data-testid="tank-views" style={{ width: '100%', maxHeight: narrow ? undefined : '68vh', display: 'block', touchAction: 'pan-y' }}>
           <title id={titleId}>{`${tank.name}: side, end and plan view to scale, liquid at the set conditions`}</title>
           <TankSection {...shared} view={side} centre={layout.side} label={[side.name, `${dimension(0)} long`]} />
@@ -72,10 +73,23 @@ function Drawn({ drawing, system, index }: { readonly drawing: TankDrawing; read
         )}
       </Box>
       {!layout.free && <Box height="280px" className="no-print"><Picture index={index} onToggle={() => setLarge(true)} /></Box>}
+      <Box display="none" _print={{ display: 'block' }} data-testid="print-scale">
+        Drawn at 1 : {paper}. Print at 100 %: then this bar is 100 mm long.
+        <Box mt="1" width="100mm" height="3mm" borderWidth="1px" borderColor="black" />
+      </Box>
       <Box fontSize="sm" color="soft" className="no-print">All views to one scale; side and end are cut through the pickup. Drag the ringed handles, or focus one and use the arrow keys.</Box>
     </Box>
   );
 }
+
+/** Scales that a scale rule has. */
+const PAPER_SCALES = [1, 2, 5, 10, 20, 50, 100] as const;
+/** What A4 and Letter both leave inside their margins and the page's own [mm]. */
+const PAPER_MM = { width: 170, height: 190 };
+
+/** The largest of the usual scales at which a drawing fits the paper. */
+const paperScale = (width_mm: number, height_mm: number): number =>
+  PAPER_SCALES.find((scale) => width_mm / scale <= PAPER_MM.width && height_mm / scale <= PAPER_MM.height) ?? PAPER_SCALES.at(-1)!;
 
 /** From above, forward to the right; the vehicle's lean is not drawn. */
 const PLAN: View = { axis: 2, mirror: 1, turn_deg: 0, name: 'Plan, from above' };
