@@ -51,6 +51,16 @@ describe('saving', () => {
     expect(calls).toHaveLength(0);
   });
 
+  it('undone to what the server has, it is saved again without sending', async () => {
+    answer(200, { revision: 5 });
+    setValue('a', LENGTH, 2);
+    useSaveState.setState({ state: { kind: 'saving' } }); // as the pending save shows
+    openSystem('one', DRAFT);
+    await saveNow();
+    expect(calls).toHaveLength(0);
+    expect(state()).toEqual({ kind: 'saved' });
+  });
+
   it('a conflict is shown as one, with the server’s words, and nothing is overwritten', async () => {
     answer(409, { error: { code: 'conflict', detail: 'Changed in another window.' } });
     setValue('a', LENGTH, 2);

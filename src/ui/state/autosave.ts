@@ -40,12 +40,17 @@ const isDirty = (): boolean => {
 export async function saveNow(): Promise<void> {
   clearTimeout(timer);
   while (inFlight) await inFlight;
-  if (!isDirty()) return;
+  if (!isDirty()) return settle();
   inFlight = send().finally(() => {
     inFlight = undefined;
   });
   await inFlight;
   if (isDirty() && useSaveState.getState().state.kind !== 'failed') await saveNow();
+}
+
+/** Undo can come back to what the server has: then there is nothing left to save. */
+function settle(): void {
+  if (!inFlight && useSaveState.getState().state.kind === 'saving') show({ kind: 'saved' });
 }
 
 async function send(): Promise<void> {
