@@ -53,6 +53,19 @@ describe('verbs', () => {
     expect(tilted.rows.length).toBeGreaterThan(mounted.rows.length);
   });
 
+  it('a table of each bay: together they are the tank', () => {
+    type Table = { bay?: number; rows: { volume_m3: number }[] };
+    const file = 'demo/crab-boat.json';
+    const { bays } = (run('tank', file).json() as unknown as { tanks: { bays: unknown[] }[] }).tanks[0]!;
+    const full = (...bay: string[]) => (run('table', file, '--step-mm', '50', ...bay).json() as unknown as Table).rows.at(-1)!.volume_m3;
+    const each = bays.map((_, index) => full('--bay', String(index + 1)));
+    expect(each.length).toBeGreaterThan(1);
+    expectClose(each.reduce((sum, bay) => sum + bay, 0), full(), { rel: 1e-9, why: 'a cut loses nothing' });
+    const { code, err } = run('table', file, '--bay', String(bays.length + 1));
+    expect(code).toBe(2);
+    expect(err).toMatch(/bay/);
+  });
+
   it('help for all and for each', () => {
     expect(run('--help')).toMatchObject({ code: 0 });
     for (const verb of ['tank', 'table', 'flow', 'gauge', 'range', 'check']) {

@@ -28,6 +28,15 @@ test('a save names its revision; a stale or unnamed one changes nothing', async 
   expect(await (await request.get(`/api/systems/${id}`)).json()).toMatchObject({ revision: 2, document: { name: 'Renamed' } });
 });
 
+test('a fork is filed under what it was forked from, and of nothing there is none', async ({ request }) => {
+  const made = async (query: string) => request.post(`/api/systems${query}`, { headers: json, data: boat() });
+  const { id } = (await (await made('')).json()) as { id: string };
+  const fork = (await (await made(`?variantOf=${id}`)).json()) as { id: string };
+  const { systems } = (await (await request.get('/api/systems')).json()) as { systems: { id: string; variantOf: string | null }[] };
+  expect(systems.find((system) => system.id === fork.id)).toMatchObject({ variantOf: id });
+  expect((await made('?variantOf=ghost')).status()).toBe(404);
+});
+
 test('what is not there is 404, and a deleted system can be restored', async ({ request }) => {
   for (const path of ['/api/systems/none', '/api/systems/none/file']) expect((await request.get(path)).status()).toBe(404);
   expect((await request.delete('/api/systems/none')).status()).toBe(404);

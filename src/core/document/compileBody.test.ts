@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import { expectClose } from '../../../tests/expectClose';
-import { boxMesh, meshVolume, triangleCount } from '../geometry';
+import { boxMesh, meshVolume, revolvedMesh, triangleCount } from '../geometry';
 import { unwrap } from '../outcome';
 import { atConditionsOf, chosen, differences, draftSystem, measured, meshText, parseSystem, tankBody, textMesh, withValue, type PartDocument, type PlateDocument, type TankDocument } from '.';
 
@@ -52,6 +52,20 @@ describe('the body of a tank', () => {
     expectClose(meshVolume(body({ plates: [plate] }).space), 0.08 - 0.4 * 0.225 * 0.003, { rel: 1e-9, why: 'less the plate' });
   });
 
+  it('baffles that leave no room are refused, and one that misses the tank is idle, as is a band beyond it', () => {
+    const plate = (at_m: number, thickness_m: number): PlateDocument => ({ id: `p-${at_m * 1000}`, name: 'P', axis: 'x', at_m: chosen(at_m), thickness_m: chosen(thickness_m), cornerCut_m: chosen(0), topGap_m: chosen(0), holes: { count: 0, diameter_m: chosen(0.03), height_m: chosen(0.1) } });
+    const thick = Array.from({ length: 8 }, (_, i) => plate(0.06 + 0.02 * i, 0.03));
+    expect(tankBody({ ...TANK, shape: box(0.22, 0.4, 0.25), plates: thick })).toMatchObject({ ok: false, error: { code: 'nothing-left' } });
+    expect(body({ plates: [plate(3, 0.003)], slices: [{ id: 'band', name: 'Band', axis: 'x', at_m: chosen(2), width_m: chosen(0.1) }] }).idle).toEqual(['band', 'p-3000']);
+  });
+
+  it('a plate’s outline is trimmed where it begins and ends', () => {
+    const short: PlateDocument = { id: 's', name: 'S', axis: 'x', at_m: chosen(0.4), thickness_m: chosen(0.003), from_m: chosen(0.1), to_m: chosen(0.25), cornerCut_m: chosen(0), topGap_m: chosen(0), holes: { count: 0, diameter_m: chosen(0.03), height_m: chosen(0.1) } };
+    const [{ plate, area_m2 }] = body({ plates: [short] }).plates as [ReturnType<typeof body>['plates'][number]];
+    expectClose(area_m2, 0.15 * 0.25, { rel: 1e-12, why: 'closed form' });
+    expect([Math.min(...plate.outline.flat().map(([u]) => u)), Math.max(...plate.outline.flat().map(([u]) => u))]).toEqual([0.1, 0.25]);
+  });
+
   it('edges of a box are its twelve', () => {
     expectClose(body({}).edges_m, 4 * (0.8 + 0.4 + 0.25), { rel: 1e-12, why: 'closed form' });
   });
@@ -83,8 +97,26 @@ describe('a mesh in a document', () => {
     ['half a corner', { ...meshText(mesh), vertices_m: 'AAAA' }, 'tanks[0].shape.vertices_m'],
     ['a side left out', { ...meshText(mesh), triangles: meshText({ ...mesh, triangles: mesh.triangles.slice(3) }).triangles }, 'tanks[0].shape.triangles'],
     ['absurd in size', meshText(boxMesh(300, 1, 1)), 'tanks[0].shape'],
+    ['more triangles than are taken', meshText(revolvedMesh([[0, 0.2], [0.5, 0.2]], 'x', 5100)), 'tanks[0].shape'],
   ])('%s is refused with the path of its fault', (_, shape, path) => {
     expect(parseSystem(shaped(shape))).toMatchObject({ ok: false, error: { code: 'invalid', at: path } });
+  });
+});
+
+describe('what the validator says of it', () => {
+  it('is the same at the second look, with the path of where it then stands', () => {
+    const bad = { kind: 'mesh', file: 'x.stl', ...meshText(boxMesh(250, 1, 1)) };
+    const inPart: unknown = withValue(SYSTEM as unknown, ['tanks', 0, 'parts'], [{ ...SUMP, shape: bad }]);
+    const inShape: unknown = withValue(SYSTEM as unknown, ['tanks', 0, 'shape'], bad);
+    for (const [system, path] of [[inPart, 'tanks[0].parts[0].shape'], [inShape, 'tanks[0].shape'], [inPart, 'tanks[0].parts[0].shape']] as const) {
+      expect(parseSystem(system)).toMatchObject({ ok: false, error: { at: path } });
+    }
+  });
+
+  it('a baffle that ends before it begins is refused', () => {
+    const plate = { id: 'p', name: 'P', axis: 'x', at_m: chosen(0.4), thickness_m: chosen(0.003), from_m: chosen(0.3), to_m: chosen(0.1), cornerCut_m: chosen(0), topGap_m: chosen(0), holes: { count: 0, diameter_m: chosen(0.03), height_m: chosen(0.1) } };
+    expect(parseSystem(withValue(SYSTEM as unknown, ['tanks', 0, 'plates'], [plate]))).toMatchObject({ ok: false, error: { code: 'invalid', at: 'tanks[0].plates[0].to_m.value' } });
+    expect(parseSystem(withValue(SYSTEM as unknown, ['tanks', 0, 'plates'], [{ ...plate, to_m: chosen(0.35) }])).ok).toBe(true);
   });
 });
 

@@ -1,6 +1,6 @@
 import { combine, edgeSums, insetMesh, meshArea, meshVolume, movedMesh, surfacePieces, withFillable, withoutBand, type ClosedMesh, type CombineCode, type InsetCode, type Vec3 } from '../geometry';
 import { failure, success, type Outcome } from '../outcome';
-import { compartments, plateArea_m2, type Compartments, type Plate } from '../tank';
+import { compartments, fitPlate, plateArea_m2, type Compartments, type FittedPlate, type Plate } from '../tank';
 import { shapeMesh, type ShapeCode } from './compileShape';
 import type { PlateDocument, TankDocument } from './schema';
 
@@ -17,7 +17,7 @@ export type TankBody = {
   readonly changes: ReadonlyMap<string, number>;
   /** Bodies that do not hang together. */
   readonly pieces: number;
-  /** Parts that change nothing: they miss the tank, or lie inside it already. */
+  /** Parts, bands and baffles that change nothing: they miss the tank, or lie inside it already. */
   readonly idle: readonly string[];
   readonly insideArea_m2: number;
   readonly outsideArea_m2: number;
@@ -25,7 +25,7 @@ export type TankBody = {
   readonly edges_m: number;
   /** Of the walls, without baffles [m³]. */
   readonly metal_m3: number;
-  readonly plates: readonly { readonly plate: Plate; readonly area_m2: number; readonly centre_m: Vec3 }[];
+  readonly plates: readonly { readonly plate: FittedPlate; readonly area_m2: number; readonly centre_m: Vec3 }[];
 };
 
 /** Bodies stay as long as this many others have not been asked for. */
@@ -60,25 +60,24 @@ function build(tank: TankDocument): Outcome<TankBody, BodyCode> {
   if (!shell.ok) return shell;
   const emptied = withoutInsides(tank, shell.value, changes);
   if (!emptied.ok) return emptied;
-  const plates = tank.plates.map(plateModel);
-  const areas = plates.map((plate) => plateArea_m2(shell.value, plate));
-  const metalInside_m3 = areas.reduce((sum, { area_m2 }, i) => sum + area_m2 * plates[i]!.thickness_m, 0);
-  const fillable = Math.max(0.01, (1 - (tank.foam_ratio?.value ?? 0)) * (1 - metalInside_m3 / meshVolume(emptied.value)));
-  const space = withFillable(emptied.value, fillable);
-  const bays = compartments(space, plates);
+  const plates = tank.plates.map((plate) => fitPlate(shell.value, plateModel(plate))).map((plate) => ({ plate, ...plateArea_m2(plate) }));
+  const metalInside_m3 = plates.reduce((sum, { plate, area_m2 }) => sum + area_m2 * plate.thickness_m, 0);
+  if (metalInside_m3 >= meshVolume(emptied.value)) return failure('nothing-left', 'plates', 'The baffles fill the tank.');
+  const space = withFillable(emptied.value, (1 - (tank.foam_ratio?.value ?? 0)) * (1 - metalInside_m3 / meshVolume(emptied.value)));
+  const bays = compartments(space, plates.map(({ plate }) => plate));
   if (!bays.ok) return bays;
-  const whole = meshVolume(shell.value);
+  const least_m3 = IDLE_REL * meshVolume(shell.value);
   const insideArea_m2 = meshArea(shell.value);
   const { crease_m, turning_m } = edgeSums(shell.value);
   return success({
     shell: shell.value, space, bays: bays.value, changes,
     pieces: surfacePieces(shell.value),
-    idle: tank.parts.map((part) => part.id).filter((id) => Math.abs(changes.get(id) ?? 0) <= IDLE_REL * whole),
+    idle: [...tank.parts, ...tank.slices].map(({ id }) => id).filter((id) => Math.abs(changes.get(id) ?? 0) <= least_m3).concat(plates.filter(({ area_m2 }) => area_m2 === 0).map(({ plate }) => plate.id)),
     insideArea_m2, edges_m: crease_m,
     // A wall laid round the inside, mitred at its edges; the little cubes at its corners are left out.
     outsideArea_m2: insideArea_m2 + 2 * thickness * turning_m,
     metal_m3: thickness * insideArea_m2 + thickness ** 2 * turning_m,
-    plates: plates.map((plate, i) => ({ plate, ...areas[i]! })),
+    plates,
   });
 }
 

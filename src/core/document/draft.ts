@@ -7,7 +7,7 @@ import { FLUIDS, type FluidKey } from '../reference/fluids';
 import { ROUGHNESS } from '../reference/losses';
 import { assumed, chosen, fromPart, measured, type Known } from './known';
 import { schemaLimits, type Limits } from './limits';
-import { hardestFor, SURGE_BAY_M3 } from './migrations';
+import { hardestFor, SURGE_BAY_M3 } from './defaults';
 import { CONSUMER_KINDS, CURRENT_VERSION, FORMAT, VEHICLES, type ConsumerDocument, type SystemDocument, type TankDocument } from './schema';
 
 /** The few questions a new system starts from. */

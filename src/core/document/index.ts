@@ -22,6 +22,5 @@ export { degrees, radians } from './compileTank';
 export { shapeMesh, shapeSpan, type ShapeCode } from './compileShape';
 export { tankBody, type TankBody } from './compileBody';
 export { meshText, textMesh, type MeshText } from './meshText';
-export { hardestFor, SURGE_BAY_M3 } from './migrations';
 export { feedPath } from './compileNetwork';
 export { draftSystem, answerLimits, answersSchema, type Answers } from './draft';

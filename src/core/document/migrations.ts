@@ -1,28 +1,12 @@
 import { failure, success, type Outcome } from '../outcome';
-import { assumed, chosen, type Known } from './known';
+import { hardestFor, SURGE_BAY_M3 } from './defaults';
+import { chosen } from './known';
 import { CURRENT_VERSION } from './schema';
 
 /** Turns a document of the version it is filed under into the next version. */
 export type Migration = (document: Record<string, unknown>) => Record<string, unknown>;
 
 type Tree = Record<string, unknown>;
-
-/** Common practice: 38 L, ten US gallons. */
-export const SURGE_BAY_M3 = 0.038;
-
-type Hardest = { readonly braking_mPerS2: Known; readonly driving_mPerS2: Known; readonly cornering_mPerS2: Known };
-
-/** Common practice: the hardest that each kind of vehicle brakes, pulls away and corners [m/s²]. */
-const HARDEST: Readonly<Record<string, readonly [number, number, number]>> = {
-  boat: [2, 2, 3], road: [7, 3, 5], snow: [5, 4, 5], competition: [11, 6, 13], trailer: [6, 3, 4], bench: [0, 0, 0],
-};
-
-/** The hardest accelerations assumed for a kind of vehicle, within about a third. */
-export function hardestFor(vehicle: string): Hardest {
-  const [braking, driving, cornering] = HARDEST[vehicle] ?? HARDEST.road!;
-  const guess = (value: number): Known => (value === 0 ? chosen(0) : assumed(value, Math.round(value * 3.5) / 10));
-  return { braking_mPerS2: guess(braking), driving_mPerS2: guess(driving), cornering_mPerS2: guess(cornering) };
-}
 
 /** Version 2: tanks of several bodies, baffles and foam; a surge limit; how hard the vehicle moves. */
 function toVersion2(document: Tree): Tree {

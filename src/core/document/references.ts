@@ -1,5 +1,5 @@
 import { sound } from '../formats';
-import { textMesh } from './meshText';
+import { textMesh, type MeshText } from './meshText';
 import type { SystemDocument } from './schema';
 
 /** A fault in a document: where, and what is wrong with what would be accepted. */
@@ -8,9 +8,9 @@ export type Fault = { readonly path: string; readonly message: string };
 /** Which coordinate a port on each face does not have: the one across it. */
 export const ACROSS_FACE = { lid: 'z_m', floor: 'z_m', fore: 'x_m', aft: 'x_m', port: 'y_m', starboard: 'y_m' } as const;
 
-/** Names that lead nowhere, ids used twice, ports without their place, and meshes that enclose nothing. */
+/** Names that lead nowhere, ids used twice, ports without their place, baffles that end before they begin, and meshes that enclose nothing. */
 export function referenceFaults(system: SystemDocument): Fault[] {
-  return [...duplicateIds(system), ...danglingIds(system), ...unplacedPorts(system), ...brokenMeshes(system)];
+  return [...duplicateIds(system), ...danglingIds(system), ...unplacedPorts(system), ...endlessPlates(system), ...brokenMeshes(system)];
 }
 
 function allIds(system: SystemDocument): { id: string; path: string }[] {
@@ -77,6 +77,15 @@ function unplacedPorts(system: SystemDocument): Fault[] {
   );
 }
 
+function endlessPlates(system: SystemDocument): Fault[] {
+  return system.tanks.flatMap((tank, t) => tank.plates.flatMap(({ from_m, to_m }, p) =>
+    (from_m && to_m && from_m.value >= to_m.value ? [{ path: `tanks[${t}].plates[${p}].to_m.value`, message: `must lie beyond from_m, which is ${from_m.value}` }] : [])));
+}
+
+/** What was found of the meshes looked at last, by their text: a large one takes a while, and comes with every save. */
+const looked = new Map<string, Fault | undefined>();
+const LOOKED_AT_MOST = 16;
+
 function brokenMeshes(system: SystemDocument): Fault[] {
   const shapes = system.tanks.flatMap((tank, t) => [
     { shape: tank.shape, path: `tanks[${t}].shape` },
@@ -84,9 +93,18 @@ function brokenMeshes(system: SystemDocument): Fault[] {
   ]);
   return shapes.flatMap(({ shape, path }) => {
     if (shape.kind !== 'mesh') return [];
-    const read = textMesh(shape);
-    if (!read.ok) return [{ path: `${path}.${read.error.at}`, message: read.error.detail }];
-    const sane = sound(read.value);
-    return sane.ok ? [] : [{ path, message: sane.error.detail }];
+    const key = `${shape.vertices_m} ${shape.triangles}`;
+    if (!looked.has(key)) looked.set(key, meshFault(shape));
+    if (looked.size > LOOKED_AT_MOST) looked.delete(looked.keys().next().value!);
+    const fault = looked.get(key);
+    return fault ? [{ path: `${path}${fault.path}`, message: fault.message }] : [];
   });
+}
+
+/** What is wrong with one mesh, its path from the shape. */
+function meshFault(shape: MeshText): Fault | undefined {
+  const read = textMesh(shape);
+  if (!read.ok) return { path: `.${read.error.at}`, message: read.error.detail };
+  const sane = sound(read.value);
+  return sane.ok ? undefined : { path: '', message: sane.error.detail };
 }

@@ -1,8 +1,8 @@
 import type { TankLevel } from '../document/compileNetwork';
 import { swingRoom } from '../document/compileTank';
 import { floatCentre_m, freeSwing, readingAt } from '../gauge';
-import { meshBounds, outlineBelow, sectionAcross, surfaceInSection, type Axis, type Bounds, type Point2 } from '../geometry';
-import { plateOutline } from '../tank';
+import { crossingsAt, meshBounds, outlineBelow, sectionAcross, surfaceInSection, type Axis, type Bounds, type Point2 } from '../geometry';
+import type { FittedPlate } from '../tank';
 
 /** A cut through the tank, in metres, tank frame. */
 export type SectionDrawing = {
@@ -68,16 +68,14 @@ function section({ tank, up, offset_m }: TankLevel, axis: Axis, at_m: number): S
   return {
     outline,
     liquid: outline.map((loop) => outlineBelow(loop, normal, offset)).filter((loop) => loop.length > 2),
-    plates: tank.body.plates.flatMap(({ plate }) => platesIn(tank, plate, axis, at_m)),
+    plates: tank.body.plates.flatMap(({ plate }) => platesIn(plate, axis, at_m)),
   };
 }
 
-type PlateOf = TankLevel['tank']['body']['plates'][number]['plate'];
-
 /** The lines in which a plate meets a section across another axis. */
-function platesIn(tank: TankLevel['tank'], plate: PlateOf, axis: Axis, at_m: number): (readonly [Point2, Point2])[] {
+function platesIn(plate: FittedPlate, axis: Axis, at_m: number): (readonly [Point2, Point2])[] {
   if (plate.axis === axis) return [];
-  const loops = plateOutline(tank.body.shell, plate);
+  const { outline: loops } = plate;
   const [first] = ([0, 1, 2] as const).filter((other) => other !== plate.axis) as [Axis, Axis];
   // The plate's outline runs over two axes: the section's own, and the one along which the line is drawn.
   const [own, along] = axis === first ? [0, 1] : [1, 0];
@@ -91,14 +89,6 @@ function platesIn(tank: TankLevel['tank'], plate: PlateOf, axis: Axis, at_m: num
     return i % 2 === 0 && high !== undefined && high > low ? [[drawn(low), drawn(high)] as const] : [];
   });
 }
-
-/** Points of a loop where one coordinate takes a value. */
-const crossingsAt = (loop: readonly Point2[], k: 0 | 1, value: number): Point2[] => loop.flatMap((a, i) => {
-  const b = loop[(i + 1) % loop.length]!;
-  if (a[k] <= value === b[k] <= value) return [];
-  const t = (value - a[k]) / (b[k] - a[k]);
-  return [[a[0] + t * (b[0] - a[0]), a[1] + t * (b[1] - a[1])] as const];
-});
 
 function senderDrawing({ tank, up, offset_m }: TankLevel, sender: TankLevel['tank']['senders'][number]): SenderDrawing[] {
   const { arm, gauge, document } = sender;

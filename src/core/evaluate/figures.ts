@@ -16,8 +16,6 @@ export function comparedFigures(system: SystemDocument, evaluation: Evaluation):
   const numbers = numbersOf(system, evaluation);
   const tanks = evaluation.tanks;
   const sum = (of: (tank: Evaluation['tanks'][number]) => number): number => tanks.reduce((total, tank) => total + of(tank), 0);
-  const dry = sum((tank) => tank.dryMass_kg);
-  const full = dry + tanks.reduce((total, tank) => total + (tank.fill.volume_m3 > 0 ? (tank.liquidMass_kg / tank.fill.volume_m3) * tank.holds_m3 : tank.holds_m3 * evaluation.fluid.density_kgPerM3), 0);
   return [
     ...NUMBER_KEYS.map((key): ComparedFigure => {
       const number = numbers[key];
@@ -27,8 +25,8 @@ export function comparedFigures(system: SystemDocument, evaluation: Evaluation):
     }),
     ...(tanks.length > 1 ? [{ key: 'all', label: 'All tanks together hold', role: 'tankVolume' as const, value: sum((tank) => tank.holds_m3), better: 'more' as const }] : []),
     { key: 'gross', label: 'To the brim', role: 'tankVolume', value: sum((tank) => tank.gross_m3), better: 'more' },
-    { key: 'dry', label: 'Metal of the tanks', role: 'mass', value: dry, better: 'less' },
-    { key: 'full', label: 'Filled to the limit', role: 'mass', value: full },
+    { key: 'dry', label: 'Metal of the tanks', role: 'mass', value: sum((tank) => tank.dryMass_kg), better: 'less' },
+    { key: 'full', label: 'Filled to the limit', role: 'mass', value: sum((tank) => tank.fullMass_kg) },
     { key: 'seams', label: 'Edges to weld or fold', role: 'run', value: sum((tank) => tank.edges_m), better: 'less' },
     { key: 'inside', label: 'Inside to line', role: 'area', value: sum((tank) => tank.insideArea_m2 + tank.plateArea_m2), better: 'less' },
     { key: 'outside', label: 'Outside to coat', role: 'area', value: sum((tank) => tank.outsideArea_m2), better: 'less' },

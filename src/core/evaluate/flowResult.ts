@@ -1,4 +1,4 @@
-import { compileNetwork, feedPath, inletNode, outletNode, type Draw, type FlowInputs } from '../document/compileNetwork';
+import { compileNetwork, feedPath, inletNode, outletNode, ullageNode, type Draw, type FlowInputs } from '../document/compileNetwork';
 import type { ComponentDocument, ConsumerDocument, SystemDocument } from '../document/schema';
 import { failure, success, type Outcome } from '../outcome';
 import { solveNetwork, withoutIslands, type LinkResult, type NetworkCode, type NetworkSolution, type NodeResult } from '../network';
@@ -43,6 +43,10 @@ const CHART_STEPS = 24;
 /** The chart runs this far past the pump's free flow or the delivered flow. */
 const CHART_REACH = 1.1;
 
+/** The deepest vacuum in any tank [Pa, gauge]; a tank that nothing draws from has no node and stands at the air's. */
+const lowestUllage_Pa = ({ levels }: FlowInputs, { nodes }: NetworkSolution): number =>
+  Math.min(...levels.map(({ tank }) => nodes.get(ullageNode(tank.document.id))?.gauge_Pa ?? 0));
+
 /**
  * What one consumer gets: the flow at its needed pressure, and the pressure at
  * its needed flow, with all other consumers drawing what they need, those left
@@ -68,7 +72,7 @@ export function flowResult(inputs: FlowInputs, consumer: ConsumerDocument, detai
     margin_ratio: delivered_m3PerS / needed_m3PerS,
     pressureAtNeed_Pa: drawn.value.nodes.get(consumer.id)!.gauge_Pa,
     suction: worstSuction(drawn.value),
-    ullageGauge_Pa: Math.min(...inputs.levels.map(({ tank }) => drawn.value.nodes.get(`${tank.document.id}:ullage`)!.gauge_Pa)),
+    ullageGauge_Pa: lowestUllage_Pa(inputs, drawn.value),
     nodes: [...drawn.value.nodes.values()],
     links: [...drawn.value.links.values()],
     pumps: pumps.map((pump) => pumpResult(pump, drawn.value, inputs)),

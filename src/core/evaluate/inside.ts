@@ -26,7 +26,7 @@ export type FeedResult = {
   readonly draw_m3PerS: number;
   /** Openings low in the plates through which other bays feed this one; undefined where it has no plates round it. */
   readonly refill: { readonly area_m2: number; readonly headForDraw_m: number; readonly rate_m3PerS: number } | undefined;
-  /** Bays whose only way in is a flap that opens out of the pickup's bay. */
+  /** Whether a flap of the pickup's bay lets liquid out of it and not in. */
   readonly flapAway: boolean;
   readonly holds: Readonly<Record<Manoeuvre, Hold>>;
 };
@@ -35,7 +35,6 @@ export type InsideResult = {
   readonly bays: readonly BayResult[];
   readonly feeds: readonly FeedResult[];
   readonly largest_m3: number;
-  readonly passages: number;
 };
 
 /** Head under which openings must pass the draw: the last 25 mm of fuel. Common practice. */
@@ -59,7 +58,7 @@ export function insideResult(system: SystemDocument, level: TankLevel): InsideRe
   });
   return {
     bays, feeds: tank.pickups.map((pickup) => feedResult(system, tank, pickup, { still, stillOffset_m, liquid_m3 })),
-    largest_m3: Math.max(...bays.map((bay) => bay.volume_m3)), passages: tank.bays.passages.length,
+    largest_m3: Math.max(...bays.map((bay) => bay.volume_m3)),
   };
 }
 

@@ -2,7 +2,7 @@ import { compileTank, gravityOf } from '../document/compileTank';
 import type { SystemDocument } from '../document/schema';
 import { meshBounds, pictureBelow, pictureOf, toTankFrame, type Bounds, type PictureMesh, type Vec3 } from '../geometry';
 import { failure, success, type Outcome } from '../outcome';
-import { placed, plateOutline } from '../tank';
+import { onPlate } from '../tank';
 import { levelOf } from './tankResult';
 
 /** A tank to look at in three dimensions, at the set conditions; tank frame [m]. */
@@ -10,11 +10,10 @@ export type TankSolid = {
   readonly bounds: Bounds;
   readonly shell: PictureMesh;
   readonly liquid: PictureMesh | undefined;
-  readonly plates: readonly (readonly Vec3[])[];
+  /** Baffles by their outlines, each across one axis. */
+  readonly plates: readonly { readonly axis: 0 | 1 | 2; readonly outline: readonly Vec3[] }[];
   readonly ports: readonly { readonly name: string; readonly role: string; readonly at: Vec3 }[];
   readonly pickups: readonly { readonly name: string; readonly from: Vec3; readonly to: Vec3 }[];
-  /** Against effective gravity, and straight up when the vehicle stands level. */
-  readonly up: Vec3;
 };
 
 /** All that the picture of a tank is drawn from. */
@@ -32,9 +31,8 @@ export function tankSolid(system: SystemDocument, tankIndex: number): Outcome<Ta
     bounds: meshBounds(tank.body.shell),
     shell: pictureOf(tank.mesh),
     liquid: pictureBelow(tank.mesh, { normal: up, offset_m }),
-    plates: tank.body.plates.flatMap(({ plate }) => plateOutline(tank.body.shell, plate).map((loop) => loop.map((point) => placed(plate, point)))),
+    plates: tank.body.plates.flatMap(({ plate }) => plate.outline.map((loop) => ({ axis: plate.axis, outline: loop.map((point) => onPlate(plate, point)) }))),
     ports: tank.ports.map(({ document: port, point_m }) => ({ name: port.name, role: port.role, at: point_m })),
     pickups: tank.pickups.map(({ document: pickup, port_m, inlet }) => ({ name: pickup.name, from: port_m, to: inlet.point_m })),
-    up,
   });
 }

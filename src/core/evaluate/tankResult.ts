@@ -49,6 +49,8 @@ export type TankResult = {
   readonly inside: InsideResult;
   readonly dryMass_kg: number;
   readonly liquidMass_kg: number;
+  /** Filled to the limit. */
+  readonly fullMass_kg: number;
   /** Of shell and liquid together at the set fill and attitude, tank frame. */
   readonly centre_m: Vec3 | undefined;
   /** Ports under the surface at the set fill and attitude. */
@@ -112,6 +114,7 @@ export function tankResult(system: SystemDocument, level: TankLevel, fluid: Flui
     inside: insideResult(system, level),
     dryMass_kg,
     liquidMass_kg,
+    fullMass_kg: dryMass_kg + gross_m3 * document.fillLimit_ratio.value * fluid.density_kgPerM3,
     centre_m: commonCentre_m([...metal, ...(body.centroid_m ? [{ mass_kg: liquidMass_kg, at_m: body.centroid_m }] : [])]),
     wetPorts: tank.ports.filter(({ point_m }) => dot(up, point_m) < offset_m).map(({ document: port }) => port.id),
     balance: detail === 'full' ? balanceOf(tank, up, metal, fluid) : [],

@@ -47,10 +47,12 @@ function holdsWorking(system: SystemDocument, { tanks }: Evaluation): Working {
     const tank = system.tanks[t]!;
     const at = (...rest: Path): Path => ['tanks', t, ...rest];
     return {
-      formula: 'holds = volume inside the walls × fill limit',
+      formula: tank.parts.length + tank.slices.length > 0 ? 'holds = (first shape + what is added − what is taken − foam and baffles) × fill limit' : tank.foam_ratio || tank.plates.length > 0 ? 'holds = (volume inside the walls − foam and baffles) × fill limit' : 'holds = volume inside the walls × fill limit',
       terms: [
-        ...shapeTerms(tank.shape, at('shape')),
-        got('volume inside the walls', result.gross_m3, 'tankVolume'),
+        ...shapeTerms(tank.shape, tank.dimensions, at('shape')),
+        ...[...tank.parts, ...tank.slices].map(({ id, name }) => got(name, result.changes[id] ?? 0, 'tankVolume')),
+        ...(tank.foam_ratio ? [put('taken by foam', tank.foam_ratio, 'share', at('foam_ratio'))] : []),
+        got('room for liquid', result.gross_m3, 'tankVolume'),
         put('fill limit', tank.fillLimit_ratio, 'share', at('fillLimit_ratio')),
       ],
       result: got(`${tank.name} holds`, result.holds_m3, 'tankVolume'),
@@ -61,13 +63,13 @@ function holdsWorking(system: SystemDocument, { tanks }: Evaluation): Working {
 }
 
 const SHAPE_WORDS: Readonly<Record<string, string>> = {
-  length_m: 'inside length', width_m: 'inside width', height_m: 'inside height', diameter_m: 'inside diameter', shell_m: 'straight shell',
+  length_m: 'length', width_m: 'width', height_m: 'height', diameter_m: 'diameter', shell_m: 'straight shell',
   nearDiameter_m: 'diameter at its near end', farDiameter_m: 'diameter at its far end',
 };
 
-/** The sizes that a shape is made from. */
-const shapeTerms = (shape: ShapeDocument, path: Path): WorkingTerm[] =>
-  Object.entries(shape).flatMap(([key, value]) => (SHAPE_WORDS[key] && typeof value === 'object' && 'origin' in value ? [put(SHAPE_WORDS[key], value, 'tape', [...path, key])] : []));
+/** The sizes that a shape is made from, inside or outside as they are measured. */
+const shapeTerms = (shape: ShapeDocument, side: string, path: Path): WorkingTerm[] =>
+  Object.entries(shape).flatMap(([key, value]) => (SHAPE_WORDS[key] && typeof value === 'object' && 'origin' in value ? [put(`${side} ${SHAPE_WORDS[key]}`, value, 'tape', [...path, key])] : []));
 
 function usableWorking(system: SystemDocument, evaluation: Evaluation): Working {
   const main = mainPickup(system, evaluation.tanks);

@@ -1,4 +1,4 @@
-import { crossingTriangles, meshBounds, parseMesh, type ClosedMesh } from '../geometry';
+import { crossingTriangles, meshBounds, parseMesh, triangleCount, type ClosedMesh } from '../geometry';
 import { failure, success, type Outcome } from '../outcome';
 
 export const STL_UNITS = ['mm', 'in', 'm'] as const;
@@ -21,7 +21,8 @@ const WELD_REL = 1e-6;
 export function readStl(bytes: Uint8Array, unit: StlUnit): Outcome<ClosedMesh, StlCode> {
   const corners = isBinary(bytes) ? binaryCorners(bytes) : textCorners(bytes);
   if (!corners.ok) return corners;
-  if (corners.value.length / 9 > MOST_TRIANGLES) return failure('too-many', 'file', `The mesh has ${corners.value.length / 9} triangles; up to ${MOST_TRIANGLES} are taken. Save it coarser.`);
+  const count = tooMany(corners.value.length / 9);
+  if (count) return count;
   if (!corners.value.every(Number.isFinite)) return failure('not-stl', 'file', 'A coordinate in the file is not a number.');
   const { positions, triangles } = welded(corners.value.map((value) => value * UNIT_M[unit]));
   const mesh = parseMesh(positions, triangles);
@@ -29,8 +30,13 @@ export function readStl(bytes: Uint8Array, unit: StlUnit): Outcome<ClosedMesh, S
   return sound(mesh.value);
 }
 
-/** Refuses a closed mesh of no sensible size, or one that runs through itself. */
+const tooMany = (triangles: number) =>
+  (triangles > MOST_TRIANGLES ? failure<StlCode>('too-many', 'triangles', `The mesh has ${triangles} triangles; up to ${MOST_TRIANGLES} are taken. Save it coarser.`) : undefined);
+
+/** Refuses a closed mesh of too many triangles or no sensible size, or one that runs through itself. */
 export function sound(mesh: ClosedMesh): Outcome<ClosedMesh, StlCode> {
+  const count = tooMany(triangleCount(mesh));
+  if (count) return count;
   const { min, max } = meshBounds(mesh);
   const longest = Math.max(...max.map((value, axis) => value - min[axis]!));
   if (longest < STL_SIZE_M.least || longest > STL_SIZE_M.most) {

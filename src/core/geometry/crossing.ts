@@ -1,5 +1,4 @@
-import { triangle, triangleCount, vertex, type ClosedMesh } from './mesh';
-import { meshSize_m } from './planes';
+import { meshSize_m, triangle, triangleCount, vertex, type ClosedMesh } from './mesh';
 import { cross, dot, subtract, type Vec3 } from './vec';
 
 /** An edge that ends this near to a face, as a share of the size, touches it and does not cross. */

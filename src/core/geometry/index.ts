@@ -4,17 +4,20 @@
  * Read `clip.ts` first: everything about volume comes from cutting a closed
  * mesh by the plane normal to effective gravity. `attitude.ts` makes that
  * plane's direction from slope and acceleration, `level.ts` finds its height
- * for a volume. `kernel.ts` adds and takes away bodies. To add a shape, write a function that returns a ClosedMesh
- * (see `box.ts`, `loft.ts`, `vessel.ts`); nothing else here changes.
+ * for a volume. `kernel.ts` adds and takes away bodies. To add a shape, write a
+ * function that returns a ClosedMesh (see `box.ts`, `loft.ts`, `vessel.ts`);
+ * nothing else here changes.
  */
 export { add, cross, distance, dot, lerp, norm, scale, subtract, unitVector, type Vec3 } from './vec';
 export {
-  edgeSums, meshArea, meshBounds, meshVolume, parseMesh, surfacePieces, triangle, triangleCount, vertex, withFillable, type Bounds, type ClosedMesh, type MeshCode,
+  meshArea, meshBounds, meshVolume, parseMesh, meshSize_m, surfacePieces, triangle, triangleCount, vertex, withFillable, type Bounds, type ClosedMesh, type MeshCode,
 } from './mesh';
 export { boxMesh } from './box';
-export { loftMesh, loftVolume_m3, prismMesh, type ExtrudeAxis, type LoftCode } from './loft';
+export { DisjointSets } from './disjointSets';
+export { edgeSums, type EdgeSums } from './edges';
+export { largestTwist_sin, loftMesh, loftVolume_m3, prismMesh, type ExtrudeAxis, type LoftCode } from './loft';
 export { fillProfile, parseProfile, signedArea_m2, type Profile, type ProfileCode } from './polygon';
-export { CURVE_REL, facetsFor, revolvedMesh, type MeridianPoint } from './revolved';
+export { facetsFor, revolvedMesh, ROUND_REL, type MeridianPoint } from './revolved';
 export { coneMesh, endDepth_m, endVolume_m3, END_SHAPES, TORISPHERICAL, vesselMesh, vesselVolume_m3, type EndShape, type Vessel, type VesselCode } from './vessel';
 export { between, combine, loadKernel, movedMesh, pictureBelow, pictureOf, withoutBand, type CombineCode, type Operation, type PictureMesh } from './kernel';
 export { cutAcross } from './slab';
@@ -26,4 +29,4 @@ export {
   effectiveGravity, LEVEL, tankAxes, toTankFrame, worldUpInVehicle, type Attitude, type EffectiveGravity, type Mounting,
 } from './attitude';
 export { depthInside, nearestOnTriangle, rayCrossings, rayHit } from './distance';
-export { outlineBelow, sectionAcross, surfaceInSection, type Axis, type Point2 } from './section';
+export { crossingsAt, outlineBelow, sectionAcross, surfaceInSection, type Axis, type Point2 } from './section';

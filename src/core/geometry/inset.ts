@@ -1,18 +1,17 @@
 import { failure, success, type Outcome } from '../outcome';
-import { meshVolume, parseMesh, triangle, triangleCount, vertex, type ClosedMesh } from './mesh';
-import { distinctPlanes, meshSize_m, moveOntoPlanes, trianglePlanes } from './planes';
+import { meshSize_m, parseMesh, triangle, triangleCount, vertex, type ClosedMesh } from './mesh';
+import { distinctPlanes, moveOntoPlanes, trianglePlanes } from './planes';
 import type { Plane } from './clip';
 import { cross, dot, subtract } from './vec';
 
 export type InsetCode = 'wall-too-thick';
 
 /**
- * The inside of a vessel whose outside is given, every face moved inward by
- * the wall; with a negative wall, the outside of one whose inside is given.
- * Exact where three faces meet in a corner and for facets of curved walls;
+ * The inside of a vessel whose outside is given: every face moved inward by
+ * the wall. Exact where three faces meet in a corner and for facets of curved walls;
  * where more do, the corner lies as near to all of them as it can.
  *
- * @param wall_m fails for a wall that leaves no inside or swallows a face
+ * @param wall_m 0 or more; one that leaves no inside or swallows a face fails
  */
 export function insetMesh(mesh: ClosedMesh, wall_m: number): Outcome<ClosedMesh, InsetCode> {
   if (wall_m === 0) return success(mesh);
@@ -24,9 +23,9 @@ export function insetMesh(mesh: ClosedMesh, wall_m: number): Outcome<ClosedMesh,
     if (plane) (around[mesh.triangles[i]!] ??= []).push({ normal: plane.normal, offset_m: plane.offset_m - wall_m });
   }
   const positions = Float64Array.from(mesh.positions);
-  around.forEach((list, v) => positions.set(moveOntoPlanes(vertex(mesh, v), distinctPlanes(list, size)).to, 3 * v));
+  around.forEach((list, v) => positions.set(moveOntoPlanes(vertex(mesh, v), distinctPlanes(list, size)), 3 * v));
   const inside = parseMesh(positions, mesh.triangles);
-  if (!inside.ok || meshVolume(inside.value) >= meshVolume(mesh) !== wall_m < 0 || turnsOver(inside.value, planes)) {
+  if (!inside.ok || turnsOver(inside.value, planes)) {
     return failure('wall-too-thick', 'thickness', 'The wall is thicker than the shape allows: some face has no inside left.');
   }
   return success({ ...inside.value, fillable: mesh.fillable });

@@ -2,10 +2,10 @@ import Module, { type Manifold, type ManifoldToplevel } from 'manifold-3d';
 import { failure, success, type Outcome } from '../outcome';
 import { boxMesh } from './box';
 import type { Plane } from './clip';
-import { meshBounds, meshVolume, parseMesh, type Bounds, type ClosedMesh } from './mesh';
-import { distinctPlanes, meshSize_m, moveOntoPlanes, trianglePlanes } from './planes';
+import { meshBounds, meshSize_m, meshVolume, parseMesh, type Bounds, type ClosedMesh } from './mesh';
+import { distinctPlanes, moveOntoPlanes, trianglePlanes } from './planes';
 import { cutAcross } from './slab';
-import { norm, scale, subtract, type Vec3 } from './vec';
+import { norm, subtract, type Vec3 } from './vec';
 
 /**
  * Bodies added, taken away and cut by the boolean kernel. The kernel works in
@@ -40,6 +40,7 @@ export function combine(a: ClosedMesh, b: ClosedMesh, operation: Operation): Out
     if (result.isEmpty()) return failure('nothing-left', 'shape', 'Nothing of the body is left.');
     const settled = settle(result.getMesh(), [first, second]);
     const mesh = parseMesh(settled.positions, settled.triangles);
+    if (!mesh.ok && mesh.error.code !== 'no-volume') return failure('not-solid', 'shape', `The bodies cannot be combined: ${mesh.error.detail}`);
     if (!mesh.ok || meshVolume(mesh.value) <= NOTHING_REL * meshVolume(a)) return failure('nothing-left', 'shape', 'Nothing of the body is left.');
     return success({ ...mesh.value, fillable: a.fillable });
   } catch (error) {
@@ -121,11 +122,11 @@ function settle(mesh: KernelMesh, sources: readonly Source[]): { positions: Floa
       if (plane) around[triangles[i]!]!.push(plane);
     }
   }
-  const size = positions.reduce((largest, value) => Math.max(largest, Math.abs(value)), 0);
+  const size = meshSize_m({ positions });
   around.forEach((planes, v) => {
     if (planes.length === 0) return;
     const from: Vec3 = [positions[3 * v]!, positions[3 * v + 1]!, positions[3 * v + 2]!];
-    const { to } = moveOntoPlanes(from, distinctPlanes(planes, size));
+    const to = moveOntoPlanes(from, distinctPlanes(planes, size));
     if (norm(subtract(to, from)) <= FAR_REL * size) positions.set(to, 3 * v);
   });
   return { positions, triangles };
@@ -136,17 +137,14 @@ function putBack(positions: Float64Array, sources: readonly Source[]): Uint8Arra
   const isNew = new Uint8Array(positions.length / 3).fill(1);
   for (let v = 0; v < isNew.length; v++) {
     const key = roundedKey(positions[3 * v]!, positions[3 * v + 1]!, positions[3 * v + 2]!);
-    for (const { mesh, faces } of sources) {
-      const corner = faces.corners.get(key);
-      if (corner === undefined || isNew[v] === 0) continue;
-      positions.set(mesh.positions.subarray(3 * corner, 3 * corner + 3), 3 * v);
-      isNew[v] = 0;
-    }
+    const owner = sources.find(({ faces }) => faces.corners.has(key));
+    if (!owner) continue;
+    const corner = owner.faces.corners.get(key)!;
+    positions.set(owner.mesh.positions.subarray(3 * corner, 3 * corner + 3), 3 * v);
+    isNew[v] = 0;
   }
   return isNew;
 }
-
-const AXIS_VECTORS: readonly Vec3[] = [[1, 0, 0], [0, 1, 0], [0, 0, 1]];
 
 /** A box with room to spare on every side but those that are given. */
 function slab(bounds: Bounds, axis: 0 | 1 | 2, from_m: number | undefined, to_m: number | undefined): ClosedMesh {
@@ -177,7 +175,7 @@ export function withoutBand(mesh: ClosedMesh, axis: 0 | 1 | 2, from_m: number, w
   const far = from_m + width_m < max[axis] ? between(mesh, axis, from_m + width_m, undefined) : undefined;
   if (near && !near.ok) return near;
   if (far && !far.ok) return far;
-  const back = far && movedMesh(far.value, scale(AXIS_VECTORS[axis]!, -width_m));
+  const back = far && movedMesh(far.value, [0, 1, 2].map((k) => (k === axis ? -width_m : 0)) as unknown as Vec3);
   if (near && back) return combine(near.value, back, 'add');
   const whole = near?.value ?? back;
   return whole ? success(whole) : failure('nothing-left', 'shape', 'The band takes the whole body.');

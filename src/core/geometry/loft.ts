@@ -42,7 +42,7 @@ export function loftMesh(near: readonly Point2[], far: readonly Point2[], axis: 
   const last = parseProfile(far);
   if (!last.ok) return last;
   if (first.value.length !== last.value.length) return failure('points-differ', 'profiles', 'Two points of one profile fall together and not in the other.');
-  const strips = isTwisted(first.value, last.value) ? TWIST_STRIPS : 1;
+  const strips = largestTwist_sin(first.value, last.value) > PARALLEL_SIN ? TWIST_STRIPS : 1;
   return success(build(first.value, last.value, axis, length_m, strips));
 }
 
@@ -51,12 +51,13 @@ export const prismMesh = (profile: readonly Point2[], axis: ExtrudeAxis, length_
 
 const between = (a: Point2, b: Point2, t: number): Point2 => [a[0] + t * (b[0] - a[0]), a[1] + t * (b[1] - a[1])];
 
-/** An edge that points another way at the far end leaves its panel twisted. */
-function isTwisted(near: Profile, far: Profile): boolean {
-  return near.some((p, i) => twistOf(near, far, i, p) > 1e-12);
-}
+/** Edges that turn less than this are parallel but for rounding. */
+const PARALLEL_SIN = 1e-12;
 
-function twistOf(near: Profile, far: Profile, i: number, p: Point2): number {
+/** An edge that points another way at the far end leaves its panel twisted: the sine of the most that one turns. */
+export const largestTwist_sin = (near: readonly Point2[], far: readonly Point2[]): number => Math.max(...near.map((p, i) => twistOf(near, far, i, p)));
+
+function twistOf(near: readonly Point2[], far: readonly Point2[], i: number, p: Point2): number {
   const j = (i + 1) % near.length;
   const [a, b] = [[near[j]![0] - p[0], near[j]![1] - p[1]], [far[j]![0] - far[i]![0], far[j]![1] - far[i]![1]]] as const;
   return Math.abs(a[0]! * b[1]! - a[1]! * b[0]!) / (Math.hypot(...a) * Math.hypot(...b));

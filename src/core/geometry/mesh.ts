@@ -1,4 +1,5 @@
 import { failure, success, type Outcome } from '../outcome';
+import { DisjointSets } from './disjointSets';
 import type { Vec3 } from './vec';
 
 declare const closed: unique symbol;
@@ -65,19 +66,17 @@ function openEdges(triangles: Uint32Array, vertices: number): number {
 export const withFillable = (mesh: ClosedMesh, fillable: number): ClosedMesh => ({ ...mesh, fillable });
 
 /** How many bodies there are that do not hang together by their surface. */
-export function surfacePieces(mesh: ClosedMesh): number {
-  const parent = Uint32Array.from({ length: mesh.positions.length / 3 }, (_, i) => i);
-  const root = (v: number): number => {
-    let at = v;
-    while (parent[at] !== at) at = parent[at] = parent[parent[at]!]!;
-    return at;
-  };
-  for (let i = 0; i < mesh.triangles.length; i += 3) {
-    parent[root(mesh.triangles[i + 1]!)] = root(mesh.triangles[i]!);
-    parent[root(mesh.triangles[i + 2]!)] = root(mesh.triangles[i]!);
+export function surfacePieces({ positions, triangles }: ClosedMesh): number {
+  const bodies = new DisjointSets(positions.length / 3);
+  for (let i = 0; i < triangles.length; i += 3) {
+    bodies.join(triangles[i]!, triangles[i + 1]!);
+    bodies.join(triangles[i]!, triangles[i + 2]!);
   }
-  return new Set(Array.from(mesh.triangles, root)).size;
+  return new Set(Array.from(triangles, (vertex) => bodies.root(vertex))).size;
 }
+
+/** Largest coordinate, by which geometric tolerances are scaled [m]. */
+export const meshSize_m = ({ positions }: Pick<ClosedMesh, 'positions'>): number => positions.reduce((largest, value) => Math.max(largest, Math.abs(value)), 0);
 
 export function vertex(mesh: ClosedMesh, index: number): Vec3 {
   const at = 3 * index;
@@ -146,55 +145,4 @@ export function meshArea(mesh: ClosedMesh): number {
     area += Math.hypot(u[1] * v[2] - u[2] * v[1], u[2] * v[0] - u[0] * v[2], u[0] * v[1] - u[1] * v[0]) / 2;
   }
   return area;
-}
-
-/** Facets of a curve meet flatter than this [rad]; where faces meet sharper there is an edge. */
-const CREASE_RAD = (20 * Math.PI) / 180;
-
-export type EdgeSums = {
-  /** Length of all edges at which faces meet sharply [m]: what is folded or welded. */
-  readonly crease_m: number;
-  /** Lengths of all edges times the tangent of half the angle by which the surface turns outward there [m]. */
-  readonly turning_m: number;
-};
-
-/** What all edges of a body come to together. */
-export function edgeSums(mesh: ClosedMesh): EdgeSums {
-  const normals = unitNormals(mesh);
-  const count = mesh.positions.length / 3;
-  const first = new Map<number, number>();
-  let [crease_m, turning_m] = [0, 0];
-  for (let i = 0; i < mesh.triangles.length; i++) {
-    const [from, to] = [mesh.triangles[i]!, mesh.triangles[i % 3 === 2 ? i - 2 : i + 1]!];
-    const key = Math.min(from, to) * count + Math.max(from, to);
-    const here = Math.floor(i / 3);
-    const other = first.get(key);
-    if (other === undefined) {
-      first.set(key, here);
-      continue;
-    }
-    const [mx, my, mz, nx, ny, nz] = [normals[3 * other]!, normals[3 * other + 1]!, normals[3 * other + 2]!, normals[3 * here]!, normals[3 * here + 1]!, normals[3 * here + 2]!];
-    const cosine = mx * nx + my * ny + mz * nz;
-    if (cosine > 1 - 1e-14) continue;
-    const [a, b] = [vertex(mesh, from), vertex(mesh, to)];
-    const [ex, ey, ez] = [b[0] - a[0], b[1] - a[1], b[2] - a[2]];
-    const length = Math.sqrt(ex * ex + ey * ey + ez * ez);
-    // Along its own edge the later triangle runs to the left of it: normals that turn against the edge bend outward.
-    const sine = (ex * (ny * mz - nz * my) + ey * (nz * mx - nx * mz) + ez * (nx * my - ny * mx)) / length;
-    turning_m += length * Math.tan(Math.atan2(sine, cosine) / 2);
-    if (cosine < Math.cos(CREASE_RAD)) crease_m += length;
-  }
-  return { crease_m, turning_m };
-}
-
-function unitNormals(mesh: ClosedMesh): Float64Array {
-  const normals = new Float64Array(mesh.triangles.length);
-  for (let i = 0; i < triangleCount(mesh); i++) {
-    const [a, b, c] = triangle(mesh, i);
-    const [ux, uy, uz, vx, vy, vz] = [b[0] - a[0], b[1] - a[1], b[2] - a[2], c[0] - a[0], c[1] - a[1], c[2] - a[2]];
-    const normal = [uy * vz - uz * vy, uz * vx - ux * vz, ux * vy - uy * vx];
-    const length = Math.hypot(...normal) || 1;
-    for (let k = 0; k < 3; k++) normals[3 * i + k] = normal[k]! / length;
-  }
-  return normals;
 }

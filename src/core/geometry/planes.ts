@@ -1,11 +1,9 @@
-import { triangle, triangleCount, type ClosedMesh } from './mesh';
+import { meshSize_m, triangle, triangleCount, type ClosedMesh } from './mesh';
 import type { Plane } from './clip';
 import { cross, dot, norm, scale, subtract, type Vec3 } from './vec';
 
 /** Faces smaller than this share of the size squared have no direction worth trusting. */
 const SLIVER_REL = 1e-14;
-
-export const meshSize_m = (mesh: ClosedMesh): number => mesh.positions.reduce((largest, value) => Math.max(largest, Math.abs(value)), 0);
 
 /** The outward plane of each triangle; undefined for one too thin to have any. */
 export function trianglePlanes(mesh: ClosedMesh): (Plane | undefined)[] {
@@ -20,8 +18,6 @@ export function trianglePlanes(mesh: ClosedMesh): (Plane | undefined)[] {
   });
 }
 
-export type Moved = { readonly to: Vec3; /** Largest distance that remains from any plane [m]. */ readonly residual_m: number };
-
 /** Directions in which the planes say less than this share of what they say in all leave the point where it is. */
 const RANK_REL = 1e-9;
 /** The second round takes away what rounding left of the first. */
@@ -32,7 +28,7 @@ const ROUNDS = 2;
  * have no point in common, the one that misses them least.
  * @source minimum-norm least squares by the eigenvectors of the normal matrix
  */
-export function moveOntoPlanes(from: Vec3, planes: readonly Plane[]): Moved {
+export function moveOntoPlanes(from: Vec3, planes: readonly Plane[]): Vec3 {
   const matrix = [[0, 0, 0], [0, 0, 0], [0, 0, 0]];
   for (const { normal } of planes) for (let r = 0; r < 3; r++) for (let c = 0; c < 3; c++) matrix[r]![c]! += normal[r]! * normal[c]!;
   const { values, vectors } = symmetricEigen(matrix);
@@ -51,7 +47,7 @@ export function moveOntoPlanes(from: Vec3, planes: readonly Plane[]): Moved {
       for (let r = 0; r < 3; r++) to[r]! += step * along[r]!;
     }
   }
-  return { to, residual_m: Math.max(0, ...planes.map(({ normal, offset_m }) => Math.abs(offset_m - dot(normal, to)))) };
+  return to;
 }
 
 const SWEEPS = 12;

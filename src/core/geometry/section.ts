@@ -1,4 +1,4 @@
-import { triangle, triangleCount, type ClosedMesh } from './mesh';
+import { meshSize_m, triangle, triangleCount, type ClosedMesh } from './mesh';
 import type { Plane } from './clip';
 import type { Vec3 } from './vec';
 
@@ -16,7 +16,7 @@ const NUDGE_REL = 1e-7;
  * other two axes, in order (y, z), (x, z) or (x, y).
  */
 export function sectionAcross(mesh: ClosedMesh, axis: Axis, at_m: number): Point2[][] {
-  const size = meshSize(mesh);
+  const size = meshSize_m(mesh);
   const offset = at_m + NUDGE_REL * size;
   const segments: [Vec3, Vec3][] = [];
   for (let i = 0; i < triangleCount(mesh); i++) {
@@ -25,10 +25,6 @@ export function sectionAcross(mesh: ClosedMesh, axis: Axis, at_m: number): Point
   }
   const [u, v] = ([0, 1, 2] as const).filter((other) => other !== axis) as [Axis, Axis];
   return joinLoops(segments, JOIN_REL * size).map((loop) => loop.map((p) => [p[u], p[v]] as const));
-}
-
-function meshSize(mesh: ClosedMesh): number {
-  return mesh.positions.reduce((largest, value) => Math.max(largest, Math.abs(value)), 0);
 }
 
 function triangleCut(corners: readonly [Vec3, Vec3, Vec3], axis: Axis, offset: number): [Vec3, Vec3] | undefined {
@@ -89,3 +85,11 @@ export function surfaceInSection(plane: Plane, axis: Axis, at_m: number): { norm
   const [u, v] = ([0, 1, 2] as const).filter((other) => other !== axis) as [Axis, Axis];
   return { normal: [plane.normal[u], plane.normal[v]], offset: plane.offset_m - plane.normal[axis] * at_m };
 }
+
+/** Points of an outline where one of its coordinates takes a value. */
+export const crossingsAt = (loop: readonly Point2[], coordinate: 0 | 1, value: number): Point2[] => loop.flatMap((a, i) => {
+  const b = loop[(i + 1) % loop.length]!;
+  if (a[coordinate] <= value === b[coordinate] <= value) return [];
+  const t = (value - a[coordinate]) / (b[coordinate] - a[coordinate]);
+  return [[a[0] + t * (b[0] - a[0]), a[1] + t * (b[1] - a[1])] as const];
+});

@@ -2,7 +2,7 @@ import { describe, expect, it } from 'vitest';
 import fc from 'fast-check';
 import { unwrap } from '../outcome';
 import { expectClose } from '../../../tests/expectClose';
-import { coneMesh, END_SHAPES, endVolume_m3, loftMesh, loftVolume_m3, meshBounds, meshVolume, parseProfile, prismMesh, signedArea_m2, vesselMesh, vesselVolume_m3, volumeBelow, type Point2 } from '.';
+import { coneMesh, END_SHAPES, endVolume_m3, facetsFor, loftMesh, loftVolume_m3, meshBounds, meshVolume, parseProfile, prismMesh, revolvedMesh, ROUND_REL, signedArea_m2, vesselMesh, vesselVolume_m3, volumeBelow, type Point2 } from '.';
 
 const T_SHAPE: Point2[] = [[0.2, 0], [0.4, 0], [0.4, 0.2], [0.6, 0.2], [0.6, 0.4], [0, 0.4], [0, 0.2], [0.2, 0.2]];
 const V_BOTTOM: Point2[] = [[0, 0.15], [0.3, 0], [0.6, 0.15], [0.6, 0.35], [0, 0.35]];
@@ -119,5 +119,24 @@ describe('vessels', () => {
       const at = (level: number): number => volumeBelow(mesh, { normal: [0, 0, 1], offset_m: level * 2 * radius_m });
       expect(at(share)).toBeLessThanOrEqual(at(Math.min(1, share + 0.05)) + 1e-12);
     }), { seed: 5, numRuns: 40 });
+  });
+});
+
+describe('facets round an axis', () => {
+  it('keep the sliver that a cut can get wrong under its share: at any depth of a lying cylinder, closed form', () => {
+    const facets = facetsFor(ROUND_REL);
+    const cylinder = revolvedMesh([[0, 0.3], [1, 0.3]], 'x');
+    expect(cylinder.triangles.length / 3).toBe(4 * facets);
+    for (let i = 1; i < 40; i++) {
+      const depth = 0.6 * (i / 40);
+      const segment = 0.09 * Math.acos((0.3 - depth) / 0.3) - (0.3 - depth) * Math.sqrt(2 * 0.3 * depth - depth * depth);
+      expectClose(volumeBelow(cylinder, { normal: [0, 0, 1], offset_m: depth }), segment, { abs: ROUND_REL * 2 * Math.PI * 0.09, why: 'two slivers of the section' });
+    }
+  });
+
+  it('lie flat at top, bottom and sides, so that the body measures its diameter to a millimetre', () => {
+    const { min, max } = meshBounds(revolvedMesh([[0, 0.32], [1, 0.32]], 'x'));
+    expectClose(max[2] - min[2], 0.64, { abs: 1e-3, why: 'as a tape would say' });
+    expectClose(max[1] - min[1], 0.64, { abs: 1e-3, why: 'as a tape would say' });
   });
 });

@@ -1,6 +1,5 @@
 import earcut from 'earcut';
-import { parseMesh, type ClosedMesh } from './mesh';
-import { meshSize_m } from './planes';
+import { meshSize_m, parseMesh, type ClosedMesh } from './mesh';
 import { signedArea_m2 } from './polygon';
 import type { Point2 } from './section';
 

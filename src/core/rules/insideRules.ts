@@ -1,4 +1,5 @@
 import { REFILL_HEAD_M } from '../evaluate';
+import { largestTwist_sin } from '../geometry';
 import { EXCITATIONS, RESONANCE_REL } from '../reference/excitation';
 import { say, when, type Rule } from './rule';
 
@@ -153,13 +154,14 @@ export const INSIDE_RULES: readonly Rule[] = [
   },
   {
     id: 'inside.idle-part',
-    title: 'A part changes nothing',
+    title: 'Something that changes nothing',
     stage: 'tank', severity: 'note',
     test: ({ system, evaluation }) => evaluation.tanks.flatMap((tank, t) => tank.idle.map((id) => {
-      const p = system.tanks[t]!.parts.findIndex((part) => part.id === id);
-      return { what: say(`${system.tanks[t]!.parts[p]!.name} adds nothing to ${tank.name} and takes nothing from it.`), path: ['tanks', t, 'parts', p] };
+      const list = (['parts', 'slices', 'plates'] as const).find((key) => system.tanks[t]![key].some((entry) => entry.id === id))!;
+      const index = system.tanks[t]![list].findIndex((entry) => entry.id === id);
+      return { what: say(`${system.tanks[t]![list][index]!.name} changes nothing of ${tank.name}.`), path: ['tanks', t, list, index] };
     })),
-    why: 'It lies wholly inside the tank already, or beside it.',
+    why: 'It lies wholly inside the tank already, or misses it.',
     mend: 'Check its place and sizes.',
     source: 'geometry', status: 'derived',
   },
@@ -188,11 +190,8 @@ export const INSIDE_RULES: readonly Rule[] = [
 ];
 
 type Point = { readonly u_m: number; readonly v_m: number };
+const points = (list: readonly Point[]): [number, number][] => list.map(({ u_m, v_m }) => [u_m, v_m]);
 
 /** Whether an edge points another way at the far end than at the near. */
 const twists = ({ near, far }: { readonly near: readonly Point[]; readonly far: readonly Point[] }): boolean =>
-  near.length === far.length && near.some((point, i) => {
-    const j = (i + 1) % near.length;
-    const [a, b] = [{ u: near[j]!.u_m - point.u_m, v: near[j]!.v_m - point.v_m }, { u: far[j]!.u_m - far[i]!.u_m, v: far[j]!.v_m - far[i]!.v_m }];
-    return Math.abs(a.u * b.v - a.v * b.u) > TWIST_SIN * Math.hypot(a.u, a.v) * Math.hypot(b.u, b.v);
-  });
+  near.length === far.length && largestTwist_sin(points(near), points(far)) > TWIST_SIN;

@@ -104,6 +104,42 @@ describe('every rule', () => {
   });
 });
 
+describe('rules and their limits', () => {
+  const found = (system: SystemDocument, id: string) => findingsOf(system, unwrap(evaluateSystem(system))).filter((finding) => finding.id === id);
+
+  it('what changes nothing is named with its path, whichever list it stands in', () => {
+    const idle = applied(SOUND, [[`${T}parts`, [{ ...BODY, z_m: chosen(0.05) }]], [`${T}slices`, [{ id: 'band', name: 'Band', axis: 'x', at_m: chosen(2), width_m: chosen(0.1) }]], [`${T}plates`, [{ ...BAFFLE, at_m: chosen(3) }]]]);
+    expect(found(idle, 'inside.idle-part').map(({ path }) => path?.join('.'))).toEqual(['tanks.0.parts.0', 'tanks.0.slices.0', 'tanks.0.plates.0']);
+  });
+
+  it('a small tank is filled more slowly: the same vent does for a litre that does not for fifteen', () => {
+    const narrow = applied(SOUND, [[`${T}ports[1].bore_m`, chosen(0.004)]]);
+    expect(found(narrow, 'vent.too-small-for-fill')).toHaveLength(1);
+    const litre = applied(narrow, [[`${T}shape.length_m`, chosen(0.1)], [`${T}shape.width_m`, chosen(0.1)], [`${T}shape.height_m`, chosen(0.1)], ...[0, 1, 2, 3].flatMap((p) => [[`${T}ports[${p}].x_m`, chosen(0.05)], [`${T}ports[${p}].y_m`, chosen(0.05)]] as const)]);
+    expect(found(litre, 'vent.too-small-for-fill')).toEqual([]);
+  });
+
+  it('each tank weighs with its own fluid', () => {
+    const two = applied(SOUND, [['fluids', [...SOUND.fluids, { id: 'wet', fluid: 'water' }]], ['tanks', [SOUND.tanks[0]!, { ...SOUND.tanks[0]!, id: 'second', name: 'Second', fluid: 'wet', ports: [], pickups: [], senders: [] }]]]);
+    const [first, second] = unwrap(evaluateSystem(two)).tanks;
+    const density = (tank: typeof first) => (tank!.fullMass_kg - tank!.dryMass_kg) / tank!.holds_m3;
+    expect(density(first)).toBeGreaterThan(810);
+    expect(density(first)).toBeLessThan(850);
+    expect(density(second)).toBeGreaterThan(990);
+  });
+
+  it('what starves an injection pump is graver than what starves a heater', () => {
+    const starving: Changes = [['envelope.braking_mPerS2', chosen(9)], ['conditions.fills[0].fill_ratio', 0.2]];
+    expect(found(applied(SOUND, starving), 'inside.starves-in-manoeuvre')[0]!.severity).toBe('warn');
+    expect(found(applied(SOUND, [...starving, ['consumers[0].kind', 'petrol-injection']]), 'inside.starves-in-manoeuvre')[0]!.severity).toBe('stop');
+    expect(found(applied(SOUND, [...starving, ['lines', []]]), 'inside.starves-in-manoeuvre')).toEqual([]);
+  });
+
+  it('a bench tank may surge as it likes', () => {
+    expect(found(applied(SOUND, [['limits.surgeBay_m3', chosen(0.005)], ['vehicle.kind', 'bench']]), 'inside.surge-bay-too-large')).toEqual([]);
+  });
+});
+
 describe('findings', () => {
   it('stand gravest first', () => {
     const system = applied(SOUND, [['conditions.fills[0].fill_ratio', 0.02], ['wishes.reserve_ratio', chosen(0.02)], [`${T}ports[0].bore_m`, chosen(0.015)]]);

@@ -104,12 +104,9 @@ export const TANK_RULES: readonly Rule[] = [
     id: 'tank.heavy-lift',
     title: 'Heavy to lift when full',
     stage: 'tank', severity: 'note',
-    test: ({ evaluation }) => evaluation.tanks.flatMap((tank) => {
-      const full = tank.dryMass_kg + evaluation.fluid.density_kgPerM3 * tank.holds_m3;
-      return when(full > HEAVY_KG, () => ({
-        what: say(`Filled to its limit ${tank.name} weighs {full}, of which the shell is {dry}.`, { full: { value: full, role: 'mass' }, dry: { value: tank.dryMass_kg, role: 'mass' } }),
-      }));
-    }),
+    test: ({ evaluation }) => evaluation.tanks.flatMap((tank) => when(tank.fullMass_kg > HEAVY_KG, () => ({
+      what: say(`Filled to its limit ${tank.name} weighs {full}, of which the shell is {dry}.`, { full: { value: tank.fullMass_kg, role: 'mass' }, dry: { value: tank.dryMass_kg, role: 'mass' } }),
+    }))),
     why: 'A tank that breaks loose or slips while lifted crushes. Straps and the frame under it carry this weight times every shock.',
     mend: 'Lift it empty, with help. Size mounts for the full weight.',
     source: 'ISO 11228-1: 25 kg for one person in good posture (from memory)', status: 'from memory',

@@ -1,4 +1,4 @@
-import { between, combine, meshBounds, meshVolume, outlineBelow, sectionAcross, volumeBelow, type ClosedMesh, type CombineCode, type Point2, type Vec3 } from '../geometry';
+import { between, combine, crossingsAt, DisjointSets, meshBounds, meshVolume, outlineBelow, sectionAcross, signedArea_m2, volumeBelow, type ClosedMesh, type CombineCode, type Point2, type Vec3 } from '../geometry';
 import { failure, success, type Outcome } from '../outcome';
 
 /** A baffle across an axis: where it stands, and what of it is open. */
@@ -14,6 +14,12 @@ export type Plate = {
   readonly topGap_m: number;
   readonly holes: { readonly count: number; readonly diameter_m: number; readonly height_m: number };
   readonly flap?: { readonly width_m: number; readonly height_m: number; readonly passes: 'higher' | 'lower'; readonly leak_ratio: number };
+};
+
+/** A plate in its tank. */
+export type FittedPlate = Plate & {
+  /** Its edge in the two axes across it, trimmed to where it begins and ends; empty where it misses the tank. */
+  readonly outline: readonly (readonly Point2[])[];
 };
 
 export type Bay = { readonly mesh: ClosedMesh; readonly volume_m3: number };
@@ -43,6 +49,8 @@ export type Compartments = {
 
 /** Planes across an axis that lie closer than this [m] are one. */
 const SAME_M = 1e-9;
+/** Of the tank: what the bays together may differ from it by, which is the rounding of the kernel's seams. */
+const KEPT_REL = 1e-6;
 
 /**
  * Cuts a tank's space into the bays that its plates leave.
@@ -50,41 +58,51 @@ const SAME_M = 1e-9;
  * All planes of plates, and the ends of those that do not go from wall to
  * wall, cut the space into cells; cells that no plate parts are one bay again.
  * A gap over a plate does not join its bays: liquid below it stays apart.
+ * Fails rather than lose a part of the space.
  */
-export function compartments(space: ClosedMesh, plates: readonly Plate[]): Outcome<Compartments, CombineCode> {
+export function compartments(space: ClosedMesh, plates: readonly FittedPlate[]): Outcome<Compartments, CombineCode> {
   if (plates.length === 0) return success({ bays: [{ mesh: space, volume_m3: meshVolume(space) }], passages: [], bayOf: () => 0 });
   const lines = gridLines(space, plates);
-  const cells: { mesh: ClosedMesh; at: Vec3 }[] = [];
-  const shape = lines.map((list) => list.length + 1) as [number, number, number];
-  for (let i = 0; i < shape[0]; i++) {
-    const slabX = cut(space, 0, lines[0], i);
-    if (!slabX) continue;
-    for (let j = 0; j < shape[1]; j++) {
-      const slabY = cut(slabX, 1, lines[1], j);
-      if (!slabY) continue;
-      for (let k = 0; k < shape[2]; k++) {
-        const mesh = cut(slabY, 2, lines[2], k);
-        if (mesh) cells.push({ mesh, at: [i, j, k] });
+  const cells = cellsOf(space, lines);
+  if (!cells.ok) return cells;
+  const bayOfCell = joined(cells.value.map((cell) => cell.at), lines, plates);
+  const bays: Bay[] = [];
+  for (let bay = 0; bay <= Math.max(...bayOfCell); bay++) {
+    const whole = united(cells.value.filter((_, c) => bayOfCell[c] === bay).map((cell) => cell.mesh));
+    if (!whole.ok) return whole;
+    bays.push({ mesh: whole.value, volume_m3: meshVolume(whole.value) });
+  }
+  const missing_m3 = meshVolume(space) - bays.reduce((sum, bay) => sum + bay.volume_m3, 0);
+  if (Math.abs(missing_m3) > KEPT_REL * meshVolume(space)) return failure('not-solid', 'plates', 'The baffles cannot be cut out of this shape: parts of it were lost.');
+  const cellAt = (point: Vec3): string => point.map((value, axis) => lines[axis as 0 | 1 | 2].filter((line) => line < value).length).join();
+  const byCell = new Map(cells.value.map(({ at }, c) => [at.join(), bayOfCell[c]!]));
+  const bayOf = (point: Vec3): number => byCell.get(cellAt(point)) ?? -1;
+  return success({ bays, bayOf, passages: plates.flatMap((plate) => passagesOf(plate, bayOf)) });
+}
+
+type Cell = { readonly mesh: ClosedMesh; readonly at: Vec3 };
+
+/** The parts between all grid lines that hold any of the space. */
+function cellsOf(space: ClosedMesh, lines: Lines): Outcome<Cell[], CombineCode> {
+  let cells: Cell[] = [{ mesh: space, at: [0, 0, 0] }];
+  for (const axis of [0, 1, 2] as const) {
+    const finer: Cell[] = [];
+    for (const { mesh, at } of cells) {
+      for (let index = 0; index <= lines[axis].length; index++) {
+        const part = lines[axis].length === 0 ? success(mesh) : between(mesh, axis, lines[axis][index - 1], lines[axis][index]);
+        if (part.ok) finer.push({ mesh: part.value, at: at.map((value, k) => (k === axis ? index : value)) as unknown as Vec3 });
+        else if (part.error.code !== 'nothing-left') return part;
       }
     }
+    cells = finer;
   }
-  const bayOfCell = joined(cells.map((cell) => cell.at), lines, plates);
-  const count = Math.max(...bayOfCell) + 1;
-  const bays: Bay[] = [];
-  for (let bay = 0; bay < count; bay++) {
-    const meshes = cells.filter((_, c) => bayOfCell[c] === bay).map((cell) => cell.mesh);
-    let whole = meshes[0]!;
-    for (const mesh of meshes.slice(1)) {
-      const next = combine(whole, mesh, 'add');
-      if (!next.ok) return next;
-      whole = next.value;
-    }
-    bays.push({ mesh: whole, volume_m3: meshVolume(whole) });
-  }
-  const cellAt = (point: Vec3): Vec3 => point.map((value, axis) => lines[axis as 0 | 1 | 2].filter((line) => line < value).length) as unknown as Vec3;
-  const byCell = new Map(cells.map(({ at }, c) => [at.join(), bayOfCell[c]!]));
-  const bayOf = (point: Vec3): number => byCell.get(cellAt(point).join()) ?? -1;
-  return bays.length === 0 ? failure('nothing-left', 'plates', 'The plates leave no bay.') : success({ bays, bayOf, passages: plates.flatMap((plate) => passagesOf(space, plate, bayOf)) });
+  return success(cells);
+}
+
+function united([first, ...others]: readonly ClosedMesh[]): Outcome<ClosedMesh, CombineCode> {
+  let whole = success(first!) as Outcome<ClosedMesh, CombineCode>;
+  for (const mesh of others) if (whole.ok) whole = combine(whole.value, mesh, 'add');
+  return whole;
 }
 
 type Lines = readonly [readonly number[], readonly number[], readonly number[]];
@@ -107,28 +125,20 @@ function gridLines(space: ClosedMesh, plates: readonly Plate[]): Lines {
 /** The other level way across, in which an upright plate may stop short. */
 const acrossLevel = (axis: 0 | 1 | 2): 0 | 1 | undefined => (axis === 0 ? 1 : axis === 1 ? 0 : undefined);
 
-function cut(mesh: ClosedMesh, axis: 0 | 1 | 2, lines: readonly number[], index: number): ClosedMesh | undefined {
-  const [from, to] = [lines[index - 1], lines[index]];
-  if (from === undefined && to === undefined) return mesh;
-  const part = between(mesh, axis, from, to);
-  return part.ok ? part.value : undefined;
-}
-
 /** Numbers the bays: neighbouring cells with no plate between them share one. */
 function joined(cells: readonly Vec3[], lines: Lines, plates: readonly Plate[]): number[] {
-  const parent = cells.map((_, c) => c);
-  const root = (c: number): number => (parent[c] === c ? c : root(parent[c]!));
+  const sets = new DisjointSets(cells.length);
   const index = new Map(cells.map((at, c) => [at.join(), c]));
   cells.forEach((at, c) => {
     for (const axis of [0, 1, 2] as const) {
       const next = index.get(at.map((value, k) => (k === axis ? value + 1 : value)).join());
       const line = lines[axis][at[axis]];
       if (next === undefined || line === undefined || plates.some((plate) => plate.axis === axis && Math.abs(plate.at_m - line) <= SAME_M && covers(plate, at, lines))) continue;
-      parent[root(next)] = root(c);
+      sets.join(c, next);
     }
   });
-  const roots = [...new Set(cells.map((_, c) => root(c)))];
-  return cells.map((_, c) => roots.indexOf(root(c)));
+  const roots = [...new Set(cells.map((_, c) => sets.root(c)))];
+  return cells.map((_, c) => roots.indexOf(sets.root(c)));
 }
 
 function covers(plate: Plate, cell: Vec3, lines: Lines): boolean {
@@ -141,36 +151,30 @@ function covers(plate: Plate, cell: Vec3, lines: Lines): boolean {
 /** Off a plate's own plane, where the tank may step: it closes the smaller side [m]. */
 const STEP_ASIDE_M = 5e-6;
 
-/** The plate's outline in the two axes across it, trimmed to where it begins and ends. */
-export function plateOutline(space: ClosedMesh, plate: Plate): Point2[][] {
+/** A plate as it fits into the walls of a tank. */
+export function fitPlate(walls: ClosedMesh, plate: Plate): FittedPlate {
   const trimmed = (loop: Point2[]): Point2[] => {
     if (plate.axis === 2) return loop;
     const upTo = Number.isFinite(plate.to_m) ? outlineBelow(loop, [1, 0], plate.to_m) : loop;
     return Number.isFinite(plate.from_m) ? outlineBelow(upTo, [-1, 0], -plate.from_m) : upTo;
   };
-  const [below, above] = [-STEP_ASIDE_M, STEP_ASIDE_M].map((by) => sectionAcross(space, plate.axis, plate.at_m + by).map(trimmed).filter((loop) => loop.length > 2));
-  return below!.length > 0 && (above!.length === 0 || outlineArea(below!) <= outlineArea(above!)) ? below! : above!;
+  const [below, above] = [-STEP_ASIDE_M, STEP_ASIDE_M].map((by) => sectionAcross(walls, plate.axis, plate.at_m + by).map(trimmed).filter((loop) => loop.length > 2)) as [Point2[][], Point2[][]];
+  return { ...plate, outline: below.length > 0 && (above.length === 0 || outlineArea(below) <= outlineArea(above)) ? below : above };
 }
 
-const outlineArea = (loops: readonly (readonly Point2[])[]): number => Math.abs(loops.reduce((sum, loop) => sum + loopArea(loop), 0));
+const outlineArea = (loops: readonly (readonly Point2[])[]): number => Math.abs(loops.reduce((sum, loop) => sum + signedArea_m2(loop), 0));
 
-const loopArea = (loop: readonly Point2[]): number => loop.reduce((sum, [u, v], i) => {
-  const [nextU, nextV] = loop[(i + 1) % loop.length]!;
-  return sum + (u * nextV - nextU * v) / 2;
-}, 0);
-
-/** Metal of one plate, its openings taken out, and its centre. */
-export function plateArea_m2(space: ClosedMesh, plate: Plate): { readonly area_m2: number; readonly centre_m: Vec3 } {
-  const loops = plateOutline(space, plate);
-  const whole = outlineArea(loops);
-  const open = loops.length === 0 ? 0 : openingsOf(loops, plate).reduce((sum, opening) => sum + opening.area_m2, 0);
-  const points = loops.flat();
+/** Metal of one plate, its openings taken out, and its centre; of no area where it misses the tank. */
+export function plateArea_m2(plate: FittedPlate): { readonly area_m2: number; readonly centre_m: Vec3 } {
+  if (plate.outline.length === 0) return { area_m2: 0, centre_m: [0, 0, 0] };
+  const open = openingsOf(plate).reduce((sum, opening) => sum + opening.area_m2, 0);
+  const points = plate.outline.flat();
   const middle = (k: 0 | 1): number => (Math.min(...points.map((p) => p[k])) + Math.max(...points.map((p) => p[k]))) / 2;
-  return { area_m2: Math.max(0, whole - open), centre_m: points.length === 0 ? [0, 0, 0] : placed(plate, [middle(0), middle(1)]) };
+  return { area_m2: Math.max(0, outlineArea(plate.outline) - open), centre_m: onPlate(plate, [middle(0), middle(1)]) };
 }
 
 /** A point of a plate's outline in the tank frame. */
-export const placed = (plate: Plate, [u, v]: Point2): Vec3 => (plate.axis === 0 ? [plate.at_m, u, v] : plate.axis === 1 ? [u, plate.at_m, v] : [u, v, plate.at_m]);
+export const onPlate = (plate: Plate, [u, v]: Point2): Vec3 => (plate.axis === 0 ? [plate.at_m, u, v] : plate.axis === 1 ? [u, plate.at_m, v] : [u, v, plate.at_m]);
 
 type Opening = { readonly kind: PassageKind; readonly at: Point2; readonly area_m2: number };
 
@@ -179,7 +183,8 @@ const LOW_SHARE = 0.02;
 /** Low corners closer than this share of the width are one. */
 const ONE_CORNER_SHARE = 0.05;
 
-function openingsOf(loops: readonly (readonly Point2[])[], plate: Plate): Opening[] {
+function openingsOf(plate: FittedPlate): Opening[] {
+  const { outline: loops } = plate;
   const points = loops.flat();
   const [low, high] = [Math.min(...points.map((p) => p[1])), Math.max(...points.map((p) => p[1]))];
   const [left, right] = [Math.min(...points.map((p) => p[0])), Math.max(...points.map((p) => p[0]))];
@@ -209,30 +214,26 @@ function openingsOf(loops: readonly (readonly Point2[])[], plate: Plate): Openin
 
 /** How far the outline reaches each way at a height. */
 function widthAt(loops: readonly (readonly Point2[])[], v: number): readonly [number, number] | undefined {
-  const crossings = loops.flatMap((loop) => loop.flatMap((a, i) => {
-    const b = loop[(i + 1) % loop.length]!;
-    return a[1] <= v === b[1] <= v ? [] : [a[0] + ((v - a[1]) / (b[1] - a[1])) * (b[0] - a[0])];
-  }));
+  const crossings = loops.flatMap((loop) => crossingsAt(loop, 1, v)).map(([u]) => u);
   return crossings.length < 2 ? undefined : [Math.min(...crossings), Math.max(...crossings)];
 }
 
 /** Steps off an opening into the bays on either side, and off the walls it lies against [m]. */
 const STEP_M = 1e-6;
 
-function passagesOf(space: ClosedMesh, plate: Plate, bayOf: (point: Vec3) => number): Passage[] {
-  const loops = plateOutline(space, plate);
-  if (loops.length === 0) return [];
-  const points = loops.flat();
+function passagesOf(plate: FittedPlate, bayOf: (point: Vec3) => number): Passage[] {
+  if (plate.outline.length === 0) return [];
+  const points = plate.outline.flat();
   const middle: Point2 = [points.reduce((sum, p) => sum + p[0] / points.length, 0), points.reduce((sum, p) => sum + p[1] / points.length, 0)];
-  return openingsOf(loops, plate).flatMap((opening): Passage[] => {
+  return openingsOf(plate).flatMap((opening): Passage[] => {
     const inward = (k: 0 | 1): number => opening.at[k] + Math.sign(middle[k] - opening.at[k]) * STEP_M;
-    const near = placed(plate, [inward(0), inward(1)]);
+    const near = onPlate(plate, [inward(0), inward(1)]);
     const beside = (by: number): Vec3 => near.map((value, axis) => (axis === plate.axis ? value + by : value)) as unknown as Vec3;
     const bays = [bayOf(beside(-STEP_M)), bayOf(beside(STEP_M))] as const;
     if (bays[0] < 0 || bays[1] < 0 || bays[0] === bays[1]) return [];
     const flap = opening.kind === 'flap' ? plate.flap : undefined;
     return [{
-      plate: plate.id, kind: opening.kind, bays, point_m: placed(plate, opening.at), area_m2: opening.area_m2,
+      plate: plate.id, kind: opening.kind, bays, point_m: onPlate(plate, opening.at), area_m2: opening.area_m2,
       into: [flap?.passes !== 'higher', flap?.passes !== 'lower'], leak_ratio: flap?.leak_ratio ?? 1,
     }];
   });

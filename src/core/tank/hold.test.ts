@@ -2,7 +2,7 @@ import { describe, expect, it } from 'vitest';
 import { boxMesh, combine, levelForVolume, meshVolume, movedMesh, unitVector, volumeBelow, type Vec3 } from '../geometry';
 import { unwrap } from '../outcome';
 import { expectClose } from '../../../tests/expectClose';
-import { compartments, headForFlow_m, hold, liquidReach, ORIFICE_SHARE, orificeFlow_m3PerS, roundSloshFrequency_Hz, sloshFrequency_Hz, type Plate } from '.';
+import { compartments, fitPlate, headForFlow_m, hold, liquidReach, ORIFICE_SHARE, orificeFlow_m3PerS, roundSloshFrequency_Hz, sloshFrequency_Hz, type Plate } from '.';
 
 const G = 9.80665;
 const UP: Vec3 = [0, 0, 1];
@@ -12,7 +12,7 @@ const BOX = boxMesh(1, 0.5, 0.4);
 const PLATE: Plate = { id: 'p', axis: 0, at_m: 0.3, thickness_m: 0.003, from_m: -Infinity, to_m: Infinity, cornerCut_m: 0, topGap_m: 0, holes: { count: 0, diameter_m: 0.03, height_m: 0.05 } };
 const shut = { width_m: 0.05, height_m: 0.04, passes: 'lower', leak_ratio: 0 } as const;
 const inputs = (plates: readonly Plate[], draw_m3PerS = 1e-5, liquid_m3 = 0.04) => ({
-  mesh: BOX, bays: unwrap(compartments(BOX, plates)), inlet: { point_m: [0.29, 0.25, 0.01] as Vec3, submergence_m: 0 }, still: UP, stillOffset_m: liquid_m3 / 0.5, moving: BRAKING, gravity_mPerS2: G * Math.SQRT2, liquid_m3, draw_m3PerS,
+  mesh: BOX, bays: unwrap(compartments(BOX, plates.map((plate) => fitPlate(BOX, plate)))), inlet: { point_m: [0.29, 0.25, 0.01] as Vec3, submergence_m: 0 }, still: UP, stillOffset_m: liquid_m3 / 0.5, moving: BRAKING, gravity_mPerS2: G * Math.SQRT2, liquid_m3, draw_m3PerS,
 });
 
 describe('what a bay holds when the rest runs away', () => {
@@ -25,8 +25,8 @@ describe('what a bay holds when the rest runs away', () => {
   });
 
   it('without a baffle the box holds nothing, and while the pickup stays under there is no end', () => {
-    expect(hold(inputs([]))).toEqual({ volume_m3: 0, time_s: 0 });
-    expect(hold(inputs([], 1e-5, 0.19)).time_s).toBe(Infinity);
+    expect(hold(inputs([]))).toEqual({ staysWet: false, volume_m3: 0, time_s: 0 });
+    expect(hold(inputs([], 1e-5, 0.19))).toMatchObject({ staysWet: true, time_s: Infinity });
   });
 
   it('through open corners it runs out sooner, as a fine integration of its own says', () => {
@@ -44,6 +44,12 @@ describe('what a bay holds when the rest runs away', () => {
     }
     expect(time).toBeLessThan(59);
     expectClose(hold(given).time_s, time, { rel: 0.01, why: 'finer computation, Euler at 2 ms' });
+  });
+
+  it('where nothing draws and nothing leaks there is no end, though the pickup is not wet by itself', () => {
+    const found = hold(inputs([{ ...PLATE, flap: shut }], 0));
+    expect(found).toMatchObject({ staysWet: false, time_s: Infinity });
+    expect(found.volume_m3).toBeGreaterThan(0.01);
   });
 
   it('a leaking flap lies between shut and open', () => {

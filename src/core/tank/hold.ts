@@ -18,7 +18,15 @@ export const headForFlow_m = (flow_m3PerS: number, area_m2: number, gravity_mPer
   (area_m2 > 0 ? (flow_m3PerS / (ORIFICE_SHARE * area_m2)) ** 2 / (2 * gravity_mPerS2) : Infinity);
 
 /** What a pickup can still draw when the rest of the liquid has run away from it. */
-export type Hold = { readonly volume_m3: number; /** Infinite where the pickup stays wet by itself. */ readonly time_s: number };
+export type Hold = {
+  /** Whether the tank's liquid, run to its new level, still covers the pickup: then there is nothing to hold. */
+  readonly staysWet: boolean;
+  readonly volume_m3: number;
+  /** Infinite where the pickup stays wet, and where nothing draws and nothing leaks. */
+  readonly time_s: number;
+};
+
+const NOTHING: Hold = { staysWet: false, volume_m3: 0, time_s: 0 };
 
 export type HoldInputs = {
   readonly mesh: ClosedMesh;
@@ -48,15 +56,15 @@ export function hold({ mesh, bays, inlet, still, stillOffset_m, moving, gravity_
   const starving_m = starvingOffset_m(inlet, moving);
   const home = bays.bayOf(inlet.point_m);
   const bay = bays.bays[home];
-  if (!bay) return { volume_m3: 0, time_s: 0 };
-  if (volumeBelow(mesh, { normal: moving, offset_m: starving_m }) <= liquid_m3) return { volume_m3: liquid_m3, time_s: Infinity };
+  if (!bay) return NOTHING;
+  if (volumeBelow(mesh, { normal: moving, offset_m: starving_m }) <= liquid_m3) return { staysWet: true, volume_m3: liquid_m3, time_s: Infinity };
   const held_m3 = bayBelow_m3(bay, still, stillOffset_m);
   const ways = bays.passages.filter(({ bays: [low, high] }) => low === home || high === home);
   const lobe = homeLobe(bay.mesh, inlet.point_m, moving, starving_m);
   // Alone in the whole tank nothing holds liquid back but a sump's own rim.
-  if (bays.bays.length === 1 && lobe.saddle_m === Infinity) return { volume_m3: 0, time_s: 0 };
+  if (bays.bays.length === 1 && lobe.saddle_m === Infinity) return NOTHING;
   const top_m = levelIn(lobe, held_m3, starving_m, Math.min(lobe.saddle_m, offsetRange(bay.mesh, moving)[1]));
-  if (top_m <= starving_m) return { volume_m3: 0, time_s: 0 };
+  if (top_m <= starving_m) return NOTHING;
   const leak = (offset_m: number): number => ways.reduce((sum, { bays: [low], point_m, area_m2, into, leak_ratio }) => {
     const open = into[low === home ? 1 : 0] ? 1 : leak_ratio;
     return sum + orificeFlow_m3PerS(area_m2 * open, offset_m - dot(moving, point_m), gravity_mPerS2);
@@ -67,10 +75,10 @@ export function hold({ mesh, bays, inlet, still, stillOffset_m, moving, gravity_
     const offset = starving_m + ((top_m - starving_m) * step) / STEPS;
     const volume = lobe.volume(offset);
     const middle = offset - (top_m - starving_m) / (2 * STEPS);
-    time_s += (volume - last) / (draw_m3PerS + leak(middle));
+    if (volume > last) time_s += (volume - last) / (draw_m3PerS + leak(middle));
     last = volume;
   }
-  return { volume_m3: last - first, time_s };
+  return { staysWet: false, volume_m3: last - first, time_s };
 }
 
 const HALVINGS = 50;

@@ -4,11 +4,11 @@
  * Read `pickup.ts` first: usable liquid is what lies above the surface at
  * which the pickup draws air, at the worst attitude asked for. `lobes.ts`
  * finds what saddles hold back, `compartments.ts` the bays that baffles make,
- * `hold.ts` how long one feeds its pickup, `slosh.ts` how it swings; `strapping.ts` tabulates volume against
- * depth; `mass.ts` weighs the shell.
+ * `hold.ts` how long one feeds its pickup, `slosh.ts` how it swings;
+ * `strapping.ts` tabulates volume against depth; `mass.ts` weighs the shell.
  */
 export { keptLevels_m, starvingOffset_m, unusable_m3, worstUnusable, envelopeSteps, type Envelope, type Inlet, type LiquidSpace, type WorstAttitude } from './pickup';
-export { bayBelow_m3, compartments, placed, plateArea_m2, plateOutline, type Bay, type Compartments, type Passage, type PassageKind, type Plate } from './compartments';
+export { bayBelow_m3, compartments, fitPlate, onPlate, plateArea_m2, type Bay, type Compartments, type FittedPlate, type Passage, type PassageKind, type Plate } from './compartments';
 export { headForFlow_m, hold, ORIFICE_SHARE, orificeFlow_m3PerS, type Hold, type HoldInputs } from './hold';
 export { liquidReach, roundSloshFrequency_Hz, sloshFrequency_Hz, type LiquidReach } from './slosh';
 export { attitudeMap, symmetricSteps, type AttitudeMap } from './attitudeMap';

@@ -1,4 +1,4 @@
-import { add, cross, dot, norm, rayHit, scale, subtract, triangle, triangleCount, vertex, volumeBelow, type ClosedMesh, type Vec3 } from '../geometry';
+import { add, cross, DisjointSets, dot, meshSize_m, norm, rayHit, scale, subtract, triangle, triangleCount, vertex, volumeBelow, type ClosedMesh, type Vec3 } from '../geometry';
 
 /** What a mesh is like whatever the attitude: found once for each. */
 type Frame = { readonly convex: true } | { readonly convex: false; readonly neighbours: readonly (readonly number[])[]; /** Outward at each vertex, weighed by area. */ readonly normals: readonly Vec3[] };
@@ -52,7 +52,7 @@ function isConvex(mesh: ClosedMesh, across: ReadonlyMap<number, number>): boolea
   const count = mesh.positions.length / 3;
   // Two pieces can each bend outward everywhere: Euler's number tells them from one.
   if (count - across.size / 2 + triangleCount(mesh) !== 2) return false;
-  const size = mesh.positions.reduce((largest, value) => Math.max(largest, Math.abs(value)), 0);
+  const size = meshSize_m(mesh);
   for (let i = 0; i < triangleCount(mesh); i++) {
     const [a, b, c] = triangle(mesh, i);
     const normal = cross(subtract(b, a), subtract(c, a));
@@ -171,12 +171,12 @@ const DIP_REL = 1e-9;
 
 /** Sets of vertices below the rising surface that hang together. */
 class Lobes {
-  private readonly parent: Int32Array;
+  private readonly sets: DisjointSets;
   private readonly grown: Uint8Array;
   private readonly lowest: Uint32Array;
 
   constructor(private readonly mesh: ClosedMesh, private readonly up: Vec3, private readonly heights: Float64Array) {
-    this.parent = Int32Array.from(heights.keys());
+    this.sets = new DisjointSets(heights.length);
     this.grown = new Uint8Array(heights.length);
     this.lowest = Uint32Array.from({ length: triangleCount(mesh) }, (_, i) => this.lowestOf(i));
   }
@@ -188,13 +188,11 @@ class Lobes {
   }
 
   root(v: number): number {
-    let at = v;
-    while (this.parent[at] !== at) at = this.parent[at] = this.parent[this.parent[at]!]!;
-    return at;
+    return this.sets.root(v);
   }
 
   join(a: number, b: number): void {
-    this.parent[this.root(b)] = this.root(a);
+    this.sets.join(a, b);
     this.grown[this.root(a)] = 1;
   }
 

@@ -3,15 +3,13 @@
 import { Box, chakra, Heading } from '@chakra-ui/react';
 import Link from 'next/link';
 import { useRouter } from 'next/navigation';
-import { useEffect, useState } from 'react';
+import { useEffect, useMemo, useState } from 'react';
 import { atConditionsOf, type SystemDocument } from '@/core/document';
 import type { ComparedFigure } from '@/core/evaluate';
 import { formatQuantity } from '@/core/units';
 import type { Compared } from '@/workers/evaluate.worker';
 import { Select } from '../fields/Select';
-import { Mark } from '../parts/Mark';
-import { ReaderPicker } from '../parts/ReaderPicker';
-import { ThemeSwitch } from '../parts/ThemeSwitch';
+import { PageHead } from '../parts/PageHead';
 import { useReader, useReaderStore } from '../state/reader';
 import { evaluatorWorker } from '../state/results';
 import { DifferenceRows } from './DifferenceRows';
@@ -23,7 +21,7 @@ export function Compare({ all, chosen }: { readonly all: readonly Listed[]; read
   const router = useRouter();
   const [standing, setStanding] = useState<'first' | 'own'>('first');
   useEffect(() => void useReaderStore.persist.rehydrate(), []);
-  const documents = chosen.map(({ document }, i) => (i > 0 && standing === 'first' ? atConditionsOf(document, chosen[0]!.document) : document));
+  const documents = useMemo(() => chosen.map(({ document }, i) => (i > 0 && standing === 'first' ? atConditionsOf(document, chosen[0]!.document) : document)), [chosen, standing]);
   const results = useCompared(documents);
   const put = (column: number, id: string): void => {
     const ids = chosen.map((entry) => entry.id);
@@ -35,12 +33,7 @@ export function Compare({ all, chosen }: { readonly all: readonly Listed[]; read
   const grid = `minmax(150px, 0.8fr) repeat(${columns}, minmax(150px, 1fr))`;
   return (
     <Box maxW="1280px" mx="auto" px={{ base: '3', md: '6' }} py="4">
-      <Box as="header" display="flex" alignItems="center" gap="2" mb="4">
-        <Link href="/" aria-label="All systems"><Mark /></Link>
-        <Box flex="1" />
-        <ReaderPicker />
-        <ThemeSwitch />
-      </Box>
+      <PageHead />
       <Box as="main">
         <Box display="flex" gap="3" alignItems="end" flexWrap="wrap" mb="4">
           <Heading as="h1" fontSize="2xl" fontWeight="800" flex="1">Compare</Heading>
@@ -68,18 +61,15 @@ export function Compare({ all, chosen }: { readonly all: readonly Listed[]; read
 
 /** Results of each document, in order; undefined while they are on their way. */
 function useCompared(documents: readonly SystemDocument[]): readonly (Compared | undefined)[] {
-  const [found, setFound] = useState<{ readonly key: string; readonly results: readonly Compared[] }>({ key: '', results: [] });
-  const key = JSON.stringify(documents);
+  const [found, setFound] = useState<{ readonly of: readonly SystemDocument[]; readonly results: readonly Compared[] }>({ of: [], results: [] });
   useEffect(() => {
     let current = true;
-    void Promise.all(documents.map((document) => evaluatorWorker().compare(document))).then((results) => current && setFound({ key, results }));
+    void Promise.all(documents.map((document) => evaluatorWorker().compare(document))).then((results) => current && setFound({ of: documents, results }));
     return () => {
       current = false;
     };
-    // The key holds all of the documents.
-    // eslint-disable-next-line react-hooks/exhaustive-deps
-  }, [key]);
-  return documents.map((_, i) => (found.key === key ? found.results[i] : undefined));
+  }, [documents]);
+  return documents.map((_, i) => (found.of === documents ? found.results[i] : undefined));
 }
 
 type ChoiceProps = { readonly column: number; readonly all: readonly Listed[]; readonly chosen: readonly Chosen[]; readonly onChoose: (id: string) => void };

@@ -7,6 +7,7 @@ import { fromDocument } from '../fields/readEntry';
 import { pathWords } from '../measure/pathWords';
 import { useReader } from '../state/reader';
 import type { Chosen } from './chosen';
+import { said } from './said';
 
 /** What was changed between the first system and each of the others, in words. */
 export function DifferenceRows({ chosen }: { readonly chosen: readonly Chosen[] }) {
@@ -37,16 +38,3 @@ function Row({ difference, before, after }: { readonly difference: Difference; r
 }
 
 const isEntry = ({ before, after }: Difference): boolean => [before, after].some((value) => typeof value === 'object' && value !== null && 'id' in value);
-
-/** A value as a reader takes it in: a quantity, a choice, or that there is one. */
-function said(value: unknown, quantity: (value: number) => string): string {
-  if (value === undefined) return 'none';
-  if (typeof value === 'boolean') return value ? 'yes' : 'no';
-  if (Array.isArray(value)) return `${value.length} entries`;
-  if (typeof value === 'object' && value !== null) {
-    if ('value' in value && 'origin' in value) return quantity(value.value as number);
-    if ('name' in value) return 'there';
-    return 'kind' in value ? String(value.kind) : 'there';
-  }
-  return String(value).replaceAll('-', ' ');
-}

@@ -7,13 +7,14 @@ import { useEffect, useRef, useState } from 'react';
 import { formatQuantity } from '@/core/units';
 import { useReader } from '../state/reader';
 import type { Scene, Where } from './scene';
-import { useSolid } from './useSolid';
+import { useTankAnswer } from '../tank/useTankAnswer';
 
 type Props = { readonly index: number; readonly large?: boolean; readonly onToggle: () => void };
 
 /** The tank in three dimensions: turn it by dragging or with the arrow keys, cut it open with the slider. */
 export function Picture({ index, large = false, onToggle }: Props) {
-  const solid = useSolid(index);
+  const { value, fresh } = useTankAnswer(String(index), (worker, system) => worker.solid(system, index));
+  const solid = value?.ok ? value.value : undefined;
   const reader = useReader();
   const { resolvedTheme } = useTheme();
   const holder = useRef<HTMLDivElement>(null);
@@ -46,11 +47,11 @@ export function Picture({ index, large = false, onToggle }: Props) {
   useEffect(() => scene.current?.cutAt(cut), [cut, solid, why]);
 
   const Icon = large ? Minimize2 : Maximize2;
-  const failed = why !== '' && why !== 'ready';
+  const failed = why !== '' && why !== 'ready' ? why : value?.ok === false ? value.error.detail : undefined;
   return (
     <Box position="relative" height={large ? '60vh' : '100%'} minH="120px" display="flex" flexDirection="column" className="no-print" data-testid="picture">
       <Box
-        ref={holder} flex="1" minH="0" position="relative" tabIndex={0} role="img" aria-label="The tank in three dimensions; drag or use the arrow keys to turn it" cursor="grab" overflow="hidden"
+        ref={holder} flex="1" minH="0" position="relative" opacity={fresh ? 1 : 0.5} aria-busy={!fresh} tabIndex={0} role="img" aria-label="The tank in three dimensions; drag or use the arrow keys to turn it" cursor="grab" overflow="hidden"
         onKeyDown={(event) => {
           const turn = ({ ArrowLeft: [-1, 0], ArrowRight: [1, 0], ArrowUp: [0, 1], ArrowDown: [0, -1] } as const)[event.key as 'ArrowLeft'];
           if (!turn || !scene.current) return;
@@ -58,8 +59,8 @@ export function Picture({ index, large = false, onToggle }: Props) {
           scene.current.turn(turn[0], turn[1]);
         }}
       >
-        {failed && <Box position="absolute" inset="0" display="grid" placeItems="center" textAlign="center" color="soft" p="3">{why} The views and all numbers do without it.</Box>}
-        {!failed && labels.map(({ axis, x, y, length_m }) => (
+        {failed !== undefined && <Box position="absolute" inset="0" display="grid" placeItems="center" textAlign="center" color="soft" p="3">{failed} The numbers do without this picture.</Box>}
+        {failed === undefined && fresh && labels.map(({ axis, x, y, length_m }) => (
           <Box key={axis} position="absolute" left={`${x}px`} top={`${y}px`} transform="translate(-50%, -50%)" px="1" bg="panel" borderRadius="sm" fontSize="sm" fontWeight="650" whiteSpace="nowrap" pointerEvents="none">{formatQuantity(length_m, 'tape', { reader }).text}</Box>
         ))}
       </Box>

@@ -134,17 +134,16 @@ function bodyOf(solid: TankSolid, clip: Plane): Group {
     body.add(new Mesh(liquid, new MeshLambertMaterial({ color: color('fuel'), transparent: true, opacity: 0.72, side: DoubleSide, clippingPlanes, ...BEHIND_THE_WALL })));
     body.add(new LineSegments(new EdgesGeometry(liquid, CREASE_DEG), new LineBasicMaterial({ color: color('fuel-edge'), clippingPlanes })));
   }
-  for (const loop of solid.plates) body.add(...plateOf(loop, clippingPlanes));
+  for (const plate of solid.plates) body.add(...plateOf(plate, clippingPlanes));
   const size = new Vector3(...solid.bounds.max).distanceTo(new Vector3(...solid.bounds.min));
   for (const { from, to } of solid.pickups) body.add(rod(new Vector3(...from), new Vector3(...to), size * 0.007, color('ink')));
-  for (const { at } of solid.ports) body.add(rod(new Vector3(...at).addScalar(0), new Vector3(...at).add(new Vector3(0, 0, size * 0.02)), size * 0.014, color('metal')));
+  for (const { at } of solid.ports) body.add(rod(new Vector3(...at), new Vector3(...at).add(new Vector3(0, 0, size * 0.02)), size * 0.014, color('metal')));
   return body;
 }
 
-/** A sheet and its edge; an upright one filled over its outline, seen along its own axis. */
-function plateOf(loop: TankSolid['plates'][number], clippingPlanes: Plane[]): [Mesh, LineLoop] {
-  const points = loop.map((point) => new Vector3(...point));
-  const axis = ([0, 1, 2] as const).find((k) => points.every((point) => Math.abs(point.getComponent(k) - points[0]!.getComponent(k)) < 1e-6)) ?? 0;
+/** A sheet and its edge, filled as seen along its own axis. */
+function plateOf({ axis, outline }: TankSolid['plates'][number], clippingPlanes: Plane[]): [Mesh, LineLoop] {
+  const points = outline.map((point) => new Vector3(...point));
   const [u, v] = ([0, 1, 2] as const).filter((k) => k !== axis) as [0, 1];
   const flat = points.map((point) => new Vector2(point.getComponent(u), point.getComponent(v)));
   const geometry = new BufferGeometry().setFromPoints(points);

@@ -5,11 +5,9 @@ import { Columns3, Plus, Upload } from 'lucide-react';
 import Link from 'next/link';
 import { useRouter } from 'next/navigation';
 import { useEffect, useRef, useState } from 'react';
+import { PageHead } from '../parts/PageHead';
 import { Button } from '../parts/Button';
 import { Caution } from '../parts/Caution';
-import { Mark } from '../parts/Mark';
-import { ReaderPicker } from '../parts/ReaderPicker';
-import { ThemeSwitch } from '../parts/ThemeSwitch';
 import { useReaderStore } from '../state/reader';
 import { createOnServer, deleteOnServer, importFile, restoreOnServer, type ListedSystem, type Refusal } from './serverSystems';
 import { SystemCard } from './SystemCard';
@@ -45,12 +43,7 @@ export function Library({ systems }: { readonly systems: readonly ListedSystem[]
   };
   return (
     <Box maxW="1180px" mx="auto" px={{ base: '3', md: '6' }} py="4">
-      <Box as="header" display="flex" alignItems="center" gap="2" mb="5">
-        <Mark />
-        <Box flex="1" />
-        <ReaderPicker />
-        <ThemeSwitch />
-      </Box>
+      <PageHead home />
       <Box as="main">
         <Heading as="h1" fontSize={{ base: '3xl', md: '4xl' }} lineHeight="1.1" fontWeight="800" maxW="820px">Know what your fuel tank will do before you cut metal.</Heading>
         <Box fontSize="lg" mt="3" maxW="760px" color="soft">

@@ -6,8 +6,8 @@ type Words = { readonly label: string; readonly role: Role };
 
 /** What the last key of a path means to a builder. */
 const KEY_WORDS: Readonly<Record<string, Words>> = {
-  length_m: { label: 'length', role: 'run' }, diameter_m: { label: 'inside diameter', role: 'tape' }, shell_m: { label: 'straight shell', role: 'tape' },
-  nearDiameter_m: { label: 'near diameter', role: 'tape' }, farDiameter_m: { label: 'far diameter', role: 'tape' }, width_m: { label: 'inside width', role: 'tape' }, height_m: { label: 'inside height', role: 'tape' },
+  length_m: { label: 'length', role: 'run' }, diameter_m: { label: 'diameter', role: 'tape' }, shell_m: { label: 'straight shell', role: 'tape' },
+  nearDiameter_m: { label: 'near diameter', role: 'tape' }, farDiameter_m: { label: 'far diameter', role: 'tape' }, width_m: { label: 'width', role: 'tape' }, height_m: { label: 'height', role: 'tape' },
   bore_m: { label: 'bore', role: 'bore' }, rise_m: { label: 'rise', role: 'run' }, forward_m: { label: 'run forward', role: 'run' }, toPort_m: { label: 'run to port', role: 'run' },
   x_m: { label: 'distance from aft', role: 'tape' }, y_m: { label: 'distance from starboard', role: 'tape' }, z_m: { label: 'height', role: 'tape' },
   thickness_m: { label: 'sheet thickness', role: 'thickness' }, fillLimit_ratio: { label: 'fill limit', role: 'share' },
@@ -41,7 +41,8 @@ export function pathWords(system: SystemDocument, path: Path): Words & { readonl
     ...(inPlate && path.includes('holes') ? { label: key === 'diameter_m' ? 'hole diameter' : 'height of its holes' } : {}),
     ...(inPlate && path.includes('flap') && key !== 'leak_ratio' ? { label: key === 'width_m' ? 'flap width' : 'flap height' } : {}),
     ...(path.includes('slices') && key === 'width_m' ? { label: 'width taken out' } : {}),
-    ...(inTank && key === 'length_m' ? { label: 'inside length', role: 'tape' as const } : {}),
+    ...(inTank && key === 'length_m' ? { role: 'tape' as const } : {}),
+    ...(path[2] === 'shape' ? { label: `${valueAt(system, [...path.slice(0, 2), 'dimensions']) as string} ${words.label}` } : {}),
     ...(path.includes('ports') && key === 'length_m' ? { label: 'length behind it' } : {}),
     ...(path[0] === 'vehicle' && system.vehicle.kind === 'boat' ? { role: 'seaSpeed' as const } : {}),
     owner: named?.name ?? 'System',

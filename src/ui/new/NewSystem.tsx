@@ -2,7 +2,6 @@
 
 import { Box, chakra, Heading } from '@chakra-ui/react';
 import { yupResolver } from '@hookform/resolvers/yup';
-import Link from 'next/link';
 import { useRouter } from 'next/navigation';
 import { useEffect, useState } from 'react';
 import { Controller, useForm } from 'react-hook-form';
@@ -10,12 +9,11 @@ import { answerLimits, answersSchema, CONSUMER_KINDS, draftSystem, VEHICLES, typ
 import { entryText, roleUnit, ROLES, unitById, type Role } from '@/core/units';
 import { readEntry } from '../fields/readEntry';
 import { Select } from '../fields/Select';
+import { readName } from '../fields/readName';
 import { TextEntry, type EntryVerdict } from '../fields/TextEntry';
 import { createOnServer } from '../library/serverSystems';
+import { PageHead } from '../parts/PageHead';
 import { Button } from '../parts/Button';
-import { Mark } from '../parts/Mark';
-import { ReaderPicker } from '../parts/ReaderPicker';
-import { ThemeSwitch } from '../parts/ThemeSwitch';
 import { CONSUMER_WORDS, VEHICLE_WORDS } from '../parts/words';
 import { useReader, useReaderStore } from '../state/reader';
 
@@ -68,12 +66,7 @@ export function NewSystem() {
 
   return (
     <Box maxW="760px" mx="auto" px={{ base: '3', md: '6' }} py="4">
-      <Box as="header" display="flex" alignItems="center" gap="2" mb="4">
-        <Link href="/" aria-label="All systems"><Mark /></Link>
-        <Box flex="1" />
-        <ReaderPicker />
-        <ThemeSwitch />
-      </Box>
+      <PageHead />
       <Box as="main">
         <Heading as="h1" fontSize="3xl" fontWeight="800">A new system</Heading>
         <Box color="soft" mt="1" mb="4">Five answers are enough. What you do not know yet is assumed, and marked as assumed, until you measure it.</Box>
@@ -81,11 +74,7 @@ export function NewSystem() {
           <Box display="grid" gap="4" gridTemplateColumns={{ base: '1fr', md: '1fr 1fr' }} alignItems="start">
             <Controller control={control} name="name" render={({ field }) => (
               <Box gridColumn={{ md: '1 / -1' }}>
-                <TextEntry label="1. What do you call it?" value={field.value} testId="new-name" onEnter={(text) => {
-                  if (text.trim() === '' || text.trim().length > 80) return { ok: false, message: 'A name has 1 to 80 characters.' };
-                  setValue('name', text.trim());
-                  return { ok: true };
-                }} />
+                <TextEntry label="1. What do you call it?" value={field.value} testId="new-name" onEnter={(text) => readName(text, (entered) => setValue('name', entered))} />
               </Box>
             )} />
             <Controller control={control} name="vehicle" render={({ field }) => <Select label="2. What is it in?" value={field.value} options={VEHICLES.map((value) => ({ value, label: VEHICLE_WORDS[value] }))} onChange={(value) => setValue('vehicle', value)} />} />

@@ -133,8 +133,8 @@ function Feed({ feed, name }: { readonly feed: FeedResult; readonly name: string
       <Box fontWeight="650">{name}{feed.draw_m3PerS > 0 ? <>, at a draw of <Shown value={feed.draw_m3PerS} role="burn" /></> : ', which nothing draws from yet'}</Box>
       <Box display="flex" columnGap="5" rowGap="1" flexWrap="wrap">
         {(Object.keys(MANOEUVRE_WORDS) as Manoeuvre[]).map((manoeuvre) => {
-          const { time_s } = feed.holds[manoeuvre];
-          return <Box key={manoeuvre} data-testid={`hold-${manoeuvre}`}>{MANOEUVRE_WORDS[manoeuvre]}: <b>{time_s === Infinity ? 'stays wet' : feed.draw_m3PerS > 0 || time_s === 0 ? `fed for ${seconds(time_s)}` : '–'}</b></Box>;
+          const { staysWet, volume_m3, time_s } = feed.holds[manoeuvre];
+          return <Box key={manoeuvre} data-testid={`hold-${manoeuvre}`}>{MANOEUVRE_WORDS[manoeuvre]}: <b>{staysWet ? 'stays wet' : feed.draw_m3PerS > 0 || volume_m3 === 0 ? `fed for ${seconds(time_s)}` : <>holds <Shown value={volume_m3} role="smallVolume" /></>}</b></Box>;
         })}
         {feed.refill && <Box>fed through <b><Shown value={feed.refill.area_m2 * 1e4} role="count" /> cm²</b> of openings, <b><Shown value={feed.refill.rate_m3PerS} role="transfer" /></b> in the last 25 mm</Box>}
       </Box>

@@ -1,6 +1,6 @@
 'use client';
 
-import { Box, chakra } from '@chakra-ui/react';
+import { Box } from '@chakra-ui/react';
 import { Plus, Trash2 } from 'lucide-react';
 import { useRef, type KeyboardEvent, type PointerEvent } from 'react';
 import { limitsAt, withValue, type Path, type SystemDocument } from '@/core/document';
@@ -9,6 +9,7 @@ import { entryText, roleUnit, ROLES, unitById } from '@/core/units';
 import { readEntry } from '../fields/readEntry';
 import { TextEntry } from '../fields/TextEntry';
 import { Button } from '../parts/Button';
+import { SquareButton } from '../parts/SquareButton';
 import { applyEdit, beginGesture, endGesture, openDocument, setValue, useEditor } from '../state/editor';
 import { useReader } from '../state/reader';
 
@@ -40,18 +41,14 @@ export function ProfileEditor({ title, path, points, axis }: Props) {
             <Box minW="26px" pt="10px" color="soft">{i + 1}</Box>
             <Coordinate title={title} path={path} i={i} axis="u_m" value={point.u_m} word={AXES[axis][0]} />
             <Coordinate title={title} path={path} i={i} axis="v_m" value={point.v_m} word={AXES[axis][1]} />
-            <RowButton label={`Add a point after ${i + 1}, ${title.toLowerCase()}`} onClick={() => insertAfter(i)}><Plus size={18} aria-hidden /></RowButton>
-            <RowButton label={`Remove point ${i + 1}, ${title.toLowerCase()}`} onClick={() => setPoints('remove a point', points.filter((_, at) => at !== i))}><Trash2 size={18} aria-hidden /></RowButton>
+            <SquareButton label={`Add a point after ${i + 1}, ${title.toLowerCase()}`} onClick={() => insertAfter(i)}><Plus size={18} aria-hidden /></SquareButton>
+            <SquareButton label={`Remove point ${i + 1}, ${title.toLowerCase()}`} onClick={() => setPoints('remove a point', points.filter((_, at) => at !== i))}><Trash2 size={18} aria-hidden /></SquareButton>
           </Box>
         ))}
       </Box>
       {points.length === 0 && <Box mt="2"><Button onClick={() => setPoints('begin a profile', [{ u_m: 0, v_m: 0 }, { u_m: 0.3, v_m: 0 }, { u_m: 0.3, v_m: 0.3 }])}>Begin with a triangle</Button></Box>}
     </Box>
   );
-}
-
-function RowButton({ label, onClick, children }: { readonly label: string; readonly onClick: () => void; readonly children: React.ReactNode }) {
-  return <chakra.button type="button" aria-label={label} title={label} onClick={onClick} minW="44px" minH="42px" display="grid" placeItems="center" borderWidth="1.5px" borderColor="rule" borderRadius="md" cursor="pointer">{children}</chakra.button>;
 }
 
 type CoordinateProps = { readonly title: string; readonly path: Path; readonly i: number; readonly axis: 'u_m' | 'v_m'; readonly value: number; readonly word: string };

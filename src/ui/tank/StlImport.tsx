@@ -39,7 +39,7 @@ export function StlImport({ into }: Props) {
           onChange={(event) => {
             const [file] = event.currentTarget.files ?? [];
             event.currentTarget.value = '';
-            if (file) void take(file);
+            if (file) take(file).catch((error: unknown) => setFault(`${file.name} could not be read: ${String(error)}.`));
           }}
         />
       </Box>

@@ -17,7 +17,7 @@ import { openDocument } from '../state/editor';
 import { useTank } from '../state/tankChoice';
 import { useReader } from '../state/reader';
 import { tankWorker } from './tankWorker';
-import { useTable } from './useTable';
+import { useTankAnswer } from './useTankAnswer';
 
 const STEP_LIMITS = { min: 0.001, max: 0.5 };
 const FIRST_STEP_M = 0.02;
@@ -28,7 +28,7 @@ export function TablePanel() {
   const reader = useReader();
   const [step_m, setStep] = useState(FIRST_STEP_M);
   const [at, setAt] = useState<TableAt>('mounted');
-  const table = useTable(t, step_m, at);
+  const { value: table, fresh } = useTankAnswer(`${t} ${step_m} ${at}`, (worker, system) => worker.table(system, t, step_m, at));
   if (!table) return null;
   const depth = axisOf('tape', reader);
   const volume = axisOf('tankVolume', reader);
@@ -52,12 +52,12 @@ export function TablePanel() {
       <Box display="flex" gap="3" flexWrap="wrap" alignItems="end" mb="3" className="no-print">
         <Box width="150px"><TextEntry label="Step of depth" value={entryText(step_m, 'tape', reader)} unit={depth.symbol} onEnter={enter} /></Box>
         <Select label="Standing" width="240px" value={at} options={[{ value: 'mounted', label: 'as mounted, vehicle level' }, { value: 'conditions', label: 'as the conditions are set' }]} onChange={setAt} />
-        <Button onClick={saveCsv}><Download size={18} aria-hidden />CSV</Button>
-        <Button onClick={() => window.print()}><Printer size={18} aria-hidden />Print</Button>
+        <Button onClick={saveCsv} disabled={!fresh}><Download size={18} aria-hidden />CSV</Button>
+        <Button onClick={() => window.print()} disabled={!fresh}><Printer size={18} aria-hidden />Print</Button>
         <Button onClick={() => void saveStl()} title="The inside of the tank, in millimetres"><Download size={18} aria-hidden />STL</Button>
       </Box>
       {!table.ok ? <Box color="stop" fontWeight="600">{table.error.detail}</Box> : (
-        <Box maxH={{ base: '320px', _print: 'none' }} overflowY="auto" tabIndex={0} role="region" aria-label="Strapping table">
+        <Box maxH={{ base: '320px', _print: 'none' }} overflowY="auto" tabIndex={0} role="region" aria-label="Strapping table" aria-busy={!fresh} opacity={fresh ? 1 : 0.5}>
           <chakra.table width="100%" maxW="420px" borderCollapse="collapse">
             <thead>
               <tr>

@@ -2,8 +2,11 @@
 
 import { Box, chakra } from '@chakra-ui/react';
 import { Plus, Trash2 } from 'lucide-react';
+import { useShallow } from 'zustand/react/shallow';
+import { readName } from '../fields/readName';
 import { TextEntry } from '../fields/TextEntry';
 import { Button } from '../parts/Button';
+import { SquareButton } from '../parts/SquareButton';
 import { applyEdit, openDocument, setValue, useValue } from '../state/editor';
 import { chooseTank, useTank } from '../state/tankChoice';
 import { withoutTank, withTank } from './tankEdits';
@@ -11,7 +14,7 @@ import { withoutTank, withTank } from './tankEdits';
 /** Which tank a stage shows; with `manage` also one more. */
 export function TankPicker({ manage = false }: { readonly manage?: boolean }) {
   const t = useTank();
-  const names = useValue((system) => system.tanks.map((tank) => tank.name).join('\n')).split('\n');
+  const names = useValue(useShallow((system) => system.tanks.map((tank) => tank.name)));
   const add = (): void => {
     applyEdit('add a tank', withTank);
     chooseTank(openDocument().tanks.length - 1);
@@ -37,22 +40,11 @@ export function TankHead() {
   const t = useTank();
   const name = useValue((system) => system.tanks[t]!.name);
   const last = useValue((system) => system.tanks.length < 2);
-  const rename = (text: string) => {
-    const entered = text.trim();
-    if (entered.length < 1 || entered.length > 80) return { ok: false as const, message: 'A name has 1 to 80 characters.' };
-    setValue('rename a tank', ['tanks', t, 'name'], entered);
-    return { ok: true as const };
-  };
   return (
     <Box display="flex" gap="2" alignItems="start" className="no-print">
-      <Box width="200px"><TextEntry label="Name of the tank" hideLabel value={name} onEnter={rename} /></Box>
+      <Box width="200px"><TextEntry label="Name of the tank" hideLabel value={name} onEnter={(text) => readName(text, (entered) => setValue('rename a tank', ['tanks', t, 'name'], entered))} /></Box>
       {!last && (
-        <chakra.button
-          type="button" aria-label="Remove this tank" title={`Remove ${name}`} onClick={() => applyEdit(`remove ${name}`, (system) => withoutTank(system, t))}
-          minW="44px" minH="42px" display="grid" placeItems="center" borderWidth="1.5px" borderColor="rule" borderRadius="md" cursor="pointer"
-        >
-          <Trash2 size={18} aria-hidden />
-        </chakra.button>
+        <SquareButton label="Remove this tank" title={`Remove ${name}`} onClick={() => applyEdit(`remove ${name}`, (system) => withoutTank(system, t))}><Trash2 size={18} aria-hidden /></SquareButton>
       )}
     </Box>
   );

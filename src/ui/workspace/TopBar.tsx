@@ -5,6 +5,7 @@ import { Columns3, Download, GitFork, Redo2, Undo2 } from 'lucide-react';
 import Link from 'next/link';
 import { useRouter } from 'next/navigation';
 import type { ReactNode } from 'react';
+import { readName } from '../fields/readName';
 import { TextEntry } from '../fields/TextEntry';
 import { createOnServer, family, systemNames, variantName } from '../library/serverSystems';
 import { Mark } from '../parts/Mark';
@@ -15,16 +16,10 @@ import { openDocument, setValue, useEditor, useHistory, useValue } from '../stat
 
 export function TopBar() {
   const name = useValue((system) => system.name);
-  const rename = (text: string) => {
-    const entered = text.trim();
-    if (entered.length < 1 || entered.length > 80) return { ok: false as const, message: 'A name has 1 to 80 characters.' };
-    setValue('rename', ['name'], entered);
-    return { ok: true as const };
-  };
   return (
     <Box as="header" bg="panel" borderBottomWidth="1px" borderColor="rule" px={{ base: '3', lg: '4' }} py="1" display="flex" alignItems="center" columnGap={{ base: '1', md: '2' }} flexWrap="wrap" className="no-print">
       <Link href="/" aria-label="All systems"><Mark /></Link>
-      <Box flex="1 1 180px" maxW="420px" order={{ base: 5, md: 0 }}><TextEntry label="Name of the system" hideLabel value={name} onEnter={rename} testId="system-name" /></Box>
+      <Box flex="1 1 180px" maxW="420px" order={{ base: 5, md: 0 }}><TextEntry label="Name of the system" hideLabel value={name} onEnter={(text) => readName(text, (entered) => setValue('rename', ['name'], entered))} testId="system-name" /></Box>
       <SaveBadge />
       <Box flex="1" />
       <HistoryButtons />

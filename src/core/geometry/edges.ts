@@ -1,0 +1,41 @@
+import { vertex, type ClosedMesh } from './mesh';
+import { trianglePlanes } from './planes';
+import { cross, dot, norm, subtract } from './vec';
+
+/** Facets of a curve meet flatter than this [rad]; where faces meet sharper there is an edge. */
+const CREASE_RAD = (20 * Math.PI) / 180;
+
+export type EdgeSums = {
+  /** Length of all edges at which faces meet sharply [m]: what is folded or welded. */
+  readonly crease_m: number;
+  /** Lengths of all edges times the tangent of half the angle by which the surface turns outward there [m]. */
+  readonly turning_m: number;
+};
+
+/** What all edges of a body come to together. */
+export function edgeSums(mesh: ClosedMesh): EdgeSums {
+  const planes = trianglePlanes(mesh);
+  const count = mesh.positions.length / 3;
+  const first = new Map<number, number>();
+  let [crease_m, turning_m] = [0, 0];
+  for (let i = 0; i < mesh.triangles.length; i++) {
+    const [from, to] = [mesh.triangles[i]!, mesh.triangles[i % 3 === 2 ? i - 2 : i + 1]!];
+    const key = Math.min(from, to) * count + Math.max(from, to);
+    const here = Math.floor(i / 3);
+    const other = first.get(key);
+    if (other === undefined) {
+      first.set(key, here);
+      continue;
+    }
+    const [there, mine] = [planes[other]?.normal, planes[here]?.normal];
+    if (!there || !mine) continue;
+    const edge = subtract(vertex(mesh, to), vertex(mesh, from));
+    const length = norm(edge);
+    const cosine = dot(there, mine);
+    // Along its own edge the later triangle runs to the left of it: normals that turn against the edge bend outward.
+    const sine = dot(edge, cross(mine, there)) / length;
+    turning_m += length * Math.tan(Math.atan2(sine, cosine) / 2);
+    if (cosine < Math.cos(CREASE_RAD)) crease_m += length;
+  }
+  return { crease_m, turning_m };
+}

@@ -1,0 +1,77 @@
+import { describe, expect, it } from 'vitest';
+import { chosen, draftSystem, parseSystem, tankBody, type SystemDocument } from '@/core/document';
+import { evaluateSystem } from '@/core/evaluate';
+import { unwrap } from '@/core/outcome';
+import { withBaffle, withNotch, withPumpModule, withSlice, withSump } from './newParts';
+import { fluidOf, withFluid, withoutTank, withTank } from './tankEdits';
+
+const DRAFT = draftSystem({ name: 'Edits', vehicle: 'road', consumer: 'diesel-engine', power_W: 60e3, holds_m3: 0.08 });
+const valid = (system: SystemDocument): SystemDocument => {
+  const parsed = parseSystem(JSON.parse(JSON.stringify(system)));
+  if (!parsed.ok) throw new Error(parsed.error.detail);
+  return parsed.value;
+};
+const KINDS = { sump: withSump, notch: withNotch, module: withPumpModule, band: withSlice, baffle: withBaffle } as const;
+const SHAPES: Readonly<Record<string, SystemDocument['tanks'][number]['shape']>> = {
+  box: DRAFT.tanks[0]!.shape,
+  drum: { kind: 'cylinder', axis: 'z', diameter_m: chosen(0.5), shell_m: chosen(0.6), nearEnd: 'flat', farEnd: 'flat' },
+  'small box': { kind: 'box', length_m: chosen(0.1), width_m: chosen(0.08), height_m: chosen(0.06) },
+};
+
+describe('what a button adds to a tank', () => {
+  it.each(Object.keys(SHAPES).flatMap((shape) => Object.keys(KINDS).map((kind) => [kind, shape] as const)))('%s on a %s: passes the validator, makes a tank in one piece and changes it', (kind, shape) => {
+    const before: SystemDocument = { ...DRAFT, tanks: [{ ...DRAFT.tanks[0]!, shape: SHAPES[shape]! }] };
+    const after = valid(KINDS[kind as keyof typeof KINDS](before, 0));
+    const body = unwrap(tankBody(after.tanks[0]!));
+    expect(body.pieces).toBe(1);
+    expect(body.idle).toEqual([]);
+    expect(before.tanks[0]!.parts).toEqual([]);
+  });
+
+  it('twice has another id and another name', () => {
+    const { parts } = valid(withSump(withSump(DRAFT, 0), 0)).tanks[0]!;
+    expect(parts.map(({ name }) => name)).toEqual(['Sump', 'Sump 2']);
+    expect(new Set(parts.map(({ id }) => id)).size).toBe(2);
+  });
+
+  it('baffles one after the other stand at different places and make one bay more each', () => {
+    const three = valid(withBaffle(withBaffle(withBaffle(DRAFT, 0), 0), 0));
+    expect(unwrap(tankBody(three.tanks[0]!)).bays.bays).toHaveLength(4);
+  });
+});
+
+describe('tanks', () => {
+  it('one more has ports of its own, a fill, and computes; the numbers stay those of the first', () => {
+    const two = valid(withTank(withTank(DRAFT)));
+    expect(two.tanks.map(({ name }) => name)).toEqual(['Main tank', 'Tank 2', 'Tank 3']);
+    expect(two.conditions.fills.map(({ tank }) => tank)).toEqual(two.tanks.map(({ id }) => id));
+    const [alone, together] = [unwrap(evaluateSystem(DRAFT)), unwrap(evaluateSystem(two))];
+    expect(together.usable).toEqual(alone.usable);
+    expect(together.tanks).toHaveLength(3);
+  });
+
+  it('removed takes its lines, mounts and fill along, and undoing an addition leaves no trace', () => {
+    const added = withTank(DRAFT);
+    expect(withoutTank(added, 1)).toEqual(DRAFT);
+    const without = withoutTank({ ...added, mounts: [{ id: 'm', name: 'M', kind: 'strap', tank: 'main', x_m: chosen(0), y_m: chosen(0), z_m: chosen(0) }] }, 0);
+    expect(without.mounts).toEqual([]);
+    expect(without.lines).toHaveLength(DRAFT.lines.length - 1);
+    valid(without);
+  });
+});
+
+describe('fluids', () => {
+  it('another in the only tank is changed in place', () => {
+    const changed = withFluid(DRAFT, 0, 'petrol');
+    expect(changed.fluids).toEqual([{ id: 'fuel', fluid: 'petrol' }]);
+    expect(fluidOf(changed, 0)).toBe('petrol');
+  });
+
+  it('in one of two leaves the other its own, and one that is there is used again', () => {
+    const two = withTank(DRAFT);
+    const mixed = valid(withFluid(two, 1, 'coolant'));
+    expect([fluidOf(mixed, 0), fluidOf(mixed, 1)]).toEqual(['diesel', 'coolant']);
+    const back = withFluid(mixed, 1, 'diesel');
+    expect(back.tanks[1]!.fluid).toBe(back.tanks[0]!.fluid);
+  });
+});
