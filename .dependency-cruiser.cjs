@@ -7,7 +7,7 @@ const core = (name, ...allowed) => ({
   to: { path: '^src/core/', pathNot: `^src/core/(outcome\\.ts$|${[name, ...allowed].join('/|')}/)` },
 });
 
-const SOLVERS = ['reference', 'units', 'geometry', 'fluids', 'tank', 'network', 'gauge', 'range'];
+const SOLVERS = ['reference', 'units', 'geometry', 'fluids', 'tank', 'network', 'gauge', 'range', 'fit'];
 
 module.exports = {
   forbidden: [
@@ -15,7 +15,7 @@ module.exports = {
     {
       name: 'core-is-pure', comment: 'The core knows no interface, database, Node or network; of packages only those that compute', severity: 'error',
       from: { path: '^src/core/', pathNot: '\\.test\\.ts$' },
-      to: { path: '^(src/(app|ui|server|db|cli|workers)/|node_modules/)', pathNot: '^node_modules/(yup|earcut|manifold-3d)/' },
+      to: { path: '^(src/(app|ui|server|db|cli|workers)/|node_modules/)', pathNot: '^node_modules/(yup|earcut|manifold-3d|ml-matrix)/' },
     },
     { name: 'core-uses-no-node', severity: 'error', from: { path: '^src/core/', pathNot: '\\.test\\.ts$' }, to: { dependencyTypes: ['core'] } },
     core('units', 'reference'),
@@ -26,6 +26,7 @@ module.exports = {
     core('tank', 'geometry', 'units'),
     core('gauge', 'geometry', 'units'),
     core('range', 'units'),
+    core('fit', 'geometry', 'units'),
     core('formats', 'geometry', 'units'),
     core('document', ...SOLVERS, 'formats'),
     core('evaluate', ...SOLVERS, 'formats', 'document'),

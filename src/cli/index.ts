@@ -1,5 +1,6 @@
 import { CONDITIONS_HELP, loadSystem, UsageError } from './args';
 import { check } from './check';
+import { fit } from './fit';
 import { flow } from './flow';
 import { gauge } from './gauge';
 import { range } from './range';
@@ -7,7 +8,7 @@ import { table } from './table';
 import { tank } from './tank';
 import { evaluated, type Verb } from './verb';
 
-const VERBS: readonly Verb[] = [tank, table, flow, gauge, range, check];
+const VERBS: readonly Verb[] = [tank, table, fit, flow, gauge, range, check];
 
 const GENERAL_HELP = `npm run -s gasline -- VERB SYSTEM-FILE [options]
 

@@ -11,7 +11,7 @@ test('a broken import gets the path of its fault and changes nothing', async ({ 
   const broken = (change: (text: string) => string): string => change(demoText('box-boat'));
   const cases: readonly (readonly [string, string, RegExp])[] = [
     ['not JSON', '{ tank', /not JSON/],
-    ['wrong version', broken((text) => text.replace('"version": 2', '"version": 7')), /version 7/],
+    ['wrong version', broken((text) => text.replace('"version": 3', '"version": 7')), /version 7/],
     ['negative size', broken((text) => text.replace('"value": 1.12', '"value": -1.12')), /tanks\[0\]\.shape\.length_m\.value/],
     ['missing reference', broken((text) => text.replace('"fluid": "fuel"', '"fluid": "ghost"')), /tanks\[0\]\.fluid/],
     ['NaN', broken((text) => text.replace('"value": 1.12', '"value": NaN')), /not JSON/],

@@ -8,6 +8,8 @@ export type BodyCode = ShapeCode | CombineCode | InsetCode;
 
 /** The metal and the space of a tank, before anything is joined to it. */
 export type TankBody = {
+  /** The walls as they are dimensioned: their inside or their outside. */
+  readonly walls: ClosedMesh;
   /** Inside of the walls. */
   readonly shell: ClosedMesh;
   /** What liquid can take: the inside less what stands in it. */
@@ -70,7 +72,7 @@ function build(tank: TankDocument): Outcome<TankBody, BodyCode> {
   const insideArea_m2 = meshArea(shell.value);
   const { crease_m, turning_m } = edgeSums(shell.value);
   return success({
-    shell: shell.value, space, bays: bays.value, changes,
+    walls: walls.value, shell: shell.value, space, bays: bays.value, changes,
     pieces: surfacePieces(shell.value),
     idle: [...tank.parts, ...tank.slices].map(({ id }) => id).filter((id) => Math.abs(changes.get(id) ?? 0) <= least_m3).concat(plates.filter(({ area_m2 }) => area_m2 === 0).map(({ plate }) => plate.id)),
     insideArea_m2, edges_m: crease_m,

@@ -16,3 +16,6 @@ export function hardestFor(vehicle: string): Hardest {
   const guess = (value: number): Known => (value === 0 ? chosen(0) : assumed(value, Math.round(value * 3.5) / 10));
   return { braking_mPerS2: guess(braking), driving_mPerS2: guess(driving), cornering_mPerS2: guess(cornering) };
 }
+
+/** Nothing said of the space yet; common practice: a finger's breadth is kept free all round. */
+export const EMPTY_FIT = { clearance_m: chosen(0.01), bay: { kind: 'none' as const }, things: [], ways: [] };

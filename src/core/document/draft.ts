@@ -7,7 +7,7 @@ import { FLUIDS, type FluidKey } from '../reference/fluids';
 import { ROUGHNESS } from '../reference/losses';
 import { assumed, chosen, fromPart, measured, type Known } from './known';
 import { schemaLimits, type Limits } from './limits';
-import { hardestFor, SURGE_BAY_M3 } from './defaults';
+import { EMPTY_FIT, hardestFor, SURGE_BAY_M3 } from './defaults';
 import { CONSUMER_KINDS, CURRENT_VERSION, FORMAT, VEHICLES, type ConsumerDocument, type SystemDocument, type TankDocument } from './schema';
 
 /** The few questions a new system starts from. */
@@ -109,6 +109,7 @@ export function draftSystem(answers: Answers): SystemDocument {
     lines: draftLines(answers, consumer, need),
     consumers: [consumer],
     mounts: [],
+    fit: EMPTY_FIT,
   };
 }
 
@@ -173,6 +174,7 @@ function draftTank(answers: Answers): TankDocument {
       id: 'pickup', name: 'Feed pickup', port: 'feed', kind: 'top-tube', strainer: 'none',
       heightOffFloor_m: chosen(Math.min(0.025, roundTo(h / 4, 1e-3))), bore_m: fromPart(answers.consumer === 'nozzle' ? 0.025 : 0.008), submergence_m: assumed(0.005, 0.004),
     }],
+    built: [],
     senders: [draftSender(l, h)],
   };
 }

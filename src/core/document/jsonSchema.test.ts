@@ -4,7 +4,7 @@ import { describe, expect, it } from 'vitest';
 import { draftSystem, parseSystem, toPath, withValue } from '.';
 import { systemJsonSchema } from './jsonSchema';
 
-const PUBLISHED: unknown = JSON.parse(readFileSync('docs/format/system-v2.schema.json', 'utf8'));
+const PUBLISHED: unknown = JSON.parse(readFileSync('docs/format/system-v3.schema.json', 'utf8'));
 const accepts = new Ajv2020({ strict: false, allErrors: true }).compile(PUBLISHED as object);
 const DRAFT = draftSystem({ name: 'Test', vehicle: 'boat', consumer: 'diesel-engine', power_W: 40e3, holds_m3: 0.1 });
 
@@ -19,7 +19,7 @@ describe('the published JSON Schema', () => {
 
   it.each<[string, unknown]>([
     ['tanks[0].shape.length_m.value', -1], ['tanks[0].shape.length_m', 3], ['tanks[0].shape.length_m', { value: 1, origin: 'assumed' }], ['tanks[0].shape.kind', 'torus'],
-    ['tanks[0].colour', 'red'], ['components[0].kind', 'carousel'], ['lines', undefined], ['tanks', {}], ['version', 3], ['tanks[0].id', 'No Good'], ['lines[0].fittings[0].count', 1.5],
+    ['tanks[0].colour', 'red'], ['components[0].kind', 'carousel'], ['lines', undefined], ['tanks', {}], ['version', 9], ['tanks[0].id', 'No Good'], ['lines[0].fittings[0].count', 1.5],
     ['constraints.nothingCut', 'no'], ['name', undefined],
   ])('and the validator both refuse %s = %j', (path, value) => {
     const bad: unknown = JSON.parse(JSON.stringify(withValue(DRAFT, toPath(path), value)));

@@ -1,5 +1,5 @@
 import { failure, success, type Outcome } from '../outcome';
-import { hardestFor, SURGE_BAY_M3 } from './defaults';
+import { EMPTY_FIT, hardestFor, SURGE_BAY_M3 } from './defaults';
 import { chosen } from './known';
 import { CURRENT_VERSION } from './schema';
 
@@ -19,10 +19,16 @@ function toVersion2(document: Tree): Tree {
   };
 }
 
+/** Version 3: the space that the tanks are to fit into; what a built tank measures. */
+function toVersion3(document: Tree): Tree {
+  const tanks = Array.isArray(document.tanks) ? document.tanks.map((tank: unknown) => (isTree(tank) ? { ...tank, built: [] } : tank)) : document.tanks;
+  return { ...document, tanks, fit: EMPTY_FIT };
+}
+
 const isTree = (value: unknown): value is Tree => typeof value === 'object' && value !== null && !Array.isArray(value);
 
 /** By the version it starts from. A change of format adds one entry and one test. */
-export const MIGRATIONS: Readonly<Record<number, Migration>> = { 1: toVersion2 };
+export const MIGRATIONS: Readonly<Record<number, Migration>> = { 1: toVersion2, 2: toVersion3 };
 
 /**
  * Brings a document of any earlier version up to the current one.

@@ -1,16 +1,18 @@
 import { sound } from '../formats';
 import { textMesh, type MeshText } from './meshText';
+import type { Fault } from './fault';
+import { fitFaults } from './fitFaults';
 import type { SystemDocument } from './schema';
 
-/** A fault in a document: where, and what is wrong with what would be accepted. */
-export type Fault = { readonly path: string; readonly message: string };
+
+export type { Fault };
 
 /** Which coordinate a port on each face does not have: the one across it. */
 export const ACROSS_FACE = { lid: 'z_m', floor: 'z_m', fore: 'x_m', aft: 'x_m', port: 'y_m', starboard: 'y_m' } as const;
 
-/** Names that lead nowhere, ids used twice, ports without their place, baffles that end before they begin, and meshes that enclose nothing. */
+/** Names that lead nowhere, ids used twice, ports without their place, baffles that end before they begin, spaces that do not hang together, and meshes that enclose nothing. */
 export function referenceFaults(system: SystemDocument): Fault[] {
-  return [...duplicateIds(system), ...danglingIds(system), ...unplacedPorts(system), ...endlessPlates(system), ...brokenMeshes(system)];
+  return [...duplicateIds(system), ...danglingIds(system), ...unplacedPorts(system), ...endlessPlates(system), ...fitFaults(system), ...brokenMeshes(system)];
 }
 
 function allIds(system: SystemDocument): { id: string; path: string }[] {
@@ -23,6 +25,8 @@ function allIds(system: SystemDocument): { id: string; path: string }[] {
       ...of(tank.ports, `tanks[${t}].ports`), ...of(tank.pickups, `tanks[${t}].pickups`), ...of(tank.senders, `tanks[${t}].senders`),
     ]),
     ...of(system.components, 'components'), ...of(system.lines, 'lines'), ...of(system.consumers, 'consumers'), ...of(system.mounts, 'mounts'),
+    ...of(system.fit.things, 'fit.things'),
+    ...(system.fit.bay.kind === 'measured' ? [...of(system.fit.bay.sides, 'fit.bay.sides'), ...of(system.fit.bay.stations, 'fit.bay.stations'), ...of(system.fit.bay.measures, 'fit.bay.measures')] : []),
   ];
 }
 
@@ -90,7 +94,10 @@ function brokenMeshes(system: SystemDocument): Fault[] {
   const shapes = system.tanks.flatMap((tank, t) => [
     { shape: tank.shape, path: `tanks[${t}].shape` },
     ...tank.parts.map((part, p) => ({ shape: part.shape, path: `tanks[${t}].parts[${p}].shape` })),
-  ]);
+  ]).concat(
+    system.fit.bay.kind === 'drawn' ? [{ shape: system.fit.bay.shape, path: 'fit.bay.shape' }] : [],
+    system.fit.things.flatMap(({ bodies }, i) => bodies.map(({ shape }, b) => ({ shape, path: `fit.things[${i}].bodies[${b}].shape` }))),
+  );
   return shapes.flatMap(({ shape, path }) => {
     if (shape.kind !== 'mesh') return [];
     const key = `${shape.vertices_m} ${shape.triangles}`;

@@ -6,7 +6,7 @@ import { FITTINGS, ROUGHNESS, type FittingKey, type RoughnessKey } from '../refe
 import { bounded, known, ORIGINS } from './known';
 
 /**
- * The system document, version 2. The one validator at every door; the
+ * The system document, version 3. The one validator at every door; the
  * published JSON Schema in docs/format is written from it.
  *
  * Keys carry units. Lengths are metres, volumes cubic metres, pressures
@@ -16,7 +16,7 @@ import { bounded, known, ORIGINS } from './known';
  * from any one datum; x forward, y to port, z up.
  */
 export const FORMAT = 'gasline-system';
-export const CURRENT_VERSION = 2;
+export const CURRENT_VERSION = 3;
 
 const closed = <T extends ObjectShape>(shape: T) =>
   object(shape)
@@ -24,8 +24,8 @@ const closed = <T extends ObjectShape>(shape: T) =>
     .required('is missing')
     .typeError('must be an object');
 
-const listOf = <T extends Schema>(item: T, max: number) =>
-  array(item as never).max(max, `must have no more than ${max} entries`).required('is missing').typeError('must be a list') as unknown as ListSchema<T>;
+const listOf = <T extends Schema>(item: T, max: number, min = 0) =>
+  array(item as never).max(max, `must have no more than ${max} entries`).min(min, `must have at least ${min} entries`).required('is missing').typeError('must be a list') as unknown as ListSchema<T>;
 type ListSchema<T extends Schema> = Schema<InferType<T>[]>;
 
 const oneOf = <T extends string>(values: readonly T[]) =>
@@ -95,6 +95,9 @@ const plate = closed({
 export const FACES = ['lid', 'floor', 'fore', 'aft', 'port', 'starboard'] as const;
 export const PORT_ROLES = ['filler', 'vent', 'feed', 'return', 'sender', 'drain', 'spare'] as const;
 
+/** Where a hose end on a port goes on to: straight out, or to one side in the tank's axes. */
+export const TURNS = ['straight', 'fore', 'aft', 'port', 'starboard', 'up', 'down'] as const;
+
 const port = closed({
   id: id(), name: name(), role: oneOf(PORT_ROLES), face: oneOf(FACES),
   /** Centre of the hole; the coordinate across the face follows from the shape. */
@@ -102,6 +105,12 @@ const port = closed({
   bore_m: known(0.0003, 0.5),
   /** Of the neck, hose or hole behind it. */
   length_m: known(0, SPAN_M),
+  /** What stands on it outside, where it is not as usual for its role. */
+  stands: closed({
+    height_m: known(0, 2), diameter_m: known(0.002, 1),
+    /** A hose end that turns aside from the top of it, and how far it reaches. */
+    turns: oneOf(TURNS), reach_m: known(0, 2),
+  }).optional(),
 });
 
 export const PICKUP_KINDS = ['top-tube', 'bottom-outlet'] as const;
@@ -143,6 +152,8 @@ const tank = closed({
   foam_ratio: known(0, 0.5).optional(),
   fillLimit_ratio: known(0.5, 1),
   ports: listOf(port, 60), pickups: listOf(pickup, 12), senders: listOf(sender, 6),
+  /** What the built tank really measures, by the path of the planned value within the tank. */
+  built: listOf(closed({ of: text(80).required('is missing'), measured: known(-SPAN_M, SPAN_M) }), 60),
 });
 
 const filter = closed({
@@ -188,6 +199,65 @@ const consumer = closed({
 const MOUNT_KINDS = ['strap', 'tab', 'cradle'] as const;
 const mount = closed({ id: id(), name: name(), kind: oneOf(MOUNT_KINDS), tank: id(), x_m: known(-SPAN_M, SPAN_M), y_m: known(-SPAN_M, SPAN_M), z_m: known(-SPAN_M, SPAN_M) });
 
+const WALL_KINDS = ['wall', 'open', 'removable'] as const;
+const TAKEN_M = 12;
+const endWall = () => closed({ name: name(), kind: oneOf(WALL_KINDS) });
+const stationCorner = () => closed({ station: id(), corner: bounded(0, 15).integer('must be a whole number') });
+export const HOWS = ['straight', 'along', 'across', 'up'] as const;
+
+/** A bay by outlines at stations, tape lengths between their corners, and curved sides by offsets from a straight edge. */
+const measuredBay = closed({
+  kind: kindIs('measured'), axis: oneOf(['x', 'y'] as const),
+  x_m: known(-SPAN_M, SPAN_M), y_m: known(-SPAN_M, SPAN_M), z_m: known(-SPAN_M, SPAN_M),
+  /** Side k runs from corner k to the next: along the floor from starboard to port (from aft to fore where the stations run to port), then up, and back. */
+  sides: listOf(closed({ id: id(), name: name(), kind: oneOf(WALL_KINDS) }), 16, 3),
+  nearEnd: endWall(), farEnd: endWall(),
+  stations: listOf(closed({ id: id(), name: name(), at_m: known(0, SPAN_M), corners: listOf(closed({ across_m: known(-TAKEN_M, TAKEN_M), up_m: known(-TAKEN_M, TAKEN_M) }), 16) }), 12, 2),
+  measures: listOf(closed({ id: id(), from: stationCorner(), to: stationCorner(), how: oneOf(HOWS), length_m: known(0.001, SPAN_M) }), 200),
+  curves: listOf(closed({ station: id(), side: id(), points: listOf(closed({ along_m: known(0, SPAN_M), behind_m: known(-2, 2) }), 40) }), 60),
+});
+const wallKinds = () => oneOf(WALL_KINDS);
+const drawnBay = closed({
+  kind: kindIs('drawn'), shape, x_m: known(-SPAN_M, SPAN_M), y_m: known(-SPAN_M, SPAN_M), z_m: known(-SPAN_M, SPAN_M),
+  walls: closed({ fore: wallKinds(), aft: wallKinds(), port: wallKinds(), starboard: wallKinds(), top: wallKinds(), floor: wallKinds() }),
+});
+/** Nothing said of the space round the tanks. */
+const noBay = closed({ kind: kindIs('none') });
+const bay = byKind({ none: noBay, measured: measuredBay, drawn: drawnBay });
+
+const turnKeys = { yaw_deg: known(-180, 180), pitch_deg: known(-ANGLE, ANGLE), roll_deg: known(-180, 180) };
+const placeInVehicle = { x_m: known(-SPAN_M, SPAN_M), y_m: known(-SPAN_M, SPAN_M), z_m: known(-SPAN_M, SPAN_M) };
+const direction = () => closed({ forward: bounded(-1, 1), toPort: bounded(-1, 1), up: bounded(-1, 1) });
+const motion = byKind({
+  slide: closed({ kind: kindIs('slide'), way: direction(), fromName: name(), toName: name(), from_m: known(-5, 5), to_m: known(-5, 5) }),
+  hinge: closed({ kind: kindIs('hinge'), ...placeInVehicle, axis: direction(), fromName: name(), toName: name(), from_deg: known(-180, 180), to_deg: known(-180, 180) }),
+});
+export const THING_ROLES = ['obstacle', 'heat', 'spray', 'occupied', 'reach', 'fixing'] as const;
+const thing = closed({
+  id: id(), name: name(), role: oneOf(THING_ROLES),
+  /** Its place is the aft, starboard, lower corner of its first body, turned about that. */
+  ...placeInVehicle, ...turnKeys,
+  bodies: listOf(closed({ shape, ...placeInVehicle, ...turnKeys }), 12, 1),
+  motions: listOf(motion, 2),
+  /** Kept free round it; the clearance asked for where it is left out. */
+  keep_m: known(0, 3).optional(),
+  removable: flag(),
+});
+
+/** One move of a part on its way out, in vehicle axes; it turns about its middle while it moves. */
+const step = closed({
+  forward_m: bounded(-SPAN_M, SPAN_M), toPort_m: bounded(-SPAN_M, SPAN_M), up_m: bounded(-SPAN_M, SPAN_M),
+  noseUp_deg: bounded(-180, 180), starboardDown_deg: bounded(-180, 180), noseToPort_deg: bounded(-180, 180),
+});
+
+const fit = closed({
+  clearance_m: known(0, 0.5),
+  bay,
+  things: listOf(thing, 60),
+  /** Ways out of parts, as typed or as found. */
+  ways: listOf(closed({ part: id(), steps: listOf(step, 60) }), 40),
+});
+
 export const VEHICLES = ['boat', 'road', 'snow', 'competition', 'trailer', 'bench'] as const;
 export const RULEBOOKS = ['none', 'road-truck-tank', 'petrol-boat', 'small-craft'] as const;
 
@@ -226,6 +296,7 @@ export const systemSchema = closed({
   lines: listOf(line, 200),
   consumers: listOf(consumer, 12),
   mounts: listOf(mount, 60),
+  fit,
 });
 
 export type SystemDocument = InferType<typeof systemSchema>;
@@ -237,6 +308,12 @@ export type PlateDocument = TankDocument['plates'][number];
 export type PortDocument = TankDocument['ports'][number];
 export type PickupDocument = TankDocument['pickups'][number];
 export type SenderDocument = TankDocument['senders'][number];
+export type FitDocument = SystemDocument['fit'];
+export type BayDocument = FitDocument['bay'];
+export type MeasuredBayDocument = Extract<BayDocument, { kind: 'measured' }>;
+export type ThingDocument = FitDocument['things'][number];
+export type MotionDocument = ThingDocument['motions'][number];
+export type WayStep = FitDocument['ways'][number]['steps'][number];
 export type ComponentDocument = SystemDocument['components'][number];
 export type LineDocument = SystemDocument['lines'][number];
 export type ConsumerDocument = SystemDocument['consumers'][number];

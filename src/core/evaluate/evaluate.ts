@@ -7,6 +7,7 @@ import { toTankFrame, type EffectiveGravity } from '../geometry';
 import { failure, success, type Outcome } from '../outcome';
 import { burnAtDuty_m3PerS, endurance, type Endurance } from '../range';
 import { flowResult, type FlowCode, type FlowResult } from './flowResult';
+import { fitFor, type FitOutcome } from './fitCache';
 import { levelOf, tankResult, type Detail, type TankResult } from './tankResult';
 
 export type GaugeResult = {
@@ -29,6 +30,8 @@ export type Evaluation = {
   readonly flows: readonly Outcome<FlowResult, FlowCode>[];
   readonly gauges: readonly Outcome<GaugeResult, GaugeCode>[];
   readonly usable: Outcome<number, 'no-pickup' | 'no-tank'>;
+  /** How the tanks fit their space; absent where nothing is said of it, or where it has not been worked out yet. */
+  readonly fit: FitOutcome | undefined;
   readonly range: Outcome<RangeResult, 'no-burn' | 'no-consumer' | 'no-pickup' | 'no-tank'>;
 };
 
@@ -73,6 +76,7 @@ export function evaluateSystem(system: SystemDocument, detail: Detail = 'full'):
     flows: system.consumers.map((consumer) => flowResult(inputsFor(consumer), consumer, detail)),
     gauges: levels.flatMap((level) => level.tank.senders.map((_, index) => gaugeResult(level, index))),
     usable,
+    fit: fitFor(system, detail),
     range: usable.ok ? rangeOf(system, system.consumers[0], usable.value) : usable,
   });
 }

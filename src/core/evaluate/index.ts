@@ -9,7 +9,8 @@
  */
 export { evaluateSystem, mainPickup, mainTank, type Evaluation, type EvaluationCode, type GaugeResult, type RangeResult } from './evaluate';
 export { flowRole, numbersOf, NUMBER_KEYS, type Figure, type NumberKey, type Numbers } from './numbers';
-export { allKnown, sensitivity, type FindingsOf, type Influence, type KnownAt, type Sensitivity } from './sensitivity';
+export { allKnown, type KnownAt } from './allKnown';
+export { sensitivity, type FindingsOf, type Influence, type Sensitivity } from './sensitivity';
 export { MAP_LIMIT, tankMap, type MapMode, type TankMap } from './attitudeMap';
 export { MANOEUVRES, REFILL_HEAD_M, type BayResult, type FeedResult, type InsideResult, type Manoeuvre } from './inside';
 export { comparedFigures, type ComparedFigure } from './figures';
@@ -19,3 +20,9 @@ export { workingOf, type Working, type WorkingStep, type WorkingTerm } from './w
 export type { FlowResult, PumpChartPoint, PumpResult } from './flowResult';
 export type { BalancePoint, Detail, PickupResult, TankResult } from './tankResult';
 export type { SectionDrawing, SenderDrawing, TankDrawing } from './drawing';
+export { fitOf, type FitGap, type FitResult, type SurveyResult, type TankFit } from './fit';
+export { checkedWay, foundWay, moveOf, orderOut, partChoices, stepOf, wayPicture, type FoundWay, type PartChoice, type WayPicture, type WaysCode } from './ways';
+export type { Move, Removal, StepCheck, WayCheck, WayOut } from '../fit';
+export { builtResult, changesOf, withChange, type BuiltResult, type FaceName, type TankChange, type TankChangeResult } from './tankChanges';
+export { largestTanks, withLargest, type LargestTank } from './largestTanks';
+export { fitDrawing, type FitDrawing } from './fitDrawing';

@@ -1,11 +1,9 @@
 import type { Known, Origin } from '../document/known';
 import { withValue, type Path } from '../document/edit';
 import type { SystemDocument } from '../document/schema';
+import { allKnown } from './allKnown';
 import { evaluateSystem, type Evaluation } from './evaluate';
 import { NUMBER_KEYS, numbersOf, type NumberKey, type Numbers } from './numbers';
-
-/** A value of the document with the path to it. */
-export type KnownAt = { readonly path: Path; readonly known: Known };
 
 /** What one uncertain value does to the numbers within its spread. */
 export type Influence = {
@@ -27,13 +25,6 @@ export type Sensitivity = {
   readonly spreads: Readonly<Partial<Record<NumberKey, number>>>;
 };
 
-/** Every Known in a document. */
-export function allKnown(root: unknown, path: Path = []): KnownAt[] {
-  if (typeof root !== 'object' || root === null) return [];
-  if ('origin' in root && 'value' in root) return [{ path, known: root as Known }];
-  return Object.entries(root).flatMap(([key, child]) => allKnown(child, [...path, Array.isArray(root) ? Number(key) : key]));
-}
-
 /** A finding that comes or goes weighs as much as a fifth on one number. */
 const FINDING_WEIGHT = 0.2;
 /** A number that comes or goes altogether weighs as much as all of it. */
@@ -52,7 +43,7 @@ export type FindingsOf = (system: SystemDocument, evaluation: Evaluation) => rea
 export function sensitivity(system: SystemDocument, findingsOf: FindingsOf): Sensitivity {
   const base = outcomeOf(system, findingsOf);
   const influences = allKnown(system)
-    .filter(({ known }) => (known.spread ?? 0) > 0)
+    .filter(({ path, known }) => (known.spread ?? 0) > 0 && !path.some((key) => APART.has(key)))
     .map(({ path, known }) => influenceOf(system, path, known, base, findingsOf))
     .sort((a, b) => b.score - a.score);
   const spreads = Object.fromEntries(
@@ -60,6 +51,9 @@ export function sensitivity(system: SystemDocument, findingsOf: FindingsOf): Sen
   ) as Record<NumberKey, number>;
   return { influences, spreads };
 }
+
+/** Of the space and of what stands on the tank, only the fit depends, which ranks them itself; what was built changes no plan. */
+const APART: ReadonlySet<string | number> = new Set(['fit', 'stands', 'built']);
 
 type Snapshot = { readonly numbers: Partial<Record<NumberKey, number>>; readonly findings: ReadonlySet<string> };
 

@@ -35,7 +35,7 @@ export function nearestOnTriangle(p: Vec3, a: Vec3, b: Vec3, c: Vec3): Vec3 {
  * @source inside by the winding number: solid angles (A. Van Oosterom and
  * J. Strackee, IEEE Trans. Biomed. Eng. 30, 1983) sum to 4 pi
  */
-export function depthInside(mesh: ClosedMesh, p: Vec3): number {
+export function depthInside(mesh: Pick<ClosedMesh, 'positions' | 'triangles'>, p: Vec3): number {
   const { positions, triangles } = mesh;
   let nearest = Infinity;
   let solidAngle = 0;

@@ -4,7 +4,8 @@
  * Read `clip.ts` first: everything about volume comes from cutting a closed
  * mesh by the plane normal to effective gravity. `attitude.ts` makes that
  * plane's direction from slope and acceleration, `level.ts` finds its height
- * for a volume. `kernel.ts` adds and takes away bodies. To add a shape, write a
+ * for a volume. `kernel.ts` adds and takes away bodies. Between bodies,
+ * `separation.ts` is the distance and `travel.ts` the way to first contact. To add a shape, write a
  * function that returns a ClosedMesh (see `box.ts`, `loft.ts`, `vessel.ts`);
  * nothing else here changes.
  */
@@ -19,7 +20,7 @@ export { largestTwist_sin, loftMesh, loftVolume_m3, prismMesh, type ExtrudeAxis,
 export { fillProfile, parseProfile, signedArea_m2, type Profile, type ProfileCode } from './polygon';
 export { facetsFor, revolvedMesh, ROUND_REL, type MeridianPoint } from './revolved';
 export { coneMesh, endDepth_m, endVolume_m3, END_SHAPES, TORISPHERICAL, vesselMesh, vesselVolume_m3, type EndShape, type Vessel, type VesselCode } from './vessel';
-export { between, combine, loadKernel, movedMesh, pictureBelow, pictureOf, withoutBand, type CombineCode, type Operation, type PictureMesh } from './kernel';
+export { between, combine, commonRegion, loadKernel, movedMesh, pictureBelow, pictureOf, withoutBand, type CombineCode, type Operation, type PictureMesh } from './kernel';
 export { cutAcross } from './slab';
 export { insetMesh, type InsetCode } from './inset';
 export { crossingTriangles } from './crossing';
@@ -30,3 +31,9 @@ export {
 } from './attitude';
 export { depthInside, nearestOnTriangle, rayCrossings, rayHit } from './distance';
 export { crossingsAt, outlineBelow, sectionAcross, surfaceInSection, type Axis, type Point2 } from './section';
+export { AT_HOME, composed, placed, placedBack, posedMesh, poseOf, seenFrom, shiftBy, turnAbout, turned, turnedBack, type Pose } from './pose';
+export { boxTree, treeOf, type BoxTree, type Surface } from './boxTree';
+export { separation, type Separation } from './separation';
+export { travel, type Travel } from './travel';
+export { firstGone, leastOver, type Bounded, type IsWithin, type Least } from './bisect';
+export { convexHull } from './hull';

@@ -4,6 +4,8 @@ import { boxMesh } from './box';
 import type { Plane } from './clip';
 import { meshBounds, meshSize_m, meshVolume, parseMesh, type Bounds, type ClosedMesh } from './mesh';
 import { distinctPlanes, moveOntoPlanes, trianglePlanes } from './planes';
+import { signedArea_m2 } from './polygon';
+import type { Point2 } from './section';
 import { cutAcross } from './slab';
 import { norm, subtract, type Vec3 } from './vec';
 
@@ -197,3 +199,56 @@ export function pictureBelow(mesh: ClosedMesh, { normal, offset_m }: Plane): Pic
   below.delete();
   return picture;
 }
+
+/** Corners nearer to a straight line than this are left out of a region's outline [m]. */
+const STRAIGHT_M = 5e-4;
+
+/**
+ * The largest piece of the region that all of the outlines share, less the
+ * shadows of triangles grown by a margin; as one outline, counter-clockwise.
+ *
+ * @param shared each a set of closed loops [m]
+ * @param shadows corners of triangles, three points each, with the margin round them [m]
+ */
+export function commonRegion(shared: readonly (readonly Point2[][])[], shadows: readonly { readonly triangles: readonly (readonly Point2[])[]; readonly margin_m: number }[]): { outline: Point2[]; area_m2: number } | undefined {
+  if (!kernel) throw new Error('loadKernel() has not come back yet');
+  const { CrossSection } = kernel;
+  type Region = InstanceType<typeof CrossSection>;
+  const made: Region[] = [];
+  const keep = (region: Region): Region => (made.push(region), region);
+  const of = (loops: readonly (readonly Point2[])[], rule: 'EvenOdd' | 'Positive'): Region => keep(new CrossSection(loops.map((loop) => loop.map(([u, v]) => [u, v] as [number, number])), rule));
+  try {
+    let region = shared.map((loops) => of(loops, 'EvenOdd')).reduce((all, next) => keep(all.intersect(next)));
+    for (const { triangles, margin_m } of shadows) {
+      if (triangles.length === 0) continue;
+      const upright = triangles.map((loop) => (turnOf(loop) < 0 ? [...loop].reverse() : loop));
+      region = keep(region.subtract(keep(of(upright, 'Positive').offset(margin_m, 'Miter', 2))));
+    }
+    const largestOf = (whole: Region): Region | undefined => whole.decompose().map(keep).reduce<Region | undefined>((best, piece) => (best && best.area() >= piece.area() ? best : piece), undefined);
+    let largest = largestOf(region);
+    // An outline has no holes: each is opened to the side where that costs least.
+    for (let holes = 0; largest && largest.numContour() > 1 && holes < MOST_HOLES; holes++) {
+      const hole = largest.toPolygons().find((loop) => signedArea_m2(loop as unknown as Point2[]) < 0);
+      if (!hole) break;
+      const opened: (Region | undefined)[] = slots(hole as unknown as Point2[]).map((slot) => largestOf(keep(largest!.subtract(of([slot], 'EvenOdd')))));
+      largest = opened.reduce((best, piece) => (!piece || (best && best.area() >= piece.area()) ? best : piece), undefined);
+    }
+    const outline = largest && keep(largest.simplify(STRAIGHT_M)).toPolygons()[0];
+    return largest && outline ? { outline: outline.map(([u, v]): Point2 => [u, v]), area_m2: largest.area() } : undefined;
+  } finally {
+    made.forEach((region) => region.delete());
+  }
+}
+
+const MOST_HOLES = 40;
+const FAR_M = 100;
+
+/** The box round a hole, drawn out to each of the four sides. */
+function slots(hole: readonly Point2[]): Point2[][] {
+  const [us, vs] = [hole.map(([u]) => u), hole.map(([, v]) => v)];
+  const [u0, u1, v0, v1] = [Math.min(...us), Math.max(...us), Math.min(...vs), Math.max(...vs)];
+  const box = (a: number, b: number, c: number, d: number): Point2[] => [[a, c], [b, c], [b, d], [a, d]];
+  return [box(u0 - FAR_M, u1, v0, v1), box(u0, u1 + FAR_M, v0, v1), box(u0, u1, v0 - FAR_M, v1), box(u0, u1, v0, v1 + FAR_M)];
+}
+
+const turnOf = ([a, b, c]: readonly Point2[]): number => (b![0] - a![0]) * (c![1] - a![1]) - (b![1] - a![1]) * (c![0] - a![0]);

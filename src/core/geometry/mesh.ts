@@ -78,12 +78,12 @@ export function surfacePieces({ positions, triangles }: ClosedMesh): number {
 /** Largest coordinate, by which geometric tolerances are scaled [m]. */
 export const meshSize_m = ({ positions }: Pick<ClosedMesh, 'positions'>): number => positions.reduce((largest, value) => Math.max(largest, Math.abs(value)), 0);
 
-export function vertex(mesh: ClosedMesh, index: number): Vec3 {
+export function vertex(mesh: Pick<ClosedMesh, 'positions'>, index: number): Vec3 {
   const at = 3 * index;
   return [mesh.positions[at]!, mesh.positions[at + 1]!, mesh.positions[at + 2]!];
 }
 
-export function triangle(mesh: ClosedMesh, index: number): readonly [Vec3, Vec3, Vec3] {
+export function triangle(mesh: Pick<ClosedMesh, 'positions' | 'triangles'>, index: number): readonly [Vec3, Vec3, Vec3] {
   const at = 3 * index;
   return [
     vertex(mesh, mesh.triangles[at]!),
@@ -97,7 +97,7 @@ export const triangleCount = (mesh: ClosedMesh): number => mesh.triangles.length
 export type Bounds = { readonly min: Vec3; readonly max: Vec3 };
 
 /** Axis-aligned box around the mesh [m]. */
-export function meshBounds(mesh: ClosedMesh): Bounds {
+export function meshBounds(mesh: Pick<ClosedMesh, 'positions' | 'triangles'>): Bounds {
   const min = [Infinity, Infinity, Infinity];
   const max = [-Infinity, -Infinity, -Infinity];
   mesh.positions.forEach((value, index) => {

@@ -5,7 +5,7 @@ import type { Status } from '../reference/provenance';
 import { say, type Message } from '../units';
 
 export type Severity = 'stop' | 'warn' | 'note';
-export type Stage = 'tank' | 'ports' | 'lines' | 'vents' | 'gauge' | 'range';
+export type Stage = 'fit' | 'tank' | 'ports' | 'lines' | 'vents' | 'gauge' | 'range';
 
 export type RuleContext = { readonly system: SystemDocument; readonly evaluation: Evaluation; readonly numbers: Numbers };
 

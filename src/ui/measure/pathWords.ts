@@ -25,6 +25,9 @@ const KEY_WORDS: Readonly<Record<string, Words>> = {
   at_m: { label: 'place', role: 'tape' }, from_m: { label: 'begins at', role: 'tape' }, to_m: { label: 'ends at', role: 'tape' }, cornerCut_m: { label: 'lower corners cut', role: 'tape' }, topGap_m: { label: 'air gap above', role: 'tape' },
   leak_ratio: { label: 'leak of the shut flap', role: 'share' }, foam_ratio: { label: 'taken by foam', role: 'share' }, surgeBay_m3: { label: 'most that may surge in one bay', role: 'tankVolume' },
   braking_mPerS2: { label: 'hardest braking', role: 'acceleration' }, driving_mPerS2: { label: 'hardest pulling away', role: 'acceleration' }, cornering_mPerS2: { label: 'hardest cornering', role: 'acceleration' },
+  clearance_m: { label: 'clearance asked for', role: 'tape' }, keep_m: { label: 'distance to keep', role: 'tape' }, across_m: { label: 'place across', role: 'tape' }, up_m: { label: 'height', role: 'tape' },
+  along_m: { label: 'place along the straight edge', role: 'tape' }, behind_m: { label: 'behind the straight edge', role: 'tape' }, from_deg: { label: 'swings from', role: 'slope' }, to_deg: { label: 'swings to', role: 'slope' }, reach_m: { label: 'hose end reaches', role: 'tape' },
+  measured: { label: 'as built', role: 'tape' },
   portDown_deg: { label: 'port side down', role: 'slope' }, starboardDown_deg: { label: 'starboard side down', role: 'slope' },
 };
 
@@ -41,7 +44,7 @@ export function pathWords(system: SystemDocument, path: Path): Words & { readonl
     ...(inPlate && path.includes('holes') ? { label: key === 'diameter_m' ? 'hole diameter' : 'height of its holes' } : {}),
     ...(inPlate && path.includes('flap') && key !== 'leak_ratio' ? { label: key === 'width_m' ? 'flap width' : 'flap height' } : {}),
     ...(path.includes('slices') && key === 'width_m' ? { label: 'width taken out' } : {}),
-    ...(inTank && key === 'length_m' ? { role: 'tape' as const } : {}),
+    ...((inTank || path[0] === 'fit') && key === 'length_m' ? { role: 'tape' as const } : {}),
     ...(path[2] === 'shape' ? { label: `${valueAt(system, [...path.slice(0, 2), 'dimensions']) as string} ${words.label}` } : {}),
     ...(path.includes('ports') && key === 'length_m' ? { label: 'length behind it' } : {}),
     ...(path[0] === 'vehicle' && system.vehicle.kind === 'boat' ? { role: 'seaSpeed' as const } : {}),
@@ -51,6 +54,7 @@ export function pathWords(system: SystemDocument, path: Path): Words & { readonl
 }
 
 function stageOf(path: Path, system: SystemDocument): Stage {
+  if (path[0] === 'fit' || path[0] === 'constraints' || path.includes('built')) return 'fit';
   if (path[0] === 'lines' || path[0] === 'components') return 'lines';
   if (path[0] === 'consumers') return String(path[2]).startsWith('burn') ? 'range' : 'lines';
   if (path.includes('senders')) return 'gauge';

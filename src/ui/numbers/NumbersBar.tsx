@@ -8,7 +8,7 @@ import { formatQuantity } from '@/core/units';
 import type { Results } from '@/workers/evaluate.worker';
 import { useEditor } from '../state/editor';
 import { useReader } from '../state/reader';
-import { useShown, useSpreads } from '../state/results';
+import { useShown, useSpreads, useFindings } from '../state/results';
 import { usePlace } from '../workspace/goTo';
 import { contextOf, type Tone } from './context';
 import { WorkingPanel } from './WorkingPanel';
@@ -91,7 +91,7 @@ function NumberButton({ numberKey, system, results, open, onToggle }: ButtonProp
 
 function FindingsButton({ results }: { readonly results: Results | undefined }) {
   const goTo = usePlace((place) => place.goTo);
-  const findings = results?.ok ? results.findings : [];
+  const findings = useFindings();
   const count = (severity: string): number => findings.filter((finding) => finding.severity === severity).length;
   const [stops, warns, notes] = [count('stop'), count('warn'), count('note')];
   return (

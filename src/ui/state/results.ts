@@ -5,6 +5,7 @@ import { useEffect } from 'react';
 import { create } from 'zustand';
 import type { SystemDocument } from '@/core/document';
 import type { Sensitivity } from '@/core/evaluate';
+import type { Finding } from '@/core/rules';
 import type { EvaluateApi, Results } from '@/workers/evaluate.worker';
 import type { SensitivityApi } from '@/workers/sensitivity.worker';
 import { useEditor } from './editor';
@@ -27,6 +28,21 @@ type Spreads = { readonly sensitivity: Sensitivity | undefined; readonly sensiti
 export const useShown = create<Shown>()(() => ({ system: undefined, results: undefined, broken: undefined }));
 export const useDetails = create<Details>()(() => ({ system: undefined, results: undefined }));
 export const useSpreads = create<Spreads>()(() => ({ sensitivity: undefined, sensitivityOf: undefined }));
+
+/**
+ * Findings of the newest results. Those of the fit take longer and come with
+ * the drawings: until they are there for the open document, the last ones stand.
+ */
+export function useFindings(): readonly Finding[] {
+  const shown = useShown();
+  const details = useDetails();
+  if (!shown.results?.ok) return NONE;
+  if (shown.system === details.system) return details.results?.ok ? details.results.findings : shown.results.findings;
+  const fit = details.results?.ok ? details.results.findings.filter(({ stage }) => stage === 'fit') : NONE;
+  return [...shown.results.findings.filter(({ stage }) => stage !== 'fit'), ...fit].sort((a, b) => SEVERITIES.indexOf(a.severity) - SEVERITIES.indexOf(b.severity));
+}
+const NONE: readonly Finding[] = [];
+const SEVERITIES = ['stop', 'warn', 'note'];
 
 /** Forgets what was shown of another system. */
 export function forgetResults(): void {

@@ -5,6 +5,7 @@ import { useEffect } from 'react';
 import type { SystemDocument } from '@/core/document';
 import { ConditionsPanel } from '../conditions/ConditionsPanel';
 import { FindingsView } from '../findings/FindingsView';
+import { FitStage } from '../fit/FitStage';
 import { GaugeStage } from '../gauge/GaugeStage';
 import { LinesStage } from '../lines/LinesStage';
 import { MeasureNext } from '../measure/MeasureNext';
@@ -59,7 +60,7 @@ export function Workspace({ id, document, revision, stage }: Props) {
 }
 
 const BODIES: Readonly<Record<StageKey, () => React.ReactNode>> = {
-  tank: () => <TankStage />, ports: () => <PortsStage />, lines: () => <LinesStage />, vents: () => <VentsStage />, gauge: () => <GaugeStage />, range: () => <RangeStage />,
+  fit: () => <FitStage />, tank: () => <TankStage />, ports: () => <PortsStage />, lines: () => <LinesStage />, vents: () => <VentsStage />, gauge: () => <GaugeStage />, range: () => <RangeStage />,
   findings: () => <FindingsView />, measure: () => <MeasureNext />,
 };
 

@@ -4,6 +4,7 @@ export type StageKey = Stage | 'findings' | 'measure';
 
 /** In the order in which the work is done. */
 export const STAGES: readonly { readonly key: StageKey; readonly label: string; readonly question: string }[] = [
+  { key: 'fit', label: 'Fit', question: 'Whether it fits, and how it gets in and out' },
   { key: 'tank', label: 'Tank', question: 'What it holds, and what it is made of' },
   { key: 'ports', label: 'Ports', question: 'Holes, pickup and drain: what can be drawn' },
   { key: 'lines', label: 'Lines', question: 'Whether the fuel gets there' },

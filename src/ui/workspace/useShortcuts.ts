@@ -7,7 +7,7 @@ import { ACROSS, STAGES } from './stages';
 
 const isTyping = (target: EventTarget | null): boolean => target instanceof HTMLElement && (target.tagName === 'INPUT' || target.tagName === 'SELECT' || target.tagName === 'TEXTAREA');
 
-/** Ctrl+Z and Ctrl+Y anywhere; 1 to 8 for the stages where nothing is being typed. */
+/** Ctrl+Z and Ctrl+Y anywhere; 1 to 9 for the stages where nothing is being typed. */
 export function useShortcuts(): void {
   useEffect(() => {
     const onKey = (event: KeyboardEvent): void => {

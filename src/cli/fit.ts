@@ -1,0 +1,49 @@
+import { checkedWay, fitOf, foundWay, largestTanks, orderOut, partChoices } from '@/core/evaluate';
+import type { WayOut } from '@/core/evaluate';
+import { numberFrom, UsageError } from './args';
+import { failed, type Verb } from './verb';
+
+const SEED = 1;
+const MOST_LOOKS = 40_000;
+
+const wayOf = ({ moves, check, looks }: WayOut) => ({
+  moves: moves.map(({ shift_m, turn_rad }, i) => ({ shift_m, turn_rad, tightest_m: check.steps[i]!.tightest_m, tightestTo: check.steps[i]!.tightestTo })),
+  tightest_m: check.tightest_m, tightestTo: check.tightestTo, looks,
+});
+
+export const fit: Verb = {
+  name: 'fit',
+  summary: 'clearances of the tanks to everything in their space; ways in and out',
+  prints: 'bay: corners_m, fitted_m and contradictions of the measurements; tanks[]: gaps[] (distance_m, keep_m, worst_m, spread_m, where and at which position of the moving part), chanceClear, chanceKept; with --largest how big a tank could be; with --part ways',
+  options: {
+    part: 'id of a part that is to come out: its kept way is checked, or one is found',
+    order: 'with --part: also the order in which parts come out (yes)',
+    seed: `of the search for a way; ${SEED} where it is left out`,
+    largest: 'the largest box and prism that the space takes (yes)',
+  },
+  run: (system, _, options) => {
+    const result = fitOf(system);
+    if (!result.ok) throw new UsageError(`${result.error.at}: ${result.error.detail}`);
+    const largest = options.largest === undefined ? undefined : largestTanks(system);
+    return {
+      system: system.name, ...result.value,
+      ...(largest ? { largest: largest.ok ? largest.value : failed(largest.error) } : {}),
+      ...(options.part === undefined ? {} : { part: waysOf(system, options.part, options) }),
+    };
+  },
+};
+
+function waysOf(system: Parameters<Verb['run']>[0], id: string, options: Readonly<Record<string, string | undefined>>) {
+  if (!partChoices(system).some((part) => part.id === id)) throw new UsageError(`There is no part "${id}" that comes out; there is ${partChoices(system).map((part) => part.id).join(', ')}.`);
+  const search = { seed: options.seed === undefined ? SEED : numberFrom('--seed', options.seed), mostLooks: MOST_LOOKS };
+  const kept = system.fit.ways.find(({ part }) => part === id);
+  const checked = kept && checkedWay(system, id, kept.steps);
+  const found = checked ? undefined : foundWay(system, id, search);
+  const order = options.order === undefined ? undefined : orderOut(system, id, { ...search, mostLooks: Math.ceil(search.mostLooks / 4) });
+  return {
+    id,
+    ...(checked ? { kept: checked.ok ? { isOut: checked.value.isOut, tightest_m: checked.value.tightest_m, tightestTo: checked.value.tightestTo, blockedAt: checked.value.blockedAt ?? null, blockedBy: checked.value.steps.at(-1)?.blocked?.by ?? null } : failed(checked.error) } : {}),
+    ...(found ? { found: !found.ok ? failed(found.error) : found.value.way.ok ? wayOf(found.value.way.value) : { ...failed(found.value.way.error), opening: found.value.opening ? { id: found.value.opening.id, name: found.value.opening.name } : null } } : {}),
+    ...(order ? { order: order.ok ? order.value.map(({ id: out, name, way }) => ({ id: out, name, ...wayOf(way) })) : failed(order.error) } : {}),
+  };
+}

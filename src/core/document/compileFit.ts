@@ -1,0 +1,175 @@
+import { drawnBay, surveyedBay, type Bay, type BayCode, type BayPlan, type Body, type Motion, type Piece, type Taken, type Thing } from '../fit';
+import { combine, composed, convexHull, insetMesh, meshBounds, placedBack, posedMesh, poseOf, prismMesh, sectionAcross, signedArea_m2, shiftBy, type ClosedMesh, type Point2, type Pose, type Vec3 } from '../geometry';
+import { failure, success, unwrap, type Outcome } from '../outcome';
+import { STANDING, TAPE_SPREAD_M } from '../reference/standing';
+import { tankBody, type TankBody } from './compileBody';
+import { shapeMesh } from './compileShape';
+import { portPoint, radians } from './compileTank';
+import { withValue, toPath, valueAt } from './edit';
+import type { Known } from './known';
+import type { BayDocument, MeasuredBayDocument, PortDocument, SystemDocument, TankDocument, ThingDocument } from './schema';
+
+export type FitCode = BayCode | 'bad-shape';
+
+type Placed = { readonly x_m: Known; readonly y_m: Known; readonly z_m: Known };
+type Turned = { readonly yaw_deg: Known; readonly pitch_deg: Known; readonly roll_deg: Known };
+
+const pointOf = ({ x_m, y_m, z_m }: Placed): Vec3 => [x_m.value, y_m.value, z_m.value];
+export const placeOf = (at: Placed & Turned): Pose => poseOf(pointOf(at), { yaw_rad: radians(at.yaw_deg.value), pitch_rad: radians(at.pitch_deg.value), roll_rad: radians(at.roll_deg.value) });
+
+/** A spread is two standard deviations. */
+const SIGMAS = 2;
+/** What is decided rather than measured holds as set out with a tape. */
+const spreadOf = ({ spread, origin }: Known): number => spread ?? (origin === 'chosen' ? TAPE_SPREAD_M / 100 : TAPE_SPREAD_M);
+const taken = (known: Known): Taken => ({ value_m: known.value, sigma_m: Math.max(1e-6, spreadOf(known) / SIGMAS), assumed: known.origin === 'assumed' });
+
+/** The bay with its corners adjusted to the measurements; undefined where nothing is said of it. */
+export function compileBay(bay: BayDocument): Outcome<Bay | undefined, FitCode> {
+  if (bay.kind === 'none') return success(undefined);
+  if (bay.kind === 'measured') return surveyedBay(bayPlan(bay));
+  const space = shapeMesh(bay.shape);
+  return space.ok ? success(drawnBay(posedMesh(space.value, shiftBy(pointOf(bay))), bay.walls)) : failure('bad-shape', 'the bay', space.error.detail);
+}
+
+export function bayPlan(bay: MeasuredBayDocument): BayPlan {
+  const stationAt = (id: string): number => bay.stations.findIndex((station) => station.id === id);
+  return {
+    axis: bay.axis, origin_m: pointOf(bay), sides: bay.sides, nearEnd: bay.nearEnd, farEnd: bay.farEnd,
+    stations: bay.stations.map(({ id, name, at_m, corners }) => ({ id, name, at: taken(at_m), corners: corners.map(({ across_m, up_m }) => ({ across: taken(across_m), up: taken(up_m) })) })),
+    measures: bay.measures.map(({ id, from, to, how, length_m }) => ({ id, how, length: taken(length_m), from: { station: stationAt(from.station), corner: from.corner }, to: { station: stationAt(to.station), corner: to.corner } })),
+    curves: bay.curves.map(({ station, side, points }) => ({ station: stationAt(station), side: bay.sides.findIndex(({ id }) => id === side), points: points.map(({ along_m, behind_m }) => ({ along_m: along_m.value, behind_m: behind_m.value })) })),
+  };
+}
+
+/** Things in the space, each as one surface in vehicle axes where it rests. */
+export function compileThing(thing: ThingDocument, clearance_m: number): Outcome<Thing, FitCode> {
+  const at = placeOf(thing);
+  let surface: ClosedMesh | undefined;
+  for (const body of thing.bodies) {
+    const shape = shapeMesh(body.shape);
+    if (!shape.ok) return failure('bad-shape', thing.name, shape.error.detail);
+    const next = posedMesh(shape.value, composed(at, placeOf(body)));
+    const joined: Outcome<ClosedMesh> = surface ? combine(surface, next, 'add') : success(next);
+    if (!joined.ok) return failure('bad-shape', thing.name, joined.error.detail);
+    surface = joined.value;
+  }
+  return success({
+    id: thing.id, name: thing.name, role: thing.role, surface: surface!, removable: thing.removable,
+    motions: thing.motions.map((motion): Motion => (motion.kind === 'slide'
+      ? { kind: 'slide', way: directionOf(motion.way), from_m: motion.from_m.value, to_m: motion.to_m.value }
+      : { kind: 'hinge', point_m: pointOf(motion), axis: directionOf(motion.axis), from_rad: radians(motion.from_deg.value), to_rad: radians(motion.to_deg.value) })),
+    // A thing that the tank is fastened to may touch it.
+    keep_m: thing.keep_m?.value ?? (thing.role === 'fixing' ? 0 : clearance_m),
+  });
+}
+
+const directionOf = ({ forward, toPort, up }: { readonly forward: number; readonly toPort: number; readonly up: number }): Vec3 => {
+  const length = Math.hypot(forward, toPort, up);
+  return [forward / length, toPort / length, up / length];
+};
+
+const outers = new WeakMap<TankBody, ClosedMesh>();
+
+/** The outside of a tank's walls, in the tank's frame. */
+export function outerMesh(tank: TankDocument): Outcome<ClosedMesh, FitCode> {
+  const body = tankBody(tank);
+  if (!body.ok) return failure('bad-shape', `${tank.name}, ${body.error.at}`, body.error.detail);
+  const known = outers.get(body.value);
+  if (known) return success(known);
+  const outer = tank.dimensions === 'outside' ? success(body.value.walls) : insetMesh(body.value.walls, -tank.material.thickness_m.value);
+  if (!outer.ok) return failure('bad-shape', tank.name, outer.error.detail);
+  outers.set(body.value, outer.value);
+  return outer;
+}
+
+/** A tank with all that stands on it, placed in the vehicle. */
+export function compileTankBody(system: SystemDocument, tank: TankDocument): Outcome<Body, FitCode> {
+  const outer = outerMesh(tank);
+  if (!outer.ok) return outer;
+  const at = placeOf(tank.mounting);
+  const shell = unwrap(tankBody(tank)).shell;
+  return success({
+    id: tank.id, name: tank.name, at,
+    pieces: [
+      { id: tank.id, name: `${tank.name}’s walls`, surface: outer.value },
+      ...tank.ports.flatMap((port) => portPieces(port, portPoint(shell, port))),
+      ...system.mounts.filter((mount) => mount.tank === tank.id && mount.kind === 'strap').flatMap((mount) => strapPieces(mount, outer.value, placedBack(at, pointOf(mount))[0])),
+    ],
+  });
+}
+
+const FACE_AXIS: Readonly<Record<PortDocument['face'], { axis: 0 | 1 | 2; sign: 1 | -1 }>> = {
+  lid: { axis: 2, sign: 1 }, floor: { axis: 2, sign: -1 }, fore: { axis: 0, sign: 1 }, aft: { axis: 0, sign: -1 }, port: { axis: 1, sign: 1 }, starboard: { axis: 1, sign: -1 },
+};
+const TURN_AXIS = { fore: { axis: 0, sign: 1 }, aft: { axis: 0, sign: -1 }, port: { axis: 1, sign: 1 }, starboard: { axis: 1, sign: -1 }, up: { axis: 2, sign: 1 }, down: { axis: 2, sign: -1 } } as const;
+
+/** Height and width of what stands on a port: as given, or as usual for its role. */
+export function standsOn(port: PortDocument): { readonly height_m: number; readonly diameter_m: number } {
+  if (port.stands) return { height_m: port.stands.height_m.value, diameter_m: port.stands.diameter_m.value };
+  const row = STANDING.find(({ role }) => role === port.role)!;
+  return { height_m: row.height_m, diameter_m: Math.max(row.least_m, port.bore_m.value + row.widerBy_m) };
+}
+
+/** Shorter than this nothing stands on the port. */
+const FLUSH_M = 0.001;
+
+function portPieces(port: PortDocument, point_m: Vec3 | undefined): Piece[] {
+  const { height_m, diameter_m } = standsOn(port);
+  if (!point_m || height_m < FLUSH_M) return [];
+  const { axis, sign } = FACE_AXIS[port.face];
+  const pieces = [{ id: port.id, name: port.name, surface: rod(point_m, axis, sign, height_m, diameter_m / 2) }];
+  const turns = port.stands?.turns ?? 'straight';
+  const reach_m = port.stands?.reach_m.value ?? 0;
+  if (turns === 'straight' || reach_m < FLUSH_M) return pieces;
+  const bend = [...point_m] as [number, number, number];
+  bend[axis] += sign * Math.max(0, height_m - diameter_m / 2);
+  return [...pieces, { id: `${port.id}:end`, name: `hose end of ${port.name}`, surface: rod(bend, TURN_AXIS[turns].axis, TURN_AXIS[turns].sign, reach_m, diameter_m / 2) }];
+}
+
+const ROD_SIDES = 16;
+const AXIS_NAMES = ['x', 'y', 'z'] as const;
+
+/** A round rod from a point along an axis, as the many-sided one that encloses it. */
+function rod(from_m: Vec3, axis: 0 | 1 | 2, sign: 1 | -1, length_m: number, radius_m: number): ClosedMesh {
+  const around = radius_m / Math.cos(Math.PI / ROD_SIDES);
+  const outline = Array.from({ length: ROD_SIDES }, (_, i): Point2 => [around * Math.cos((2 * Math.PI * i) / ROD_SIDES), around * Math.sin((2 * Math.PI * i) / ROD_SIDES)]);
+  const start = [...from_m] as [number, number, number];
+  if (sign < 0) start[axis] -= length_m;
+  return posedMesh(unwrap(prismMesh(outline, AXIS_NAMES[axis], length_m)), shiftBy(start));
+}
+
+/** Common practice: a steel strap on a rubber strip. */
+const STRAP_M = { width: 0.04, thickness: 0.006 };
+
+/** A strap round the tank where it is mounted: pulled taut, it follows the hull of the section there. */
+function strapPieces(mount: { id: string; name: string }, outer: ClosedMesh, at_m: number): Piece[] {
+  const { min, max } = meshBounds(outer);
+  const from = at_m - STRAP_M.width / 2;
+  if (from <= min[0] || from + STRAP_M.width >= max[0]) return [];
+  const hull = convexHull([from, from + STRAP_M.width].flatMap((x) => sectionAcross(outer, 0, x).flat()));
+  const strap = prismMesh(grown(hull, STRAP_M.thickness), 'x', STRAP_M.width);
+  return strap.ok ? [{ id: mount.id, name: mount.name, surface: posedMesh(strap.value, shiftBy([from, 0, 0])) }] : [];
+}
+
+/** A convex outline laid out by an even margin, its corners cut square. */
+function grown(outline: readonly Point2[], by_m: number): Point2[] {
+  const side = signedArea_m2(outline) > 0 ? 1 : -1;
+  return convexHull(outline.flatMap((p, i) => {
+    const q = outline[(i + 1) % outline.length]!;
+    const [du, dv] = [q[0] - p[0], q[1] - p[1]];
+    const out: Point2 = [(side * by_m * dv) / Math.hypot(du, dv), (-side * by_m * du) / Math.hypot(du, dv)];
+    return [p, q].map((end): Point2 => [end[0] + out[0], end[1] + out[1]]);
+  }));
+}
+
+/** The tank as it was built: measured sizes in place of those that were planned. */
+export function asBuilt(tank: TankDocument): TankDocument {
+  return tank.built.reduce<TankDocument>((built, { of, measured }) => withValue(built, toPath(of), { ...(valueAt(built, toPath(of)) as Known), ...measured }), tank);
+}
+
+/** Height of the middle of a body over its own origin, about which it is turned on its way out. */
+export const middleOf = (pieces: readonly Piece[]): Vec3 => {
+  const { min, max } = meshBounds(pieces[0]!.surface);
+  return [0, 1, 2].map((k) => (min[k]! + max[k]!) / 2) as unknown as Vec3;
+};
+

@@ -1,0 +1,222 @@
+import { compileBay, compileTankBody, compileThing, placeOf, type FitCode } from '../document/compileFit';
+import { withValue, type Path } from '../document/edit';
+import type { Known } from '../document/known';
+import type { SystemDocument } from '../document/schema';
+import { chanceAllPositive, clearanceAt, clearanceTo, clearanceToPanel, joinedSurface, standing, type Bay, type Body, type Clearance, type Contradiction, type Panel, type Survey, type Thing } from '../fit';
+import { dot, nearestOnTriangle, norm, subtract, triangle, type Surface, type Vec3 } from '../geometry';
+import { success, type Outcome } from '../outcome';
+import { allKnown } from './allKnown';
+
+/** A clearance with what is asked of it and what it may be at the worst. */
+export type FitGap = Clearance & {
+  readonly keep_m: number;
+  /** What a builder is told of it: a wall of the bay, or the role of the thing. */
+  readonly kind: 'wall' | Thing['role'];
+  /** Clearance where every uncertainty that bears on it lies at the bad end of its spread [m]. */
+  readonly worst_m: number;
+  /** Half-width from all of them together, 95 times in 100 [m]. */
+  readonly spread_m: number;
+};
+
+export type TankFit = {
+  readonly tank: string;
+  readonly name: string;
+  /** Tightest first, by what is left over what is asked. */
+  readonly gaps: readonly FitGap[];
+  /** That it touches nothing, and that it keeps all that is asked; as measured. */
+  readonly chanceClear: number;
+  readonly chanceKept: number;
+};
+
+export type FitResult = {
+  readonly bay: SurveyResult | undefined;
+  readonly tanks: readonly TankFit[];
+};
+
+/** What the survey of the bay gave. */
+export type SurveyResult = {
+  readonly corners_m: readonly (readonly Vec3[])[];
+  /** By id of a measure, and of each coordinate's own reading: what the adjusted corners say it is [m]. */
+  readonly fitted_m: Readonly<Record<string, number>>;
+  readonly contradictions: readonly Contradiction[];
+};
+
+/** One uncertain value: where it stands, and its spread. */
+type Doubt = { readonly path: Path; readonly known: Known };
+
+/**
+ * How every tank fits its bay and stands clear of everything in it, over the
+ * whole of each motion, with what the measurements' uncertainty leaves of it.
+ *
+ * Uncertainty is carried to first order: each value goes to the end of its
+ * spread in turn, the moving parts staying where it is tightest.
+ * @source ISO/IEC Guide 98-3 (GUM), section 5.1.3; the worst case by adding all of them up
+ */
+export function fitOf(system: SystemDocument): Outcome<FitResult, FitCode> {
+  const scene = sceneOf(system);
+  if (!scene.ok) return scene;
+  const tanks: TankFit[] = [];
+  for (const [t] of system.tanks.entries()) {
+    const fit = tankFit(system, t, scene.value);
+    if (!fit.ok) return fit;
+    tanks.push(fit.value);
+  }
+  const { survey } = scene.value.bay ?? {};
+  return success({ tanks, bay: survey && { corners_m: survey.corners_m, contradictions: survey.adjusted.contradictions, fitted_m: Object.fromEntries(survey.readings.map(({ id }, i) => [id, survey.adjusted.fitted_m[i]!])) } });
+}
+
+export type FitScene = { readonly bay: Bay | undefined; readonly things: readonly Thing[] };
+
+export function sceneOf(system: SystemDocument): Outcome<FitScene, FitCode> {
+  const bay = compileBay(system.fit.bay);
+  if (!bay.ok) return bay;
+  const things: Thing[] = [];
+  for (const document of system.fit.things) {
+    const thing = compileThing(document, system.fit.clearance_m.value);
+    if (!thing.ok) return thing;
+    things.push(thing.value);
+  }
+  return success({ bay: bay.value, things });
+}
+
+/** Sides of the bay that stop a tank. */
+const walls = ({ bay }: FitScene): readonly Panel[] => bay?.panels.filter(({ kind }) => kind !== 'open') ?? [];
+
+type Measured = { readonly clearance: Clearance; readonly keep_m: number; readonly kind: FitGap['kind']; readonly again: (system: SystemDocument, body: Body) => number };
+
+/** The piece of a body that a gap is measured to: a small change leaves it the nearest. */
+const only = (body: Body, piece: string): Body => ({ ...body, pieces: body.pieces.filter(({ id }) => id === piece) });
+
+/** What a tank is measured against: how far off it is, and how to measure that again when something has changed. */
+function measuredGaps(system: SystemDocument, body: Body, scene: FitScene): Measured[] {
+  const keep_m = system.fit.clearance_m.value;
+  return [
+    ...walls(scene).map((panel): Measured => {
+      const clearance = clearanceToPanel(body, panel);
+      return { clearance, keep_m, kind: 'wall', again: (_, moved) => clearanceToPanel(only(moved, clearance.piece), panel).distance_m };
+    }),
+    ...system.tanks.flatMap((tank, other) => otherTank(system, body, tank, other)),
+    ...scene.things.map((thing, i): Measured => {
+      const clearance = clearanceTo(body, thing);
+      return {
+        clearance, keep_m: thing.keep_m, kind: thing.role,
+        again: (changed, moved) => {
+          const other = changed.fit.things[i] === system.fit.things[i] ? undefined : compileThing(changed.fit.things[i]!, keep_m);
+          return clearanceAt(only(moved, clearance.piece), other?.ok ? other.value : thing, clearance.at).distance_m;
+        },
+      };
+    }),
+  ];
+}
+
+/** Another tank stands in the way like anything else, with what stands on it. */
+function otherTank(system: SystemDocument, body: Body, tank: SystemDocument['tanks'][number], index: number): Measured[] {
+  const there = tank.id === body.id ? undefined : tankThing(system, tank);
+  if (!there) return [];
+  const clearance = clearanceTo(body, there);
+  return [{
+    clearance, keep_m: there.keep_m, kind: 'obstacle',
+    again: (changed, moved) => clearanceAt(only(moved, clearance.piece), changed.tanks[index] === tank ? there : (tankThing(changed, changed.tanks[index]!) ?? there), []).distance_m,
+  }];
+}
+
+/** A tank as something that another one must stay clear of. */
+export function tankThing(system: SystemDocument, tank: SystemDocument['tanks'][number]): Thing | undefined {
+  const body = compileTankBody(system, tank);
+  if (!body.ok) return undefined;
+  const surface = joinedSurface(standing(body.value).map((piece) => piece.surface));
+  return { id: tank.id, name: tank.name, role: 'obstacle', surface, motions: [], keep_m: system.fit.clearance_m.value, removable: true };
+}
+
+function tankFit(system: SystemDocument, t: number, scene: FitScene): Outcome<TankFit, FitCode> {
+  const tank = system.tanks[t]!;
+  const body = compileTankBody(system, tank);
+  if (!body.ok) return body;
+  const measured = measuredGaps(system, body.value, scene);
+  const moves = movesOf(system, t, body.value, measured, scene);
+  const gaps = measured.map(({ clearance, keep_m, kind }, g): FitGap => ({
+    ...clearance, keep_m, kind,
+    worst_m: clearance.distance_m - moves[g]!.reduce((sum, move) => sum + SIGMAS * Math.abs(move), 0),
+    spread_m: SIGMAS * Math.hypot(...moves[g]!),
+  })).sort((a, b) => a.distance_m - a.keep_m - (b.distance_m - b.keep_m));
+  const chance = (ask: (g: number) => number): number => chanceAllPositive(measured.map(({ clearance }, g) => ({ margin_m: clearance.distance_m - ask(g), moves_m: moves[g]! })));
+  return success({ tank: tank.id, name: tank.name, gaps, chanceClear: chance(() => 0), chanceKept: chance((g) => measured[g]!.keep_m) });
+}
+
+/** A spread is two standard deviations. */
+const SIGMAS = 2;
+
+/** Slopes are taken over this share of a standard deviation: a thing that would overlap a whole one further on has no slope there. */
+const NUDGE = 0.02;
+
+/** How much one standard deviation of every uncertain value moves each gap [m]. */
+function movesOf(system: SystemDocument, t: number, body: Body, measured: readonly Measured[], scene: FitScene): number[][] {
+  const columns: number[][] = [];
+  for (const { path, known } of doubtsAbout(system, ['tanks', t])) {
+    const changed = withValue(system, [...path, 'value'], known.value + (NUDGE * known.spread!) / SIGMAS);
+    // Its place alone leaves the body as it is.
+    const moved = path.includes('mounting') ? success({ ...body, at: placeOf(changed.tanks[t]!.mounting) }) : compileTankBody(changed, changed.tanks[t]!);
+    const port = path[2] === 'ports' ? system.tanks[t]!.ports[Number(path[3])]!.id : undefined;
+    if (moved.ok) columns.push(measured.map(({ clearance, again }) => (port !== undefined && !clearance.piece.startsWith(port) ? 0 : (again(system, moved.value) - clearance.distance_m) / NUDGE)));
+  }
+  const tanksFrom = walls(scene).length;
+  const others = system.tanks.map((_, index) => index).filter((index) => index !== t);
+  others.forEach((index, o) => {
+    for (const { path, known } of doubtsAbout(system, ['tanks', index])) {
+      const changed = withValue(system, [...path, 'value'], known.value + (NUDGE * known.spread!) / SIGMAS);
+      columns.push(measured.map(({ clearance, again }, g) => (g === tanksFrom + o ? (again(changed, body) - clearance.distance_m) / NUDGE : 0)));
+    }
+  });
+  const first = tanksFrom + others.length;
+  scene.things.forEach((_, i) => {
+    for (const { path, known } of doubtsAbout(system, ['fit', 'things', i])) {
+      if (path.includes('keep_m')) continue;
+      const changed = withValue(system, [...path, 'value'], known.value + (NUDGE * known.spread!) / SIGMAS);
+      columns.push(measured.map(({ clearance, again }, g) => (g === first + i ? (again(changed, body) - clearance.distance_m) / NUDGE : 0)));
+    }
+  });
+  if (scene.bay?.survey) columns.push(...surveyMoves(scene.bay.survey, scene, measured));
+  return measured.map((_, g) => columns.map((column) => column[g]!));
+}
+
+/** What of a tank moves its outside. */
+const OUTSIDE: ReadonlySet<string> = new Set(['mounting', 'material', 'shape', 'parts', 'slices']);
+
+function doubtsAbout(system: SystemDocument, root: Path): Doubt[] {
+  const at = root.reduce<unknown>((node, key) => (node as Record<string | number, unknown>)[key], system);
+  return allKnown(at).filter(({ path, known }) => (known.spread ?? 0) > 0 && (root[0] !== 'tanks' || OUTSIDE.has(String(path[0])) || path[0] === 'ports')).map(({ path, known }) => ({ path: [...root, ...path], known }));
+}
+
+/** How one standard deviation of every reading of the bay moves the gaps to its walls: by where on the wall the gap is. */
+function surveyMoves(survey: Survey, scene: FitScene, measured: readonly Measured[]): number[][] {
+  const { gain } = survey.adjusted;
+  const sides = walls(scene);
+  const slopes = measured.map(({ clearance }, g) => (g < sides.length ? wallSlopes(survey, sides[g]!.surface, clearance, gain.rows) : undefined));
+  return survey.readings.map(({ sigma_m }, reading) => slopes.map((of) => (of ? of.reduce((sum, slope, unknown) => (slope === 0 ? sum : sum + slope * gain.get(unknown, reading)), 0) * sigma_m : 0)));
+}
+
+/** How a gap to a wall changes with each unknown of the survey: the wall's point moves, and the gap with its part along the gap. */
+function wallSlopes(survey: Survey, surface: Surface, { onThing, away }: Clearance, unknowns: number): number[] {
+  const slopes = new Array<number>(unknowns).fill(0);
+  const { corners, shares } = placeOn(surface, onThing);
+  corners.forEach((vertex, c) => {
+    for (const { axis, unknown, share } of survey.hangsOn[vertex]!) slopes[unknown]! -= shares[c]! * share * away[axis];
+  });
+  return slopes;
+}
+
+/** The triangle of a surface in which a point lies, and the shares of its corners in the point. */
+function placeOn(surface: Surface, point: Vec3): { corners: readonly number[]; shares: readonly number[] } {
+  let best = { distance: Infinity, index: 0, foot: point };
+  for (let i = 0; i < surface.triangles.length / 3; i++) {
+    const foot = nearestOnTriangle(point, ...triangle(surface, i));
+    const away = norm(subtract(foot, point));
+    if (away < best.distance) best = { distance: away, index: i, foot };
+  }
+  const [a, b, c] = triangle(surface, best.index);
+  const [u, v, w] = [subtract(b, a), subtract(c, a), subtract(best.foot, a)];
+  const [uu, uv, vv, wu, wv] = [dot(u, u), dot(u, v), dot(v, v), dot(w, u), dot(w, v)];
+  const determinant = uu * vv - uv * uv;
+  const [beta, gamma] = determinant > 0 ? [(vv * wu - uv * wv) / determinant, (uu * wv - uv * wu) / determinant] : [0, 0];
+  return { corners: [0, 1, 2].map((k) => surface.triangles[3 * best.index + k]!), shares: [1 - beta - gamma, beta, gamma] };
+}

@@ -1,0 +1,63 @@
+import { compileTankBody, type FitCode } from '../document/compileFit';
+import type { SystemDocument } from '../document/schema';
+import { movedTo, rangeOf, standing, type Thing } from '../fit';
+import { convexHull, meshBounds, posedMesh, type Bounds, type Point2, type Surface } from '../geometry';
+import { success, type Outcome } from '../outcome';
+import { sceneOf } from './fit';
+
+export type FitViewKey = 'side' | 'end' | 'plan';
+
+/** One shape of a view as its outline. */
+export type FitShape = { readonly id: string; readonly name: string; readonly kind: 'wall' | 'open' | 'removable' | 'tank' | 'standing' | Thing['role'] | 'swept'; readonly outline: readonly Point2[] };
+
+/** Side, end and plan of the space in vehicle axes, as outlines. */
+export type FitDrawing = { readonly bounds: Bounds; readonly views: Readonly<Record<FitViewKey, readonly FitShape[]>> };
+
+/** The two axes that each view shows. */
+const VIEW_AXES: Readonly<Record<FitViewKey, readonly [0 | 1 | 2, 0 | 1 | 2]>> = { side: [0, 2], end: [1, 2], plan: [0, 1] };
+const SWEEP_STEPS = 10;
+
+/**
+ * Outlines of everything, each the hull of what it looks like from that side.
+ * Drawn from hulls: a recess shows filled here, while clearances are computed
+ * with the true surfaces.
+ */
+export function fitDrawing(system: SystemDocument): Outcome<FitDrawing, FitCode> {
+  const scene = sceneOf(system);
+  if (!scene.ok) return scene;
+  const shapes: { id: string; name: string; kind: FitShape['kind']; surface: Surface }[] = [];
+  scene.value.bay?.panels.forEach(({ id, name, kind, surface }) => shapes.push({ id, name, kind, surface }));
+  for (const thing of scene.value.things) {
+    if (thing.motions.length > 0) shapes.push({ id: `${thing.id}:swept`, name: `${thing.name}, over its travel`, kind: 'swept', surface: sweptPoints(thing) });
+    shapes.push({ id: thing.id, name: thing.name, kind: thing.role, surface: thing.surface });
+  }
+  for (const tank of system.tanks) {
+    const body = compileTankBody(system, tank);
+    if (!body.ok) return body;
+    standing(body.value).forEach(({ id, name, surface }, i) => shapes.push({ id, name, kind: i === 0 ? 'tank' : 'standing', surface }));
+  }
+  const all = shapes.map(({ surface }) => meshBounds(surface));
+  const least = (k: number): number => Math.min(...all.map(({ min }) => min[k]!));
+  const most = (k: number): number => Math.max(...all.map(({ max }) => max[k]!));
+  const view = (key: FitViewKey): FitShape[] => shapes.map(({ id, name, kind, surface }) => ({ id, name, kind, outline: seenAlong(surface, VIEW_AXES[key]) }));
+  return success({
+    bounds: { min: [least(0), least(1), least(2)], max: [most(0), most(1), most(2)] },
+    views: { side: view('side'), end: view('end'), plan: view('plan') },
+  });
+}
+
+function seenAlong({ positions, triangles }: Surface, [u, v]: readonly [0 | 1 | 2, 0 | 1 | 2]): Point2[] {
+  return convexHull(Array.from(triangles, (vertex): Point2 => [positions[3 * vertex + u]!, positions[3 * vertex + v]!]));
+}
+
+function sweptPoints(thing: Thing): Surface {
+  const { low, high } = rangeOf(thing);
+  const places = low.reduce<number[][]>((list, from, k) => list.flatMap((at) => Array.from({ length: SWEEP_STEPS + 1 }, (_, i) => [...at, from + ((high[k]! - from) * i) / SWEEP_STEPS])), [[]]);
+  const posed = places.map((at) => posedMesh(thing.surface, movedTo(thing, at)));
+  const step = thing.surface.positions.length / 3;
+  return {
+    positions: Float64Array.from(posed.flatMap(({ positions }) => [...positions])),
+    triangles: Uint32Array.from(posed.flatMap(({ triangles }, i) => Array.from(triangles, (vertex) => vertex + i * step))),
+  };
+}
+

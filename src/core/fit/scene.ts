@@ -1,0 +1,81 @@
+import { AT_HOME, composed, placed, posedMesh, shiftBy, turnAbout, type ClosedMesh, type Pose, type Surface, type Vec3 } from '../geometry';
+
+/** What a thing in the space is to the tank. */
+export type Role = 'obstacle' | 'heat' | 'spray' | 'occupied' | 'reach' | 'fixing';
+
+/** A thing's travel along a straight way, or about an axis; both in vehicle axes, from where it rests. */
+export type Motion =
+  | { readonly kind: 'slide'; readonly way: Vec3; readonly from_m: number; readonly to_m: number }
+  | { readonly kind: 'hinge'; readonly point_m: Vec3; readonly axis: Vec3; readonly from_rad: number; readonly to_rad: number };
+
+/** A thing that stands in the space, or moves in it. */
+export type Thing = {
+  readonly id: string;
+  readonly name: string;
+  readonly role: Role;
+  /** Closed, or several closed ones together; in vehicle axes, where it rests. */
+  readonly surface: Surface;
+  /** The first acts on the thing, the second carries both: a wheel steers, and its axle travels. */
+  readonly motions: readonly Motion[];
+  /** Distance that the tank shall keep from it [m]. */
+  readonly keep_m: number;
+  readonly removable: boolean;
+};
+
+export type WallKind = 'wall' | 'open' | 'removable';
+
+/** One side of the bay: a surface in vehicle axes and the way into the bay from it. */
+export type Panel = { readonly id: string; readonly name: string; readonly kind: WallKind; readonly surface: Surface; readonly inward: Vec3 };
+
+/** A piece of what is fitted: the tank's own walls, or what stands on them; in the body's frame. */
+export type Piece = { readonly id: string; readonly name: string; readonly surface: ClosedMesh };
+
+/** A rigid body that is fitted, with all that is fixed to it. */
+export type Body = { readonly id: string; readonly name: string; readonly pieces: readonly Piece[]; readonly at: Pose };
+
+const motionEnds = (motion: Motion): readonly [number, number] => (motion.kind === 'slide' ? [motion.from_m, motion.to_m] : [motion.from_rad, motion.to_rad]);
+
+const motionPose = (motion: Motion, at: number): Pose =>
+  (motion.kind === 'slide' ? shiftBy([motion.way[0] * at, motion.way[1] * at, motion.way[2] * at]) : turnAbout(motion.point_m, motion.axis, at));
+
+/** Where a thing stands at a position of its motions. */
+export const movedTo = ({ motions }: Thing, at: readonly number[]): Pose => motions.reduce<Pose>((pose, motion, k) => composed(motionPose(motion, at[k]!), pose), AT_HOME);
+
+/** Positions at which a thing rests: no travel. */
+export const atRest = ({ motions }: Thing): number[] => motions.map(() => 0);
+
+/** Steps over the inner motion at which the reach of the outer one is looked at. */
+const REACH_STEPS = 16;
+
+/** The range of a thing's motions, and how far any of its points moves at most with a unit of each [m/m, m/rad]. */
+export function rangeOf(thing: Thing): { low: number[]; high: number[]; slopes: number[] } {
+  const ends = thing.motions.map(motionEnds);
+  const slopes = thing.motions.map((motion, k) => {
+    if (motion.kind === 'slide') return Math.hypot(...motion.way);
+    if (k === 0) return farthest(thing.surface, motion.point_m, motion.axis);
+    const [low, high] = ends[0]!;
+    const step = (high - low) / REACH_STEPS;
+    const inner = { ...thing, motions: thing.motions.slice(0, 1) };
+    const reached = Array.from({ length: REACH_STEPS + 1 }, (_, i) => farthest(posedMesh(thing.surface, movedTo(inner, [low + i * step])), motion.point_m, motion.axis));
+    return Math.max(...reached) + (rangeOf(inner).slopes[0]! * step) / 2;
+  });
+  return { low: ends.map(([low]) => low), high: ends.map(([, high]) => high), slopes };
+}
+
+/** Greatest distance of a surface from an axis [m]. */
+function farthest({ positions }: Surface, point: Vec3, axis: Vec3): number {
+  const length = Math.hypot(...axis);
+  let most = 0;
+  for (let i = 0; i < positions.length; i += 3) {
+    const [x, y, z] = [positions[i]! - point[0], positions[i + 1]! - point[1], positions[i + 2]! - point[2]];
+    const along = (x * axis[0] + y * axis[1] + z * axis[2]) / length;
+    most = Math.max(most, x * x + y * y + z * z - along * along);
+  }
+  return Math.sqrt(most);
+}
+
+/** A body's pieces as they stand in the vehicle. */
+export const standing = ({ pieces, at }: Body): Piece[] => pieces.map((piece) => ({ ...piece, surface: posedMesh(piece.surface, at) }));
+
+/** A point that belongs to a surface. */
+export const somePoint = ({ positions }: Surface, pose: Pose = AT_HOME): Vec3 => placed(pose, [positions[0]!, positions[1]!, positions[2]!]);

@@ -1,0 +1,123 @@
+import fc from 'fast-check';
+import { describe, expect, it } from 'vitest';
+import { expectClose } from '../../../tests/expectClose';
+import { unwrap } from '../outcome';
+import { boxMesh, combine, placed, posedMesh, poseOf, shiftBy, type ClosedMesh, type Vec3 } from '../geometry';
+import { alongMove, checkWay, findWay, moveBetween, openingBy, removalOrder, type Blocker, type Part } from '.';
+
+const box = (size: Vec3, at: Vec3): ClosedMesh => posedMesh(boxMesh(...size), shiftBy(at));
+const blocker = (id: string, surface: ClosedMesh, removable = false): Blocker => ({ id, name: id, surface, removable });
+const part = (id: string, size: Vec3, at: Vec3): Part => ({ id, name: id, surface: boxMesh(...size), at: shiftBy(at), middle_m: [size[0] / 2, size[1] / 2, size[2] / 2] });
+const SEARCH = { seed: 3, mostLooks: 60_000 };
+const mm = (forward: number, port: number, up: number) => ({ shift_m: [forward / 1000, port / 1000, up / 1000] as Vec3, turn_rad: [0, 0, 0] as Vec3 });
+
+/** A wall across x, 20 mm thick, with a hole of a size in its middle at height 0; large enough that nothing goes round it. */
+const wallWithHole = (width: number, height: number): ClosedMesh => unwrap(combine(box([0.02, 4, 4], [0, -2, -2]), box([0.1, width, height], [-0.04, -width / 2, -height / 2]), 'take'));
+/** A closed room behind that wall. */
+const room = (hole: ClosedMesh): ClosedMesh => unwrap(combine(unwrap(combine(box([1.5, 1.2, 1.2], [-1.5, -0.6, -0.6]), box([1.48, 1.16, 1.16], [-1.48, -0.58, -0.58]), 'take')), hole, 'add'));
+
+describe('moves', () => {
+  it('a move between two poses leads from the one to the other', () => {
+    const number = fc.double({ min: -3, max: 3, noNaN: true });
+    const pose = fc.tuple(number, number, number, number, number, number).map(([x, y, z, yaw_rad, pitch_rad, roll_rad]) => poseOf([x, y, z], { yaw_rad, pitch_rad: pitch_rad / 2, roll_rad }));
+    fc.assert(fc.property(pose, pose, (from, to) => {
+      const there = alongMove(from, { middle_m: [0.3, 0.2, 0.1] }, moveBetween({ middle_m: [0.3, 0.2, 0.1] }, from, to), 1);
+      for (const point of [[0, 0, 0], [1, 0, 0], [0, 1, 0.5]] as Vec3[]) placed(there, point).forEach((value, k) => expectClose(value, placed(to, point)[k]!, { abs: 1e-6, why: 'the same place' }));
+    }), { seed: 5, numRuns: 200 });
+  });
+
+  it('a typed way is checked on the whole of each move, not at its ends', () => {
+    const post = blocker('post', box([0.02, 0.02, 1], [0.5, 0.05, -0.5]));
+    const shelf = blocker('shelf', box([3, 3, 0.02], [-1, -1, -0.03]));
+    const tank = part('tank', [0.1, 0.1, 0.1], [0, 0, 0]);
+    const check = checkWay(tank, [post, shelf], [mm(0, 0, 50), mm(1000, 0, 0)]);
+    expect(check).toMatchObject({ blockedAt: 1, isOut: false, steps: [{ }, { blocked: { by: 'post' } }] });
+    expectClose(check.steps[1]!.blocked!.share, 0.4, { abs: 1e-3, why: '400 of 1000 mm free' });
+    const round = checkWay(tank, [post, shelf], [mm(0, 0, 50), mm(0, -150, 0), mm(2500, 0, 0)]);
+    expect(round).toMatchObject({ isOut: true });
+    expectClose(round.tightest_m, 0.01, { abs: 1e-3, why: '10 mm over the shelf where it begins' });
+  });
+
+  it('what it rests on may touch it until it has been lifted off', () => {
+    const shelf = blocker('shelf', box([3, 3, 0.02], [-1, -1, -0.02]));
+    const tank = part('tank', [0.1, 0.1, 0.1], [0, 0, 0]);
+    expect(checkWay(tank, [shelf], [mm(0, 0, 500)])).toMatchObject({ isOut: true });
+    expect(checkWay(tank, [shelf], [mm(0, 0, -100)]).steps[0]!.blocked).toMatchObject({ by: 'shelf' });
+    expect(checkWay(tank, [shelf], [mm(5, 0, 0)]).steps[0]!.blocked).toMatchObject({ by: 'shelf' });
+  });
+});
+
+describe('a way out is found where there is one', () => {
+  it('straight down from an open bay', () => {
+    const sides = blocker('bay', unwrap(combine(box([0.6, 0.6, 0.4], [-0.05, -0.05, 0]), box([0.52, 0.52, 0.39], [-0.01, -0.01, -0.01]), 'take')));
+    const way = unwrap(findWay(part('tank', [0.5, 0.5, 0.3], [0, 0, 0]), [sides], SEARCH));
+    expect(way.moves).toHaveLength(1);
+    expect(way.moves[0]!.shift_m[2]).toBeLessThan(-0.2);
+    expect(way.check.isOut).toBe(true);
+  });
+
+  it('a peg that lies across must be turned to go through its slot', () => {
+    const wall = blocker('wall', room(wallWithHole(0.1, 0.5)));
+    // 400 long across y, the slot is 100 wide and 500 high.
+    const peg = part('peg', [0.05, 0.4, 0.05], [-0.5, -0.2, 0]);
+    const way = unwrap(findWay(peg, [wall], { seed: 1, mostLooks: 200_000 }));
+    expect(way.check.isOut).toBe(true);
+    expect(way.moves.some(({ turn_rad }) => Math.hypot(...turn_rad) > 0.5)).toBe(true);
+    expect(way.check.tightest_m).toBeGreaterThan(0);
+  });
+
+  it('the same seed gives the same way', () => {
+    const wall = blocker('wall', room(wallWithHole(0.12, 0.5)));
+    const search = () => unwrap(findWay(part('peg', [0.05, 0.4, 0.05], [-0.5, -0.2, 0]), [wall], { seed: 9, mostLooks: 200_000 }));
+    expect(search()).toEqual(search());
+  });
+
+  it('round a corner between two corridors: a ladder a little shorter than the longest, and not one a little longer', () => {
+    // Two corridors 0.5 wide that meet squarely, with floor and ceiling hard against the bar, so that it cannot tip up.
+    const block = (id: string, size: Vec3, at: Vec3) => blocker(id, box(size, at));
+    const corridors = [
+      block('floor', [4.5, 4.5, 0.1], [-0.5, -0.5, -0.105]), block('ceiling', [4.5, 4.5, 0.1], [-0.5, -0.5, 0.025]),
+      block('outer wall', [4.5, 0.1, 0.13], [-0.1, -0.1, -0.05]), block('outer side', [0.1, 4.5, 0.13], [-0.1, -0.1, -0.05]),
+      block('inner corner', [3.5, 3.5, 0.13], [0.5, 0.5, -0.05]), block('end', [0.1, 0.9, 0.13], [4, -0.2, -0.05]),
+    ];
+    // (a^(2/3) + b^(2/3))^(3/2) for a = b = 0.5; a bar of width w loses twice w.
+    const longest = (2 * 0.5 ** (2 / 3)) ** 1.5;
+    const ladder = (length: number) => part('ladder', [length, 0.02, 0.02], [3.8 - length, 0.24, 0]);
+    const thin = longest - 2 * 0.02;
+    const fits = findWay(ladder(thin * 0.93), corridors, { seed: 2, mostLooks: 400_000 });
+    expect(fits.ok).toBe(true);
+    expect(findWay(ladder(thin * 1.05), corridors, { seed: 2, mostLooks: 60_000 })).toMatchObject({ ok: false, error: { code: 'none-found' } });
+  });
+});
+
+describe('where there is no way', () => {
+  const cage = (): Blocker[] => [
+    blocker('cage', unwrap(combine(unwrap(combine(box([1, 1, 1], [-0.5, -0.5, -0.5]), box([0.96, 0.96, 0.96], [-0.48, -0.48, -0.48]), 'take')), box([0.5, 0.4, 0.4], [0.3, -0.2, -0.2]), 'take'))),
+    blocker('cover', box([0.02, 0.5, 0.5], [0.51, -0.25, -0.25]), true),
+  ];
+  const inside = part('tank', [0.3, 0.3, 0.3], [-0.15, -0.15, -0.15]);
+
+  it('it says so, and names the one part that opens one', () => {
+    expect(findWay(inside, cage(), { seed: 1, mostLooks: 6000 })).toMatchObject({ ok: false, error: { code: 'none-found' } });
+    expect(unwrap(openingBy(inside, cage(), { seed: 1, mostLooks: 20_000 }))).toMatchObject({ id: 'cover', removable: true, way: { check: { isOut: true } } });
+  });
+
+  it('nothing opens one for a part larger than every hole', () => {
+    const big = part('tank', [0.5, 0.5, 0.5], [-0.25, -0.25, -0.25]);
+    expect(unwrap(openingBy(big, cage().slice(0, 1).concat(blocker('post', box([0.02, 0.02, 0.3], [0.6, 0, 0]), true)), { seed: 1, mostLooks: 3000 }))?.id).toBe('cage');
+  });
+
+  it('a part that goes through something when fitted is refused, with its name', () => {
+    expect(findWay(inside, [...cage(), blocker('axle', box([1, 0.1, 0.1], [-0.4, 0, 0]))], SEARCH)).toMatchObject({ ok: false, error: { code: 'does-not-fit', at: 'axle' } });
+  });
+
+  it('it can be stopped', () => {
+    expect(findWay(inside, cage(), { seed: 1, mostLooks: 1e9, stop: () => true })).toMatchObject({ ok: false, error: { code: 'stopped' } });
+  });
+
+  it('the removal order takes out what is in the way, and nothing else', () => {
+    const shaft = blocker('shaft', unwrap(combine(box([0.5, 0.5, 2], [-0.25, -0.25, -0.5]), box([0.42, 0.42, 2], [-0.21, -0.21, -0.48]), 'take')));
+    const parts = [part('tank', [0.4, 0.4, 0.3], [-0.2, -0.2, -0.4]), part('tray', [0.4, 0.4, 0.05], [-0.2, -0.2, 0.1]), part('cover', [0.4, 0.4, 0.02], [-0.2, -0.2, 0.6]), part('spare can', [0.1, 0.1, 0.1], [1, 1, 0])];
+    expect(unwrap(removalOrder('tank', parts, [shaft], { seed: 1, mostLooks: 4000 })).map(({ id }) => id)).toEqual(['cover', 'tray', 'tank']);
+  });
+});

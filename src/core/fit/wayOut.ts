@@ -1,0 +1,535 @@
+import { add, AT_HOME, norm, placed, scale, seenFrom, subtract, travel, treeOf, unitVector, type BoxTree, type Pose, type Surface, type Vec3 } from '../geometry';
+import { failure, success, type Outcome } from '../outcome';
+import { alongMove, boundsAt, checkWay, distanceAt, HAND_M, isNear, joinedSurface, lengthOut, radiusOf, reachOf, roomOf, TOUCH_M, type Blocker, type Move, type Part, type WayCheck } from './moves';
+import { seeded, type Chance } from './seeded';
+import { SIX_WAYS } from './clearance';
+
+export type WayCode = 'does-not-fit' | 'none-found' | 'stopped';
+
+export type WayOut = { readonly moves: readonly Move[]; readonly check: WayCheck; /** Places at which the distance to everything was looked at. */ readonly looks: number };
+
+export type WaySearch = {
+  readonly seed: number;
+  /** Looks at the distance after which the search gives up. */
+  readonly mostLooks: number;
+  /** Straight moves alone are tried: quick, and mostly enough. */
+  readonly straightOnly?: boolean;
+  /** Asked now and then; true ends the search. */
+  readonly stop?: () => boolean;
+};
+
+/** A part that rests on something is lifted off by this before it is moved further [m]. */
+const LIFT_M = 4e-3;
+
+/**
+ * A way out for a rigid part, in all six freedoms.
+ *
+ * First straight moves and pairs of them, as a person would try; then two
+ * trees of positions, one from where the part is fitted and one from outside,
+ * grown towards each other and joined. The way found is shortened, and told
+ * apart into moves along one axis where it can be. The same seed gives the
+ * same way.
+ *
+ * Finding none does not prove that there is none: the outcome says how long it
+ * was looked for.
+ *
+ * @source J. Kuffner and S. LaValle, "RRT-Connect", IEEE ICRA 2000; D. Hsu et
+ *   al., "The bridge test for sampling narrow passages", IEEE ICRA 2003
+ */
+export function findWay(part: Part, blockers: readonly Blocker[], search: WaySearch): Outcome<WayOut, WayCode> {
+  if (blockers.length === 0) {
+    const moves = [shiftMove([0, 0, HAND_M])];
+    return success({ moves, check: checkWay(part, [], moves), looks: 0 });
+  }
+  const fouled = blockers.find((blocker) => fouls(part, blocker));
+  if (fouled) return failure('does-not-fit', fouled.name, `${part.name} overlaps ${fouled.name} where it is fitted.`);
+  let looks = 0;
+  for (const finer of [1, 4]) {
+    const space = new Space(part, blockers, search, finer);
+    const found = searched(space, search);
+    looks += space.looks;
+    if (!found.ok) return found;
+    const check = checkWay(part, blockers, found.value);
+    if (check.isOut) return success({ moves: found.value, check, looks });
+  }
+  return failure('none-found', part.name, noneAmong(looks));
+}
+
+const noneAmong = (looks: number): string => `No way out was found among ${looks} positions looked at.`;
+
+/** A way that is free as far as it was looked at. */
+function searched(space: Space, { seed, straightOnly }: WaySearch): Outcome<Move[], WayCode> {
+  const { part } = space;
+  try {
+    for (const lift of lifts(space)) {
+      const start = lift ? alongMove(part.at, part, lift, 1) : part.at;
+      const found = straightWay(space, start) ?? (straightOnly ? undefined : grownWay(space, start, seeded(seed)));
+      if (found) return success([...(lift ? [lift] : []), ...toldApart(space, start, shortened(space, found, seeded(seed + 1)))]);
+    }
+  } catch (error) {
+    if (error instanceof GaveUp) return failure(error.stopped ? 'stopped' : 'none-found', part.name, error.stopped ? 'The search was stopped.' : noneAmong(space.looks));
+    throw error;
+  }
+  return failure('none-found', part.name, noneAmong(space.looks));
+}
+
+const shiftMove = (shift_m: Vec3): Move => ({ shift_m, turn_rad: [0, 0, 0] });
+
+/** Deeper than this the fitted part overlaps what it should only touch [m]. */
+const SHALLOW_M = 2e-3;
+
+/** Whether a part, fitted, goes through something by more than a touch: it does where no small shift frees it. */
+function fouls(part: Part, blocker: Blocker): boolean {
+  const [tree, other] = [treeOf(part.surface), treeOf(blocker.surface)];
+  if (distanceAt(tree, part.at, other, TOUCH_M) > 0) return false;
+  return !TWENTY_SIX.some((way) => distanceAt(tree, { ...part.at, origin_m: add(part.at.origin_m, scale(way, SHALLOW_M)) }, other, TOUCH_M) > 0);
+}
+
+const TWENTY_SIX: readonly Vec3[] = [...SIX_WAYS, ...[-1, 0, 1].flatMap((x) => [-1, 0, 1].flatMap((y) => [-1, 0, 1].flatMap((z) => (Math.abs(x) + Math.abs(y) + Math.abs(z) > 1 ? [unitVector([x, y, z])] : []))))];
+
+class GaveUp extends Error {
+  constructor(readonly stopped: boolean) {
+    super('gave up');
+  }
+}
+
+/** While a way is looked for, nearer than this counts as in the way [m]; it makes the search quick, and a way with less is of no use. */
+const PLAN_M = 1.5e-3;
+/** Turns are looked at no further apart than this [m], and than a third of the part's least size. */
+const PACE_M = 8e-3;
+/** Sheet has no thickness to speak of; it is looked at this often [m]. */
+const PACE_LEAST_M = 2e-3;
+/** A move that meets something stops so far short of it [m]. */
+const SHORT_M = 3e-3;
+
+/** Positions of the part among all that stands in its way, and which of them are free. */
+class Space {
+  looks = 0;
+  readonly tree: BoxTree;
+  readonly others: BoxTree;
+  readonly radius_m: number;
+  /** How far any point of the part moves at most between two looks [m]. */
+  readonly pace_m: number;
+  readonly room: { readonly min: Vec3; readonly max: Vec3 };
+  /** Middles of gaps between edges along each axis that the part's least size would go through [m]. */
+  readonly gaps_m: readonly (readonly number[])[];
+
+  constructor(readonly part: Part, readonly blockers: readonly Blocker[], private readonly search: WaySearch, finer: number) {
+    this.tree = treeOf(part.surface);
+    this.others = treeOf(joinedSurface(blockers.map(({ surface }): Surface => surface)));
+    this.radius_m = radiusOf(part);
+    const { min, max } = boundsAt(part.surface, AT_HOME);
+    const least = Math.min(...max.map((value, k) => value - min[k]!));
+    this.pace_m = Math.max(PACE_LEAST_M, Math.min(PACE_M, least / 3)) / finer;
+    this.room = roomOf(blockers);
+    this.gaps_m = [0, 1, 2].map((axis) => gapMiddles(blockers, axis, least, 2 * this.radius_m));
+  }
+
+  isWithin(pose: Pose, within_m: number): boolean {
+    this.count();
+    return isNear(this.tree, pose, this.others, within_m);
+  }
+
+  isFree(pose: Pose): boolean {
+    return !this.isWithin(pose, PLAN_M);
+  }
+
+  /**
+   * Share of a move that is free from its beginning: 1 where all of it is.
+   * Straight moves exactly, turns looked at every few millimetres; the way
+   * that is found in the end is checked without gaps.
+   */
+  freeShare(from: Pose, move: Move): number {
+    const reach = reachOf(this.part, move);
+    const gone = norm(move.turn_rad) > 0 ? this.shareWalked(from, move, reach) : this.shareAhead(from, move.shift_m);
+    return gone === undefined ? 1 : Math.max(0, gone - Math.min(gone / 2, SHORT_M / reach));
+  }
+
+  private shareWalked(from: Pose, move: Move, reach: number): number | undefined {
+    const steps = Math.max(1, Math.ceil(reach / this.pace_m));
+    for (let step = 1; step <= steps; step++) if (this.isWithin(alongMove(from, this.part, move, step / steps), PLAN_M)) return (step - 1) / steps;
+    return undefined;
+  }
+
+  /** Where a straight move meets something first: exactly, and at one look. */
+  private shareAhead(from: Pose, shift_m: Vec3): number | undefined {
+    this.count();
+    const length = norm(shift_m);
+    const met = travel(this.tree, from, this.others, AT_HOME, shift_m, 0);
+    return met && met.travel_m <= length + PLAN_M ? met.travel_m / length : undefined;
+  }
+
+  /** How far the part must go along one of the vehicle's axes to be out. */
+  lengthOut(pose: Pose, way: Vec3): number {
+    return lengthOut(this.part, pose, way, this.room);
+  }
+
+  private count(): void {
+    if (++this.looks > this.search.mostLooks) throw new GaveUp(false);
+    if (this.looks % 200 === 0 && this.search.stop?.()) throw new GaveUp(true);
+  }
+}
+
+/** Edges nearer than this are one [m]. */
+const SAME_EDGE_M = 2e-3;
+/** A gap lies between edges with no more than so many others between them. */
+const EDGES_BETWEEN = 3;
+
+/** Middles of the gaps between edges along an axis that are wide enough for a part and not wider than it could need. */
+function gapMiddles(blockers: readonly Blocker[], axis: number, least_m: number, most_m: number): number[] {
+  const all = blockers.flatMap(({ surface }) => Array.from(surface.triangles, (vertex) => surface.positions[3 * vertex + axis]!)).sort((a, b) => a - b);
+  const edges = all.filter((value, i) => i === 0 || value - all[i - 1]! > SAME_EDGE_M);
+  return edges.flatMap((low, i) => edges.slice(i + 1, i + 2 + EDGES_BETWEEN).filter((high) => high - low > least_m && high - low < most_m + least_m).map((high) => (low + high) / 2));
+}
+
+/** No lift where the part stands free; else small shifts that free it. */
+function lifts(space: Space): (Move | undefined)[] {
+  if (space.isFree(space.part.at)) return [undefined];
+  return TWENTY_SIX.map((way) => shiftMove(scale(way, LIFT_M))).filter((move) => space.isFree(alongMove(space.part.at, space.part, move, 1)));
+}
+
+/** Where the shortest straight move along one of the vehicle's axes takes the part out. */
+function outFrom(space: Space, pose: Pose): Pose | undefined {
+  const lengths = SIX_WAYS.map((way) => ({ way, length: space.lengthOut(pose, way) })).sort((a, b) => a.length - b.length);
+  for (const { way, length } of lengths) {
+    const move = shiftMove(scale(way, length));
+    if (space.freeShare(pose, move) === 1) return alongMove(pose, space.part, move, 1);
+  }
+  return undefined;
+}
+
+/** A straight move out, or one after another straight move. */
+function straightWay(space: Space, start: Pose): Pose[] | undefined {
+  const { part } = space;
+  const out = outFrom(space, start);
+  if (out) return [start, out];
+  for (const way of SIX_WAYS) {
+    const length = space.lengthOut(start, way);
+    const free = space.freeShare(start, shiftMove(scale(way, length)));
+    for (const share of [free, free / 2]) {
+      if (share * length < LIFT_M) continue;
+      const there = alongMove(start, part, shiftMove(scale(way, share * length)), 1);
+      const beyond = outFrom(space, there);
+      if (beyond) return [start, there, beyond];
+    }
+  }
+  return undefined;
+}
+
+type Node = { readonly pose: Pose; readonly parent: Node | undefined };
+
+/** Nodes with where their middles are and how they are turned, in flat arrays: the nearest is looked for often. */
+class Tree {
+  private readonly nodes: Node[] = [];
+  private places = new Float64Array(7 * 1024);
+
+  constructor(private readonly part: Part, private readonly radius_m: number) {}
+
+  add(pose: Pose, parent?: Node): Node {
+    const node = { pose, parent };
+    const at = 7 * this.nodes.length;
+    if (at === this.places.length) {
+      const larger = new Float64Array(2 * at);
+      larger.set(this.places);
+      this.places = larger;
+    }
+    this.places.set(placed(pose, this.part.middle_m), at);
+    this.places.set(quaternionOf(pose), at + 3);
+    this.nodes.push(node);
+    return node;
+  }
+
+  nearest(pose: Pose): Node {
+    const [x, y, z] = placed(pose, this.part.middle_m);
+    const [qw, qx, qy, qz] = quaternionOf(pose);
+    const turning = 8 * this.radius_m ** 2;
+    const p = this.places;
+    let [best, least] = [0, Infinity];
+    for (let n = 0, i = 0; n < this.nodes.length; n++, i += 7) {
+      const alike = Math.abs(p[i + 3]! * qw + p[i + 4]! * qx + p[i + 5]! * qy + p[i + 6]! * qz);
+      const gap = (p[i]! - x) ** 2 + (p[i + 1]! - y) ** 2 + (p[i + 2]! - z) ** 2 + turning * (1 - alike);
+      if (gap < least) [best, least] = [n, gap];
+    }
+    return this.nodes[best]!;
+  }
+}
+
+/** The turn of a pose as a unit quaternion. @source K. Shoemake, SIGGRAPH 1985, from the largest of the four parts */
+function quaternionOf({ axes: [[xx, xy, xz], [yx, yy, yz], [zx, zy, zz]] }: Pose): readonly [number, number, number, number] {
+  const parts = [1 + xx + yy + zz, 1 + xx - yy - zz, 1 - xx + yy - zz, 1 - xx - yy + zz];
+  const largest = parts.reduce((best, part, k) => (part > parts[best]! ? k : best), 0);
+  const rows = [
+    [parts[0]!, yz - zy, zx - xz, xy - yx], [yz - zy, parts[1]!, xy + yx, zx + xz],
+    [zx - xz, xy + yx, parts[2]!, yz + zy], [xy - yx, zx + xz, yz + zy, parts[3]!],
+  ][largest]!;
+  const half = 2 * Math.sqrt(parts[largest]!);
+  return [rows[0]! / half, rows[1]! / half, rows[2]! / half, rows[3]! / half];
+}
+
+/** A step of the trees, as a share of the part's own radius. */
+const STRIDE = 0.6;
+/** An advance shorter than this share of a step is not worth a node. */
+const LITTLE = 0.05;
+
+/** Two trees of free positions, grown until they meet. */
+function grownWay(space: Space, start: Pose, chance: Chance): Pose[] | undefined {
+  const outside = SIX_WAYS.map((way) => alongMove(start, space.part, shiftMove(scale(way, space.lengthOut(start, way))), 1)).filter((pose) => space.isFree(pose));
+  if (outside.length === 0) return undefined;
+  let [near, far] = [new Tree(space.part, space.radius_m), new Tree(space.part, space.radius_m)];
+  near.add(start);
+  outside.forEach((pose) => far.add(pose));
+  let nearIsStart = true;
+  for (;;) {
+    const grown = extend(space, near, target(space, start, chance), Infinity);
+    if (grown) {
+      const beyond = nearIsStart ? outFrom(space, grown.pose) : undefined;
+      if (beyond) return [...chain(grown).reverse(), beyond];
+      const met = extend(space, far, grown.pose, Infinity);
+      if (met && same(space, met.pose, grown.pose)) {
+        const [a, b] = nearIsStart ? [chain(grown), chain(met)] : [chain(met), chain(grown)];
+        return [...a.reverse(), ...b.slice(1)];
+      }
+    }
+    [near, far] = [far, near];
+    nearIsStart = !nearIsStart;
+  }
+}
+
+const chain = (node: Node): Pose[] => (node.parent ? [node.pose, ...chain(node.parent)] : [node.pose]);
+const same = (space: Space, a: Pose, b: Pose): boolean => reachOf(space.part, moveBetween(space.part, a, b)) < 10 * TOUCH_M;
+
+/** Grows a tree towards a pose by so many strides, until it is there or something is in the way; the last node that it made. */
+function extend(space: Space, tree: Tree, towards: Pose, strides: number): Node | undefined {
+  let from = tree.nearest(towards);
+  let last: Node | undefined;
+  for (let stride = 0; stride < strides; stride++) {
+    const whole = moveBetween(space.part, from.pose, towards);
+    const reach = reachOf(space.part, whole);
+    if (reach < 10 * TOUCH_M) return last ?? from;
+    const share = Math.min(1, (STRIDE * space.radius_m) / reach);
+    const advance = freest(space, from.pose, { shift_m: scale(whole.shift_m, share), turn_rad: scale(whole.turn_rad, share) });
+    if (!advance) return last;
+    last = tree.add(advance.pose, from);
+    if (!advance.straight) return last;
+    from = last;
+  }
+  return last;
+}
+
+/** What is kept of a move that is blocked: shifts alone, or shifts and turns in one of the three planes. */
+const KEPT: readonly { readonly shift: Vec3; readonly turn: Vec3 }[] = [
+  { shift: [1, 1, 1], turn: [0, 0, 0] }, { shift: [1, 1, 0], turn: [0, 0, 1] }, { shift: [1, 0, 1], turn: [0, 1, 0] }, { shift: [0, 1, 1], turn: [1, 0, 0] },
+  { shift: [1, 0, 0], turn: [0, 0, 0] }, { shift: [0, 1, 0], turn: [0, 0, 0] }, { shift: [0, 0, 1], turn: [0, 0, 0] },
+];
+
+/** As much of a move as is free; where that is next to nothing, as much of a part of it: the part slides along what blocks it. */
+function freest(space: Space, from: Pose, move: Move): { pose: Pose; straight: boolean } | undefined {
+  const free = space.freeShare(from, move);
+  if (free >= LITTLE) return { pose: alongMove(from, space.part, move, free), straight: free === 1 };
+  const whole = reachOf(space.part, move);
+  for (const { shift, turn } of KEPT) {
+    const some: Move = { shift_m: masked(move.shift_m, shift), turn_rad: masked(move.turn_rad, turn) };
+    if (reachOf(space.part, some) < LITTLE * whole) continue;
+    const share = space.freeShare(from, some);
+    if (share * reachOf(space.part, some) >= LITTLE * whole) return { pose: alongMove(from, space.part, some, share), straight: false };
+  }
+  return undefined;
+}
+
+const masked = (v: Vec3, mask: Vec3): Vec3 => [v[0] * mask[0], v[1] * mask[1], v[2] * mask[2]];
+
+/** Of the targets, so many lie in narrow places, where those taken at random seldom fall. */
+const NARROW = 0.4;
+const NARROW_TRIES = 6;
+
+/** A target for a tree: anywhere, near where the part is fitted, or in a narrow place. */
+function target(space: Space, start: Pose, chance: Chance): Pose {
+  if (chance.uniform() >= NARROW) return randomPose(space, start, chance);
+  for (let tries = 0; tries < NARROW_TRIES; tries++) {
+    const one = randomPose(space, start, chance);
+    if (space.isFree(one)) continue;
+    const other = alongMove(one, space.part, { shift_m: scale([chance.normal(), chance.normal(), chance.normal()], space.radius_m / 2), turn_rad: scale([chance.normal(), chance.normal(), chance.normal()], 0.3) }, 1);
+    const between = alongMove(one, space.part, moveBetween(space.part, one, other), 0.5);
+    if (!space.isFree(other) && space.isFree(between)) return between;
+  }
+  return randomPose(space, start, chance);
+}
+
+/** How often a target's coordinate is the middle of a gap between edges. */
+const IN_GAP = 0.4;
+/** Part of the targets is taken from no further than this many radii from where the part is fitted. */
+const NEAR_RADII = 3;
+
+/** A tilt of the middling kind [rad], and the unevenness of a quarter turn [rad]. */
+const TILT_RAD = Math.PI / 3;
+const UNEVEN_RAD = 0.08;
+
+/** As it is fitted, tilted about one of the vehicle's axes, turned by quarters, or anyhow: in equal parts, as a person would try. */
+function randomTurn(chance: Chance): Vec3 {
+  const kind = Math.floor(4 * chance.uniform());
+  const about = (angle_rad: number): Vec3 => scale(SIX_WAYS[2 * Math.floor(3 * chance.uniform())]!, angle_rad);
+  if (kind === 0) return [0, 0, 0];
+  if (kind === 1) return about(TILT_RAD * (2 * chance.uniform() - 1));
+  if (kind === 2) return about((Math.PI / 2) * (Math.floor(4 * chance.uniform()) - 1) + UNEVEN_RAD * chance.normal());
+  return scale(unitVector([chance.normal(), chance.normal(), chance.normal()]), Math.PI * chance.uniform());
+}
+
+function randomPose(space: Space, start: Pose, chance: Chance): Pose {
+  const { room, radius_m, part } = space;
+  const middle = placed(start, part.middle_m);
+  const wide = chance.uniform() < 0.3;
+  const at = [0, 1, 2].map((k) => {
+    const gaps = space.gaps_m[k]!;
+    if (gaps.length > 0 && chance.uniform() < IN_GAP) return gaps[Math.floor(chance.uniform() * gaps.length)]!;
+    const [low, high] = [room.min[k]! - radius_m, room.max[k]! + radius_m];
+    const [from, to] = wide ? [low, high] : [Math.max(low, middle[k]! - NEAR_RADII * radius_m), Math.min(high, middle[k]! + NEAR_RADII * radius_m)];
+    return from + chance.uniform() * (to - from);
+  }) as unknown as Vec3;
+  const tilted = alongMove(start, part, { shift_m: [0, 0, 0], turn_rad: randomTurn(chance) }, 1);
+  return { ...tilted, origin_m: add(tilted.origin_m, subtract(at, placed(tilted, part.middle_m))) };
+}
+
+/** The move that takes a part from one pose to another, turning about its middle. */
+export function moveBetween(part: Pick<Part, 'middle_m'>, from: Pose, to: Pose): Move {
+  return { shift_m: subtract(placed(to, part.middle_m), placed(from, part.middle_m)), turn_rad: turnBetween(from, to) };
+}
+
+/** Axis times angle of the turn from one pose to another. @source Rodrigues' formula read backwards: trace and skew part of the turn */
+function turnBetween(from: Pose, to: Pose): Vec3 {
+  const r = seenFrom({ axes: transposed(to.axes), origin_m: [0, 0, 0] }, { axes: transposed(from.axes), origin_m: [0, 0, 0] }).axes;
+  // Columns of to * from^T, whose trace is 1 + 2 cos(angle).
+  const cosine = (r[0][0] + r[1][1] + r[2][2] - 1) / 2;
+  const skew: Vec3 = [r[1][2] - r[2][1], r[2][0] - r[0][2], r[0][1] - r[1][0]];
+  const sine = norm(skew) / 2;
+  const angle = Math.atan2(sine, cosine);
+  if (sine > 1e-9) return scale(skew, angle / (2 * sine));
+  if (cosine > 0) return [0, 0, 0];
+  // Half a turn: the axis is the longest column of the turn plus one.
+  const columns = ([0, 1, 2] as const).map((k): Vec3 => [r[k][0] + (k === 0 ? 1 : 0), r[k][1] + (k === 1 ? 1 : 0), r[k][2] + (k === 2 ? 1 : 0)]);
+  return scale(unitVector(columns.reduce((a, b) => (norm(a) >= norm(b) ? a : b))), Math.PI);
+}
+
+const transposed = (axes: Pose['axes']): Pose['axes'] => [
+  [axes[0][0], axes[1][0], axes[2][0]], [axes[0][1], axes[1][1], axes[2][1]], [axes[0][2], axes[1][2], axes[2][2]],
+];
+
+const SHORTCUTS = 60;
+
+/** Leaves out what a direct move can replace. */
+function shortened(space: Space, way: readonly Pose[], chance: Chance): Pose[] {
+  let poses = [...way];
+  for (let tries = 0; tries < SHORTCUTS && poses.length > 2; tries++) {
+    const from = Math.floor(chance.uniform() * (poses.length - 2));
+    const to = from + 2 + Math.floor(chance.uniform() * (poses.length - from - 2));
+    if (space.freeShare(poses[from]!, moveBetween(space.part, poses[from]!, poses[to]!)) === 1) poses = [...poses.slice(0, from + 1), ...poses.slice(to)];
+  }
+  return poses;
+}
+
+/** Moves between poses, each taken apart into one axis at a time where the way stays free. */
+function toldApart(space: Space, start: Pose, poses: readonly Pose[]): Move[] {
+  let at = start;
+  return poses.slice(1).flatMap((pose) => {
+    const moves = orders(moveBetween(space.part, at, pose)).find((list) => isFreeWay(space, at, list)) ?? [moveBetween(space.part, at, pose)];
+    at = moves.reduce((here, move) => alongMove(here, space.part, move, 1), at);
+    return moves.filter(({ shift_m, turn_rad }) => norm(shift_m) > 1e-6 || norm(turn_rad) > 1e-6);
+  });
+}
+
+/** Ways of doing a move one axis after another: shifts in any order, the turn before, between or after. */
+function orders({ shift_m, turn_rad }: Move): Move[][] {
+  const singles = ([0, 1, 2] as const).flatMap((k) => (Math.abs(shift_m[k]) > 1e-6 ? [shiftMove([0, 1, 2].map((j) => (j === k ? shift_m[k] : 0)) as unknown as Vec3)] : []));
+  const turn: Move[] = norm(turn_rad) > 1e-6 ? [{ shift_m: [0, 0, 0], turn_rad }] : [];
+  return permutations([...singles, ...turn]);
+}
+
+const permutations = <T>(list: readonly T[]): T[][] => (list.length < 2 ? [[...list]] : list.flatMap((first, i) => permutations([...list.slice(0, i), ...list.slice(i + 1)]).map((rest) => [first, ...rest])));
+
+function isFreeWay(space: Space, from: Pose, moves: readonly Move[]): boolean {
+  let at = from;
+  return moves.every((move) => {
+    const free = space.freeShare(at, move) === 1;
+    at = alongMove(at, space.part, move, 1);
+    return free;
+  });
+}
+
+export type Opening = { readonly id: string; readonly name: string; readonly removable: boolean; readonly way: WayOut };
+
+/** Which single thing, taken out first, opens a way: what can be taken out is tried before what cannot. */
+export function openingBy(part: Part, blockers: readonly Blocker[], search: WaySearch): Outcome<Opening | undefined, 'stopped'> {
+  const inOrder = [...blockers].sort((a, b) => Number(b.removable) - Number(a.removable));
+  for (const straightOnly of [true, false]) {
+    for (const blocker of inOrder) {
+      const way = findWay(part, blockers.filter((other) => other !== blocker), { ...search, straightOnly });
+      if (way.ok) return success({ id: blocker.id, name: blocker.name, removable: blocker.removable, way: way.value });
+      if (way.error.code === 'stopped') return failure('stopped', part.name, 'The search was stopped.');
+    }
+  }
+  return success(undefined);
+}
+
+export type Removal = { readonly id: string; readonly name: string; readonly way: WayOut };
+
+/**
+ * The order in which parts are taken out until the one that is wanted is:
+ * whatever has a way out goes first, and what turns out not to have been in
+ * the way is left where it is.
+ *
+ * @param parts all that can be taken out, the wanted one among them; each also stands in the others' way
+ */
+export function removalOrder(wanted: string, parts: readonly Part[], fixed: readonly Blocker[], search: WaySearch): Outcome<readonly Removal[], WayCode> {
+  const standing = new Map(parts.map((part) => [part.id, part]));
+  const wayAmong = (part: Part, there: readonly Part[], straightOnly = false) => findWay(part, [...fixed, ...there.filter((other) => other !== part).map(asBlocker)], { ...search, straightOnly });
+  const order: Removal[] = [];
+  while (standing.has(wanted)) {
+    const target = standing.get(wanted)!;
+    // What stands nearest to the wanted part is tried first: it is likeliest to be in its way.
+    const rest = [...standing.values()].filter((part) => part !== target).sort((a, b) => near(a, target) - near(b, target));
+    let out: Removal | undefined;
+    const tries = [true, false].flatMap((straightOnly) => [target, ...rest].map((part) => ({ part, straightOnly })));
+    for (const { part, straightOnly } of tries) {
+      const way = wayAmong(part, [...standing.values()], straightOnly);
+      if (way.ok) {
+        out = { id: part.id, name: part.name, way: way.value };
+        break;
+      }
+      if (way.error.code === 'stopped' || (way.error.code === 'does-not-fit' && part === target)) return way;
+    }
+    if (!out) return failure('none-found', target.name, `No order was found in which ${target.name} comes out: none of the parts that are left has a way of its own.`);
+    order.push(out);
+    standing.delete(out.id);
+  }
+  return success(needed(order, parts, fixed));
+}
+
+const near = (a: Part, b: Part): number => norm(subtract(placed(a.at, a.middle_m), placed(b.at, b.middle_m)));
+const asBlocker = (part: Part): Blocker => ({ id: part.id, name: part.name, removable: true, surface: posed(part) });
+
+const posedSurfaces = new WeakMap<Part, Surface>();
+function posed(part: Part): Surface {
+  const known = posedSurfaces.get(part);
+  if (known) return known;
+  const { positions, triangles } = part.surface;
+  const moved = new Float64Array(positions.length);
+  for (let i = 0; i < positions.length; i += 3) moved.set(placed(part.at, [positions[i]!, positions[i + 1]!, positions[i + 2]!]), i);
+  const surface = { positions: moved, triangles };
+  posedSurfaces.set(part, surface);
+  return surface;
+}
+
+/** Leaves out, from the last, each removal without which those after it still come out the way they did. */
+function needed(order: readonly Removal[], parts: readonly Part[], fixed: readonly Blocker[]): Removal[] {
+  let kept = [...order];
+  for (const removal of [...order].reverse().slice(1)) {
+    const without = kept.filter((other) => other !== removal);
+    const there = new Set(parts);
+    const still = without.every(({ id, way }) => {
+      const part = parts.find((candidate) => candidate.id === id)!;
+      there.delete(part);
+      return checkWay(part, [...fixed, ...[...there].map(asBlocker)], way.moves).isOut;
+    });
+    if (still) kept = without;
+  }
+  return kept;
+}

@@ -1,0 +1,42 @@
+'use client';
+
+import { Box } from '@chakra-ui/react';
+import { useState } from 'react';
+import type { FitGap } from '@/core/evaluate';
+import { StageFindings } from '../findings/FindingsView';
+import { Panel } from '../parts/Panel';
+import { useDetails } from '../state/results';
+import { useTank } from '../state/tankChoice';
+import { TankPicker } from '../tank/TankPicker';
+import { BayPanel } from './BayPanel';
+import { BuiltPanel } from './BuiltPanel';
+import { ConstraintsPanel } from './ConstraintsPanel';
+import { FitViews, type Moving } from './FitViews';
+import { GapsPanel } from './GapsPanel';
+import { SizePanel } from './SizePanel';
+import { ThingsPanel } from './ThingsPanel';
+import { WayPanel } from './WayPanel';
+
+/** Whether the tank fits, how big it could be, and how it gets in and out. */
+export function FitStage() {
+  const t = useTank();
+  const { results } = useDetails();
+  const [chosen, setChosen] = useState<string>();
+  const [moving, setMoving] = useState<Moving>();
+  const fit = results?.ok && results.evaluation.fit?.ok ? results.evaluation.fit.value.tanks[t] : undefined;
+  const gap: FitGap | undefined = fit?.gaps.find(({ to }) => to === chosen) ?? fit?.gaps[0];
+  return (
+    <Box display="grid" gridTemplateColumns="minmax(0, 1fr)" gap="4">
+      <TankPicker />
+      <GapsPanel fit={fit} gap={gap} onChoose={setChosen} />
+      <Panel title="The space, to scale"><FitViews gap={moving ? undefined : gap} moving={moving} /></Panel>
+      <WayPanel onMoving={setMoving} />
+      <SizePanel />
+      <BayPanel />
+      <ThingsPanel />
+      <BuiltPanel />
+      <ConstraintsPanel />
+      <StageFindings stage="fit" />
+    </Box>
+  );
+}

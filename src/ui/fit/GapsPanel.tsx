@@ -1,0 +1,91 @@
+'use client';
+
+import { Box, chakra } from '@chakra-ui/react';
+import { useEffect } from 'react';
+import type { FitGap, TankChangeResult, TankFit } from '@/core/evaluate';
+import { success } from '@/core/outcome';
+import { formatQuantity } from '@/core/units';
+import { Button } from '../parts/Button';
+import { Panel } from '../parts/Panel';
+import { Shown } from '../parts/Shown';
+import { setValue, useSystem } from '../state/editor';
+import { useReader } from '../state/reader';
+import { openTank, useTank } from '../state/tankChoice';
+import { changeWords, travelWords } from './fitWords';
+import { useFitAnswer } from './useFitAnswer';
+
+type Props = { readonly fit: TankFit | undefined; readonly gap: FitGap | undefined; readonly onChoose: (to: string) => void };
+
+const percent = (chance: number): string => (chance > 0.995 ? 'over 99 %' : chance < 0.005 ? 'under 1 %' : `${Math.round(chance * 100)} %`);
+
+/** The tightest place as the largest number, then every clearance, then what would free the chosen one. */
+export function GapsPanel({ fit, gap, onChoose }: Props) {
+  const system = useSystem();
+  const reader = useReader();
+  if (!fit || fit.gaps.length === 0) {
+    return <Panel title="Does it fit?" testId="gaps"><Box color="soft">Nothing is said of the space yet. Describe the bay and what is in it below; clearances follow at once.</Box></Panel>;
+  }
+  const tightest = fit.gaps[0]!;
+  const word = tightest.distance_m < -5e-4 ? 'Does not fit' : tightest.distance_m < tightest.keep_m ? 'Fits, but tighter than asked' : 'Fits';
+  const tone = tightest.distance_m < -5e-4 ? 'stop' : tightest.distance_m < tightest.keep_m ? 'warn' : 'good';
+  return (
+    <Panel title={`Does ${fit.name} fit?`} testId="gaps">
+      <Box display="flex" columnGap="6" rowGap="1" flexWrap="wrap" alignItems="baseline">
+        <Box fontSize={{ base: '2xl', md: '4xl' }} fontWeight="750" color={tone} lineHeight="1.1" data-testid="tightest"><Shown value={tightest.distance_m} role="tape" /></Box>
+        <Box fontWeight="650">{word}. Tightest: {tightest.pieceName} to {tightest.name}{travelWords(system, tightest) ? `, ${travelWords(system, tightest)}` : ''}.</Box>
+      </Box>
+      <Box color="soft" mb="3">As measured it touches nothing with {percent(fit.chanceClear)} probability, and keeps every distance asked for with {percent(fit.chanceKept)}.</Box>
+      <Box overflowX="auto">
+        <chakra.table borderCollapse="collapse" width="100%" minW="520px" aria-label="Clearances">
+          <thead><tr>{['to', 'from', 'clearance', 'at worst', 'to keep'].map((head, i) => <chakra.th key={head} textAlign={i < 2 ? 'left' : 'right'} px="2" py="1" color="soft" fontWeight="600">{head}</chakra.th>)}</tr></thead>
+          <tbody>
+            {fit.gaps.map((other) => {
+              const bad = other.distance_m < -5e-4 ? 'stop' : other.distance_m < other.keep_m ? 'warn' : undefined;
+              return (
+                <chakra.tr key={other.to} borderTopWidth="1px" borderColor="rule" bg={other === gap ? 'sunk' : undefined}>
+                  <td>
+                    <chakra.button type="button" aria-pressed={other === gap} onClick={() => onChoose(other.to)} textAlign="left" px="2" minH="42px" width="100%" fontWeight="650" cursor="pointer" color={bad}>
+                      {other.name}{travelWords(system, other) ? <chakra.span color="soft" fontWeight="400">, {travelWords(system, other)}</chakra.span> : null}
+                    </chakra.button>
+                  </td>
+                  <chakra.td px="2">{other.pieceName}</chakra.td>
+                  <chakra.td px="2" textAlign="right" fontWeight="750" color={bad} data-testid={`gap-${other.to}`}>{bad === 'stop' ? 'overlaps ' : ''}{formatQuantity(bad === 'stop' ? -other.distance_m : other.distance_m, 'tape', { reader }).text}</chakra.td>
+                  <chakra.td px="2" textAlign="right">{formatQuantity(other.worst_m, 'tape', { reader }).text}</chakra.td>
+                  <chakra.td px="2" textAlign="right">{formatQuantity(other.keep_m, 'tape', { reader }).text}</chakra.td>
+                </chakra.tr>
+              );
+            })}
+          </tbody>
+        </chakra.table>
+      </Box>
+      {gap && gap.distance_m < gap.keep_m - 5e-4 && <Mends gap={gap} />}
+    </Panel>
+  );
+}
+
+/** What would give the chosen place what is asked, with what it costs and what then is tightest; one press applies it. */
+function Mends({ gap }: { readonly gap: FitGap }) {
+  const t = useTank();
+  const reader = useReader();
+  const { answer, fresh, running, ask } = useFitAnswer<TankChangeResult[]>();
+  const key = `${t} ${gap.to} ${gap.distance_m}`;
+  useEffect(() => {
+    ask(async (worker, system) => success(await worker.changes(system, t, gap)));
+    // The key says which gap is asked about.
+    // eslint-disable-next-line react-hooks/exhaustive-deps
+  }, [key]);
+  return (
+    <Box mt="3" borderTopWidth="1px" borderColor="rule" pt="3" data-testid="mends">
+      <Box fontWeight="700" mb="2">What gives {gap.name} its room</Box>
+      {running && <Box color="soft">Working it out…</Box>}
+      {answer?.ok && fresh && answer.value.map(({ change, tank, volume_m3, margin_m }, i) => (
+        <Box key={i} display="flex" gap="3" alignItems="center" flexWrap="wrap" py="1">
+          <Button onClick={() => setValue(changeWords(change, reader), ['tanks', openTank()], tank)}>{changeWords(change, reader)}</Button>
+          <Box fontWeight="650">{Math.abs(volume_m3) < 5e-6 ? 'costs no volume' : `${volume_m3 < 0 ? 'costs' : 'adds'} ${formatQuantity(Math.abs(volume_m3), 'tankVolume', { reader }).text}`}</Box>
+          {margin_m !== undefined && <Box color={margin_m < -5e-4 ? 'warn' : 'good'}>{margin_m < -5e-4 ? `then ${formatQuantity(-margin_m, 'tape', { reader }).text} short elsewhere` : 'then every distance is kept'}</Box>}
+        </Box>
+      ))}
+    </Box>
+  );
+}
+

@@ -1,0 +1,159 @@
+'use client';
+
+import { Box, chakra } from '@chakra-ui/react';
+import { useEffect, useRef, useState } from 'react';
+import { useShallow } from 'zustand/react/shallow';
+import { parseWay, WAY_EXAMPLE, type WayStep } from '@/core/document';
+import { moveOf, partChoices, stepOf, type FoundWay, type Removal, type WayCheck, type WayPicture } from '@/core/evaluate';
+import { alongMove } from '@/core/fit';
+import { convexHull, placed, type Pose } from '@/core/geometry';
+import { formatQuantity } from '@/core/units';
+import { Select } from '../fields/Select';
+import { TextEntry } from '../fields/TextEntry';
+import { Button } from '../parts/Button';
+import { Caution } from '../parts/Caution';
+import { Panel } from '../parts/Panel';
+import { applyEdit, useSystem, useValue } from '../state/editor';
+import { useReader } from '../state/reader';
+import type { Moving } from './FitViews';
+import { withWay } from './fitEdits';
+import { stepWords } from './fitWords';
+import { useFitAnswer } from './useFitAnswer';
+
+/** How a part comes out: a way that is typed and checked, or one that is looked for; played step by step in the drawing. */
+export function WayPanel({ onMoving }: { readonly onMoving: (moving: Moving | undefined) => void }) {
+  const system = useSystem();
+  const reader = useReader();
+  const choices = useValue(useShallow((document) => partChoices(document).map(({ id, name }) => `${id} ${name}`)));
+  const [chosen, setPart] = useState<string>();
+  const ids = choices.map((choice) => choice.split(' ')[0]!);
+  const part = chosen && ids.includes(chosen) ? chosen : ids[0]!;
+  const kept = system.fit.ways.find((way) => way.part === part)?.steps;
+  const [steps, setSteps] = useState<{ readonly part: string; readonly steps: readonly WayStep[] }>();
+  const shown = steps?.part === part ? steps.steps : kept;
+  const check = useFitAnswer<WayCheck>();
+  const found = useFitAnswer<FoundWay>();
+  const order = useFitAnswer<readonly Removal[]>();
+  const size = (value: number): string => formatQuantity(value, 'tape', { reader }).text;
+  const nameOf = (id: string): string => partChoices(system).find((choice) => choice.id === id)?.name ?? system.fit.things.find((thing) => thing.id === id)?.name ?? (system.fit.bay.kind === 'measured' ? (system.fit.bay.sides.find((side) => side.id === id)?.name ?? (id === 'near-end' ? system.fit.bay.nearEnd.name : id === 'far-end' ? system.fit.bay.farEnd.name : id)) : id);
+
+  const lookAt = (next: readonly WayStep[]): void => {
+    setSteps({ part, steps: next });
+    check.ask((worker, document) => worker.check(document, part, next));
+  };
+  const enter = (text: string) => {
+    const read = parseWay(text, reader);
+    if (!read.ok) return { ok: false as const, message: `${read.error.at}: ${read.error.detail}` };
+    lookAt(read.value);
+    return { ok: true as const };
+  };
+  const find = (): void => found.ask(async (worker, document) => {
+    const answer = await worker.find(document, part);
+    if (answer.ok && answer.value.way.ok) setSteps({ part, steps: answer.value.way.value.moves.map(stepOf) });
+    return answer;
+  });
+  const way = found.answer?.ok ? found.answer.value : undefined;
+  return (
+    <Panel title="In and out" testId="ways">
+      <Box display="flex" gap="2" flexWrap="wrap" alignItems="end">
+        <Select label="What comes out" value={part} options={choices.map((choice) => ({ value: choice.split(' ')[0]!, label: choice.slice(choice.indexOf(' ') + 1) }))} onChange={(id) => { setPart(id); found.forget(); check.forget(); order.forget(); onMoving(undefined); }} />
+        <Button kind="main" disabled={found.running} onClick={find}>{found.running ? 'Looking for a way…' : 'Find a way out'}</Button>
+        <Button disabled={order.running} onClick={() => order.ask((worker, document) => worker.order(document, part))}>{order.running ? 'Working out the order…' : 'What must come out first?'}</Button>
+        {(found.running || order.running) && <Button kind="danger" onClick={() => { found.stop(); order.stop(); }}>Stop</Button>}
+      </Box>
+      <Box mt="3"><TextEntry label="Or say how, and see whether it goes" value="" onEnter={enter} hint={`Moves parted by commas, such as: ${WAY_EXAMPLE}.`} /></Box>
+      {found.answer && !found.answer.ok && <Box role="alert" mt="2" color="stop" fontWeight="600">{found.answer.error.at}: {found.answer.error.detail}</Box>}
+      {way && !way.way.ok && (
+        <Box mt="2" color="stop" fontWeight="600" data-testid="no-way">
+          {way.way.error.detail} {way.opening ? <>One opens with <b>{way.opening.name}</b> out of the way{way.opening.removable ? ' first' : ', which is not meant to come out'}.</> : way.way.error.code === 'none-found' ? 'No single thing that is taken out opens one: ask what must come out first.' : ''}
+        </Box>
+      )}
+      {way?.way.ok && <Box mt="2" fontWeight="650" color={found.fresh ? 'good' : 'soft'} data-testid="way-found">A way out, no nearer than {size(way.way.value.check.tightest_m)} to {nameOf(way.way.value.check.tightestTo)}.{found.fresh ? '' : ' The system has changed since.'}</Box>}
+      {check.answer && !check.answer.ok && <Box role="alert" mt="2" color="stop" fontWeight="600">{check.answer.error.detail}</Box>}
+      {check.answer?.ok && <Checked check={check.answer.value} fresh={check.fresh} nameOf={nameOf} size={size} />}
+      {shown && shown.length > 0 && <Player key={`${part} ${shown.length}`} part={part} steps={shown} onMoving={onMoving} />}
+      {shown && shown.length > 0 && (
+        <Box mt="2" display="flex" gap="2" flexWrap="wrap">
+          <Button disabled={shown === kept} onClick={() => applyEdit(`keep the way out of ${nameOf(part)}`, (document) => withWay(document, part, [...shown]))}>{shown === kept ? 'This way is kept' : 'Keep this way'}</Button>
+          <Button onClick={() => lookAt(shown)}>Check it again</Button>
+        </Box>
+      )}
+      {order.answer && !order.answer.ok && <Box role="alert" mt="2" color="stop" fontWeight="600">{order.answer.error.detail}</Box>}
+      {order.answer?.ok && (
+        <Box mt="3" opacity={order.fresh ? 1 : 0.5} data-testid="removal-order">
+          <Box fontWeight="700">Order of removal</Box>
+          <chakra.ol pl="6" css={{ listStyle: 'decimal' }}>{order.answer.value.map(({ id, name, way: { moves, check: { tightest_m } } }) => <chakra.li key={id} py="1"><b>{name}</b>: {moves.map((move) => stepWords(stepOf(move), reader)).join(', then ')} <chakra.span color="soft">({size(tightest_m)} at the tightest)</chakra.span></chakra.li>)}</chakra.ol>
+        </Box>
+      )}
+      <Box mt="3"><Caution>Drain a tank before it is lifted out, and cap its lines: fuel weighs about 0.8 kg a litre, runs to one side, and its vapour lies low. Two people or a hoist.</Caution></Box>
+    </Panel>
+  );
+}
+
+function Checked({ check, fresh, nameOf, size }: { readonly check: WayCheck; readonly fresh: boolean; readonly nameOf: (id: string) => string; readonly size: (value: number) => string }) {
+  const last = check.steps.at(-1);
+  const tone = check.isOut ? 'good' : 'stop';
+  return (
+    <Box mt="2" fontWeight="650" color={fresh ? tone : 'soft'} data-testid="way-check">
+      {last?.blocked ? `Move ${check.steps.length} touches ${nameOf(last.blocked.by)} after ${Math.round(100 * last.blocked.share)} % of it.`
+        : check.isOut ? `It comes out, no nearer than ${size(check.tightest_m)}${check.tightestTo ? ` to ${nameOf(check.tightestTo)}` : ''}.`
+          : `Nothing touches (${size(check.tightest_m)} at the tightest), but after the last move it is not out yet.`}
+      {fresh ? '' : ' The system has changed since.'}
+    </Box>
+  );
+}
+
+const SHARES_A_STEP = 12;
+const FRAME_MS = 70;
+
+/** Plays a way in the drawing: by itself, or step by step under the builder's thumb. */
+function Player({ part, steps, onMoving }: { readonly part: string; readonly steps: readonly WayStep[]; readonly onMoving: (moving: Moving | undefined) => void }) {
+  const reader = useReader();
+  const { answer, ask } = useFitAnswer<WayPicture>();
+  const [frame, setFrame] = useState(0);
+  const [playing, setPlaying] = useState(false);
+  const most = steps.length * SHARES_A_STEP;
+  const tell = useRef(onMoving);
+  useEffect(() => {
+    tell.current = onMoving;
+  });
+  useEffect(() => {
+    ask((worker, document) => worker.picture(document, part));
+    return () => tell.current(undefined);
+    // Asked once for each part.
+    // eslint-disable-next-line react-hooks/exhaustive-deps
+  }, [part]);
+  useEffect(() => {
+    if (!playing) return undefined;
+    const timer = setInterval(() => setFrame((now) => Math.min(most, now + 1)), FRAME_MS);
+    return () => clearInterval(timer);
+  }, [playing, most]);
+  const picture = answer?.ok ? answer.value : undefined;
+  useEffect(() => {
+    if (picture && frame > 0) tell.current(movingAt(part, picture, steps, frame / SHARES_A_STEP));
+  }, [picture, frame, part, steps]);
+  if (!picture) return null;
+  const done = frame >= most;
+  const step = Math.min(steps.length - 1, Math.floor(frame / SHARES_A_STEP));
+  return (
+    <Box mt="3">
+      <chakra.ol pl="6" css={{ listStyle: 'decimal' }}>{steps.map((one, i) => <chakra.li key={i} py="1" fontWeight={frame > 0 && i === step ? '750' : undefined}>{stepWords(one, reader)}</chakra.li>)}</chakra.ol>
+      <Box display="flex" gap="2" alignItems="center" flexWrap="wrap" mt="1">
+        <Button onClick={() => { if (done) setFrame(1); setPlaying(!playing || done); }}>{playing && !done ? 'Pause' : 'Play it'}</Button>
+        <Button disabled={frame <= 0} onClick={() => { setPlaying(false); setFrame(Math.max(0, (Math.ceil(frame / SHARES_A_STEP) - 1) * SHARES_A_STEP)); }}>Step back</Button>
+        <Button disabled={done} onClick={() => { setPlaying(false); setFrame((Math.floor(frame / SHARES_A_STEP) + 1) * SHARES_A_STEP); }}>Step on</Button>
+        <chakra.input type="range" aria-label="How far along the way" min={0} max={most} value={frame} onChange={(event) => { setPlaying(false); setFrame(Number(event.target.value)); }} flex="1 1 160px" minH="42px" accentColor="var(--chakra-colors-accent)" />
+      </Box>
+    </Box>
+  );
+}
+
+function movingAt(part: string, { part: { positions, triangles }, at, middle_m }: WayPicture, steps: readonly WayStep[], along: number): Moving {
+  let pose: Pose = at;
+  steps.forEach((step, i) => {
+    if (along > i) pose = alongMove(pose, { middle_m }, moveOf(step), Math.min(1, along - i));
+  });
+  const points = Array.from(new Set(triangles), (vertex) => placed(pose, [positions[3 * vertex]!, positions[3 * vertex + 1]!, positions[3 * vertex + 2]!]));
+  const seen = (u: 0 | 1 | 2, v: 0 | 1 | 2) => convexHull(points.map((point) => [point[u], point[v]] as const));
+  return { id: part, outlines: { side: seen(0, 2), end: seen(1, 2), plan: seen(0, 1) } };
+}

@@ -1,0 +1,50 @@
+import { expose } from 'comlink';
+import type { SystemDocument, WayStep } from '@/core/document';
+import { builtResult, changesOf, checkedWay, fitDrawing, foundWay, largestTanks, orderOut, wayPicture, type FitGap } from '@/core/evaluate';
+import { loadKernel } from '@/core/geometry';
+
+const ready = loadKernel();
+
+/** Looks at the distance to everything after which a search for a way gives up. */
+const MOST_LOOKS = 40_000;
+const SEED = 1;
+
+/** What is asked of the space beside the clearances. A search is stopped by ending the worker. */
+const api = {
+  async drawing(system: SystemDocument) {
+    await ready;
+    return fitDrawing(system);
+  },
+  async changes(system: SystemDocument, tankIndex: number, gap?: FitGap) {
+    await ready;
+    return changesOf(system, tankIndex, gap);
+  },
+  async built(system: SystemDocument, tankIndex: number) {
+    await ready;
+    return builtResult(system, tankIndex);
+  },
+  async largest(system: SystemDocument) {
+    await ready;
+    return largestTanks(system);
+  },
+  async check(system: SystemDocument, part: string, steps: readonly WayStep[]) {
+    await ready;
+    return checkedWay(system, part, steps);
+  },
+  async find(system: SystemDocument, part: string) {
+    await ready;
+    return foundWay(system, part, { seed: SEED, mostLooks: MOST_LOOKS });
+  },
+  async order(system: SystemDocument, part: string) {
+    await ready;
+    return orderOut(system, part, { seed: SEED, mostLooks: Math.ceil(MOST_LOOKS / 4) });
+  },
+  async picture(system: SystemDocument, part: string) {
+    await ready;
+    return wayPicture(system, part);
+  },
+};
+
+export type FitApi = typeof api;
+
+expose(api);
