@@ -4,7 +4,7 @@ import { numberFrom, UsageError } from './args';
 import { failed, type Verb } from './verb';
 
 const SEED = 1;
-const MOST_LOOKS = 40_000;
+const MOST_LOOKS = 30_000;
 
 const wayOf = ({ moves, check, looks }: WayOut) => ({
   moves: moves.map(({ shift_m, turn_rad }, i) => ({ shift_m, turn_rad, tightest_m: check.steps[i]!.tightest_m, tightestTo: check.steps[i]!.tightestTo })),

@@ -6,14 +6,14 @@ import { loadKernel } from '@/core/geometry';
 const ready = loadKernel();
 
 /** Looks at the distance to everything after which a search for a way gives up. */
-const MOST_LOOKS = 40_000;
+const MOST_LOOKS = 30_000;
 const SEED = 1;
 
 /** What is asked of the space beside the clearances. A search is stopped by ending the worker. */
 const api = {
-  async drawing(system: SystemDocument) {
+  async drawing(system: SystemDocument, tankIndex: number) {
     await ready;
-    return fitDrawing(system);
+    return fitDrawing(system, tankIndex);
   },
   async changes(system: SystemDocument, tankIndex: number, gap?: FitGap) {
     await ready;

@@ -144,6 +144,9 @@ export function checkedWay(system: SystemDocument, id: string, steps: readonly W
   return among.ok ? success(checkWay(among.value.part, among.value.blockers, steps.map(moveOf))) : among;
 }
 
+/** For each thing that might open a way, this part of the looks is spent. */
+const OPENING_SHARE = 16;
+
 export type FoundWay = { readonly way: Outcome<WayOut, WaysCode>; /** Where there is none: what opens one. */ readonly opening: Opening | undefined };
 
 /** Looks for a way out; where none is found, for the one thing that opens one when it goes first. */
@@ -153,7 +156,7 @@ export function foundWay(system: SystemDocument, id: string, search: WaySearch):
   const { part, blockers } = among.value;
   const way = findWay(part, blockers, search);
   if (way.ok || way.error.code === 'stopped') return success({ way, opening: undefined });
-  const opening = openingBy(part, blockers, { ...search, mostLooks: Math.ceil(search.mostLooks / 4) });
+  const opening = openingBy(part, blockers, { ...search, mostLooks: Math.ceil(search.mostLooks / OPENING_SHARE) });
   return opening.ok ? success({ way, opening: opening.value }) : success({ way: opening, opening: undefined });
 }
 

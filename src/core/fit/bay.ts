@@ -140,27 +140,33 @@ function build(plan: BayPlan, adjusted: Adjusted, readings: readonly Reading[], 
     [at, u, v].forEach((value, k) => (point[axes[k]!]! += value));
     return point;
   };
-  const positions = Float64Array.from(outlines.flatMap((outline, s) => outline.flatMap((point) => place(ats[s]!, point))));
   const n = ring.length;
+  const onRings = outlines.map((outline, s) => outline.map((point) => place(ats[s]!, point)));
+  // Sides that twist are fans about their middles: as much over the ruled surface as under it.
+  const middles = ats.slice(1).map((_, s) => ring.map((__, i) => meanOf([onRings[s]![i]!, onRings[s]![(i + 1) % n]!, onRings[s + 1]![(i + 1) % n]!, onRings[s + 1]![i]!])));
+  const positions = Float64Array.from([...onRings.flat(2), ...middles.flat(2)]);
+  const middle = (s: number, i: number): number => (ats.length + s) * n + i;
   // Along y the outline's (x, z) runs against the right hand, so its faces turn.
   const turnedRound = plan.axis === 'y';
   const face = (list: number[]): number[] => (turnedRound ? list.reverse() : list);
   const sides = plan.sides.map((_, side) => face(ring.flatMap((place, i) => (place.side !== side ? [] : ats.slice(1).flatMap((_, s) => {
     const [a, b] = [s * n + i, s * n + ((i + 1) % n)];
-    return [a, b, b + n, a, b + n, a + n];
+    const m = middle(s, i);
+    return [a, b, m, b, b + n, m, b + n, a + n, m, a + n, a, m];
   })))));
   const cap = (station: number): number[] => capOf(outlines[station]!, ring).map((i) => station * n + i);
   const [near, far] = [face(cap(0).reverse()), face(cap(ats.length - 1))];
   const space = parseMesh(positions, Uint32Array.from([...sides.flat(), ...near, ...far]));
   if (!space.ok) return failure('not-closed', 'stations', `The walls do not close: ${space.error.detail}`);
   const panel = (id: string, name: string, kind: WallKind, triangles: number[]): Panel => ({ id, name, kind, surface: { positions, triangles: Uint32Array.from(triangles) }, inward: inwardOf(positions, triangles) });
-  const hangsOn = outlines.flatMap((_, station) => ring.map(({ side, share }) => {
+  const ringsHang = outlines.flatMap((_, station) => ring.map(({ side, share }) => {
     const [a, b] = [pointOf(plan, { station, corner: side }), pointOf(plan, { station, corner: (side + 1) % plan.sides.length })];
     return [
       { axis: axes[0], unknown: a[0], share: 1 },
       ...([1, 2] as const).flatMap((k) => [{ axis: axes[k]!, unknown: a[k], share: 1 - share }, { axis: axes[k]!, unknown: b[k], share }]),
     ];
   }));
+  const hangsOn = [...ringsHang, ...middles.flatMap((row, s) => row.map((_, i) => [s * n + i, s * n + ((i + 1) % n), (s + 1) * n + ((i + 1) % n), (s + 1) * n + i].flatMap((vertex) => ringsHang[vertex]!.map((on) => ({ ...on, share: on.share / 4 })))))];
   return success({
     panels: [
       ...plan.sides.map(({ id, name, kind }, side) => panel(id, name, kind, sides[side]!)),
@@ -173,6 +179,8 @@ function build(plan: BayPlan, adjusted: Adjusted, readings: readonly Reading[], 
     },
   });
 }
+
+const meanOf = (points: readonly Vec3[]): Vec3 => [0, 1, 2].map((k) => points.reduce((sum, point) => sum + point[k]!, 0) / points.length) as unknown as Vec3;
 
 /** Points within a straight side are pushed out by this share of its length before filling, so that none is left out as needless. */
 const BULGE_REL = 1e-6;

@@ -25,7 +25,7 @@ export function largestPrism(space: ClosedMesh, clear: readonly { readonly surfa
       const [from_m, to_m] = [at(first), at(last)];
       // No outline is larger than the space's own height by its width.
       if (best && (to_m - from_m) * (max[1] - min[1]) * (max[2] - min[2]) <= best.volume_m3) continue;
-      const sections = Array.from({ length: PLACES }, (_, i) => sectionAcross(space, 0, inner(from_m + ((to_m - from_m) * i) / (PLACES - 1), min[0], max[0])));
+      const sections = Array.from({ length: PLACES }, (_, i) => sectionAcross(space, 0, from_m + (to_m - from_m) * (INSIDE_REL + ((1 - 2 * INSIDE_REL) * i) / (PLACES - 1))));
       const region = commonRegion(sections, clear.map(({ surface, keep_m }) => ({ triangles: shadowBetween(surface, from_m - keep_m, to_m + keep_m), margin_m: keep_m })));
       const volume_m3 = region ? region.area_m2 * (to_m - from_m) : 0;
       if (region && volume_m3 > (best?.volume_m3 ?? 0)) best = { from_m, to_m, outline: region.outline, volume_m3 };
@@ -34,9 +34,8 @@ export function largestPrism(space: ClosedMesh, clear: readonly { readonly surfa
   return best;
 }
 
-/** A section in the very end of a space has no outline: it is taken a little inside. */
+/** A section in the very end of a stretch may lie in a step or have no outline: it is taken a little inside. */
 const INSIDE_REL = 1e-4;
-const inner = (x: number, from: number, to: number): number => Math.min(Math.max(x, from + INSIDE_REL * (to - from)), to - INSIDE_REL * (to - from));
 
 /** Triangles that reach into a stretch, as seen along it. */
 function shadowBetween({ positions, triangles }: Surface, from_m: number, to_m: number): Point2[][] {

@@ -460,7 +460,8 @@ export type Opening = { readonly id: string; readonly name: string; readonly rem
 export function openingBy(part: Part, blockers: readonly Blocker[], search: WaySearch): Outcome<Opening | undefined, 'stopped'> {
   const inOrder = [...blockers].sort((a, b) => Number(b.removable) - Number(a.removable));
   for (const straightOnly of [true, false]) {
-    for (const blocker of inOrder) {
+    // What cannot be taken out is only of interest where that is plain to see.
+    for (const blocker of inOrder.filter(({ removable }) => straightOnly || removable)) {
       const way = findWay(part, blockers.filter((other) => other !== blocker), { ...search, straightOnly });
       if (way.ok) return success({ id: blocker.id, name: blocker.name, removable: blocker.removable, way: way.value });
       if (way.error.code === 'stopped') return failure('stopped', part.name, 'The search was stopped.');

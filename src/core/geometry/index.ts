@@ -20,7 +20,7 @@ export { largestTwist_sin, loftMesh, loftVolume_m3, prismMesh, type ExtrudeAxis,
 export { fillProfile, parseProfile, signedArea_m2, type Profile, type ProfileCode } from './polygon';
 export { facetsFor, revolvedMesh, ROUND_REL, type MeridianPoint } from './revolved';
 export { coneMesh, endDepth_m, endVolume_m3, END_SHAPES, TORISPHERICAL, vesselMesh, vesselVolume_m3, type EndShape, type Vessel, type VesselCode } from './vessel';
-export { between, combine, commonRegion, loadKernel, movedMesh, pictureBelow, pictureOf, withoutBand, type CombineCode, type Operation, type PictureMesh } from './kernel';
+export { between, combine, commonRegion, loadKernel, silhouette, movedMesh, pictureBelow, pictureOf, withoutBand, type CombineCode, type Operation, type PictureMesh } from './kernel';
 export { cutAcross } from './slab';
 export { insetMesh, type InsetCode } from './inset';
 export { crossingTriangles } from './crossing';

@@ -240,6 +240,18 @@ export function commonRegion(shared: readonly (readonly Point2[][])[], shadows: 
   }
 }
 
+/** The outline of triangles as they are seen flat, with holes where one looks through. */
+export function silhouette(triangles: readonly (readonly Point2[])[]): Point2[][] {
+  if (!kernel) throw new Error('loadKernel() has not come back yet');
+  const upright = triangles.filter((loop) => turnOf(loop) !== 0).map((loop) => (turnOf(loop) < 0 ? [...loop].reverse() : loop).map(([u, v]) => [u, v] as [number, number]));
+  const region = new kernel.CrossSection(upright, 'Positive');
+  const plain = region.simplify(STRAIGHT_M);
+  const loops = plain.toPolygons().map((loop) => loop.map(([u, v]): Point2 => [u, v]));
+  region.delete();
+  plain.delete();
+  return loops;
+}
+
 const MOST_HOLES = 40;
 const FAR_M = 100;
 

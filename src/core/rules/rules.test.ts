@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { chosen, draftSystem, toPath, withoutEntry, withValue, type SystemDocument } from '../document';
+import { assumed, chosen, draftSystem, toPath, withoutEntry, withValue, type MeasuredBayDocument, type SystemDocument } from '../document';
 import { evaluateSystem } from '../evaluate';
 import { unwrap } from '../outcome';
 import { messageText } from '../units';
@@ -26,8 +26,50 @@ const BAFFLE = {
 } as const;
 const BODY = { id: 'body', name: 'Body', does: 'add', shape: { kind: 'box', length_m: chosen(0.1), width_m: chosen(0.1), height_m: chosen(0.1) }, x_m: chosen(0.1), y_m: chosen(0.1), z_m: chosen(-0.05) } as const;
 const square = (size: number) => [[0, 0], [size, 0], [size, size], [0, size]].map(([u, v]) => ({ u_m: u!, v_m: v! }));
+const level = chosen(0);
+const BODY_AT_HOME = { x_m: level, y_m: level, z_m: level, yaw_deg: level, pitch_deg: level, roll_deg: level };
+/** A box of 100 mm under the middle of the tank. */
+const THING: SystemDocument['fit']['things'][number] = {
+  ...BODY_AT_HOME, id: 'thing', name: 'Thing', role: 'obstacle', x_m: chosen(0.1), y_m: chosen(0.05), motions: [], removable: false,
+  bodies: [{ ...BODY_AT_HOME, shape: { kind: 'box', length_m: chosen(0.1), width_m: chosen(0.1), height_m: chosen(0.1) } }],
+};
+/** The tank in a bay of a cubic metre round it, level, with what is said of the rest. */
+function inBay(system: SystemDocument, fit: Partial<SystemDocument['fit']>): SystemDocument {
+  const cut = (id: string, name: string, at: number) => ({ id, name, at_m: chosen(at), corners: [[0, 0], [1, 0], [1, 1], [0, 1]].map(([across, up]) => ({ across_m: chosen(across!), up_m: chosen(up!) })) });
+  const side = (id: string) => ({ id, name: id, kind: 'wall' as const });
+  const bay: MeasuredBayDocument = {
+    kind: 'measured', axis: 'x', x_m: chosen(-0.3), y_m: chosen(-0.3), z_m: chosen(-0.3), sides: ['under', 'port-wall', 'over', 'starboard-wall'].map(side),
+    nearEnd: { name: 'Aft', kind: 'wall' }, farEnd: { name: 'Fore', kind: 'wall' }, stations: [cut('aft-cut', 'Aft cut', 0), cut('fore-cut', 'Fore cut', 1)], measures: [], curves: [],
+  };
+  const tanks = system.tanks.map((tank) => ({ ...tank, mounting: { x_m: level, y_m: level, z_m: level, yaw_deg: level, pitch_deg: level, roll_deg: level } }));
+  return { ...system, tanks, fit: { ...system.fit, bay, ...fit } };
+}
+
 /** What raises each rule, starting from the sound system. */
 const RAISED_BY: Readonly<Record<string, Changes | ((system: SystemDocument) => SystemDocument)>> = {
+  'fit.fouls': (system) => inBay(system, { things: [{ ...THING, z_m: chosen(0.2) }] }),
+  'fit.too-near': (system) => inBay(system, { things: [{ ...THING, z_m: chosen(-0.108) }] }),
+  'fit.may-foul': (system) => inBay(system, { things: [{ ...THING, z_m: assumed(-0.115, 0.03) }] }),
+  'fit.near-heat': (system) => inBay(system, { things: [{ ...THING, role: 'heat', z_m: chosen(-0.15), keep_m: chosen(0.1) }] }),
+  'fit.in-spray': (system) => inBay(system, { things: [{ ...THING, role: 'spray', z_m: chosen(0) }] }),
+  'fit.occupied': (system) => inBay(system, { things: [{ ...THING, role: 'occupied', z_m: chosen(0) }] }),
+  'fit.covers-reach': (system) => inBay(system, { things: [{ ...THING, role: 'reach', z_m: chosen(-0.115), keep_m: chosen(0.08) }] }),
+  'fit.contradiction': (system) => {
+    const measured = inBay(system, {});
+    const bay = measured.fit.bay as MeasuredBayDocument;
+    const at = (corner: number) => ({ station: 'aft-cut', corner });
+    const lengths = ([[0, 1, 1], [1, 2, 1], [2, 3, 1], [3, 0, 1], [0, 2, 1.5], [1, 3, Math.SQRT2]] as const).map(([from, to, value], i) => ({ id: `length-${i}`, from: at(from), to: at(to), how: 'straight' as const, length_m: { value, origin: 'measured' as const, spread: 0.001 } }));
+    return { ...measured, fit: { ...measured.fit, bay: { ...bay, measures: lengths } } };
+  },
+  'fit.cannot-compute': (system) => {
+    const measured = inBay(system, {});
+    const bay = measured.fit.bay as MeasuredBayDocument;
+    return { ...measured, fit: { ...measured.fit, bay: { ...bay, stations: bay.stations.map((station) => ({ ...station, at_m: chosen(0) })) } } };
+  },
+  'fit.no-way-kept': (system) => inBay(system, {}),
+  'fit.nothing-cut': (system) => ({ ...inBay(system, { things: [{ ...THING, z_m: chosen(0.2) }] }), constraints: { ...system.constraints, nothingCut: true } }),
+  'fit.hot-work': [['constraints.noHotWork', true], [`${T}ports[0].x_m`, assumed(0.1, 0.02)]],
+  'fit.parts-on-hand': [['constraints.partsOnHand', true], [`${T}senders[0].armLength_m`, assumed(0.1, 0.01)]],
   'tank.filled-past-limit': [['conditions.fills[0].fill_ratio', 0.97]],
   'tank.no-head-room': [[`${T}fillLimit_ratio`, chosen(0.99)]],
   'tank.smaller-than-wished': [['wishes.holds_m3', chosen(0.05)]],

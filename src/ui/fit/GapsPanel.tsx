@@ -10,6 +10,7 @@ import { Panel } from '../parts/Panel';
 import { Shown } from '../parts/Shown';
 import { setValue, useSystem } from '../state/editor';
 import { useReader } from '../state/reader';
+import { useDetails } from '../state/results';
 import { openTank, useTank } from '../state/tankChoice';
 import { changeWords, travelWords } from './fitWords';
 import { useFitAnswer } from './useFitAnswer';
@@ -22,6 +23,10 @@ const percent = (chance: number): string => (chance > 0.995 ? 'over 99 %' : chan
 export function GapsPanel({ fit, gap, onChoose }: Props) {
   const system = useSystem();
   const reader = useReader();
+  const known = useDetails((details) => details.results !== undefined);
+  const said = system.fit.bay.kind !== 'none' || system.fit.things.length > 0;
+  if (said && !known) return <Panel title="Does it fit?" testId="gaps"><Box color="soft">Working out the clearances…</Box></Panel>;
+  if (said && !fit) return <Panel title="Does it fit?" testId="gaps"><Box color="stop" fontWeight="650">It cannot be worked out: see the findings below.</Box></Panel>;
   if (!fit || fit.gaps.length === 0) {
     return <Panel title="Does it fit?" testId="gaps"><Box color="soft">Nothing is said of the space yet. Describe the bay and what is in it below; clearances follow at once.</Box></Panel>;
   }

@@ -50,6 +50,7 @@ export function WayPanel({ onMoving }: { readonly onMoving: (moving: Moving | un
   const find = (): void => found.ask(async (worker, document) => {
     const answer = await worker.find(document, part);
     if (answer.ok && answer.value.way.ok) setSteps({ part, steps: answer.value.way.value.moves.map(stepOf) });
+    else if (answer.ok && !answer.value.opening) order.ask((again, document_) => again.order(document_, part));
     return answer;
   });
   const way = found.answer?.ok ? found.answer.value : undefined;
@@ -65,7 +66,7 @@ export function WayPanel({ onMoving }: { readonly onMoving: (moving: Moving | un
       {found.answer && !found.answer.ok && <Box role="alert" mt="2" color="stop" fontWeight="600">{found.answer.error.at}: {found.answer.error.detail}</Box>}
       {way && !way.way.ok && (
         <Box mt="2" color="stop" fontWeight="600" data-testid="no-way">
-          {way.way.error.detail} {way.opening ? <>One opens with <b>{way.opening.name}</b> out of the way{way.opening.removable ? ' first' : ', which is not meant to come out'}.</> : way.way.error.code === 'none-found' ? 'No single thing that is taken out opens one: ask what must come out first.' : ''}
+          {way.way.error.detail} {way.opening ? <>One opens with <b>{way.opening.name}</b> out of the way{way.opening.removable ? ' first' : ', which is not meant to come out'}.</> : way.way.error.code === 'none-found' ? 'No single thing that is taken out opens one.' : ''}
         </Box>
       )}
       {way?.way.ok && <Box mt="2" fontWeight="650" color={found.fresh ? 'good' : 'soft'} data-testid="way-found">A way out, no nearer than {size(way.way.value.check.tightest_m)} to {nameOf(way.way.value.check.tightestTo)}.{found.fresh ? '' : ' The system has changed since.'}</Box>}

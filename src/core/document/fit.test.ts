@@ -1,0 +1,67 @@
+import { readFileSync } from 'node:fs';
+import { describe, expect, it } from 'vitest';
+import { expectClose } from '../../../tests/expectClose';
+import { unwrap } from '../outcome';
+import { meshVolume } from '../geometry';
+import { outerMesh, standsOn } from './compileFit';
+import { chosen, parseSystem, parseSystemText, parseWay, toPath, withValue } from '.';
+
+const text = (name: string): string => readFileSync(name, 'utf8');
+const TRAILER = unwrap(parseSystemText(text('demo/forest-trailer.json')));
+
+describe('the space in a document', () => {
+  it('version 2 comes in with nothing said of the space', () => {
+    const old = unwrap(parseSystemText(text('tests/fixtures/box-boat-v2.json')));
+    expect(old).toMatchObject({ version: 3, fit: { bay: { kind: 'none' }, things: [], ways: [] }, tanks: [{ built: [] }] });
+  });
+
+  it.each<[string, string, unknown, string]>([
+    ['a station that is not there', 'fit.bay.measures[0].from.station', 'nowhere', 'fit.bay.measures[0].from.station'],
+    ['a corner that is not there', 'fit.bay.measures[0].to.corner', 7, 'fit.bay.measures[0].to.corner'],
+    ['a length from a corner to itself', 'fit.bay.measures[0].to', { station: 'tail', corner: 0 }, 'fit.bay.measures[0].to'],
+    ['an outline with a corner too few', 'fit.bay.stations[1].corners', [], 'fit.bay.stations[1].corners'],
+    ['a curve of no side', 'fit.bay.curves', [{ station: 'tail', side: 'roof', points: [] }], 'fit.bay.curves[0].side'],
+    ['a motion that goes nowhere', 'fit.things[0].motions[0].way', { forward: 0, toPort: 0, up: 0 }, 'fit.things[0].motions[0].way'],
+    ['a motion that leaves out its rest', 'fit.things[0].motions[0].from_m', chosen(0.02), 'fit.things[0].motions[0]'],
+    ['a thing of no size', 'fit.things[0].bodies[0].shape', { kind: 'box', length_m: chosen(0), width_m: chosen(0.1), height_m: chosen(0.1) }, 'fit.things[0].bodies[0].shape.length_m.value'],
+    ['a thing of no body', 'fit.things[0].bodies', [], 'fit.things[0].bodies'],
+    ['a way of no part', 'fit.ways', [{ part: 'ghost', steps: [] }], 'fit.ways[0].part'],
+    ['a built size that was never planned', 'tanks[0].built', [{ of: 'shape.depth_m', measured: chosen(1) }], 'tanks[0].built[0].of'],
+  ])('%s is refused at its path', (_, path, value, at) => {
+    const parsed = parseSystem(withValue(TRAILER as unknown, toPath(path), value));
+    expect(parsed.ok).toBe(false);
+    if (!parsed.ok) expect([parsed.error.at, ...('faults' in parsed.error ? (parsed.error.faults as readonly { path: string }[]) : []).map((fault) => fault.path)]).toContain(at);
+  });
+
+  it('the outside of a tank that is dimensioned inside is larger by its walls', () => {
+    const box = { ...TRAILER.tanks[0]!, shape: { kind: 'box' as const, length_m: chosen(0.6), width_m: chosen(0.4), height_m: chosen(0.3) }, parts: [], slices: [], plates: [] };
+    const t = box.material.thickness_m.value;
+    expectClose(meshVolume(unwrap(outerMesh(box))), (0.6 + 2 * t) * (0.4 + 2 * t) * (0.3 + 2 * t), { rel: 1e-9, why: 'a wall on every face' });
+    expectClose(meshVolume(unwrap(outerMesh({ ...box, dimensions: 'outside' }))), 0.6 * 0.4 * 0.3, { rel: 1e-12, why: 'outside sizes' });
+  });
+
+  it('what stands on a port is as usual for its role, or as it is said', () => {
+    const [port] = TRAILER.tanks[0]!.ports;
+    expect(standsOn({ ...port!, role: 'filler', bore_m: chosen(0.038) })).toEqual({ height_m: 0.06, diameter_m: 0.054 });
+    expect(standsOn({ ...port!, stands: { height_m: chosen(0.1), diameter_m: chosen(0.03), turns: 'straight', reach_m: chosen(0) } })).toEqual({ height_m: 0.1, diameter_m: 0.03 });
+  });
+});
+
+describe('a way as it is said', () => {
+  const still = { forward_m: 0, toPort_m: 0, up_m: 0, noseUp_deg: 0, starboardDown_deg: 0, noseToPort_deg: 0 };
+
+  it('in a metric reader’s words', () => {
+    expect(parseWay('down 120, aft 200, nose down 15°, out', 'metric')).toEqual({ ok: true, value: [{ ...still, up_m: -0.12 }, { ...still, forward_m: -0.2 }, { ...still, noseUp_deg: expect.closeTo(-15, 9) as number }, { ...still, forward_m: -2 }] });
+  });
+
+  it('in inches, with units and with turns', () => {
+    const way = unwrap(parseWay('up 4 3/4; to port 30 mm; starboard down 5', 'us'));
+    expectClose(way[0]!.up_m, 4.75 * 0.0254, { rel: 1e-12, why: 'inches' });
+    expectClose(way[1]!.toPort_m, 0.03, { rel: 1e-12, why: 'millimetres' });
+    expectClose(way[2]!.starboardDown_deg, 5, { rel: 1e-9, why: 'degrees' });
+  });
+
+  it.each([['', 'empty'], ['sideways 10', 'not-a-move'], ['down', 'not-a-move'], ['down a lot', 'not-a-size'], ['out', 'out-of-where'], [Array(61).fill('up 1').join(), 'too-many']])('“%s” is refused: %s', (said, code) => {
+    expect(parseWay(said, 'metric')).toMatchObject({ ok: false, error: { code } });
+  });
+});
