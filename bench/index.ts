@@ -1,11 +1,14 @@
 import { parseArgs } from 'node:util';
 import { editToNumbers } from './editToNumbers';
 import { attitudeMap61 } from './attitudeMap';
+import { clearance20 } from './clearance';
+import { fitChance } from './fitChance';
 import { volumeQuery } from './volumeQuery';
+import { wayOutSnow } from './wayOut';
 import type { Bench } from './measure';
 
 /** `npm run bench [-- --json] [-- --only NAME]`. To add one, add it to this list. */
-const BENCHES: readonly Bench[] = [editToNumbers, volumeQuery, attitudeMap61];
+const BENCHES: readonly Bench[] = [editToNumbers, volumeQuery, attitudeMap61, clearance20, wayOutSnow, fitChance];
 
 async function main(): Promise<number> {
   const { values } = parseArgs({ options: { json: { type: 'boolean' }, only: { type: 'string' } } });

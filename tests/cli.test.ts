@@ -18,7 +18,7 @@ function run(...args: string[]): { code: number; out: string; err: string; json:
 type Tank = { tanks: { gross_m3: number; fill: { volume_m3: number; ratio: number }; pickups: { unusableNow_m3: number }[] }[]; up_vehicle: number[] };
 
 describe('verbs', () => {
-  it.each(['tank', 'table', 'flow', 'gauge', 'range', 'check'])('%s prints JSON and exits 0 on every demo system', (verb) => {
+  it.each(['tank', 'table', 'fit', 'flow', 'gauge', 'range', 'check'])('%s prints JSON and exits 0 on every demo system', (verb) => {
     for (const name of ['crab-boat', 'snow-vehicle', 'hill-climb-car', 'forest-trailer']) {
       const { code, json, err } = run(verb, `demo/${name}.json`);
       expect(err).toBe('');
@@ -66,9 +66,19 @@ describe('verbs', () => {
     expect(err).toMatch(/bay/);
   });
 
+  it('fit answers headless: clearances, the largest tank, and a way out', () => {
+    const trailer = run('fit', 'demo/forest-trailer.json', '--part', 'main', '--largest', 'yes').json() as unknown as { tanks: { gaps: { to: string; distance_m: number; at: number[] }[] }[]; largest: { kind: string }[]; part: { found: { moves: unknown[] } } };
+    const axle = trailer.tanks[0]!.gaps.find(({ to }) => to === 'axle')!;
+    expectClose(axle.at[0]!, 0.09, { abs: 1e-3, why: 'tightest at full bump' });
+    expect(trailer.largest.map(({ kind }) => kind)).toEqual(['box', 'prism']);
+    expect(trailer.part.found.moves.length).toBeGreaterThan(0);
+    expect(run('fit', 'demo/forest-trailer.json', '--part', 'ghost')).toMatchObject({ code: 2 });
+    expect(run('fit', 'demo/forest-trailer.json', '--part', 'ghost').err).toMatch(/There is no part "ghost".*main/);
+  });
+
   it('help for all and for each', () => {
     expect(run('--help')).toMatchObject({ code: 0 });
-    for (const verb of ['tank', 'table', 'flow', 'gauge', 'range', 'check']) {
+    for (const verb of ['tank', 'table', 'fit', 'flow', 'gauge', 'range', 'check']) {
       const help = run(verb, '--help');
       expect(help.code).toBe(0);
       expect(help.out).toContain('--fill');
@@ -84,7 +94,7 @@ describe('bad input exits 2 and says what is wrong', () => {
   };
   it.each<[string, string[], RegExp]>([
     ['no verb', [], /^$/],
-    ['an unknown verb', ['boil', BOAT], /tank, table, flow, gauge, range, check/],
+    ['an unknown verb', ['boil', BOAT], /tank, table, fit, flow, gauge, range, check/],
     ['no file', ['tank'], /Name a system file/],
     ['two files', ['tank', BOAT, BOAT], /One system file/],
     ['a file that is not there', ['tank', 'demo/none.json'], /cannot be read/],

@@ -75,9 +75,9 @@ test('ports: add, move to another face, remove, with the constraint of their use
 
 test('stages by number keys; names and everything else by keyboard', async ({ page }) => {
   await openCopy(page, 'hill-climb-car');
-  await page.keyboard.press('3');
+  await page.keyboard.press('4');
   await expect(page.getByTestId('pump-chart')).toBeVisible();
-  await page.keyboard.press('5');
+  await page.keyboard.press('6');
   await expect(page.getByTestId('gauge-chart')).toBeVisible();
   await page.getByLabel('Arm length', { exact: true }).focus();
   await page.keyboard.press('ArrowUp');

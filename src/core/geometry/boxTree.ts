@@ -25,38 +25,48 @@ export type BoxTree = {
 /** A box of so few triangles is not divided further. */
 const LEAF = 2;
 
-/** Sorts a surface by halving the triangles across the longest side of their centres' box. */
+/** Sorts a surface by halving the triangles across the longest side of their middles' box. */
 export function boxTree({ positions, triangles }: Surface): BoxTree {
   const count = triangles.length / 3;
   if (count === 0) throw new Error('a surface without triangles has no tree');
-  const centres = new Float64Array(3 * count);
-  for (let t = 0; t < count; t++) {
-    for (let k = 0; k < 3; k++) centres[3 * t + k] = (positions[3 * triangles[3 * t]! + k]! + positions[3 * triangles[3 * t + 1]! + k]! + positions[3 * triangles[3 * t + 2]! + k]!) / 3;
+  const unsorted = new Float64Array(9 * count);
+  for (let i = 0; i < triangles.length; i++) {
+    const from = 3 * triangles[i]!;
+    unsorted[3 * i] = positions[from]!;
+    unsorted[3 * i + 1] = positions[from + 1]!;
+    unsorted[3 * i + 2] = positions[from + 2]!;
   }
-  const numbers = Uint32Array.from({ length: count }, (_, t) => t);
+  const loose = triangleBounds(unsorted);
+  const numbers = new Uint32Array(count);
+  for (let t = 0; t < count; t++) numbers[t] = t;
   const most = 2 * count;
   const boxes = new Float64Array(6 * most);
   const inner = new Int32Array(most);
   const span = new Int32Array(2 * most);
   let made = 1;
-  const pending: [number, number, number][] = [[0, 0, count]];
+  const pending = [0, 0, count];
   while (pending.length > 0) {
-    const [box, from, to] = pending.pop()!;
+    const to = pending.pop()!;
+    const from = pending.pop()!;
+    const box = pending.pop()!;
     span[2 * box] = from;
     span[2 * box + 1] = to - from;
-    enclose(boxes, box, positions, triangles, numbers, from, to);
+    enclose(boxes, 6 * box, loose, numbers, from, to);
     if (to - from <= LEAF) continue;
-    halve(centres, numbers, from, to);
     const middle = (from + to) >> 1;
+    select(numbers, from, to - 1, middle, loose, widestAxis(loose, numbers, from, to));
     inner[box] = made;
-    pending.push([made, from, middle], [made + 1, middle, to]);
+    pending.push(made, from, middle, made + 1, middle, to);
     made += 2;
   }
   const corners = new Float64Array(9 * count);
-  numbers.forEach((number, t) => {
-    for (let c = 0; c < 3; c++) for (let k = 0; k < 3; k++) corners[9 * t + 3 * c + k] = positions[3 * triangles[3 * number + c]! + k]!;
-  });
-  return { boxes: boxes.slice(0, 6 * made), inner: inner.slice(0, made), span: span.slice(0, 2 * made), corners, bounds: triangleBounds(corners), numbers };
+  const bounds = new Float64Array(6 * count);
+  for (let t = 0; t < count; t++) {
+    const from = numbers[t]!;
+    for (let k = 0; k < 9; k++) corners[9 * t + k] = unsorted[9 * from + k]!;
+    for (let k = 0; k < 6; k++) bounds[6 * t + k] = loose[6 * from + k]!;
+  }
+  return { boxes: boxes.slice(0, 6 * made), inner: inner.slice(0, made), span: span.slice(0, 2 * made), corners, bounds, numbers };
 }
 
 /** Boxes round triangles given by their corners, 9 numbers a triangle; least x, y, z and most x, y, z of each. */
@@ -71,49 +81,57 @@ export function triangleBounds(corners: Float64Array, bounds: Float64Array = new
   return bounds;
 }
 
-function enclose(boxes: Float64Array, box: number, positions: Float64Array, triangles: Uint32Array, numbers: Uint32Array, from: number, to: number): void {
+function enclose(boxes: Float64Array, at: number, loose: Float64Array, numbers: Uint32Array, from: number, to: number): void {
   for (let k = 0; k < 3; k++) {
-    let [min, max] = [Infinity, -Infinity];
+    let min = Infinity;
+    let max = -Infinity;
     for (let t = from; t < to; t++) {
-      for (let c = 0; c < 3; c++) {
-        const value = positions[3 * triangles[3 * numbers[t]! + c]! + k]!;
-        if (value < min) min = value;
-        if (value > max) max = value;
-      }
+      const i = 6 * numbers[t]! + k;
+      if (loose[i]! < min) min = loose[i]!;
+      if (loose[i + 3]! > max) max = loose[i + 3]!;
     }
-    boxes[6 * box + k] = (min + max) / 2;
-    boxes[6 * box + 3 + k] = (max - min) / 2;
+    boxes[at + k] = (min + max) / 2;
+    boxes[at + 3 + k] = (max - min) / 2;
   }
 }
 
-/** Puts the lower half of the centres, along their longest spread, before the upper. */
-function halve(centres: Float64Array, numbers: Uint32Array, from: number, to: number): void {
+/** The axis along which the triangles' middles (twice over) spread furthest. */
+function widestAxis(loose: Float64Array, numbers: Uint32Array, from: number, to: number): number {
   let axis = 0;
   let widest = -1;
   for (let k = 0; k < 3; k++) {
-    let [min, max] = [Infinity, -Infinity];
+    let min = Infinity;
+    let max = -Infinity;
     for (let t = from; t < to; t++) {
-      const value = centres[3 * numbers[t]! + k]!;
-      min = Math.min(min, value);
-      max = Math.max(max, value);
+      const i = 6 * numbers[t]! + k;
+      const middle = loose[i]! + loose[i + 3]!;
+      if (middle < min) min = middle;
+      if (middle > max) max = middle;
     }
-    if (max - min > widest) [axis, widest] = [k, max - min];
+    if (max - min > widest) {
+      axis = k;
+      widest = max - min;
+    }
   }
-  select(numbers, from, to - 1, (from + to) >> 1, (number) => centres[3 * number + axis]!);
+  return axis;
 }
 
 /**
- * Puts the entry that belongs at a place there, the lower ones before it.
+ * Puts the triangle that belongs at a place by its middle along an axis there,
+ * the lower ones before it.
  * @source C. A. R. Hoare, "Algorithm 65: find", Communications of the ACM 4 (1961)
  */
-function select(numbers: Uint32Array, from: number, to: number, place: number, key: (number: number) => number): void {
-  let [low, high] = [from, to];
+function select(numbers: Uint32Array, from: number, to: number, place: number, loose: Float64Array, axis: number): void {
+  let low = from;
+  let high = to;
   while (low < high) {
-    const pivot = key(numbers[place]!);
-    let [i, j] = [low, high];
+    const at = 6 * numbers[place]! + axis;
+    const pivot = loose[at]! + loose[at + 3]!;
+    let i = low;
+    let j = high;
     while (i <= j) {
-      while (key(numbers[i]!) < pivot) i++;
-      while (pivot < key(numbers[j]!)) j--;
+      while (loose[6 * numbers[i]! + axis]! + loose[6 * numbers[i]! + axis + 3]! < pivot) i++;
+      while (pivot < loose[6 * numbers[j]! + axis]! + loose[6 * numbers[j]! + axis + 3]!) j--;
       if (i > j) break;
       const kept = numbers[i]!;
       numbers[i++] = numbers[j]!;

@@ -25,7 +25,7 @@ const GRAZE_REL = 1e-9;
  */
 export function travel(moved: BoxTree, movedAt: Pose, met: BoxTree, metAt: Pose, direction: Vec3, least_m = -Infinity): Travel | undefined {
   const frame = frameAlong(direction);
-  const [a, b] = [seen(moved, movedAt, frame), seen(met, metAt, frame)];
+  const [a, b] = [seenAgain(moved, movedAt, direction, frame), seenAgain(met, metAt, direction, frame)];
   const size = Math.max(...[a, b].map(({ boxes }) => Math.abs(boxes[0]!) + Math.abs(boxes[1]!) + boxes[3]! + boxes[4]!));
   const best: Best = { height: Infinity, x: 0, y: 0, zMoved: 0, zMet: 0, least: least_m, graze: GRAZE_REL * size };
   const pending: [number, number][] = [[0, 0]];
@@ -49,6 +49,17 @@ function frameAlong(direction: Vec3): readonly [Vec3, Vec3, Vec3] {
   const z = unitVector(direction);
   const x = unitVector(cross(Math.abs(z[0]) < 0.9 ? [1, 0, 0] : [0, 1, 0], z));
   return [x, cross(z, x), z];
+}
+
+/** What was seen of a tree last: one that stays while others move is looked at many times from one side. */
+const seenLast = new WeakMap<BoxTree, { readonly pose: Pose; readonly direction: Vec3; readonly seen: Seen }>();
+
+function seenAgain(tree: BoxTree, pose: Pose, direction: Vec3, frame: readonly [Vec3, Vec3, Vec3]): Seen {
+  const last = seenLast.get(tree);
+  if (last && last.pose === pose && last.direction === direction) return last.seen;
+  const now = seen(tree, pose, frame);
+  seenLast.set(tree, { pose, direction, seen: now });
+  return now;
 }
 
 function seen(tree: BoxTree, pose: Pose, frame: readonly [Vec3, Vec3, Vec3]): Seen {

@@ -109,9 +109,13 @@ function pierces(a: Float64Array, p: number, q: number, b: Float64Array, o: numb
  * @param a, b corners [m]; `i`, `j` where the triangle begins in them
  */
 export function triangleGap2(a: Float64Array, i: number, b: Float64Array, j: number, atMost2: number): number {
-  if (planeGap2(a, i, b, j) >= atMost2 || planeGap2(b, j, a, i) >= atMost2) return atMost2;
+  const aside = planeGap2(a, i, b, j);
+  if (aside >= atMost2) return atMost2;
+  const otherwise = planeGap2(b, j, a, i);
+  if (otherwise >= atMost2) return atMost2;
   least2 = atMost2;
-  for (let k = 0; k < 9; k += 3) {
+  // On one side of the other's plane nothing is pierced.
+  for (let k = 0; k < 9 && aside === 0 && otherwise === 0; k += 3) {
     if (pierces(a, i + k, i + ((k + 3) % 9), b, j) || pierces(b, j + k, j + ((k + 3) % 9), a, i)) return 0;
   }
   for (let k = 0; k < 9; k += 3) {

@@ -75,7 +75,7 @@ export function WayPanel({ onMoving }: { readonly onMoving: (moving: Moving | un
       {shown && shown.length > 0 && <Player key={`${part} ${shown.length}`} part={part} steps={shown} onMoving={onMoving} />}
       {shown && shown.length > 0 && (
         <Box mt="2" display="flex" gap="2" flexWrap="wrap">
-          <Button disabled={shown === kept} onClick={() => applyEdit(`keep the way out of ${nameOf(part)}`, (document) => withWay(document, part, [...shown]))}>{shown === kept ? 'This way is kept' : 'Keep this way'}</Button>
+          <Button disabled={shown === kept} onClick={() => { applyEdit(`keep the way out of ${nameOf(part)}`, (document) => withWay(document, part, [...shown])); setSteps(undefined); }}>{shown === kept ? 'This way is kept' : 'Keep this way'}</Button>
           <Button onClick={() => lookAt(shown)}>Check it again</Button>
         </Box>
       )}
