@@ -16,10 +16,10 @@ export type Compared =
 const ready = loadKernel();
 
 const api = {
-  /** Numbers and findings; with 'full' also the drawings, curves and tables. */
+  /** Numbers and findings but for those of the fit; with 'full' also the drawings, curves and tables. */
   async evaluate(system: SystemDocument, detail: Detail): Promise<Results> {
     await ready;
-    const result = evaluateSystem(system, detail);
+    const result = evaluateSystem(system, detail, 'without-fit');
     if (!result.ok) return { ok: false, error: result.error };
     return { ok: true, evaluation: result.value, numbers: numbersOf(system, result.value), findings: findingsOf(system, result.value) };
   },

@@ -1,7 +1,10 @@
 import { expose } from 'comlink';
 import type { SystemDocument, WayStep } from '@/core/document';
-import { builtResult, changesOf, checkedWay, fitDrawing, foundWay, largestTanks, orderOut, wayPicture, type FitGap } from '@/core/evaluate';
+import { fitFor, type FitOutcome, builtResult, changesOf, checkedWay, fitDrawing, foundWay, largestTanks, orderOut, wayPicture, type FitGap } from '@/core/evaluate';
 import { loadKernel } from '@/core/geometry';
+import { fitFindingsOf, type Finding } from '@/core/rules';
+
+export type FitAnswer = { readonly fit: FitOutcome | undefined; readonly findings: readonly Finding[] };
 
 const ready = loadKernel();
 
@@ -11,6 +14,12 @@ const SEED = 1;
 
 /** What is asked of the space beside the clearances. A search is stopped by ending the worker. */
 const api = {
+  /** Clearances, and the findings that follow from them. */
+  async clearances(system: SystemDocument): Promise<FitAnswer> {
+    await ready;
+    const fit = fitFor(system);
+    return { fit, findings: fitFindingsOf(system, fit) };
+  },
   async drawing(system: SystemDocument, tankIndex: number) {
     await ready;
     return fitDrawing(system, tankIndex);

@@ -44,8 +44,10 @@ const GAUGE_STEPS = 50;
  *
  * A part that cannot be computed fails alone, with its reason; the whole
  * fails only where the conditions themselves make no sense.
+ *
+ * @param fit takes longer than all the rest: the interface asks for it apart
  */
-export function evaluateSystem(system: SystemDocument, detail: Detail = 'full'): Outcome<Evaluation, EvaluationCode> {
+export function evaluateSystem(system: SystemDocument, detail: Detail = 'full', fit: 'with-fit' | 'without-fit' = 'with-fit'): Outcome<Evaluation, EvaluationCode> {
   const gravity = gravityOf(system);
   if (!gravity.ok) return gravity;
   const ambient = ambientPressure_Pa(system.conditions.altitude_m);
@@ -76,7 +78,7 @@ export function evaluateSystem(system: SystemDocument, detail: Detail = 'full'):
     flows: system.consumers.map((consumer) => flowResult(inputsFor(consumer), consumer, detail)),
     gauges: levels.flatMap((level) => level.tank.senders.map((_, index) => gaugeResult(level, index))),
     usable,
-    fit: fitFor(system, detail),
+    fit: fit === 'with-fit' && detail === 'full' ? fitFor(system) : undefined,
     range: usable.ok ? rangeOf(system, system.consumers[0], usable.value) : usable,
   });
 }

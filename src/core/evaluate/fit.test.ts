@@ -37,10 +37,13 @@ describe('the fit of a system', () => {
     expect(chance(0.02)).toBeGreaterThan(chance(0.06));
   });
 
-  it('comes with the drawings, and is kept for the numbers as long as the space stays', () => {
-    expect(unwrap(evaluateSystem(withValue(SNOW, ['name'], 'Fresh'), 'full')).fit?.ok).toBe(true);
-    expect(unwrap(evaluateSystem(withValue(SNOW, ['conditions', 'pitch_deg'], 3), 'numbers')).fit?.ok).toBe(true);
-    expect(unwrap(evaluateSystem(withValue(SNOW, ['fit', 'clearance_m'], chosen(0.02)), 'numbers')).fit).toBeUndefined();
+  it('comes with the whole evaluation, is kept as long as the space stays, and can be left out', () => {
+    const first = unwrap(evaluateSystem(SNOW, 'full')).fit;
+    expect(first?.ok).toBe(true);
+    expect(unwrap(evaluateSystem(withValue(SNOW, ['conditions', 'pitch_deg'], 3), 'full')).fit).toBe(first);
+    expect(unwrap(evaluateSystem(withValue(SNOW, ['fit', 'clearance_m'], chosen(0.02)), 'full')).fit).not.toBe(first);
+    expect(unwrap(evaluateSystem(SNOW, 'full', 'without-fit')).fit).toBeUndefined();
+    expect(unwrap(evaluateSystem(SNOW, 'numbers')).fit).toBeUndefined();
   });
 
   it('draws three views, with a T for the T-shaped tank', () => {

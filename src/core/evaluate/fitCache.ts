@@ -2,7 +2,6 @@ import type { FitCode } from '../document/compileFit';
 import type { SystemDocument } from '../document/schema';
 import type { Outcome } from '../outcome';
 import { fitOf, type FitResult } from './fit';
-import type { Detail } from './tankResult';
 
 export type FitOutcome = Outcome<FitResult, FitCode>;
 
@@ -15,15 +14,13 @@ const fitKey = ({ fit, tanks, mounts }: SystemDocument): string => JSON.stringif
 let kept: { readonly key: string; readonly outcome: FitOutcome } | undefined;
 
 /**
- * The fit of a system. It takes longer than the numbers: it is worked out
- * with the drawings and kept, so that the numbers of the next edit, which
- * mostly leaves the space alone, have it at once.
+ * The fit of a system; undefined where nothing is said of the space. Kept for
+ * the next time, since most edits leave the space alone.
  */
-export function fitFor(system: SystemDocument, detail: Detail): FitOutcome | undefined {
+export function fitFor(system: SystemDocument): FitOutcome | undefined {
   if (system.fit.bay.kind === 'none' && system.fit.things.length === 0) return undefined;
   const key = fitKey(system);
   if (kept?.key === key) return kept.outcome;
-  if (detail !== 'full') return undefined;
   kept = { key, outcome: fitOf(system) };
   return kept.outcome;
 }

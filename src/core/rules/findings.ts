@@ -1,4 +1,4 @@
-import { numbersOf, type Evaluation } from '../evaluate';
+import { numbersOf, type Evaluation, type FitOutcome } from '../evaluate';
 import type { SystemDocument } from '../document/schema';
 import { FIT_RULES } from './fitRules';
 import { GAUGE_RULES } from './gaugeRules';
@@ -16,8 +16,14 @@ const ORDER: Readonly<Record<Severity, number>> = { stop: 0, warn: 1, note: 2 };
 
 /** Every finding a system raises at its conditions, gravest first. */
 export function findingsOf(system: SystemDocument, evaluation: Evaluation): Finding[] {
-  const context = { system, evaluation, numbers: numbersOf(system, evaluation) };
-  return RULES.flatMap((rule) => rule.test(context).map(({ what, path, severity }): Finding => ({
+  return raised(RULES, { system, evaluation, numbers: numbersOf(system, evaluation) });
+}
+
+/** The findings of the fit alone, which the interface works out apart from the numbers. */
+export const fitFindingsOf = (system: SystemDocument, fit: FitOutcome | undefined): Finding[] => raised(FIT_RULES, { system, evaluation: { fit } });
+
+function raised<Context>(rules: readonly Rule<Context>[], context: Context): Finding[] {
+  return rules.flatMap((rule) => rule.test(context).map(({ what, path, severity }): Finding => ({
     id: rule.id, title: rule.title, stage: rule.stage, severity: severity ?? rule.severity, what,
     why: rule.why, mend: rule.mend, source: rule.source, status: rule.status, ...(path ? { path } : {}),
   }))).sort((a, b) => ORDER[a.severity] - ORDER[b.severity]);

@@ -1,13 +1,15 @@
 import { allKnown, type FitGap, type TankFit } from '../evaluate';
 import type { SystemDocument } from '../document/schema';
-import { say, when, type Hit, type Rule, type RuleContext } from './rule';
+import { say, when, type FitRuleContext, type Hit, type Rule as AnyRule } from './rule';
+
+type Rule = AnyRule<FitRuleContext>;
 
 /** Less than this of an overlap is rounding and rubber [m]. */
 const TOUCH_M = 5e-4;
 /** A place known no better than this is not settled [m]. */
 const UNSETTLED_M = 2e-3;
 
-const fits = ({ evaluation }: RuleContext): readonly TankFit[] => (evaluation.fit?.ok ? evaluation.fit.value.tanks : []);
+const fits = ({ evaluation }: FitRuleContext): readonly TankFit[] => (evaluation.fit?.ok ? evaluation.fit.value.tanks : []);
 
 /** Where a builder goes to mend it: the thing, or the tank's own place where it is a wall. */
 function pathTo(system: SystemDocument, tank: TankFit, gap: FitGap): (string | number)[] {
@@ -16,7 +18,7 @@ function pathTo(system: SystemDocument, tank: TankFit, gap: FitGap): (string | n
 }
 
 /** A hit for each gap of each tank that answers to a test. */
-const gapsThat = (test: (gap: FitGap) => boolean, what: (gap: FitGap) => string) => (context: RuleContext): Hit[] =>
+const gapsThat = (test: (gap: FitGap) => boolean, what: (gap: FitGap) => string) => (context: FitRuleContext): Hit[] =>
   fits(context).flatMap((tank) => tank.gaps.filter(test).map((gap) => ({
     what: say(what(gap), { gap: { value: Math.abs(gap.distance_m), role: 'tape' }, keep: { value: gap.keep_m, role: 'tape' }, worst: { value: Math.abs(Math.min(0, gap.worst_m)), role: 'tape' } }),
     path: pathTo(context.system, tank, gap),

@@ -9,15 +9,18 @@ export type Stage = 'fit' | 'tank' | 'ports' | 'lines' | 'vents' | 'gauge' | 'ra
 
 export type RuleContext = { readonly system: SystemDocument; readonly evaluation: Evaluation; readonly numbers: Numbers };
 
+/** What the rules of the fit look at: they need no numbers. */
+export type FitRuleContext = { readonly system: SystemDocument; readonly evaluation: Pick<Evaluation, 'fit'> };
+
 /** One thing a rule has found: what, and the value of the document to look at. */
 export type Hit = { readonly what: Message; readonly path?: Path; readonly severity?: Severity };
 
-export type Rule = {
+export type Rule<Context = RuleContext> = {
   readonly id: string;
   readonly title: string;
   readonly stage: Stage;
   readonly severity: Severity;
-  readonly test: (context: RuleContext) => readonly Hit[];
+  readonly test: (context: Context) => readonly Hit[];
   readonly why: string;
   readonly mend: string;
   readonly source: string;

@@ -6,7 +6,7 @@ import type { Finding, Severity } from '@/core/rules';
 import { messageText } from '@/core/units';
 import { Panel } from '../parts/Panel';
 import { useReader } from '../state/reader';
-import { useDetails } from '../state/results';
+import { useDetails, useFindings } from '../state/results';
 import { usePlace } from '../workspace/goTo';
 import type { StageKey } from '../workspace/stages';
 
@@ -18,7 +18,7 @@ const LOOK: Readonly<Record<Severity, { word: string; color: string; bg: string;
 
 export function FindingsView() {
   const { results } = useDetails();
-  const findings = results?.ok ? results.findings : [];
+  const findings = useFindings();
   return (
     <Panel title="Findings">
       {results?.ok && findings.length === 0 && <Box color="good" fontWeight="600">Nothing found at these conditions. Tilt it, empty it and heat it to see whether that holds.</Box>}
@@ -29,8 +29,7 @@ export function FindingsView() {
 
 /** The findings of one stage, for the foot of that stage. */
 export function StageFindings({ stage }: { readonly stage: StageKey }) {
-  const { results } = useDetails();
-  const findings = results?.ok ? results.findings.filter((finding) => finding.stage === stage) : [];
+  const findings = useFindings().filter((finding) => finding.stage === stage);
   return findings.length === 0 ? null : <Panel title="Findings here"><FindingList findings={findings} /></Panel>;
 }
 

@@ -14,7 +14,7 @@ import { FieldGrid, Panel } from '../parts/Panel';
 import { SquareButton } from '../parts/SquareButton';
 import { applyEdit, setValue, useValue } from '../state/editor';
 import { useReader } from '../state/reader';
-import { useDetails } from '../state/results';
+import { useFits } from '../state/results';
 import { withCorner, withMeasuredBay, withoutStation, withStation, withUsualMeasures } from './fitEdits';
 import { HOW_WORDS, WALL_WORDS } from './fitWords';
 
@@ -24,7 +24,7 @@ const WALLS = (Object.keys(WALL_WORDS) as WallKind[]).map((value) => ({ value, l
 /** The bay as it was measured: outlines, lengths between their corners, curved sides; and what does not agree. */
 export function BayPanel() {
   const bay = useValue((system) => system.fit.bay);
-  const survey = useDetails(({ results }) => (results?.ok && results.evaluation.fit?.ok ? results.evaluation.fit.value.bay : undefined));
+  const survey = useFits(({ answer }) => (answer?.fit?.ok ? answer.fit.value.bay : undefined));
   if (bay.kind !== 'measured') {
     return (
       <Panel title="The bay" testId="bay">

@@ -5,7 +5,7 @@ import { useState } from 'react';
 import type { FitGap } from '@/core/evaluate';
 import { StageFindings } from '../findings/FindingsView';
 import { Panel } from '../parts/Panel';
-import { useDetails } from '../state/results';
+import { useFits } from '../state/results';
 import { useTank } from '../state/tankChoice';
 import { TankPicker } from '../tank/TankPicker';
 import { BayPanel } from './BayPanel';
@@ -20,10 +20,9 @@ import { WayPanel } from './WayPanel';
 /** Whether the tank fits, how big it could be, and how it gets in and out. */
 export function FitStage() {
   const t = useTank();
-  const { results } = useDetails();
   const [chosen, setChosen] = useState<string>();
   const [moving, setMoving] = useState<Moving>();
-  const fit = results?.ok && results.evaluation.fit?.ok ? results.evaluation.fit.value.tanks[t] : undefined;
+  const fit = useFits(({ answer }) => (answer?.fit?.ok ? answer.fit.value.tanks[t] : undefined));
   const gap: FitGap | undefined = fit?.gaps.find(({ to }) => to === chosen) ?? fit?.gaps[0];
   return (
     <Box display="grid" gridTemplateColumns="minmax(0, 1fr)" gap="4">

@@ -10,7 +10,7 @@ import { Panel } from '../parts/Panel';
 import { Shown } from '../parts/Shown';
 import { setValue, useSystem } from '../state/editor';
 import { useReader } from '../state/reader';
-import { useDetails } from '../state/results';
+import { useFits } from '../state/results';
 import { openTank, useTank } from '../state/tankChoice';
 import { changeWords, travelWords } from './fitWords';
 import { useFitAnswer } from './useFitAnswer';
@@ -23,7 +23,8 @@ const percent = (chance: number): string => (chance > 0.995 ? 'over 99 %' : chan
 export function GapsPanel({ fit, gap, onChoose }: Props) {
   const system = useSystem();
   const reader = useReader();
-  const known = useDetails((details) => details.results !== undefined);
+  const known = useFits((fits) => fits.answer !== undefined);
+  const fresh = useFits((fits) => fits.system === system);
   const said = system.fit.bay.kind !== 'none' || system.fit.things.length > 0;
   if (said && !known) return <Panel title="Does it fit?" testId="gaps"><Box color="soft">Working out the clearances…</Box></Panel>;
   if (said && !fit) return <Panel title="Does it fit?" testId="gaps"><Box color="stop" fontWeight="650">It cannot be worked out: see the findings below.</Box></Panel>;
@@ -36,7 +37,7 @@ export function GapsPanel({ fit, gap, onChoose }: Props) {
   return (
     <Panel title={`Does ${fit.name} fit?`} testId="gaps">
       <Box display="flex" columnGap="6" rowGap="1" flexWrap="wrap" alignItems="baseline">
-        <Box fontSize={{ base: '2xl', md: '4xl' }} fontWeight="750" color={tone} lineHeight="1.1" data-testid="tightest"><Shown value={tightest.distance_m} role="tape" /></Box>
+        <Box fontSize={{ base: '2xl', md: '4xl' }} fontWeight="750" color={tone} lineHeight="1.1" data-testid="tightest" data-fresh={fresh} opacity={fresh ? 1 : 0.6}><Shown value={tightest.distance_m} role="tape" /></Box>
         <Box fontWeight="650">{word}. Tightest: {tightest.pieceName} to {tightest.name}{travelWords(system, tightest) ? `, ${travelWords(system, tightest)}` : ''}.</Box>
       </Box>
       <Box color="soft" mb="3">As measured it touches nothing with {percent(fit.chanceClear)} probability, and keeps every distance asked for with {percent(fit.chanceKept)}.</Box>

@@ -1,12 +1,13 @@
 'use client';
 
 import { wrap, type Remote } from 'comlink';
-import { useEffect } from 'react';
+import { useEffect, useMemo } from 'react';
 import { create } from 'zustand';
 import type { SystemDocument } from '@/core/document';
 import type { Sensitivity } from '@/core/evaluate';
 import type { Finding } from '@/core/rules';
 import type { EvaluateApi, Results } from '@/workers/evaluate.worker';
+import type { FitAnswer, FitApi } from '@/workers/fit.worker';
 import type { SensitivityApi } from '@/workers/sensitivity.worker';
 import { useEditor } from './editor';
 
@@ -29,17 +30,19 @@ export const useShown = create<Shown>()(() => ({ system: undefined, results: und
 export const useDetails = create<Details>()(() => ({ system: undefined, results: undefined }));
 export const useSpreads = create<Spreads>()(() => ({ sensitivity: undefined, sensitivityOf: undefined }));
 
-/**
- * Findings of the newest results. Those of the fit take longer and come with
- * the drawings: until they are there for the open document, the last ones stand.
- */
+/** Clearances: in a worker of their own, since they take longer than the numbers. */
+type Fits = { readonly system: SystemDocument | undefined; readonly answer: FitAnswer | undefined };
+export const useFits = create<Fits>()(() => ({ system: undefined, answer: undefined }));
+
+/** All findings: those of the fit come from their own worker, a moment after the rest. */
 export function useFindings(): readonly Finding[] {
-  const shown = useShown();
-  const details = useDetails();
-  if (!shown.results?.ok) return NONE;
-  if (shown.system === details.system) return details.results?.ok ? details.results.findings : shown.results.findings;
-  const fit = details.results?.ok ? details.results.findings.filter(({ stage }) => stage === 'fit') : NONE;
-  return [...shown.results.findings.filter(({ stage }) => stage !== 'fit'), ...fit].sort((a, b) => SEVERITIES.indexOf(a.severity) - SEVERITIES.indexOf(b.severity));
+  const results = useDetails((details) => details.results);
+  const fit = useFits((fits) => fits.answer);
+  return useMemo(() => {
+    if (!results?.ok) return NONE;
+    const others = results.findings.filter(({ stage }) => stage !== 'fit');
+    return [...others, ...(fit?.findings ?? NONE)].sort((a, b) => SEVERITIES.indexOf(a.severity) - SEVERITIES.indexOf(b.severity));
+  }, [results, fit]);
 }
 const NONE: readonly Finding[] = [];
 const SEVERITIES = ['stop', 'warn', 'note'];
@@ -49,14 +52,22 @@ export function forgetResults(): void {
   useShown.setState({ system: undefined, results: undefined, broken: undefined });
   useDetails.setState({ system: undefined, results: undefined });
   useSpreads.setState({ sensitivity: undefined, sensitivityOf: undefined });
+  useFits.setState({ system: undefined, answer: undefined });
 }
 
 let evaluator: Remote<EvaluateApi> | undefined;
 let sensor: Remote<SensitivityApi> | undefined;
+let fitter: Remote<FitApi> | undefined;
 
 export function evaluatorWorker(): Remote<EvaluateApi> {
   evaluator ??= wrap<EvaluateApi>(new Worker(new URL('../../workers/evaluate.worker.ts', import.meta.url), { type: 'module' }));
   return evaluator;
+}
+
+/** Apart from the one that searches for ways, which may be busy for long. */
+function clearanceWorker(): Remote<FitApi> {
+  fitter ??= wrap<FitApi>(new Worker(new URL('../../workers/fit.worker.ts', import.meta.url), { type: 'module' }));
+  return fitter;
 }
 
 function sensitivityWorker(): Remote<SensitivityApi> {
@@ -107,6 +118,14 @@ const findSensitivity = newestOnly(async (system: SystemDocument) => {
   }
 });
 
+const findFit = newestOnly(async (system: SystemDocument) => {
+  try {
+    useFits.setState({ system, answer: await clearanceWorker().clearances(system) });
+  } catch {
+    useFits.setState({ system, answer: undefined });
+  }
+});
+
 /** Edits in quick succession ask for the spreads once. */
 const SENSITIVITY_AFTER_MS = 500;
 
@@ -123,6 +142,7 @@ export function useEvaluation(): void {
       if (!system || system === seen) return;
       seen = system;
       evaluate(system);
+      findFit(system);
       clearTimeout(timer);
       timer = setTimeout(() => findSensitivity(system), SENSITIVITY_AFTER_MS);
     };

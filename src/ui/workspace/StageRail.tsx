@@ -3,15 +3,15 @@
 import { Box, chakra } from '@chakra-ui/react';
 import { allKnown } from '@/core/evaluate';
 import { pathWords } from '../measure/pathWords';
-import { useDetails } from '../state/results';
+import { useDetails, useFindings } from '../state/results';
 import { usePlace } from './goTo';
 import { ACROSS, STAGES, type StageKey } from './stages';
 
 /** The stages in the order of the work, each with what it still lacks. */
 export function StageRail() {
-  const { results, system } = useDetails();
+  const { system } = useDetails();
+  const findings = useFindings();
   const assumptions = (system ? allKnown(system) : []).filter(({ known }) => known.origin === 'assumed').map(({ path }) => pathWords(system!, path).stage);
-  const findings = results?.ok ? results.findings : [];
   const worst = (stage: StageKey): 'stop' | 'warn' | undefined =>
     findings.some((finding) => finding.stage === stage && finding.severity === 'stop') ? 'stop' : findings.some((finding) => finding.stage === stage && finding.severity === 'warn') ? 'warn' : undefined;
   return (
