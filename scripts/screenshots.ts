@@ -21,6 +21,7 @@ const tilt = async (page: Page): Promise<void> => {
 const SHOTS: readonly Shot[] = [
   { name: 'systems', path: '/' },
   { name: 'new', path: '/new' },
+  { name: 'fit', path: '/systems/forest-trailer?stage=fit', before: (page) => page.getByTestId('tightest').waitFor() },
   { name: 'ports', path: '/systems/hill-climb-car?stage=ports' },
   { name: 'lines', path: '/systems/snow-vehicle?stage=lines' },
   { name: 'vents', path: '/systems/forest-trailer?stage=vents' },

@@ -8,6 +8,7 @@ test('measure up a bay: lengths replace guesses, and one that cannot be is named
   const bay = page.getByTestId('bay');
   await expect(bay.getByText('Lengths taken')).toBeVisible();
   await expect(page.getByTestId('tightest')).toBeVisible();
+  await expect(page.getByTestId('sheet').getByRole('row').nth(1)).toContainText('moves the gap to');
   for (const [name, value] of [['lower starboard to lower port', '700'], ['lower port to upper port', '420'], ['upper port to upper starboard', '700'], ['upper starboard to lower starboard', '420'], ['lower starboard to upper port', '816.3'], ['lower port to upper starboard', '816.3']] as const) {
     await enter(page, `${name}, At the aft end`, value);
   }

@@ -1,7 +1,7 @@
 import { readFileSync } from 'node:fs';
 import { describe, expect, it } from 'vitest';
 import { expectClose } from '../../../tests/expectClose';
-import { asBuilt, chosen, measured, parseSystemText, toPath, withValue, type SystemDocument } from '../document';
+import { asBuilt, assumed, chosen, measured, parseSystemText, toPath, valueAt, withValue, type SystemDocument } from '../document';
 import { unwrap } from '../outcome';
 import { builtResult, changesOf, checkedWay, evaluateSystem, fitDrawing, fitOf, foundWay, largestTanks, orderOut, partChoices, stepOf, moveOf, withChange, withLargest } from '.';
 
@@ -35,6 +35,14 @@ describe('the fit of a system', () => {
     const chance = (spread: number) => unwrap(fitOf(withValue(TRAILER, ['fit', 'things', 0, 'z_m'], measured(-0.19, spread)))).tanks[0]!.chanceClear;
     expect(chance(0.002)).toBeGreaterThan(chance(0.02));
     expect(chance(0.02)).toBeGreaterThan(chance(0.06));
+  });
+
+  it('says what to measure first: what moves the tightest gap most', () => {
+    const doubtful = withValue(TRAILER, ['fit', 'things', 0, 'z_m'], assumed(-0.19, 0.02));
+    const { doubts } = unwrap(fitOf(doubtful)).tanks[0]!;
+    expect(doubts[0]).toMatchObject({ path: ['fit', 'things', 0, 'z_m'], gap: 'Axle beam' });
+    expectClose(doubts[0]!.moves_m, 0.02, { rel: 0.02, why: 'straight up under the tank' });
+    for (const { path } of doubts) expect(valueAt(doubtful, path), path.join('.')).toHaveProperty('origin');
   });
 
   it('comes with the whole evaluation, is kept as long as the space stays, and can be left out', () => {

@@ -2,7 +2,7 @@ import { compileBay, compileTankBody, compileThing, placeOf, type FitCode } from
 import { withValue, type Path } from '../document/edit';
 import type { Known } from '../document/known';
 import type { SystemDocument } from '../document/schema';
-import { chanceAllPositive, clearanceAt, clearanceTo, clearanceToPanel, joinedSurface, standing, type Bay, type Body, type Clearance, type Contradiction, type Panel, type Survey, type Thing } from '../fit';
+import { chanceAllPositive, clearanceAt, clearanceTo, clearanceToPanel, joinedSurface, readingOf, standing, type Bay, type Body, type Clearance, type Contradiction, type Panel, type Survey, type Thing } from '../fit';
 import { dot, nearestOnTriangle, norm, subtract, triangle, type Surface, type Vec3 } from '../geometry';
 import { success, type Outcome } from '../outcome';
 import { allKnown } from './allKnown';
@@ -21,12 +21,17 @@ export type FitGap = Clearance & {
 export type TankFit = {
   readonly tank: string;
   readonly name: string;
-  /** Tightest first, by what is left over what is asked. */
+  /** Tightest first, by what is left over what is asked; what it is fastened to last. */
   readonly gaps: readonly FitGap[];
   /** That it touches nothing, and that it keeps all that is asked; as measured. */
   readonly chanceClear: number;
   readonly chanceKept: number;
+  /** What leaves its gaps uncertain, by the path of each value, most first. */
+  readonly doubts: readonly FitDoubt[];
 };
+
+/** How far one uncertain value may move the tightest gaps: at most, within its spread [m]. */
+export type FitDoubt = { readonly path: Path; readonly moves_m: number; readonly gap: string };
 
 export type FitResult = {
   readonly bay: SurveyResult | undefined;
@@ -133,38 +138,59 @@ function tankFit(system: SystemDocument, t: number, scene: FitScene): Outcome<Ta
   const body = compileTankBody(system, tank);
   if (!body.ok) return body;
   const measured = measuredGaps(system, body.value, scene);
-  const moves = movesOf(system, t, body.value, measured, scene);
+  const columns = movesOf(system, t, body.value, measured, scene);
+  const moves = measured.map((_, g) => columns.map(({ moves_m }) => moves_m[g]!));
   const gaps = measured.map(({ clearance, keep_m, kind }, g): FitGap => ({
     ...clearance, keep_m, kind,
     worst_m: clearance.distance_m - moves[g]!.reduce((sum, move) => sum + SIGMAS * Math.abs(move), 0),
     spread_m: SIGMAS * Math.hypot(...moves[g]!),
-  })).sort((a, b) => a.distance_m - a.keep_m - (b.distance_m - b.keep_m));
-  const chance = (ask: (g: number) => number): number => chanceAllPositive(measured.map(({ clearance }, g) => ({ margin_m: clearance.distance_m - ask(g), moves_m: moves[g]! })));
-  return success({ tank: tank.id, name: tank.name, gaps, chanceClear: chance(() => 0), chanceKept: chance((g) => measured[g]!.keep_m) });
+  })).sort((a, b) => Number(a.kind === 'fixing') - Number(b.kind === 'fixing') || a.distance_m - a.keep_m - (b.distance_m - b.keep_m));
+  // What it is fastened to is packed until it touches; nobody is hurt by a zone until something stands in it.
+  const chance = (ask: (g: number) => number, counts: (kind: FitGap['kind']) => boolean): number =>
+    chanceAllPositive(measured.flatMap(({ clearance, kind }, g) => (counts(kind) ? [{ margin_m: clearance.distance_m - ask(g), moves_m: moves[g]! }] : [])));
+  return success({ tank: tank.id, name: tank.name, gaps, chanceClear: chance(() => 0, (kind) => kind !== 'fixing' && kind !== 'spray' && kind !== 'occupied'), chanceKept: chance((g) => measured[g]!.keep_m, (kind) => kind !== 'fixing'), doubts: doubtsOf(columns, measured) });
 }
 
 /** A spread is two standard deviations. */
 const SIGMAS = 2;
 
+/** One uncertain value with how much one standard deviation of it moves each gap [m]. */
+type Column = { readonly path: Path; readonly moves_m: readonly number[] };
+
+/** Gaps that count as tight: so many of the tightest. */
+const TIGHT = 4;
+/** A value that moves no tight gap by more than this is not worth measuring [m]. */
+const LITTLE_M = 2e-4;
+
+function doubtsOf(columns: readonly Column[], measured: readonly Measured[]): FitDoubt[] {
+  const tight = measured.map((gap, g) => ({ g, kind: gap.kind, name: gap.clearance.name, margin: gap.clearance.distance_m - gap.keep_m })).filter(({ kind }) => kind !== 'fixing').sort((a, b) => a.margin - b.margin).slice(0, TIGHT);
+  if (tight.length === 0) return [];
+  return columns.flatMap(({ path, moves_m }) => {
+    const most = tight.reduce((best, gap) => (Math.abs(moves_m[gap.g]!) > Math.abs(moves_m[best.g]!) ? gap : best));
+    const moved = SIGMAS * Math.abs(moves_m[most.g]!);
+    return moved > LITTLE_M ? [{ path, moves_m: moved, gap: most.name }] : [];
+  }).sort((a, b) => b.moves_m - a.moves_m);
+}
+
 /** Slopes are taken over this share of a standard deviation: a thing that would overlap a whole one further on has no slope there. */
 const NUDGE = 0.02;
 
 /** How much one standard deviation of every uncertain value moves each gap [m]. */
-function movesOf(system: SystemDocument, t: number, body: Body, measured: readonly Measured[], scene: FitScene): number[][] {
-  const columns: number[][] = [];
+function movesOf(system: SystemDocument, t: number, body: Body, measured: readonly Measured[], scene: FitScene): Column[] {
+  const columns: Column[] = [];
   for (const { path, known } of doubtsAbout(system, ['tanks', t])) {
     const changed = withValue(system, [...path, 'value'], known.value + (NUDGE * known.spread!) / SIGMAS);
     // Its place alone leaves the body as it is.
     const moved = path.includes('mounting') ? success({ ...body, at: placeOf(changed.tanks[t]!.mounting) }) : compileTankBody(changed, changed.tanks[t]!);
     const port = path[2] === 'ports' ? system.tanks[t]!.ports[Number(path[3])]!.id : undefined;
-    if (moved.ok) columns.push(measured.map(({ clearance, again }) => (port !== undefined && !clearance.piece.startsWith(port) ? 0 : (again(system, moved.value) - clearance.distance_m) / NUDGE)));
+    if (moved.ok) columns.push({ path, moves_m: measured.map(({ clearance, again }) => (port !== undefined && !clearance.piece.startsWith(port) ? 0 : (again(system, moved.value) - clearance.distance_m) / NUDGE)) });
   }
   const tanksFrom = walls(scene).length;
   const others = system.tanks.map((_, index) => index).filter((index) => index !== t);
   others.forEach((index, o) => {
     for (const { path, known } of doubtsAbout(system, ['tanks', index])) {
       const changed = withValue(system, [...path, 'value'], known.value + (NUDGE * known.spread!) / SIGMAS);
-      columns.push(measured.map(({ clearance, again }, g) => (g === tanksFrom + o ? (again(changed, body) - clearance.distance_m) / NUDGE : 0)));
+      columns.push({ path, moves_m: measured.map(({ clearance, again }, g) => (g === tanksFrom + o ? (again(changed, body) - clearance.distance_m) / NUDGE : 0)) });
     }
   });
   const first = tanksFrom + others.length;
@@ -172,11 +198,11 @@ function movesOf(system: SystemDocument, t: number, body: Body, measured: readon
     for (const { path, known } of doubtsAbout(system, ['fit', 'things', i])) {
       if (path.includes('keep_m')) continue;
       const changed = withValue(system, [...path, 'value'], known.value + (NUDGE * known.spread!) / SIGMAS);
-      columns.push(measured.map(({ clearance, again }, g) => (g === first + i ? (again(changed, body) - clearance.distance_m) / NUDGE : 0)));
+      columns.push({ path, moves_m: measured.map(({ clearance, again }, g) => (g === first + i ? (again(changed, body) - clearance.distance_m) / NUDGE : 0)) });
     }
   });
-  if (scene.bay?.survey) columns.push(...surveyMoves(scene.bay.survey, scene, measured));
-  return measured.map((_, g) => columns.map((column) => column[g]!));
+  if (scene.bay?.survey) columns.push(...surveyMoves(system, scene.bay.survey, scene, measured));
+  return columns;
 }
 
 /** What of a tank moves its outside. */
@@ -188,11 +214,27 @@ function doubtsAbout(system: SystemDocument, root: Path): Doubt[] {
 }
 
 /** How one standard deviation of every reading of the bay moves the gaps to its walls: by where on the wall the gap is. */
-function surveyMoves(survey: Survey, scene: FitScene, measured: readonly Measured[]): number[][] {
+function surveyMoves(system: SystemDocument, survey: Survey, scene: FitScene, measured: readonly Measured[]): Column[] {
   const { gain } = survey.adjusted;
   const sides = walls(scene);
   const slopes = measured.map(({ clearance }, g) => (g < sides.length ? wallSlopes(survey, sides[g]!.surface, clearance, gain.rows) : undefined));
-  return survey.readings.map(({ sigma_m }, reading) => slopes.map((of) => (of ? of.reduce((sum, slope, unknown) => (slope === 0 ? sum : sum + slope * gain.get(unknown, reading)), 0) * sigma_m : 0)));
+  return survey.readings.map(({ id, sigma_m }, reading) => ({ path: readingPath(system, id), moves_m: slopes.map((of) => (of ? of.reduce((sum, slope, unknown) => (slope === 0 ? sum : sum + slope * gain.get(unknown, reading)), 0) * sigma_m : 0)) }));
+}
+
+/** Where in the document a reading of the survey stands. */
+function readingPath(system: SystemDocument, id: string): Path {
+  const { bay } = system.fit;
+  if (bay.kind !== 'measured') return ['fit', 'bay'];
+  const measure = bay.measures.findIndex((other) => other.id === id);
+  if (measure >= 0) return ['fit', 'bay', 'measures', measure, 'length_m'];
+  for (const [s, station] of bay.stations.entries()) {
+    if (id === readingOf.at(station.id)) return ['fit', 'bay', 'stations', s, 'at_m'];
+    for (const c of station.corners.keys()) {
+      if (id === readingOf.corner(station.id, c, 'across')) return ['fit', 'bay', 'stations', s, 'corners', c, 'across_m'];
+      if (id === readingOf.corner(station.id, c, 'up')) return ['fit', 'bay', 'stations', s, 'corners', c, 'up_m'];
+    }
+  }
+  return ['fit', 'bay'];
 }
 
 /** How a gap to a wall changes with each unknown of the survey: the wall's point moves, and the gap with its part along the gap. */

@@ -21,7 +21,7 @@ export type { FlowResult, PumpChartPoint, PumpResult } from './flowResult';
 export type { BalancePoint, Detail, PickupResult, TankResult } from './tankResult';
 export type { SectionDrawing, SenderDrawing, TankDrawing } from './drawing';
 export { fitFor, type FitOutcome } from './fitCache';
-export { fitOf, type FitGap, type FitResult, type SurveyResult, type TankFit } from './fit';
+export { fitOf, type FitDoubt, type FitGap, type FitResult, type SurveyResult, type TankFit } from './fit';
 export { checkedWay, foundWay, moveOf, orderOut, partChoices, stepOf, wayPicture, type FoundWay, type PartChoice, type WayPicture, type WaysCode } from './ways';
 export type { Move, Removal, StepCheck, WayCheck, WayOut } from '../fit';
 export { builtResult, changesOf, withChange, type BuiltResult, type FaceName, type TankChange, type TankChangeResult } from './tankChanges';

@@ -13,6 +13,7 @@ import { BuiltPanel } from './BuiltPanel';
 import { ConstraintsPanel } from './ConstraintsPanel';
 import { FitViews, type Moving } from './FitViews';
 import { GapsPanel } from './GapsPanel';
+import { SheetPanel } from './SheetPanel';
 import { SizePanel } from './SizePanel';
 import { ThingsPanel } from './ThingsPanel';
 import { WayPanel } from './WayPanel';
@@ -33,6 +34,7 @@ export function FitStage() {
       <SizePanel />
       <BayPanel />
       <ThingsPanel />
+      <SheetPanel />
       <BuiltPanel />
       <ConstraintsPanel />
       <StageFindings stage="fit" />

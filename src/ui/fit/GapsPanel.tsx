@@ -43,7 +43,7 @@ export function GapsPanel({ fit, gap, onChoose }: Props) {
       <Box color="soft" mb="3">As measured it touches nothing with {percent(fit.chanceClear)} probability, and keeps every distance asked for with {percent(fit.chanceKept)}.</Box>
       <Box overflowX="auto">
         <chakra.table borderCollapse="collapse" width="100%" minW="520px" aria-label="Clearances">
-          <thead><tr>{['to', 'from', 'clearance', 'at worst', 'to keep'].map((head, i) => <chakra.th key={head} textAlign={i < 2 ? 'left' : 'right'} px="2" py="1" color="soft" fontWeight="600">{head}</chakra.th>)}</tr></thead>
+          <thead><tr>{['to', 'clearance', 'at worst', 'to keep', 'from'].map((head, i) => <chakra.th key={head} textAlign={i % 4 === 0 ? 'left' : 'right'} px="2" py="1" color="soft" fontWeight="600">{head}</chakra.th>)}</tr></thead>
           <tbody>
             {fit.gaps.map((other) => {
               const bad = other.distance_m < -5e-4 ? 'stop' : other.distance_m < other.keep_m ? 'warn' : undefined;
@@ -54,10 +54,10 @@ export function GapsPanel({ fit, gap, onChoose }: Props) {
                       {other.name}{travelWords(system, other) ? <chakra.span color="soft" fontWeight="400">, {travelWords(system, other)}</chakra.span> : null}
                     </chakra.button>
                   </td>
-                  <chakra.td px="2">{other.pieceName}</chakra.td>
                   <chakra.td px="2" textAlign="right" fontWeight="750" color={bad} data-testid={`gap-${other.to}`}>{bad === 'stop' ? 'overlaps ' : ''}{formatQuantity(bad === 'stop' ? -other.distance_m : other.distance_m, 'tape', { reader }).text}</chakra.td>
                   <chakra.td px="2" textAlign="right">{formatQuantity(other.worst_m, 'tape', { reader }).text}</chakra.td>
                   <chakra.td px="2" textAlign="right">{formatQuantity(other.keep_m, 'tape', { reader }).text}</chakra.td>
+                  <chakra.td px="2">{other.pieceName}</chakra.td>
                 </chakra.tr>
               );
             })}

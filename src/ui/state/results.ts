@@ -5,7 +5,7 @@ import { useEffect, useMemo } from 'react';
 import { create } from 'zustand';
 import type { SystemDocument } from '@/core/document';
 import type { Sensitivity } from '@/core/evaluate';
-import type { Finding } from '@/core/rules';
+import { fitFindingsOf, type Finding } from '@/core/rules';
 import type { EvaluateApi, Results } from '@/workers/evaluate.worker';
 import type { FitAnswer, FitApi } from '@/workers/fit.worker';
 import type { SensitivityApi } from '@/workers/sensitivity.worker';
@@ -99,12 +99,23 @@ const reason = (error: unknown): string => (error instanceof Error ? error.messa
 
 const painted = (): Promise<void> => new Promise((resolve) => requestAnimationFrame(() => setTimeout(resolve)));
 
+const findFit = newestOnly(async (system: SystemDocument) => {
+  try {
+    // Where nothing is said of the space there is nothing to measure.
+    const isBare = system.fit.bay.kind === 'none' && system.fit.things.length === 0;
+    useFits.setState({ system, answer: isBare ? { fit: undefined, findings: fitFindingsOf(system, undefined) } : await clearanceWorker().clearances(system) });
+  } catch {
+    useFits.setState({ system, answer: undefined });
+  }
+});
+
 const evaluate = newestOnly(async (system: SystemDocument, isNewest: () => boolean) => {
   try {
     useShown.setState({ system, results: await evaluatorWorker().evaluate(system, 'numbers'), broken: undefined });
     await painted();
     if (!isNewest()) return;
     useDetails.setState({ system, results: await evaluatorWorker().evaluate(system, 'full') });
+    findFit(system);
   } catch (error) {
     useShown.setState({ system, results: undefined, broken: reason(error) });
   }
@@ -115,14 +126,6 @@ const findSensitivity = newestOnly(async (system: SystemDocument) => {
     useSpreads.setState({ sensitivity: await sensitivityWorker().sensitivity(system), sensitivityOf: system });
   } catch {
     useSpreads.setState({ sensitivity: undefined, sensitivityOf: system });
-  }
-});
-
-const findFit = newestOnly(async (system: SystemDocument) => {
-  try {
-    useFits.setState({ system, answer: await clearanceWorker().clearances(system) });
-  } catch {
-    useFits.setState({ system, answer: undefined });
   }
 });
 
@@ -142,7 +145,6 @@ export function useEvaluation(): void {
       if (!system || system === seen) return;
       seen = system;
       evaluate(system);
-      findFit(system);
       clearTimeout(timer);
       timer = setTimeout(() => findSensitivity(system), SENSITIVITY_AFTER_MS);
     };
