@@ -13,6 +13,8 @@ export { atRest, movedTo, rangeOf, standing, type Body, type Motion, type Panel,
 export { chanceAllPositive, type UncertainGap } from './chance';
 export { seeded, type Chance } from './seeded';
 export { alongMove, checkWay, isOut, joinedSurface, lengthOut, roomOf, type Blocker, type Move, type Part, type Room, type StepCheck, type WayCheck } from './moves';
-export { findWay, moveBetween, openingBy, removalOrder, type Opening, type Removal, type WayCode, type WayOut, type WaySearch } from './wayOut';
+export { openingBy, removalOrder, type Opening, type Removal } from './removal';
+export { findWay, moveBetween, type WayCode, type WayOut } from './wayOut';
+export type { WaySearch } from './waySpace';
 export { boxVolume_m3, largestBox, type FreeBox, type FreeSpace } from './largest';
 export { largestPrism, type FreePrism } from './largestPrism';

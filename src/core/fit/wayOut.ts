@@ -1,22 +1,14 @@
-import { add, AT_HOME, norm, placed, scale, seenFrom, subtract, travel, treeOf, unitVector, type BoxTree, type Pose, type Surface, type Vec3 } from '../geometry';
+import { add, norm, placed, scale, seenFrom, subtract, treeOf, unitVector, type Pose, type Vec3 } from '../geometry';
 import { failure, success, type Outcome } from '../outcome';
-import { alongMove, boundsAt, checkWay, distanceAt, HAND_M, isNear, joinedSurface, lengthOut, radiusOf, reachOf, roomOf, TOUCH_M, type Blocker, type Move, type Part, type WayCheck } from './moves';
-import { seeded, type Chance } from './seeded';
 import { SIX_WAYS } from './clearance';
+import { alongMove, checkWay, distanceAt, HAND_M, reachOf, TOUCH_M, type Blocker, type Move, type Part, type WayCheck } from './moves';
+import { Tree, type Node } from './poseTree';
+import { seeded, type Chance } from './seeded';
+import { GaveUp, Space, type WaySearch } from './waySpace';
 
 export type WayCode = 'does-not-fit' | 'none-found' | 'stopped';
 
 export type WayOut = { readonly moves: readonly Move[]; readonly check: WayCheck; /** Places at which the distance to everything was looked at. */ readonly looks: number };
-
-export type WaySearch = {
-  readonly seed: number;
-  /** Looks at the distance after which the search gives up. */
-  readonly mostLooks: number;
-  /** Straight moves alone are tried: quick, and mostly enough. */
-  readonly straightOnly?: boolean;
-  /** Asked now and then; true ends the search. */
-  readonly stop?: () => boolean;
-};
 
 /** A part that rests on something is lifted off by this before it is moved further [m]. */
 const LIFT_M = 4e-3;
@@ -87,101 +79,6 @@ function fouls(part: Part, blocker: Blocker): boolean {
 
 const TWENTY_SIX: readonly Vec3[] = [...SIX_WAYS, ...[-1, 0, 1].flatMap((x) => [-1, 0, 1].flatMap((y) => [-1, 0, 1].flatMap((z) => (Math.abs(x) + Math.abs(y) + Math.abs(z) > 1 ? [unitVector([x, y, z])] : []))))];
 
-class GaveUp extends Error {
-  constructor(readonly stopped: boolean) {
-    super('gave up');
-  }
-}
-
-/** While a way is looked for, nearer than this counts as in the way [m]; it makes the search quick, and a way with less is of no use. */
-const PLAN_M = 1.5e-3;
-/** Turns are looked at no further apart than this [m], and than a third of the part's least size. */
-const PACE_M = 8e-3;
-/** Sheet has no thickness to speak of; it is looked at this often [m]. */
-const PACE_LEAST_M = 2e-3;
-/** A move that meets something stops so far short of it [m]. */
-const SHORT_M = 3e-3;
-
-/** Positions of the part among all that stands in its way, and which of them are free. */
-class Space {
-  looks = 0;
-  readonly tree: BoxTree;
-  readonly others: BoxTree;
-  readonly radius_m: number;
-  /** How far any point of the part moves at most between two looks [m]. */
-  readonly pace_m: number;
-  readonly room: { readonly min: Vec3; readonly max: Vec3 };
-  /** Middles of gaps between edges along each axis that the part's least size would go through [m]. */
-  readonly gaps_m: readonly (readonly number[])[];
-
-  constructor(readonly part: Part, readonly blockers: readonly Blocker[], private readonly search: WaySearch, finer: number) {
-    this.tree = treeOf(part.surface);
-    this.others = treeOf(joinedSurface(blockers.map(({ surface }): Surface => surface)));
-    this.radius_m = radiusOf(part);
-    const { min, max } = boundsAt(part.surface, AT_HOME);
-    const least = Math.min(...max.map((value, k) => value - min[k]!));
-    this.pace_m = Math.max(PACE_LEAST_M, Math.min(PACE_M, least / 3)) / finer;
-    this.room = roomOf(blockers);
-    this.gaps_m = [0, 1, 2].map((axis) => gapMiddles(blockers, axis, least, 2 * this.radius_m));
-  }
-
-  isWithin(pose: Pose, within_m: number): boolean {
-    this.count();
-    return isNear(this.tree, pose, this.others, within_m);
-  }
-
-  isFree(pose: Pose): boolean {
-    return !this.isWithin(pose, PLAN_M);
-  }
-
-  /**
-   * Share of a move that is free from its beginning: 1 where all of it is.
-   * Straight moves exactly, turns looked at every few millimetres; the way
-   * that is found in the end is checked without gaps.
-   */
-  freeShare(from: Pose, move: Move): number {
-    const reach = reachOf(this.part, move);
-    const gone = norm(move.turn_rad) > 0 ? this.shareWalked(from, move, reach) : this.shareAhead(from, move.shift_m);
-    return gone === undefined ? 1 : Math.max(0, gone - Math.min(gone / 2, SHORT_M / reach));
-  }
-
-  private shareWalked(from: Pose, move: Move, reach: number): number | undefined {
-    const steps = Math.max(1, Math.ceil(reach / this.pace_m));
-    for (let step = 1; step <= steps; step++) if (this.isWithin(alongMove(from, this.part, move, step / steps), PLAN_M)) return (step - 1) / steps;
-    return undefined;
-  }
-
-  /** Where a straight move meets something first: exactly, and at one look. */
-  private shareAhead(from: Pose, shift_m: Vec3): number | undefined {
-    this.count();
-    const length = norm(shift_m);
-    const met = travel(this.tree, from, this.others, AT_HOME, shift_m, 0);
-    return met && met.travel_m <= length + PLAN_M ? met.travel_m / length : undefined;
-  }
-
-  /** How far the part must go along one of the vehicle's axes to be out. */
-  lengthOut(pose: Pose, way: Vec3): number {
-    return lengthOut(this.part, pose, way, this.room);
-  }
-
-  private count(): void {
-    if (++this.looks > this.search.mostLooks) throw new GaveUp(false);
-    if (this.looks % 200 === 0 && this.search.stop?.()) throw new GaveUp(true);
-  }
-}
-
-/** Edges nearer than this are one [m]. */
-const SAME_EDGE_M = 2e-3;
-/** A gap lies between edges with no more than so many others between them. */
-const EDGES_BETWEEN = 3;
-
-/** Middles of the gaps between edges along an axis that are wide enough for a part and not wider than it could need. */
-function gapMiddles(blockers: readonly Blocker[], axis: number, least_m: number, most_m: number): number[] {
-  const all = blockers.flatMap(({ surface }) => Array.from(surface.triangles, (vertex) => surface.positions[3 * vertex + axis]!)).sort((a, b) => a - b);
-  const edges = all.filter((value, i) => i === 0 || value - all[i - 1]! > SAME_EDGE_M);
-  return edges.flatMap((low, i) => edges.slice(i + 1, i + 2 + EDGES_BETWEEN).filter((high) => high - low > least_m && high - low < most_m + least_m).map((high) => (low + high) / 2));
-}
-
 /** No lift where the part stands free; else small shifts that free it. */
 function lifts(space: Space): (Move | undefined)[] {
   if (space.isFree(space.part.at)) return [undefined];
@@ -214,56 +111,6 @@ function straightWay(space: Space, start: Pose): Pose[] | undefined {
     }
   }
   return undefined;
-}
-
-type Node = { readonly pose: Pose; readonly parent: Node | undefined };
-
-/** Nodes with where their middles are and how they are turned, in flat arrays: the nearest is looked for often. */
-class Tree {
-  private readonly nodes: Node[] = [];
-  private places = new Float64Array(7 * 1024);
-
-  constructor(private readonly part: Part, private readonly radius_m: number) {}
-
-  add(pose: Pose, parent?: Node): Node {
-    const node = { pose, parent };
-    const at = 7 * this.nodes.length;
-    if (at === this.places.length) {
-      const larger = new Float64Array(2 * at);
-      larger.set(this.places);
-      this.places = larger;
-    }
-    this.places.set(placed(pose, this.part.middle_m), at);
-    this.places.set(quaternionOf(pose), at + 3);
-    this.nodes.push(node);
-    return node;
-  }
-
-  nearest(pose: Pose): Node {
-    const [x, y, z] = placed(pose, this.part.middle_m);
-    const [qw, qx, qy, qz] = quaternionOf(pose);
-    const turning = 8 * this.radius_m ** 2;
-    const p = this.places;
-    let [best, least] = [0, Infinity];
-    for (let n = 0, i = 0; n < this.nodes.length; n++, i += 7) {
-      const alike = Math.abs(p[i + 3]! * qw + p[i + 4]! * qx + p[i + 5]! * qy + p[i + 6]! * qz);
-      const gap = (p[i]! - x) ** 2 + (p[i + 1]! - y) ** 2 + (p[i + 2]! - z) ** 2 + turning * (1 - alike);
-      if (gap < least) [best, least] = [n, gap];
-    }
-    return this.nodes[best]!;
-  }
-}
-
-/** The turn of a pose as a unit quaternion. @source K. Shoemake, SIGGRAPH 1985, from the largest of the four parts */
-function quaternionOf({ axes: [[xx, xy, xz], [yx, yy, yz], [zx, zy, zz]] }: Pose): readonly [number, number, number, number] {
-  const parts = [1 + xx + yy + zz, 1 + xx - yy - zz, 1 - xx + yy - zz, 1 - xx - yy + zz];
-  const largest = parts.reduce((best, part, k) => (part > parts[best]! ? k : best), 0);
-  const rows = [
-    [parts[0]!, yz - zy, zx - xz, xy - yx], [yz - zy, parts[1]!, xy + yx, zx + xz],
-    [zx - xz, xy + yx, parts[2]!, yz + zy], [xy - yx, zx + xz, yz + zy, parts[3]!],
-  ][largest]!;
-  const half = 2 * Math.sqrt(parts[largest]!);
-  return [rows[0]! / half, rows[1]! / half, rows[2]! / half, rows[3]! / half];
 }
 
 /** A step of the trees, as a share of the part's own radius. */
@@ -454,83 +301,3 @@ function isFreeWay(space: Space, from: Pose, moves: readonly Move[]): boolean {
   });
 }
 
-export type Opening = { readonly id: string; readonly name: string; readonly removable: boolean; readonly way: WayOut };
-
-/** Which single thing, taken out first, opens a way: what can be taken out is tried before what cannot. */
-export function openingBy(part: Part, blockers: readonly Blocker[], search: WaySearch): Outcome<Opening | undefined, 'stopped'> {
-  const inOrder = [...blockers].sort((a, b) => Number(b.removable) - Number(a.removable));
-  for (const straightOnly of [true, false]) {
-    // What cannot be taken out is only of interest where that is plain to see.
-    for (const blocker of inOrder.filter(({ removable }) => straightOnly || removable)) {
-      const way = findWay(part, blockers.filter((other) => other !== blocker), { ...search, straightOnly });
-      if (way.ok) return success({ id: blocker.id, name: blocker.name, removable: blocker.removable, way: way.value });
-      if (way.error.code === 'stopped') return failure('stopped', part.name, 'The search was stopped.');
-    }
-  }
-  return success(undefined);
-}
-
-export type Removal = { readonly id: string; readonly name: string; readonly way: WayOut };
-
-/**
- * The order in which parts are taken out until the one that is wanted is:
- * whatever has a way out goes first, and what turns out not to have been in
- * the way is left where it is.
- *
- * @param parts all that can be taken out, the wanted one among them; each also stands in the others' way
- */
-export function removalOrder(wanted: string, parts: readonly Part[], fixed: readonly Blocker[], search: WaySearch): Outcome<readonly Removal[], WayCode> {
-  const standing = new Map(parts.map((part) => [part.id, part]));
-  const wayAmong = (part: Part, there: readonly Part[], straightOnly = false) => findWay(part, [...fixed, ...there.filter((other) => other !== part).map(asBlocker)], { ...search, straightOnly });
-  const order: Removal[] = [];
-  while (standing.has(wanted)) {
-    const target = standing.get(wanted)!;
-    // What stands nearest to the wanted part is tried first: it is likeliest to be in its way.
-    const rest = [...standing.values()].filter((part) => part !== target).sort((a, b) => near(a, target) - near(b, target));
-    let out: Removal | undefined;
-    const tries = [true, false].flatMap((straightOnly) => [target, ...rest].map((part) => ({ part, straightOnly })));
-    for (const { part, straightOnly } of tries) {
-      const way = wayAmong(part, [...standing.values()], straightOnly);
-      if (way.ok) {
-        out = { id: part.id, name: part.name, way: way.value };
-        break;
-      }
-      if (way.error.code === 'stopped' || (way.error.code === 'does-not-fit' && part === target)) return way;
-    }
-    if (!out) return failure('none-found', target.name, `No order was found in which ${target.name} comes out: none of the parts that are left has a way of its own.`);
-    order.push(out);
-    standing.delete(out.id);
-  }
-  return success(needed(order, parts, fixed));
-}
-
-const near = (a: Part, b: Part): number => norm(subtract(placed(a.at, a.middle_m), placed(b.at, b.middle_m)));
-const asBlocker = (part: Part): Blocker => ({ id: part.id, name: part.name, removable: true, surface: posed(part) });
-
-const posedSurfaces = new WeakMap<Part, Surface>();
-function posed(part: Part): Surface {
-  const known = posedSurfaces.get(part);
-  if (known) return known;
-  const { positions, triangles } = part.surface;
-  const moved = new Float64Array(positions.length);
-  for (let i = 0; i < positions.length; i += 3) moved.set(placed(part.at, [positions[i]!, positions[i + 1]!, positions[i + 2]!]), i);
-  const surface = { positions: moved, triangles };
-  posedSurfaces.set(part, surface);
-  return surface;
-}
-
-/** Leaves out, from the last, each removal without which those after it still come out the way they did. */
-function needed(order: readonly Removal[], parts: readonly Part[], fixed: readonly Blocker[]): Removal[] {
-  let kept = [...order];
-  for (const removal of [...order].reverse().slice(1)) {
-    const without = kept.filter((other) => other !== removal);
-    const there = new Set(parts);
-    const still = without.every(({ id, way }) => {
-      const part = parts.find((candidate) => candidate.id === id)!;
-      there.delete(part);
-      return checkWay(part, [...fixed, ...[...there].map(asBlocker)], way.moves).isOut;
-    });
-    if (still) kept = without;
-  }
-  return kept;
-}
