@@ -2,6 +2,7 @@ import { describe, expect, it } from 'vitest';
 import { ALLOYS } from '@/core/reference/alloys';
 import { COMPATIBILITY, CONTACT_FLUIDS, CONTACT_OF_FLUID, compatibilityOf, MATERIAL_GROUPS, MATERIAL_OF_ALLOY, RATINGS } from '@/core/reference/compatibility';
 import { EXCITATIONS } from '@/core/reference/excitation';
+import { MEASURING, STANDING } from '@/core/reference/standing';
 import { FLUIDS } from '@/core/reference/fluids';
 import { LINE_SIZES } from '@/core/reference/lineSizes';
 import { FITTINGS, ROUGHNESS } from '@/core/reference/losses';
@@ -15,6 +16,8 @@ const rows: readonly (readonly [string, Sourced])[] = [
   ...LINE_SIZES.map((row) => [`${row.kind} ${row.name}`, row] as const),
   ...Object.entries(GAUGE_TABLES),
   ...COMPATIBILITY.map((row) => [row.key, row] as const),
+  ...STANDING.map((row) => [`what stands on a ${row.role}`, row] as const),
+  ...MEASURING.map((row) => [row.name, row] as const),
   ...EXCITATIONS.map((row) => [row.vehicle, row] as const),
   ...Object.values(FLUIDS).flatMap((row) => [[`${row.key} density`, row.density], [`${row.key} viscosity`, row.viscosity], [`${row.key} vapour`, row.vapour]] as const),
 ];

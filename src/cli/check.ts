@@ -6,6 +6,7 @@ import { failed, type Verb } from './verb';
 export const check: Verb = {
   name: 'check',
   summary: 'the four numbers, the gauge error and all findings',
+  fit: true,
   prints: 'numbers: holds_m3, usable_m3, delivers_m3PerS, goes_s or goes_m, gaugeError_ratio; findings[]: id, severity, what, why, mend, source',
   run: (system, evaluation) => {
     const numbers = numbersOf(system, evaluation);

@@ -45,7 +45,7 @@ export function main(args: readonly string[], out: (text: string) => void, err: 
   }
   try {
     const { system, own } = loadSystem(rest, Object.keys(verb.options ?? {}));
-    out(JSON.stringify(verb.run(system, evaluated(system), own), null, 2));
+    out(JSON.stringify(verb.run(system, evaluated(system, verb.fit ? 'with-fit' : 'without-fit'), own), null, 2));
     return 0;
   } catch (error) {
     if (!(error instanceof UsageError)) throw error;

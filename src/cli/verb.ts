@@ -9,12 +9,14 @@ export type Verb = {
   readonly prints: string;
   /** Options of its own, beside the conditions. */
   readonly options?: Readonly<Record<string, string>>;
+  /** Whether it needs the fit, which takes longer than all the rest. */
+  readonly fit?: true;
   readonly run: (system: SystemDocument, evaluation: Evaluation, options: Readonly<Record<string, string | undefined>>) => unknown;
 };
 
 /** Evaluates, or says which condition makes no sense. */
-export function evaluated(system: SystemDocument): Evaluation {
-  const result = evaluateSystem(system);
+export function evaluated(system: SystemDocument, fit: 'with-fit' | 'without-fit'): Evaluation {
+  const result = evaluateSystem(system, 'full', fit);
   if (!result.ok) throw new UsageError(`${result.error.at}: ${result.error.detail}`);
   return result.value;
 }

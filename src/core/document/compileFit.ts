@@ -110,6 +110,9 @@ export function standsOn(port: PortDocument): { readonly height_m: number; reado
   return { height_m: row.height_m, diameter_m: Math.max(row.least_m, port.bore_m.value + row.widerBy_m) };
 }
 
+/** The piece that turns aside from a port. */
+export const hoseEndOf = (portId: string): string => `${portId}:end`;
+
 /** Shorter than this nothing stands on the port. */
 const FLUSH_M = 0.001;
 
@@ -123,7 +126,7 @@ function portPieces(port: PortDocument, point_m: Vec3 | undefined): Piece[] {
   if (turns === 'straight' || reach_m < FLUSH_M) return pieces;
   const bend = [...point_m] as [number, number, number];
   bend[axis] += sign * Math.max(0, height_m - diameter_m / 2);
-  return [...pieces, { id: `${port.id}:end`, name: `hose end of ${port.name}`, surface: rod(bend, TURN_AXIS[turns].axis, TURN_AXIS[turns].sign, reach_m, diameter_m / 2) }];
+  return [...pieces, { id: hoseEndOf(port.id), name: `hose end of ${port.name}`, surface: rod(bend, TURN_AXIS[turns].axis, TURN_AXIS[turns].sign, reach_m, diameter_m / 2) }];
 }
 
 const ROD_SIDES = 16;
@@ -166,10 +169,3 @@ function grown(outline: readonly Point2[], by_m: number): Point2[] {
 export function asBuilt(tank: TankDocument): TankDocument {
   return tank.built.reduce<TankDocument>((built, { of, measured }) => withValue(built, toPath(of), { ...(valueAt(built, toPath(of)) as Known), ...measured }), tank);
 }
-
-/** Height of the middle of a body over its own origin, about which it is turned on its way out. */
-export const middleOf = (pieces: readonly Piece[]): Vec3 => {
-  const { min, max } = meshBounds(pieces[0]!.surface);
-  return [0, 1, 2].map((k) => (min[k]! + max[k]!) / 2) as unknown as Vec3;
-};
-

@@ -2,8 +2,8 @@ import { readFileSync } from 'node:fs';
 import { describe, expect, it } from 'vitest';
 import { expectClose } from '../../../tests/expectClose';
 import { unwrap } from '../outcome';
-import { meshVolume } from '../geometry';
-import { outerMesh, standsOn } from './compileFit';
+import { meshBounds, meshVolume } from '../geometry';
+import { compileTankBody, outerMesh, standsOn } from './compileFit';
 import { chosen, parseSystem, parseSystemText, parseWay, toPath, withValue } from '.';
 
 const text = (name: string): string => readFileSync(name, 'utf8');
@@ -38,6 +38,21 @@ describe('the space in a document', () => {
     const t = box.material.thickness_m.value;
     expectClose(meshVolume(unwrap(outerMesh(box))), (0.6 + 2 * t) * (0.4 + 2 * t) * (0.3 + 2 * t), { rel: 1e-9, why: 'a wall on every face' });
     expectClose(meshVolume(unwrap(outerMesh({ ...box, dimensions: 'outside' }))), 0.6 * 0.4 * 0.3, { rel: 1e-12, why: 'outside sizes' });
+  });
+
+  it('a hose end that turns aside and a strap stand on the tank as pieces of their own', () => {
+    const tank = { ...TRAILER.tanks[0]!, shape: { kind: 'box' as const, length_m: chosen(0.6), width_m: chosen(0.4), height_m: chosen(0.3) }, parts: [], slices: [], plates: [], ports: [{ id: 'feed', name: 'Feed', role: 'feed' as const, face: 'lid' as const, x_m: chosen(0.2), y_m: chosen(0.2), bore_m: chosen(0.01), length_m: chosen(0), stands: { height_m: chosen(0.05), diameter_m: chosen(0.02), turns: 'fore' as const, reach_m: chosen(0.08) } }] };
+    const strap = { id: 'strap', name: 'Strap', kind: 'strap' as const, tank: tank.id, x_m: chosen(0.3), y_m: chosen(0), z_m: chosen(0) };
+    const { pieces } = unwrap(compileTankBody({ ...TRAILER, mounts: [strap] }, tank));
+    expect(pieces.map(({ id }) => id)).toEqual([tank.id, 'feed', 'feed:end', 'strap']);
+    const bounds = pieces.map(({ surface }) => meshBounds(surface));
+    expectClose(bounds[2]!.max[0], 0.2 + 0.08, { abs: 1e-9, why: 'reaches 80 mm forward' });
+    expectClose(bounds[1]!.max[2], 0.3 + 0.05, { abs: 1e-9, why: 'stands 50 mm over the lid' });
+    const t = tank.material.thickness_m.value;
+    // 40 mm wide and 6 mm thick, all round the outside.
+    expectClose(bounds[3]!.max[0] - bounds[3]!.min[0], 0.04, { abs: 1e-9, why: 'width of the strap' });
+    expectClose(bounds[3]!.max[2], 0.3 + t + 0.006, { abs: 1e-6, why: 'over the lid' });
+    expectClose(bounds[3]!.min[1], -t - 0.006, { abs: 1e-6, why: 'beside it' });
   });
 
   it('what stands on a port is as usual for its role, or as it is said', () => {

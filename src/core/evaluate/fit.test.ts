@@ -1,7 +1,7 @@
 import { readFileSync } from 'node:fs';
 import { describe, expect, it } from 'vitest';
 import { expectClose } from '../../../tests/expectClose';
-import { asBuilt, assumed, chosen, measured, parseSystemText, toPath, valueAt, withValue, type SystemDocument } from '../document';
+import { asBuilt, assumed, chosen, measured, parseSystemText, toPath, valueAt, withValue, type MeasuredBayDocument, type SystemDocument } from '../document';
 import { unwrap } from '../outcome';
 import { builtResult, changesOf, checkedWay, evaluateSystem, fitDrawing, fitOf, foundWay, largestTanks, orderOut, partChoices, stepOf, moveOf, withChange, withLargest } from '.';
 
@@ -35,6 +35,34 @@ describe('the fit of a system', () => {
     const chance = (spread: number) => unwrap(fitOf(withValue(TRAILER, ['fit', 'things', 0, 'z_m'], measured(-0.19, spread)))).tanks[0]!.chanceClear;
     expect(chance(0.002)).toBeGreaterThan(chance(0.02));
     expect(chance(0.02)).toBeGreaterThan(chance(0.06));
+  });
+
+  it.each<[string, (string | number)[], number, string]>([
+    ['how far an axle bumps', ['fit', 'things', 0, 'motions', 0, 'to_m'], 0.09, 'axle'],
+    ['where the bay’s zero lies', ['fit', 'bay', 'y_m'], -0.07, 'port-rail'],
+    ['where the tank is mounted', ['tanks', 0, 'mounting', 'y_m'], 0, 'starboard-rail'],
+  ])('%s, ± 8 mm, moves its gap by as much', (_, path, value, to) => {
+    const spread = (s: number): number => gap(withValue(TRAILER, path, measured(value, s)), to).spread_m;
+    expectClose(spread(0.008) ** 2 - spread(0) ** 2, 0.008 ** 2, { rel: 0.03, why: 'squarely across the gap' });
+  });
+
+  it('how a side curves bears on the gap to it', () => {
+    const curved = (s: number) => gap(withValue(TRAILER, ['fit', 'bay', 'curves'], [{ station: 'tail', side: 'port-rail', points: [{ along_m: measured(0.18, 0), behind_m: measured(-0.02, s) }] }]), 'port-rail').spread_m;
+    expect(curved(0.02)).toBeGreaterThan(curved(0) * 1.02);
+  });
+
+  it('a contradicted length leaves the gap to its wall in doubt until it is settled', () => {
+    // The upper corners at the locker, taped twice.
+    const top = (id: string, value: number) => ({ id, from: { station: 'locker', corner: 3 }, to: { station: 'locker', corner: 2 }, how: 'straight', length_m: measured(value, 0.001) });
+    const taken = (second: number) => withValue(TRAILER, ['fit', 'bay', 'measures'], [...(TRAILER.fit.bay as MeasuredBayDocument).measures, top('once', 0.77), top('again', second)]);
+    const [agreed, denied] = [taken(0.77), taken(0.82)];
+    expect(unwrap(fitOf(agreed)).bay!.contradictions).toEqual([]);
+    expect(unwrap(fitOf(denied)).bay!.contradictions[0]!.suspects.map(({ id }) => id).sort()).toEqual(['again', 'once']);
+    // A millimetre of a tape moves the rail, where the tank comes nearest, by tenths; a disagreement of 50 mm by millimetres.
+    const moves = (system: SystemDocument): number => unwrap(fitOf(system)).tanks[0]!.doubts.find(({ path }) => path.join('.') === 'fit.bay.measures.7.length_m')?.moves_m ?? 0;
+    expect(moves(agreed)).toBeLessThan(5e-4);
+    expect(moves(denied)).toBeGreaterThan(2e-3);
+    expect(gap(denied, 'port-rail').spread_m).toBeGreaterThan(gap(agreed, 'port-rail').spread_m);
   });
 
   it('says what to measure first: what moves the tightest gap most', () => {
@@ -106,6 +134,20 @@ describe('changes of a tank', () => {
     expectClose(result.planned_m3 - result.built_m3, 0.37 * 0.64 * 0.01, { rel: 0.2, why: 'a lower lid; baffles displace a little' });
   });
 
+  it('a low face is cut, and the tank stays where it is mounted', () => {
+    const bare = withValue(withValue(SNOW, ['tanks', 0, 'parts'], []), ['tanks', 0, 'mounting', 'yaw_deg'], chosen(90));
+    const cut = withChange(bare, 0, { kind: 'face', face: 'aft', by_m: 0.02 });
+    expect(cut.tanks[0]!.mounting).toEqual(bare.tanks[0]!.mounting);
+    expect(cut.tanks[0]!.parts).toHaveLength(1);
+    expect(withChange(bare, 0, { kind: 'face', face: 'fore', by_m: 0.02 }).tanks[0]!.parts).toHaveLength(0);
+  });
+
+  it('a recess for two motions takes in all that they sweep together', () => {
+    const wheel = withValue(foul, ['fit', 'things', 0, 'motions'], [...foul.fit.things[0]!.motions, { kind: 'slide', way: { forward: 1, toPort: 0, up: 0 }, fromName: 'aft', toName: 'fore', from_m: chosen(-0.1), to_m: chosen(0.1) }]);
+    const recess = changesOf(wheel, 0, gap(wheel, 'axle')).find(({ change }) => change.kind === 'notch')!;
+    expect(gap(withValue(wheel, ['tanks', 0], recess.tank), 'axle').distance_m).toBeGreaterThan(0.0145);
+  });
+
   it('a move is in vehicle axes and costs nothing', () => {
     const moved = withChange(SNOW, 0, { kind: 'move', forward_m: 0.01, toPort_m: 0, up_m: -0.02 });
     expectClose(moved.tanks[0]!.mounting.x_m.value - SNOW.tanks[0]!.mounting.x_m.value, 0.01, { rel: 1e-6, why: 'forward' });
@@ -118,6 +160,13 @@ describe('ways in and out', () => {
 
   it('the order of removal of the lower tank: cover, tray, upper tank, itself', () => {
     expect(unwrap(orderOut(SNOW, 'main', SEARCH)).map(({ name }) => name)).toEqual(['Deck cover', 'Tool tray', 'Auxiliary tank', 'Main tank']);
+  });
+
+  it('a cover is reckoned by itself, not by the bay that it shares its corners with', () => {
+    const [cover] = unwrap(orderOut(SNOW, 'tool-tray', SEARCH));
+    expect(cover!.name).toBe('Deck cover');
+    const lifted = cover!.way.moves.reduce((sum, { shift_m }) => sum + Math.hypot(...shift_m), 0);
+    expect(lifted).toBeLessThan(0.25);
   });
 
   it('what cannot come out alone says what opens a way, if one thing does', () => {

@@ -1,8 +1,8 @@
-import { compileBay, compileTankBody, compileThing, placeOf, type FitCode } from '../document/compileFit';
+import { compileBay, compileTankBody, compileThing, hoseEndOf, placeOf, type FitCode } from '../document/compileFit';
 import { withValue, type Path } from '../document/edit';
 import type { Known } from '../document/known';
 import type { SystemDocument } from '../document/schema';
-import { chanceAllPositive, clearanceAt, clearanceTo, clearanceToPanel, joinedSurface, readingOf, standing, type Bay, type Body, type Clearance, type Contradiction, type Panel, type Survey, type Thing } from '../fit';
+import { chanceAllPositive, clearanceAt, clearanceTo, clearanceToPanel, joinedSurface, rangeOf, readingOf, standing, type Bay, type Body, type Clearance, type Contradiction, type Panel, type Survey, type Thing } from '../fit';
 import { dot, nearestOnTriangle, norm, subtract, triangle, type Surface, type Vec3 } from '../geometry';
 import { success, type Outcome } from '../outcome';
 import { allKnown } from './allKnown';
@@ -85,7 +85,8 @@ export function sceneOf(system: SystemDocument): Outcome<FitScene, FitCode> {
 }
 
 /** Sides of the bay that stop a tank. */
-const walls = ({ bay }: FitScene): readonly Panel[] => bay?.panels.filter(({ kind }) => kind !== 'open') ?? [];
+export const wallsOf = (bay: Bay): readonly Panel[] => bay.panels.filter(({ kind }) => kind !== 'open');
+const walls = ({ bay }: FitScene): readonly Panel[] => (bay ? wallsOf(bay) : []);
 
 type Measured = { readonly clearance: Clearance; readonly keep_m: number; readonly kind: FitGap['kind']; readonly again: (system: SystemDocument, body: Body) => number };
 
@@ -107,11 +108,18 @@ function measuredGaps(system: SystemDocument, body: Body, scene: FitScene): Meas
         clearance, keep_m: thing.keep_m, kind: thing.role,
         again: (changed, moved) => {
           const other = changed.fit.things[i] === system.fit.things[i] ? undefined : compileThing(changed.fit.things[i]!, keep_m);
-          return clearanceAt(only(moved, clearance.piece), other?.ok ? other.value : thing, clearance.at).distance_m;
+          const there = other?.ok ? other.value : thing;
+          return clearanceAt(only(moved, clearance.piece), there, sameShare(clearance.at, thing, there)).distance_m;
         },
       };
     }),
   ];
+}
+
+/** A position of a motion as far between its ends when these have moved: tightest at full bump, it stays at full bump. */
+function sameShare(at: readonly number[], before: Thing, after: Thing): number[] {
+  const [was, is] = [rangeOf(before), rangeOf(after)];
+  return at.map((position, k) => is.low[k]! + ((position - was.low[k]!) / (was.high[k]! - was.low[k]!)) * (is.high[k]! - is.low[k]!));
 }
 
 /** Another tank stands in the way like anything else, with what stands on it. */
@@ -151,6 +159,13 @@ function tankFit(system: SystemDocument, t: number, scene: FitScene): Outcome<Ta
   return success({ tank: tank.id, name: tank.name, gaps, chanceClear: chance(() => 0, (kind) => kind !== 'fixing' && kind !== 'spray' && kind !== 'occupied'), chanceKept: chance((g) => measured[g]!.keep_m, (kind) => kind !== 'fixing'), doubts: doubtsOf(columns, measured) });
 }
 
+/** Least that is left anywhere over what is asked there, for one tank [m]; undefined where it cannot be built. */
+export function marginOf(system: SystemDocument, t: number): number | undefined {
+  const scene = sceneOf(system);
+  const body = compileTankBody(system, system.tanks[t]!);
+  return scene.ok && body.ok ? Math.min(...measuredGaps(system, body.value, scene.value).map(({ clearance, keep_m }) => clearance.distance_m - keep_m)) : undefined;
+}
+
 /** A spread is two standard deviations. */
 const SIGMAS = 2;
 
@@ -183,7 +198,7 @@ function movesOf(system: SystemDocument, t: number, body: Body, measured: readon
     // Its place alone leaves the body as it is.
     const moved = path.includes('mounting') ? success({ ...body, at: placeOf(changed.tanks[t]!.mounting) }) : compileTankBody(changed, changed.tanks[t]!);
     const port = path[2] === 'ports' ? system.tanks[t]!.ports[Number(path[3])]!.id : undefined;
-    if (moved.ok) columns.push({ path, moves_m: measured.map(({ clearance, again }) => (port !== undefined && !clearance.piece.startsWith(port) ? 0 : (again(system, moved.value) - clearance.distance_m) / NUDGE)) });
+    if (moved.ok) columns.push({ path, moves_m: measured.map(({ clearance, again }) => (port !== undefined && clearance.piece !== port && clearance.piece !== hoseEndOf(port) ? 0 : (again(system, moved.value) - clearance.distance_m) / NUDGE)) });
   }
   const tanksFrom = walls(scene).length;
   const others = system.tanks.map((_, index) => index).filter((index) => index !== t);
@@ -202,7 +217,19 @@ function movesOf(system: SystemDocument, t: number, body: Body, measured: readon
     }
   });
   if (scene.bay?.survey) columns.push(...surveyMoves(system, scene.bay.survey, scene, measured));
-  return columns;
+  return [...columns, ...bayMoves(system, body, measured, tanksFrom)];
+}
+
+/** What of the bay is not in its survey: where its zero lies, how its sides curve, the body that it is drawn as. */
+function bayMoves(system: SystemDocument, body: Body, measured: readonly Measured[], sides: number): Column[] {
+  const { bay } = system.fit;
+  const doubts = doubtsAbout(system, ['fit', 'bay']).filter(({ path }) => bay.kind === 'drawn' || path.length === 3 || path[2] === 'curves');
+  return doubts.flatMap(({ path, known }) => {
+    const changed = compileBay(withValue(system, [...path, 'value'], known.value + (NUDGE * known.spread!) / SIGMAS).fit.bay);
+    if (!changed.ok || !changed.value) return [];
+    const moved = wallsOf(changed.value);
+    return [{ path, moves_m: measured.map(({ clearance }, g) => (g < sides ? (clearanceToPanel(only(body, clearance.piece), moved[g]!).distance_m - clearance.distance_m) / NUDGE : 0)) }];
+  });
 }
 
 /** What of a tank moves its outside. */
@@ -215,10 +242,10 @@ function doubtsAbout(system: SystemDocument, root: Path): Doubt[] {
 
 /** How one standard deviation of every reading of the bay moves the gaps to its walls: by where on the wall the gap is. */
 function surveyMoves(system: SystemDocument, survey: Survey, scene: FitScene, measured: readonly Measured[]): Column[] {
-  const { gain } = survey.adjusted;
+  const { gain, sigmas_m } = survey.adjusted;
   const sides = walls(scene);
   const slopes = measured.map(({ clearance }, g) => (g < sides.length ? wallSlopes(survey, sides[g]!.surface, clearance, gain.rows) : undefined));
-  return survey.readings.map(({ id, sigma_m }, reading) => ({ path: readingPath(system, id), moves_m: slopes.map((of) => (of ? of.reduce((sum, slope, unknown) => (slope === 0 ? sum : sum + slope * gain.get(unknown, reading)), 0) * sigma_m : 0)) }));
+  return survey.readings.map(({ id }, reading) => ({ path: readingPath(system, id), moves_m: slopes.map((of) => (of ? of.reduce((sum, slope, unknown) => (slope === 0 ? sum : sum + slope * gain.get(unknown, reading)), 0) * sigmas_m[reading]! : 0)) }));
 }
 
 /** Where in the document a reading of the survey stands. */

@@ -1,6 +1,6 @@
 import { compileTankBody, type FitCode } from '../document/compileFit';
 import type { SystemDocument } from '../document/schema';
-import { movedTo, rangeOf, standing, type Thing } from '../fit';
+import { joinedSurface, movedTo, positionsOver, standing, type Thing } from '../fit';
 import { convexHull, meshBounds, posedMesh, silhouette, type Bounds, type Point2, type Surface } from '../geometry';
 import { success, type Outcome } from '../outcome';
 import { sceneOf } from './fit';
@@ -63,13 +63,5 @@ function seenAlong({ positions, triangles }: Surface, [u, v]: readonly [0 | 1 | 
 }
 
 function sweptPoints(thing: Thing): Surface {
-  const { low, high } = rangeOf(thing);
-  const places = low.reduce<number[][]>((list, from, k) => list.flatMap((at) => Array.from({ length: SWEEP_STEPS + 1 }, (_, i) => [...at, from + ((high[k]! - from) * i) / SWEEP_STEPS])), [[]]);
-  const posed = places.map((at) => posedMesh(thing.surface, movedTo(thing, at)));
-  const step = thing.surface.positions.length / 3;
-  return {
-    positions: Float64Array.from(posed.flatMap(({ positions }) => [...positions])),
-    triangles: Uint32Array.from(posed.flatMap(({ triangles }, i) => Array.from(triangles, (vertex) => vertex + i * step))),
-  };
+  return joinedSurface(positionsOver(thing, SWEEP_STEPS).map((at) => posedMesh(thing.surface, movedTo(thing, at))));
 }
-

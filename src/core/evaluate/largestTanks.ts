@@ -1,10 +1,10 @@
 import { withValue } from '../document/edit';
 import { chosen } from '../document/known';
 import type { SystemDocument, TankDocument } from '../document/schema';
-import { boxVolume_m3, largestBox, largestPrism, movedTo, rangeOf, type FreeSpace, type Thing } from '../fit';
+import { boxVolume_m3, largestBox, largestPrism, movedTo, positionsOver, rangeOf, type FreeSpace, type Thing } from '../fit';
 import { depthInside, insetMesh, meshBounds, posedMesh, signedArea_m2, type Surface } from '../geometry';
 import { failure, success, type Outcome } from '../outcome';
-import { sceneOf } from './fit';
+import { sceneOf, wallsOf } from './fit';
 
 /** The largest tank of a kind that the space takes, by its outside. */
 export type LargestTank =
@@ -16,10 +16,8 @@ const SWEEP_STEPS = 12;
 /** Surfaces that a thing has over its motion, each with what is to be kept and what it moves between two of them. */
 function sweptSurfaces(thing: Thing): { surface: Surface; keep_m: number }[] {
   const { low, high, slopes } = rangeOf(thing);
-  const steps = low.length === 0 ? 0 : SWEEP_STEPS;
-  const between_m = low.reduce((sum, from, k) => sum + (slopes[k]! * (high[k]! - from)) / steps / 2, 0);
-  const places = low.reduce<number[][]>((all, from, k) => all.flatMap((at) => Array.from({ length: steps + 1 }, (_, i) => [...at, from + ((high[k]! - from) * i) / steps])), [[]]);
-  return places.map((at) => ({ surface: posedMesh(thing.surface, movedTo(thing, at)), keep_m: thing.keep_m + (Number.isFinite(between_m) ? between_m : 0) }));
+  const between_m = low.reduce((sum, from, k) => sum + (slopes[k]! * (high[k]! - from)) / SWEEP_STEPS / 2, 0);
+  return positionsOver(thing, SWEEP_STEPS).map((at) => ({ surface: posedMesh(thing.surface, movedTo(thing, at)), keep_m: thing.keep_m + between_m }));
 }
 
 /** How large a tank could be in the space described, with the clearance asked for to everything. */
@@ -29,14 +27,12 @@ export function largestTanks(system: SystemDocument): Outcome<LargestTank[], 'no
   const { bay, things } = scene.value;
   if (!bay) return failure('no-bay', 'the space', 'Nothing is said of the space yet: describe the bay first.');
   const keep_m = system.fit.clearance_m.value;
-  const clear = [
-    ...bay.panels.filter(({ kind }) => kind !== 'open').map(({ surface }) => ({ surface, keep_m })),
-    ...things.flatMap(sweptSurfaces),
-  ];
+  const swept = things.flatMap(sweptSurfaces);
+  const clear = [...wallsOf(bay).map(({ surface }) => ({ surface, keep_m })), ...swept];
   const space: FreeSpace = { within: meshBounds(bay.space), isInside: (point) => depthInside(bay.space, point) > 0, clear };
   const box = largestBox(space);
   const inner = insetMesh(bay.space, keep_m);
-  const prism = inner.ok ? largestPrism(inner.value, clear.slice(bay.panels.filter(({ kind }) => kind !== 'open').length)) : undefined;
+  const prism = inner.ok ? largestPrism(inner.value, swept) : undefined;
   const found: LargestTank[] = [
     ...(box ? [{ kind: 'box' as const, at_m: box.min as [number, number, number], size_m: [0, 1, 2].map((k) => floorMm(box.max[k]! - box.min[k]!)) as [number, number, number], volume_m3: boxVolume_m3(box) }] : []),
     ...(prism ? [prismTank(prism)] : []),

@@ -1,12 +1,11 @@
 import { tankBody } from '../document/compileBody';
-import { asBuilt, compileTankBody, compileThing, placeOf } from '../document/compileFit';
+import { asBuilt, compileThing, placeOf } from '../document/compileFit';
 import { freshId, withValue } from '../document/edit';
 import { chosen } from '../document/known';
 import type { PartDocument, SystemDocument, TankDocument } from '../document/schema';
-import { clearanceTo, clearanceToPanel, movedTo, rangeOf, type Thing } from '../fit';
-import { meshBounds, meshVolume, placedBack, type Vec3 } from '../geometry';
-import type { FitGap } from './fit';
-import { sceneOf, tankThing } from './fit';
+import { joinedSurface, movedTo, positionsOver, type Thing } from '../fit';
+import { meshBounds, meshVolume, posedMesh, seenFrom, turnedBack, type Vec3 } from '../geometry';
+import { marginOf, type FitGap } from './fit';
 
 /** A face of the box round a tank, in the tank's own axes. */
 export const FACE_NAMES = ['lid', 'floor', 'fore', 'aft', 'port', 'starboard'] as const;
@@ -52,21 +51,16 @@ export function withChange(system: SystemDocument, t: number, change: TankChange
 /** To a tenth of a millimetre: nobody sets out finer. */
 const tidy = (value: number): number => Math.round(value * 1e4) / 1e4;
 
-/** A plain box keeps being one: its size changes, and its place where the low face moves. */
-function resizedBox(tank: TankDocument, { face, by_m }: Extract<TankChange, { kind: 'face' }>): TankDocument | undefined {
-  const { shape } = tank;
-  if (shape.kind !== 'box' || tank.parts.length > 0 || tank.slices.length > 0) return undefined;
+/** A plain box keeps being one where a high face moves; a low one would take the tank's own corner, and all places in it, along. */
+function resizedBox({ shape, parts, slices, ...tank }: TankDocument, { face, by_m }: Extract<TankChange, { kind: 'face' }>): TankDocument | undefined {
   const { axis, high } = FACE[face];
+  if (!high || shape.kind !== 'box' || parts.length > 0 || slices.length > 0) return undefined;
   const key = (['length_m', 'width_m', 'height_m'] as const)[axis];
   const size = tidy(shape[key].value - by_m);
-  // A low face moves the tank's own corner, and all places in it with it: only a level mounting makes that plain.
-  if (size < 0.02 || (!high && (tank.ports.length > 0 || tank.plates.length > 0))) return undefined;
-  const place = (['x_m', 'y_m', 'z_m'] as const)[axis];
-  return {
-    ...tank, shape: { ...shape, [key]: chosen(size) },
-    ...(high ? {} : { mounting: { ...tank.mounting, [place]: chosen(tidy(tank.mounting[place].value + by_m)) } }),
-  };
+  return size < LEAST_M ? undefined : { ...tank, parts, slices, shape: { ...shape, [key]: chosen(size) } };
 }
+/** The format knows no smaller box. */
+const LEAST_M = 0.02;
 
 /** What is taken away, as one more part of the tank. */
 function cutPart(system: SystemDocument, tank: TankDocument, change: Exclude<TankChange, { kind: 'move' }>): PartDocument | undefined {
@@ -146,25 +140,13 @@ function volumeOf(tank: TankDocument): number | undefined {
   return body.ok ? meshVolume(body.value.space) : undefined;
 }
 
-/** Least that is left anywhere over what is asked there, for one tank. */
-export function marginOf(system: SystemDocument, t: number): number | undefined {
-  const scene = sceneOf(system);
-  const body = compileTankBody(system, system.tanks[t]!);
-  if (!scene.ok || !body.ok) return undefined;
-  return Math.min(
-    ...(scene.value.bay?.panels ?? []).filter(({ kind }) => kind !== 'open').map((panel) => clearanceToPanel(body.value, panel).distance_m - system.fit.clearance_m.value),
-    ...[...scene.value.things, ...system.tanks.flatMap((other, o) => (o === t ? [] : (tankThing(system, other) ?? [])))].map((thing) => clearanceTo(body.value, thing).distance_m - thing.keep_m),
-  );
-}
-
 /** Ways of freeing a tank at one place: shift it, move the face in, or cut out what the thing sweeps. */
 function mendsFor(system: SystemDocument, t: number, gap: FitGap): TankChange[] {
   const short = Math.ceil((gap.keep_m - gap.distance_m) * 1000) / 1000;
   if (short <= 0) return [];
   const tank = system.tanks[t]!;
   const [x, y, z] = gap.away.map((part) => Math.round(part * short * 1e4) / 1e4) as unknown as Vec3;
-  const pose = placeOf(tank.mounting);
-  const inward = placedBack({ ...pose, origin_m: [0, 0, 0] }, gap.away);
+  const inward = turnedBack(placeOf(tank.mounting), gap.away);
   const axis = ([0, 1, 2] as const).reduce((best, k) => (Math.abs(inward[k]) > Math.abs(inward[best]) ? k : best));
   const face = FACE_NAMES.find((name) => FACE[name].axis === axis && FACE[name].high === inward[axis] < 0)!;
   const document = system.fit.things.find(({ id }) => id === gap.to);
@@ -181,20 +163,9 @@ const SWEEP_STEPS = 12;
 /** The box in the tank's axes that a thing sweeps, with what is to be kept round it. */
 function notchFor(thing: Thing, tank: TankDocument, name: string): TankChange {
   const pose = placeOf(tank.mounting);
-  const { low, high } = rangeOf(thing);
-  const steps = low.length === 0 ? [[]] : Array.from({ length: SWEEP_STEPS + 1 }, (_, i) => low.map((from, k) => from + ((high[k]! - from) * i) / SWEEP_STEPS));
-  const min = [Infinity, Infinity, Infinity];
-  const max = [-Infinity, -Infinity, -Infinity];
-  for (const at of steps) {
-    const moved = movedTo(thing, at);
-    const { positions } = thing.surface;
-    for (let i = 0; i < positions.length; i += 3) {
-      const point = placedBack(pose, [0, 1, 2].map((k) => moved.origin_m[k]! + moved.axes[0][k]! * positions[i]! + moved.axes[1][k]! * positions[i + 1]! + moved.axes[2][k]! * positions[i + 2]!) as unknown as Vec3);
-      point.forEach((value, k) => {
-        min[k] = Math.min(min[k]!, value - thing.keep_m - tank.material.thickness_m.value);
-        max[k] = Math.max(max[k]!, value + thing.keep_m + tank.material.thickness_m.value);
-      });
-    }
-  }
+  const room_m = thing.keep_m + tank.material.thickness_m.value;
+  const swept = meshBounds(joinedSurface(positionsOver(thing, SWEEP_STEPS).map((at) => posedMesh(thing.surface, seenFrom(pose, movedTo(thing, at))))));
+  const min = swept.min.map((value) => value - room_m);
+  const max = swept.max.map((value) => value + room_m);
   return { kind: 'notch', name: `Recess for ${name}`.slice(0, 80), at_m: min.map((value) => Math.floor(value * 1000) / 1000) as unknown as Vec3, size_m: max.map((value, k) => Math.ceil((value - min[k]!) * 1000) / 1000) as unknown as Vec3 };
 }

@@ -1,4 +1,4 @@
-import { compileTankBody, middleOf, outerMesh, placeOf, type FitCode } from '../document/compileFit';
+import { compileTankBody, outerMesh, placeOf, type FitCode } from '../document/compileFit';
 import { compileTank, type TankModel } from '../document/compileTank';
 import type { SystemDocument, WayStep } from '../document/schema';
 import { checkWay, findWay, joinedSurface, openingBy, removalOrder, type Blocker, type Move, type Opening, type Part, type Removal, type Role, type WayCheck, type WayCode, type WayOut, type WaySearch } from '../fit';
@@ -30,11 +30,14 @@ function sceneryOf(system: SystemDocument, scene: FitScene): Outcome<Scenery, Fi
   for (const tank of system.tanks) {
     const body = compileTankBody(system, tank);
     if (!body.ok) return body;
-    parts.push({ id: tank.id, name: tank.name, surface: joinedSurface(body.value.pieces.map(({ surface }) => surface)), at: body.value.at, middle_m: middleOf(body.value.pieces) });
+    parts.push({ id: tank.id, name: tank.name, surface: joinedSurface(body.value.pieces.map(({ surface }) => surface)), at: body.value.at, middle_m: boxMiddle(body.value.pieces[0]!.surface) });
   }
   const removableWalls = scene.bay?.panels.filter(({ kind }) => kind === 'removable') ?? [];
   return success({
-    parts: [...parts, ...removableWalls.map(({ id, name, surface }) => ({ id, name, surface, at: AT_HOME, middle_m: boxMiddle(surface) }))],
+    parts: [...parts, ...removableWalls.map(({ id, name, surface }) => {
+      const own = joinedSurface([surface]);
+      return { id, name, surface: own, at: AT_HOME, middle_m: boxMiddle(own) };
+    })],
     fixed: [
       ...(scene.bay?.panels.filter(({ kind }) => kind === 'wall') ?? []).map(({ id, name, surface }): Blocker => ({ id, name, surface, removable: false })),
       ...solid.filter(({ removable }) => !removable).map(({ id, name, surface }): Blocker => ({ id, name, surface, removable: false })),

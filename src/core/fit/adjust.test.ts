@@ -2,7 +2,7 @@ import { levenbergMarquardt } from 'ml-levenberg-marquardt';
 import { describe, expect, it } from 'vitest';
 import { expectClose } from '../../../tests/expectClose';
 import { unwrap } from '../outcome';
-import { adjust, deviations_m, type Reading, type SurveyPoint } from './adjust';
+import { adjust, type Adjusted, type Reading, type SurveyPoint } from './adjust';
 import { seeded } from './seeded';
 
 /** A quadrangle in one station: x of the station, then y and z of four corners. */
@@ -21,6 +21,10 @@ const base = (): Reading[] => [
 ];
 const SKETCH_M = [0, 0, 0, 0.5, 0, 0.5, 0.4, 0, 0.4];
 
+/** Standard deviation of each unknown [m], by the law of propagation. */
+const deviations_m = ({ gain, sigmas_m }: Adjusted): number[] =>
+  Array.from({ length: gain.rows }, (_, k) => Math.hypot(...sigmas_m.map((sigma, i) => gain.get(k, i) * sigma)));
+
 describe('a bay from tape readings', () => {
   it('exact readings give the true corners, and no contradiction', () => {
     const { values_m, contradictions } = unwrap(adjust(SKETCH_M, [...base(), ...SIDES.map((side) => tape(...side))]));
@@ -32,7 +36,7 @@ describe('a bay from tape readings', () => {
     const few = unwrap(adjust(SKETCH_M, [...base(), tape('floor', 0, 1), tape('starboard', 3, 0)]));
     expectClose(Math.hypot(few.values_m[3]!, few.values_m[4]!), truth(0, 1), { abs: 1e-7, why: 'the reading stands' });
     expectClose(few.values_m[5]!, 0.5, { abs: 1e-7, why: 'nobody measured the upper corner' });
-    const spread = deviations_m(few, [...base(), tape('floor', 0, 1), tape('starboard', 3, 0)]);
+    const spread = deviations_m(few);
     expectClose(spread[5]!, 0.005, { rel: 1e-3, why: 'the guess’s own spread' });
     expect(spread[3]!).toBeLessThan(0.001);
   });
@@ -61,8 +65,8 @@ describe('a bay from tape readings', () => {
     const rounds = 400;
     for (let round = 0; round < rounds; round++) {
       const readings = [...base().map((reading) => (reading.id === 'level' ? { ...reading, value_m: 0.015 + chance.normal() * TAPE_M } : reading)), ...SIDES.map(([id, from, to]) => tape(id, from, to, chance.normal() * TAPE_M))];
-      const { values_m, contradictions, gain } = unwrap(adjust(SKETCH_M, readings));
-      if (contradictions.length === 0 && Math.abs(values_m[6]! - TRUE_M[6]!) < 2 * deviations_m({ gain }, readings)[6]!) inside++;
+      const adjusted = unwrap(adjust(SKETCH_M, readings));
+      if (adjusted.contradictions.length === 0 && Math.abs(adjusted.values_m[6]! - TRUE_M[6]!) < 2 * deviations_m(adjusted)[6]!) inside++;
     }
     // 95.4 % of a normal distribution lie within two deviations; four standard errors of 400 trials are 4.2 %.
     expect(inside / rounds).toBeGreaterThan(0.91);
@@ -71,12 +75,15 @@ describe('a bay from tape readings', () => {
 
   it('a diagonal that cannot be is named, with what would agree', () => {
     const wrong = SIDES.map(([id, from, to]) => tape(id, from, to, id === 'diagonal' ? 0.03 : 0));
-    const { contradictions, values_m } = unwrap(adjust(SKETCH_M, [...base(), ...wrong]));
+    const doubted = unwrap(adjust(SKETCH_M, [...base(), ...wrong]));
+    const { contradictions, values_m } = doubted;
     expect(contradictions).toHaveLength(1);
     const ids = contradictions[0]!.suspects.map(({ id }) => id);
     // One surplus reading shows that something is wrong, not which: all that share it are named.
     expect(ids).toContain('diagonal');
     expectClose(contradictions[0]!.suspects.find(({ id }) => id === 'diagonal')!.wouldAgree_m, truth(0, 2), { abs: 1e-3, why: 'the true length' });
+    // Its disagreement counts as its doubt, and reaches the corners.
+    expect(deviations_m(doubted)[6]!).toBeGreaterThan(5 * deviations_m(unwrap(adjust(SKETCH_M, [...base(), ...SIDES.map((side) => tape(...side))])))[6]!);
     // A set-aside reading does not pull the corners to a wrong mean.
     expectClose(values_m[3]!, TRUE_M[3]!, { abs: 0.02, why: 'no worse than the doubt' });
   });

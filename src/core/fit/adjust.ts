@@ -23,6 +23,8 @@ export type Adjusted = {
   readonly values_m: Float64Array;
   /** How much an error of a reading moves an unknown [m/m]: unknowns by readings. */
   readonly gain: Matrix;
+  /** Standard deviation of each reading [m]; of a contradicted one, as large as its disagreement. */
+  readonly sigmas_m: readonly number[];
   /** For each reading, what the adjusted points say it should have been [m]. */
   readonly fitted_m: readonly number[];
   readonly contradictions: readonly Contradiction[];
@@ -86,7 +88,7 @@ function solve(start: readonly number[], readings: readonly Reading[], sigmas: r
   const weights = readings.map(({ assumed }, i) => (assumed ? ASSUMED_WEIGHT : 1) / sigmas[i]!);
   for (let iterations = 1; iterations <= MOST_ITERATIONS; iterations++) {
     const { rows, misses } = linearised(values, readings);
-    const scaled = Matrix.mul(rows, 1);
+    const scaled = rows.clone();
     weights.forEach((weight, i) => scaled.mulRow(i, weight));
     const inverse = pseudoInverse(scaled, RANK_REL);
     const step = inverse.mmul(Matrix.columnVector(misses.map((miss, i) => miss * weights[i]!))).to1DArray();
@@ -98,7 +100,7 @@ function solve(start: readonly number[], readings: readonly Reading[], sigmas: r
     weights.forEach((weight, i) => gain.mulColumn(i, weight));
     const resolved = gain.mmul(rows);
     if (values.some((_, k) => Math.abs(resolved.get(k, k) - 1) > 1e-6)) return failure('undetermined', 'measures', 'Some corners are placed by no measurement and no assumption.');
-    return success({ values_m: values, gain, fitted_m: readings.map((reading) => model(values, reading).value), iterations });
+    return success({ values_m: values, gain, sigmas_m: [...sigmas], fitted_m: readings.map((reading) => model(values, reading).value), iterations });
   }
   return failure('no-solution', 'measures', `The measurements could not be brought to agree: after ${MOST_ITERATIONS} rounds the corners still moved.`);
 }
@@ -140,9 +142,4 @@ function suspects(readings: readonly Reading[], sigmas: readonly number[], { gai
   }).sort((a, b) => b.deviation - a.deviation);
   const [worst] = judged;
   return worst && worst.deviation > SUSPECT ? judged.filter(({ deviation }) => deviation >= ALIKE_REL * worst.deviation) : [];
-}
-
-/** Standard deviation of each unknown [m], from those of the readings. */
-export function deviations_m({ gain }: Pick<Adjusted, 'gain'>, readings: readonly Pick<Reading, 'sigma_m'>[]): number[] {
-  return Array.from({ length: gain.rows }, (_, k) => Math.sqrt(readings.reduce((sum, { sigma_m }, i) => sum + (gain.get(k, i) * sigma_m) ** 2, 0)));
 }

@@ -1,5 +1,5 @@
 import { AT_HOME, depthInside, leastOver, norm, placed, placedBack, scale, seenFrom, separation, subtract, travel, treeOf, type Pose, type Travel, type Vec3 } from '../geometry';
-import { movedTo, rangeOf, somePoint, type Body, type Panel, type Thing } from './scene';
+import { movedTo, positionsOver, rangeOf, somePoint, type Body, type Panel, type Thing } from './scene';
 
 /** The tightest place between a body and something else. */
 export type Clearance = {
@@ -31,14 +31,14 @@ export const SIX_WAYS: readonly Vec3[] = [[1, 0, 0], [-1, 0, 0], [0, 1, 0], [0, 
 
 /**
  * The tightest clearance between a body and a thing over the whole of the
- * thing's motion, found to within a tenth of a millimetre, or a hundredth of itself where that
- * is more, with no position left out.
+ * thing's motion, found to within a tenth of a millimetre, or a hundredth of
+ * itself where that is more, with no position left out.
  */
 export function clearanceTo(body: Body, thing: Thing): Clearance {
   const { low, high, slopes } = rangeOf(thing);
   const least = leastOver({ low, high, slopes }, (at, atMost_m) => distanceTo(body, thing, movedTo(thing, at), atMost_m)?.distance_m ?? atMost_m, SWEEP_M, SWEEP_REL);
   if (least.value > 0) return clearanceAt(body, thing, least.at);
-  return overlapOver(body, thing, [...positions(low, high), least.at]);
+  return overlapOver(body, thing, [...positionsOver(thing, OVERLAP_STEPS[low.length > 1 ? 1 : 0]), least.at]);
 }
 
 /** The tightest clearance at one position of the thing's motions. */
@@ -99,12 +99,6 @@ function overlapOver(body: Body, thing: Thing, tried: readonly (readonly number[
 
 const overlapFrom = (thing: { id: string; name: string }, piece: { id: string; name: string }, found: Travel, way: Vec3, at: readonly number[]): Clearance =>
   ({ to: thing.id, name: thing.name, piece: piece.id, pieceName: piece.name, distance_m: found.travel_m, onBody: found.onMoved, onThing: found.onMet, away: scale(way, -1), at });
-
-/** Evenly over every motion, ends included. */
-function positions(low: readonly number[], high: readonly number[]): number[][] {
-  const steps = low.length > 0 ? OVERLAP_STEPS[low.length > 1 ? 1 : 0] : 0;
-  return low.reduce<number[][]>((all, from, k) => all.flatMap((at) => Array.from({ length: steps + 1 }, (_, i) => [...at, from + ((high[k]! - from) * i) / steps])), [[]]);
-}
 
 /**
  * Clearance between a body and one side of the bay, seen from within: negative

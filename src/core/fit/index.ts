@@ -6,10 +6,10 @@
  * readings that `adjust.ts` brings to agree; `largest.ts` asks how big a tank
  * could be; `wayOut.ts` looks for a way out, `moves.ts` checks one.
  */
-export { adjust, deviations_m, type Adjusted, type Contradiction, type How, type Reading, type SurveyPoint } from './adjust';
+export { adjust, type Adjusted, type Contradiction, type How, type Reading, type SurveyPoint } from './adjust';
 export { drawnBay, MESH_SIDES, readingOf, surveyedBay, type Bay, type BayAxis, type BayCode, type BayPlan, type MeshSide, type StationCorner, type Survey, type Taken } from './bay';
 export { clearanceAt, clearanceTo, clearanceToPanel, distanceTo, SIX_WAYS, type Clearance } from './clearance';
-export { atRest, movedTo, rangeOf, standing, type Body, type Motion, type Panel, type Piece, type Role, type Thing, type WallKind } from './scene';
+export { movedTo, positionsOver, rangeOf, standing, type Body, type Motion, type Panel, type Piece, type Role, type Thing, type WallKind } from './scene';
 export { chanceAllPositive, type UncertainGap } from './chance';
 export { seeded, type Chance } from './seeded';
 export { alongMove, checkWay, isOut, joinedSurface, lengthOut, roomOf, type Blocker, type Move, type Part, type Room, type StepCheck, type WayCheck } from './moves';

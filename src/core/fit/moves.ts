@@ -52,18 +52,21 @@ export function radiusOf({ surface, middle_m }: Part): number {
   return most;
 }
 
-/** Many surfaces as one. */
+/** Many surfaces as one, of those corners alone that their triangles use: a side of a bay shares its corners with the others. */
 export function joinedSurface(surfaces: readonly Surface[]): Surface {
-  const positions = new Float64Array(surfaces.reduce((sum, { positions: p }) => sum + p.length, 0));
-  const triangles = new Uint32Array(surfaces.reduce((sum, { triangles: t }) => sum + t.length, 0));
-  let [p, t] = [0, 0];
+  const positions: number[] = [];
+  const triangles: number[] = [];
   for (const surface of surfaces) {
-    positions.set(surface.positions, p);
-    triangles.set(surface.triangles.map((vertex) => vertex + p / 3), t);
-    p += surface.positions.length;
-    t += surface.triangles.length;
+    const numbers = new Map<number, number>();
+    for (const vertex of surface.triangles) {
+      if (!numbers.has(vertex)) {
+        numbers.set(vertex, positions.length / 3);
+        positions.push(surface.positions[3 * vertex]!, surface.positions[3 * vertex + 1]!, surface.positions[3 * vertex + 2]!);
+      }
+      triangles.push(numbers.get(vertex)!);
+    }
   }
-  return { positions, triangles };
+  return { positions: Float64Array.from(positions), triangles: Uint32Array.from(triangles) };
 }
 
 /** Distance from a part at a pose to a tree in vehicle axes; `atMost_m` where it is further. */

@@ -41,9 +41,6 @@ const motionPose = (motion: Motion, at: number): Pose =>
 /** Where a thing stands at a position of its motions. */
 export const movedTo = ({ motions }: Thing, at: readonly number[]): Pose => motions.reduce<Pose>((pose, motion, k) => composed(motionPose(motion, at[k]!), pose), AT_HOME);
 
-/** Positions at which a thing rests: no travel. */
-export const atRest = ({ motions }: Thing): number[] => motions.map(() => 0);
-
 /** Steps over the inner motion at which the reach of the outer one is looked at. */
 const REACH_STEPS = 16;
 
@@ -72,6 +69,12 @@ function farthest({ positions }: Surface, point: Vec3, axis: Vec3): number {
     most = Math.max(most, x * x + y * y + z * z - along * along);
   }
   return Math.sqrt(most);
+}
+
+/** Positions evenly over every motion of a thing, both ends included: one, of nothing, where it stands still. */
+export function positionsOver(thing: Thing, steps: number): number[][] {
+  const { low, high } = rangeOf(thing);
+  return low.reduce<number[][]>((all, from, k) => all.flatMap((at) => Array.from({ length: steps + 1 }, (_, i) => [...at, from + ((high[k]! - from) * i) / steps])), [[]]);
 }
 
 /** A body's pieces as they stand in the vehicle. */

@@ -127,11 +127,11 @@ function grownWay(space: Space, start: Pose, chance: Chance): Pose[] | undefined
   outside.forEach((pose) => far.add(pose));
   let nearIsStart = true;
   for (;;) {
-    const grown = extend(space, near, target(space, start, chance), Infinity);
+    const grown = extend(space, near, target(space, start, chance));
     if (grown) {
       const beyond = nearIsStart ? outFrom(space, grown.pose) : undefined;
       if (beyond) return [...chain(grown).reverse(), beyond];
-      const met = extend(space, far, grown.pose, Infinity);
+      const met = extend(space, far, grown.pose);
       if (met && same(space, met.pose, grown.pose)) {
         const [a, b] = nearIsStart ? [chain(grown), chain(met)] : [chain(met), chain(grown)];
         return [...a.reverse(), ...b.slice(1)];
@@ -145,11 +145,11 @@ function grownWay(space: Space, start: Pose, chance: Chance): Pose[] | undefined
 const chain = (node: Node): Pose[] => (node.parent ? [node.pose, ...chain(node.parent)] : [node.pose]);
 const same = (space: Space, a: Pose, b: Pose): boolean => reachOf(space.part, moveBetween(space.part, a, b)) < 10 * TOUCH_M;
 
-/** Grows a tree towards a pose by so many strides, until it is there or something is in the way; the last node that it made. */
-function extend(space: Space, tree: Tree, towards: Pose, strides: number): Node | undefined {
+/** Grows a tree towards a pose, stride by stride, until it is there or something is in the way; the last node that it made. */
+function extend(space: Space, tree: Tree, towards: Pose): Node | undefined {
   let from = tree.nearest(towards);
   let last: Node | undefined;
-  for (let stride = 0; stride < strides; stride++) {
+  for (;;) {
     const whole = moveBetween(space.part, from.pose, towards);
     const reach = reachOf(space.part, whole);
     if (reach < 10 * TOUCH_M) return last ?? from;
@@ -160,7 +160,6 @@ function extend(space: Space, tree: Tree, towards: Pose, strides: number): Node 
     if (!advance.straight) return last;
     from = last;
   }
-  return last;
 }
 
 /** What is kept of a move that is blocked: shifts alone, or shifts and turns in one of the three planes. */

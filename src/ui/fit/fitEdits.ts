@@ -1,6 +1,7 @@
+import { MEASURING } from '@/core/reference/standing';
 import { assumed, chosen, freshId, withAdded, withValue, type MeasuredBayDocument, type SystemDocument, type ThingDocument } from '@/core/document';
 
-const GUESS_M = 0.01;
+const GUESS_M = MEASURING.find((row) => row.way === 'guess')!.spread_m;
 const guess = (value: number) => assumed(Number(value.toFixed(4)), GUESS_M);
 const none = chosen(0);
 
