@@ -66,6 +66,11 @@ describe('a way out is found where there is one', () => {
     expect(way.check.tightest_m).toBeGreaterThan(0);
   });
 
+  it('and not through a slot narrower than the peg is thick', () => {
+    const wall = blocker('wall', room(wallWithHole(0.045, 0.5)));
+    expect(findWay(part('peg', [0.05, 0.4, 0.05], [-0.5, -0.2, 0]), [wall], { seed: 5, mostLooks: 12_000 })).toMatchObject({ ok: false, error: { code: 'none-found' } });
+  });
+
   it('the same seed gives the same way', () => {
     const wall = blocker('wall', room(wallWithHole(0.12, 0.5)));
     const search = () => unwrap(findWay(part('peg', [0.05, 0.4, 0.05], [-0.5, -0.2, 0]), [wall], { seed: 5, mostLooks: 200_000 }));

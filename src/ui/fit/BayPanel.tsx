@@ -4,6 +4,7 @@ import { Box, chakra } from '@chakra-ui/react';
 import { Plus, Trash2 } from 'lucide-react';
 import { HOWS, withAdded, withoutEntry, freshId, assumed, type MeasuredBayDocument } from '@/core/document';
 import type { SurveyResult } from '@/core/evaluate';
+import { MEASURING } from '@/core/reference/standing';
 import { formatQuantity } from '@/core/units';
 import { KnownField } from '../fields/KnownField';
 import { readName } from '../fields/readName';
@@ -84,7 +85,7 @@ function Measures({ bay, survey }: { readonly bay: MeasuredBayDocument; readonly
   return (
     <Box mt="4">
       <Box fontWeight="700" mb="1">Lengths taken</Box>
-      <Box color="soft" fontSize="sm" mb="2">A tape is good for ±1 mm, a template for ±3, a guess for ±10. Until a length is measured it only fills in what no measurement says.</Box>
+      <Box color="soft" fontSize="sm" mb="2">{MEASURING.map(({ name, spread_m }) => `A ${name} is good for ±${formatQuantity(spread_m, 'tape', { reader }).text}`).join('. ')}. Until a length is measured it only fills in what no measurement says.</Box>
       <FieldGrid min="300px">
         {bay.measures.map((measure, m) => {
           const fitted = survey?.fitted_m[measure.id];

@@ -49,7 +49,7 @@ export function SheetPanel() {
   );
   return (
     <Panel title="Measure-up sheet" testId="sheet" aside={<Button onClick={() => window.print()}><Printer size={18} aria-hidden />Print</Button>}>
-      <Box color="soft" mb="2">Take these in order: the first moves the tightest places most. Tape ±1 mm, template ±3 mm; measure wide things at both ends.</Box>
+      <Box color="soft" mb="2">Take these in order: the first moves the tightest places most. Measure wide things at both ends.</Box>
       <Box overflowX="auto">
         <chakra.table width="100%" borderCollapse="collapse" aria-label="Still to measure">
           <thead><tr>{['what', 'assumed', 'why', 'measured'].map((head) => <chakra.th key={head} textAlign={head === 'assumed' ? 'right' : 'left'} px="2" color="soft" fontWeight="600">{head}</chakra.th>)}</tr></thead>
