@@ -26,7 +26,7 @@ module.exports = {
     core('tank', 'geometry', 'units'),
     core('gauge', 'geometry', 'units'),
     core('range', 'units'),
-    core('fit', 'geometry', 'units'),
+    core('fit', 'geometry', 'units', 'reference'),
     core('formats', 'geometry', 'units'),
     core('document', ...SOLVERS, 'formats'),
     core('evaluate', ...SOLVERS, 'formats', 'document'),

@@ -3,6 +3,7 @@ import { ALLOYS } from '@/core/reference/alloys';
 import { COMPATIBILITY, CONTACT_FLUIDS, CONTACT_OF_FLUID, compatibilityOf, MATERIAL_GROUPS, MATERIAL_OF_ALLOY, RATINGS } from '@/core/reference/compatibility';
 import { EXCITATIONS } from '@/core/reference/excitation';
 import { MEASURING, STANDING } from '@/core/reference/standing';
+import { GRIP, RATCHET, SPANNERS, TOOLS } from '@/core/reference/reachTools';
 import { FLUIDS } from '@/core/reference/fluids';
 import { LINE_SIZES } from '@/core/reference/lineSizes';
 import { FITTINGS, ROUGHNESS } from '@/core/reference/losses';
@@ -18,6 +19,9 @@ const rows: readonly (readonly [string, Sourced])[] = [
   ...COMPATIBILITY.map((row) => [row.key, row] as const),
   ...STANDING.map((row) => [`what stands on a ${row.role}`, row] as const),
   ...MEASURING.map((row) => [row.name, row] as const),
+  ...TOOLS.map((row) => [row.name, row] as const),
+  ...SPANNERS.map((row) => [`spanner of ${row.acrossFlats * 1000} mm`, row] as const),
+  ['fingers about a handle', GRIP], ['ratchet', RATCHET],
   ...EXCITATIONS.map((row) => [row.vehicle, row] as const),
   ...Object.values(FLUIDS).flatMap((row) => [[`${row.key} density`, row.density], [`${row.key} viscosity`, row.viscosity], [`${row.key} vapour`, row.vapour]] as const),
 ];

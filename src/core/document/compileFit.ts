@@ -1,5 +1,5 @@
 import { drawnBay, surveyedBay, type Bay, type BayCode, type BayPlan, type Body, type Motion, type Piece, type Taken, type Thing } from '../fit';
-import { combine, composed, convexHull, insetMesh, meshBounds, placedBack, posedMesh, poseOf, prismMesh, sectionAcross, signedArea_m2, shiftBy, type ClosedMesh, type Point2, type Pose, type Vec3 } from '../geometry';
+import { combine, composed, convexHull, cross, dot, insetMesh, meshBounds, placedBack, posedMesh, poseOf, prismMesh, rayHit, sectionAcross, signedArea_m2, shiftBy, subtract, triangle, unitVector, type ClosedMesh, type Point2, type Pose, type Vec3 } from '../geometry';
 import { failure, success, unwrap, type Outcome } from '../outcome';
 import { STANDING, TAPE_SPREAD_M } from '../reference/standing';
 import { tankBody, type TankBody } from './compileBody';
@@ -14,7 +14,7 @@ export type FitCode = BayCode | 'bad-shape';
 type Placed = { readonly x_m: Known; readonly y_m: Known; readonly z_m: Known };
 type Turned = { readonly yaw_deg: Known; readonly pitch_deg: Known; readonly roll_deg: Known };
 
-const pointOf = ({ x_m, y_m, z_m }: Placed): Vec3 => [x_m.value, y_m.value, z_m.value];
+export const pointOf = ({ x_m, y_m, z_m }: Placed): Vec3 => [x_m.value, y_m.value, z_m.value];
 export const placeOf = (at: Placed & Turned): Pose => poseOf(pointOf(at), { yaw_rad: radians(at.yaw_deg.value), pitch_rad: radians(at.pitch_deg.value), roll_rad: radians(at.roll_deg.value) });
 
 /** A spread is two standard deviations. */
@@ -63,7 +63,7 @@ export function compileThing(thing: ThingDocument, clearance_m: number): Outcome
   });
 }
 
-const directionOf = ({ forward, toPort, up }: { readonly forward: number; readonly toPort: number; readonly up: number }): Vec3 => {
+export const directionOf = ({ forward, toPort, up }: { readonly forward: number; readonly toPort: number; readonly up: number }): Vec3 => {
   const length = Math.hypot(forward, toPort, up);
   return [forward / length, toPort / length, up / length];
 };
@@ -87,34 +87,79 @@ export function compileTankBody(system: SystemDocument, tank: TankDocument): Out
   const outer = outerMesh(tank);
   if (!outer.ok) return outer;
   const at = placeOf(tank.mounting);
-  const shell = unwrap(tankBody(tank)).shell;
   return success({
     id: tank.id, name: tank.name, at,
     pieces: [
       { id: tank.id, name: `${tank.name}’s walls`, surface: outer.value },
-      ...tank.ports.flatMap((port) => portPieces(port, portPoint(shell, port))),
+      ...tank.ports.flatMap((port) => portPieces(port, portSeat(outer.value, port))),
       ...system.mounts.filter((mount) => mount.tank === tank.id && mount.kind === 'strap').flatMap((mount) => strapPieces(mount, outer.value, placedBack(at, pointOf(mount))[0])),
     ],
   });
 }
 
-const FACE_AXIS: Readonly<Record<PortDocument['face'], { axis: 0 | 1 | 2; sign: 1 | -1 }>> = {
+export const FACE_AXIS: Readonly<Record<PortDocument['face'], { axis: 0 | 1 | 2; sign: 1 | -1 }>> = {
   lid: { axis: 2, sign: 1 }, floor: { axis: 2, sign: -1 }, fore: { axis: 0, sign: 1 }, aft: { axis: 0, sign: -1 }, port: { axis: 1, sign: 1 }, starboard: { axis: 1, sign: -1 },
 };
-const TURN_AXIS = { fore: { axis: 0, sign: 1 }, aft: { axis: 0, sign: -1 }, port: { axis: 1, sign: 1 }, starboard: { axis: 1, sign: -1 }, up: { axis: 2, sign: 1 }, down: { axis: 2, sign: -1 } } as const;
+export const TURN_AXIS = { fore: { axis: 0, sign: 1 }, aft: { axis: 0, sign: -1 }, port: { axis: 1, sign: 1 }, starboard: { axis: 1, sign: -1 }, up: { axis: 2, sign: 1 }, down: { axis: 2, sign: -1 } } as const;
+
+/** A bore narrower than this is a hole that is drilled, without a fitting [m]. */
+const DRILLED_M = 0.0035;
 
 /** Height and width of what stands on a port: as given, or as usual for its role. */
 export function standsOn(port: PortDocument): { readonly height_m: number; readonly diameter_m: number } {
   if (port.stands) return { height_m: port.stands.height_m.value, diameter_m: port.stands.diameter_m.value };
+  if (port.bore_m.value < DRILLED_M) return { height_m: 0, diameter_m: port.bore_m.value };
   const row = STANDING.find(({ role }) => role === port.role)!;
   return { height_m: row.height_m, diameter_m: Math.max(row.least_m, port.bore_m.value + row.widerBy_m) };
+}
+
+const SEAT_LOOKS = 12;
+
+/**
+ * Where what stands on a port begins: on a flat face at the hole, on a curved
+ * or stepped one as high as the highest wall under it, where a flat boss ends.
+ */
+export function portSeat(outer: ClosedMesh, port: PortDocument): Vec3 | undefined {
+  const point = portPoint(outer, port);
+  if (!point) return undefined;
+  const { axis, sign } = FACE_AXIS[port.face];
+  const [u, v] = ([0, 1, 2] as const).filter((k) => k !== axis) as [0 | 1 | 2, 0 | 1 | 2];
+  const radius = standsOn(port).diameter_m / 2;
+  const heights = Array.from({ length: SEAT_LOOKS }, (_, i) => {
+    const rim = [...point] as [number, number, number];
+    rim[u] += radius * Math.cos((2 * Math.PI * i) / SEAT_LOOKS);
+    rim[v] += radius * Math.sin((2 * Math.PI * i) / SEAT_LOOKS);
+    return wallAt(outer, port, rim)?.point_m[axis] ?? point[axis];
+  });
+  const seat = [...point] as [number, number, number];
+  // A wall that rises by more than the fitting is wide is another wall beside it, not the seat under it.
+  const beside = heights.map((height) => (height - point[axis]) * sign).filter((rise) => rise > 0 && rise < 2 * radius);
+  seat[axis] += sign * Math.max(0, ...beside);
+  return seat;
+}
+
+/** Where the wall lies over or under a point of a port's face, seen from outside, and which way it looks there. */
+export function wallAt(outer: ClosedMesh, { face }: Pick<PortDocument, 'face'>, at: Vec3): { readonly point_m: Vec3; readonly normal: Vec3 } | undefined {
+  const { axis, sign } = FACE_AXIS[face];
+  const { min, max } = meshBounds(outer);
+  const start = [...at] as [number, number, number];
+  start[axis] = sign > 0 ? max[axis] + 1 : min[axis] - 1;
+  const inward: [number, number, number] = [0, 0, 0];
+  inward[axis] = -sign;
+  const hit = rayHit(outer, start, inward);
+  if (hit === undefined) return undefined;
+  const [a, b, c] = triangle(outer, hit);
+  const normal = unitVector(cross(subtract(b, a), subtract(c, a)));
+  const point_m = [...at] as [number, number, number];
+  point_m[axis] = start[axis] + inward[axis] * (dot(normal, subtract(a, start)) / dot(normal, inward));
+  return { point_m, normal };
 }
 
 /** The piece that turns aside from a port. */
 export const hoseEndOf = (portId: string): string => `${portId}:end`;
 
 /** Shorter than this nothing stands on the port. */
-const FLUSH_M = 0.001;
+export const FLUSH_M = 0.001;
 
 function portPieces(port: PortDocument, point_m: Vec3 | undefined): Piece[] {
   const { height_m, diameter_m } = standsOn(port);

@@ -18,4 +18,4 @@ export function hardestFor(vehicle: string): Hardest {
 }
 
 /** Nothing said of the space yet; common practice: a finger's breadth is kept free all round. */
-export const EMPTY_FIT = { clearance_m: chosen(0.01), bay: { kind: 'none' as const }, things: [], ways: [] };
+export const EMPTY_FIT = { clearance_m: chosen(0.01), bay: { kind: 'none' as const }, things: [], ways: [], spots: [] };

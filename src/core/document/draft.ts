@@ -166,9 +166,9 @@ function draftTank(answers: Answers): TankDocument {
     fillLimit_ratio: chosen(FILL_LIMIT),
     ports: [
       { id: 'filler', name: 'Filler', role: 'filler', face: 'lid', ...at(0.85, 0.2), bore_m: assumed(small ? 0.02 : 0.038, 0.002), length_m: assumed(capVented ? 0.02 : 0.3, 0.01) },
-      { id: 'vent', name: 'Vent', role: 'vent', face: 'lid', ...at(0.5, 0.5), bore_m: assumed(capVented ? 0.003 : 0.014, 0.001), length_m: assumed(capVented ? 0.003 : 1, capVented ? 0.001 : 0.5) },
+      { id: 'vent', name: 'Vent', role: 'vent', face: 'lid', ...at(0.7, 0.5), bore_m: assumed(capVented ? 0.003 : 0.014, 0.001), length_m: assumed(capVented ? 0.003 : 1, capVented ? 0.001 : 0.5) },
       { id: 'feed', name: 'Feed', role: 'feed', face: 'lid', ...at(0.25, 0.5), bore_m: fromPart(0.01), length_m: level },
-      { id: 'sender-port', name: 'Sender port', role: 'sender', face: 'lid', ...at(0.4, 0.5), bore_m: fromPart(0.054), length_m: level },
+      { id: 'sender-port', name: 'Sender port', role: 'sender', face: 'lid', ...at(0.46, 0.5), bore_m: fromPart(0.054), length_m: level },
     ],
     pickups: [{
       id: 'pickup', name: 'Feed pickup', port: 'feed', kind: 'top-tube', strainer: 'none',

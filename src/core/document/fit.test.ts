@@ -3,16 +3,32 @@ import { describe, expect, it } from 'vitest';
 import { expectClose } from '../../../tests/expectClose';
 import { unwrap } from '../outcome';
 import { meshBounds, meshVolume } from '../geometry';
-import { compileTankBody, outerMesh, standsOn } from './compileFit';
+import { compileTankBody, outerMesh, portSeat, standsOn } from './compileFit';
 import { chosen, parseSystem, parseSystemText, parseWay, toPath, withValue } from '.';
 
 const text = (name: string): string => readFileSync(name, 'utf8');
 const TRAILER = unwrap(parseSystemText(text('demo/forest-trailer.json')));
 
+const BOLT = { id: 'bolt', name: 'Bolt', kind: 'bolt', x_m: chosen(0), y_m: chosen(0), z_m: chosen(0), facing: { forward: 0, toPort: 0, up: 1 }, acrossFlats_m: chosen(0.013) };
+
 describe('the space in a document', () => {
   it('version 2 comes in with nothing said of the space', () => {
     const old = unwrap(parseSystemText(text('tests/fixtures/box-boat-v2.json')));
-    expect(old).toMatchObject({ version: 3, fit: { bay: { kind: 'none' }, things: [], ways: [] }, tanks: [{ built: [] }] });
+    expect(old).toMatchObject({ version: 4, fit: { bay: { kind: 'none' }, things: [], ways: [], spots: [] }, tanks: [{ built: [] }] });
+  });
+
+  it('version 3 comes in with no place named', () => {
+    const old = unwrap(parseSystemText(text('tests/fixtures/box-boat-v3.json')));
+    expect(old).toMatchObject({ version: 4, fit: { spots: [] } });
+    expect(old).toEqual(unwrap(parseSystemText(text('tests/fixtures/box-boat.json'))));
+  });
+
+  it('a port on a slope sits as high as the wall under its rim, and a drilled hole has nothing on it', () => {
+    const drum = { ...TRAILER.tanks[0]!, shape: { kind: 'cylinder' as const, axis: 'x' as const, diameter_m: chosen(0.6), shell_m: chosen(1), nearEnd: 'flat' as const, farEnd: 'flat' as const }, dimensions: 'outside' as const };
+    const port = { ...drum.ports[0]!, face: 'lid' as const, x_m: chosen(0.5), y_m: chosen(0.42), stands: { height_m: chosen(0.05), diameter_m: chosen(0.06), turns: 'straight' as const, reach_m: chosen(0) } };
+    const seat = portSeat(unwrap(outerMesh(drum)), port)!;
+    expectClose(seat[2], 0.3 + Math.sqrt(0.3 ** 2 - 0.09 ** 2), { abs: 1e-3, why: 'the circle 30 mm nearer to its crown' });
+    expect(standsOn({ ...port, stands: undefined, bore_m: chosen(0.001) }).height_m).toBe(0);
   });
 
   it.each<[string, string, unknown, string]>([
@@ -25,6 +41,9 @@ describe('the space in a document', () => {
     ['a motion that leaves out its rest', 'fit.things[0].motions[0].from_m', chosen(0.02), 'fit.things[0].motions[0]'],
     ['a thing of no size', 'fit.things[0].bodies[0].shape', { kind: 'box', length_m: chosen(0), width_m: chosen(0.1), height_m: chosen(0.1) }, 'fit.things[0].bodies[0].shape.length_m.value'],
     ['a thing of no body', 'fit.things[0].bodies', [], 'fit.things[0].bodies'],
+    ['a place on no tank', 'fit.spots', [{ ...BOLT, tank: 'ghost' }], 'fit.spots[0].tank'],
+    ['a place that faces nowhere', 'fit.spots', [{ ...BOLT, facing: { forward: 0, toPort: 0, up: 0 } }], 'fit.spots[0].facing'],
+    ['a bolt of no size', 'fit.spots', [{ ...BOLT, acrossFlats_m: undefined }], 'fit.spots[0].acrossFlats_m'],
     ['a way of no part', 'fit.ways', [{ part: 'ghost', steps: [] }], 'fit.ways[0].part'],
     ['a built size that was never planned', 'tanks[0].built', [{ of: 'shape.depth_m', measured: chosen(1) }], 'tanks[0].built[0].of'],
   ])('%s is refused at its path', (_, path, value, at) => {
@@ -47,8 +66,8 @@ describe('the space in a document', () => {
     expect(pieces.map(({ id }) => id)).toEqual([tank.id, 'feed', 'feed:end', 'strap']);
     const bounds = pieces.map(({ surface }) => meshBounds(surface));
     expectClose(bounds[2]!.max[0], 0.2 + 0.08, { abs: 1e-9, why: 'reaches 80 mm forward' });
-    expectClose(bounds[1]!.max[2], 0.3 + 0.05, { abs: 1e-9, why: 'stands 50 mm over the lid' });
     const t = tank.material.thickness_m.value;
+    expectClose(bounds[1]!.max[2], 0.3 + t + 0.05, { abs: 1e-9, why: 'stands 50 mm over the outside of the lid' });
     // 40 mm wide and 6 mm thick, all round the outside.
     expectClose(bounds[3]!.max[0] - bounds[3]!.min[0], 0.04, { abs: 1e-9, why: 'width of the strap' });
     expectClose(bounds[3]!.max[2], 0.3 + t + 0.006, { abs: 1e-6, why: 'over the lid' });

@@ -1,19 +1,28 @@
 import { toPath, valueAt } from './edit';
 import type { Fault } from './fault';
-import type { MeasuredBayDocument, MotionDocument, SystemDocument } from './schema';
+import type { MeasuredBayDocument, MotionDocument, SpotDocument, SystemDocument } from './schema';
 
 /** What of the space names something that is not there, or cannot be as it is written. */
 export function fitFaults(system: SystemDocument): Fault[] {
-  const { bay, things, ways } = system.fit;
+  const { bay, things, ways, spots } = system.fit;
   const parts = new Set([...system.tanks.flatMap((tank) => [tank.id, ...tank.senders.map(({ id }) => id), ...tank.pickups.map(({ id }) => id)]), ...things.map(({ id }) => id)]);
   return [
     ...(bay.kind === 'measured' ? bayFaults(bay) : []),
     ...things.flatMap((thing, i) => thing.motions.flatMap((motion, m) => motionFaults(motion, `fit.things[${i}].motions[${m}]`))),
     ...ways.flatMap(({ part }, w) => (parts.has(part) ? [] : [{ path: `fit.ways[${w}].part`, message: `names the part "${part}", which does not exist; there is ${[...parts].slice(0, 12).join(', ')}` }])),
+    ...spots.flatMap((spot, i) => spotFaults(spot, `fit.spots[${i}]`, system.tanks.map(({ id }) => id))),
     ...system.tanks.flatMap((tank, t) => tank.built.flatMap(({ of }, b) => {
       const planned = valueAt(tank, toPath(of)) as { value?: unknown } | undefined;
       return typeof planned?.value === 'number' ? [] : [{ path: `tanks[${t}].built[${b}].of`, message: `names "${of}", which is no planned size of this tank; "shape.length_m" is the form` }];
     })),
+  ];
+}
+
+function spotFaults({ kind, tank, facing, acrossFlats_m }: SpotDocument, path: string, tanks: readonly string[]): Fault[] {
+  return [
+    ...(tank === undefined || tanks.includes(tank) ? [] : [{ path: `${path}.tank`, message: `names the tank "${tank}", which does not exist; there is ${tanks.join(', ')}` }]),
+    ...(facing.forward === 0 && facing.toPort === 0 && facing.up === 0 ? [{ path: `${path}.facing`, message: 'must point somewhere; all three parts are 0' }] : []),
+    ...(kind === 'bolt' && !acrossFlats_m ? [{ path: `${path}.acrossFlats_m`, message: 'is missing; a bolt has a size across its flats' }] : []),
   ];
 }
 

@@ -25,10 +25,15 @@ function toVersion3(document: Tree): Tree {
   return { ...document, tanks, fit: EMPTY_FIT };
 }
 
+/** Version 4: places that hands and tools must reach. */
+function toVersion4(document: Tree): Tree {
+  return { ...document, fit: isTree(document.fit) ? { ...document.fit, spots: [] } : document.fit };
+}
+
 const isTree = (value: unknown): value is Tree => typeof value === 'object' && value !== null && !Array.isArray(value);
 
 /** By the version it starts from. A change of format adds one entry and one test. */
-export const MIGRATIONS: Readonly<Record<number, Migration>> = { 1: toVersion2, 2: toVersion3 };
+export const MIGRATIONS: Readonly<Record<number, Migration>> = { 1: toVersion2, 2: toVersion3, 3: toVersion4 };
 
 /**
  * Brings a document of any earlier version up to the current one.

@@ -25,7 +25,7 @@ function allIds(system: SystemDocument): { id: string; path: string }[] {
       ...of(tank.ports, `tanks[${t}].ports`), ...of(tank.pickups, `tanks[${t}].pickups`), ...of(tank.senders, `tanks[${t}].senders`),
     ]),
     ...of(system.components, 'components'), ...of(system.lines, 'lines'), ...of(system.consumers, 'consumers'), ...of(system.mounts, 'mounts'),
-    ...of(system.fit.things, 'fit.things'),
+    ...of(system.fit.things, 'fit.things'), ...of(system.fit.spots, 'fit.spots'),
     ...(system.fit.bay.kind === 'measured' ? [...of(system.fit.bay.sides, 'fit.bay.sides'), ...of(system.fit.bay.stations, 'fit.bay.stations'), ...of(system.fit.bay.measures, 'fit.bay.measures')] : []),
   ];
 }

@@ -16,7 +16,7 @@ import { bounded, known, ORIGINS } from './known';
  * from any one datum; x forward, y to port, z up.
  */
 export const FORMAT = 'gasline-system';
-export const CURRENT_VERSION = 3;
+export const CURRENT_VERSION = 4;
 
 const closed = <T extends ObjectShape>(shape: T) =>
   object(shape)
@@ -250,12 +250,23 @@ const step = closed({
   noseUp_deg: bounded(-180, 180), starboardDown_deg: bounded(-180, 180), noseToPort_deg: bounded(-180, 180),
 });
 
+export const SPOT_KINDS = ['bolt', 'weld', 'gauge', 'filler', 'grip'] as const;
+/** A place that a hand or a tool must reach: on a tank, in its frame, or in the vehicle. */
+const spot = closed({
+  id: id(), name: name(), kind: oneOf(SPOT_KINDS), tank: id().optional(), ...placeInVehicle,
+  /** The way from the metal to whoever works there: a bolt's head, a dial, a filler's mouth face that way. */
+  facing: direction(),
+  /** Of a bolt. */
+  acrossFlats_m: known(0.003, 0.1).optional(),
+});
+
 const fit = closed({
   clearance_m: known(0, 0.5),
   bay,
   things: listOf(thing, 60),
   /** Ways out of parts, as typed or as found. */
   ways: listOf(closed({ part: id(), steps: listOf(step, 60) }), 40),
+  spots: listOf(spot, 60),
 });
 
 export const VEHICLES = ['boat', 'road', 'snow', 'competition', 'trailer', 'bench'] as const;
@@ -313,6 +324,7 @@ export type BayDocument = FitDocument['bay'];
 export type MeasuredBayDocument = Extract<BayDocument, { kind: 'measured' }>;
 export type ThingDocument = FitDocument['things'][number];
 export type MotionDocument = ThingDocument['motions'][number];
+export type SpotDocument = FitDocument['spots'][number];
 export type WayStep = FitDocument['ways'][number]['steps'][number];
 export type ComponentDocument = SystemDocument['components'][number];
 export type LineDocument = SystemDocument['lines'][number];

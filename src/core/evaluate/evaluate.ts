@@ -7,7 +7,7 @@ import { toTankFrame, type EffectiveGravity } from '../geometry';
 import { failure, success, type Outcome } from '../outcome';
 import { burnAtDuty_m3PerS, endurance, type Endurance } from '../range';
 import { flowResult, type FlowCode, type FlowResult } from './flowResult';
-import { fitFor, type FitOutcome } from './fitCache';
+import { fitFor, reachFor, type FitOutcome, type ReachOutcome } from './fitCache';
 import { levelOf, tankResult, type Detail, type TankResult } from './tankResult';
 
 export type GaugeResult = {
@@ -32,6 +32,8 @@ export type Evaluation = {
   readonly usable: Outcome<number, 'no-pickup' | 'no-tank'>;
   /** How the tanks fit their space; absent where nothing is said of it, or where it has not been worked out yet. */
   readonly fit: FitOutcome | undefined;
+  /** What hands and tools get to; absent as the fit is. */
+  readonly reach: ReachOutcome | undefined;
   readonly range: Outcome<RangeResult, 'no-burn' | 'no-consumer' | 'no-pickup' | 'no-tank'>;
 };
 
@@ -79,6 +81,7 @@ export function evaluateSystem(system: SystemDocument, detail: Detail = 'full', 
     gauges: levels.flatMap((level) => level.tank.senders.map((_, index) => gaugeResult(level, index))),
     usable,
     fit: fit === 'with-fit' && detail === 'full' ? fitFor(system) : undefined,
+    reach: fit === 'with-fit' && detail === 'full' ? reachFor(system) : undefined,
     range: usable.ok ? rangeOf(system, system.consumers[0], usable.value) : usable,
   });
 }

@@ -2,12 +2,14 @@ import type { FitCode } from '../document/compileFit';
 import type { SystemDocument } from '../document/schema';
 import type { Outcome } from '../outcome';
 import { fitOf, type FitResult } from './fit';
+import { reachOf, type ReachAnswer } from './reach';
 
 export type FitOutcome = Outcome<FitResult, FitCode>;
+export type ReachOutcome = Outcome<readonly ReachAnswer[], FitCode>;
 
 /** What of a document the fit depends on, as text. */
 const fitKey = ({ fit, tanks, mounts }: SystemDocument): string => JSON.stringify([
-  { ...fit, ways: undefined }, mounts,
+  { ...fit, ways: undefined, spots: undefined }, mounts,
   tanks.map(({ id, name, mounting, material, dimensions, shape, parts, slices, ports }) => [id, name, mounting, material.thickness_m, dimensions, shape, parts, slices, ports]),
 ]);
 
@@ -23,4 +25,16 @@ export function fitFor(system: SystemDocument): FitOutcome | undefined {
   if (kept?.key === key) return kept.outcome;
   kept = { key, outcome: fitOf(system) };
   return kept.outcome;
+}
+
+let keptReach: { readonly key: string; readonly outcome: ReachOutcome } | undefined;
+
+/** What hands and tools get to; undefined where nothing is said of the space and no place is named. */
+export function reachFor(system: SystemDocument): ReachOutcome | undefined {
+  const { bay, things, spots } = system.fit;
+  if (bay.kind === 'none' && things.length === 0 && spots.length === 0) return undefined;
+  const key = `${fitKey(system)} ${JSON.stringify(spots)}`;
+  if (keptReach?.key === key) return keptReach.outcome;
+  keptReach = { key, outcome: reachOf(system) };
+  return keptReach.outcome;
 }

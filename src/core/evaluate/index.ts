@@ -20,10 +20,11 @@ export { workingOf, type Working, type WorkingStep, type WorkingTerm } from './w
 export type { FlowResult, PumpChartPoint, PumpResult } from './flowResult';
 export type { BalancePoint, Detail, PickupResult, TankResult } from './tankResult';
 export type { SectionDrawing, SenderDrawing, TankDrawing } from './drawing';
-export { fitFor, type FitOutcome } from './fitCache';
+export { fitFor, reachFor, type FitOutcome, type ReachOutcome } from './fitCache';
 export { fitOf, type FitDoubt, type FitGap, type FitResult, type SurveyResult, type TankFit } from './fit';
 export { checkedWay, foundWay, moveOf, orderOut, partChoices, stepOf, wayPicture, type FoundWay, type PartChoice, type WayPicture, type WaysCode } from './ways';
 export type { Move, Removal, StepCheck, WayCheck, WayOut } from '../fit';
 export { builtResult, changesOf, withChange, type BuiltResult, type FaceName, type TankChange, type TankChangeResult } from './tankChanges';
 export { largestTanks, withLargest, type LargestTank } from './largestTanks';
 export { fitDrawing, type FitDrawing } from './fitDrawing';
+export { reachOf, type ReachAnswer, type ReachJob, type ReachWhen, type ToolAtWork } from './reach';

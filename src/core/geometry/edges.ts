@@ -1,6 +1,6 @@
 import { vertex, type ClosedMesh } from './mesh';
 import { trianglePlanes } from './planes';
-import { cross, dot, norm, subtract } from './vec';
+import { add, cross, dot, norm, scale, subtract, unitVector, type Vec3 } from './vec';
 
 /** Facets of a curve meet flatter than this [rad]; where faces meet sharper there is an edge. */
 const CREASE_RAD = (20 * Math.PI) / 180;
@@ -38,4 +38,37 @@ export function edgeSums(mesh: ClosedMesh): EdgeSums {
     if (cosine < Math.cos(CREASE_RAD)) crease_m += length;
   }
   return { crease_m, turning_m };
+}
+
+/** A place on a sharp edge: the unit vector along it, and the one midway between its faces' normals. */
+export type Seam = { readonly foot_m: Vec3; readonly along: Vec3; readonly out: Vec3; /** Whether the faces meet in a recess rather than on a corner. */ readonly isRecess: boolean };
+
+/** The sharp edge of a body that comes nearest to a point, where it does; undefined for a body without any. */
+export function nearestSeam(mesh: ClosedMesh, point: Vec3): Seam | undefined {
+  const planes = trianglePlanes(mesh);
+  const count = mesh.positions.length / 3;
+  const first = new Map<number, number>();
+  let best: Seam | undefined;
+  let least = Infinity;
+  for (let i = 0; i < mesh.triangles.length; i++) {
+    const [from, to] = [mesh.triangles[i]!, mesh.triangles[i % 3 === 2 ? i - 2 : i + 1]!];
+    const key = Math.min(from, to) * count + Math.max(from, to);
+    const other = first.get(key);
+    if (other === undefined) {
+      first.set(key, Math.floor(i / 3));
+      continue;
+    }
+    const [there, mine] = [planes[other]?.normal, planes[Math.floor(i / 3)]?.normal];
+    if (!there || !mine || dot(there, mine) >= Math.cos(CREASE_RAD)) continue;
+    const a = vertex(mesh, from);
+    const edge = subtract(vertex(mesh, to), a);
+    const share = Math.min(1, Math.max(0, dot(subtract(point, a), edge) / dot(edge, edge)));
+    const foot_m = add(a, scale(edge, share));
+    const away = norm(subtract(foot_m, point));
+    const sum = add(there, mine);
+    if (away >= least || norm(sum) < CREASE_RAD) continue; // sheet folded flat upon itself has no side to come from
+    least = away;
+    best = { foot_m, along: unitVector(edge), out: unitVector(sum), isRecess: dot(edge, cross(mine, there)) < 0 };
+  }
+  return best;
 }

@@ -15,7 +15,7 @@ export {
 } from './mesh';
 export { boxMesh } from './box';
 export { DisjointSets } from './disjointSets';
-export { edgeSums, type EdgeSums } from './edges';
+export { edgeSums, nearestSeam, type EdgeSums, type Seam } from './edges';
 export { largestTwist_sin, loftMesh, loftVolume_m3, prismMesh, type ExtrudeAxis, type LoftCode } from './loft';
 export { fillProfile, parseProfile, signedArea_m2, type Profile, type ProfileCode } from './polygon';
 export { facetsFor, revolvedMesh, ROUND_REL, type MeridianPoint } from './revolved';

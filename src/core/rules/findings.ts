@@ -1,4 +1,4 @@
-import { numbersOf, type Evaluation, type FitOutcome } from '../evaluate';
+import { numbersOf, type Evaluation, type FitOutcome, type ReachOutcome } from '../evaluate';
 import type { SystemDocument } from '../document/schema';
 import { FIT_RULES } from './fitRules';
 import { GAUGE_RULES } from './gaugeRules';
@@ -6,11 +6,12 @@ import { INSIDE_RULES } from './insideRules';
 import { LINE_RULES } from './lineRules';
 import { PICKUP_RULES } from './pickupRules';
 import { RANGE_RULES } from './rangeRules';
+import { REACH_RULES } from './reachRules';
 import type { Finding, Rule, Severity } from './rule';
 import { TANK_RULES } from './tankRules';
 import { VENT_RULES } from './ventRules';
 
-export const RULES: readonly Rule[] = [...FIT_RULES, ...TANK_RULES, ...INSIDE_RULES, ...PICKUP_RULES, ...LINE_RULES, ...VENT_RULES, ...GAUGE_RULES, ...RANGE_RULES];
+export const RULES: readonly Rule[] = [...FIT_RULES, ...REACH_RULES, ...TANK_RULES, ...INSIDE_RULES, ...PICKUP_RULES, ...LINE_RULES, ...VENT_RULES, ...GAUGE_RULES, ...RANGE_RULES];
 
 const ORDER: Readonly<Record<Severity, number>> = { stop: 0, warn: 1, note: 2 };
 
@@ -21,6 +22,9 @@ export function findingsOf(system: SystemDocument, evaluation: Evaluation): Find
 
 /** The findings of the fit alone, which the interface works out apart from the numbers. */
 export const fitFindingsOf = (system: SystemDocument, fit: FitOutcome | undefined): Finding[] => raised(FIT_RULES, { system, evaluation: { fit } });
+
+/** The findings of what hands and tools get to, which takes longest of all. */
+export const reachFindingsOf = (system: SystemDocument, reach: ReachOutcome | undefined): Finding[] => raised(REACH_RULES, { system, evaluation: { reach } });
 
 function raised<Context>(rules: readonly Rule<Context>[], context: Context): Finding[] {
   return rules.flatMap((rule) => rule.test(context).map(({ what, path, severity }): Finding => ({

@@ -12,6 +12,8 @@ export type RuleContext = { readonly system: SystemDocument; readonly evaluation
 /** What the rules of the fit look at: they need no numbers. */
 export type FitRuleContext = { readonly system: SystemDocument; readonly evaluation: Pick<Evaluation, 'fit'> };
 
+export type ReachRuleContext = { readonly system: SystemDocument; readonly evaluation: Pick<Evaluation, 'reach'> };
+
 /** One thing a rule has found: what, and the value of the document to look at. */
 export type Hit = { readonly what: Message; readonly path?: Path; readonly severity?: Severity };
 

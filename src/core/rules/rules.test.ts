@@ -15,7 +15,7 @@ const SOUND = applied(draftSystem({ name: 'Sound', vehicle: 'road', consumer: 'd
   ['tanks[0].pickups[0].heightOffFloor_m', chosen(0.02)],
   ['tanks[0].senders[0].armLength_m', chosen(0.125)], ['tanks[0].senders[0].floatDiameter_m', chosen(0.03)], ['tanks[0].senders[0].pivotDepth_m', chosen(0.11)],
   ['tanks[0].senders[0].lowStop_deg', chosen(-48)], ['tanks[0].senders[0].highStop_deg', chosen(48)],
-  ['tanks[0].ports[3].x_m', chosen(0.1)], ['components[1].output_ratio', chosen(1)],
+  ['components[1].output_ratio', chosen(1)],
 ]);
 
 const T = 'tanks[0].';
@@ -32,7 +32,15 @@ const BODY_AT_HOME = { x_m: level, y_m: level, z_m: level, yaw_deg: level, pitch
 const THING: SystemDocument['fit']['things'][number] = {
   ...BODY_AT_HOME, id: 'thing', name: 'Thing', role: 'obstacle', x_m: chosen(0.1), y_m: chosen(0.05), motions: [], removable: false,
   bodies: [{ ...BODY_AT_HOME, shape: { kind: 'box', length_m: chosen(0.1), width_m: chosen(0.1), height_m: chosen(0.1) } }],
-};
+};/** A place in the vehicle that is worked at from above, clear of the tank; and a square tube of 40 mm that stands over it. */
+const SPOT = { id: 'spot', name: 'Spot', x_m: chosen(0.5), y_m: chosen(0.5), z_m: chosen(0.5), facing: { forward: 0, toPort: 0, up: 1 } } as const;
+const block = (id: string, size: readonly [number, number, number], at: readonly [number, number, number]): SystemDocument['fit']['things'][number] => ({
+  ...THING, id, name: id, x_m: chosen(at[0]), y_m: chosen(at[1]), z_m: chosen(at[2]),
+  bodies: [{ ...BODY_AT_HOME, shape: { kind: 'box', length_m: chosen(size[0]), width_m: chosen(size[1]), height_m: chosen(size[2]) } }],
+});
+const slab = (x: number, y: number, z: number) => block('slab', [1, 1, 0.02], [x, y, z]);
+const POCKET = [block('fore-side', [0.02, 0.08, 0.2], [0.52, 0.46, 0.45]), block('aft-side', [0.02, 0.08, 0.2], [0.46, 0.46, 0.45]), block('port-side', [0.08, 0.02, 0.2], [0.46, 0.52, 0.45]), block('starboard-side', [0.08, 0.02, 0.2], [0.46, 0.46, 0.45])];
+
 /** The tank in a bay of a cubic metre round it, level, with what is said of the rest. */
 function inBay(system: SystemDocument, fit: Partial<SystemDocument['fit']>): SystemDocument {
   const cut = (id: string, name: string, at: number) => ({ id, name, at_m: chosen(at), corners: [[0, 0], [1, 0], [1, 1], [0, 1]].map(([across, up]) => ({ across_m: chosen(across!), up_m: chosen(up!) })) });
@@ -69,6 +77,14 @@ const RAISED_BY: Readonly<Record<string, Changes | ((system: SystemDocument) => 
   'fit.no-way-kept': (system) => inBay(system, {}),
   'fit.nothing-cut': (system) => ({ ...inBay(system, { things: [{ ...THING, z_m: chosen(0.2) }] }), constraints: { ...system.constraints, nothingCut: true } }),
   'fit.hot-work': [['constraints.noHotWork', true], [`${T}ports[0].x_m`, assumed(0.1, 0.02)]],
+  // A lid 20 mm over every port, bolted down; the bolt's own pocket; what is welded into it.
+  'reach.no-tool': (system) => inBay(system, { spots: [{ ...SPOT, kind: 'bolt', acrossFlats_m: chosen(0.013) }], things: POCKET }),
+  'reach.before-fitting': (system) => inBay(system, { things: [slab(-0.3, -0.3, 0.3)] }),
+  'reach.drain': (system) => inBay(applied(system, [[`${T}ports`, [...system.tanks[0]!.ports, { ...system.tanks[0]!.ports[0]!, id: 'drain', name: 'Drain', role: 'drain', face: 'floor', bore_m: chosen(0.02), length_m: chosen(0), x_m: chosen(0.05), y_m: chosen(0.05) }]]]), { things: [slab(-0.3, -0.3, -0.08)] }),
+  'reach.no-nozzle': (system) => inBay(system, { things: [slab(-0.3, -0.3, 0.3)] }),
+  'reach.no-torch': (system) => inBay(system, { spots: [{ ...SPOT, kind: 'weld' }], things: POCKET }),
+  'reach.no-sight': (system) => inBay(system, { spots: [{ ...SPOT, kind: 'gauge' }], things: [slab(-0.3, -0.3, 0.7)] }),
+  'reach.no-hand': (system) => inBay(system, { spots: [{ ...SPOT, kind: 'grip' }], things: POCKET }),
   'fit.parts-on-hand': [['constraints.partsOnHand', true], [`${T}senders[0].armLength_m`, assumed(0.1, 0.01)]],
   'tank.filled-past-limit': [['conditions.fills[0].fill_ratio', 0.97]],
   'tank.no-head-room': [[`${T}fillLimit_ratio`, chosen(0.99)]],
