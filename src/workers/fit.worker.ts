@@ -1,10 +1,12 @@
 import { expose } from 'comlink';
 import type { SystemDocument, WayStep } from '@/core/document';
-import { fitFor, type FitOutcome, builtResult, changesOf, checkedWay, fitDrawing, foundWay, largestTanks, orderOut, wayPicture, type FitGap } from '@/core/evaluate';
+import { fitFor, reachFor, type FitOutcome, type ReachOutcome, builtResult, changesOf, checkedWay, fitDrawing, foundWay, largestTanks, orderOut, wayPicture, type FitGap } from '@/core/evaluate';
 import { loadKernel } from '@/core/geometry';
-import { fitFindingsOf, type Finding } from '@/core/rules';
+import { fitFindingsOf, reachFindingsOf, type Finding } from '@/core/rules';
 
 export type FitAnswer = { readonly fit: FitOutcome | undefined; readonly findings: readonly Finding[] };
+
+export type ReachedAnswer = { readonly reach: ReachOutcome | undefined; readonly findings: readonly Finding[] };
 
 const ready = loadKernel();
 
@@ -19,6 +21,12 @@ const api = {
     await ready;
     const fit = fitFor(system);
     return { fit, findings: fitFindingsOf(system, fit) };
+  },
+  /** What hands and tools get to, and the findings that follow. */
+  async reach(system: SystemDocument): Promise<ReachedAnswer> {
+    await ready;
+    const reach = reachFor(system);
+    return { reach, findings: reachFindingsOf(system, reach) };
   },
   async drawing(system: SystemDocument, tankIndex: number) {
     await ready;

@@ -152,17 +152,16 @@ const JOBS: Readonly<Record<PortDocument['role'], readonly ReachJob[]>> = {
 function portTasks(system: SystemDocument, tank: TankDocument, port: PortDocument, seat_m: Vec3, outer: ClosedMesh): Task[] {
   const { height_m, diameter_m } = standsOn(port);
   const site = frameAlong(seat_m, outOf(port));
-  const risen = (pose: Pose, by_m: number): Pose => ({ ...pose, origin_m: add(pose.origin_m, scale(pose.axes[2], by_m)) });
   const turns = port.stands && port.stands.reach_m.value >= FLUSH_M ? port.stands.turns : 'straight';
   const row = spannerFor(acrossFlatsOf(diameter_m));
-  const hand = (at: Pose): Place => ({ holds: handHolds(composed(at, risen(site, height_m / 2))), own: [hoseEndOf(port.id)] });
+  const hand = (at: Pose): Place => ({ holds: handHolds(composed(at, raised(site, height_m / 2))), own: [hoseEndOf(port.id)] });
   const task = (job: ReachJob, places: Task['places']): Task => ({ id: port.id, name: port.name, tank, job, places, own: [port.id] });
   const namedFiller = system.fit.spots.some(({ kind, tank: of }) => kind === 'filler' && of === tank.id);
   const all: Readonly<Partial<Record<ReachJob, () => Task>>> = {
     tighten: () => ({ ...task('tighten', (at) => [{ holds: row ? tighteningHolds(composed(at, site), height_m, row, port.role === 'drain' || port.role === 'spare') : [] }, hand(at)]), ...(row ? { acrossFlats_m: row.acrossFlats } : {}) }),
-    screws: () => task('screws', (at) => [...screwHolds(composed(at, risen(site, SCREW_HEAD_M)), SCREW_CIRCLE * diameter_m).map((holds) => ({ holds })), hand(at)]),
+    screws: () => task('screws', (at) => [...screwHolds(composed(at, raised(site, SCREW_HEAD_M)), SCREW_CIRCLE * diameter_m).map((holds) => ({ holds })), hand(at)]),
     fill: () => {
-      const mouth = turns === 'straight' ? risen(site, height_m) : frameAlong(add(risen(site, Math.max(0, height_m - diameter_m / 2)).origin_m, scale(SIX[TURN_AXIS[turns].axis], TURN_AXIS[turns].sign * port.stands!.reach_m.value)), scale(SIX[TURN_AXIS[turns].axis], TURN_AXIS[turns].sign));
+      const mouth = turns === 'straight' ? raised(site, height_m) : frameAlong(add(raised(site, Math.max(0, height_m - diameter_m / 2)).origin_m, scale(SIX[TURN_AXIS[turns].axis], TURN_AXIS[turns].sign * port.stands!.reach_m.value)), scale(SIX[TURN_AXIS[turns].axis], TURN_AXIS[turns].sign));
       return task('fill', (at) => [{ holds: nozzleHolds(composed(at, mouth), UP), own: [hoseEndOf(port.id)] }]);
     },
     weld: () => task('weld', () => ringPlaces(site, diameter_m / 2, port, outer)),
@@ -172,6 +171,7 @@ function portTasks(system: SystemDocument, tank: TankDocument, port: PortDocumen
     .flatMap((job) => all[job]?.() ?? []);
 }
 
+const raised = (pose: Pose, by_m: number): Pose => ({ ...pose, origin_m: add(pose.origin_m, scale(pose.axes[2], by_m)) });
 const UP: Vec3 = [0, 0, 1];
 /** Common practice: screws of a sender's flange stand on nine tenths of its width, their heads 4 mm over the face. */
 const SCREW_CIRCLE = 0.45;
@@ -194,6 +194,8 @@ const STEEP = 0.3;
 const JOB_OF_SPOT: Readonly<Record<SpotDocument['kind'], ReachJob>> = { bolt: 'tighten', weld: 'weld', gauge: 'read', filler: 'fill', grip: 'hand' };
 /** Common practice: a bolt's head is two thirds as tall as it is wide. */
 const HEAD_RATIO = 0.66;
+/** Fingertips close about a handle, not on what it stands on. */
+const TIPS_OFF_M = 0.005;
 
 /** A place that is named: in its tank's frame, or in the vehicle's. */
 function spotTask(spot: SpotDocument, tank: TankDocument | undefined): Task {
@@ -202,12 +204,13 @@ function spotTask(spot: SpotDocument, tank: TankDocument | undefined): Task {
   const site = frameAlong(point_m, out);
   const row = spot.kind === 'bolt' && spot.acrossFlats_m ? spannerFor(spot.acrossFlats_m.value) : undefined;
   const job = JOB_OF_SPOT[spot.kind];
+  const headHeight = row ? Math.max(row.thickness, HEAD_RATIO * row.acrossFlats) : 0;
   const places: Readonly<Record<SpotDocument['kind'], Task['places']>> = {
-    bolt: (at) => [{ holds: row ? tighteningHolds(composed(at, site), Math.max(row.thickness, HEAD_RATIO * row.acrossFlats), row, true) : [] }, { holds: handHolds(composed(at, site)) }],
+    bolt: (at) => [{ holds: row ? tighteningHolds(composed(at, site), headHeight, row, true) : [] }, { holds: handHolds(composed(at, raised(site, headHeight))) }],
     weld: (at) => [{ holds: seamHolds(composed(at, site), tank) }],
     gauge: (at) => [{ holds: sightHolds(composed(at, site)) }],
     filler: (at) => [{ holds: nozzleHolds(composed(at, site), UP) }],
-    grip: (at) => [{ holds: handHolds(composed(at, site)) }],
+    grip: (at) => [{ holds: handHolds(composed(at, raised(site, TIPS_OFF_M))) }],
   };
   return { id: spot.id, name: spot.name, job, places: places[spot.kind], own: [], ...(tank ? { tank } : {}), ...(row ? { acrossFlats_m: row.acrossFlats } : {}) };
 }

@@ -1,5 +1,6 @@
 import { allKnown, type FitGap, type TankFit } from '../evaluate';
-import type { SystemDocument } from '../document/schema';
+import { shapeSpan } from '../document/compileShape';
+import type { ShapeDocument, SystemDocument } from '../document/schema';
 import { say, when, type FitRuleContext, type Hit, type Rule as AnyRule } from './rule';
 
 type Rule = AnyRule<FitRuleContext>;
@@ -8,6 +9,10 @@ type Rule = AnyRule<FitRuleContext>;
 const TOUCH_M = 5e-4;
 /** A place known no better than this is not settled [m]. */
 const UNSETTLED_M = 2e-3;
+
+/** A thing so many times larger or smaller than the largest tank was likely drawn in another unit; a bay less than this share of it holds no tank. */
+const OUT_OF_UNIT = 12;
+const BAY_LEAST = 0.6;
 
 const fits = ({ evaluation }: FitRuleContext): readonly TankFit[] => (evaluation.fit?.ok ? evaluation.fit.value.tanks : []);
 
@@ -85,6 +90,25 @@ export const FIT_RULES: readonly Rule[] = [
     why: 'Without a closed space nothing can be said of what fits into it.',
     mend: 'Mend the named station or body.',
     source: 'geometry', status: 'derived',
+  },
+  {
+    id: 'fit.unit-doubt', title: 'A body from a file may be in another unit', stage: 'fit', severity: 'warn',
+    test: ({ system }) => {
+      const longest = (shape: ShapeDocument): number => Math.max(...shapeSpan(shape));
+      const tank = Math.max(...system.tanks.map(({ shape }) => longest(shape)));
+      const { bay, things } = system.fit;
+      const doubted = (name: string, shape: ShapeDocument, least: number, path: (string | number)[]): Hit[] => {
+        const size = longest(shape);
+        return when(shape.kind === 'mesh' && (size < least * tank || size > OUT_OF_UNIT * tank), () => ({ what: say(`${name} is {size} long in the unit it was taken in by; the largest tank is {tank}.`, { size: { value: size, role: 'tape' }, tank: { value: tank, role: 'tape' } }), path }));
+      };
+      return [
+        ...(bay.kind === 'drawn' ? doubted('The bay', bay.shape, BAY_LEAST, ['fit', 'bay']) : []),
+        ...things.flatMap((thing, i) => doubted(thing.name, thing.bodies[0]!.shape, 1 / OUT_OF_UNIT, ['fit', 'things', i])),
+      ];
+    },
+    why: 'An STL file does not say its unit: inches taken for millimetres are 25 times too small.',
+    mend: 'Take the file in again in the right unit, if this is not its size.',
+    source: 'common practice', status: 'common practice',
   },
   {
     id: 'fit.no-way-kept', title: 'No way in and out is kept', stage: 'fit', severity: 'note',

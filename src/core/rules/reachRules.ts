@@ -11,8 +11,7 @@ function pathTo(system: SystemDocument, { id, tank }: ReachAnswer): (string | nu
   return port < 0 ? ['fit', 'spots', system.fit.spots.findIndex((one) => one.id === id)] : ['tanks', t, 'ports', port];
 }
 
-const listed = (names: readonly string[]): string => (names.length < 2 ? names.join('') : `${names.slice(0, -1).join(', ')} and ${names.at(-1)}`);
-const inTheWay = ({ names }: ReachAnswer): string => (names.length === 0 ? '' : ` ${listed(names)} ${names.length > 1 ? 'are' : 'is'} in the way.`);
+const inTheWay = ({ names }: ReachAnswer): string => (names.length === 0 ? '' : ` In the way: ${names.join(', ')}.`);
 
 /** A hit for each place that answers to a test. */
 const placesThat = (test: (answer: ReachAnswer, system: SystemDocument) => boolean, what: (answer: ReachAnswer) => string) => ({ system, evaluation }: ReachRuleContext): Hit[] =>

@@ -1,6 +1,7 @@
 import { describe, expect, it } from 'vitest';
-import { assumed, chosen, draftSystem, toPath, withoutEntry, withValue, type MeasuredBayDocument, type SystemDocument } from '../document';
+import { assumed, chosen, draftSystem, meshText, toPath, withoutEntry, withValue, type MeasuredBayDocument, type SystemDocument } from '../document';
 import { evaluateSystem } from '../evaluate';
+import { boxMesh } from '../geometry';
 import { unwrap } from '../outcome';
 import { messageText } from '../units';
 import { findingsOf, RULES } from '.';
@@ -74,6 +75,8 @@ const RAISED_BY: Readonly<Record<string, Changes | ((system: SystemDocument) => 
     const bay = measured.fit.bay as MeasuredBayDocument;
     return { ...measured, fit: { ...measured.fit, bay: { ...bay, stations: bay.stations.map((station) => ({ ...station, at_m: chosen(0) })) } } };
   },
+  // A bay of a metre, drawn in inches and taken in by millimetres.
+  'fit.unit-doubt': (system) => ({ ...system, fit: { ...system.fit, bay: { kind: 'drawn', shape: { kind: 'mesh', file: 'bay.stl', ...meshText(boxMesh(1 / 25.4, 1 / 25.4, 1 / 25.4)) }, x_m: level, y_m: level, z_m: level, walls: { fore: 'wall', aft: 'wall', port: 'wall', starboard: 'wall', top: 'open', floor: 'wall' } } } }),
   'fit.no-way-kept': (system) => inBay(system, {}),
   'fit.nothing-cut': (system) => ({ ...inBay(system, { things: [{ ...THING, z_m: chosen(0.2) }] }), constraints: { ...system.constraints, nothingCut: true } }),
   'fit.hot-work': [['constraints.noHotWork', true], [`${T}ports[0].x_m`, assumed(0.1, 0.02)]],

@@ -2,7 +2,7 @@
 
 import { Box, chakra } from '@chakra-ui/react';
 import { Plus, Trash2 } from 'lucide-react';
-import { HOWS, withAdded, withoutEntry, freshId, assumed, type MeasuredBayDocument } from '@/core/document';
+import { HOWS, shapeSpan, withAdded, withoutEntry, freshId, assumed, type BayDocument, type MeasuredBayDocument } from '@/core/document';
 import type { SurveyResult } from '@/core/evaluate';
 import { MEASURING } from '@/core/reference/standing';
 import { formatQuantity } from '@/core/units';
@@ -14,9 +14,10 @@ import { Button } from '../parts/Button';
 import { FieldGrid, Panel } from '../parts/Panel';
 import { SquareButton } from '../parts/SquareButton';
 import { applyEdit, setValue, useValue } from '../state/editor';
+import { StlImport } from '../tank/StlImport';
 import { useReader } from '../state/reader';
 import { useFits } from '../state/results';
-import { withCorner, withMeasuredBay, withoutStation, withStation, withUsualMeasures } from './fitEdits';
+import { withCorner, withDrawnBay, withMeasuredBay, withoutCurvePoint, withoutStation, withStation, withUsualMeasures } from './fitEdits';
 import { HOW_WORDS, WALL_WORDS } from './fitWords';
 
 type WallKind = keyof typeof WALL_WORDS;
@@ -28,8 +29,8 @@ export function BayPanel() {
   const survey = useFits(({ answer }) => (answer?.fit?.ok ? answer.fit.value.bay : undefined));
   if (bay.kind !== 'measured') {
     return (
-      <Panel title="The bay" testId="bay">
-        {bay.kind === 'none' ? <Box color="soft" mb="3">The space as you measure it: an outline at each end, lengths between corners, both diagonals. Two sides are rarely parallel; measure at the tightest place too.</Box> : <Box color="soft" mb="3">The space is a closed body from a file.</Box>}
+      <Panel title="The bay" testId="bay" aside={<StlImport into="bay" onTake={withDrawnBay} />}>
+        {bay.kind === 'none' ? <Box color="soft" mb="3">The space as you measure it: an outline at each end, lengths between corners, both diagonals. Two sides are rarely parallel; measure at the tightest place too.</Box> : <DrawnBay bay={bay} />}
         <Button kind="main" onClick={() => applyEdit('begin the bay', withMeasuredBay)}><Plus size={18} aria-hidden />Measure up a bay</Button>
       </Panel>
     );
@@ -46,6 +47,27 @@ export function BayPanel() {
       <Sides bay={bay} />
       <Stations bay={bay} survey={survey} />
     </Panel>
+  );
+}
+
+const SIDE_WORDS = { fore: 'Fore side', aft: 'Aft side', port: 'Port side', starboard: 'Starboard side', top: 'Top', floor: 'Floor' } as const;
+
+/** A bay from a file: where it lies, and which of its sides are walls. */
+function DrawnBay({ bay }: { readonly bay: Extract<BayDocument, { kind: 'drawn' }> }) {
+  const { file } = bay.shape.kind === 'mesh' ? bay.shape : { file: 'a drawn body' };
+  const size = shapeSpan(bay.shape);
+  const reader = useReader();
+  return (
+    <Box mb="3">
+      <Box mb="2">The space is the inside of <b>{file}</b>: {size.map((value) => formatQuantity(value, 'tape', { reader }).text).join(' × ')}, fore and aft × across × upright.</Box>
+      <FieldGrid>
+        <KnownField label="Its aft end, from the datum forward" path={['fit', 'bay', 'x_m']} role="tape" />
+        <KnownField label="Its starboard side, from the datum to port" path={['fit', 'bay', 'y_m']} role="tape" />
+        <KnownField label="Its floor, above the datum" path={['fit', 'bay', 'z_m']} role="tape" />
+        {(Object.keys(SIDE_WORDS) as (keyof typeof SIDE_WORDS)[]).map((side) => <Select key={side} label={`${SIDE_WORDS[side]} is`} value={bay.walls[side]} options={WALLS} onChange={(kind) => setValue(`what the ${side} side is`, ['fit', 'bay', 'walls', side], kind)} />)}
+      </FieldGrid>
+      <Box mt="3"><Button kind="danger" onClick={() => setValue('take the bay out', ['fit', 'bay'], { kind: 'none' })}><Trash2 size={18} aria-hidden />Take it out</Button></Box>
+    </Box>
   );
 }
 
@@ -206,6 +228,7 @@ function Curves({ bay, station }: { readonly bay: MeasuredBayDocument; readonly 
               <KnownField label={`Along the straight edge, ${name}`} path={['fit', 'bay', 'curves', c, 'points', p, 'along_m']} role="tape" />
               <KnownField label={`Behind it, ${name}`} path={['fit', 'bay', 'curves', c, 'points', p, 'behind_m']} role="tape" hint="Minus where the side bulges into the bay." />
             </FieldGrid>
+            <SquareButton label={`Remove ${name}`} onClick={() => applyEdit('a place off a curved side', (system) => withoutCurvePoint(system, c, p))}><Trash2 size={18} aria-hidden /></SquareButton>
           </Box>
         );
       })))}

@@ -13,6 +13,7 @@ import { BuiltPanel } from './BuiltPanel';
 import { ConstraintsPanel } from './ConstraintsPanel';
 import { FitViews, type Moving } from './FitViews';
 import { GapsPanel } from './GapsPanel';
+import { ReachPanel } from './ReachPanel';
 import { SheetPanel } from './SheetPanel';
 import { SizePanel } from './SizePanel';
 import { ThingsPanel } from './ThingsPanel';
@@ -31,6 +32,7 @@ export function FitStage() {
       <GapsPanel fit={fit} gap={gap} onChoose={setChosen} />
       <Panel title="The space, to scale"><FitViews gap={moving ? undefined : gap} moving={moving} /></Panel>
       <WayPanel onMoving={setMoving} />
+      <ReachPanel />
       <SizePanel />
       <BayPanel />
       <ThingsPanel />

@@ -4,7 +4,7 @@ import { Box } from '@chakra-ui/react';
 import { useEffect, useId, useState } from 'react';
 import type { SystemDocument } from '@/core/document';
 import type { FitDrawing, FitGap } from '@/core/evaluate';
-import type { Vec3 } from '@/core/geometry';
+import { convexHull, type Vec3 } from '@/core/geometry';
 import { formatQuantity } from '@/core/units';
 import { useNarrow } from '../parts/useNarrow';
 import { useRested } from '../parts/useRested';
@@ -15,8 +15,14 @@ import { fitWorker } from './fitWorker';
 
 type ViewKey = keyof FitDrawing['views'];
 type Shape = FitDrawing['views'][ViewKey][number];
-/** A part on its way: points in vehicle axes, drawn by their hull. */
-export type Moving = { readonly id: string; readonly outlines: Readonly<Record<ViewKey, readonly (readonly [number, number])[]>> };
+/** A part on its way, or a tool at work: solids in vehicle axes, each drawn by its hull. */
+export type Moving = { readonly id: string; readonly outlines: Readonly<Record<ViewKey, readonly (readonly (readonly [number, number])[])[]>> };
+
+/** Solids as they are seen from three sides. */
+export function movingOf(id: string, solids: readonly (readonly Vec3[])[]): Moving {
+  const seen = ([u, v]: readonly [0 | 1 | 2, 0 | 1 | 2]) => solids.map((points) => convexHull(points.map((point) => [point[u], point[v]] as const)));
+  return { id, outlines: { side: seen(AXES.side), end: seen(AXES.end), plan: seen(AXES.plan) } };
+}
 
 type Look = { readonly fill: string; readonly stroke: string; readonly width: number; readonly dash?: string };
 const color = (name: string): string => `var(--chakra-colors-${name.replace(/[A-Z]/g, (letter) => `-${letter.toLowerCase()}`)})`;
@@ -34,7 +40,7 @@ const AXES: Readonly<Record<ViewKey, readonly [0 | 1 | 2, 0 | 1 | 2]>> = { side:
 const MIRROR: Readonly<Record<ViewKey, 1 | -1>> = { side: 1, end: -1, plan: 1 };
 
 /** The space with everything in it, from three sides to one scale, the gap that is looked at dimensioned. */
-export function FitViews({ gap, moving }: { readonly gap?: FitGap | undefined; readonly moving?: Moving | undefined }) {
+export function FitViews({ gap, moving, tool }: { readonly gap?: FitGap | undefined; readonly moving?: Moving | undefined; /** Stands beside everything else, and has its room in the drawing. */ readonly tool?: Moving | undefined }) {
   const system = useSystem();
   const rested = useRested(system);
   const t = useTank();
@@ -48,7 +54,15 @@ export function FitViews({ gap, moving }: { readonly gap?: FitGap | undefined; r
   }, [rested, t]);
   if (!shown) return <Box minH="240px" display="grid" placeItems="center" color="soft">Drawing…</Box>;
   if (!shown.drawing) return <Box color="stop" fontWeight="600">The space cannot be drawn: see the findings below.</Box>;
-  return <Box opacity={shown.system === system ? 1 : 0.6}><Drawn drawing={shown.drawing} gap={gap} moving={moving} /></Box>;
+  return <Box opacity={shown.system === system ? 1 : 0.6}><Drawn drawing={tool ? withRoomFor(shown.drawing, tool) : shown.drawing} gap={gap} moving={moving ?? tool} /></Box>;
+}
+
+/** The drawing with its edges moved out as far as a tool reaches. */
+function withRoomFor(drawing: FitDrawing, { outlines }: Moving): FitDrawing {
+  const [side, plan] = [outlines.side.flat(), outlines.plan.flat()];
+  const along = [side.map(([x]) => x), plan.map(([, y]) => y), side.map(([, z]) => z)];
+  const reach = (pick: (...values: number[]) => number, now: Vec3): Vec3 => [0, 1, 2].map((k) => pick(now[k]!, ...along[k]!)) as unknown as Vec3;
+  return { ...drawing, bounds: { min: reach(Math.min, drawing.bounds.min), max: reach(Math.max, drawing.bounds.max) } };
 }
 
 const PAD = 0.06;
@@ -126,7 +140,7 @@ function View({ view, drawing, scale, at, gap, moving, numbered }: ViewProps) {
         const gone = moving !== undefined && (shape.id === moving.id || shape.id.startsWith(`${moving.id}:`));
         return <path key={shape.id} d={path(shape.outline)} fillRule="evenodd" fill={look.fill} fillOpacity="0.55" stroke={look.stroke} strokeWidth={look.width} strokeDasharray={look.dash} strokeLinejoin="round" opacity={gone ? 0.25 : 1}><title>{shape.name}</title></path>;
       })}
-      {moving && <path d={loop(moving.outlines[view])} fill={color('accent')} fillOpacity="0.25" stroke={color('accent')} strokeWidth="2.5" data-testid="moving-part" />}
+      {moving && <path d={path(moving.outlines[view])} fill={color('accent')} fillOpacity="0.25" stroke={color('accent')} strokeWidth="2.5" data-testid="moving-part" />}
       {drawing.views[view].map((shape) => {
         const index = numbered.indexOf(shape.id);
         if (index < 0 || shape.outline.length === 0) return null;

@@ -2,7 +2,7 @@
 
 import { Box, chakra } from '@chakra-ui/react';
 import { Plus, Trash2 } from 'lucide-react';
-import { chosen, THING_ROLES, type MotionDocument, type ThingDocument } from '@/core/document';
+import { chosen, THING_ROLES, withoutEntry, type MotionDocument, type ThingDocument } from '@/core/document';
 import { KnownField } from '../fields/KnownField';
 import { readName } from '../fields/readName';
 import { Select } from '../fields/Select';
@@ -12,7 +12,8 @@ import { FieldGrid, Panel } from '../parts/Panel';
 import { SquareButton } from '../parts/SquareButton';
 import { applyEdit, setValue, useValue } from '../state/editor';
 import { ShapeFields } from '../tank/ShapeFields';
-import { withMotion, withoutMotion, withoutThing, withThing } from './fitEdits';
+import { StlImport } from '../tank/StlImport';
+import { withBody, withMeshThing, withMotion, withoutMotion, withoutThing, withThing } from './fitEdits';
 import { ROLE_WORDS } from './fitWords';
 
 /** What stands and moves in the space, and what is to be kept free of it. */
@@ -20,6 +21,7 @@ export function ThingsPanel() {
   const things = useValue((system) => system.fit.things);
   return (
     <Panel title="What is there" testId="things" aside={<Button onClick={() => applyEdit('add a thing', withThing)}><Plus size={18} aria-hidden />Thing</Button>}>
+      <Box mb="2"><StlImport into="thing" onTake={withMeshThing} /></Box>
       {things.length === 0 && <Box color="soft">Axles at full bump, levers, exhausts, couplers that must stay reachable, seats: whatever the tank must stay clear of.</Box>}
       {things.map((thing, i) => <ThingRow key={thing.id} thing={thing} i={i} />)}
     </Panel>
@@ -47,11 +49,8 @@ function ThingRow({ thing, i }: { readonly thing: ThingDocument; readonly i: num
         <KnownField label={of('Starboard down')} path={at('roll_deg')} role="slope" />
         {thing.keep_m ? <KnownField label={of('Distance to keep')} path={at('keep_m')} role="tape" /> : <Box alignSelf="end"><Button onClick={() => setValue(of('distance to keep'), at('keep_m'), chosen(thing.role === 'heat' ? 0.1 : 0.02))}>Its own distance to keep</Button></Box>}
       </FieldGrid>
-      {thing.bodies.map((body, b) => (
-        <Box key={b} mt="3">
-          <ShapeFields shape={body.shape} path={at('bodies', b, 'shape')} side="" owner={thing.name} />
-        </Box>
-      ))}
+      {thing.bodies.map((body, b) => <BodyRow key={b} body={body} thing={thing} i={i} b={b} />)}
+      {thing.bodies.length < MOST_BODIES && <Box mt="3"><Button onClick={() => applyEdit(`one more body of ${thing.name}`, (system) => withBody(system, i))}><Plus size={18} aria-hidden />One more body</Button></Box>}
       {thing.motions.map((motion, m) => <MotionRow key={m} motion={motion} thing={thing} i={i} m={m} />)}
       {thing.motions.length < 2 && (
         <Box mt="3" display="flex" gap="2" flexWrap="wrap">
@@ -60,6 +59,31 @@ function ThingRow({ thing, i }: { readonly thing: ThingDocument; readonly i: num
         </Box>
       )}
     </chakra.details>
+  );
+}
+
+const MOST_BODIES = 12;
+
+/** One of the bodies that a thing is made of; those after the first have their place against it. */
+function BodyRow({ body, thing, i, b }: { readonly body: ThingDocument['bodies'][number]; readonly thing: ThingDocument; readonly i: number; readonly b: number }) {
+  const at = (key: string) => ['fit', 'things', i, 'bodies', b, key];
+  const name = b === 0 ? thing.name : `${thing.name}, body ${b + 1}`;
+  return (
+    <Box mt="3">
+      <ShapeFields shape={body.shape} path={at('shape')} side="" owner={name}>
+        {b > 0 && (
+          <>
+            <KnownField label={`Forward of the first body, ${name}`} path={at('x_m')} role="tape" />
+            <KnownField label={`To port of it, ${name}`} path={at('y_m')} role="tape" />
+            <KnownField label={`Above it, ${name}`} path={at('z_m')} role="tape" />
+            <KnownField label={`Turned to port, ${name}`} path={at('yaw_deg')} role="slope" />
+            <KnownField label={`Nose up, ${name}`} path={at('pitch_deg')} role="slope" />
+            <KnownField label={`Starboard down, ${name}`} path={at('roll_deg')} role="slope" />
+            <Box alignSelf="end"><Button kind="danger" onClick={() => applyEdit(`remove a body of ${thing.name}`, (system) => withoutEntry(system, ['fit', 'things', i, 'bodies'], b))}><Trash2 size={18} aria-hidden />Remove this body</Button></Box>
+          </>
+        )}
+      </ShapeFields>
+    </Box>
   );
 }
 

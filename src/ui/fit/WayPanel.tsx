@@ -6,7 +6,7 @@ import { useShallow } from 'zustand/react/shallow';
 import { parseWay, WAY_EXAMPLE, type WayStep } from '@/core/document';
 import { moveOf, partChoices, stepOf, type FoundWay, type Removal, type WayCheck, type WayPicture } from '@/core/evaluate';
 import { alongMove } from '@/core/fit';
-import { convexHull, placed, type Pose } from '@/core/geometry';
+import { placed, type Pose } from '@/core/geometry';
 import { formatQuantity } from '@/core/units';
 import { Select } from '../fields/Select';
 import { TextEntry } from '../fields/TextEntry';
@@ -15,7 +15,7 @@ import { Caution } from '../parts/Caution';
 import { Panel } from '../parts/Panel';
 import { applyEdit, useSystem, useValue } from '../state/editor';
 import { useReader } from '../state/reader';
-import type { Moving } from './FitViews';
+import { movingOf, type Moving } from './FitViews';
 import { withWay } from './fitEdits';
 import { stepWords } from './fitWords';
 import { useFitAnswer } from './useFitAnswer';
@@ -155,6 +155,5 @@ function movingAt(part: string, { part: { positions, triangles }, at, middle_m }
     if (along > i) pose = alongMove(pose, { middle_m }, moveOf(step), Math.min(1, along - i));
   });
   const points = Array.from(new Set(triangles), (vertex) => placed(pose, [positions[3 * vertex]!, positions[3 * vertex + 1]!, positions[3 * vertex + 2]!]));
-  const seen = (u: 0 | 1 | 2, v: 0 | 1 | 2) => convexHull(points.map((point) => [point[u], point[v]] as const));
-  return { id: part, outlines: { side: seen(0, 2), end: seen(1, 2), plan: seen(0, 1) } };
+  return movingOf(part, [points]);
 }

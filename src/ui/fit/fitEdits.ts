@@ -1,5 +1,5 @@
 import { MEASURING } from '@/core/reference/standing';
-import { assumed, chosen, freshId, withAdded, withValue, type MeasuredBayDocument, type SystemDocument, type ThingDocument } from '@/core/document';
+import { assumed, chosen, freshId, fromPart, shapeSpan, withAdded, withValue, type MeasuredBayDocument, type ShapeDocument, type SpotDocument, type SystemDocument, type ThingDocument } from '@/core/document';
 
 const GUESS_M = MEASURING.find((row) => row.way === 'guess')!.spread_m;
 const guess = (value: number) => assumed(Number(value.toFixed(4)), GUESS_M);
@@ -108,6 +108,38 @@ export function withThing(system: SystemDocument): SystemDocument {
   return withAdded(system, ['fit', 'things'], thing);
 }
 
+/** A closed mesh as the bay, where the file has it; every side a wall until it is said to be open. */
+export const withDrawnBay = (system: SystemDocument, shape: ShapeDocument, [x, y, z]: readonly [number, number, number]): SystemDocument => withValue(system, ['fit', 'bay'], {
+  kind: 'drawn', shape, x_m: fromFile(x), y_m: fromFile(y), z_m: fromFile(z),
+  walls: { fore: 'wall', aft: 'wall', port: 'wall', starboard: 'wall', top: 'open', floor: 'wall' },
+});
+const fromFile = (value: number) => fromPart(Number(value.toFixed(4)), GUESS_M);
+
+/** A closed mesh as a thing, where the file has it. */
+export function withMeshThing(system: SystemDocument, shape: ShapeDocument, [x, y, z]: readonly [number, number, number]): SystemDocument {
+  const thing: ThingDocument = {
+    id: freshId(system, 'thing'), name: `Thing ${system.fit.things.length + 1}`, role: 'obstacle',
+    x_m: fromFile(x), y_m: fromFile(y), z_m: fromFile(z), yaw_deg: none, pitch_deg: none, roll_deg: none,
+    bodies: [{ shape, x_m: none, y_m: none, z_m: none, yaw_deg: none, pitch_deg: none, roll_deg: none }], motions: [], removable: false,
+  };
+  return withAdded(system, ['fit', 'things'], thing);
+}
+
+/** One more body of a thing, on top of its first. */
+export function withBody(system: SystemDocument, index: number): SystemDocument {
+  const [first] = system.fit.things[index]!.bodies;
+  const [, , height] = shapeSpan(first!.shape);
+  return withAdded(system, ['fit', 'things', index, 'bodies'], { ...body(0.1, 0.1, 0.1), z_m: guess(height) });
+}
+
+/** Takes a point off a curved side, and the curve with its last point. */
+export function withoutCurvePoint(system: SystemDocument, curve: number, point: number): SystemDocument {
+  const { bay } = system.fit;
+  if (bay.kind !== 'measured') return system;
+  const left = bay.curves[curve]!.points.filter((_, p) => p !== point);
+  return withValue(system, ['fit', 'bay', 'curves'], bay.curves.flatMap((one, c) => (c !== curve ? [one] : left.length === 0 ? [] : [{ ...one, points: left }])));
+}
+
 /** A travel up and down, or a swing about the axis to port, to be measured. */
 export function withMotion(system: SystemDocument, index: number, kind: 'slide' | 'hinge'): SystemDocument {
   const { x_m, y_m, z_m } = system.fit.things[index]!;
@@ -129,4 +161,20 @@ export function withoutThing(system: SystemDocument, index: number): SystemDocum
 /** Keeps a way for a part in place of the one kept before. */
 export function withWay(system: SystemDocument, part: string, steps: SystemDocument['fit']['ways'][number]['steps']): SystemDocument {
   return withValue(system, ['fit', 'ways'], [...system.fit.ways.filter((way) => way.part !== part), { part, steps }]);
+}
+
+const SPOT_NAMES: Readonly<Record<SpotDocument['kind'], string>> = { bolt: 'Bolt', weld: 'Weld', gauge: 'Gauge', filler: 'Filler mouth', grip: 'Handle' };
+/** A bolt of this size, until it is said [m]. */
+const USUAL_FLATS_M = 0.013;
+
+/** A place to be reached, on the middle of the first tank's lid to begin with. */
+export function withSpot(system: SystemDocument, kind: SpotDocument['kind']): SystemDocument {
+  const tank = system.tanks[0]!;
+  const { shape } = tank;
+  const [l, w, h] = shape.kind === 'box' ? [shape.length_m.value, shape.width_m.value, shape.height_m.value] : METRE;
+  const count = system.fit.spots.filter((spot) => spot.kind === kind).length;
+  return withAdded(system, ['fit', 'spots'], {
+    id: freshId(system, kind), name: `${SPOT_NAMES[kind]} ${count + 1}`, kind, tank: tank.id,
+    x_m: guess(l / 2), y_m: guess(w / 2), z_m: guess(h), facing: { forward: 0, toPort: 0, up: 1 }, ...(kind === 'bolt' ? { acrossFlats_m: assumed(USUAL_FLATS_M, 0.003) } : {}),
+  });
 }

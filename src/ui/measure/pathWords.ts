@@ -27,6 +27,7 @@ const KEY_WORDS: Readonly<Record<string, Words>> = {
   braking_mPerS2: { label: 'hardest braking', role: 'acceleration' }, driving_mPerS2: { label: 'hardest pulling away', role: 'acceleration' }, cornering_mPerS2: { label: 'hardest cornering', role: 'acceleration' },
   clearance_m: { label: 'clearance asked for', role: 'tape' }, keep_m: { label: 'distance to keep', role: 'tape' }, across_m: { label: 'place across', role: 'tape' }, up_m: { label: 'height', role: 'tape' },
   along_m: { label: 'place along the straight edge', role: 'tape' }, behind_m: { label: 'behind the straight edge', role: 'tape' }, from_deg: { label: 'swings from', role: 'slope' }, to_deg: { label: 'swings to', role: 'slope' }, reach_m: { label: 'hose end reaches', role: 'tape' },
+  acrossFlats_m: { label: 'across its flats', role: 'tape' },
   measured: { label: 'as built', role: 'tape' },
   portDown_deg: { label: 'port side down', role: 'slope' }, starboardDown_deg: { label: 'starboard side down', role: 'slope' },
 };

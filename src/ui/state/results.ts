@@ -7,7 +7,7 @@ import type { SystemDocument } from '@/core/document';
 import type { Sensitivity } from '@/core/evaluate';
 import { fitFindingsOf, type Finding } from '@/core/rules';
 import type { EvaluateApi, Results } from '@/workers/evaluate.worker';
-import type { FitAnswer, FitApi } from '@/workers/fit.worker';
+import type { FitAnswer, FitApi, ReachedAnswer } from '@/workers/fit.worker';
 import type { SensitivityApi } from '@/workers/sensitivity.worker';
 import { useEditor } from './editor';
 
@@ -34,15 +34,20 @@ export const useSpreads = create<Spreads>()(() => ({ sensitivity: undefined, sen
 type Fits = { readonly system: SystemDocument | undefined; readonly answer: FitAnswer | undefined };
 export const useFits = create<Fits>()(() => ({ system: undefined, answer: undefined }));
 
-/** All findings: those of the fit come from their own worker, a moment after the rest. */
+/** What hands and tools get to: last of all, when edits have come to rest. */
+type Reaches = { readonly system: SystemDocument | undefined; readonly answer: ReachedAnswer | undefined };
+export const useReaches = create<Reaches>()(() => ({ system: undefined, answer: undefined }));
+
+/** All findings: those of the fit and of the reach come from their own workers, a moment after the rest. */
 export function useFindings(): readonly Finding[] {
   const results = useDetails((details) => details.results);
   const fit = useFits((fits) => fits.answer);
+  const reach = useReaches((reaches) => reaches.answer);
   return useMemo(() => {
     if (!results?.ok) return NONE;
     const others = results.findings.filter(({ stage }) => stage !== 'fit');
-    return [...others, ...(fit?.findings ?? NONE)].sort((a, b) => SEVERITIES.indexOf(a.severity) - SEVERITIES.indexOf(b.severity));
-  }, [results, fit]);
+    return [...others, ...(fit?.findings ?? NONE), ...(reach?.findings ?? NONE)].sort((a, b) => SEVERITIES.indexOf(a.severity) - SEVERITIES.indexOf(b.severity));
+  }, [results, fit, reach]);
 }
 const NONE: readonly Finding[] = [];
 const SEVERITIES = ['stop', 'warn', 'note'];
@@ -53,11 +58,13 @@ export function forgetResults(): void {
   useDetails.setState({ system: undefined, results: undefined });
   useSpreads.setState({ sensitivity: undefined, sensitivityOf: undefined });
   useFits.setState({ system: undefined, answer: undefined });
+  useReaches.setState({ system: undefined, answer: undefined });
 }
 
 let evaluator: Remote<EvaluateApi> | undefined;
 let sensor: Remote<SensitivityApi> | undefined;
 let fitter: Remote<FitApi> | undefined;
+let reacher: Remote<FitApi> | undefined;
 
 export function evaluatorWorker(): Remote<EvaluateApi> {
   evaluator ??= wrap<EvaluateApi>(new Worker(new URL('../../workers/evaluate.worker.ts', import.meta.url), { type: 'module' }));
@@ -68,6 +75,12 @@ export function evaluatorWorker(): Remote<EvaluateApi> {
 function clearanceWorker(): Remote<FitApi> {
   fitter ??= wrap<FitApi>(new Worker(new URL('../../workers/fit.worker.ts', import.meta.url), { type: 'module' }));
   return fitter;
+}
+
+/** Apart from the clearances, which are wanted sooner. */
+function reachWorker(): Remote<FitApi> {
+  reacher ??= wrap<FitApi>(new Worker(new URL('../../workers/fit.worker.ts', import.meta.url), { type: 'module' }));
+  return reacher;
 }
 
 function sensitivityWorker(): Remote<SensitivityApi> {
@@ -98,6 +111,17 @@ function newestOnly<T>(job: (input: T, isNewest: () => boolean) => Promise<void>
 const reason = (error: unknown): string => (error instanceof Error ? error.message : String(error));
 
 const painted = (): Promise<void> => new Promise((resolve) => requestAnimationFrame(() => setTimeout(resolve)));
+
+const findReach = newestOnly(async (system: SystemDocument) => {
+  try {
+    useReaches.setState({ system, answer: await reachWorker().reach(system) });
+  } catch {
+    useReaches.setState({ system, answer: undefined });
+  }
+});
+
+/** Nothing is said of the space, and no place is named. */
+const saysNothing = ({ fit: { bay, things, spots } }: SystemDocument): boolean => bay.kind === 'none' && things.length === 0 && spots.length === 0;
 
 const findFit = newestOnly(async (system: SystemDocument) => {
   try {
@@ -146,7 +170,11 @@ export function useEvaluation(): void {
       seen = system;
       evaluate(system);
       clearTimeout(timer);
-      timer = setTimeout(() => findSensitivity(system), SENSITIVITY_AFTER_MS);
+      timer = setTimeout(() => {
+        findSensitivity(system);
+        if (saysNothing(system)) useReaches.setState({ system, answer: { reach: undefined, findings: NONE } });
+        else findReach(system);
+      }, SENSITIVITY_AFTER_MS);
     };
     follow(useEditor.getState());
     const unsubscribe = useEditor.subscribe(follow);

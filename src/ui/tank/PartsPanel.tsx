@@ -14,7 +14,7 @@ import { applyEdit, setValue, useValue } from '../state/editor';
 import { useReader } from '../state/reader';
 import { useShown } from '../state/results';
 import { openTank, useTank } from '../state/tankChoice';
-import { withNotch, withPumpModule, withSlice, withSump } from './newParts';
+import { withMeshPart, withNotch, withPumpModule, withSlice, withSump } from './newParts';
 import { AXIS_WORDS, ShapeFields } from './ShapeFields';
 import { StlImport } from './StlImport';
 
@@ -26,7 +26,7 @@ export function PartsPanel() {
   const parts = useValue((system) => system.tanks[t]!.parts);
   const slices = useValue((system) => system.tanks[t]!.slices);
   return (
-    <Panel title="Added and cut away" testId="parts" aside={<StlImport into="part" />}>
+    <Panel title="Added and cut away" testId="parts" aside={<StlImport into="part" onTake={(system, shape) => withMeshPart(system, openTank(), shape)} />}>
       <Box display="flex" gap="2" flexWrap="wrap" mb={parts.length + slices.length > 0 ? '3' : undefined}>
         <AddButton edit="add a sump" change={withSump}>Sump</AddButton>
         <AddButton edit="cut a notch" change={withNotch}>Notch</AddButton>

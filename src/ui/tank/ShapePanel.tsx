@@ -1,13 +1,13 @@
 'use client';
 
 import { Box } from '@chakra-ui/react';
-import { assumed, shapeMesh } from '@/core/document';
+import { assumed, shapeMesh, withValue } from '@/core/document';
 import { KnownField } from '../fields/KnownField';
 import { Select } from '../fields/Select';
 import { Panel } from '../parts/Panel';
 import { setValue, useValue } from '../state/editor';
 import { useShown } from '../state/results';
-import { useTank } from '../state/tankChoice';
+import { openTank, useTank } from '../state/tankChoice';
 import { ShapeFields } from './ShapeFields';
 import { StlImport } from './StlImport';
 
@@ -23,7 +23,7 @@ export function ShapePanel() {
   const foam = useValue((system) => system.tanks[t]!.foam_ratio !== undefined);
   const mesh = shapeMesh(shape);
   return (
-    <Panel title="Shape" testId="sizes" aside={<StlImport into="shape" />}>
+    <Panel title="Shape" testId="sizes" aside={<StlImport into="shape" onTake={(system, taken) => withValue(system, ['tanks', openTank(), 'shape'], taken)} />}>
       <ShapeFields shape={shape} path={[...T, 'shape']} side={dimensions === 'inside' ? 'Inside' : 'Outside'}>
         <Select
           label="Sizes are measured" value={dimensions} options={[{ value: 'inside', label: 'inside the walls' }, { value: 'outside', label: 'outside the walls' }]}

@@ -3,22 +3,27 @@
 import { Box, chakra } from '@chakra-ui/react';
 import { Upload } from 'lucide-react';
 import { useRef, useState } from 'react';
-import { chosen, freshId, withAdded, withValue, type ShapeDocument, type SystemDocument } from '@/core/document';
+import type { ShapeDocument, SystemDocument } from '@/core/document';
 import { STL_UNITS, type StlUnit } from '@/core/formats';
+import type { Vec3 } from '@/core/geometry';
 import { Select } from '../fields/Select';
 import { Button } from '../parts/Button';
 import { applyEdit } from '../state/editor';
-import { openTank } from '../state/tankChoice';
 import { tankWorker } from './tankWorker';
 
 const UNIT_WORDS: Readonly<Record<StlUnit, string>> = { mm: 'millimetres', in: 'inches', m: 'metres' };
 /** A binary STL of all the triangles that are taken has 1 MB, a text one five times that. */
 const MOST_BYTES = 12_000_000;
 
-type Props = { /** Takes the place of the first body, or is added as one more. */ readonly into: 'shape' | 'part' };
+type Props = {
+  /** Names the input for tests, such as "shape". */
+  readonly into: string;
+  /** The change that the mesh makes; `corner_m` is where its aft, starboard, lower corner lies in the file. */
+  readonly onTake: (system: SystemDocument, shape: ShapeDocument, corner_m: Vec3) => SystemDocument;
+};
 
 /** Takes in a closed mesh, asking what unit it is in; a bad one is refused with what is wrong, and nothing changes. */
-export function StlImport({ into }: Props) {
+export function StlImport({ into, onTake }: Props) {
   const input = useRef<HTMLInputElement>(null);
   const [unit, setUnit] = useState<StlUnit>('mm');
   const [fault, setFault] = useState('');
@@ -27,7 +32,7 @@ export function StlImport({ into }: Props) {
     if (file.size > MOST_BYTES) return setFault(`${file.name} has ${(file.size / 1e6).toFixed(0)} MB; up to ${MOST_BYTES / 1e6} MB are taken. Save it coarser.`);
     const read = await tankWorker().readStl(new Uint8Array(await file.arrayBuffer()), unit);
     if (!read.ok) return setFault(`${file.name}: ${read.error.detail}`);
-    applyEdit(`take in ${file.name}`, (system) => withMesh(system, openTank(), into, { kind: 'mesh', file: file.name.slice(0, 120), ...read.value }));
+    applyEdit(`take in ${file.name}`, (system) => onTake(system, { kind: 'mesh', file: file.name.slice(0, 120), ...read.value.mesh }, read.value.corner_m));
   };
   return (
     <Box>
@@ -46,10 +51,4 @@ export function StlImport({ into }: Props) {
       {fault && <Box role="alert" color="stop" fontWeight="600" mt="2" maxW="520px">{fault} Nothing was changed.</Box>}
     </Box>
   );
-}
-
-function withMesh(system: SystemDocument, t: number, into: Props['into'], shape: ShapeDocument): SystemDocument {
-  if (into === 'shape') return withValue(system, ['tanks', t, 'shape'], shape);
-  const none = chosen(0);
-  return withAdded(system, ['tanks', t, 'parts'], { id: freshId(system, 'body'), name: 'Body from a file', does: 'add', shape, x_m: none, y_m: none, z_m: none });
 }

@@ -1,4 +1,4 @@
-import { assumed, chosen, freshId, fromPart, shapeSpan, withAdded, type PartDocument, type PlateDocument, type SystemDocument } from '@/core/document';
+import { assumed, chosen, freshId, fromPart, shapeSpan, withAdded, type PartDocument, type PlateDocument, type ShapeDocument, type SystemDocument } from '@/core/document';
 
 const round = (value: number): number => Number(value.toFixed(3));
 
@@ -72,3 +72,7 @@ export function withBaffle(system: SystemDocument, t: number): SystemDocument {
 
 /** A trap door that lets liquid pass towards higher coordinates. */
 export const NEW_FLAP: NonNullable<PlateDocument['flap']> = { width_m: chosen(0.05), height_m: chosen(0.03), passes: 'higher', leak_ratio: assumed(0.03, 0.02) };
+
+/** A body from a file, where the first one begins. */
+export const withMeshPart = (system: SystemDocument, t: number, shape: ShapeDocument): SystemDocument =>
+  withPart(system, t, 'body', 'Body from a file', { does: 'add', shape, x_m: chosen(0), y_m: chosen(0), z_m: chosen(0) });

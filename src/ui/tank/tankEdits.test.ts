@@ -53,8 +53,13 @@ describe('tanks', () => {
   it('removed takes its lines, mounts and fill along, and undoing an addition leaves no trace', () => {
     const added = withTank(DRAFT);
     expect(withoutTank(added, 1)).toEqual(DRAFT);
-    const without = withoutTank({ ...added, mounts: [{ id: 'm', name: 'M', kind: 'strap', tank: 'main', x_m: chosen(0), y_m: chosen(0), z_m: chosen(0) }] }, 0);
+    const without = withoutTank({
+      ...added, mounts: [{ id: 'm', name: 'M', kind: 'strap', tank: 'main', x_m: chosen(0), y_m: chosen(0), z_m: chosen(0) }],
+      fit: { ...added.fit, ways: ['main', 'pickup', added.tanks[1]!.id].map((part) => ({ part, steps: [] })), spots: [{ id: 'lug', name: 'Lug', kind: 'weld', tank: 'main', x_m: chosen(0), y_m: chosen(0), z_m: chosen(0), facing: { forward: 0, toPort: 0, up: 1 } }] },
+    }, 0);
     expect(without.mounts).toEqual([]);
+    expect(without.fit.ways.map(({ part }) => part)).toEqual([added.tanks[1]!.id]);
+    expect(without.fit.spots).toEqual([]);
     expect(without.lines).toHaveLength(DRAFT.lines.length - 1);
     valid(without);
   });

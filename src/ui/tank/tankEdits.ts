@@ -21,15 +21,17 @@ export function withTank(system: SystemDocument): SystemDocument {
   return { ...system, tanks: [...system.tanks, tank], conditions: { ...system.conditions, fills: [...system.conditions.fills, { tank: id, fill_ratio: 0.6 }] } };
 }
 
-/** Takes a tank out with the lines that end at it, its mounts and its fill. */
+/** Takes a tank out with the lines that end at it, its mounts and its fill, the ways kept for it and the places named on it. */
 export function withoutTank(system: SystemDocument, index: number): SystemDocument {
   const tank = system.tanks[index]!;
   const ends = new Set([...tank.ports, ...tank.pickups].map(({ id }) => id));
+  const parts = new Set([tank.id, ...[...tank.senders, ...tank.pickups].map(({ id }) => id)]);
   return {
     ...system,
     tanks: system.tanks.filter((_, t) => t !== index),
     lines: system.lines.filter((line) => !ends.has(line.from.item) && !ends.has(line.to.item)),
     mounts: system.mounts.filter((mount) => mount.tank !== tank.id),
+    fit: { ...system.fit, ways: system.fit.ways.filter(({ part }) => !parts.has(part)), spots: system.fit.spots.filter((spot) => spot.tank !== tank.id) },
     conditions: { ...system.conditions, fills: system.conditions.fills.filter((fill) => fill.tank !== tank.id) },
   };
 }
