@@ -1,6 +1,6 @@
 import { expose } from 'comlink';
 import type { SystemDocument, WayStep } from '@/core/document';
-import { fitFor, reachFor, type FitOutcome, type ReachOutcome, builtResult, changesOf, checkedWay, fitDrawing, foundWay, largestTanks, orderOut, wayPicture, type FitGap } from '@/core/evaluate';
+import { fitFor, reachFor, type FitOutcome, type ReachOutcome, builtResult, changesOf, checkedWay, fitDrawing, foundWay, largestTanks, orderOut, templatesOf, wayPicture, type FitGap } from '@/core/evaluate';
 import { loadKernel } from '@/core/geometry';
 import { fitFindingsOf, reachFindingsOf, type Finding } from '@/core/rules';
 
@@ -35,6 +35,10 @@ const api = {
   async changes(system: SystemDocument, tankIndex: number, gap?: FitGap) {
     await ready;
     return changesOf(system, tankIndex, gap);
+  },
+  async templates(system: SystemDocument, tankIndex: number) {
+    await ready;
+    return templatesOf(system, tankIndex);
   },
   async built(system: SystemDocument, tankIndex: number) {
     await ready;

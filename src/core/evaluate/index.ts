@@ -28,3 +28,4 @@ export { builtResult, changesOf, withChange, type BuiltResult, type FaceName, ty
 export { largestTanks, withLargest, type LargestTank } from './largestTanks';
 export { fitDrawing, type FitDrawing } from './fitDrawing';
 export { reachOf, type ReachAnswer, type ReachJob, type ReachWhen, type ToolAtWork } from './reach';
+export { mirrored, templatesOf, type Template, type TemplateEdge } from './templates';

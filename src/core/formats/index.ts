@@ -1,7 +1,8 @@
 /**
  * Text and bytes for other programs. One file a format; `csv.ts` for tables,
- * `stl.ts` and `stlRead.ts` for a tank's inside.
+ * `stl.ts` and `stlRead.ts` for a tank's inside, `templateSvg.ts` for what is cut in card.
  */
 export { csvText } from './csv';
+export { cornerLetter, templateSvg, type TemplateSheet } from './templateSvg';
 export { stlBytes } from './stl';
 export { MOST_TRIANGLES, readStl, sound, STL_SIZE_M, STL_UNITS, type StlCode, type StlUnit } from './stlRead';

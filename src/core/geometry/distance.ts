@@ -63,7 +63,7 @@ const EDGE_REL = 1e-9;
  * crosses a face, in order.
  * @source T. Möller and B. Trumbore, J. Graphics Tools 2 (1997)
  */
-export function rayCrossings(mesh: ClosedMesh, origin: Vec3, direction: Vec3): number[] {
+export function rayCrossings(mesh: Pick<ClosedMesh, 'positions' | 'triangles'>, origin: Vec3, direction: Vec3): number[] {
   return crossings(mesh, origin, direction).map(({ distance }) => distance);
 }
 
@@ -71,7 +71,7 @@ export function rayCrossings(mesh: ClosedMesh, origin: Vec3, direction: Vec3): n
 export const rayHit = (mesh: ClosedMesh, origin: Vec3, direction: Vec3, least_m = 0): number | undefined =>
   crossings(mesh, origin, direction).find(({ distance }) => distance >= least_m)?.index;
 
-function crossings(mesh: ClosedMesh, origin: Vec3, direction: Vec3): { distance: number; index: number }[] {
+function crossings(mesh: Pick<ClosedMesh, 'positions' | 'triangles'>, origin: Vec3, direction: Vec3): { distance: number; index: number }[] {
   const found: { distance: number; index: number }[] = [];
   for (let i = 0; i < triangleCount(mesh); i++) {
     const [a, b, c] = triangle(mesh, i);

@@ -3,7 +3,7 @@ import { trianglePlanes } from './planes';
 import { add, cross, dot, norm, scale, subtract, unitVector, type Vec3 } from './vec';
 
 /** Facets of a curve meet flatter than this [rad]; where faces meet sharper there is an edge. */
-const CREASE_RAD = (20 * Math.PI) / 180;
+export const CREASE_RAD = (20 * Math.PI) / 180;
 
 export type EdgeSums = {
   /** Length of all edges at which faces meet sharply [m]: what is folded or welded. */

@@ -22,6 +22,7 @@ export { facetsFor, revolvedMesh, ROUND_REL, type MeridianPoint } from './revolv
 export { coneMesh, endDepth_m, endVolume_m3, END_SHAPES, TORISPHERICAL, vesselMesh, vesselVolume_m3, type EndShape, type Vessel, type VesselCode } from './vessel';
 export { between, combine, commonRegion, loadKernel, silhouette, movedMesh, pictureBelow, pictureOf, withoutBand, type CombineCode, type Operation, type PictureMesh } from './kernel';
 export { cutAcross } from './slab';
+export { flatFaces, onFace, type FaceFrame, type FlatFace } from './faces';
 export { insetMesh, type InsetCode } from './inset';
 export { crossingTriangles } from './crossing';
 export { clipBelow, clippedTriangle, offsetRange, volumeBelow, type ClippedBody, type Plane } from './clip';

@@ -92,7 +92,7 @@ export function triangle(mesh: Pick<ClosedMesh, 'positions' | 'triangles'>, inde
   ];
 }
 
-export const triangleCount = (mesh: ClosedMesh): number => mesh.triangles.length / 3;
+export const triangleCount = (mesh: Pick<ClosedMesh, 'triangles'>): number => mesh.triangles.length / 3;
 
 export type Bounds = { readonly min: Vec3; readonly max: Vec3 };
 

@@ -16,6 +16,7 @@ import { GapsPanel } from './GapsPanel';
 import { ReachPanel } from './ReachPanel';
 import { SheetPanel } from './SheetPanel';
 import { SizePanel } from './SizePanel';
+import { TemplatesPanel } from './TemplatesPanel';
 import { ThingsPanel } from './ThingsPanel';
 import { WayPanel } from './WayPanel';
 
@@ -37,6 +38,7 @@ export function FitStage() {
       <BayPanel />
       <ThingsPanel />
       <SheetPanel />
+      <TemplatesPanel />
       <BuiltPanel />
       <ConstraintsPanel />
       <StageFindings stage="fit" />
