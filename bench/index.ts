@@ -3,12 +3,13 @@ import { editToNumbers } from './editToNumbers';
 import { attitudeMap61 } from './attitudeMap';
 import { clearance20 } from './clearance';
 import { fitChance } from './fitChance';
+import { fitSurvey } from './fitSurvey';
 import { volumeQuery } from './volumeQuery';
 import { wayOutSnow } from './wayOut';
 import type { Bench } from './measure';
 
 /** `npm run bench [-- --json] [-- --only NAME]`. To add one, add it to this list. */
-const BENCHES: readonly Bench[] = [editToNumbers, volumeQuery, attitudeMap61, clearance20, wayOutSnow, fitChance];
+const BENCHES: readonly Bench[] = [editToNumbers, volumeQuery, attitudeMap61, clearance20, wayOutSnow, fitChance, fitSurvey];
 
 async function main(): Promise<number> {
   const { values } = parseArgs({ options: { json: { type: 'boolean' }, only: { type: 'string' } } });

@@ -1,5 +1,6 @@
 import { placed, type Pose } from '../geometry';
 import type { Part } from './moves';
+import type { Chance } from './seeded';
 
 /** A position that a growing tree has reached, and from where. */
 export type Node = { readonly pose: Pose; readonly parent: Node | undefined };
@@ -23,6 +24,11 @@ export class Tree {
     this.places.set(quaternionOf(pose), at + 3);
     this.nodes.push(node);
     return node;
+  }
+
+  /** Any of them, by chance. */
+  any(chance: Chance): Node {
+    return this.nodes[Math.floor(chance.uniform() * this.nodes.length)]!;
   }
 
   nearest(pose: Pose): Node {

@@ -94,6 +94,27 @@ describe('a way out is found where there is one', () => {
   });
 });
 
+describe('an L of equal legs through a door', () => {
+  // A flat L goes round the jamb of a thin wall by the diagonal of its corner: a door narrower than its thickness times the root of two lets none through, however the L is turned in its plane.
+  const [leg, thick, room] = [0.4, 0.06, 0.11];
+  const angle: Part = { id: 'L', name: 'L', surface: unwrap(combine(boxMesh(leg, thick, 0.05), boxMesh(thick, leg, 0.05), 'add')), at: shiftBy([-0.6, -0.3, 0]), middle_m: [0.15, 0.15, 0.025] };
+  const door = (width: number): Blocker[] => [
+    blocker('floor', box([1.2, 1, 0.05], [-0.7, -0.5, -0.06])), blocker('ceiling', box([1.2, 1, 0.05], [-0.7, -0.5, room])),
+    blocker('back', box([0.05, 1, 0.16], [-0.7, -0.5, -0.03])), blocker('port side', box([0.7, 0.05, 0.16], [-0.7, 0.45, -0.03])), blocker('starboard side', box([0.7, 0.05, 0.16], [-0.7, -0.5, -0.03])),
+    blocker('port jamb', box([0.01, 0.5 - width / 2, 0.16], [0, width / 2, -0.03])), blocker('starboard jamb', box([0.01, 0.5 - width / 2, 0.16], [0, -0.5, -0.03])),
+  ];
+
+  it('goes through a door with room to spare, turning as it goes', () => {
+    const way = unwrap(findWay(angle, door(0.14), { seed: 5, mostLooks: 120_000 }));
+    expect(way.check.isOut).toBe(true);
+    expect(way.moves.reduce((sum, { turn_rad }) => sum + Math.hypot(...turn_rad), 0)).toBeGreaterThan(Math.PI / 4);
+  });
+
+  it('and not through one narrower than the diagonal of its corner', () => {
+    expect(findWay(angle, door(thick * Math.SQRT2 - 0.003), { seed: 5, mostLooks: 25_000 })).toMatchObject({ ok: false, error: { code: 'none-found' } });
+  });
+});
+
 describe('where there is no way', () => {
   const cage = (): Blocker[] => [
     blocker('cage', unwrap(combine(unwrap(combine(box([1, 1, 1], [-0.5, -0.5, -0.5]), box([0.96, 0.96, 0.96], [-0.48, -0.48, -0.48]), 'take')), box([0.5, 0.4, 0.4], [0.3, -0.2, -0.2]), 'take'))),

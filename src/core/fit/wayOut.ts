@@ -1,4 +1,4 @@
-import { add, norm, placed, scale, seenFrom, subtract, treeOf, unitVector, type Pose, type Vec3 } from '../geometry';
+import { add, composed, norm, placed, scale, seenFrom, subtract, treeOf, turnAbout, unitVector, type Pose, type Vec3 } from '../geometry';
 import { failure, success, type Outcome } from '../outcome';
 import { SIX_WAYS } from './clearance';
 import { alongMove, checkWay, distanceAt, HAND_M, reachOf, TOUCH_M, type Blocker, type Move, type Part, type WayCheck } from './moves';
@@ -127,7 +127,7 @@ function grownWay(space: Space, start: Pose, chance: Chance): Pose[] | undefined
   outside.forEach((pose) => far.add(pose));
   let nearIsStart = true;
   for (;;) {
-    const grown = extend(space, near, target(space, start, chance));
+    const grown = extend(space, near, nextTarget(space, near, start, chance));
     if (grown) {
       const beyond = nearIsStart ? outFrom(space, grown.pose) : undefined;
       if (beyond) return [...chain(grown).reverse(), beyond];
@@ -183,6 +183,32 @@ function freest(space: Space, from: Pose, move: Move): { pose: Pose; straight: b
 }
 
 const masked = (v: Vec3, mask: Vec3): Vec3 => [v[0] * mask[0], v[1] * mask[1], v[2] * mask[2]];
+
+function nextTarget(space: Space, tree: Tree, start: Pose, chance: Chance): Pose {
+  const kind = chance.uniform();
+  if (kind < IN_PLANE) return inPlane(space, tree.any(chance).pose, start, chance);
+  return kind < IN_PLANE + ABOUT_A_POINT ? turnedAbout(space, tree.any(chance), chance) : target(space, start, chance);
+}
+
+/** Of the targets, so many keep to a plane of what has been reached: what lies flat under a cover goes out flat. */
+const IN_PLANE = 0.4;
+
+function inPlane(space: Space, pose: Pose, start: Pose, chance: Chance): Pose {
+  const across = Math.floor(3 * chance.uniform());
+  const middle = placed(pose, space.part.middle_m);
+  const to = placed(randomPose(space, start, chance), space.part.middle_m);
+  const turn_rad = scale(SIX_WAYS[2 * across]!, Math.PI * (2 * chance.uniform() - 1));
+  return alongMove(pose, space.part, { shift_m: [0, 1, 2].map((k) => (k === across ? 0 : to[k]! - middle[k]!)) as unknown as Vec3, turn_rad }, 1);
+}
+
+/** Of the targets, so many turn what has been reached about the point that is nearest in its way: an inner corner goes round a post so, which turning about the middle does not do. */
+const ABOUT_A_POINT = 0.2;
+const ABOUT_RAD = 0.6;
+
+function turnedAbout(space: Space, { pose }: Node, chance: Chance): Pose {
+  const pivot = space.nearestTo(pose);
+  return composed(turnAbout(pivot, SIX_WAYS[2 * Math.floor(3 * chance.uniform())]!, ABOUT_RAD * (2 * chance.uniform() - 1)), pose);
+}
 
 /** Of the targets, so many lie in narrow places, where those taken at random seldom fall. */
 const NARROW = 0.4;

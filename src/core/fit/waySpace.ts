@@ -1,4 +1,4 @@
-import { AT_HOME, norm, travel, treeOf, type BoxTree, type Pose, type Surface, type Vec3 } from '../geometry';
+import { AT_HOME, norm, placed, seenFrom, separation, travel, treeOf, type BoxTree, type Pose, type Surface, type Vec3 } from '../geometry';
 import { alongMove, boundsAt, isNear, joinedSurface, lengthOut, radiusOf, reachOf, roomOf, type Blocker, type Move, type Part } from './moves';
 
 /** How long a way is looked for. */
@@ -83,6 +83,12 @@ export class Space {
     const length = norm(shift_m);
     const met = travel(this.tree, from, this.others, AT_HOME, shift_m, 0);
     return met && met.travel_m <= length + PLAN_M ? met.travel_m / length : undefined;
+  }
+
+  /** The point of what stands in the way that is nearest to the part. */
+  nearestTo(pose: Pose): Vec3 {
+    this.count();
+    return placed(pose, separation(this.tree, this.others, seenFrom(pose, AT_HOME))!.onSecond);
   }
 
   /** How far the part must go along one of the vehicle's axes to be out. */
