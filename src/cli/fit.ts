@@ -1,4 +1,4 @@
-import { checkedWay, fitOf, foundWay, largestTanks, orderOut, partChoices } from '@/core/evaluate';
+import { checkedWay, fitOf, foundWay, largestTanks, orderOut, partChoices, reachOf, templatesOf } from '@/core/evaluate';
 import type { WayOut } from '@/core/evaluate';
 import { numberFrom, UsageError } from './args';
 import { failed, type Verb } from './verb';
@@ -14,19 +14,25 @@ const wayOf = ({ moves, check, looks }: WayOut) => ({
 export const fit: Verb = {
   name: 'fit',
   summary: 'clearances of the tanks to everything in their space; ways in and out',
-  prints: 'bay: corners_m, fitted_m and contradictions of the measurements; tanks[]: gaps[] (distance_m, keep_m, worst_m, spread_m, where and at which position of the moving part), chanceClear, chanceKept; with --largest how big a tank could be; with --part ways',
+  prints: 'bay: corners_m, fitted_m and contradictions of the measurements; tanks[]: gaps[] (distance_m, keep_m, worst_m, spread_m, where and at which position of the moving part), chanceClear, chanceKept; with --largest how big a tank could be; with --reach what tools get to; with --templates faces; with --part ways',
   options: {
     part: 'id of a part that is to come out: its kept way is checked, or one is found',
     order: 'with --part: also the order in which parts come out (yes)',
     seed: `of the search for a way; ${SEED} where it is left out`,
+    reach: 'whether hands and tools get to every port and named place (yes)',
+    templates: 'outlines of every flat face of every tank, with the lengths to check (yes)',
     largest: 'the largest box and prism that the space takes (yes)',
   },
   run: (system, _, options) => {
     const result = fitOf(system);
     if (!result.ok) throw new UsageError(`${result.error.at}: ${result.error.detail}`);
     const largest = options.largest === undefined ? undefined : largestTanks(system);
+    const reach = options.reach === undefined ? undefined : reachOf(system);
+    const templates = options.templates === undefined ? undefined : system.tanks.map((tank, t) => ({ tank: tank.id, faces: templatesOf(system, t) }));
     return {
       system: system.name, ...result.value,
+      ...(reach ? { reach: reach.ok ? reach.value.map(({ at, ...answer }) => ({ ...answer, ...(at ? { tool: at.key, arc_deg: at.arc_deg } : {}) })) : failed(reach.error) } : {}),
+      ...(templates ? { templates: templates.map(({ tank, faces }) => ({ tank, faces: faces.ok ? faces.value : failed(faces.error) })) } : {}),
       ...(largest ? { largest: largest.ok ? largest.value : failed(largest.error) } : {}),
       ...(options.part === undefined ? {} : { part: waysOf(system, options.part, options) }),
     };

@@ -1,5 +1,7 @@
 import { existsSync, readFileSync } from 'node:fs';
 import { expect, test as base, type Page } from '@playwright/test';
+import { stlBytes } from '@/core/formats';
+import type { ClosedMesh } from '@/core/geometry';
 
 /** A page on which any console error or page error fails the test. */
 export const test = base.extend<{ page: Page }>({
@@ -16,6 +18,9 @@ export const test = base.extend<{ page: Page }>({
 });
 
 export { expect };
+
+/** A closed mesh as an upload, one unit of the file a millimetre. */
+export const stlFile = (name: string, mesh: ClosedMesh) => ({ name, mimeType: 'model/stl', buffer: Buffer.from(stlBytes(mesh, name)) });
 
 /** A demo system, or one of the tests' own. */
 export const demoText = (name: string): string => readFileSync([`demo/${name}.json`, `tests/fixtures/${name}.json`].find(existsSync)!, 'utf8');

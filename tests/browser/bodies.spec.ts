@@ -1,9 +1,6 @@
-import { boxMesh, combine, loadKernel, movedMesh, type ClosedMesh } from '@/core/geometry';
-import { stlBytes } from '@/core/formats';
+import { boxMesh, combine, loadKernel, movedMesh } from '@/core/geometry';
 import { unwrap } from '@/core/outcome';
-import { enter, expect, numberText, openCopy, saved, settled, test } from './app';
-
-const file = (name: string, mesh: ClosedMesh) => ({ name, mimeType: 'model/stl', buffer: Buffer.from(stlBytes(mesh, name)) });
+import { enter, expect, numberText, openCopy, saved, settled, stlFile as file, test } from './app';
 
 test('a good STL becomes the tank; a bad one says what is wrong and changes nothing', async ({ page }) => {
   await loadKernel();

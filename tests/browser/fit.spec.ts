@@ -1,4 +1,6 @@
-import { enter, expect, openCopy, settled, test } from './app';
+import { readFileSync } from 'node:fs';
+import { boxMesh, loadKernel, movedMesh } from '@/core/geometry';
+import { enter, expect, openCopy, settled, stlFile as file, test } from './app';
 
 test.describe.configure({ timeout: 90_000 });
 
@@ -76,4 +78,51 @@ test('the builder’s constraints are set here and found at their stage; a built
   await expect(page.getByTestId('built-result')).toContainText('less');
   await page.keyboard.press('8');
   await expect(page.getByRole('heading', { name: 'Findings' })).toBeVisible();
+});
+
+test('hands and tools: what comes off first is named, the tool is drawn, a named bolt is tried too', async ({ page }) => {
+  await openCopy(page, 'hill-climb-car', 'fit');
+  const reach = page.getByTestId('reach');
+  const feed = page.getByTestId('reach-feed-tighten');
+  await expect(feed).toContainText('First off: Cell cover', { timeout: 30_000 });
+  await feed.click();
+  await expect(reach.getByTestId('moving-part').first()).toBeVisible();
+  await reach.getByRole('button', { name: 'a bolt to tighten' }).click();
+  const bolt = reach.getByTestId('reach-bolt-tighten');
+  await expect(bolt).toContainText('Bolt 1', { timeout: 30_000 });
+  await reach.locator('summary').filter({ hasText: 'Bolt 1' }).click();
+  await enter(page, 'From its aft end, Bolt 1', '40');
+  await expect(bolt).toContainText('not at all', { timeout: 30_000 });
+  await expect(bolt).toContainText('In the way: Fuel cell’s walls');
+  await page.keyboard.press('Control+z');
+  await expect(bolt).not.toContainText('not at all', { timeout: 30_000 });
+});
+
+test('a bay and a thing come in as STL; a bad one changes nothing; a template goes out at true size', async ({ page }) => {
+  await loadKernel();
+  await openCopy(page, 'box-boat', 'fit');
+  const bay = page.getByTestId('bay');
+  await bay.getByLabel('Unit of the STL file').selectOption('m');
+  await page.getByTestId('stl-bay').setInputFiles(file('vast.stl', boxMesh(0.9, 0.8, 0.7)));
+  await expect(bay.getByRole('alert')).toContainText('another unit');
+  await bay.getByLabel('Unit of the STL file').selectOption('mm');
+  await page.getByTestId('stl-bay').setInputFiles(file('hold.stl', movedMesh(boxMesh(0.9, 0.8, 0.7), [-0.1, -0.1, -0.1])));
+  await expect(bay).toContainText('900 mm');
+  await expect(page.getByTestId('tightest')).toBeVisible();
+  const things = page.getByTestId('things');
+  await page.getByTestId('stl-thing').setInputFiles(file('post.stl', movedMesh(boxMesh(0.05, 0.05, 0.3), [0.1, -0.08, 0])));
+  await expect(page.getByTestId('gap-thing')).toBeVisible();
+  await things.getByText('Thing 1', { exact: true }).first().click();
+  await things.getByRole('button', { name: 'One more body' }).click();
+  await enter(page, 'Above it, Thing 1, body 2', '350');
+  await settled(page);
+  await things.getByRole('button', { name: 'Remove this body' }).click();
+  await expect(things.getByRole('button', { name: 'Remove this body' })).toBeHidden();
+  await page.getByTestId('templates').getByLabel('Turned over, for the other side').check();
+  await expect(page.getByTestId('template-outline')).toBeVisible();
+  const [download] = await Promise.all([page.waitForEvent('download'), page.getByRole('button', { name: 'Save at true size (SVG)' }).click()]);
+  expect(download.suggestedFilename()).toMatch(/turned-over\.svg$/);
+  const svg = readFileSync(await download.path(), 'utf8');
+  const [, width, box] = /width="([\d.]+)mm" height="[\d.]+mm" viewBox="0 0 ([\d.]+) /.exec(svg)!;
+  expect(width).toBe(box);
 });

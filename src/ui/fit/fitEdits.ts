@@ -167,14 +167,14 @@ const SPOT_NAMES: Readonly<Record<SpotDocument['kind'], string>> = { bolt: 'Bolt
 /** A bolt of this size, until it is said [m]. */
 const USUAL_FLATS_M = 0.013;
 
-/** A place to be reached, on the middle of the first tank's lid to begin with. */
+/** A place to be reached, in the middle of the first tank's aft end to begin with, where ports seldom are. */
 export function withSpot(system: SystemDocument, kind: SpotDocument['kind']): SystemDocument {
   const tank = system.tanks[0]!;
-  const { shape } = tank;
-  const [l, w, h] = shape.kind === 'box' ? [shape.length_m.value, shape.width_m.value, shape.height_m.value] : METRE;
+  const [, w, h] = shapeSpan(tank.shape);
+  const wall = tank.dimensions === 'inside' ? tank.material.thickness_m.value : 0;
   const count = system.fit.spots.filter((spot) => spot.kind === kind).length;
   return withAdded(system, ['fit', 'spots'], {
     id: freshId(system, kind), name: `${SPOT_NAMES[kind]} ${count + 1}`, kind, tank: tank.id,
-    x_m: guess(l / 2), y_m: guess(w / 2), z_m: guess(h), facing: { forward: 0, toPort: 0, up: 1 }, ...(kind === 'bolt' ? { acrossFlats_m: assumed(USUAL_FLATS_M, 0.003) } : {}),
+    x_m: guess(-wall), y_m: guess(w / 2), z_m: guess(h / 2), facing: { forward: -1, toPort: 0, up: 0 }, ...(kind === 'bolt' ? { acrossFlats_m: assumed(USUAL_FLATS_M, 0.003) } : {}),
   });
 }
