@@ -3,6 +3,8 @@ import { expect, test as base, type Page } from '@playwright/test';
 import { stlBytes } from '@/core/formats';
 import type { ClosedMesh } from '@/core/geometry';
 
+const made: string[] = [];
+
 /** A page on which any console error or page error fails the test. */
 export const test = base.extend<{ page: Page }>({
   page: async ({ page }, provide) => {
@@ -12,6 +14,8 @@ export const test = base.extend<{ page: Page }>({
     });
     page.on('pageerror', (error) => wrong.push(String(error)));
     await provide(page);
+    // Each card of the library is worked out when it is shown: what no test needs any more is not left there.
+    for (const id of made.splice(0)) await page.request.delete(`/api/systems/${id}`, { headers: { 'content-type': 'application/json' } });
     const expected = /Failed to load resource/; // answers of 4xx that a test asked for
     expect(wrong.filter((text) => !expected.test(text))).toEqual([]);
   },
@@ -30,6 +34,7 @@ export async function openCopy(page: Page, name: string, stage = 'tank'): Promis
   const response = await page.request.post('/api/systems', { headers: { 'content-type': 'application/json' }, data: demoText(name) });
   expect(response.status()).toBe(201);
   const { id } = (await response.json()) as { id: string };
+  made.push(id);
   await page.goto(`/systems/${id}?stage=${stage}`);
   await settled(page);
   return id;
