@@ -22,6 +22,14 @@ const SHOTS: readonly Shot[] = [
   { name: 'systems', path: '/' },
   { name: 'new', path: '/new' },
   { name: 'fit', path: '/systems/forest-trailer?stage=fit', before: (page) => page.getByTestId('tightest').waitFor() },
+  {
+    name: 'reach', path: '/systems/snow-vehicle?stage=fit',
+    before: async (page) => {
+      await page.getByTestId('reach-drain-tighten').click();
+      await page.getByTestId('reach').getByTestId('fit-views').waitFor();
+      await page.getByTestId('reach').evaluate((element) => window.scrollTo(0, element.getBoundingClientRect().top + window.scrollY - 176));
+    },
+  },
   { name: 'ports', path: '/systems/hill-climb-car?stage=ports' },
   { name: 'lines', path: '/systems/snow-vehicle?stage=lines' },
   { name: 'vents', path: '/systems/forest-trailer?stage=vents' },
@@ -34,7 +42,7 @@ const SHOTS: readonly Shot[] = [
     name: 'map', path: '/systems/hill-climb-car?stage=ports',
     before: (page) => page.getByTestId('attitude-map').evaluate((element) => window.scrollTo(0, element.getBoundingClientRect().top + window.scrollY - 176)),
   },
-  ...(['baffles', 'contact'] as const).map((name): Shot => ({
+  ...(['baffles'] as const).map((name): Shot => ({
     name, path: '/systems/crab-boat?stage=tank',
     before: async (page) => {
       await page.getByTestId('table').getByRole('row').nth(2).waitFor();
