@@ -7,7 +7,7 @@ const core = (name, ...allowed) => ({
   to: { path: '^src/core/', pathNot: `^src/core/(outcome\\.ts$|${[name, ...allowed].join('/|')}/)` },
 });
 
-const SOLVERS = ['reference', 'units', 'geometry', 'fluids', 'tank', 'network', 'gauge', 'range', 'fit'];
+const SOLVERS = ['reference', 'units', 'geometry', 'fluids', 'tank', 'network', 'gauge', 'range', 'fit', 'fittings'];
 
 module.exports = {
   forbidden: [
@@ -26,6 +26,7 @@ module.exports = {
     core('tank', 'geometry', 'units'),
     core('gauge', 'geometry', 'units'),
     core('range', 'units'),
+    core('fittings', 'units', 'reference'),
     core('fit', 'geometry', 'units', 'reference'),
     core('formats', 'geometry', 'units'),
     core('document', ...SOLVERS, 'formats'),

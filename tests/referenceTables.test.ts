@@ -8,6 +8,7 @@ import { FLUIDS } from '@/core/reference/fluids';
 import { LINE_SIZES } from '@/core/reference/lineSizes';
 import { FITTINGS, ROUGHNESS } from '@/core/reference/losses';
 import { GAUGE_TABLES } from '@/core/reference/sheetGauges';
+import { THREAD_SYSTEMS, THREADS } from '@/core/reference/threads';
 import type { Sourced } from '@/core/reference/provenance';
 
 const rows: readonly (readonly [string, Sourced])[] = [
@@ -21,6 +22,8 @@ const rows: readonly (readonly [string, Sourced])[] = [
   ...MEASURING.map((row) => [row.name, row] as const),
   ...TOOLS.map((row) => [row.name, row] as const),
   ...SPANNERS.map((row) => [`spanner of ${row.acrossFlats * 1000} mm`, row] as const),
+  ...THREADS.map((row) => [row.name, row] as const),
+  ...Object.values(THREAD_SYSTEMS).map((row) => [row.name, row] as const),
   ['fingers about a handle', GRIP], ['ratchet', RATCHET],
   ...EXCITATIONS.map((row) => [row.vehicle, row] as const),
   ...Object.values(FLUIDS).flatMap((row) => [[`${row.key} density`, row.density], [`${row.key} viscosity`, row.viscosity], [`${row.key} vapour`, row.vapour]] as const),

@@ -46,6 +46,8 @@ describe('a spanner’s swing', () => {
     expectClose(found, 2 * Math.PI - 2 * Math.asin((GRIP.width / 2 + post / 2) / r), { abs: 0.02, why: 'a square post of 1 mm' });
   });
 
+  it('is none deep within a solid, however far its sides are', () => expect(widestArc(FLAT, AT_HOME, [box([10, 10, 10], [-5, -5, -5])])).toBeUndefined());
+
   it('is enough between walls when 30° are left, and not when less', () => {
     // θ = 75° leaves 30° between two walls.
     const least = CORNER * Math.cos((75 * Math.PI) / 180 - Math.atan2(GRIP.width / 2, ROW.length));

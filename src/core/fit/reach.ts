@@ -73,7 +73,7 @@ type Arc = { readonly from: number; readonly to: number };
 
 /** The widest arc about z over which a tool is free; a whole turn where nothing is in its way. */
 export function widestArc(tool: Tool, pose: Pose, standing: readonly Standing[]): Arc | undefined {
-  const near = standing.filter(({ surface }) => separation(treeOf(surface), treeOf(tool.surface), pose, reachOf(tool)) !== undefined);
+  const near = standing.filter(({ surface, closed }) => separation(treeOf(surface), treeOf(tool.surface), pose, reachOf(tool)) !== undefined || (closed && isWithin(surface, somePoint(tool.surface, pose))));
   const meetsAt = (angle: number): boolean => near.some((other) => meets(tool, spunAt(pose, angle), other));
   const isFree = Array.from({ length: LOOKS_ROUND }, (_, i) => !meetsAt((i * TURN) / LOOKS_ROUND));
   const first = isFree.indexOf(false);
