@@ -35,6 +35,7 @@ export const SIX_WAYS: readonly Vec3[] = [[1, 0, 0], [-1, 0, 0], [0, 1, 0], [0, 
  * itself where that is more, with no position left out.
  */
 export function clearanceTo(body: Body, thing: Thing): Clearance {
+  if (thing.motions.length === 0) return clearanceAt(body, thing, []);
   const { low, high, slopes } = rangeOf(thing);
   const least = leastOver({ low, high, slopes }, (at, atMost_m) => distanceTo(body, thing, movedTo(thing, at), atMost_m)?.distance_m ?? atMost_m, SWEEP_M, SWEEP_REL);
   if (least.value > 0) return clearanceAt(body, thing, least.at);
