@@ -81,3 +81,19 @@ test('a drag in the drawing is one step of undo, and the arrow keys do the same'
   await page.keyboard.press('Shift+ArrowDown');
   await expect(height).toHaveValue('11');
 });
+
+test('an unknown thread is named from its diameter and pitch, with what would settle it', async ({ page }) => {
+  await openCopy(page, 'box-boat', 'ports');
+  const panel = page.getByTestId('threads');
+  await enter(page, 'Thread diameter', '200');
+  await expect(panel).toContainText('out of range');
+  await enter(page, 'Thread diameter', '13.0');
+  await expect(page.getByTestId('thread-tell')).toContainText('pitch gauge');
+  await enter(page, 'Pitch', 'fine');
+  await expect(panel).toContainText('no pitch');
+  await enter(page, 'Pitch', '19 tpi');
+  await expect(page.getByTestId('thread-tell')).toContainText('narrows');
+  await panel.getByLabel('Does it narrow?').selectOption('no');
+  await expect(panel.getByRole('row').nth(1)).toContainText('G 1/4');
+  await expect(panel.getByRole('row').nth(1)).toContainText('almost surely');
+});

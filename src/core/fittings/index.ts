@@ -5,4 +5,5 @@
  * Read `threadFinder.ts` first: from a calliper's and a pitch gauge's reading
  * to the threads of `reference/threads.ts` that it may be.
  */
+export { parsePitch, PITCH_EXAMPLE } from './pitchText';
 export { findThread, type FoundThread, type ThreadCandidate, type ThreadCode, type ThreadReading, type ThreadTell } from './threadFinder';

@@ -3,7 +3,7 @@ import { describe, expect, it } from 'vitest';
 import { expectClose } from '../../../tests/expectClose';
 import { unwrap } from '../outcome';
 import { THREAD_SYSTEMS, THREADS, type ThreadRow } from '../reference/threads';
-import { findThread, type ThreadReading } from '.';
+import { findThread, parsePitch, type ThreadReading } from '.';
 
 const mm = (value: number): number => value / 1000;
 const outside = (diameter_mm: number, more: Partial<ThreadReading> = {}): ThreadReading => ({ on: 'outside', diameter_m: mm(diameter_mm), diameterSpread_m: mm(0.1), ...more });
@@ -68,6 +68,17 @@ describe('an unknown thread', () => {
   ])('%s: said so', (_, reading, message) => {
     const found = findThread(reading);
     expect(found.ok ? '' : found.error.detail).toMatch(message);
+  });
+});
+
+describe('a pitch as it is read', () => {
+  it.each([['1.5', 1.5e-3], ['1,5 mm', 1.5e-3], ['18', 0.0254 / 18], ['18 tpi', 0.0254 / 18], ['11 1/2 tpi', 0.0254 / 11.5], ['4 tpi', 0.0254 / 4], ['27 turns an inch', 0.0254 / 27]])('%s', (text, pitch) => {
+    expectClose(unwrap(parsePitch(text)).pitch_m, pitch, { rel: 1e-12, why: 'a millimetre or a turn an inch' });
+  });
+
+  it.each(['', 'fine', '0', '-3', '18 furlongs', '1.5.5'])('"%s" is none, and says what is', (text) => {
+    const read = parsePitch(text);
+    expect(read.ok ? '' : read.error.detail).toContain('11 1/2 tpi');
   });
 });
 

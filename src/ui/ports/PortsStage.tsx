@@ -20,6 +20,7 @@ import { useDetails } from '../state/results';
 import { openTank, useTank } from '../state/tankChoice';
 import { ContactPanel } from '../tank/ContactPanel';
 import { TankPicker } from '../tank/TankPicker';
+import { ThreadPanel } from './ThreadPanel';
 
 const PICKUP_WORDS: Readonly<Record<(typeof PICKUP_KINDS)[number], string>> = { 'top-tube': 'tube from the lid', 'bottom-outlet': 'outlet in the bottom' };
 
@@ -37,6 +38,7 @@ export function PortsStage() {
         <Box display="grid" gap="4">{tank.ports.map((port, p) => <PortRow key={port.id} port={port} t={t} p={p} system={system} />)}</Box>
         <Box mt="3"><Caution>Drill, saw and deburr before the tank has ever held fuel. Chips left inside end in the pump: wash and look before you close it.</Caution></Box>
       </Panel>
+      <ThreadPanel />
       <ContactPanel title="Seals and what hangs inside" groups={['gasket', 'sealant', 'hose', 'tie']} />
       <StageFindings stage="ports" />
     </Box>
