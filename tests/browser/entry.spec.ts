@@ -87,11 +87,12 @@ test('an unknown thread is named from its diameter and pitch, with what would se
   const panel = page.getByTestId('threads');
   await enter(page, 'Thread diameter', '200');
   await expect(panel).toContainText('out of range');
-  await enter(page, 'Thread diameter', '13.0');
+  await enter(page, 'Thread diameter', '13.9');
   await expect(page.getByTestId('thread-tell')).toContainText('pitch gauge');
-  await enter(page, 'Pitch', 'fine');
+  await enter(page, 'Thread pitch', 'fine');
   await expect(panel).toContainText('no pitch');
-  await enter(page, 'Pitch', '19 tpi');
+  await enter(page, 'Thread diameter', '13.0');
+  await enter(page, 'Thread pitch', '19 tpi');
   await expect(page.getByTestId('thread-tell')).toContainText('narrows');
   await panel.getByLabel('Does it narrow?').selectOption('no');
   await expect(panel.getByRole('row').nth(1)).toContainText('G 1/4');

@@ -30,7 +30,11 @@ describe('an unknown thread', () => {
   });
 
   it('without a pitch, the pitch is what to look at', () => {
-    expect(unwrap(findThread(outside(13.9))).tell?.how).toContain('pitch');
+    const { candidates, tell } = unwrap(findThread(outside(13.9)));
+    expect(tell?.how[0]).toBe('pitch');
+    const [one, other] = tell!.between.map(byName);
+    expect(candidates[0]!.thread).toBe(one);
+    expect(Math.abs(one!.pitch_m - other!.pitch_m)).toBeGreaterThan(4e-5);
   });
 
   it('inside: M14 x 1.5 has crests at 12.4 mm', () => {

@@ -74,7 +74,9 @@ export function findThread(reading: ThreadReading): Outcome<FoundThread, ThreadC
   const total = weighed.reduce((sum, { weight }) => sum + weight, 0);
   if (total === 0) return failure('none-near', 'thread', 'No thread of the table is near this diameter and pitch; measure both again, over the crests.');
   const candidates = weighed.map(({ weight, ...rest }): ThreadCandidate => ({ ...rest, share: weight / total })).filter(({ share }) => share >= LEAST_SHARE).sort((a, b) => b.share - a.share).slice(0, MOST_LISTED);
-  const [first, second] = candidates;
+  const [first, next] = candidates;
+  // A pitch settles more than anything else, so it is asked for first where it would.
+  const second = (pitch_m === undefined ? candidates.find(({ thread }) => Math.abs(thread.pitch_m - first!.thread.pitch_m) > SEEN_PITCH_M) : undefined) ?? next;
   return success({ candidates, tell: first && second ? { between: [first.thread.name, second.thread.name], how: tellsApart(first.thread, second.thread, reading) } : undefined });
 }
 

@@ -56,7 +56,7 @@ export function ThreadPanel() {
         <Select label="Measured" value={on} options={[{ value: 'outside', label: 'over the crests of a fitting' }, { value: 'inside', label: 'across the crests of a port' }]} onChange={setOn} />
         <TextEntry label="Thread diameter" value={diameter === undefined ? '' : size(diameter)} onEnter={enterDiameter} hint="At the widest turn." />
         <Select label="With a" value={tool} options={[{ value: 'calliper', label: 'calliper, ± 0.1 mm' }, { value: 'rule', label: 'rule, ± 0.5 mm' }]} onChange={setTool} />
-        <TextEntry label="Pitch" value={pitch?.reading ?? ''} onEnter={enterPitch} hint={`${PITCH_EXAMPLE}; empty where not known.`} />
+        <TextEntry label="Thread pitch" value={pitch?.reading ?? ''} onEnter={enterPitch} hint={`${PITCH_EXAMPLE}; empty where not known.`} />
         <Select label="Does it narrow?" value={tapers} options={[{ value: 'unknown', label: 'not looked yet' }, { value: 'yes', label: 'yes, it tapers' }, { value: 'no', label: 'no, parallel' }]} onChange={setTapers} />
       </FieldGrid>
       {found && !found.ok && <Box role="status" mt="3" color="stop" fontWeight="600">{found.error.code === 'none-near' ? found.error.detail : `The ${found.error.at} ${found.error.detail}.`}</Box>}
@@ -72,7 +72,7 @@ function Candidates({ found: { candidates, tell }, size }: { readonly found: Fou
   return (
     <Box mt="3" overflowX="auto">
       <chakra.table width="100%" minW="560px" borderCollapse="collapse" aria-label="Threads that it may be">
-        <thead><tr>{['thread', 'likely', 'tap drill', 'in by', 'what seals it'].map((head, i) => <chakra.th key={head} px="2" textAlign={i === 0 || i === 4 ? 'left' : 'right'} color="soft" fontWeight="600">{head}</chakra.th>)}</tr></thead>
+        <thead><tr>{['thread', 'likely', 'tap drill', 'screws in', 'what seals it'].map((head, i) => <chakra.th key={head} px="2" textAlign={i === 0 || i === 4 ? 'left' : 'right'} color="soft" fontWeight="600">{head}</chakra.th>)}</tr></thead>
         <tbody>
           {candidates.map(({ thread, share }, i) => (
             <chakra.tr key={thread.name} borderTopWidth="1px" borderColor="rule">
