@@ -1,10 +1,10 @@
 import { drawnBay, surveyedBay, type Bay, type BayCode, type BayPlan, type Body, type Motion, type Piece, type Taken, type Thing } from '../fit';
-import { combine, composed, convexHull, cross, dot, insetMesh, meshBounds, placedBack, posedMesh, poseOf, prismMesh, rayHit, sectionAcross, signedArea_m2, shiftBy, subtract, triangle, unitVector, type ClosedMesh, type Point2, type Pose, type Vec3 } from '../geometry';
-import { failure, success, unwrap, type Outcome } from '../outcome';
+import { add, combine, composed, convexHull, cross, dot, insetMesh, meshBounds, placedBack, posedMesh, poseOf, prismMesh, rayHit, rodMesh, scale, sectionAcross, signedArea_m2, shiftBy, subtract, triangle, unitVector, type ClosedMesh, type Point2, type Pose, type Vec3 } from '../geometry';
+import { failure, success, type Outcome } from '../outcome';
 import { STANDING, TAPE_SPREAD_M } from '../reference/standing';
 import { tankBody, type TankBody } from './compileBody';
 import { shapeMesh } from './compileShape';
-import { portPoint, radians } from './compileTank';
+import { OUTWARD, portPoint, radians } from './compileTank';
 import { withValue, toPath, valueAt } from './edit';
 import type { Known } from './known';
 import type { BayDocument, MeasuredBayDocument, PortDocument, SystemDocument, TankDocument, ThingDocument } from './schema';
@@ -97,10 +97,11 @@ export function compileTankBody(system: SystemDocument, tank: TankDocument): Out
   });
 }
 
-export const FACE_AXIS: Readonly<Record<PortDocument['face'], { axis: 0 | 1 | 2; sign: 1 | -1 }>> = {
+const FACE_AXIS: Readonly<Record<PortDocument['face'], { axis: 0 | 1 | 2; sign: 1 | -1 }>> = {
   lid: { axis: 2, sign: 1 }, floor: { axis: 2, sign: -1 }, fore: { axis: 0, sign: 1 }, aft: { axis: 0, sign: -1 }, port: { axis: 1, sign: 1 }, starboard: { axis: 1, sign: -1 },
 };
-export const TURN_AXIS = { fore: { axis: 0, sign: 1 }, aft: { axis: 0, sign: -1 }, port: { axis: 1, sign: 1 }, starboard: { axis: 1, sign: -1 }, up: { axis: 2, sign: 1 }, down: { axis: 2, sign: -1 } } as const;
+/** Which way a hose end goes that turns aside, in the tank's axes. */
+export const TURN_WAY = { fore: OUTWARD.fore, aft: OUTWARD.aft, port: OUTWARD.port, starboard: OUTWARD.starboard, up: OUTWARD.lid, down: OUTWARD.floor } as const;
 
 /** A bore narrower than this is a hole that is drilled, without a fitting [m]. */
 const DRILLED_M = 0.0035;
@@ -114,12 +115,21 @@ export function standsOn(port: PortDocument): { readonly height_m: number; reado
 }
 
 const SEAT_LOOKS = 12;
+/** Every doubtful value is nudged in turn, and most leave the walls and the port as they are. */
+const seats = new WeakMap<ClosedMesh, WeakMap<PortDocument, Vec3 | undefined>>();
 
 /**
  * Where what stands on a port begins: on a flat face at the hole, on a curved
  * or stepped one as high as the highest wall under it, where a flat boss ends.
  */
 export function portSeat(outer: ClosedMesh, port: PortDocument): Vec3 | undefined {
+  const known = seats.get(outer) ?? new WeakMap<PortDocument, Vec3 | undefined>();
+  seats.set(outer, known);
+  if (!known.has(port)) known.set(port, seatOn(outer, port));
+  return known.get(port);
+}
+
+function seatOn(outer: ClosedMesh, port: PortDocument): Vec3 | undefined {
   const point = portPoint(outer, port);
   if (!point) return undefined;
   const { axis, sign } = FACE_AXIS[port.face];
@@ -161,30 +171,24 @@ export const hoseEndOf = (portId: string): string => `${portId}:end`;
 /** Shorter than this nothing stands on the port. */
 export const FLUSH_M = 0.001;
 
-function portPieces(port: PortDocument, point_m: Vec3 | undefined): Piece[] {
+/** Where a hose end turns aside from what stands on a port: in its middle, as high as it may. */
+export function bendOn(port: PortDocument, seat_m: Vec3): Vec3 {
   const { height_m, diameter_m } = standsOn(port);
-  if (!point_m || height_m < FLUSH_M) return [];
-  const { axis, sign } = FACE_AXIS[port.face];
-  const pieces = [{ id: port.id, name: port.name, surface: rod(point_m, axis, sign, height_m, diameter_m / 2) }];
+  return add(seat_m, scale(OUTWARD[port.face], Math.max(0, height_m - diameter_m / 2)));
+}
+
+function portPieces(port: PortDocument, seat_m: Vec3 | undefined): Piece[] {
+  const { height_m, diameter_m } = standsOn(port);
+  if (!seat_m || height_m < FLUSH_M) return [];
+  const rod = (from_m: Vec3, way: Vec3, length_m: number): ClosedMesh => rodMesh(from_m, add(from_m, scale(way, length_m)), diameter_m / 2, ROD_SIDES);
+  const pieces = [{ id: port.id, name: port.name, surface: rod(seat_m, OUTWARD[port.face], height_m) }];
   const turns = port.stands?.turns ?? 'straight';
   const reach_m = port.stands?.reach_m.value ?? 0;
   if (turns === 'straight' || reach_m < FLUSH_M) return pieces;
-  const bend = [...point_m] as [number, number, number];
-  bend[axis] += sign * Math.max(0, height_m - diameter_m / 2);
-  return [...pieces, { id: hoseEndOf(port.id), name: `hose end of ${port.name}`, surface: rod(bend, TURN_AXIS[turns].axis, TURN_AXIS[turns].sign, reach_m, diameter_m / 2) }];
+  return [...pieces, { id: hoseEndOf(port.id), name: `hose end of ${port.name}`, surface: rod(bendOn(port, seat_m), TURN_WAY[turns], reach_m) }];
 }
 
 const ROD_SIDES = 16;
-const AXIS_NAMES = ['x', 'y', 'z'] as const;
-
-/** A round rod from a point along an axis, as the many-sided one that encloses it. */
-function rod(from_m: Vec3, axis: 0 | 1 | 2, sign: 1 | -1, length_m: number, radius_m: number): ClosedMesh {
-  const around = radius_m / Math.cos(Math.PI / ROD_SIDES);
-  const outline = Array.from({ length: ROD_SIDES }, (_, i): Point2 => [around * Math.cos((2 * Math.PI * i) / ROD_SIDES), around * Math.sin((2 * Math.PI * i) / ROD_SIDES)]);
-  const start = [...from_m] as [number, number, number];
-  if (sign < 0) start[axis] -= length_m;
-  return posedMesh(unwrap(prismMesh(outline, AXIS_NAMES[axis], length_m)), shiftBy(start));
-}
 
 /** Common practice: a steel strap on a rubber strip. */
 const STRAP_M = { width: 0.04, thickness: 0.006 };

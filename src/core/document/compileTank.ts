@@ -76,7 +76,7 @@ export function compileTank(system: SystemDocument, document: TankDocument): Out
 }
 
 /** Where each face lies from inside, and the two coordinates that place a port on it. */
-const OUTWARD: Readonly<Record<PortDocument['face'], Vec3>> = {
+export const OUTWARD: Readonly<Record<PortDocument['face'], Vec3>> = {
   lid: [0, 0, 1], floor: [0, 0, -1], fore: [1, 0, 0], aft: [-1, 0, 0], port: [0, 1, 0], starboard: [0, -1, 0],
 };
 

@@ -2,9 +2,9 @@ import { readFileSync } from 'node:fs';
 import { describe, expect, it } from 'vitest';
 import { expectClose } from '../../../tests/expectClose';
 import { unwrap } from '../outcome';
-import { meshBounds, meshVolume } from '../geometry';
+import { AT_HOME, meshBounds, meshVolume, separation, treeOf } from '../geometry';
 import { compileTankBody, outerMesh, portSeat, standsOn } from './compileFit';
-import { chosen, parseSystem, parseSystemText, parseWay, toPath, withValue } from '.';
+import { chosen, draftSystem, parseSystem, parseSystemText, parseWay, toPath, withValue } from '.';
 
 const text = (name: string): string => readFileSync(name, 'utf8');
 const TRAILER = unwrap(parseSystemText(text('demo/forest-trailer.json')));
@@ -72,6 +72,13 @@ describe('the space in a document', () => {
     expectClose(bounds[3]!.max[0] - bounds[3]!.min[0], 0.04, { abs: 1e-9, why: 'width of the strap' });
     expectClose(bounds[3]!.max[2], 0.3 + t + 0.006, { abs: 1e-6, why: 'over the lid' });
     expectClose(bounds[3]!.min[1], -t - 0.006, { abs: 1e-6, why: 'beside it' });
+  });
+
+  it.each([0.015, 0.04, 0.08, 0.3])('ports of a drafted tank of %d m³ leave each other room', (holds_m3) => {
+    const system = draftSystem({ name: 'x', vehicle: 'road', consumer: 'diesel-engine', power_W: 30e3, holds_m3 });
+    const [, ...standing] = unwrap(compileTankBody(system, system.tanks[0]!)).pieces;
+    expect(standing).toHaveLength(4);
+    standing.forEach((one, i) => standing.slice(i + 1).forEach((other) => expect(separation(treeOf(one.surface), treeOf(other.surface), AT_HOME)!.distance_m, `${one.name} and ${other.name}`).toBeGreaterThan(0.01)));
   });
 
   it('what stands on a port is as usual for its role, or as it is said', () => {

@@ -2,7 +2,7 @@ import { compileBay, compileTankBody, compileThing, hoseEndOf, placeOf, type Fit
 import { withValue, type Path } from '../document/edit';
 import type { Known } from '../document/known';
 import type { SystemDocument } from '../document/schema';
-import { chanceAllPositive, clearanceAt, clearanceTo, clearanceToPanel, joinedSurface, rangeOf, readingOf, standing, type Bay, type Body, type Clearance, type Contradiction, type Panel, type Survey, type Thing } from '../fit';
+import { chanceAllPositive, clearanceAt, clearanceTo, clearanceToPanel, isSolid, joinedSurface, rangeOf, readingOf, standing, type Bay, type Body, type Clearance, type Contradiction, type Panel, type Survey, type Thing } from '../fit';
 import { dot, nearestOnTriangle, norm, subtract, triangle, type Surface, type Vec3 } from '../geometry';
 import { success, type Outcome } from '../outcome';
 import { allKnown } from './allKnown';
@@ -156,7 +156,7 @@ function tankFit(system: SystemDocument, t: number, scene: FitScene): Outcome<Ta
   // What it is fastened to is packed until it touches; nobody is hurt by a zone until something stands in it.
   const chance = (ask: (g: number) => number, counts: (kind: FitGap['kind']) => boolean): number =>
     chanceAllPositive(measured.flatMap(({ clearance, kind }, g) => (counts(kind) ? [{ margin_m: clearance.distance_m - ask(g), moves_m: moves[g]! }] : [])));
-  return success({ tank: tank.id, name: tank.name, gaps, chanceClear: chance(() => 0, (kind) => kind !== 'fixing' && kind !== 'spray' && kind !== 'occupied'), chanceKept: chance((g) => measured[g]!.keep_m, (kind) => kind !== 'fixing'), doubts: doubtsOf(columns, measured) });
+  return success({ tank: tank.id, name: tank.name, gaps, chanceClear: chance(() => 0, (kind) => kind === 'wall' || (kind !== 'fixing' && isSolid(kind))), chanceKept: chance((g) => measured[g]!.keep_m, (kind) => kind !== 'fixing'), doubts: doubtsOf(columns, measured) });
 }
 
 /** Least that is left anywhere over what is asked there, for one tank [m]; undefined where it cannot be built. */

@@ -15,12 +15,17 @@ const fitKey = ({ fit, tanks, mounts }: SystemDocument): string => JSON.stringif
 
 let kept: { readonly key: string; readonly outcome: FitOutcome } | undefined;
 
+/** Whether anything is said of the space round the tanks. */
+export const hasSpace = ({ fit: { bay, things } }: SystemDocument): boolean => bay.kind !== 'none' || things.length > 0;
+/** Whether there is anything to reach past, or a place that is named. */
+export const hasReach = (system: SystemDocument): boolean => hasSpace(system) || system.fit.spots.length > 0;
+
 /**
  * The fit of a system; undefined where nothing is said of the space. Kept for
  * the next time, since most edits leave the space alone.
  */
 export function fitFor(system: SystemDocument): FitOutcome | undefined {
-  if (system.fit.bay.kind === 'none' && system.fit.things.length === 0) return undefined;
+  if (!hasSpace(system)) return undefined;
   const key = fitKey(system);
   if (kept?.key === key) return kept.outcome;
   kept = { key, outcome: fitOf(system) };
@@ -31,9 +36,8 @@ let keptReach: { readonly key: string; readonly outcome: ReachOutcome } | undefi
 
 /** What hands and tools get to; undefined where nothing is said of the space and no place is named. */
 export function reachFor(system: SystemDocument): ReachOutcome | undefined {
-  const { bay, things, spots } = system.fit;
-  if (bay.kind === 'none' && things.length === 0 && spots.length === 0) return undefined;
-  const key = `${fitKey(system)} ${JSON.stringify(spots)}`;
+  if (!hasReach(system)) return undefined;
+  const key = `${fitKey(system)} ${JSON.stringify(system.fit.spots)}`;
   if (keptReach?.key === key) return keptReach.outcome;
   keptReach = { key, outcome: reachOf(system) };
   return keptReach.outcome;

@@ -20,7 +20,7 @@ export { workingOf, type Working, type WorkingStep, type WorkingTerm } from './w
 export type { FlowResult, PumpChartPoint, PumpResult } from './flowResult';
 export type { BalancePoint, Detail, PickupResult, TankResult } from './tankResult';
 export type { SectionDrawing, SenderDrawing, TankDrawing } from './drawing';
-export { fitFor, reachFor, type FitOutcome, type ReachOutcome } from './fitCache';
+export { fitFor, hasReach, hasSpace, reachFor, type FitOutcome, type ReachOutcome } from './fitCache';
 export { fitOf, type FitDoubt, type FitGap, type FitResult, type SurveyResult, type TankFit } from './fit';
 export { checkedWay, foundWay, moveOf, orderOut, partChoices, stepOf, wayPicture, type FoundWay, type PartChoice, type WayPicture, type WaysCode } from './ways';
 export type { Move, Removal, StepCheck, WayCheck, WayOut } from '../fit';

@@ -1,7 +1,8 @@
-import { compileTankBody, directionOf, FACE_AXIS, FLUSH_M, hoseEndOf, outerMesh, placeOf, pointOf, portSeat, standsOn, TURN_AXIS, wallAt, type FitCode } from '../document/compileFit';
+import { bendOn, compileTankBody, directionOf, FLUSH_M, hoseEndOf, outerMesh, placeOf, pointOf, portSeat, standsOn, TURN_WAY, wallAt, type FitCode } from '../document/compileFit';
+import { OUTWARD } from '../document/compileTank';
 import type { PortDocument, SpotDocument, SystemDocument, TankDocument } from '../document/schema';
-import { frameAlong, handHolds, nozzleHolds, reached, screwHolds, sightHolds, standing, tighteningHolds, torchHolds, type Held, type Hold, type Standing } from '../fit';
-import { add, AT_HOME, composed, cross, dot, nearestSeam, posedMesh, scale, turned, unitVector, type ClosedMesh, type Pose, type Vec3 } from '../geometry';
+import { handHolds, isSolid, nozzleHolds, reached, screwHolds, sightHolds, standing, tighteningHolds, torchHolds, type Held, type Hold, type Standing } from '../fit';
+import { add, AT_HOME, composed, cross, dot, frameAlong, nearestSeam, posedMesh, scale, turned, unitVector, type ClosedMesh, type Pose, type Vec3 } from '../geometry';
 import { success, type Outcome } from '../outcome';
 import { spannerFor, type ToolKey } from '../reference/reachTools';
 import { ALLOYS } from '../reference/alloys';
@@ -29,7 +30,7 @@ export type ReachAnswer = {
   readonly acrossFlats_m?: number | undefined;
 };
 
-type ReachOutcome = { readonly ok: true; readonly held: readonly Held[] } | { readonly ok: false; readonly inTheWay: readonly string[] };
+type AllReached = { readonly ok: true; readonly held: readonly Held[] } | { readonly ok: false; readonly inTheWay: readonly string[] };
 
 /** What is to be done at a place. */
 type Task = { readonly id: string; readonly name: string; readonly tank?: TankDocument; readonly job: ReachJob; readonly places: (at: Pose) => readonly Place[]; /** Pieces that belong to the place itself. */ readonly own: readonly string[]; readonly acrossFlats_m?: number };
@@ -76,7 +77,7 @@ function surroundings(system: SystemDocument, scene: FitScene): Outcome<Surround
     all.push(...standing(body.value).map(({ id, name, surface }) => ({ id, name, surface, removable: false, closed: true })));
   }
   for (const { id, name, kind, surface } of scene.bay?.panels ?? []) if (kind !== 'open') all.push({ id, name, surface, removable: kind === 'removable', closed: false });
-  for (const { id, name, role, surface, removable } of scene.things) if (role !== 'spray' && role !== 'occupied') all.push({ id, name, surface, removable, closed: true });
+  for (const { id, name, role, surface, removable } of scene.things) if (isSolid(role)) all.push({ id, name, surface, removable, closed: true });
   return success({ all, bench });
 }
 
@@ -104,7 +105,7 @@ function answered(task: Task, at: Pose, { all, bench }: Surroundings): ReachAnsw
 }
 
 /** Whether each of several places is got at, what belongs to it left out. */
-function allReached(places: readonly Place[], round: readonly Named[]): ReachOutcome {
+function allReached(places: readonly Place[], round: readonly Named[]): AllReached {
   const held: Held[] = [];
   for (const { holds, own } of places) {
     const got = reached(holds, own ? round.filter(({ id }) => !own.includes(id)) : round);
@@ -137,9 +138,6 @@ function atWork(held: readonly Held[], at: Pose): ToolAtWork {
 /** A picture with a tool at every one of many screws says no more. */
 const MOST_SHOWN = 2;
 
-const SIX: Readonly<Record<0 | 1 | 2, Vec3>> = { 0: [1, 0, 0], 1: [0, 1, 0], 2: [0, 0, 1] };
-const outOf = ({ face }: PortDocument): Vec3 => scale(SIX[FACE_AXIS[face].axis], FACE_AXIS[face].sign);
-
 /** A hexagon is as wide over its corners as what stands there. */
 const acrossFlatsOf = (diameter_m: number): number => diameter_m * Math.cos(Math.PI / 6);
 
@@ -151,7 +149,7 @@ const JOBS: Readonly<Record<PortDocument['role'], readonly ReachJob[]>> = {
 /** What must be done at a port, by its role; its places in the frame that its tank stands in. What is tightened or opened wants a hand there too. */
 function portTasks(system: SystemDocument, tank: TankDocument, port: PortDocument, seat_m: Vec3, outer: ClosedMesh): Task[] {
   const { height_m, diameter_m } = standsOn(port);
-  const site = frameAlong(seat_m, outOf(port));
+  const site = frameAlong(seat_m, OUTWARD[port.face]);
   const turns = port.stands && port.stands.reach_m.value >= FLUSH_M ? port.stands.turns : 'straight';
   const row = spannerFor(acrossFlatsOf(diameter_m));
   const hand = (at: Pose): Place => ({ holds: handHolds(composed(at, raised(site, height_m / 2))), own: [hoseEndOf(port.id)] });
@@ -161,7 +159,7 @@ function portTasks(system: SystemDocument, tank: TankDocument, port: PortDocumen
     tighten: () => ({ ...task('tighten', (at) => [{ holds: row ? tighteningHolds(composed(at, site), height_m, row, port.role === 'drain' || port.role === 'spare') : [] }, hand(at)]), ...(row ? { acrossFlats_m: row.acrossFlats } : {}) }),
     screws: () => task('screws', (at) => [...screwHolds(composed(at, raised(site, SCREW_HEAD_M)), SCREW_CIRCLE * diameter_m).map((holds) => ({ holds })), hand(at)]),
     fill: () => {
-      const mouth = turns === 'straight' ? raised(site, height_m) : frameAlong(add(raised(site, Math.max(0, height_m - diameter_m / 2)).origin_m, scale(SIX[TURN_AXIS[turns].axis], TURN_AXIS[turns].sign * port.stands!.reach_m.value)), scale(SIX[TURN_AXIS[turns].axis], TURN_AXIS[turns].sign));
+      const mouth = turns === 'straight' ? raised(site, height_m) : frameAlong(add(bendOn(port, seat_m), scale(TURN_WAY[turns], port.stands!.reach_m.value)), TURN_WAY[turns]);
       return task('fill', (at) => [{ holds: nozzleHolds(composed(at, mouth), UP), own: [hoseEndOf(port.id)] }]);
     },
     weld: () => task('weld', () => ringPlaces(site, diameter_m / 2, port, outer)),

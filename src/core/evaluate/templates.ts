@@ -1,8 +1,9 @@
 import { outerMesh, placeOf, type FitCode } from '../document/compileFit';
 import { portPoint } from '../document/compileTank';
 import type { SystemDocument } from '../document/schema';
-import { dot, flatFaces, onFace, placed, rayCrossings, subtract, turned, type FaceFrame, type FlatFace, type Point2, type Surface, type Vec3 } from '../geometry';
+import { crossingsAt, dot, flatFaces, onFace, placed, rayCrossings, subtract, turned, type FaceFrame, type FlatFace, type Point2, type Surface, type Vec3 } from '../geometry';
 import { success, type Outcome } from '../outcome';
+import { isSolid } from '../fit';
 import { sceneOf, wallsOf } from './fit';
 
 /** One side of a template: between which corners, and what it must stand off when held in its place. */
@@ -42,7 +43,7 @@ export function templatesOf(system: SystemDocument, t: number): Outcome<readonly
   const scene = sceneOf(system);
   if (!scene.ok) return scene;
   const at = placeOf(tank.mounting);
-  const round = [...(scene.value.bay ? wallsOf(scene.value.bay) : []), ...scene.value.things.filter(({ role }) => role !== 'spray' && role !== 'occupied')];
+  const round = [...(scene.value.bay ? wallsOf(scene.value.bay) : []), ...scene.value.things.filter(({ role }) => isSolid(role))];
   const ports = tank.ports.flatMap((port) => {
     const point_m = portPoint(outer.value, port);
     return point_m ? [{ port, point_m }] : [];
@@ -95,14 +96,8 @@ function nearest(round: readonly { readonly name: string; readonly surface: Surf
   return best;
 }
 
-function isInside(outline: readonly Point2[], [x, y]: Point2): boolean {
-  let inside = false;
-  outline.forEach(([x1, y1], i) => {
-    const [x2, y2] = outline[(i + 1) % outline.length]!;
-    if (y1 > y !== y2 > y && x < x1 + ((y - y1) / (y2 - y1)) * (x2 - x1)) inside = !inside;
-  });
-  return inside;
-}
+/** Jordan: a ray from within meets the outline an odd number of times. */
+const isInside = (outline: readonly Point2[], [u, v]: Point2): boolean => crossingsAt(outline, 1, v).filter((point) => point[0] > u).length % 2 === 1;
 
 const SQUARE = 0.97;
 const NAMED: readonly (readonly [string, Vec3])[] = [['Lid', [0, 0, 1]], ['Floor', [0, 0, -1]], ['Fore side', [1, 0, 0]], ['Aft side', [-1, 0, 0]], ['Port side', [0, 1, 0]], ['Starboard side', [0, -1, 0]]];
@@ -111,7 +106,7 @@ const LEANINGS = [['fore', 'aft'], ['port', 'starboard'], ['up', 'down']] as con
 /** A face by the way it looks in the tank's frame; several of one name are numbered, largest first. */
 function namesOf(normals: readonly Vec3[]): string[] {
   const plain = normals.map((normal) => {
-    const square = NAMED.find(([, way]) => way.reduce((sum, value, k) => sum + value * normal[k]!, 0) > SQUARE);
+    const square = NAMED.find(([, way]) => dot(way, normal) > SQUARE);
     if (square) return square[0];
     const ways = LEANINGS.flatMap(([plus, minus], k) => (Math.abs(normal[k]!) > 0.2 ? [{ word: normal[k]! > 0 ? plus : minus, size: Math.abs(normal[k]!) }] : [])).sort((a, b) => b.size - a.size);
     return `Slope facing ${ways.map(({ word }) => word).join(' and ')}`;

@@ -1,7 +1,7 @@
 import { compileTankBody, outerMesh, placeOf, type FitCode } from '../document/compileFit';
 import { compileTank, type TankModel } from '../document/compileTank';
 import type { SystemDocument, WayStep } from '../document/schema';
-import { checkWay, findWay, joinedSurface, openingBy, removalOrder, type Blocker, type Move, type Opening, type Part, type Removal, type Role, type WayCheck, type WayCode, type WayOut, type WaySearch } from '../fit';
+import { checkWay, findWay, isSolid, joinedSurface, openingBy, removalOrder, type Blocker, type Move, type Opening, type Part, type Removal, type WayCheck, type WayCode, type WayOut, type WaySearch } from '../fit';
 import { AT_HOME, combine, coneMesh, meshBounds, posedMesh, shiftBy, turnAbout, composed, type ClosedMesh, type Surface, type Vec3 } from '../geometry';
 import { failure, success, unwrap, type Outcome } from '../outcome';
 import { sceneOf, type FitScene } from './fit';
@@ -18,14 +18,11 @@ export const partChoices = (system: SystemDocument): PartChoice[] => [
   ]),
 ];
 
-/** Zones are no bodies; everything else can be run into. */
-const SOLID: ReadonlySet<Role> = new Set(['obstacle', 'heat', 'reach', 'fixing']);
-
 type Scenery = { readonly parts: readonly Part[]; readonly fixed: readonly Blocker[] };
 
 /** Everything that can be taken out, and everything that cannot. */
 function sceneryOf(system: SystemDocument, scene: FitScene): Outcome<Scenery, FitCode> {
-  const solid = scene.things.filter(({ role }) => SOLID.has(role));
+  const solid = scene.things.filter(({ role }) => isSolid(role));
   const parts: Part[] = solid.filter(({ removable }) => removable).map(({ id, name, surface }) => ({ id, name, surface, at: AT_HOME, middle_m: boxMiddle(surface) }));
   for (const tank of system.tanks) {
     const body = compileTankBody(system, tank);

@@ -68,7 +68,7 @@ export function distanceTo(body: Body, thing: Pick<Thing, 'surface'>, pose: Pose
 }
 
 /** Whether a point lies within a closed surface; far points cost nothing. */
-function contains(surface: Thing['surface'], point: Vec3): boolean {
+export function contains(surface: Thing['surface'], point: Vec3): boolean {
   const { boxes } = treeOf(surface);
   for (let k = 0; k < 3; k++) if (Math.abs(point[k]! - boxes[k]!) > boxes[3 + k]!) return false;
   return depthInside(surface, point) > 0;

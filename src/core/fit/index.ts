@@ -4,13 +4,13 @@
  * Read `scene.ts` for the words (thing, panel, body, piece), then
  * `clearance.ts` for how near they come. `bay.ts` makes the space from tape
  * readings that `adjust.ts` brings to agree; `largest.ts` asks how big a tank
- * could be; `wayOut.ts` looks for a way out, `moves.ts` checks one. `reach.ts` asks whether a hand or
- * a tool gets to a place.
+ * could be; `wayOut.ts` looks for a way out, `moves.ts` checks one. `reach.ts`
+ * asks whether a hand or a tool gets to a place.
  */
 export { adjust, type Adjusted, type Contradiction, type How, type Reading, type SurveyPoint } from './adjust';
 export { drawnBay, MESH_SIDES, readingOf, surveyedBay, type Bay, type BayAxis, type BayCode, type BayPlan, type MeshSide, type StationCorner, type Survey, type Taken } from './bay';
 export { clearanceAt, clearanceTo, clearanceToPanel, distanceTo, SIX_WAYS, type Clearance } from './clearance';
-export { movedTo, positionsOver, rangeOf, standing, type Body, type Motion, type Panel, type Piece, type Role, type Thing, type WallKind } from './scene';
+export { isSolid, movedTo, positionsOver, rangeOf, standing, type Body, type Motion, type Panel, type Piece, type Role, type Thing, type WallKind } from './scene';
 export { chanceAllPositive, type UncertainGap } from './chance';
 export { seeded, type Chance } from './seeded';
 export { alongMove, checkWay, isOut, joinedSurface, lengthOut, roomOf, type Blocker, type Move, type Part, type Room, type StepCheck, type WayCheck } from './moves';
@@ -18,6 +18,6 @@ export { openingBy, removalOrder, type Opening, type Removal } from './removal';
 export { findWay, moveBetween, type WayCode, type WayOut } from './wayOut';
 export type { WaySearch } from './waySpace';
 export { handHolds, meets, nozzleHolds, reached, screwHolds, sightHolds, tighteningHolds, torchHolds, widestArc, type Held, type Hold, type Reached, type Standing } from './reach';
-export { fixedTool, frameAlong, socketTools, spannerTools, type Tool } from './tools';
+export { fixedTool, socketTools, spannerTools, type Tool } from './tools';
 export { boxVolume_m3, largestBox, type FreeBox, type FreeSpace } from './largest';
 export { largestPrism, type FreePrism } from './largestPrism';

@@ -1,10 +1,10 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { expectClose } from '../../../tests/expectClose';
-import { AT_HOME, boxMesh, combine, composed, meshVolume, nearestSeam, posedMesh, poseOf, shiftBy, unitVector, type ClosedMesh, type Vec3 } from '../geometry';
+import { AT_HOME, boxMesh, combine, composed, frameAlong, meshVolume, nearestSeam, posedMesh, poseOf, shiftBy, unitVector, type ClosedMesh, type Vec3 } from '../geometry';
 import { unwrap } from '../outcome';
 import { GRIP, RATCHET, SPANNERS, spannerFor } from '../reference/reachTools';
-import { fixedTool, frameAlong, handHolds, meets, nozzleHolds, reached, screwHolds, sightHolds, socketTools, spannerTools, tighteningHolds, torchHolds, widestArc, type Standing } from '.';
+import { fixedTool, handHolds, meets, nozzleHolds, reached, screwHolds, sightHolds, socketTools, spannerTools, tighteningHolds, torchHolds, widestArc, type Standing } from '.';
 
 const SEED = 20261125;
 const solid = (surface: ClosedMesh, id = 'solid'): Standing => ({ id, name: id, surface, removable: false, closed: true });

@@ -1,8 +1,9 @@
-import { add, AT_HOME, composed, depthInside, firstGone, placedBack, scale, seenFrom, separation, shiftBy, treeOf, turnAbout, turned, type Pose, type Vec3 } from '../geometry';
+import { add, AT_HOME, composed, firstGone, frameAlong, placedBack, scale, seenFrom, separation, shiftBy, treeOf, turnAbout, turned, type Pose, type Vec3 } from '../geometry';
 import type { SpannerRow } from '../reference/reachTools';
+import { contains } from './clearance';
 import { TOUCH_M, type Blocker } from './moves';
 import { somePoint } from './scene';
-import { fixedTool, flipped, frameAlong, socketTools, spannerTools, spunAt, tilted, type Tool } from './tools';
+import { fixedTool, socketTools, spannerTools, spunAt, tilted, type Tool } from './tools';
 
 /** What stands round a place that is worked at; a closed one also blocks what lies wholly within it. */
 export type Standing = Blocker & { readonly closed: boolean };
@@ -50,18 +51,12 @@ function firstHeld(holds: readonly Hold[], standing: readonly Standing[]): Held 
 export function meets(tool: Tool, pose: Pose, { surface, closed }: Standing): boolean {
   if (separation(treeOf(tool.surface), treeOf(surface), seenFrom(pose, AT_HOME), TOUCH_M, TOUCH_M)) return true;
   if (!closed) return false;
-  if (isWithin(surface, somePoint(tool.surface, pose))) return true;
+  if (contains(surface, somePoint(tool.surface, pose))) return true;
   const point = placedBack(pose, somePoint(surface));
-  return tool.pieces.some((piece) => isWithin(piece, point));
+  return tool.pieces.some((piece) => contains(piece, point));
 }
 
 const toolsMeet = (a: Hold, b: Hold): boolean => separation(treeOf(a.tool.surface), treeOf(b.tool.surface), seenFrom(a.pose, b.pose), TOUCH_M, TOUCH_M) !== undefined;
-
-function isWithin(surface: Standing['surface'], point: Vec3): boolean {
-  const { boxes } = treeOf(surface);
-  for (let k = 0; k < 3; k++) if (Math.abs(point[k]! - boxes[k]!) > boxes[3 + k]!) return false;
-  return depthInside(surface, point) > 0;
-}
 
 const TURN = 2 * Math.PI;
 /** Angles at which a swing is first looked at: closer than the least swing asked of any tool. */
@@ -73,7 +68,7 @@ type Arc = { readonly from: number; readonly to: number };
 
 /** The widest arc about z over which a tool is free; a whole turn where nothing is in its way. */
 export function widestArc(tool: Tool, pose: Pose, standing: readonly Standing[]): Arc | undefined {
-  const near = standing.filter(({ surface, closed }) => separation(treeOf(surface), treeOf(tool.surface), pose, reachOf(tool)) !== undefined || (closed && isWithin(surface, somePoint(tool.surface, pose))));
+  const near = standing.filter(({ surface, closed }) => separation(treeOf(surface), treeOf(tool.surface), pose, reachOf(tool)) !== undefined || (closed && contains(surface, somePoint(tool.surface, pose))));
   const meetsAt = (angle: number): boolean => near.some((other) => meets(tool, spunAt(pose, angle), other));
   const isFree = Array.from({ length: LOOKS_ROUND }, (_, i) => !meetsAt((i * TURN) / LOOKS_ROUND));
   const first = isFree.indexOf(false);
@@ -188,13 +183,13 @@ const ROD_RISES = [25, 40, 15, 55].map(degrees);
  * @param along unit vector of the seam
  */
 export function torchHolds(point_m: Vec3, out: Vec3, along: Vec3): Hold[] {
-  const ways = [along, flipped(along)].map((ahead) => ({
+  const ways = [along, scale(along, -1)].map((ahead) => ({
     ahead, rods: ROD_RISES.flatMap((rise) => SIDE_TILTS.map((tilt): Hold => ({ tool: fixedTool('filler-rod'), pose: frameAlong(point_m, leaning(leaningAcross(out, along, tilt), ahead, Math.PI / 2 - rise)) }))),
   }));
   const holds: Hold[] = [];
   for (const key of ['tig-torch', 'wire-gun'] as const) {
     for (const side of SIDE_TILTS) for (const lean of LEANS) for (const { ahead, rods } of ways) {
-      const pose = frameAlong(point_m, leaning(leaningAcross(out, along, side), flipped(ahead), lean), flipped(ahead));
+      const pose = frameAlong(point_m, leaning(leaningAcross(out, along, side), scale(ahead, -1), lean), scale(ahead, -1));
       for (const roll of AZIMUTHS) holds.push({ tool: fixedTool(key), pose: spunAt(pose, roll), ...(key === 'tig-torch' ? { partners: rods } : {}) });
     }
   }

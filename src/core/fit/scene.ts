@@ -3,6 +3,9 @@ import { AT_HOME, composed, placed, posedMesh, shiftBy, turnAbout, type ClosedMe
 /** What a thing in the space is to the tank. */
 export type Role = 'obstacle' | 'heat' | 'spray' | 'occupied' | 'reach' | 'fixing';
 
+/** Zones are no bodies; everything else can be run into. */
+export const isSolid = (role: Role): boolean => role !== 'spray' && role !== 'occupied';
+
 /** A thing's travel along a straight way, or about an axis; both in vehicle axes, from where it rests. */
 export type Motion =
   | { readonly kind: 'slide'; readonly way: Vec3; readonly from_m: number; readonly to_m: number }

@@ -1,6 +1,5 @@
-import { AT_HOME, boxMesh, composed, cross, norm, posedMesh, prismMesh, scale, shiftBy, subtract, turnAbout, turned, unitVector, type ClosedMesh, type Point2, type Pose, type Surface, type Vec3 } from '../geometry';
-import { unwrap } from '../outcome';
-import { CRANK_DEG, GRIP, RATCHET, RATCHET_SWING_DEG, SPANNER_SWING_DEG, toolRow, type SpannerRow, type ToolKey, type ToolPart } from '../reference/reachTools';
+import { AT_HOME, boxMesh, composed, posedMesh, rodMesh, shiftBy, turnAbout, turned, type ClosedMesh, type Pose, type Surface, type Vec3 } from '../geometry';
+import { CRANK_DEG, GRIP, RATCHET, RATCHET_SWING_DEG, SPANNER_SWING_DEG, toolRow, type FixedToolKey, type SpannerRow, type ToolKey, type ToolPart } from '../reference/reachTools';
 import { joinedSurface } from './moves';
 
 /** A tool, with the hand that holds it, as simple solids in its own frame. */
@@ -16,23 +15,8 @@ export type Tool = {
 
 const ROD_SIDES = 12;
 
-/** A round rod as the many-sided one that encloses it. */
-function rodMesh(from: Vec3, to: Vec3, radius_m: number): ClosedMesh {
-  const around = radius_m / Math.cos(Math.PI / ROD_SIDES);
-  const outline = Array.from({ length: ROD_SIDES }, (_, i): Point2 => [around * Math.cos((2 * Math.PI * i) / ROD_SIDES), around * Math.sin((2 * Math.PI * i) / ROD_SIDES)]);
-  return posedMesh(unwrap(prismMesh(outline, 'z', norm(subtract(to, from)))), frameAlong(from, subtract(to, from)));
-}
-
-/** A pose at a point whose z axis runs along a direction; x as near as may be to another. */
-export function frameAlong(origin_m: Vec3, along: Vec3, towards?: Vec3): Pose {
-  const z = unitVector(along);
-  const hint = towards && norm(cross(towards, z)) > 1e-9 ? towards : Math.abs(z[0]) < 0.9 ? [1, 0, 0] as const : [0, 1, 0] as const;
-  const y = unitVector(cross(z, hint));
-  return { axes: [cross(y, z), y, z], origin_m };
-}
-
 const meshOf = (part: ToolPart): ClosedMesh => (part.kind === 'rod'
-  ? rodMesh(part.from, part.to, part.radius)
+  ? rodMesh(part.from, part.to, part.radius, ROD_SIDES)
   : posedMesh(boxMesh(part.to[0] - part.from[0], part.to[1] - part.from[1], part.to[2] - part.from[2]), shiftBy(part.from)));
 
 function toolOf(key: ToolKey, parts: readonly ToolPart[], swing_deg = 0, rise_deg = 0): Tool {
@@ -44,11 +28,11 @@ function toolOf(key: ToolKey, parts: readonly ToolPart[], swing_deg = 0, rise_de
   return { key, pieces, surface, radius_m, swing_rad: (swing_deg * Math.PI) / 180 };
 }
 
-const ready = new Map<ToolKey, Tool>();
+const ready = new Map<FixedToolKey, Tool>();
 
 /** A tool of one size. */
-export function fixedTool(key: ToolKey): Tool {
-  const known = ready.get(key) ?? toolOf(key, toolRow(key).parts, toolRow(key).swing_deg);
+export function fixedTool(key: FixedToolKey): Tool {
+  const known = ready.get(key) ?? toolOf(key, toolRow(key).parts);
   ready.set(key, known);
   return known;
 }
@@ -84,5 +68,3 @@ export const tilted = (pose: Pose, tilt_rad: number, azimuth_rad: number): Vec3 
   const [s, c] = [Math.sin(tilt_rad), Math.cos(tilt_rad)];
   return turned(pose, [s * Math.cos(azimuth_rad), s * Math.sin(azimuth_rad), c]);
 };
-
-export const flipped = (v: Vec3): Vec3 => scale(v, -1);

@@ -12,7 +12,7 @@ export const PITCH_EXAMPLE = '1.5 mm, 18 tpi or 11 1/2 tpi';
  * @returns pitch [m]
  */
 export function parsePitch(text: string): Outcome<{ readonly pitch_m: number; readonly reading: string }, 'not-a-pitch'> {
-  const [, numberText, unit] = /^\s*([\d.,/ ]*\d)\s*(mm|tpi|turns(?: an inch)?|per inch|\/ ?in|gpi)?\s*$/i.exec(text) ?? [];
+  const [, numberText, unit] = /^\s*([\d.,/ ]*\d)\s*(mm|tpi|turns(?: an inch)?|per inch)?\s*$/i.exec(text) ?? [];
   const number = numberText === undefined ? undefined : parseNumber(numberText);
   if (!number?.ok || !(number.value > 0)) return failure('not-a-pitch', text, `This is no pitch; enter millimetres a turn or turns an inch, such as ${PITCH_EXAMPLE}.`);
   const inMm = unit ? unit.toLowerCase() === 'mm' : number.value <= MOST_PITCH_MM;

@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { expectClose } from '../../../tests/expectClose';
 import { unwrap } from '../outcome';
-import { boxMesh, combine, flatFaces, insetMesh, meshArea, onFace, posedMesh, poseOf, prismMesh, shiftBy, signedArea_m2, vesselMesh, type FlatFace } from '.';
+import { boxMesh, combine, flatFaces, insetMesh, meshArea, meshVolume, onFace, posedMesh, poseOf, prismMesh, rodMesh, shiftBy, signedArea_m2, vesselMesh, type FlatFace } from '.';
 
 const facing = (faces: readonly FlatFace[], axis: 0 | 1 | 2, side: 1 | -1): FlatFace => faces.find(({ frame }) => frame.normal[axis] * side > 0.99)!;
 const size = ({ loops }: FlatFace): number[] => [0, 1].map((k) => Math.max(...loops[0]!.map((point) => point[k]!)));
@@ -64,5 +64,14 @@ describe('flat faces', () => {
   it('the outside of a sheet is larger than its inside by a wall on every edge', () => {
     const lid = facing(flatFaces(unwrap(insetMesh(boxMesh(0.6, 0.4, 0.3), -0.003))), 2, 1);
     size(lid).forEach((value, k) => expectClose(value, [0.406, 0.606][k]!, { rel: 1e-9, why: 'two walls' }));
+  });
+});
+
+describe('a rod', () => {
+  it('from point to point, encloses the round one: n r² tan(π/n) times its length', () => {
+    for (const [from, to] of [[[0, 0, 0], [0, 0, 2]], [[1, 2, 3], [1.3, 2.4, 4.2]], [[0, 0, 1], [0, 0, -1]]] as const) {
+      const length = Math.hypot(to[0] - from[0], to[1] - from[1], to[2] - from[2]);
+      expectClose(meshVolume(rodMesh(from, to, 0.1, 12)), 12 * 0.01 * Math.tan(Math.PI / 12) * length, { rel: 1e-9, why: 'a circumscribed polygon' });
+    }
   });
 });

@@ -1,10 +1,9 @@
-import type { ClosedMesh } from './mesh';
 import { DisjointSets } from './disjointSets';
-import { CREASE_RAD } from './edges';
+import { CREASE_RAD, forEachEdge } from './edges';
 import { trianglePlanes } from './planes';
 import { signedArea_m2 } from './polygon';
 import type { Point2 } from './section';
-import { vertex } from './mesh';
+import { vertex, type ClosedMesh } from './mesh';
 import { add, cross, dot, norm, scale, subtract, unitVector, type Vec3 } from './vec';
 
 /** A sheet's own axes: seen from outside, u runs to the right and v up; the normal looks at the reader. */
@@ -36,22 +35,12 @@ type Border = { readonly from: number; readonly to: number; readonly other: numb
  */
 export function flatFaces(mesh: ClosedMesh): FlatFace[] {
   const planes = trianglePlanes(mesh);
-  const count = mesh.positions.length / 3;
   const sets = new DisjointSets(mesh.triangles.length / 3);
-  const sides = new Map<number, number>();
-  const pairs: { i: number; other: number }[] = [];
-  for (let i = 0; i < mesh.triangles.length; i++) {
-    const [from, to] = [mesh.triangles[i]!, mesh.triangles[i % 3 === 2 ? i - 2 : i + 1]!];
-    sides.set(from * count + to, i);
-    const other = sides.get(to * count + from);
-    if (other !== undefined) pairs.push({ i, other });
-  }
-  const normalOf = (i: number): Vec3 | undefined => planes[Math.floor(i / 3)]?.normal;
-  for (const { i, other } of pairs) {
-    const [a, b] = [normalOf(i), normalOf(other)];
+  forEachEdge(mesh, (_from, _to, here, there) => {
+    const [a, b] = [planes[here]?.normal, planes[there]?.normal];
     // A sliver has no direction of its own: it belongs to what it lies against.
-    if (!a || !b || norm(subtract(a, b)) < SAME_PLANE_RAD) sets.join(Math.floor(i / 3), Math.floor(other / 3));
-  }
+    if (!a || !b || norm(subtract(a, b)) < SAME_PLANE_RAD) sets.join(here, there);
+  });
   const borders = new Map<number, Border[]>();
   const areas = new Map<number, number>();
   const normals = new Map<number, Vec3>();
@@ -62,15 +51,14 @@ export function flatFaces(mesh: ClosedMesh): FlatFace[] {
     areas.set(root, (areas.get(root) ?? 0) + norm(twice) / 2);
     normals.set(root, add(normals.get(root) ?? [0, 0, 0], twice));
   }
-  for (const { i, other } of pairs) {
-    const [mine, theirs] = [sets.root(Math.floor(i / 3)), sets.root(Math.floor(other / 3))];
-    if (mine === theirs) continue;
-    const [from, to] = [mesh.triangles[i]!, mesh.triangles[i % 3 === 2 ? i - 2 : i + 1]!];
+  forEachEdge(mesh, (from, to, here, there) => {
+    const [mine, theirs] = [sets.root(here), sets.root(there)];
+    if (mine === theirs) return;
     const length_m = norm(subtract(vertex(mesh, to), vertex(mesh, from)));
     const isSmooth = dot(unitVector(normals.get(mine)!), unitVector(normals.get(theirs)!)) > Math.cos(CREASE_RAD);
     borders.set(mine, [...(borders.get(mine) ?? []), { from, to, other: theirs, length_m, isSmooth }]);
     borders.set(theirs, [...(borders.get(theirs) ?? []), { from: to, to: from, other: mine, length_m, isSmooth }]);
-  }
+  });
   return [...borders.entries()].filter(([root, border]) => !isStrip(border, areas.get(root)!, areas)).map(([root, border]) => faceOf(mesh, border, unitVector(normals.get(root)!), areas.get(root)!)).sort((a, b) => b.area_m2 - a.area_m2);
 }
 

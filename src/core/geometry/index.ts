@@ -32,7 +32,8 @@ export {
 } from './attitude';
 export { depthInside, nearestOnTriangle, rayCrossings, rayHit } from './distance';
 export { crossingsAt, outlineBelow, sectionAcross, surfaceInSection, type Axis, type Point2 } from './section';
-export { AT_HOME, composed, placed, placedBack, posedMesh, poseOf, seenFrom, shiftBy, turnAbout, turned, turnedBack, type Pose } from './pose';
+export { rodMesh } from './rod';
+export { AT_HOME, composed, frameAlong, placed, placedBack, posedMesh, poseOf, seenFrom, shiftBy, turnAbout, turned, turnedBack, type Pose } from './pose';
 export { boxTree, treeOf, type BoxTree, type Surface } from './boxTree';
 export { separation, type Separation } from './separation';
 export { travel, type Travel } from './travel';

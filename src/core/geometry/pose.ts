@@ -1,6 +1,6 @@
 import { tankAxes, type Mounting } from './attitude';
 import type { ClosedMesh } from './mesh';
-import { add, cross, dot, scale, subtract, unitVector, type Vec3 } from './vec';
+import { add, cross, dot, norm, scale, subtract, unitVector, type Vec3 } from './vec';
 
 /**
  * Where a rigid body stands: the images of its own axes, and its origin [m], in
@@ -55,6 +55,15 @@ export function turnAbout(point_m: Vec3, direction: Vec3, angle_rad: number): Po
   const axes = [image([1, 0, 0]), image([0, 1, 0]), image([0, 0, 1])] as const;
   return { axes, origin_m: subtract(point_m, turned({ axes, origin_m: [0, 0, 0] }, point_m)) };
 }
+
+/** A pose at a point whose z axis runs along a direction, not zero; x as near as may be to another. */
+export function frameAlong(origin_m: Vec3, along: Vec3, towards?: Vec3): Pose {
+  const z = unitVector(along);
+  const hint = towards && norm(cross(towards, z)) > PARALLEL ? towards : Math.abs(z[0]) < 0.9 ? [1, 0, 0] as const : [0, 1, 0] as const;
+  const y = unitVector(cross(z, hint));
+  return { axes: [cross(y, z), y, z], origin_m };
+}
+const PARALLEL = 1e-9;
 
 /** A surface as it stands in the outer frame. */
 export function posedMesh<T extends Pick<ClosedMesh, 'positions' | 'triangles'>>(mesh: T, pose: Pose): T {

@@ -8,14 +8,14 @@ export type ToolPart =
   | { readonly kind: 'rod'; readonly from: readonly [number, number, number]; readonly to: readonly [number, number, number]; readonly radius: number }
   | { readonly kind: 'block'; readonly from: readonly [number, number, number]; readonly to: readonly [number, number, number] };
 
-export type ToolKey = 'ring-spanner' | 'cranked-spanner' | 'socket' | 'long-socket' | 'driver' | 'short-driver' | 'hand' | 'nozzle' | 'tig-torch' | 'filler-rod' | 'wire-gun' | 'eye';
+/** Tools of one size; spanners and sockets come by the size of their hexagon. */
+export type FixedToolKey = 'driver' | 'short-driver' | 'hand' | 'nozzle' | 'tig-torch' | 'filler-rod' | 'wire-gun' | 'eye';
+export type ToolKey = FixedToolKey | 'ring-spanner' | 'cranked-spanner' | 'socket' | 'long-socket';
 
 export type ToolRow = Sourced & {
-  readonly key: ToolKey;
+  readonly key: FixedToolKey;
   readonly name: string;
   readonly parts: readonly ToolPart[];
-  /** What it must turn at one go to be of use [deg]; nothing for what does not turn. */
-  readonly swing_deg?: number;
 };
 
 /** A spanner and a socket for one size of hexagon [m]. */
@@ -99,7 +99,7 @@ export const TOOLS: readonly ToolRow[] = [
   },
 ];
 
-export const toolRow = (key: ToolKey): ToolRow => TOOLS.find((row) => row.key === key)!;
+export const toolRow = (key: FixedToolKey): ToolRow => TOOLS.find((row) => row.key === key)!;
 
 /** The spanner for a hexagon, the next larger where there is none of its size; undefined beyond the largest. */
 export const spannerFor = (acrossFlats_m: number): SpannerRow | undefined => SPANNERS.find((row) => row.acrossFlats >= acrossFlats_m - 2e-4);

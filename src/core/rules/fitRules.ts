@@ -1,6 +1,7 @@
 import { allKnown, type FitGap, type TankFit } from '../evaluate';
 import { shapeSpan } from '../document/compileShape';
 import type { ShapeDocument, SystemDocument } from '../document/schema';
+import { isSolid } from '../fit';
 import { say, when, type FitRuleContext, type Hit, type Rule as AnyRule } from './rule';
 
 type Rule = AnyRule<FitRuleContext>;
@@ -29,8 +30,8 @@ const gapsThat = (test: (gap: FitGap) => boolean, what: (gap: FitGap) => string)
     path: pathTo(context.system, tank, gap),
   })));
 
-const SOLID: ReadonlySet<FitGap['kind']> = new Set(['wall', 'obstacle', 'heat', 'reach', 'fixing']);
-const overlaps = (gap: FitGap): boolean => SOLID.has(gap.kind) && gap.distance_m < -TOUCH_M;
+const solid = ({ kind }: FitGap): boolean => kind === 'wall' || isSolid(kind);
+const overlaps = (gap: FitGap): boolean => solid(gap) && gap.distance_m < -TOUCH_M;
 const tooNear = (gap: FitGap): boolean => !overlaps(gap) && gap.distance_m < gap.keep_m - TOUCH_M;
 
 const zone = (id: string, kind: FitGap['kind'], title: string, severity: Rule['severity'], what: string, why: string, mend: string): Rule => ({
@@ -56,7 +57,7 @@ export const FIT_RULES: readonly Rule[] = [
   },
   {
     id: 'fit.may-foul', title: 'May not fit, as uncertainly as it is measured', stage: 'fit', severity: 'warn',
-    test: gapsThat((gap) => SOLID.has(gap.kind) && gap.kind !== 'fixing' && gap.distance_m >= -TOUCH_M && gap.worst_m < -TOUCH_M, (gap) => `${gap.pieceName} clears ${gap.name} by {gap} as measured, but overlaps it by {worst} if every measurement is wrong the bad way.`),
+    test: gapsThat((gap) => solid(gap) && gap.kind !== 'fixing' && gap.distance_m >= -TOUCH_M && gap.worst_m < -TOUCH_M, (gap) => `${gap.pieceName} clears ${gap.name} by {gap} as measured, but overlaps it by {worst} if every measurement is wrong the bad way.`),
     why: 'What is only assumed or roughly measured may lie anywhere within its spread.',
     mend: 'Measure what the Fit stage lists first, with a tape or a template.',
     source: 'common practice', status: 'common practice',

@@ -180,6 +180,12 @@ describe('rules and their limits', () => {
     expect(found(litre, 'vent.too-small-for-fill')).toEqual([]);
   });
 
+  it('a thing from a file is doubted where it dwarfs the tank, and not where it is of its kind', () => {
+    const from = (size: number) => inBay(SOUND, { things: [{ ...THING, bodies: [{ ...BODY_AT_HOME, shape: { kind: 'mesh', file: 'axle.stl', ...meshText(boxMesh(size, size, size)) } }] }] });
+    expect(found(from(0.2), 'fit.unit-doubt')).toEqual([]);
+    expect(found(from(0.2 * 25.4), 'fit.unit-doubt').map(({ path }) => path?.join('.'))).toEqual(['fit.things.0']);
+  });
+
   it('each tank weighs with its own fluid', () => {
     const two = applied(SOUND, [['fluids', [...SOUND.fluids, { id: 'wet', fluid: 'water' }]], ['tanks', [SOUND.tanks[0]!, { ...SOUND.tanks[0]!, id: 'second', name: 'Second', fluid: 'wet', ports: [], pickups: [], senders: [] }]]]);
     const [first, second] = unwrap(evaluateSystem(two)).tanks;

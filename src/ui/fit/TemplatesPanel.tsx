@@ -22,6 +22,7 @@ export function TemplatesPanel() {
   const system = useSystem();
   const rested = useRested(system);
   const t = useTank();
+  const reader = useReader();
   const [shown, setShown] = useState<{ readonly system: SystemDocument; readonly templates: readonly Template[] | undefined }>();
   const [chosen, setChosen] = useState<string>();
   const [over, setOver] = useState(false);
@@ -47,7 +48,7 @@ export function TemplatesPanel() {
           <chakra.input type="checkbox" width="22px" height="22px" accentColor="var(--chakra-colors-accent)" checked={over} onChange={(event) => setOver(event.target.checked)} />
           Turned over, for the other side
         </chakra.label>
-        <Button onClick={() => saveFile(`${title.replaceAll(/[^a-z0-9]+/gi, '-').toLowerCase()}.svg`, 'image/svg+xml', templateSvg(sheetOf(template, title)))}><Download size={18} aria-hidden />Save at true size (SVG)</Button>
+        <Button onClick={() => saveFile(`${title.replaceAll(/[^a-z0-9]+/gi, '-').toLowerCase()}.svg`, 'image/svg+xml', templateSvg(sheetOf(template, title, (value) => formatQuantity(value, 'tape', { reader }).text)))}><Download size={18} aria-hidden />Save at true size (SVG)</Button>
       </Box>
       <Box opacity={shown.system === system ? 1 : 0.6} display="grid" gap="4" gridTemplateColumns={{ base: '1fr', lg: '1fr 1fr' }}>
         <Outline template={template} title={title} />
@@ -57,15 +58,13 @@ export function TemplatesPanel() {
   );
 }
 
-const metres = (value: number): string => `${(value * 1000).toFixed(1)} mm`;
-
-/** What stands on the saved sheet, in millimetres as the shop has them. */
-const sheetOf = (template: Template, title: string) => ({
+/** What stands on the saved sheet, in the reader's units. */
+const sheetOf = (template: Template, title: string, text: (value: number) => string) => ({
   title, loops: template.loops, circles: template.holes,
   notes: [
-    `Outside of the sheet, ${metres(template.width_m)} wide and ${metres(template.height_m)} high. Add for folds, take off for corner welds.`,
-    ...template.edges.map(({ from, to, length_m, gap }) => `${cornerLetter(from)}-${cornerLetter(to)} ${metres(length_m)}${gap ? `, then ${metres(gap.distance_m)} to ${gap.to}` : ''}`),
-    ...template.diagonals.map(({ from, to, length_m }) => `${cornerLetter(from)}-${cornerLetter(to)} ${metres(length_m)} across`),
+    `Outside of the sheet, ${text(template.width_m)} wide and ${text(template.height_m)} high. Add for folds, take off for corner welds.`,
+    ...template.edges.map(({ from, to, length_m, gap }) => `${cornerLetter(from)}-${cornerLetter(to)} ${text(length_m)}${gap ? `, then ${text(gap.distance_m)} to ${gap.to}` : ''}`),
+    ...template.diagonals.map(({ from, to, length_m }) => `${cornerLetter(from)}-${cornerLetter(to)} ${text(length_m)} across`),
   ],
 });
 

@@ -11,8 +11,9 @@ import { TextEntry } from '../fields/TextEntry';
 import { FieldGrid, Panel } from '../parts/Panel';
 import { useReader } from '../state/reader';
 
-const HOW_WELL = { calliper: 0.1, rule: 0.5 } as const;
-type Tool = keyof typeof HOW_WELL;
+/** Half-width of what each is good for; common practice [m]. */
+const HOW_WELL_M = { calliper: 1e-4, rule: 5e-4 } as const;
+type Tool = keyof typeof HOW_WELL_M;
 /** A pitch gauge either fits or it does not; so far off it still seems to [m]. */
 const GAUGE_M = 4e-5;
 
@@ -32,7 +33,7 @@ export function ThreadPanel() {
   const [tapers, setTapers] = useState<'unknown' | 'yes' | 'no'>('unknown');
   const size = (value: number): string => formatQuantity(value, 'bore', { reader }).text;
   const found = diameter === undefined ? undefined : findThread({
-    on, diameter_m: diameter, diameterSpread_m: HOW_WELL[tool] / 1000, ...(pitch ? { pitch_m: pitch.pitch_m, pitchSpread_m: GAUGE_M } : {}), ...(tapers === 'unknown' ? {} : { tapers: tapers === 'yes' }),
+    on, diameter_m: diameter, diameterSpread_m: HOW_WELL_M[tool], ...(pitch ? { pitch_m: pitch.pitch_m, pitchSpread_m: GAUGE_M } : {}), ...(tapers === 'unknown' ? {} : { tapers: tapers === 'yes' }),
   });
   const enterDiameter = (text: string) => {
     const read = readEntry(text, 'bore', reader, LIMITS);
@@ -55,7 +56,7 @@ export function ThreadPanel() {
       <FieldGrid min="220px">
         <Select label="Measured" value={on} options={[{ value: 'outside', label: 'over the crests of a fitting' }, { value: 'inside', label: 'across the crests of a port' }]} onChange={setOn} />
         <TextEntry label="Thread diameter" value={diameter === undefined ? '' : size(diameter)} onEnter={enterDiameter} hint="At the widest turn." />
-        <Select label="With a" value={tool} options={[{ value: 'calliper', label: 'calliper, ± 0.1 mm' }, { value: 'rule', label: 'rule, ± 0.5 mm' }]} onChange={setTool} />
+        <Select label="With a" value={tool} options={(Object.keys(HOW_WELL_M) as Tool[]).map((value) => ({ value, label: `${value}, ± ${size(HOW_WELL_M[value])}` }))} onChange={setTool} />
         <TextEntry label="Thread pitch" value={pitch?.reading ?? ''} onEnter={enterPitch} hint={`${PITCH_EXAMPLE}; empty where not known.`} />
         <Select label="Does it narrow?" value={tapers} options={[{ value: 'unknown', label: 'not looked yet' }, { value: 'yes', label: 'yes, it tapers' }, { value: 'no', label: 'no, parallel' }]} onChange={setTapers} />
       </FieldGrid>

@@ -4,7 +4,7 @@ import { wrap, type Remote } from 'comlink';
 import { useEffect, useMemo } from 'react';
 import { create } from 'zustand';
 import type { SystemDocument } from '@/core/document';
-import type { Sensitivity } from '@/core/evaluate';
+import { hasReach, hasSpace, type Sensitivity } from '@/core/evaluate';
 import { fitFindingsOf, type Finding } from '@/core/rules';
 import type { EvaluateApi, Results } from '@/workers/evaluate.worker';
 import type { FitAnswer, FitApi, ReachedAnswer } from '@/workers/fit.worker';
@@ -114,20 +114,16 @@ const painted = (): Promise<void> => new Promise((resolve) => requestAnimationFr
 
 const findReach = newestOnly(async (system: SystemDocument) => {
   try {
-    useReaches.setState({ system, answer: await reachWorker().reach(system) });
+    useReaches.setState({ system, answer: hasReach(system) ? await reachWorker().reach(system) : { reach: undefined, findings: NONE } });
   } catch {
     useReaches.setState({ system, answer: undefined });
   }
 });
 
-/** Nothing is said of the space, and no place is named. */
-const saysNothing = ({ fit: { bay, things, spots } }: SystemDocument): boolean => bay.kind === 'none' && things.length === 0 && spots.length === 0;
-
 const findFit = newestOnly(async (system: SystemDocument) => {
   try {
     // Where nothing is said of the space there is nothing to measure.
-    const isBare = system.fit.bay.kind === 'none' && system.fit.things.length === 0;
-    useFits.setState({ system, answer: isBare ? { fit: undefined, findings: fitFindingsOf(system, undefined) } : await clearanceWorker().clearances(system) });
+    useFits.setState({ system, answer: hasSpace(system) ? await clearanceWorker().clearances(system) : { fit: undefined, findings: fitFindingsOf(system, undefined) } });
   } catch {
     useFits.setState({ system, answer: undefined });
   }
@@ -172,8 +168,7 @@ export function useEvaluation(): void {
       clearTimeout(timer);
       timer = setTimeout(() => {
         findSensitivity(system);
-        if (saysNothing(system)) useReaches.setState({ system, answer: { reach: undefined, findings: NONE } });
-        else findReach(system);
+        findReach(system);
       }, SENSITIVITY_AFTER_MS);
     };
     follow(useEditor.getState());
