@@ -61,7 +61,7 @@ describe('the data file', () => {
   it('reads a document that an earlier version saved', () => {
     const db = openDatabase(fileIn());
     createSystem(db, 'old', JSON.parse(readFileSync('tests/fixtures/box-boat-v1.json', 'utf8')) as typeof DRAFT, 1);
-    expect(findSystem(db, 'old')?.document).toMatchObject({ version: 4, tanks: [{ parts: [], built: [] }] });
+    expect(findSystem(db, 'old')?.document).toMatchObject({ version: 5, tanks: [{ parts: [], built: [] }] });
   });
 
   it('loads the demo once, in order, and not again after it was deleted', () => {

@@ -1,6 +1,7 @@
 import { readFileSync } from 'node:fs';
 import { describe, expect, it } from 'vitest';
 import { fluidState } from '../fluids';
+import type { SwingArm } from '../gauge';
 import { toTankFrame, type Vec3 } from '../geometry';
 import { unwrap } from '../outcome';
 import { chosen } from './known';
@@ -38,7 +39,7 @@ describe('a tank compiled', () => {
     const tank = tankOf(BOAT);
     expect(tank.pickups[0]!.inlet.point_m.map((value) => Number(value.toFixed(9)))).toEqual([0.14, 0.28, 0.022]);
     expect(tank.pickups[0]!.tubeLength_m).toBeCloseTo(0.28, 9);
-    expect(tank.senders[0]!.arm.pivot_m[2]).toBeCloseTo(0.152, 9);
+    expect((tank.senders[0]!.sender as SwingArm).pivot_m[2]).toBeCloseTo(0.152, 9);
     expect(floorUnder_m(tank.mesh, [0.5, 0.2, 0.2])).toBeCloseTo(0, 9);
   });
 

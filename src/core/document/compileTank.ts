@@ -3,17 +3,16 @@ import {
   type Attitude, type ClosedMesh, type EffectiveGravity, type Mounting, type Vec3,
 } from '../geometry';
 import type { FluidBatch } from '../fluids';
-import type { LinearGauge, SwingArm } from '../gauge';
 import { failure, success, unwrap, type Outcome } from '../outcome';
 import type { Compartments, Envelope, Inlet } from '../tank';
 import { tankBody, type TankBody } from './compileBody';
-import type { PickupDocument, PortDocument, SenderDocument, SystemDocument, TankDocument } from './schema';
+import { senderModel, type SenderModel } from './compileSender';
+import { degrees, radians } from './angles';
+import type { PickupDocument, PortDocument, SystemDocument, TankDocument } from './schema';
 
-export const radians = (degrees: number): number => (degrees * Math.PI) / 180;
-export const degrees = (angle_rad: number): number => (angle_rad * 180) / Math.PI;
+export { degrees, radians };
 
 export type PickupModel = { readonly document: PickupDocument; readonly inlet: Inlet; readonly port_m: Vec3; readonly tubeLength_m: number };
-export type SenderModel = { readonly document: SenderDocument; readonly arm: SwingArm; readonly gauge: LinearGauge };
 export type PortModel = { readonly document: PortDocument; readonly point_m: Vec3 };
 
 /** A tank as the solvers want it. Points are in the tank frame. */
@@ -64,7 +63,7 @@ export function compileTank(system: SystemDocument, document: TankDocument): Out
   const ports = placed.flatMap(({ document: port, point_m }) => (point_m ? [{ document: port, point_m }] : []));
   const at = (id: string): Vec3 | undefined => ports.find((port) => port.document.id === id)?.point_m;
   const pickups = document.pickups.flatMap((pickup) => pickupModel(shell, pickup, document, at(pickup.port)));
-  const senders = document.senders.flatMap((sender) => senderModel(sender, at(sender.port)));
+  const senders = document.senders.flatMap((sender) => senderModel(sender, document, at(sender.port)));
   const found = new Set([...ports.map((port) => port.document.id), ...pickups.map((pickup) => pickup.document.id), ...senders.map((sender) => sender.document.id)]);
   return success({
     document, body: body.value, mesh, bays, gross_m3: meshVolume(mesh), ports, pickups, senders,
@@ -105,7 +104,7 @@ function pickupModel(mesh: ClosedMesh, document: PickupDocument, tank: TankDocum
   if (!port_m) return [];
   const port = tank.ports.find((candidate) => candidate.id === document.port)!;
   const floor = floorUnder_m(mesh, port_m);
-  const hangs = document.kind === 'top-tube';
+  const hangs = document.kind !== 'bottom-outlet';
   if (hangs && floor === undefined) return [];
   const height = document.heightOffFloor_m.value;
   const z = hangs ? floor! + height : port.face === 'floor' ? port_m[2] + height : port_m[2];
@@ -116,33 +115,6 @@ function pickupModel(mesh: ClosedMesh, document: PickupDocument, tank: TankDocum
     tubeLength_m: Math.abs(port_m[2] - z),
   }];
 }
-
-const REACH: Readonly<Record<SenderDocument['swing'], Vec3>> = { fore: [1, 0, 0], aft: [-1, 0, 0], port: [0, 1, 0], starboard: [0, -1, 0] };
-
-function senderModel(document: SenderDocument, port_m: Vec3 | undefined): SenderModel[] {
-  if (!port_m) return [];
-  return [{
-    document,
-    arm: {
-      pivot_m: [port_m[0], port_m[1], port_m[2] - document.pivotDepth_m.value],
-      reach: unitVector(REACH[document.swing]),
-      armLength_m: document.armLength_m.value,
-      floatRadius_m: document.floatDiameter_m.value / 2,
-      lowStop_rad: radians(document.lowStop_deg.value),
-      highStop_rad: radians(document.highStop_deg.value),
-      emptyResistance_ohm: document.emptyResistance_ohm.value,
-      fullResistance_ohm: document.fullResistance_ohm.value,
-    },
-    gauge: {
-      emptyResistance_ohm: document.gauge.emptyResistance_ohm.value,
-      fullResistance_ohm: document.gauge.fullResistance_ohm.value,
-      tolerance_ratio: document.gauge.tolerance_ratio.value,
-    },
-  }];
-}
-
-/** The room in which a sender's arm swings: its own bay, between the baffles; the whole tank where it stands in none. */
-export const swingRoom = (tank: TankModel, arm: SwingArm): ClosedMesh => tank.bays.bays[tank.bays.bayOf(arm.pivot_m)]?.mesh ?? tank.mesh;
 
 /** A point of a tank in vehicle axes [m]. */
 export function inVehicle(tank: TankModel, point_m: Vec3): Vec3 {

@@ -5,6 +5,7 @@ import { lineLaw } from '../network';
 import { unwrap } from '../outcome';
 import { FLUIDS, type FluidKey } from '../reference/fluids';
 import { ROUGHNESS } from '../reference/losses';
+import { FLOAT_IMMERSION } from '../reference/senders';
 import { assumed, chosen, fromPart, measured, type Known } from './known';
 import { schemaLimits, type Limits } from './limits';
 import { EMPTY_FIT, hardestFor, SURGE_BAY_M3 } from './defaults';
@@ -95,7 +96,7 @@ export function draftSystem(answers: Answers): SystemDocument {
     vehicle: { kind: answers.vehicle, ...(speed ? { speed_mPerS: assumed(speed, speed * 0.2) } : {}) },
     rulebook: answers.vehicle === 'boat' && need.fluid === 'petrol' ? 'petrol-boat' : answers.vehicle === 'boat' ? 'small-craft' : 'none',
     constraints: { nothingCut: false, noHoleBelowLiquid: false, partsOnHand: false, noHotWork: false },
-    practice: { vent: ventedCap(answers) ? 'vented-cap' : 'vent-line', outlet: 'top-tube', fill: '95-percent', pickup: 'off-floor', strainer: 'outside' },
+    practice: { vent: ventedCap(answers) ? 'vented-cap' : 'vent-line', outlet: 'top-tube', fill: '95-percent', pickup: 'off-floor', strainer: 'outside', heaterPickup: 'higher', ports: 'new', sender: 'new' },
     limits: { surgeBay_m3: chosen(SURGE_BAY_M3) },
     wishes: { holds_m3: chosen(answers.holds_m3), reserve_ratio: chosen(0.2) },
     envelope: { noseUp_deg: chosen(pitch), noseDown_deg: chosen(pitch), portDown_deg: chosen(roll), starboardDown_deg: chosen(roll), ...hardestFor(answers.vehicle) },
@@ -174,7 +175,7 @@ function draftTank(answers: Answers): TankDocument {
       id: 'pickup', name: 'Feed pickup', port: 'feed', kind: 'top-tube', strainer: 'none',
       heightOffFloor_m: chosen(Math.min(0.025, roundTo(h / 4, 1e-3))), bore_m: fromPart(answers.consumer === 'nozzle' ? 0.025 : 0.008), submergence_m: assumed(0.005, 0.004),
     }],
-    built: [],
+    built: [], sightTubes: [], dipsticks: [], calibrations: [],
     senders: [draftSender(l, h)],
   };
 }
@@ -191,8 +192,9 @@ function draftSender(length: number, height: number): TankDocument['senders'][nu
     id: 'sender', name: 'Level sender', port: 'sender-port', kind: 'swing-arm', swing: 'fore',
     pivotDepth_m: assumed(roundTo(height / 2, 1e-3), 0.005), armLength_m: assumed(Math.max(0.01, Math.floor(arm * 1000) / 1000), 0.005), floatDiameter_m: fromPart(diameter),
     lowStop_deg: fromPart(-stop, 2), highStop_deg: fromPart(stop, 2),
-    emptyResistance_ohm: fromPart(240, 12), fullResistance_ohm: fromPart(33, 2),
-    gauge: { kind: 'linear', emptyResistance_ohm: fromPart(240), fullResistance_ohm: fromPart(33), tolerance_ratio: fromPart(0.03) },
+    immersion_ratio: assumed(FLOAT_IMMERSION.ratio, FLOAT_IMMERSION.spread), tolerance_ratio: fromPart(0.05),
+    output: { kind: 'resistance', empty_ohm: fromPart(240, 12), full_ohm: fromPart(33, 2) },
+    gauge: { kind: 'linear', scale: { kind: 'resistance', empty_ohm: fromPart(240), full_ohm: fromPart(33) }, tolerance_ratio: fromPart(0.03) },
   };
 }
 

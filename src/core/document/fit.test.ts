@@ -14,12 +14,12 @@ const BOLT = { id: 'bolt', name: 'Bolt', kind: 'bolt', x_m: chosen(0), y_m: chos
 describe('the space in a document', () => {
   it('version 2 comes in with nothing said of the space', () => {
     const old = unwrap(parseSystemText(text('tests/fixtures/box-boat-v2.json')));
-    expect(old).toMatchObject({ version: 4, fit: { bay: { kind: 'none' }, things: [], ways: [], spots: [] }, tanks: [{ built: [] }] });
+    expect(old).toMatchObject({ version: 5, fit: { bay: { kind: 'none' }, things: [], ways: [], spots: [] }, tanks: [{ built: [] }] });
   });
 
   it('version 3 comes in with no place named', () => {
     const old = unwrap(parseSystemText(text('tests/fixtures/box-boat-v3.json')));
-    expect(old).toMatchObject({ version: 4, fit: { spots: [] } });
+    expect(old).toMatchObject({ version: 5, fit: { spots: [] } });
     expect(old).toEqual(unwrap(parseSystemText(text('tests/fixtures/box-boat.json'))));
   });
 

@@ -1,6 +1,7 @@
 import { failure, success, type Outcome } from '../outcome';
 import { EMPTY_FIT, hardestFor, SURGE_BAY_M3 } from './defaults';
-import { chosen } from './known';
+import { FLOAT_IMMERSION } from '../reference/senders';
+import { assumed, chosen } from './known';
 import { CURRENT_VERSION } from './schema';
 
 /** Turns a document of the version it is filed under into the next version. */
@@ -30,10 +31,27 @@ function toVersion4(document: Tree): Tree {
   return { ...document, fit: isTree(document.fit) ? { ...document.fit, spots: [] } : document.fit };
 }
 
+/** Version 5: parts of ports, kinds of senders and gauges, sight tubes, dipsticks, and calibrations by pours. */
+function toVersion5(document: Tree): Tree {
+  const tanks = Array.isArray(document.tanks) ? document.tanks.map((tank: unknown) => (isTree(tank) ? {
+    ...tank, sightTubes: [], dipsticks: [], calibrations: [], senders: Array.isArray(tank.senders) ? tank.senders.map((sender: unknown) => (isTree(sender) ? senderOf5(sender) : sender)) : tank.senders,
+  } : tank)) : document.tanks;
+  return { ...document, tanks, practice: isTree(document.practice) ? { ...document.practice, heaterPickup: 'higher', ports: 'new', sender: 'new' } : document.practice };
+}
+
+/** Ohms of sender and gauge move into what each gives and wants; what was silent was half under, and exact to a twentieth. */
+function senderOf5({ emptyResistance_ohm, fullResistance_ohm, gauge, ...sender }: Tree): Tree {
+  const ohms = (empty_ohm: unknown, full_ohm: unknown): Tree => ({ kind: 'resistance', empty_ohm, full_ohm });
+  return {
+    ...sender, immersion_ratio: assumed(FLOAT_IMMERSION.ratio, FLOAT_IMMERSION.spread), tolerance_ratio: assumed(0.05, 0.03), output: ohms(emptyResistance_ohm, fullResistance_ohm),
+    gauge: isTree(gauge) ? { kind: gauge.kind, scale: ohms(gauge.emptyResistance_ohm, gauge.fullResistance_ohm), tolerance_ratio: gauge.tolerance_ratio } : gauge,
+  };
+}
+
 const isTree = (value: unknown): value is Tree => typeof value === 'object' && value !== null && !Array.isArray(value);
 
 /** By the version it starts from. A change of format adds one entry and one test. */
-export const MIGRATIONS: Readonly<Record<number, Migration>> = { 1: toVersion2, 2: toVersion3, 3: toVersion4 };
+export const MIGRATIONS: Readonly<Record<number, Migration>> = { 1: toVersion2, 2: toVersion3, 3: toVersion4, 4: toVersion5 };
 
 /**
  * Brings a document of any earlier version up to the current one.

@@ -12,7 +12,7 @@ export const ACROSS_FACE = { lid: 'z_m', floor: 'z_m', fore: 'x_m', aft: 'x_m', 
 
 /** Names that lead nowhere, ids used twice, ports without their place, baffles that end before they begin, spaces that do not hang together, and meshes that enclose nothing. */
 export function referenceFaults(system: SystemDocument): Fault[] {
-  return [...duplicateIds(system), ...danglingIds(system), ...unplacedPorts(system), ...endlessPlates(system), ...fitFaults(system), ...brokenMeshes(system)];
+  return [...duplicateIds(system), ...danglingIds(system), ...unplacedPorts(system), ...endlessPlates(system), ...gaugeFaults(system), ...fitFaults(system), ...brokenMeshes(system)];
 }
 
 function allIds(system: SystemDocument): { id: string; path: string }[] {
@@ -23,6 +23,8 @@ function allIds(system: SystemDocument): { id: string; path: string }[] {
     ...system.tanks.flatMap((tank, t) => [
       ...of(tank.parts, `tanks[${t}].parts`), ...of(tank.slices, `tanks[${t}].slices`), ...of(tank.plates, `tanks[${t}].plates`),
       ...of(tank.ports, `tanks[${t}].ports`), ...of(tank.pickups, `tanks[${t}].pickups`), ...of(tank.senders, `tanks[${t}].senders`),
+      ...of(tank.sightTubes, `tanks[${t}].sightTubes`), ...of(tank.dipsticks, `tanks[${t}].dipsticks`), ...of(tank.calibrations, `tanks[${t}].calibrations`),
+      ...tank.calibrations.flatMap(({ pours }, c) => of(pours, `tanks[${t}].calibrations[${c}].pours`)),
     ]),
     ...of(system.components, 'components'), ...of(system.lines, 'lines'), ...of(system.consumers, 'consumers'), ...of(system.mounts, 'mounts'),
     ...of(system.fit.things, 'fit.things'), ...of(system.fit.spots, 'fit.spots'),
@@ -58,6 +60,8 @@ function danglingIds(system: SystemDocument): Fault[] {
         ...missing(fluids, tank.fluid, `tanks[${t}].fluid`, 'fluid'),
         ...tank.pickups.flatMap((pickup, p) => missing(ports, pickup.port, `tanks[${t}].pickups[${p}].port`, 'port')),
         ...tank.senders.flatMap((sender, s) => missing(ports, sender.port, `tanks[${t}].senders[${s}].port`, 'port')),
+        ...tank.dipsticks.flatMap((stick, s) => missing(ports, stick.port, `tanks[${t}].dipsticks[${s}].port`, 'port')),
+        ...tank.calibrations.flatMap((calibration, c) => missing(new Set([...ids(tank.senders), ...ids(tank.sightTubes), ...ids(tank.dipsticks)]), calibration.of, `tanks[${t}].calibrations[${c}].of`, 'sender, sight tube or dipstick')),
       ];
     }),
     ...system.lines.flatMap((line, l) => [
@@ -84,6 +88,29 @@ function unplacedPorts(system: SystemDocument): Fault[] {
 function endlessPlates(system: SystemDocument): Fault[] {
   return system.tanks.flatMap((tank, t) => tank.plates.flatMap(({ from_m, to_m }, p) =>
     (from_m && to_m && from_m.value >= to_m.value ? [{ path: `tanks[${t}].plates[${p}].to_m.value`, message: `must lie beyond from_m, which is ${from_m.value}` }] : [])));
+}
+
+/** Senders and gauges that do not speak the same kind of signal, sight tubes upside down, and what was taught out of order. */
+function gaugeFaults(system: SystemDocument): Fault[] {
+  return system.tanks.flatMap((tank, t) => [
+    ...tank.senders.flatMap(({ output, gauge }, s): Fault[] => {
+      const path = `tanks[${t}].senders[${s}]`;
+      const wants = gauge.kind === 'cross-coil' ? 'resistance' : gauge.kind === 'linear' ? gauge.scale.kind : gauge.points.kind;
+      const apart = wants === output.kind ? [] : [{ path: `${path}.gauge`, message: `wants a ${wants}, and the sender gives a ${output.kind}` }];
+      return [...apart, ...(gauge.kind === 'calibrated' ? untaught(gauge.points, `${path}.gauge.points.at`) : [])];
+    }),
+    ...tank.sightTubes.flatMap(({ lower_m, upper_m }, s): Fault[] => (lower_m.value < upper_m.value ? [] : [{ path: `tanks[${t}].sightTubes[${s}].upper_m.value`, message: `must lie above lower_m, which is ${lower_m.value}` }])),
+  ]);
+}
+
+type Points = Extract<SystemDocument['tanks'][number]['senders'][number]['gauge'], { kind: 'calibrated' }>['points'];
+
+/** What a gauge is taught runs one way: another reading for every point, and more shown for more. */
+function untaught(points: Points, path: string): Fault[] {
+  const taught = points.kind === 'resistance' ? points.at.map(({ reading_ohm, shown_ratio }) => [reading_ohm, shown_ratio] as const) : points.at.map(({ reading_V, shown_ratio }) => [reading_V, shown_ratio] as const);
+  if (taught.length === 1) return [{ path, message: 'must have no points, or two or more' }];
+  const way = Math.sign((taught.at(-1)?.[0] ?? 0) - (taught[0]?.[0] ?? 0));
+  return taught.slice(1).flatMap(([reading, shown], i) => ((reading - taught[i]![0]) * way > 0 && shown > taught[i]![1] ? [] : [{ path: `${path}[${i + 1}]`, message: 'must go on the same way as the points before it, in what is read and in what is shown' }]));
 }
 
 /** What was found of the meshes looked at last, by their text: a large one takes a while, and comes with every save. */

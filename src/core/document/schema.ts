@@ -3,10 +3,11 @@ import { END_SHAPES } from '../geometry';
 import { ALLOYS, type AlloyKey } from '../reference/alloys';
 import { FLUIDS, type FluidKey } from '../reference/fluids';
 import { FITTINGS, ROUGHNESS, type FittingKey, type RoughnessKey } from '../reference/losses';
+import { PORT_PARTS } from '../reference/portParts';
 import { bounded, known, ORIGINS } from './known';
 
 /**
- * The system document, version 3. The one validator at every door; the
+ * The system document, version 5. The one validator at every door; the
  * published JSON Schema in docs/format is written from it.
  *
  * Keys carry units. Lengths are metres, volumes cubic metres, pressures
@@ -16,7 +17,7 @@ import { bounded, known, ORIGINS } from './known';
  * from any one datum; x forward, y to port, z up.
  */
 export const FORMAT = 'gasline-system';
-export const CURRENT_VERSION = 4;
+export const CURRENT_VERSION = 5;
 
 const closed = <T extends ObjectShape>(shape: T) =>
   object(shape)
@@ -111,9 +112,19 @@ const port = closed({
     /** A hose end that turns aside from the top of it, and how far it reaches. */
     turns: oneOf(TURNS), reach_m: known(0, 2),
   }).optional(),
+  /** The part that goes into the hole, by its key in the table of port parts; nothing is said of it where left out. */
+  part: oneOf(PORT_PARTS.map(({ key }) => key)).optional(),
+  /** The hole to be cut, where the part at hand differs from the table's. */
+  hole_m: known(0.001, 0.5).optional(),
+  /** Its screws, where they differ. */
+  bolts: closed({ count: bounded(1, 36).integer('must be a whole number'), circle_m: known(0.01, 0.6), diameter_m: known(0.002, 0.02) }).optional(),
+  /** The way of the first screw from the sheet's upward way, clockwise as seen from outside. */
+  clock_deg: known(-180, 180).optional(),
+  /** A hole that is there already: nothing is cut. */
+  existing: boolean().typeError('must be true or false').optional(),
 });
 
-export const PICKUP_KINDS = ['top-tube', 'bottom-outlet'] as const;
+export const PICKUP_KINDS = ['top-tube', 'hose', 'module', 'bottom-outlet'] as const;
 export const STRAINERS = ['none', 'sock', 'mesh'] as const;
 
 const pickup = closed({
@@ -121,20 +132,86 @@ const pickup = closed({
   heightOffFloor_m: known(0, 5), bore_m: known(0.001, 0.1),
   /** Liquid that must stand over the inlet before it draws air. */
   submergence_m: known(0, 0.1),
+  /** Where its upper end is seated, over the outside of the sheet; as its port's part has it where left out. */
+  seat_m: known(-0.3, 0.3).optional(),
 });
 
 export const SWINGS = ['fore', 'aft', 'port', 'starboard'] as const;
 
-const sender = closed({
-  id: id(), name: name(), port: id(), kind: kindIs('swing-arm'), swing: oneOf(SWINGS),
-  pivotDepth_m: known(0, 5), armLength_m: known(0.01, 3), floatDiameter_m: known(0.005, 0.3),
-  lowStop_deg: known(-ANGLE, ANGLE), highStop_deg: known(-ANGLE, ANGLE),
-  emptyResistance_ohm: known(0, 1e5), fullResistance_ohm: known(0, 1e5),
-  gauge: closed({
-    kind: kindIs('linear'), emptyResistance_ohm: known(0, 1e5), fullResistance_ohm: known(0, 1e5),
-    /** Half-width of the needle's own error as a share of full scale. */
-    tolerance_ratio: known(0, 0.5),
+/** What a sender gives, or a gauge wants, at empty and at full. */
+const scaleOf = () => byKind({
+  resistance: closed({ kind: kindIs('resistance'), empty_ohm: known(0, 1e5), full_ohm: known(0, 1e5) }),
+  voltage: closed({ kind: kindIs('voltage'), empty_V: known(-60, 60), full_V: known(-60, 60) }),
+});
+
+/** Half-width of the needle's own error as a share of full scale; and where its low-level lamp lights. */
+const needle = () => ({ tolerance_ratio: known(0, 0.5), lamp_ratio: known(0, 0.5).optional() });
+const gauge = byKind({
+  linear: closed({ kind: kindIs('linear'), scale: scaleOf(), ...needle() }),
+  'cross-coil': closed({ kind: kindIs('cross-coil'), empty_ohm: known(0, 1e5), half_ohm: known(0, 1e5), full_ohm: known(0, 1e5), ...needle() }),
+  calibrated: closed({
+    kind: kindIs('calibrated'),
+    /** What the gauge was taught: what the sender gives, and what should be shown. Straight between them. None: it is taught as planned. */
+    points: byKind({
+      resistance: closed({ kind: kindIs('resistance'), at: listOf(closed({ reading_ohm: bounded(0, 1e5), shown_ratio: bounded(0, 1) }), 64) }),
+      voltage: closed({ kind: kindIs('voltage'), at: listOf(closed({ reading_V: bounded(-60, 60), shown_ratio: bounded(0, 1) }), 64) }),
+    }),
+    /** How many points it takes. */
+    mostPoints: bounded(2, 64).integer('must be a whole number'), ...needle(),
   }),
+});
+
+const sent = () => ({
+  id: id(), name: name(), port: id(), output: scaleOf(), gauge,
+  /** Half-width of what the sender gives wrongly, as a share of its span. */
+  tolerance_ratio: known(0, 0.5),
+});
+export const SENDER_KINDS = ['swing-arm', 'tube', 'capacitive'] as const;
+const floats = () => ({ floatDiameter_m: known(0.005, 0.3), /** Of the float's height, under the surface. */ immersion_ratio: known(0, 1) });
+/** What a straight probe measures over: its length under the sheet, less what is dead at either end. */
+const probe = () => ({ length_m: known(0.02, 5), lowDead_m: known(0, 1), highDead_m: known(0, 1) });
+const sender = byKind({
+  'swing-arm': closed({
+    ...sent(), kind: kindIs('swing-arm'), swing: oneOf(SWINGS), ...floats(),
+    pivotDepth_m: known(0, 5),
+    /** From pivot to middle of the float, along the wire. */
+    armLength_m: known(0.01, 3),
+    /** A bend in the arm: so far from the pivot, turned upward by so much. Straight where left out. */
+    bend: closed({ at_m: known(0, 3), angle_deg: known(-ANGLE, ANGLE) }).optional(),
+    lowStop_deg: known(-ANGLE, ANGLE), highStop_deg: known(-ANGLE, ANGLE),
+  }),
+  tube: closed({ ...sent(), kind: kindIs('tube'), ...probe(), ...floats(), /** Between its contacts; 0 where it is continuous. */ step_m: known(0, 0.2), tubeDiameter_m: known(0.004, 0.1) }),
+  capacitive: closed({ ...sent(), kind: kindIs('capacitive'), ...probe(), tubeDiameter_m: known(0.004, 0.1) }),
+});
+
+/** A clear tube beside the tank, between two bosses in one side. */
+const sightTube = closed({ id: id(), name: name(), face: oneOf(['fore', 'aft', 'port', 'starboard'] as const), along_m: known(-TANK_M, TANK_M), lower_m: known(-TANK_M, TANK_M), upper_m: known(-TANK_M, TANK_M) });
+/** A stick with marks that stands on the floor under a port. */
+const dipstick = closed({ id: id(), name: name(), port: id(), markEvery_m3: known(1e-5, 1) });
+
+export const POUR_WAYS = ['can', 'meter', 'scale', 'drawn-off'] as const;
+export const POUR_STATES = ['counts', 'reading-struck', 'entry-struck', 'spilt'] as const;
+/** What was read after a pour; and what was poured, with its half-width. The log is what happened, so nothing of it is assumed. */
+const pour = closed({
+  id: id(), at: text(40).defined('is missing'), way: oneOf(POUR_WAYS),
+  added_m3: bounded(-20, 20), spread_m3: bounded(0, 20),
+  reading: byKind({
+    resistance: closed({ kind: kindIs('resistance'), reading_ohm: bounded(0, 1e6) }),
+    voltage: closed({ kind: kindIs('voltage'), reading_V: bounded(-60, 60) }),
+    needle: closed({ kind: kindIs('needle'), shown_ratio: bounded(-0.5, 1.5) }),
+    height: closed({ kind: kindIs('height'), height_m: bounded(-1, 20) }),
+    none: closed({ kind: kindIs('none') }),
+  }),
+  note: text(300).defined('is missing'), state: oneOf(POUR_STATES),
+  /** Came from the simulated rig, not from a real tank. */
+  simulated: flag(),
+});
+/** A calibration of one sender, sight tube or dipstick by pours. */
+const calibration = closed({
+  id: id(), name: name(), of: id(),
+  /** In the tank before the first pour, and how it stood. */
+  start_m3: bounded(0, 20), startSpread_m3: bounded(0, 20), pitch_deg: bounded(-30, 30), roll_deg: bounded(-30, 30),
+  pours: listOf(pour, 400),
 });
 
 const tank = closed({
@@ -152,6 +229,7 @@ const tank = closed({
   foam_ratio: known(0, 0.5).optional(),
   fillLimit_ratio: known(0.5, 1),
   ports: listOf(port, 60), pickups: listOf(pickup, 12), senders: listOf(sender, 6),
+  sightTubes: listOf(sightTube, 4), dipsticks: listOf(dipstick, 4), calibrations: listOf(calibration, 12),
   /** What the built tank really measures, by the path of the planned value within the tank. */
   built: listOf(closed({ of: text(80).required('is missing'), measured: known(-SPAN_M, SPAN_M) }), 60),
 });
@@ -290,7 +368,8 @@ export const systemSchema = closed({
   practice: closed({
     vent: oneOf(['vent-line', 'vented-cap'] as const), outlet: oneOf(['top-tube', 'bottom-outlet'] as const),
     fill: oneOf(['95-percent', 'click-off'] as const), pickup: oneOf(['off-floor', 'on-floor'] as const),
-    strainer: oneOf(['outside', 'inside'] as const),
+    strainer: oneOf(['outside', 'inside'] as const), heaterPickup: oneOf(['higher', 'deep'] as const),
+    ports: oneOf(['new', 'existing'] as const), sender: oneOf(['new', 'salvaged'] as const),
   }),
   /** The builder's own limits: most that may surge freely in one bay. */
   limits: closed({ surgeBay_m3: known(0.001, 20) }),
@@ -319,6 +398,13 @@ export type PlateDocument = TankDocument['plates'][number];
 export type PortDocument = TankDocument['ports'][number];
 export type PickupDocument = TankDocument['pickups'][number];
 export type SenderDocument = TankDocument['senders'][number];
+export type SwingArmDocument = Extract<SenderDocument, { kind: 'swing-arm' }>;
+export type GaugeDocument = SenderDocument['gauge'];
+export type ScaleDocument = SenderDocument['output'];
+export type SightTubeDocument = TankDocument['sightTubes'][number];
+export type DipstickDocument = TankDocument['dipsticks'][number];
+export type CalibrationDocument = TankDocument['calibrations'][number];
+export type PourDocument = CalibrationDocument['pours'][number];
 export type FitDocument = SystemDocument['fit'];
 export type BayDocument = FitDocument['bay'];
 export type MeasuredBayDocument = Extract<BayDocument, { kind: 'measured' }>;

@@ -1,6 +1,6 @@
 import type { TankLevel } from '../document/compileNetwork';
-import { swingRoom } from '../document/compileTank';
-import { floatCentre_m, freeSwing, readingAt } from '../gauge';
+import { surroundOf } from '../document/compileSender';
+import { armAngleAt, floatCentre_m, freeRun, probePoint, shareAt, wireAt, type Sender } from '../gauge';
 import { crossingsAt, meshBounds, outlineBelow, sectionAcross, surfaceInSection, type Axis, type Bounds, type Point2 } from '../geometry';
 import type { FittedPlate } from '../tank';
 
@@ -14,7 +14,10 @@ export type SectionDrawing = {
 
 export type SenderDrawing = {
   readonly id: string;
-  readonly pivot: readonly [number, number, number];
+  /** The pivot of an arm, the port of a probe. */
+  readonly from: readonly [number, number, number];
+  /** From there to the float, by the bend of a bent arm; or down the probe. */
+  readonly wire: readonly (readonly [number, number, number])[];
   readonly float: readonly [number, number, number];
   /** Centres of the float along its free swing, low to high. */
   readonly sweep: readonly (readonly [number, number, number])[];
@@ -90,15 +93,22 @@ function platesIn(plate: FittedPlate, axis: Axis, at_m: number): (readonly [Poin
   });
 }
 
-function senderDrawing({ tank, up, offset_m }: TankLevel, sender: TankLevel['tank']['senders'][number]): SenderDrawing[] {
-  const { arm, gauge, document } = sender;
-  const swing = freeSwing(swingRoom(tank, arm), arm) ?? { low_rad: arm.lowStop_rad, high_rad: arm.highStop_rad, lowBlocked: true, highBlocked: true };
-  const { angle_rad } = readingAt(arm, gauge, swing, up, offset_m);
+function senderDrawing({ tank, up, offset_m }: TankLevel, model: TankLevel['tank']['senders'][number]): SenderDrawing[] {
+  const { sender, document } = model;
+  const surround = surroundOf(tank, model);
+  const free = freeRun(sender, surround.room, surround.round) ?? WHOLE;
+  const at = middleAt(sender);
+  const share = shareAt(sender, free, up, offset_m);
   return [{
     id: document.id,
-    pivot: arm.pivot_m,
-    float: floatCentre_m(arm, angle_rad),
-    sweep: Array.from({ length: SWEEP_STEPS + 1 }, (_, i) => floatCentre_m(arm, swing.low_rad + ((swing.high_rad - swing.low_rad) * i) / SWEEP_STEPS)),
-    radius_m: arm.floatRadius_m,
+    from: sender.kind === 'swing-arm' ? sender.pivot_m : sender.top_m,
+    wire: sender.kind === 'swing-arm' ? wireAt(sender, armAngleAt(sender, share)) : [sender.top_m, probePoint(sender, 0)],
+    float: at(share),
+    sweep: Array.from({ length: SWEEP_STEPS + 1 }, (_, i) => at(free.low_share + ((free.high_share - free.low_share) * i) / SWEEP_STEPS)),
+    radius_m: sender.kind === 'capacitive' ? sender.tubeRadius_m : sender.floatRadius_m,
   }];
 }
+const WHOLE = { low_share: 0, high_share: 1 };
+
+/** The middle of the float, or of what is wet, at a share of the travel. */
+const middleAt = (sender: Sender) => (share: number) => (sender.kind === 'swing-arm' ? floatCentre_m(sender, armAngleAt(sender, share)) : probePoint(sender, share));

@@ -1,21 +1,15 @@
 import { feedPath, type FlowInputs, type TankLevel } from '../document/compileNetwork';
-import { compileTank, gravityOf, standingUp, swingRoom, type TankModel } from '../document/compileTank';
+import { compileTank, gravityOf, type TankModel } from '../document/compileTank';
 import type { ConsumerDocument, SystemDocument } from '../document/schema';
 import { ambientPressure_Pa, fluidState, type FluidState } from '../fluids';
-import { gaugeCurve, readingAt, type GaugeCode, type GaugeCurve } from '../gauge';
+import type { GaugeCode } from '../gauge';
 import { toTankFrame, type EffectiveGravity } from '../geometry';
 import { failure, success, type Outcome } from '../outcome';
 import { burnAtDuty_m3PerS, endurance, type Endurance } from '../range';
 import { flowResult, type FlowCode, type FlowResult } from './flowResult';
 import { fitFor, reachFor, type FitOutcome, type ReachOutcome } from './fitCache';
+import { gaugeResult, type GaugeResult } from './gauge';
 import { levelOf, tankResult, type Detail, type TankResult } from './tankResult';
-
-export type GaugeResult = {
-  readonly sender: string;
-  readonly tank: string;
-  readonly curve: GaugeCurve;
-  readonly now: { readonly angle_rad: number; readonly resistance_ohm: number; readonly needle_ratio: number; readonly true_ratio: number };
-};
 
 export type RangeResult = Endurance & { readonly usable_m3: number; readonly burn_m3PerS: number };
 
@@ -38,8 +32,6 @@ export type Evaluation = {
 };
 
 export type EvaluationCode = 'weightless' | 'temperature-range' | 'altitude-range' | 'no-tank' | 'bad-shape';
-
-const GAUGE_STEPS = 50;
 
 /**
  * Evaluates a whole system at its conditions.
@@ -78,7 +70,7 @@ export function evaluateSystem(system: SystemDocument, detail: Detail = 'full', 
     fluid: fluidOf(system.consumers[0]),
     tanks,
     flows: system.consumers.map((consumer) => flowResult(inputsFor(consumer), consumer, detail)),
-    gauges: levels.flatMap((level) => level.tank.senders.map((_, index) => gaugeResult(level, index))),
+    gauges: levels.flatMap((level, t) => level.tank.senders.map((sender) => gaugeResult(system, level, sender, tanks[t]!, detail))),
     usable,
     fit: fit === 'with-fit' && detail === 'full' ? fitFor(system) : undefined,
     reach: fit === 'with-fit' && detail === 'full' ? reachFor(system) : undefined,
@@ -118,17 +110,3 @@ function rangeOf(system: SystemDocument, consumer: ConsumerDocument | undefined,
   });
   return trip.ok ? success({ ...trip.value, usable_m3, burn_m3PerS }) : trip;
 }
-
-function gaugeResult({ tank, offset_m, up }: TankLevel, index: number): Outcome<GaugeResult, GaugeCode> {
-  const { arm, gauge, document } = tank.senders[index]!;
-  const holds_m3 = tank.gross_m3 * tank.document.fillLimit_ratio.value;
-  const curve = gaugeCurve(tank.mesh, arm, gauge, holds_m3, standingUp(tank, 0, 0), GAUGE_STEPS, swingRoom(tank, arm));
-  if (!curve.ok) return curve;
-  const now = readingAt(arm, gauge, curve.value.swing, up, offset_m);
-  return success({
-    sender: document.id, tank: tank.document.id, curve: curve.value,
-    now: { ...now, true_ratio: shareOfHolds(tank, holds_m3) },
-  });
-}
-
-const shareOfHolds = (tank: TankModel, holds_m3: number): number => (tank.fill_ratio * tank.gross_m3) / holds_m3;

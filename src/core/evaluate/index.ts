@@ -7,7 +7,8 @@
  * which uncertain values move them. Solvers know nothing of documents; this
  * folder and `document/compile*.ts` are where the two meet.
  */
-export { evaluateSystem, mainPickup, mainTank, type Evaluation, type EvaluationCode, type GaugeResult, type RangeResult } from './evaluate';
+export { evaluateSystem, mainPickup, mainTank, type Evaluation, type EvaluationCode, type RangeResult } from './evaluate';
+export type { GaugeResult, LampResult } from './gauge';
 export { flowRole, numbersOf, NUMBER_KEYS, type Figure, type NumberKey, type Numbers } from './numbers';
 export { allKnown, type KnownAt } from './allKnown';
 export { sensitivity, type FindingsOf, type Influence, type Sensitivity } from './sensitivity';

@@ -107,8 +107,12 @@ const STEM_M = 0.008;
 function senderSolid(model: TankModel, id: string): ClosedMesh | undefined {
   const sender = model.senders.find((candidate) => candidate.document.id === id);
   if (!sender) return undefined;
-  const { pivot_m, reach, armLength_m, floatRadius_m, lowStop_rad } = sender.arm;
-  const depth = sender.document.pivotDepth_m.value;
+  if (sender.sender.kind !== 'swing-arm') {
+    const { top_m, length_m, tubeRadius_m } = sender.sender;
+    return upright([top_m[0], top_m[1], top_m[2] - length_m], length_m, tubeRadius_m);
+  }
+  const { pivot_m, reach, armLength_m, floatRadius_m, lowStop_rad } = sender.sender;
+  const depth = sender.port_m[2] - pivot_m[2];
   const stem = upright([pivot_m[0], pivot_m[1], pivot_m[2] - STEM_M / 2], depth + STEM_M / 2, STEM_M / 2);
   // A rod along z, laid along the way the arm reaches and then down to its stop.
   const across: Vec3 = [-reach[1], reach[0], 0];

@@ -187,22 +187,23 @@ function gaugeWorking(system: SystemDocument, { gauges }: Evaluation): Working {
   return {
     steps: [
       {
-        formula: 'volume → surface → float → arm angle → resistance → needle, compared with volume ÷ holds',
+        formula: 'volume → surface → sender → reading → needle, compared with volume ÷ holds',
         terms: [
-          put('pivot below the lid', sender.pivotDepth_m, 'tape', at('pivotDepth_m')),
-          put('arm length', sender.armLength_m, 'tape', at('armLength_m')),
-          got('free swing, low', curve.swing.low_rad, 'slope'),
-          got('free swing, high', curve.swing.high_rad, 'slope'),
+          ...(sender.kind === 'swing-arm'
+            ? [put('pivot below the lid', sender.pivotDepth_m, 'tape', at('pivotDepth_m')), put('arm length', sender.armLength_m, 'tape', at('armLength_m'))]
+            : [put('length under the lid', sender.length_m, 'tape', at('length_m')), put('dead at its foot', sender.lowDead_m, 'tape', at('lowDead_m')), put('dead at its head', sender.highDead_m, 'tape', at('highDead_m'))]),
+          got('free travel from', curve.free.low_share, 'share'),
+          got('free travel to', curve.free.high_share, 'share'),
           got('worst at', worst.at.volume_m3, 'tankVolume'),
           got('needle there', worst.at.needle_ratio, 'share'),
           got('truth there', worst.at.true_ratio, 'share'),
         ],
         result: got('worst error', worst.error_ratio, 'share'),
-        source: 'Plane trigonometry of the arm; vehicle standing level.',
+        source: 'Plane trigonometry of the sender in the tank; vehicle standing level.',
       },
     ],
     notes: [
-      say('Below {low} and in the last {high} the float does not move.', {
+      say('Below {low} and in the last {high} the sender does not move.', {
         low: { value: curve.unseenLow_m3, role: 'tankVolume' }, high: { value: curve.unseenHigh_m3, role: 'tankVolume' },
       }),
     ],

@@ -1,36 +1,50 @@
 import { levelForVolume, offsetRange, volumeBelow, type ClosedMesh, type Vec3 } from '../geometry';
 import { failure, success, unwrap, type Outcome } from '../outcome';
-import { armAngle_rad, freeSwing, resistanceAt_ohm, type FreeSwing, type SwingArm } from './sender';
+import { needleAt, type Gauge, type NeedleCode, type Scale } from './needle';
+import { span_m } from './probe';
+import { freeRun, readingOf, shareAt, type FreeRun, type Sender, type SenderCode } from './sender';
+import type { Hindrance } from './swingArm';
+import { taughtFrom } from './correction';
 
-/** A needle that moves in proportion to resistance between its two ends. */
-export type LinearGauge = { readonly emptyResistance_ohm: number; readonly fullResistance_ohm: number; readonly tolerance_ratio: number };
+/** A sender with what it gives and how truly, and the gauge that shows it. */
+export type Instrument = {
+  readonly sender: Sender;
+  readonly output: Scale;
+  /** Half-width of what it gives wrongly, of its span. */
+  readonly tolerance_ratio: number;
+  readonly gauge: Gauge;
+};
 
-/** Needle position, 0 empty to 1 full, held at its ends. */
-export function needleAt(gauge: LinearGauge, resistance_ohm: number): number {
-  const share = (resistance_ohm - gauge.emptyResistance_ohm) / (gauge.fullResistance_ohm - gauge.emptyResistance_ohm);
-  return Math.min(1, Math.max(0, share));
-}
+/** Where the sender stands: its bay, and what else is in it. */
+export type Surround = { readonly room: ClosedMesh; readonly round: readonly Hindrance[] };
 
 export type GaugePoint = {
   readonly volume_m3: number;
-  readonly angle_rad: number;
-  readonly resistance_ohm: number;
+  /** How far along its travel the sender stands. */
+  readonly share: number;
+  /** [ohm or V] */
+  readonly reading: number;
   /** What the needle says and what it should say, as shares of what the tank holds. */
   readonly needle_ratio: number;
   readonly true_ratio: number;
+  /** Where the needle may stand with the tolerances of sender and gauge. */
+  readonly needleLow_ratio: number;
+  readonly needleHigh_ratio: number;
 };
 
 export type GaugeCurve = {
   readonly points: readonly GaugePoint[];
-  readonly swing: FreeSwing;
+  readonly free: FreeRun;
+  /** As taught, where the gauge is one that is taught. */
+  readonly gauge: Gauge;
   /** Largest |needle - truth| over all fillings, with its sign, and where. */
   readonly worst: { readonly error_ratio: number; readonly at: GaugePoint };
-  /** Liquid below and above which the float no longer moves [m³]. */
+  /** Liquid below and above which the sender no longer moves [m³]. */
   readonly unseenLow_m3: number;
   readonly unseenHigh_m3: number;
 };
 
-export type GaugeCode = 'no-swing' | 'stops-crossed' | 'no-range' | 'no-volume';
+export type GaugeCode = SenderCode | NeedleCode | 'no-volume';
 
 /**
  * What the needle says against what the tank holds, from empty to the fill
@@ -39,27 +53,52 @@ export type GaugeCode = 'no-swing' | 'stops-crossed' | 'no-range' | 'no-volume';
  * @param holds_m3 the volume that should read full
  * @param up       unit vector against effective gravity, tank frame
  * @param steps    equal steps of depth
- * @param room     where the arm swings, if not the whole tank
  */
-export function gaugeCurve(
-  mesh: ClosedMesh, sender: SwingArm, gauge: LinearGauge, holds_m3: number, up: Vec3, steps: number, room: ClosedMesh = mesh,
-): Outcome<GaugeCurve, GaugeCode> {
-  if (!(sender.highStop_rad > sender.lowStop_rad)) return failure('stops-crossed', 'sender', 'The high stop must lie above the low stop.');
-  if (gauge.emptyResistance_ohm === gauge.fullResistance_ohm) return failure('no-range', 'gauge', "The gauge's empty and full resistances must differ.");
-  if (!(holds_m3 > 0)) return failure('no-volume', 'tank', 'The tank holds nothing.');
-  const swing = freeSwing(room, sender);
-  if (!swing) return failure('no-swing', 'sender', 'The float touches a wall wherever its arm stands; shorten the arm or move the sender.');
+export function gaugeCurve(mesh: ClosedMesh, instrument: Instrument, holds_m3: number, up: Vec3, steps: number, surround: Surround = { room: mesh, round: [] }): Outcome<GaugeCurve, GaugeCode> {
+  const { sender } = instrument;
+  const bad = unfit(instrument, holds_m3);
+  if (bad) return bad;
+  const free = freeRun(sender, surround.room, surround.round);
+  if (!free) {
+    return sender.kind === 'swing-arm'
+      ? failure('no-swing', 'sender', 'The float or its arm touches something wherever it stands; shorten the arm or move the sender.')
+      : failure('no-span', 'sender', 'The probe does not go into the tank, or is dead over all its length; shorten it or move it.');
+  }
   const [low] = offsetRange(mesh, up);
   const full = unwrap(levelForVolume(mesh, up, holds_m3)).offset_m;
-  const points = Array.from({ length: steps + 1 }, (_, i) => pointAt(low + ((full - low) * i) / steps, i === steps ? holds_m3 : undefined));
-  return success({ points, swing, worst: worstOf(points), ...unseen(points, swing) });
+  const surfaces = Array.from({ length: steps + 1 }, (_, i) => {
+    const offset_m = low + ((full - low) * i) / steps;
+    return { offset_m, volume_m3: i === steps ? holds_m3 : volumeBelow(mesh, { normal: up, offset_m }) };
+  });
+  const stood = surfaces.map(({ offset_m, volume_m3 }) => {
+    const share = shareAt(sender, free, up, offset_m);
+    return { volume_m3, share, reading: readingOf(instrument.output, share), true_ratio: volume_m3 / holds_m3 };
+  });
+  const gauge = taughtFrom(instrument.gauge, stood);
+  if (!gauge.ok) return gauge;
+  const points = stood.map((point): GaugePoint => ({ ...point, ...needleBand(gauge.value, instrument, point.reading) }));
+  return success({ points, free, gauge: gauge.value, worst: worstOf(points), ...unseen(mesh, sender, free, up, low, full, holds_m3) });
+}
 
-  function pointAt(offset_m: number, known_m3: number | undefined): GaugePoint {
-    const volume_m3 = known_m3 ?? volumeBelow(mesh, { normal: up, offset_m });
-    const angle_rad = armAngle_rad(sender, swing!, up, offset_m);
-    const resistance_ohm = resistanceAt_ohm(sender, angle_rad);
-    return { volume_m3, angle_rad, resistance_ohm, needle_ratio: needleAt(gauge, resistance_ohm), true_ratio: volume_m3 / holds_m3 };
-  }
+function unfit({ sender, output, gauge }: Instrument, holds_m3: number): ReturnType<typeof failure<GaugeCode>> | undefined {
+  if (sender.kind === 'swing-arm' && !(sender.highStop_rad > sender.lowStop_rad)) return failure('stops-crossed', 'sender', 'The high stop must lie above the low stop.');
+  if (sender.kind !== 'swing-arm' && !(span_m(sender) > 0)) return failure('no-span', 'sender', 'The probe is dead over all its length: it must be longer than its dead ends together.');
+  if (output.empty === output.full) return failure('no-range', 'sender', 'What the sender gives at empty and at full must differ.');
+  if (gauge.kind !== 'calibrated' && gauge.empty === gauge.full) return failure('no-range', 'gauge', "The gauge's empty and full ends must differ.");
+  return holds_m3 > 0 ? undefined : failure('no-volume', 'tank', 'The tank holds nothing.');
+}
+
+/** The needle, and where it may stand: the two tolerances are independent, so their squares add. */
+export function needleBand(gauge: Gauge, { output, tolerance_ratio }: Pick<Instrument, 'output' | 'tolerance_ratio'>, reading: number): Pick<GaugePoint, 'needle_ratio' | 'needleLow_ratio' | 'needleHigh_ratio'> {
+  const needle_ratio = needleAt(gauge, reading);
+  const off = tolerance_ratio * Math.abs(output.full - output.empty);
+  const others = [needleAt(gauge, reading - off), needleAt(gauge, reading + off)];
+  const reach = (by: number): number => Math.hypot(by, gauge.tolerance_ratio);
+  return {
+    needle_ratio,
+    needleLow_ratio: Math.max(0, needle_ratio - reach(needle_ratio - Math.min(...others))),
+    needleHigh_ratio: Math.min(1, needle_ratio + reach(Math.max(...others) - needle_ratio)),
+  };
 }
 
 function worstOf(points: readonly GaugePoint[]): GaugeCurve['worst'] {
@@ -68,19 +107,64 @@ function worstOf(points: readonly GaugePoint[]): GaugeCurve['worst'] {
   return { error_ratio: error(at), at };
 }
 
-/** Volumes at which the float leaves its low end and reaches its high end. */
-function unseen(points: readonly GaugePoint[], swing: FreeSwing): { unseenLow_m3: number; unseenHigh_m3: number } {
-  const full = points.at(-1)!.volume_m3;
-  const lastLow = points.findLast((point) => point.angle_rad <= swing.low_rad + 1e-9);
-  const firstHigh = points.find((point) => point.angle_rad >= swing.high_rad - 1e-9);
-  return { unseenLow_m3: lastLow?.volume_m3 ?? 0, unseenHigh_m3: firstHigh ? full - firstHigh.volume_m3 : 0 };
+const HALVINGS = 50;
+/** Of its travel: what counts as having left an end. */
+const LEFT_SHARE = 1e-9;
+
+/** Volumes at which the sender leaves its low end and reaches its high end, by halving the surface between empty and full. */
+function unseen(mesh: ClosedMesh, sender: Sender, free: FreeRun, up: Vec3, low: number, full: number, holds_m3: number): { unseenLow_m3: number; unseenHigh_m3: number } {
+  const ends = [shareAt(sender, free, up, low), shareAt(sender, free, up, full)] as const;
+  const turn = (test: (share: number) => boolean): number => {
+    let [before, after] = [low, full];
+    for (let i = 0; i < HALVINGS; i++) {
+      const middle = (before + after) / 2;
+      if (test(shareAt(sender, free, up, middle))) after = middle;
+      else before = middle;
+    }
+    return Math.min(holds_m3, volumeBelow(mesh, { normal: up, offset_m: (before + after) / 2 }));
+  };
+  return {
+    unseenLow_m3: turn((share) => share > ends[0] + LEFT_SHARE),
+    unseenHigh_m3: holds_m3 - turn((share) => share >= ends[1] - LEFT_SHARE),
+  };
 }
 
-/** What the needle shows for one volume and attitude. */
-export function readingAt(
-  sender: SwingArm, gauge: LinearGauge, swing: FreeSwing, up: Vec3, offset_m: number,
-): { angle_rad: number; resistance_ohm: number; needle_ratio: number } {
-  const angle_rad = armAngle_rad(sender, swing, up, offset_m);
-  const resistance_ohm = resistanceAt_ohm(sender, angle_rad);
-  return { angle_rad, resistance_ohm, needle_ratio: needleAt(gauge, resistance_ohm) };
+/** What the needle shows at one surface. */
+export function readingAt(instrument: Instrument, gauge: Gauge, free: FreeRun, up: Vec3, offset_m: number): { share: number; reading: number; needle_ratio: number } {
+  const share = shareAt(instrument.sender, free, up, offset_m);
+  const reading = readingOf(instrument.output, share);
+  return { share, reading, needle_ratio: needleAt(gauge, reading) };
+}
+
+/** The volumes between which the tank may hold when the needle stands at a share, with what is likeliest [m³]. */
+export type VolumeSpan = { readonly volume_m3: number; readonly least_m3: number; readonly most_m3: number };
+
+/** Points of a curve, each with the least and most the needle may show. */
+type Banded = Pick<GaugePoint, 'volume_m3' | 'needle_ratio' | 'needleLow_ratio' | 'needleHigh_ratio'>;
+
+/** What is in the tank when the needle stands there: rising through it; and the least and most that would still let it. */
+export function volumesAt(points: readonly Banded[], needle: number): VolumeSpan {
+  const first = (value: (point: Banded) => number): number => {
+    const after = points.findIndex((point) => value(point) >= needle);
+    if (after < 0) return points.at(-1)!.volume_m3;
+    if (after === 0) return points[0]!.volume_m3;
+    const [a, b] = [points[after - 1]!, points[after]!];
+    return a.volume_m3 + ((b.volume_m3 - a.volume_m3) * (needle - value(a))) / (value(b) - value(a));
+  };
+  return { volume_m3: first((point) => point.needle_ratio), least_m3: first((point) => point.needleHigh_ratio), most_m3: first((point) => point.needleLow_ratio) };
+}
+
+/** The curve's band widened by what the needle does at other attitudes with as much in the tank. */
+export function withSlopes(mesh: ClosedMesh, instrument: Instrument, curve: GaugeCurve, ups: readonly Vec3[]): GaugePoint[] {
+  return curve.points.map((point) => {
+    const bands = ups.map((up) => {
+      const { offset_m } = unwrap(levelForVolume(mesh, up, point.volume_m3));
+      return needleBand(curve.gauge, instrument, readingOf(instrument.output, shareAt(instrument.sender, curve.free, up, offset_m)));
+    });
+    return {
+      ...point,
+      needleLow_ratio: Math.min(point.needleLow_ratio, ...bands.map(({ needleLow_ratio }) => needleLow_ratio)),
+      needleHigh_ratio: Math.max(point.needleHigh_ratio, ...bands.map(({ needleHigh_ratio }) => needleHigh_ratio)),
+    };
+  });
 }

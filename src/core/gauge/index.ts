@@ -1,10 +1,19 @@
 /**
  * What the needle says against what is in the tank.
  *
- * Read `gauge.ts` first: `gaugeCurve` goes from volume to surface to float to
- * arm angle to resistance to needle. `sender.ts` holds the arm's geometry and
- * how far it swings free. A new kind of sender supplies its own resistance
- * against surface; a new kind of gauge its own `needleAt`.
+ * Read `gauge.ts` first: `gaugeCurve` goes from volume to surface to sender to
+ * reading to needle. `sender.ts` is what all senders have in common;
+ * `swingArm.ts` and `probe.ts` are the two kinds, each with its free run in
+ * three dimensions. `needle.ts` holds the kinds of gauge, `correction.ts` what
+ * a gauge is taught, `design.ts` finds a sender for a tank, `scales.ts` marks
+ * sight tubes and sticks, and `calibrate.ts` with `unknowns.ts` make sense of
+ * measured pours; `rig.ts` pretends to be a tank.
  */
-export { floatCentre_m, freeSwing, armAngle_rad, resistanceAt_ohm, type FreeSwing, type SwingArm } from './sender';
-export { gaugeCurve, needleAt, readingAt, type GaugeCode, type GaugeCurve, type GaugePoint, type LinearGauge } from './gauge';
+export { bentArm, floatCentre_m, freeSwing, armAngle_rad, armShare, wireAt, WALL, type FreeSwing, type Hindrance, type SwingArm } from './swingArm';
+export { freeTravel, probePoint, probeShare, span_m, type Probe } from './probe';
+export { armAngleAt, freeRun, readingOf, shareAt, type FreeRun, type Sender, type SenderCode } from './sender';
+export { crossCoil, needleAt, taughtAt, type Gauge, type NeedleCode, type Scale, type TaughtPoint } from './needle';
+export { correctionTable, type CorrectionTable, type Stood } from './correction';
+export { gaugeCurve, needleBand, readingAt, volumesAt, withSlopes, type GaugeCode, type GaugeCurve, type GaugePoint, type Instrument, type Surround, type VolumeSpan } from './gauge';
+export { BEND_AT_M, designArm, refitArm, type ArmPlan, type DesignSite, type DesignSteps, type Refit, type SenderDesign } from './design';
+export { sightScale, stickScale, type Mark, type ScaleCode, type SightScale, type StickScale } from './scales';

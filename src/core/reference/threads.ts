@@ -61,7 +61,7 @@ const BSP: ThreadRow[] = BSP_SIZES.flatMap(([size, major, perInch, drillG, drill
   { system: 'bsp-taper' as const, name: `R ${size}`, major_m: major * MM, pitch_m: INCH / perInch, tapDrill_m: drillR * MM, engagement_m: gauge * MM, ...sourced('from memory', 'ISO 7-1: diameter, pitch and gauge length; drills of the usual tap charts') },
 ]);
 
-const METRIC: ThreadRow[] = ([[6, 1], [8, 1.25], [8, 1], [10, 1.5], [10, 1.25], [10, 1], [12, 1.75], [12, 1.5], [12, 1.25], [12, 1], [14, 1.5], [16, 1.5], [18, 1.5], [20, 1.5], [22, 1.5], [24, 1.5], [26, 1.5], [27, 2], [30, 2], [30, 1.5], [33, 2], [36, 2], [42, 2], [45, 1.5]] as const).map(([major, pitch]) => ({
+const METRIC: ThreadRow[] = ([[4, 0.7], [5, 0.8], [6, 1], [8, 1.25], [8, 1], [10, 1.5], [10, 1.25], [10, 1], [12, 1.75], [12, 1.5], [12, 1.25], [12, 1], [14, 1.5], [16, 1.5], [18, 1.5], [20, 1.5], [22, 1.5], [24, 1.5], [26, 1.5], [27, 2], [30, 2], [30, 1.5], [33, 2], [36, 2], [42, 2], [45, 1.5]] as const).map(([major, pitch]) => ({
   system: 'metric', name: `M${major} x ${pitch}`, major_m: major * MM, pitch_m: pitch * MM, tapDrill_m: (major - pitch) * MM, engagement_m: major * MM,
   ...sourced('from memory', 'ISO 261: diameters and pitches; drill by diameter less pitch, as ISO 2306 rounds it'),
 }));

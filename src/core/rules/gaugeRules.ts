@@ -1,50 +1,81 @@
+import { rangeOf } from '../document/compileSender';
+import type { Path } from '../document/edit';
+import type { GaugeDocument, SenderDocument, SystemDocument } from '../document/schema';
+import type { GaugeResult } from '../evaluate';
+import type { Scale } from '../gauge';
+import type { FluidKey } from '../reference/fluids';
 import { say, when, type Hit, type Rule, type RuleContext } from './rule';
 
 const GAUGE_ERROR = 0.1;
 const RANGE_MISMATCH = 0.1;
+/** Of what the tank holds. */
+const UNSEEN_RATIO = 1 / 12;
+/** Of the scale. */
+const DRY_RATIO = 0.1;
+/** What may carry alcohol, or conducts. */
+const UPSETS: ReadonlySet<FluidKey> = new Set(['petrol', 'water', 'coolant']);
+
+/** Where the needle stands with a volume in the tank. */
+function needleWith({ curve }: GaugeResult, volume_m3: number): number {
+  const after = curve.points.findIndex((point) => point.volume_m3 >= volume_m3);
+  if (after <= 0) return curve.points[Math.max(0, after)]!.needle_ratio;
+  const [a, b] = [curve.points[after - 1]!, curve.points[after]!];
+  return a.needle_ratio + ((b.needle_ratio - a.needle_ratio) * (volume_m3 - a.volume_m3)) / (b.volume_m3 - a.volume_m3);
+}
 
 const solvedGauges = ({ system, evaluation }: RuleContext) =>
   evaluation.gauges.flatMap((gauge) => {
     if (!gauge.ok) return [];
     const t = system.tanks.findIndex((tank) => tank.id === gauge.value.tank);
     const s = system.tanks[t]!.senders.findIndex((sender) => sender.id === gauge.value.sender);
-    return [{ result: gauge.value, sender: system.tanks[t]!.senders[s]!, path: (key: string) => ['tanks', t, 'senders', s, key] }];
+    return [{ result: gauge.value, sender: system.tanks[t]!.senders[s]!, tank: evaluation.tanks[t]!, path: (key: string) => ['tanks', t, 'senders', s, ...key.split('.')] }];
   });
+
+/** What is changed first to let a sender reach lower. */
+const reachKey = ({ kind }: SenderDocument): string => (kind === 'swing-arm' ? 'armLength_m' : 'length_m');
+
+/** What a gauge wants at its ends; one that is taught takes what it is given. */
+const gaugeEnds = (gauge: GaugeDocument): Scale | undefined =>
+  (gauge.kind === 'calibrated' ? undefined : gauge.kind === 'linear' ? rangeOf(gauge.scale) : { empty: gauge.empty_ohm.value, full: gauge.full_ohm.value });
+
+/** Gauges come in the order of tanks and their senders. */
+function pathOfGauge({ tanks }: SystemDocument, gauge: number): Path {
+  const all = tanks.flatMap(({ senders }, t) => senders.map((_, s) => ['tanks', t, 'senders', s]));
+  return all[gauge] ?? ['tanks', 0];
+}
 
 export const GAUGE_RULES: readonly Rule[] = [
   {
     id: 'gauge.float-hits-floor',
-    title: 'Float stops before its low end',
+    title: 'Sender stops before its low end',
     stage: 'gauge', severity: 'warn',
-    test: (context) => solvedGauges(context).flatMap(({ result, sender, path }) => when(result.curve.swing.lowBlocked, () => ({
-      what: say(`The float of ${sender.name} meets floor or wall at {angle}, before its low stop at {stop}; the gauge never shows empty.`, {
-        angle: { value: result.curve.swing.low_rad, role: 'slope' }, stop: { value: (sender.lowStop_deg.value * Math.PI) / 180, role: 'slope' },
+    test: (context) => solvedGauges(context).flatMap(({ result, sender, path }) => when(result.curve.free.lowBy !== undefined, () => ({
+      what: say(`${sender.name} meets ${result.curve.free.lowBy} before its low stop: of its travel the lowest {lost} are never used, and the last {volume} are not seen.`, {
+        lost: { value: result.curve.free.low_share, role: 'share' }, volume: { value: result.curve.unseenLow_m3, role: 'tankVolume' },
       }),
-      path: path('armLength_m'),
+      path: path(reachKey(sender)),
     }))),
     why: 'A sender from another tank is wrong for this depth: the needle stands above empty while the tank runs dry.',
-    mend: 'Shorten the arm or raise the pivot so that the float clears the floor at its low stop.',
-    source: 'geometry of the arm in the tank', status: 'derived',
+    mend: 'Shorten the arm, raise the pivot or turn it away from what it meets; “Design it for me” on the Gauge stage finds sizes that fit.',
+    source: 'geometry of the sender in the tank', status: 'derived',
   },
   {
     id: 'gauge.float-hits-lid',
-    title: 'Float stops before its high end',
+    title: 'Sender stops before its high end',
     stage: 'gauge', severity: 'warn',
-    test: (context) => solvedGauges(context).flatMap(({ result, sender, path }) => when(result.curve.swing.highBlocked, () => ({
-      what: say(`The float of ${sender.name} meets lid or wall at {angle}, before its high stop at {stop}; the gauge never shows full.`, {
-        angle: { value: result.curve.swing.high_rad, role: 'slope' }, stop: { value: (sender.highStop_deg.value * Math.PI) / 180, role: 'slope' },
-      }),
-      path: path('pivotDepth_m'),
+    test: (context) => solvedGauges(context).flatMap(({ result, sender, path }) => when(result.curve.free.highBy !== undefined, () => ({
+      what: say(`${sender.name} meets ${result.curve.free.highBy} before its high stop: of its travel the highest {lost} are never used, and the gauge never shows full.`, { lost: { value: 1 - result.curve.free.high_share, role: 'share' } }),
+      path: path(sender.kind === 'swing-arm' ? 'pivotDepth_m' : 'length_m'),
     }))),
     why: 'The float must reach near the lid to read full.',
     mend: 'Set the pivot deeper, or shorten the arm.',
-    source: 'geometry of the arm in the tank', status: 'derived',
+    source: 'geometry of the sender in the tank', status: 'derived',
   },
   {
     id: 'gauge.cannot-swing',
-    title: 'Float cannot swing',
+    title: 'No reading from the sender',
     stage: 'gauge', severity: 'stop',
-    test: ({ evaluation }) => evaluation.gauges.flatMap((gauge): Hit[] => (gauge.ok ? [] : [{ what: say(gauge.error.detail), path: ['tanks', 0, 'senders', 0, 'armLength_m'] }])),
+    test: ({ system, evaluation }) => evaluation.gauges.flatMap((gauge, g): Hit[] => (gauge.ok ? [] : [{ what: say(gauge.error.detail), path: pathOfGauge(system, g) }])),
     why: 'A float that touches a wall sticks, and the gauge stands still.',
     mend: 'Shorten the arm, or turn or move the sender.',
     source: 'geometry of the arm in the tank', status: 'derived',
@@ -53,13 +84,13 @@ export const GAUGE_RULES: readonly Rule[] = [
     id: 'gauge.lies',
     title: 'Gauge is far out',
     stage: 'gauge', severity: 'warn',
-    test: (context) => solvedGauges(context).flatMap(({ result, path }) => {
+    test: (context) => solvedGauges(context).flatMap(({ result, sender, path }) => {
       const { worst } = result.curve;
       return when(Math.abs(worst.error_ratio) > GAUGE_ERROR, () => ({
         what: say('With {volume} in the tank the needle says {needle}; the truth is {truth}.', {
           volume: { value: worst.at.volume_m3, role: 'tankVolume' }, needle: { value: worst.at.needle_ratio, role: 'share' }, truth: { value: worst.at.true_ratio, role: 'share' },
         }),
-        path: path('armLength_m'),
+        path: path(reachKey(sender)),
       }));
     }),
     why: 'People trust the needle and run dry.',
@@ -70,20 +101,74 @@ export const GAUGE_RULES: readonly Rule[] = [
     id: 'gauge.range-mismatch',
     title: 'Sender and gauge speak different ohms',
     stage: 'gauge', severity: 'warn',
-    test: (context) => solvedGauges(context).flatMap(({ sender, path }) => {
-      const span = Math.abs(sender.gauge.fullResistance_ohm.value - sender.gauge.emptyResistance_ohm.value);
-      const off = Math.max(
-        Math.abs(sender.emptyResistance_ohm.value - sender.gauge.emptyResistance_ohm.value), Math.abs(sender.fullResistance_ohm.value - sender.gauge.fullResistance_ohm.value));
-      return when(off > RANGE_MISMATCH * span, () => ({
-        what: say('The sender runs from {a} to {b}; the gauge wants {c} to {d}.', {
-          a: { value: sender.emptyResistance_ohm.value, role: 'resistance' }, b: { value: sender.fullResistance_ohm.value, role: 'resistance' },
-          c: { value: sender.gauge.emptyResistance_ohm.value, role: 'resistance' }, d: { value: sender.gauge.fullResistance_ohm.value, role: 'resistance' },
+    test: (context) => solvedGauges(context).flatMap(({ sender, result, path }) => {
+      const [given, wanted] = [rangeOf(sender.output), gaugeEnds(sender.gauge)];
+      if (!wanted) return [];
+      const off = Math.max(Math.abs(given.empty - wanted.empty), Math.abs(given.full - wanted.full));
+      const role = result.signal;
+      return when(off > RANGE_MISMATCH * Math.abs(wanted.full - wanted.empty), () => ({
+        what: say(`The sender runs from {a} to {b}; the gauge wants {c} to {d}.${(given.full - given.empty) * (wanted.full - wanted.empty) < 0 ? ' The needle will run backward.' : ''}`, {
+          a: { value: given.empty, role }, b: { value: given.full, role }, c: { value: wanted.empty, role }, d: { value: wanted.full, role },
         }),
-        path: path('emptyResistance_ohm'),
+        path: path('output'),
       }));
     }),
     why: 'Resistance ranges differ between makers and countries; the wrong pair reads backward, or never full.',
     mend: 'Get sender and gauge of the same range, or a converter.',
     source: 'common practice', status: 'common practice',
+  },
+  {
+    id: 'gauge.unseen',
+    title: 'Fuel that the gauge never sees',
+    stage: 'gauge', severity: 'warn',
+    test: (context) => solvedGauges(context).flatMap(({ result, tank, sender, path }) => when(result.curve.unseenLow_m3 > UNSEEN_RATIO * tank.holds_m3, () => ({
+      what: say(`Below {volume} ${sender.name} no longer moves.`, { volume: { value: result.curve.unseenLow_m3, role: 'tankVolume' } }), path: path(reachKey(sender)),
+    }))),
+    why: 'The needle rests on empty while fuel is left, and nobody knows how much.',
+    mend: 'Let the float reach lower, or set the low-level lamp by the table.',
+    source: 'geometry of the sender in the tank; a twelfth of the tank is common practice', status: 'common practice',
+  },
+  {
+    id: 'gauge.dry-above-empty',
+    title: 'It runs dry before the needle says empty',
+    stage: 'gauge', severity: 'warn',
+    test: (context) => solvedGauges(context).flatMap(({ result, tank, sender, path }) => tank.pickups.slice(0, 1).flatMap((pickup) => {
+      const at = needleWith(result, pickup.unusableLevel_m3);
+      return when(at > DRY_RATIO, () => ({
+        what: say(`When ${pickup.name} draws air on the level, {left} are in the tank and the needle still says {needle}.`, { left: { value: pickup.unusableLevel_m3, role: 'tankVolume' }, needle: { value: at, role: 'share' } }), path: path(reachKey(sender)),
+      }));
+    })),
+    why: 'An engine that stops with fuel on the gauge is taken for broken.',
+    mend: 'Let the pickup reach lower, or the float stop higher, so that empty means that no more can be drawn.',
+    source: 'common practice: a tenth of the scale', status: 'common practice',
+  },
+  {
+    id: 'gauge.lamp-late',
+    title: 'The low-level lamp comes too late',
+    stage: 'gauge', severity: 'warn',
+    test: (context) => solvedGauges(context).flatMap(({ result, path }) => when(result.lamp !== undefined && result.lamp.drawWorst_m3 <= 0, () => ({
+      what: say('At the worst slope asked for, and with the needle as far off as it may be, nothing more can be drawn when the lamp lights; there may be {least} in the tank.', { least: { value: result.lamp!.volume.least_m3, role: 'tankVolume' } }), path: path('gauge.lamp_ratio'),
+    }))),
+    why: 'A warning is worth what is left to act on it.',
+    mend: 'Set the lamp higher on the scale, or let the float reach lower.',
+    source: 'geometry of the sender in the tank and of the pickup', status: 'derived',
+  },
+  {
+    id: 'gauge.broken-wire',
+    title: 'A broken wire reads as empty or full',
+    stage: 'gauge', severity: 'note',
+    test: (context) => solvedGauges(context).flatMap(({ result, sender, path }) => when(result.signal === 'voltage' && Math.min(rangeOf(sender.output).empty, rangeOf(sender.output).full) === 0, () => ({ what: say(`${sender.name} gives 0 V at one end, as a broken wire does.`), path: path('output') }))),
+    why: 'Nobody can tell a fault from a reading.',
+    mend: 'Prefer a range that begins above zero, such as 0.5 to 4.5 V.',
+    source: 'common practice', status: 'common practice',
+  },
+  {
+    id: 'gauge.capacitive-blend',
+    title: 'A capacitive probe is upset by alcohol and water',
+    stage: 'gauge', severity: 'note',
+    test: ({ system }) => system.tanks.flatMap((tank, t) => tank.senders.flatMap((sender, s) => when(sender.kind === 'capacitive' && UPSETS.has(system.fluids.find(({ id }) => id === tank.fluid)!.fluid), () => ({ what: say(`${sender.name} stands in a liquid that may carry alcohol or water.`), path: ['tanks', t, 'senders', s, 'kind'] })))),
+    why: 'It measures how well the liquid takes up charge, which changes with alcohol and water by far more than between petrol and diesel.',
+    mend: 'Teach it with the fuel that it will stand in, and again when the blend changes; or use a float.',
+    source: 'common practice: permittivity of ethanol about 24, of petrol about 2', status: 'common practice',
   },
 ];

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { assumed, chosen, draftSystem, meshText, toPath, withoutEntry, withValue, type MeasuredBayDocument, type SystemDocument } from '../document';
+import { assumed, chosen, draftSystem, meshText, toPath, withoutEntry, withValue, type MeasuredBayDocument, type SenderDocument, type SystemDocument } from '../document';
 import { evaluateSystem } from '../evaluate';
 import { boxMesh } from '../geometry';
 import { unwrap } from '../outcome';
@@ -134,10 +134,21 @@ const RAISED_BY: Readonly<Record<string, Changes | ((system: SystemDocument) => 
   'gauge.float-hits-lid': [[`${T}senders[0].highStop_deg`, chosen(75)]],
   'gauge.cannot-swing': [[`${T}senders[0].armLength_m`, chosen(1.5)]],
   'gauge.lies': [[`${T}senders[0].pivotDepth_m`, chosen(0.06)]],
-  'gauge.range-mismatch': [[`${T}senders[0].emptyResistance_ohm`, chosen(10)], [`${T}senders[0].fullResistance_ohm`, chosen(180)]],
+  'gauge.range-mismatch': [[`${T}senders[0].output.empty_ohm`, chosen(10)], [`${T}senders[0].output.full_ohm`, chosen(180)]],
+  'gauge.unseen': [[`${T}senders[0].armLength_m`, chosen(0.06)]],
+  'gauge.dry-above-empty': [[`${T}pickups[0].heightOffFloor_m`, chosen(0.06)]],
+  'gauge.lamp-late': [[`${T}senders[0].gauge.lamp_ratio`, chosen(0.01)]],
+  'gauge.broken-wire': [[`${T}senders[0].output`, { kind: 'voltage', empty_V: chosen(0), full_V: chosen(5) }], [`${T}senders[0].gauge`, { kind: 'linear', scale: { kind: 'voltage', empty_V: chosen(0), full_V: chosen(5) }, tolerance_ratio: chosen(0.02) }]],
+  'gauge.capacitive-blend': (system) => applied(system, [['fluids[0].fluid', 'petrol'], [`${T}senders[0]`, PROBE(system)]]),
   'range.shorter-than-wished': [['wishes.endurance_s', chosen(1e6)]],
   'range.no-reserve': [['wishes.reserve_ratio', chosen(0.02)]],
 };
+
+/** The sound system's sender, as a probe without a float. */
+function PROBE({ tanks }: SystemDocument): SenderDocument {
+  const { id, name, port, output, gauge, tolerance_ratio } = tanks[0]!.senders[0]!;
+  return { id, name, port, output, gauge, tolerance_ratio, kind: 'capacitive', length_m: chosen(0.15), lowDead_m: chosen(0.01), highDead_m: chosen(0.01), tubeDiameter_m: chosen(0.016) };
+}
 
 const idsOf = (system: SystemDocument): string[] => findingsOf(system, unwrap(evaluateSystem(system))).map((finding) => finding.id);
 

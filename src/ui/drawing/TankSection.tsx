@@ -45,8 +45,8 @@ export function TankSection({ drawing, view, centre, scale, handles, label }: Pr
         {drawing.senders.map((sender) => (
           <g key={sender.id} stroke="var(--chakra-colors-accent)" fill="none">
             <polyline points={sender.sweep.map((p) => flat(p).join(',')).join(' ')} strokeDasharray={`${6 * scale} ${5 * scale}`} strokeWidth={1.3 * scale} />
-            <line {...ends(flat([sender.pivot[0], sender.pivot[1], bounds.max[2]]), flat(sender.pivot))} strokeWidth={2 * scale} />
-            <line {...ends(flat(sender.pivot), flat(sender.float))} strokeWidth={2.5 * scale} />
+            <line {...ends(flat([sender.from[0], sender.from[1], bounds.max[2]]), flat(sender.from))} strokeWidth={2 * scale} />
+            <polyline points={sender.wire.map((point) => flat(point).join(',')).join(' ')} strokeWidth={2.5 * scale} />
             <circle cx={flat(sender.float)[0]} cy={flat(sender.float)[1]} r={sender.radius_m * MM} strokeWidth={2 * scale} fill="var(--chakra-colors-panel)" />
           </g>
         ))}
@@ -115,7 +115,7 @@ function labelled(placed: readonly Placed[], { halfHeight, room }: { halfHeight:
   });
 }
 
-const shortName = (handle: Handle): string => handle.label.replace(', pivot', '');
+const shortName = (handle: Handle): string => handle.label.replace(/, (pivot|probe)$/, '');
 
 const SNAP_M = 0.001;
 const snap = (value_m: number): number => Math.round(value_m / SNAP_M) / Math.round(1 / SNAP_M);

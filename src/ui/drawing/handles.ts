@@ -27,7 +27,7 @@ export function handlesFor(drawing: TankDrawing, system: SystemDocument, t: numb
     ...drawing.ports.filter((port) => !hanging.has(port.id)).map((port) => ({ id: port.id, label: port.name, at: port.at, moves: portMoves(port.id) })),
     ...drawing.pickups.map((pickup): Handle => {
       const p = tank.pickups.findIndex((candidate) => candidate.id === pickup.id);
-      const rises = tank.pickups[p]!.kind === 'top-tube';
+      const rises = tank.pickups[p]!.kind !== 'bottom-outlet';
       return {
         id: pickup.id, label: pickup.name, at: pickup.inlet,
         moves: { ...portMoves(tank.pickups[p]!.port), ...(rises ? { z: { path: ['tanks', t, 'pickups', p, 'heightOffFloor_m'], sign: 1, min: 0, max: spans.max[2] - 0.005 } } : {}) },
@@ -35,9 +35,10 @@ export function handlesFor(drawing: TankDrawing, system: SystemDocument, t: numb
     }),
     ...drawing.senders.map((sender): Handle => {
       const s = tank.senders.findIndex((candidate) => candidate.id === sender.id);
+      const { kind } = tank.senders[s]!;
       return {
-        id: sender.id, label: `${tank.senders[s]!.name}, pivot`, at: sender.pivot,
-        moves: { ...portMoves(tank.senders[s]!.port), z: { path: ['tanks', t, 'senders', s, 'pivotDepth_m'], sign: -1, min: 0, max: spans.max[2] } },
+        id: sender.id, label: `${tank.senders[s]!.name}, ${kind === 'swing-arm' ? 'pivot' : 'probe'}`, at: sender.from,
+        moves: { ...portMoves(tank.senders[s]!.port), ...(kind === 'swing-arm' ? { z: { path: ['tanks', t, 'senders', s, 'pivotDepth_m'], sign: -1, min: 0, max: spans.max[2] } } : {}) },
       };
     }),
   ];

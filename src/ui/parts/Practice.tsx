@@ -31,6 +31,27 @@ const SCHOOLS: Readonly<Record<PracticeKey, { readonly title: string; readonly s
       { value: 'inside', label: 'Sock or mesh inside', reason: 'Guards the pump itself; right for an in-tank pump.' },
     ],
   },
+  heaterPickup: {
+    title: 'Heater’s pickup higher or deep',
+    schools: [
+      { value: 'higher', label: 'Higher than the engine’s (default)', reason: 'It can never strand the vehicle, and its going out is the low-fuel warning.' },
+      { value: 'deep', label: 'As deep as it goes', reason: 'Warm to the last litre; the gauge or a lamp must warn instead.' },
+    ],
+  },
+  ports: {
+    title: 'New port or one that is there',
+    schools: [
+      { value: 'new', label: 'A new port (default)', reason: 'Right size, place and thread, and known to be sound.' },
+      { value: 'existing', label: 'One that is there', reason: 'Saves a leak point; find out its thread first, and what hung in it.' },
+    ],
+  },
+  sender: {
+    title: 'New sender or salvaged one',
+    schools: [
+      { value: 'new', label: 'New, made for the depth (default)', reason: 'Arm and pivot set to this tank; its range is printed on it.' },
+      { value: 'salvaged', label: 'Salvaged from another tank', reason: 'Costs nothing, but pivot and arm suit the other tank’s depth: work out what to cut or bend before it goes in.' },
+    ],
+  },
   vent: {
     title: 'Vent line or vented cap',
     schools: [

@@ -16,7 +16,7 @@ export function withTank(system: SystemDocument): SystemDocument {
     fillLimit_ratio: chosen(0.95),
     ports: [{ ...port('filler', 'Filler', 0.24, 0.1, 0.038), role: 'filler' }, { ...port('vent', 'Vent', 0.15, 0.15, 0.008), role: 'vent' }, { ...port('feed', 'Feed', 0.06, 0.1, 0.008), role: 'feed' }],
     pickups: [{ id: part('pickup'), name: 'Pickup', port: part('feed'), kind: 'top-tube', strainer: 'none', heightOffFloor_m: chosen(0.02), bore_m: chosen(0.008), submergence_m: assumed(0.005, 0.004) }],
-    senders: [], built: [],
+    senders: [], built: [], sightTubes: [], dipsticks: [], calibrations: [],
   };
   return { ...system, tanks: [...system.tanks, tank], conditions: { ...system.conditions, fills: [...system.conditions.fills, { tank: id, fill_ratio: 0.6 }] } };
 }

@@ -1,0 +1,78 @@
+import { surroundOf, type SenderModel } from '../document/compileSender';
+import type { TankLevel } from '../document/compileNetwork';
+import { envelopeOf, standingUp } from '../document/compileTank';
+import type { SystemDocument } from '../document/schema';
+import { armAngleAt, gaugeCurve, readingAt, volumesAt, withSlopes, type GaugeCode, type GaugeCurve, type GaugePoint, type VolumeSpan } from '../gauge';
+import type { Vec3 } from '../geometry';
+import { success, type Outcome } from '../outcome';
+import { burnAtDuty_m3PerS } from '../range';
+import type { TankResult, Detail } from './tankResult';
+
+/** When the low-level lamp lights: what is then in the tank, and how long and how far the rest goes. */
+export type LampResult = {
+  readonly needle_ratio: number;
+  readonly volume: VolumeSpan;
+  /** Of it, what can still be drawn: level, and at the worst slope asked for with the least that may be there [m³]. */
+  readonly drawLevel_m3: number;
+  readonly drawWorst_m3: number;
+  readonly lasts_s?: number;
+  readonly lastsWorst_s?: number;
+  readonly goes_m?: number;
+  readonly goesWorst_m?: number;
+};
+
+export type GaugeResult = {
+  readonly sender: string;
+  readonly tank: string;
+  readonly signal: 'resistance' | 'voltage';
+  readonly curve: GaugeCurve;
+  /** The curve with where the needle may stand by tolerances and over the slopes asked for; by tolerances alone when only numbers were asked for. */
+  readonly band: readonly GaugePoint[];
+  /** What is in the tank when the needle stands at a quarter, half and three quarters. */
+  readonly marks: readonly { readonly needle_ratio: number; readonly volume: VolumeSpan }[];
+  /** In the tank when the needle comes to rest at empty [m³]. */
+  readonly emptyHolds_m3: number;
+  readonly lamp?: LampResult;
+  readonly now: { readonly share: number; readonly angle_rad?: number; readonly reading: number; readonly needle_ratio: number; readonly true_ratio: number };
+};
+
+const GAUGE_STEPS = 50;
+const MARKS = [0.25, 0.5, 0.75] as const;
+
+export function gaugeResult(system: SystemDocument, { tank, offset_m, up }: TankLevel, model: SenderModel, result: TankResult, detail: Detail): Outcome<GaugeResult, GaugeCode> {
+  if (!model.instrument.ok) return model.instrument;
+  const instrument = model.instrument.value;
+  const { holds_m3 } = result;
+  const curve = gaugeCurve(tank.mesh, instrument, holds_m3, standingUp(tank, 0, 0), GAUGE_STEPS, surroundOf(tank, model));
+  if (!curve.ok) return curve;
+  const band = detail === 'full' ? withSlopes(tank.mesh, instrument, curve.value, cornersOf(system, (pitch, roll) => standingUp(tank, pitch, roll))) : curve.value.points;
+  const now = readingAt(instrument, curve.value.gauge, curve.value.free, up, offset_m);
+  const lamp_ratio = model.document.gauge.lamp_ratio?.value;
+  const { sender } = instrument;
+  return success({
+    sender: model.document.id, tank: tank.document.id, signal: model.document.output.kind, curve: curve.value, band,
+    marks: MARKS.map((needle_ratio) => ({ needle_ratio, volume: volumesAt(band, needle_ratio) })),
+    emptyHolds_m3: curve.value.points.findLast((point) => point.needle_ratio <= 0)?.volume_m3 ?? 0,
+    ...(lamp_ratio === undefined ? {} : { lamp: lampResult(system, result, lamp_ratio, volumesAt(band, lamp_ratio)) }),
+    now: { ...now, true_ratio: (tank.fill_ratio * tank.gross_m3) / holds_m3, ...(sender.kind === 'swing-arm' ? { angle_rad: armAngleAt(sender, now.share) } : {}) },
+  });
+}
+
+/** Corners and middles of the sides of the slopes asked for. */
+function cornersOf(system: SystemDocument, upAt: (pitch_rad: number, roll_rad: number) => Vec3): Vec3[] {
+  const { pitch_rad, roll_rad } = envelopeOf(system);
+  const angles = ([low, high]: readonly [number, number]): number[] => [...new Set([low, 0, high])];
+  return angles(pitch_rad).flatMap((pitch) => angles(roll_rad).map((roll) => upAt(pitch, roll)));
+}
+
+function lampResult(system: SystemDocument, { pickups }: TankResult, needle_ratio: number, volume: VolumeSpan): LampResult {
+  const [pickup] = pickups;
+  const drawLevel_m3 = Math.max(0, volume.volume_m3 - (pickup?.unusableLevel_m3 ?? volume.volume_m3));
+  const drawWorst_m3 = Math.max(0, volume.least_m3 - (pickup?.worst.unusable_m3 ?? volume.least_m3));
+  const [consumer] = system.consumers;
+  const burn = consumer ? burnAtDuty_m3PerS(consumer.burnIdle_m3PerS.value, consumer.burnFull_m3PerS.value, system.conditions.duty_ratio) : 0;
+  if (!(burn > 0)) return { needle_ratio, volume, drawLevel_m3, drawWorst_m3 };
+  const [lasts_s, lastsWorst_s] = [drawLevel_m3 / burn, drawWorst_m3 / burn];
+  const speed = system.vehicle.speed_mPerS?.value;
+  return { needle_ratio, volume, drawLevel_m3, drawWorst_m3, lasts_s, lastsWorst_s, ...(speed ? { goes_m: lasts_s * speed, goesWorst_m: lastsWorst_s * speed } : {}) };
+}
