@@ -3,7 +3,7 @@ import { describe, expect, it } from 'vitest';
 import { expectClose } from '../../../tests/expectClose';
 import { unwrap } from '../outcome';
 import { adjust, type Adjusted, type Reading, type SurveyPoint } from './adjust';
-import { seeded } from './seeded';
+import { seeded } from '../seeded';
 
 /** A quadrangle in one station: x of the station, then y and z of four corners. */
 const CORNERS: readonly SurveyPoint[] = [[0, 1, 2], [0, 3, 4], [0, 5, 6], [0, 7, 8]];

@@ -1,4 +1,4 @@
-import { seeded } from './seeded';
+import { seeded } from '../seeded';
 
 /** A clearance with how each independent uncertainty moves it: one standard deviation of each [m]. */
 export type UncertainGap = { readonly margin_m: number; readonly moves_m: readonly number[] };

@@ -12,7 +12,7 @@ export { drawnBay, MESH_SIDES, readingOf, surveyedBay, type Bay, type BayAxis, t
 export { clearanceAt, clearanceTo, clearanceToPanel, distanceTo, SIX_WAYS, type Clearance } from './clearance';
 export { isSolid, movedTo, positionsOver, rangeOf, standing, type Body, type Motion, type Panel, type Piece, type Role, type Thing, type WallKind } from './scene';
 export { chanceAllPositive, type UncertainGap } from './chance';
-export { seeded, type Chance } from './seeded';
+export { seeded, type Chance } from '../seeded';
 export { alongMove, checkWay, isOut, joinedSurface, lengthOut, roomOf, type Blocker, type Move, type Part, type Room, type StepCheck, type WayCheck } from './moves';
 export { openingBy, removalOrder, type Opening, type Removal } from './removal';
 export { findWay, moveBetween, type WayCode, type WayOut } from './wayOut';

@@ -1,6 +1,6 @@
 import { placed, type Pose } from '../geometry';
 import type { Part } from './moves';
-import type { Chance } from './seeded';
+import type { Chance } from '../seeded';
 
 /** A position that a growing tree has reached, and from where. */
 export type Node = { readonly pose: Pose; readonly parent: Node | undefined };

@@ -3,7 +3,7 @@ import { failure, success, type Outcome } from '../outcome';
 import { SIX_WAYS } from './clearance';
 import { alongMove, checkWay, distanceAt, HAND_M, reachOf, TOUCH_M, type Blocker, type Move, type Part, type WayCheck } from './moves';
 import { Tree, type Node } from './poseTree';
-import { seeded, type Chance } from './seeded';
+import { seeded, type Chance } from '../seeded';
 import { GaveUp, Space, type WaySearch } from './waySpace';
 
 export type WayCode = 'does-not-fit' | 'none-found' | 'stopped';

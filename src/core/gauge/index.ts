@@ -17,3 +17,7 @@ export { correctionTable, type CorrectionTable, type Stood } from './correction'
 export { gaugeCurve, needleBand, readingAt, volumesAt, withSlopes, type GaugeCode, type GaugeCurve, type GaugePoint, type Instrument, type Surround, type VolumeSpan } from './gauge';
 export { BEND_AT_M, designArm, refitArm, type ArmPlan, type DesignSite, type DesignSteps, type Refit, type SenderDesign } from './design';
 export { sightScale, stickScale, type Mark, type ScaleCode, type SightScale, type StickScale } from './scales';
+export { isotonic } from './isotonic';
+export { loggedPours, type LoggedPour, type LogLimits, type Pour, type PourFlag } from './pours';
+export { measuredCurve, straight, type CalibrateCode, type MeasuredCurve, type MeasuredPoint } from './calibrate';
+export { explained, UNKNOWNS, type Explained, type ExplainCode, type FoundUnknown, type Plan, type UnknownKey } from './unknowns';
