@@ -21,3 +21,4 @@ export { isotonic } from './isotonic';
 export { loggedPours, type LoggedPour, type LogLimits, type Pour, type PourFlag } from './pours';
 export { measuredCurve, straight, type CalibrateCode, type MeasuredCurve, type MeasuredPoint } from './calibrate';
 export { explained, UNKNOWNS, type Explained, type ExplainCode, type FoundUnknown, type Plan, type UnknownKey } from './unknowns';
+export { AT_REST, pouring, rigReading, settledReading, stepRig, type RigReading, type RigSetup, type RigState } from './rig';

@@ -1,0 +1,65 @@
+import { describe, expect, it } from 'vitest';
+import { poursCsv, readPoursCsv, type PourLine } from '.';
+
+const LINE: PourLine = { at: '2026-05-03T14:30:00Z', way: 'can', added_m3: 0.005, spread_m3: 0.00005, reading: { kind: 'resistance', reading_ohm: 212.5 }, note: 'first can, "full"', state: 'counts', simulated: false };
+
+const read = (text: string): readonly PourLine[] => {
+  const outcome = readPoursCsv(text);
+  if (!outcome.ok) throw new Error(outcome.error.detail);
+  return outcome.value;
+};
+const refused = (text: string): { code: string; at: string; detail: string } => {
+  const outcome = readPoursCsv(text);
+  if (outcome.ok) throw new Error('was taken');
+  return outcome.error;
+};
+
+describe('a log of pours as CSV', () => {
+  it('goes out and comes in unchanged', () => {
+    const lines: PourLine[] = [
+      LINE, { ...LINE, way: 'drawn-off', added_m3: -0.001, reading: { kind: 'voltage', reading_V: 1.25 } }, { ...LINE, reading: { kind: 'needle', shown_ratio: 0.37 }, state: 'spilt' },
+      { ...LINE, reading: { kind: 'height', height_m: 0.128 }, note: '=1+1', simulated: true }, { ...LINE, at: '', reading: { kind: 'none' }, state: 'entry-struck' },
+    ];
+    expect(read(poursCsv(lines))).toEqual(lines);
+  });
+
+  it('hands no formula to a spreadsheet', () => {
+    expect(poursCsv([{ ...LINE, note: '=HYPERLINK("x")' }])).toContain('\'=HYPERLINK');
+  });
+
+  it('a byte-order mark, semicolons and decimal commas', () => {
+    expect(read('\uFEFFtime;added_L;reading;unit\r\n2026-05-03 14:30;5,0;212,5;ohm\r\n')).toEqual([{ ...LINE, at: '2026-05-03 14:30', spread_m3: 0.00005, note: '' }]);
+  });
+
+  it('decimal commas in quotes, US gallons, columns in any order and case, empty rows between', () => {
+    const [line] = read('Unit,READING,added_us_gal\n\nV,"2,5","1,5"\n');
+    expect(line).toMatchObject({ reading: { kind: 'voltage', reading_V: 2.5 } });
+    expect(line!.added_m3).toBeCloseTo(1.5 * 3.785411784e-3, 12);
+  });
+
+  it.each([
+    ['nothing', '', 'empty', 'file', /heading/],
+    ['a heading alone', 'added_L,reading,unit\n', 'empty', 'file', /row for each pour/],
+    ['no column of volume', 'time,litres\n1,2\n', 'no-columns', 'row 1', /added_L.*time, litres/],
+    ['a reading without unit', 'added_L,reading\n5,212\n', 'no-columns', 'row 1', /unit/],
+    ['a decimal comma among commas', 'added_L,reading,unit\n5,0,212,ohm\n', 'bad-rows', 'row 2', /4 cells where the heading has 3; numbers with a decimal comma/],
+    ['words for a number', 'added_L,reading,unit\nfive,212,ohm\n', 'bad-rows', 'row 2', /"five".*not a number/],
+    ['a thousands mark', 'added_L;reading;unit\n1.000,5;212;ohm\n', 'bad-rows', 'row 2', /not a number/],
+    ['a unit unheard of', 'added_L,reading,unit\n5,212,furlong\n', 'bad-rows', 'row 2', /furlong.*ohm, V, %, mm/],
+    ['a time that is none', 'added_L,time\n5,yesterday\n', 'bad-rows', 'row 2', /yesterday/],
+    ['a lake', 'added_L\n5e6\n', 'bad-rows', 'row 2', /no more than/],
+    ['a state unheard of', 'added_L,state\n5,maybe\n', 'bad-rows', 'row 2', /maybe/],
+  ])('refuses %s, with the row and what it wants', (_, text, code, at, words) => {
+    const error = refused(text);
+    expect(error).toMatchObject({ code, at });
+    expect(error.detail).toMatch(words);
+  });
+
+  it('names every bad row at once, and takes none of them', () => {
+    expect(refused('added_L\n5\nx\n6\ny\n').detail).toMatch(/Row 3.*Row 5/);
+  });
+
+  it('takes no more rows than a log holds', () => {
+    expect(refused(`added_L\n${'1\n'.repeat(401)}`)).toMatchObject({ code: 'too-many' });
+  });
+});
