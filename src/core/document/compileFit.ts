@@ -1,6 +1,7 @@
 import { drawnBay, surveyedBay, type Bay, type BayCode, type BayPlan, type Body, type Motion, type Piece, type Taken, type Thing } from '../fit';
 import { add, combine, composed, convexHull, cross, dot, insetMesh, meshBounds, placedBack, posedMesh, poseOf, prismMesh, rayHit, rodMesh, scale, sectionAcross, signedArea_m2, shiftBy, subtract, triangle, unitVector, type ClosedMesh, type Point2, type Pose, type Vec3 } from '../geometry';
 import { failure, success, type Outcome } from '../outcome';
+import { portPart } from '../reference/portParts';
 import { STANDING, TAPE_SPREAD_M } from '../reference/standing';
 import { tankBody, type TankBody } from './compileBody';
 import { shapeMesh } from './compileShape';
@@ -106,46 +107,74 @@ export const TURN_WAY = { fore: OUTWARD.fore, aft: OUTWARD.aft, port: OUTWARD.po
 /** A bore narrower than this is a hole that is drilled, without a fitting [m]. */
 const DRILLED_M = 0.0035;
 
-/** Height and width of what stands on a port: as given, or as usual for its role. */
+/** Height and width of what stands on a port: as given, as its part has it, or as usual for its role. */
 export function standsOn(port: PortDocument): { readonly height_m: number; readonly diameter_m: number } {
   if (port.stands) return { height_m: port.stands.height_m.value, diameter_m: port.stands.diameter_m.value };
+  if (port.part) {
+    const part = portPart(port.part);
+    return { height_m: part.above, diameter_m: part.cover };
+  }
   if (port.bore_m.value < DRILLED_M) return { height_m: 0, diameter_m: port.bore_m.value };
   const row = STANDING.find(({ role }) => role === port.role)!;
   return { height_m: row.height_m, diameter_m: Math.max(row.least_m, port.bore_m.value + row.widerBy_m) };
 }
 
 const SEAT_LOOKS = 12;
+/** Normals that differ by less than this are those of one flat wall. */
+const FLAT_COS = Math.cos((0.6 * Math.PI) / 180);
+/** A wall that leans further from its face's own way than this is another wall. */
+const LEANS_COS = 0.5;
+
+/** Where and how what stands on a port stands: from its seat outwards. */
+export type PortSeat = {
+  readonly seat_m: Vec3;
+  /** Square to a flat wall, however it leans; along its face's own way on a curved or stepped one. */
+  readonly out: Vec3;
+  readonly isFlat: boolean;
+};
+
 /** Every doubtful value is nudged in turn, and most leave the walls and the port as they are. */
-const seats = new WeakMap<ClosedMesh, WeakMap<PortDocument, Vec3 | undefined>>();
+const seats = new WeakMap<ClosedMesh, WeakMap<PortDocument, PortSeat | undefined>>();
 
 /**
  * Where what stands on a port begins: on a flat face at the hole, on a curved
  * or stepped one as high as the highest wall under it, where a flat boss ends.
  */
-export function portSeat(outer: ClosedMesh, port: PortDocument): Vec3 | undefined {
-  const known = seats.get(outer) ?? new WeakMap<PortDocument, Vec3 | undefined>();
+export function portSeat(outer: ClosedMesh, port: PortDocument): PortSeat | undefined {
+  const known = seats.get(outer) ?? new WeakMap<PortDocument, PortSeat | undefined>();
   seats.set(outer, known);
   if (!known.has(port)) known.set(port, seatOn(outer, port));
   return known.get(port);
 }
 
-function seatOn(outer: ClosedMesh, port: PortDocument): Vec3 | undefined {
+function seatOn(outer: ClosedMesh, port: PortDocument): PortSeat | undefined {
   const point = portPoint(outer, port);
   if (!point) return undefined;
   const { axis, sign } = FACE_AXIS[port.face];
-  const [u, v] = ([0, 1, 2] as const).filter((k) => k !== axis) as [0 | 1 | 2, 0 | 1 | 2];
   const radius = standsOn(port).diameter_m / 2;
-  const heights = Array.from({ length: SEAT_LOOKS }, (_, i) => {
-    const rim = [...point] as [number, number, number];
-    rim[u] += radius * Math.cos((2 * Math.PI * i) / SEAT_LOOKS);
-    rim[v] += radius * Math.sin((2 * Math.PI * i) / SEAT_LOOKS);
-    return wallAt(outer, port, rim)?.point_m[axis] ?? point[axis];
-  });
+  const walls = rimOf(port, point, radius).map((rim) => wallAt(outer, port, rim));
+  const middle = wallAt(outer, port, point);
+  if (middle && dot(middle.normal, OUTWARD[port.face]) > LEANS_COS && walls.every((wall) => wall && dot(wall.normal, middle.normal) > FLAT_COS && Math.abs(dot(middle.normal, subtract(wall.point_m, point))) < FLAT_M)) {
+    return { seat_m: point, out: middle.normal, isFlat: true };
+  }
   const seat = [...point] as [number, number, number];
   // A wall that rises by more than the fitting is wide is another wall beside it, not the seat under it.
-  const beside = heights.map((height) => (height - point[axis]) * sign).filter((rise) => rise > 0 && rise < 2 * radius);
+  const beside = walls.map((wall) => ((wall?.point_m[axis] ?? point[axis]) - point[axis]) * sign).filter((rise) => rise > 0 && rise < 2 * radius);
   seat[axis] += sign * Math.max(0, ...beside);
-  return seat;
+  return { seat_m: seat, out: OUTWARD[port.face], isFlat: false };
+}
+/** A wall may be out of flat by so much and still be one [m]. */
+const FLAT_M = 2e-4;
+
+/** Points round a hole, in the plane across its face. */
+export function rimOf({ face }: Pick<PortDocument, 'face'>, point: Vec3, radius_m: number, looks = SEAT_LOOKS): Vec3[] {
+  const [u, v] = ([0, 1, 2] as const).filter((k) => k !== FACE_AXIS[face].axis) as [0 | 1 | 2, 0 | 1 | 2];
+  return Array.from({ length: looks }, (_, i) => {
+    const rim = [...point] as [number, number, number];
+    rim[u] += radius_m * Math.cos((2 * Math.PI * i) / looks);
+    rim[v] += radius_m * Math.sin((2 * Math.PI * i) / looks);
+    return rim;
+  });
 }
 
 /** Where the wall lies over or under a point of a port's face, seen from outside, and which way it looks there. */
@@ -172,20 +201,20 @@ export const hoseEndOf = (portId: string): string => `${portId}:end`;
 export const FLUSH_M = 0.001;
 
 /** Where a hose end turns aside from what stands on a port: in its middle, as high as it may. */
-export function bendOn(port: PortDocument, seat_m: Vec3): Vec3 {
+export function bendOn(port: PortDocument, { seat_m, out }: PortSeat): Vec3 {
   const { height_m, diameter_m } = standsOn(port);
-  return add(seat_m, scale(OUTWARD[port.face], Math.max(0, height_m - diameter_m / 2)));
+  return add(seat_m, scale(out, Math.max(0, height_m - diameter_m / 2)));
 }
 
-function portPieces(port: PortDocument, seat_m: Vec3 | undefined): Piece[] {
+function portPieces(port: PortDocument, seat: PortSeat | undefined): Piece[] {
   const { height_m, diameter_m } = standsOn(port);
-  if (!seat_m || height_m < FLUSH_M) return [];
+  if (!seat || height_m < FLUSH_M) return [];
   const rod = (from_m: Vec3, way: Vec3, length_m: number): ClosedMesh => rodMesh(from_m, add(from_m, scale(way, length_m)), diameter_m / 2, ROD_SIDES);
-  const pieces = [{ id: port.id, name: port.name, surface: rod(seat_m, OUTWARD[port.face], height_m) }];
+  const pieces = [{ id: port.id, name: port.name, surface: rod(seat.seat_m, seat.out, height_m) }];
   const turns = port.stands?.turns ?? 'straight';
   const reach_m = port.stands?.reach_m.value ?? 0;
   if (turns === 'straight' || reach_m < FLUSH_M) return pieces;
-  return [...pieces, { id: hoseEndOf(port.id), name: `hose end of ${port.name}`, surface: rod(bendOn(port, seat_m), TURN_WAY[turns], reach_m) }];
+  return [...pieces, { id: hoseEndOf(port.id), name: `hose end of ${port.name}`, surface: rod(bendOn(port, seat), TURN_WAY[turns], reach_m) }];
 }
 
 const ROD_SIDES = 16;

@@ -26,7 +26,7 @@ describe('the space in a document', () => {
   it('a port on a slope sits as high as the wall under its rim, and a drilled hole has nothing on it', () => {
     const drum = { ...TRAILER.tanks[0]!, shape: { kind: 'cylinder' as const, axis: 'x' as const, diameter_m: chosen(0.6), shell_m: chosen(1), nearEnd: 'flat' as const, farEnd: 'flat' as const }, dimensions: 'outside' as const };
     const port = { ...drum.ports[0]!, face: 'lid' as const, x_m: chosen(0.5), y_m: chosen(0.42), stands: { height_m: chosen(0.05), diameter_m: chosen(0.06), turns: 'straight' as const, reach_m: chosen(0) } };
-    const seat = portSeat(unwrap(outerMesh(drum)), port)!;
+    const seat = portSeat(unwrap(outerMesh(drum)), port)!.seat_m;
     expectClose(seat[2], 0.3 + Math.sqrt(0.3 ** 2 - 0.09 ** 2), { abs: 1e-3, why: 'the circle 30 mm nearer to its crown' });
     expect(standsOn({ ...port, stands: undefined, bore_m: chosen(0.001) }).height_m).toBe(0);
   });

@@ -30,3 +30,7 @@ export { largestTanks, withLargest, type LargestTank } from './largestTanks';
 export { fitDrawing, type FitDrawing } from './fitDrawing';
 export { reachOf, type ReachAnswer, type ReachJob, type ReachWhen, type ToolAtWork } from './reach';
 export { mirrored, templatesOf, type Template, type TemplateEdge } from './templates';
+export { calibrationResult, readingValue, taughtByPours, type CalibrationResult, type ReadingKind } from './calibration';
+export { designedSender, refittedSender, type DesignedSender, type RefittedSender } from './senderDesign';
+export { evenStep_m3, type DipResult, type SightResult } from './scales';
+export { rigPlan, type RigPlan } from './rig';

@@ -1,9 +1,9 @@
-import { bendOn, compileTankBody, directionOf, FLUSH_M, hoseEndOf, outerMesh, placeOf, pointOf, portSeat, standsOn, TURN_WAY, wallAt, type FitCode } from '../document/compileFit';
-import { OUTWARD } from '../document/compileTank';
+import { bendOn, compileTankBody, directionOf, FLUSH_M, hoseEndOf, outerMesh, placeOf, pointOf, portSeat, standsOn, type PortSeat, TURN_WAY, wallAt, type FitCode } from '../document/compileFit';
 import type { PortDocument, SpotDocument, SystemDocument, TankDocument } from '../document/schema';
 import { handHolds, isSolid, nozzleHolds, reached, screwHolds, sightHolds, standing, tighteningHolds, torchHolds, type Held, type Hold, type Standing } from '../fit';
 import { add, AT_HOME, composed, cross, dot, frameAlong, nearestSeam, posedMesh, scale, turned, unitVector, type ClosedMesh, type Pose, type Vec3 } from '../geometry';
 import { success, type Outcome } from '../outcome';
+import { portPart } from '../reference/portParts';
 import { spannerFor, type ToolKey } from '../reference/reachTools';
 import { ALLOYS } from '../reference/alloys';
 import { sceneOf, type FitScene } from './fit';
@@ -56,8 +56,8 @@ export function reachOf(system: SystemDocument): Outcome<readonly ReachAnswer[],
     if (!outer.ok) return outer;
     const at = placeOf(tank.mounting);
     for (const port of tank.ports) {
-      const seat_m = portSeat(outer.value, port);
-      if (seat_m) for (const task of portTasks(system, tank, port, seat_m, outer.value)) answers.push(answered(task, at, round.value));
+      const seat = portSeat(outer.value, port);
+      if (seat) for (const task of portTasks(system, tank, port, seat, outer.value)) answers.push(answered(task, at, round.value));
     }
     for (const spot of system.fit.spots) if (spot.tank === tank.id) answers.push(answered(spotTask(spot, tank), at, round.value));
   }
@@ -147,11 +147,11 @@ const JOBS: Readonly<Record<PortDocument['role'], readonly ReachJob[]>> = {
 };
 
 /** What must be done at a port, by its role; its places in the frame that its tank stands in. What is tightened or opened wants a hand there too. */
-function portTasks(system: SystemDocument, tank: TankDocument, port: PortDocument, seat_m: Vec3, outer: ClosedMesh): Task[] {
+function portTasks(system: SystemDocument, tank: TankDocument, port: PortDocument, seat: PortSeat, outer: ClosedMesh): Task[] {
   const { height_m, diameter_m } = standsOn(port);
-  const site = frameAlong(seat_m, OUTWARD[port.face]);
+  const site = frameAlong(seat.seat_m, seat.out);
   const turns = port.stands && port.stands.reach_m.value >= FLUSH_M ? port.stands.turns : 'straight';
-  const row = spannerFor(acrossFlatsOf(diameter_m));
+  const row = spannerFor(port.part ? portPart(port.part).acrossFlats ?? acrossFlatsOf(diameter_m) : acrossFlatsOf(diameter_m));
   const hand = (at: Pose): Place => ({ holds: handHolds(composed(at, raised(site, height_m / 2))), own: [hoseEndOf(port.id)] });
   const task = (job: ReachJob, places: Task['places']): Task => ({ id: port.id, name: port.name, tank, job, places, own: [port.id] });
   const namedFiller = system.fit.spots.some(({ kind, tank: of }) => kind === 'filler' && of === tank.id);
@@ -159,7 +159,7 @@ function portTasks(system: SystemDocument, tank: TankDocument, port: PortDocumen
     tighten: () => ({ ...task('tighten', (at) => [{ holds: row ? tighteningHolds(composed(at, site), height_m, row, port.role === 'drain' || port.role === 'spare') : [] }, hand(at)]), ...(row ? { acrossFlats_m: row.acrossFlats } : {}) }),
     screws: () => task('screws', (at) => [...screwHolds(composed(at, raised(site, SCREW_HEAD_M)), SCREW_CIRCLE * diameter_m).map((holds) => ({ holds })), hand(at)]),
     fill: () => {
-      const mouth = turns === 'straight' ? raised(site, height_m) : frameAlong(add(bendOn(port, seat_m), scale(TURN_WAY[turns], port.stands!.reach_m.value)), TURN_WAY[turns]);
+      const mouth = turns === 'straight' ? raised(site, height_m) : frameAlong(add(bendOn(port, seat), scale(TURN_WAY[turns], port.stands!.reach_m.value)), TURN_WAY[turns]);
       return task('fill', (at) => [{ holds: nozzleHolds(composed(at, mouth), UP), own: [hoseEndOf(port.id)] }]);
     },
     weld: () => task('weld', () => ringPlaces(site, diameter_m / 2, port, outer)),

@@ -4,6 +4,7 @@ import { needleAt, type Gauge, type NeedleCode, type Scale } from './needle';
 import { span_m } from './probe';
 import { freeRun, readingOf, shareAt, type FreeRun, type Sender, type SenderCode } from './sender';
 import type { Hindrance } from './swingArm';
+import { straight } from './calibrate';
 import { taughtFrom } from './correction';
 
 /** A sender with what it gives and how truly, and the gauge that shows it. */
@@ -154,17 +155,26 @@ export function volumesAt(points: readonly Banded[], needle: number): VolumeSpan
   return { volume_m3: first((point) => point.needle_ratio), least_m3: first((point) => point.needleHigh_ratio), most_m3: first((point) => point.needleLow_ratio) };
 }
 
+/** Heights at which a tank's volume is worked out for each attitude. */
+const HEIGHTS = 48;
+
 /** The curve's band widened by what the needle does at other attitudes with as much in the tank. */
 export function withSlopes(mesh: ClosedMesh, instrument: Instrument, curve: GaugeCurve, ups: readonly Vec3[]): GaugePoint[] {
+  const surfaces = ups.map((up) => surfaceTable(mesh, up, HEIGHTS));
   return curve.points.map((point) => {
-    const bands = ups.map((up) => {
-      const { offset_m } = unwrap(levelForVolume(mesh, up, point.volume_m3));
-      return needleBand(curve.gauge, instrument, readingOf(instrument.output, shareAt(instrument.sender, curve.free, up, offset_m)));
-    });
+    const bands = ups.map((up, i) => needleBand(curve.gauge, instrument, readingOf(instrument.output, shareAt(instrument.sender, curve.free, up, surfaces[i]!(point.volume_m3)))));
     return {
       ...point,
       needleLow_ratio: Math.min(point.needleLow_ratio, ...bands.map(({ needleLow_ratio }) => needleLow_ratio)),
       needleHigh_ratio: Math.max(point.needleHigh_ratio, ...bands.map(({ needleHigh_ratio }) => needleHigh_ratio)),
     };
   });
+}
+
+/** Height of the surface by volume, straight between so many even heights; held at floor and brim. */
+export function surfaceTable(mesh: ClosedMesh, up: Vec3, heights: number): (volume_m3: number) => number {
+  const [low, high] = offsetRange(mesh, up);
+  const offsets = Float64Array.from({ length: heights + 1 }, (_, i) => low + ((high - low) * i) / heights);
+  const volumes = offsets.map((offset_m) => volumeBelow(mesh, { normal: up, offset_m }));
+  return (volume_m3) => straight(volumes, offsets, volume_m3);
 }

@@ -13,8 +13,23 @@ export type SenderCode = 'stops-crossed' | 'no-swing' | 'no-span';
 
 export const armAngleAt = (arm: SwingArm, share: number): number => arm.lowStop_rad + share * (arm.highStop_rad - arm.lowStop_rad);
 
+/** Runs found last, by room: most edits leave sender and room as they are. */
+const found = new WeakMap<ClosedMesh, Map<string, FreeRun | undefined>>();
+const KEPT = 64;
+
 /** @returns undefined where it is free nowhere */
 export function freeRun(sender: Sender, room: ClosedMesh, round: readonly Hindrance[] = [], keep_m = 0): FreeRun | undefined {
+  const key = JSON.stringify([sender, keep_m, round.map(({ name, mesh }) => [name, [...mesh.positions]])]);
+  const known = found.get(room) ?? new Map<string, FreeRun | undefined>();
+  found.set(room, known);
+  if (!known.has(key)) {
+    if (known.size >= KEPT) known.delete(known.keys().next().value!);
+    known.set(key, searchedRun(sender, room, round, keep_m));
+  }
+  return known.get(key);
+}
+
+function searchedRun(sender: Sender, room: ClosedMesh, round: readonly Hindrance[], keep_m: number): FreeRun | undefined {
   if (sender.kind !== 'swing-arm') return freeTravel(room, sender, round, keep_m);
   const swing = freeSwing(room, sender, round, keep_m);
   if (!swing) return undefined;

@@ -1,0 +1,143 @@
+import { rangeOf, surroundOf, type SenderModel } from '../document/compileSender';
+import { compileTank, floorUnder_m, radians, standingUp, type TankModel } from '../document/compileTank';
+import type { CalibrationDocument, PourDocument, SystemDocument } from '../document/schema';
+import { correctionTable, explained, freeRun, loggedPours, measuredCurve, needleAt, readingOf, shareAt, surfaceTable, taughtFrom, type CalibrateCode, type CorrectionTable, type Explained, type ExplainCode, type LoggedPour, type MeasuredCurve, type NeedleCode, type Plan, type Pour } from '../gauge';
+import { dot, type Vec3 } from '../geometry';
+import { failure, success, type Outcome } from '../outcome';
+import { bossesOf } from './scales';
+
+/** What is read off an instrument. */
+export type ReadingKind = Exclude<PourDocument['reading']['kind'], 'none'>;
+
+export type CalibrationResult = {
+  readonly id: string;
+  readonly of: string;
+  readonly channel: ReadingKind;
+  /** In the order in which they count; with those of another kind of reading marked. */
+  readonly lines: readonly (LoggedPour & { readonly otherKind: boolean })[];
+  readonly holds_m3: number;
+  /** What the plan reads, in even steps of volume from empty to the brim. */
+  readonly planned: readonly { readonly volume_m3: number; readonly reading: number }[];
+  readonly measured: Outcome<MeasuredCurve, CalibrateCode>;
+  readonly explained: Outcome<Explained, ExplainCode>;
+  readonly simulated: boolean;
+};
+
+export type CalibrationCode = 'no-calibration' | 'no-instrument' | 'bad-shape' | 'no-reading' | NeedleCode;
+
+export const HEIGHTS = 500;
+const PLANNED_STEPS = 60;
+const SIGMAS = 2;
+/** What may be otherwise than planned, as standard deviations, before anything was poured. Common practice. */
+const PRIOR = { volume_ratio: 0.03, lowered_m: 0.008 } as const;
+/** Readings are no surer than this share of the span: the last digit of a meter, and how still one stands. Common practice. */
+const FLOOR_RATIO = 0.002;
+/** What a needle or a height by eye is read to. */
+const EYE: Readonly<Partial<Record<ReadingKind, number>>> = { needle: 0.01, height: 0.001 };
+const OUTSIDE_TOLERANCES = 3;
+
+/** What a log says of its instrument, and what it says of the plan. */
+export function calibrationResult(system: SystemDocument, t: number, index: number): Outcome<CalibrationResult, CalibrationCode> {
+  const document = system.tanks[t]?.calibrations[index];
+  if (!document) return failure('no-calibration', 'calibration', 'There is no such calibration.');
+  const compiled = compileTank(system, system.tanks[t]!);
+  if (!compiled.ok) return compiled;
+  const tank = compiled.value;
+  const instrument = instrumentOf(tank, document);
+  if (!instrument.ok) return instrument;
+  const { channel, readingAt, empty, full, hasEnds, tolerance_ratio } = instrument.value;
+  const span = Math.abs(full - empty);
+  const floor = EYE[channel] ?? Math.max(FLOOR_RATIO * span, instrument.value.step ?? 0);
+  const slack = Math.max(OUTSIDE_TOLERANCES * tolerance_ratio * span, OUTSIDE_TOLERANCES * floor);
+  const lines = loggedPours(document.pours.map((pour): Pour => pourOf(pour, channel)), {
+    start_m3: document.start_m3, startSpread_m3: document.startSpread_m3, brim_m3: tank.gross_m3,
+    range: [Math.min(empty, full) - slack, Math.max(empty, full) + slack], rises: full > empty, resolution: 3 * floor,
+  });
+  const kindOf = new Map(document.pours.map(({ id, reading }) => [id, reading.kind]));
+  const startSigma = document.startSpread_m3 / SIGMAS;
+  const plan: Plan = { readingAt, empty, full, hasEnds, floor, prior: { ...PRIOR, end_ratio: tolerance_ratio / SIGMAS, start_m3: startSigma } };
+  return success({
+    id: document.id, of: document.of, channel,
+    lines: lines.map((line) => ({ ...line, otherKind: kindOf.get(line.id) !== channel && kindOf.get(line.id) !== 'none' })),
+    holds_m3: tank.gross_m3 * tank.document.fillLimit_ratio.value,
+    planned: Array.from({ length: PLANNED_STEPS + 1 }, (_, i) => (tank.gross_m3 * i) / PLANNED_STEPS).map((volume_m3) => ({ volume_m3, reading: readingAt(volume_m3, 0) })),
+    measured: measuredCurve(lines, floor, startSigma),
+    explained: explained(lines, plan),
+    simulated: document.pours.some(({ simulated }) => simulated),
+  });
+}
+
+function pourOf({ id, at, added_m3, spread_m3, reading, state }: PourDocument, channel: ReadingKind): Pour {
+  const value = reading.kind === channel ? readingValue(reading) : undefined;
+  const time = Date.parse(at);
+  return { id, added_m3, spread_m3, state, ...(Number.isNaN(time) ? {} : { at_s: time / 1000 }), ...(value === undefined ? {} : { reading: value }) };
+}
+
+/** The number of a reading, in the unit of its kind. */
+export function readingValue(reading: PourDocument['reading']): number | undefined {
+  switch (reading.kind) {
+    case 'resistance': return reading.reading_ohm;
+    case 'voltage': return reading.reading_V;
+    case 'needle': return reading.shown_ratio;
+    case 'height': return reading.height_m;
+    case 'none': return undefined;
+  }
+}
+
+type Read = {
+  readonly channel: ReadingKind;
+  readonly readingAt: Plan['readingAt'];
+  readonly empty: number;
+  readonly full: number;
+  readonly hasEnds: boolean;
+  readonly tolerance_ratio: number;
+  /** Width of one step of a sender with contacts. */
+  readonly step?: number;
+};
+
+/** What the plan says an instrument reads, by the kind of reading that most lines of its log have. */
+function instrumentOf(tank: TankModel, document: CalibrationDocument): Outcome<Read, CalibrationCode> {
+  const up = standingUp(tank, radians(document.pitch_deg), radians(document.roll_deg));
+  const surface = surfaceTable(tank.mesh, up, HEIGHTS);
+  const sender = tank.senders.find((model) => model.document.id === document.of);
+  if (sender) return senderRead(tank, sender, document, surface, up);
+  const sight = tank.document.sightTubes.find(({ id }) => id === document.of);
+  const bosses = sight && bossesOf(tank, sight);
+  if (bosses) {
+    const [low, high] = bosses.map((boss) => dot(up, boss)) as [number, number];
+    return success({ channel: 'height', hasEnds: false, tolerance_ratio: 0, empty: 0, full: high - low, readingAt: (volume, lowered) => Math.min(high - low, Math.max(0, surface(volume) - low + lowered)) });
+  }
+  const stick = tank.document.dipsticks.find(({ id }) => id === document.of);
+  const port = stick && tank.ports.find(({ document: one }) => one.id === stick.port);
+  if (port) {
+    const floor = floorUnder_m(tank.body.shell, port.point_m) ?? 0;
+    const [low, high] = [dot(up, [port.point_m[0], port.point_m[1], floor]), dot(up, port.point_m)];
+    return success({ channel: 'height', hasEnds: false, tolerance_ratio: 0, empty: 0, full: high - low, readingAt: (volume, lowered) => Math.min(high - low, Math.max(0, (surface(volume) - low) / Math.max(up[2], STEEP) + lowered)) });
+  }
+  return failure('no-instrument', document.of, 'What was calibrated does not stand in the tank: its port or boss misses the wall.');
+}
+const STEEP = 0.1;
+
+function senderRead(tank: TankModel, model: SenderModel, document: CalibrationDocument, surface: (volume_m3: number) => number, up: Vec3): Outcome<Read, CalibrationCode> {
+  if (!model.instrument.ok) return model.instrument;
+  const { sender, gauge, tolerance_ratio } = model.instrument.value;
+  const output = rangeOf(model.document.output);
+  const surround = surroundOf(tank, model);
+  const free = freeRun(sender, surround.room, surround.round);
+  if (!free) return failure('no-reading', model.document.name, `${model.document.name} is free nowhere in the tank as planned, so that there is nothing to compare with.`);
+  const readingAt = (volume: number, lowered: number): number => readingOf(output, shareAt(sender, free, up, surface(volume) + lowered * up[2]));
+  const kinds = document.pours.map(({ reading }) => reading.kind);
+  const byNeedle = kinds.filter((kind) => kind === 'needle').length > kinds.filter((kind) => kind === model.document.output.kind).length;
+  const step = sender.kind === 'tube' && sender.step_m > 0 ? (sender.step_m / (sender.length_m - sender.lowDead_m - sender.highDead_m)) * Math.abs(output.full - output.empty) : undefined;
+  if (!byNeedle) return success({ channel: model.document.output.kind, readingAt, empty: output.empty, full: output.full, hasEnds: true, tolerance_ratio, ...(step ? { step } : {}) });
+  const holds = tank.gross_m3 * tank.document.fillLimit_ratio.value;
+  const taught = taughtFrom(gauge, Array.from({ length: PLANNED_STEPS + 1 }, (_, i) => ({ reading: readingAt((holds * i) / PLANNED_STEPS, 0), true_ratio: i / PLANNED_STEPS })));
+  if (!taught.ok) return taught;
+  return success({ channel: 'needle', readingAt: (volume, lowered) => needleAt(taught.value, readingAt(volume, lowered)), empty: 0, full: 1, hasEnds: true, tolerance_ratio: Math.hypot(tolerance_ratio, gauge.tolerance_ratio) });
+}
+
+/** What to teach a gauge or a programmable sender from what was measured: readings of the sender against shares of what the tank holds. */
+export function taughtByPours(result: CalibrationResult, count: number, placed: 'even' | 'best'): Outcome<CorrectionTable, NeedleCode | CalibrateCode> {
+  if (!result.measured.ok) return result.measured;
+  return correctionTable(result.measured.value.points.map(({ volume_m3, reading }) => ({ reading, true_ratio: Math.min(1, volume_m3 / result.holds_m3) })), count, placed);
+}
