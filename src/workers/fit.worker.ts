@@ -1,10 +1,12 @@
 import { expose } from 'comlink';
 import type { SystemDocument, WayStep } from '@/core/document';
-import { fitFor, reachFor, type FitOutcome, type ReachOutcome, builtResult, changesOf, checkedWay, fitDrawing, foundWay, largestTanks, orderOut, templatesOf, wayPicture, type FitGap } from '@/core/evaluate';
+import { fitFor, reachFor, type FitOutcome, type ReachOutcome, builtResult, changesOf, checkedWay, fitDrawing, foundWay, largestTanks, orderOut, sheetsOf, templatesOf, wayPicture, type FitGap, type SheetsOutcome } from '@/core/evaluate';
 import { loadKernel } from '@/core/geometry';
-import { fitFindingsOf, reachFindingsOf, type Finding } from '@/core/rules';
+import { fitFindingsOf, reachFindingsOf, sheetFindingsOf, type Finding } from '@/core/rules';
 
 export type FitAnswer = { readonly fit: FitOutcome | undefined; readonly findings: readonly Finding[] };
+
+export type SheetsAnswer = { readonly sheets: SheetsOutcome; readonly findings: readonly Finding[] };
 
 export type ReachedAnswer = { readonly reach: ReachOutcome | undefined; readonly findings: readonly Finding[] };
 
@@ -27,6 +29,12 @@ const api = {
     await ready;
     const reach = reachFor(system);
     return { reach, findings: reachFindingsOf(system, reach) };
+  },
+  /** The faces as sheets, and the findings that follow. */
+  async sheets(system: SystemDocument): Promise<SheetsAnswer> {
+    await ready;
+    const sheets = sheetsOf(system);
+    return { sheets, findings: sheetFindingsOf(system, sheets) };
   },
   async drawing(system: SystemDocument, tankIndex: number) {
     await ready;

@@ -9,6 +9,8 @@ import { burnAtDuty_m3PerS, endurance, type Endurance } from '../range';
 import { flowResult, type FlowCode, type FlowResult } from './flowResult';
 import { fitFor, reachFor, type FitOutcome, type ReachOutcome } from './fitCache';
 import { gaugeResult, type GaugeResult } from './gauge';
+import { reserves, type ReserveResult } from './pickups';
+import { sheetsOf, type SheetsOutcome } from './sheets';
 import { levelOf, tankResult, type Detail, type TankResult } from './tankResult';
 
 export type RangeResult = Endurance & { readonly usable_m3: number; readonly burn_m3PerS: number };
@@ -24,6 +26,10 @@ export type Evaluation = {
   readonly flows: readonly Outcome<FlowResult, FlowCode>[];
   readonly gauges: readonly Outcome<GaugeResult, GaugeCode>[];
   readonly usable: Outcome<number, 'no-pickup' | 'no-tank'>;
+  /** What a heater's pickup leaves for the engine. */
+  readonly reserves: readonly ReserveResult[];
+  /** Each tank's faces with their ports; absent as the fit is. */
+  readonly sheets: SheetsOutcome | undefined;
   /** How the tanks fit their space; absent where nothing is said of it, or where it has not been worked out yet. */
   readonly fit: FitOutcome | undefined;
   /** What hands and tools get to; absent as the fit is. */
@@ -72,6 +78,8 @@ export function evaluateSystem(system: SystemDocument, detail: Detail = 'full', 
     flows: system.consumers.map((consumer) => flowResult(inputsFor(consumer), consumer, detail)),
     gauges: levels.flatMap((level, t) => level.tank.senders.map((sender) => gaugeResult(system, level, sender, tanks[t]!, detail))),
     usable,
+    reserves: reserves(system, models),
+    sheets: fit === 'with-fit' && detail === 'full' ? sheetsOf(system) : undefined,
     fit: fit === 'with-fit' && detail === 'full' ? fitFor(system) : undefined,
     reach: fit === 'with-fit' && detail === 'full' ? reachFor(system) : undefined,
     range: usable.ok ? rangeOf(system, system.consumers[0], usable.value) : usable,

@@ -46,7 +46,7 @@ export function sightResult(system: SystemDocument, tank: TankModel, holds_m3: n
 export function dipResult(tank: TankModel, holds_m3: number, stick: DipstickDocument): DipResult {
   const port = tank.ports.find(({ document }) => document.id === stick.port);
   const said = { id: stick.id, name: stick.name };
-  if (!port || floorUnder_m(tank.body.shell, port.point_m) === undefined) return { ...said, scale: failure('no-floor', stick.name, `There is no floor under the port of ${stick.name}.`) };
+  if (!port || port.document.face !== 'lid' || floorUnder_m(tank.body.shell, port.point_m) === undefined) return { ...said, scale: failure('no-floor', stick.name, `${stick.name} wants a port in the lid with floor under it.`) };
   const scale = stickScale(tank.mesh, port.point_m, standingUp(tank, 0, 0), holds_m3, stick.markEvery_m3.value);
   return { ...said, scale: scale.ok ? success(scale.value) : scale };
 }

@@ -7,6 +7,8 @@ import { ALLOYS } from '../reference/alloys';
 import { commonCentre_m, shellCentre_m, strappingTable, unusable_m3, worstUnusable, type StrappingRow, type WorstAttitude } from '../tank';
 import type { FluidState } from '../fluids';
 import { tankDrawing, type TankDrawing } from './drawing';
+import { pickupPlan, type PickupPlan } from './pickups';
+import { dipResult, sightResult, type DipResult, type SightResult } from './scales';
 import { insideResult, type InsideResult } from './inside';
 
 export type PickupResult = {
@@ -19,6 +21,8 @@ export type PickupResult = {
   readonly worst: WorstAttitude;
   /** Liquid that can still be drawn at the set fill and attitude. */
   readonly leftNow_m3: number;
+  /** How it is cut and what it stands near; left out when only numbers were asked for. */
+  readonly plan?: PickupPlan;
 };
 
 export type TankResult = {
@@ -34,6 +38,9 @@ export type TankResult = {
     readonly centroid_m: Vec3 | undefined;
   };
   readonly pickups: readonly PickupResult[];
+  /** Sight tubes and dipsticks; left out when only numbers were asked for. */
+  readonly sights: readonly SightResult[];
+  readonly dips: readonly DipResult[];
   readonly strapping: readonly StrappingRow[];
   readonly insideArea_m2: number;
   readonly outsideArea_m2: number;
@@ -82,6 +89,7 @@ export type Detail = 'full' | 'numbers';
 export function tankResult(system: SystemDocument, level: TankLevel, fluid: FluidState, detail: Detail): TankResult {
   const { tank, up, offset_m } = level;
   const { document, mesh, gross_m3, body: built } = tank;
+  const holds_m3 = gross_m3 * document.fillLimit_ratio.value;
   const body = clipBelow(mesh, { normal: up, offset_m });
   const density_kgPerM3 = ALLOYS[document.material.alloy].density_kgPerM3;
   const metal = [
@@ -94,7 +102,7 @@ export function tankResult(system: SystemDocument, level: TankLevel, fluid: Flui
     id: document.id,
     name: document.name,
     gross_m3,
-    holds_m3: gross_m3 * document.fillLimit_ratio.value,
+    holds_m3,
     fill: {
       ratio: tank.fill_ratio,
       volume_m3: body.volume_m3,
@@ -102,7 +110,9 @@ export function tankResult(system: SystemDocument, level: TankLevel, fluid: Flui
       surface_m2: body.surface_m2,
       centroid_m: body.centroid_m,
     },
-    pickups: tank.pickups.map((pickup) => pickupResult(system, level, pickup)),
+    pickups: tank.pickups.map((pickup) => ({ ...pickupResult(system, level, pickup), ...(detail === 'full' ? { plan: pickupPlan(tank, pickup) } : {}) })),
+    sights: detail === 'full' ? document.sightTubes.map((sight) => sightResult(system, tank, holds_m3, sight)) : [],
+    dips: detail === 'full' ? document.dipsticks.map((stick) => dipResult(tank, holds_m3, stick)) : [],
     strapping: detail === 'full' ? strappingTable(mesh, up, STRAPPING_STEPS) : [],
     insideArea_m2: built.insideArea_m2,
     outsideArea_m2: built.outsideArea_m2,

@@ -1,7 +1,7 @@
 import { outerMesh, placeOf, type FitCode } from '../document/compileFit';
 import { portPoint } from '../document/compileTank';
 import type { SystemDocument } from '../document/schema';
-import { crossingsAt, dot, flatFaces, onFace, placed, rayCrossings, subtract, turned, type FaceFrame, type FlatFace, type Point2, type Surface, type Vec3 } from '../geometry';
+import { dot, flatFaces, insideOutline, onFace, placed, rayCrossings, subtract, turned, type FaceFrame, type FlatFace, type Point2, type Surface, type Vec3 } from '../geometry';
 import { success, type Outcome } from '../outcome';
 import { isSolid } from '../fit';
 import { sceneOf, wallsOf } from './fit';
@@ -25,11 +25,11 @@ export type Template = {
 };
 
 /** Faces smaller than this are lugs and steps that need no card [m²]. */
-const LEAST_M2 = 4e-4;
+export const LEAST_FACE_M2 = 4e-4;
 /** What is further off than this says nothing about how a template sits [m]. */
 const LOOK_M = 0.5;
 /** A port whose point lies this near to a face is on it [m]. */
-const ON_FACE_M = 1e-3;
+export const ON_FACE_M = 1e-3;
 const MOST_DIAGONALS = 6;
 
 /**
@@ -48,13 +48,13 @@ export function templatesOf(system: SystemDocument, t: number): Outcome<readonly
     const point_m = portPoint(outer.value, port);
     return point_m ? [{ port, point_m }] : [];
   });
-  const faces = flatFaces(outer.value).filter(({ area_m2 }) => area_m2 > LEAST_M2);
-  const names = namesOf(faces.map(({ frame }) => frame.normal));
+  const faces = flatFaces(outer.value).filter(({ area_m2 }) => area_m2 > LEAST_FACE_M2);
+  const names = faceNames(faces.map(({ frame }) => frame.normal));
   return success(faces.map((face, i): Template => {
     const [outline] = face.loops as [readonly Point2[]];
     const holes = ports.filter(({ point_m }) => Math.abs(dot(face.frame.normal, subtract(point_m, face.frame.origin_m))) < ON_FACE_M)
       .map(({ port, point_m }) => ({ name: port.name, at_m: inFace(point_m, face.frame), diameter_m: port.bore_m.value }))
-      .filter(({ at_m }) => isInside(outline, at_m));
+      .filter(({ at_m }) => insideOutline([outline], at_m));
     const span = (k: 0 | 1): number => Math.max(...outline.map((point) => point[k]));
     return {
       name: names[i]!, loops: face.loops, width_m: span(0), height_m: span(1), area_m2: face.area_m2, holes,
@@ -68,7 +68,7 @@ export function templatesOf(system: SystemDocument, t: number): Outcome<readonly
   }));
 }
 
-const inFace = (point: Vec3, { origin_m, u, v }: FaceFrame): Point2 => [dot(u, subtract(point, origin_m)), dot(v, subtract(point, origin_m))];
+export const inFace = (point: Vec3, { origin_m, u, v }: FaceFrame): Point2 => [dot(u, subtract(point, origin_m)), dot(v, subtract(point, origin_m))];
 const apart = ([a, b]: Point2, [c, d]: Point2): number => Math.hypot(a - c, b - d);
 
 /** Lengths across that, with the edges, leave the outline no freedom; the longest of them first. */
@@ -96,15 +96,12 @@ function nearest(round: readonly { readonly name: string; readonly surface: Surf
   return best;
 }
 
-/** Jordan: a ray from within meets the outline an odd number of times. */
-const isInside = (outline: readonly Point2[], [u, v]: Point2): boolean => crossingsAt(outline, 1, v).filter((point) => point[0] > u).length % 2 === 1;
-
 const SQUARE = 0.97;
 const NAMED: readonly (readonly [string, Vec3])[] = [['Lid', [0, 0, 1]], ['Floor', [0, 0, -1]], ['Fore side', [1, 0, 0]], ['Aft side', [-1, 0, 0]], ['Port side', [0, 1, 0]], ['Starboard side', [0, -1, 0]]];
 const LEANINGS = [['fore', 'aft'], ['port', 'starboard'], ['up', 'down']] as const;
 
 /** A face by the way it looks in the tank's frame; several of one name are numbered, largest first. */
-function namesOf(normals: readonly Vec3[]): string[] {
+export function faceNames(normals: readonly Vec3[]): string[] {
   const plain = normals.map((normal) => {
     const square = NAMED.find(([, way]) => dot(way, normal) > SQUARE);
     if (square) return square[0];

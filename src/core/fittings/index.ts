@@ -7,3 +7,4 @@
  */
 export { parsePitch, PITCH_EXAMPLE } from './pitchText';
 export { findThread, type FoundThread, type ThreadCandidate, type ThreadCode, type ThreadReading, type ThreadTell } from './threadFinder';
+export { holePlan, tapPlan, type HolePlan, type TapPlan } from './holes';

@@ -1,8 +1,9 @@
-import { numbersOf, type Evaluation, type FitOutcome, type ReachOutcome } from '../evaluate';
+import { numbersOf, type Evaluation, type FitOutcome, type ReachOutcome, type SheetsOutcome } from '../evaluate';
 import type { SystemDocument } from '../document/schema';
 import { FIT_RULES } from './fitRules';
 import { GAUGE_RULES } from './gaugeRules';
 import { INSIDE_RULES } from './insideRules';
+import { PORT_RULES } from './portRules';
 import { LINE_RULES } from './lineRules';
 import { PICKUP_RULES } from './pickupRules';
 import { RANGE_RULES } from './rangeRules';
@@ -11,7 +12,7 @@ import type { Finding, Rule, Severity } from './rule';
 import { TANK_RULES } from './tankRules';
 import { VENT_RULES } from './ventRules';
 
-export const RULES: readonly Rule[] = [...FIT_RULES, ...REACH_RULES, ...TANK_RULES, ...INSIDE_RULES, ...PICKUP_RULES, ...LINE_RULES, ...VENT_RULES, ...GAUGE_RULES, ...RANGE_RULES];
+export const RULES: readonly Rule[] = [...FIT_RULES, ...REACH_RULES, ...TANK_RULES, ...INSIDE_RULES, ...PORT_RULES, ...PICKUP_RULES, ...LINE_RULES, ...VENT_RULES, ...GAUGE_RULES, ...RANGE_RULES];
 
 const ORDER: Readonly<Record<Severity, number>> = { stop: 0, warn: 1, note: 2 };
 
@@ -25,6 +26,9 @@ export const fitFindingsOf = (system: SystemDocument, fit: FitOutcome | undefine
 
 /** The findings of what hands and tools get to, which takes longest of all. */
 export const reachFindingsOf = (system: SystemDocument, reach: ReachOutcome | undefined): Finding[] => raised(REACH_RULES, { system, evaluation: { reach } });
+
+/** The findings of the faces' sheets, which are worked out beside the numbers too. */
+export const sheetFindingsOf = (system: SystemDocument, sheets: SheetsOutcome | undefined): Finding[] => raised(PORT_RULES, { system, evaluation: { sheets } });
 
 function raised<Context>(rules: readonly Rule<Context>[], context: Context): Finding[] {
   return rules.flatMap((rule) => rule.test(context).map(({ what, path, severity }): Finding => ({

@@ -10,6 +10,7 @@ const GAUGE_ERROR = 0.1;
 const RANGE_MISMATCH = 0.1;
 /** Of what the tank holds. */
 const UNSEEN_RATIO = 1 / 12;
+const SIGHT_RATIO = 0.05;
 /** Of the scale. */
 const DRY_RATIO = 0.1;
 /** What may carry alcohol, or conducts. */
@@ -170,5 +171,28 @@ export const GAUGE_RULES: readonly Rule[] = [
     why: 'It measures how well the liquid takes up charge, which changes with alcohol and water by far more than between petrol and diesel.',
     mend: 'Teach it with the fuel that it will stand in, and again when the blend changes; or use a float.',
     source: 'common practice: permittivity of ethanol about 24, of petrol about 2', status: 'common practice',
+  },
+  {
+    id: 'gauge.sight-blind',
+    title: 'A sight tube does not see the bottom',
+    stage: 'gauge', severity: 'warn',
+    test: ({ system, evaluation }) => evaluation.tanks.flatMap((tank, t) => tank.sights.flatMap((sight, s) => {
+      const path: Path = ['tanks', t, 'sightTubes', s, 'lower_m'];
+      if (!sight.scale.ok) return [{ what: say(sight.scale.error.detail), path }];
+      const { unseenLow_m3 } = sight.scale.value;
+      return when(unseenLow_m3 > SIGHT_RATIO * tank.holds_m3, () => ({ what: say(`Below the lower boss of ${sight.name} lie {volume} that it never shows.`, { volume: { value: unseenLow_m3, role: 'tankVolume' } }), path }));
+    })),
+    why: 'Whoever reads it takes an empty tube for an empty tank, or trusts what is below and runs dry.',
+    mend: 'Set the lower boss near the floor.',
+    source: 'geometry of the tank; a twentieth is common practice', status: 'common practice',
+  },
+  {
+    id: 'gauge.no-stick',
+    title: 'A dipstick does not reach the floor',
+    stage: 'gauge', severity: 'warn',
+    test: ({ evaluation }) => evaluation.tanks.flatMap((tank, t) => tank.dips.flatMap((dip, d): Hit[] => (dip.scale.ok ? [] : [{ what: say(dip.scale.error.detail), path: ['tanks', t, 'dipsticks', d, 'port'] }]))),
+    why: 'Its marks would stand for nothing.',
+    mend: 'Put it through a port that has floor under it.',
+    source: 'geometry of the tank', status: 'derived',
   },
 ];

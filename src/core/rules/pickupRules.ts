@@ -1,3 +1,4 @@
+import { PICKUP_KEEP } from '../reference/pickups';
 import { say, when, type Rule, type RuleContext } from './rule';
 
 /** Higher off the floor than this only leaves fuel behind [m]. */
@@ -78,5 +79,43 @@ export const PICKUP_RULES: readonly Rule[] = [
     why: 'A hole below the liquid empties the whole tank when a hose or fitting fails, and lies where stones strike.',
     mend: 'Draw by a tube from the lid, or keep the bottom outlet with a shut-off valve on the tank and say so under Practice.',
     source: 'common practice: top tube is the default; some rulebooks forbid bottom outlets', status: 'common practice',
+  },
+  {
+    id: 'pickup.near-arm',
+    title: 'Sender and pickup meet',
+    stage: 'ports', severity: 'stop',
+    test: (context) => eachPickup(context).flatMap(({ result, path }) => (result.plan?.near ?? []).filter(({ what, distance_m }) => what === 'sender' && distance_m < PICKUP_KEEP.arm).map(({ to, distance_m }) => ({
+      what: say(distance_m > 0 ? `${to} swings within {apart} of ${result.name}; {want} are wanted.` : `${to} swings into ${result.name}.`, { apart: { value: distance_m, role: 'tape' }, want: { value: PICKUP_KEEP.arm, role: 'tape' } }), path: path('port'),
+    }))),
+    why: 'A float that catches on a tube sticks, and the gauge stands still.',
+    mend: 'Turn the sender another way, or move one of the two ports.',
+    source: 'common practice: 10 mm between, since tubes spring', status: 'common practice',
+  },
+  {
+    id: 'pickup.near-baffle',
+    title: 'Pickup runs into a baffle',
+    stage: 'ports', severity: 'warn',
+    test: (context) => eachPickup(context).flatMap(({ result, path }) => (result.plan?.near ?? []).filter(({ what, distance_m }) => what !== 'sender' && distance_m < (what === 'wall' ? 0 : PICKUP_KEEP.baffle)).map(({ to, distance_m }) => ({
+      what: say(distance_m > 0 ? `${result.name} passes {apart} from ${to}; {want} are wanted.` : `${result.name} runs into ${to}.`, { apart: { value: distance_m, role: 'tape' }, want: { value: PICKUP_KEEP.baffle, role: 'tape' } }), path: path('port'),
+    }))),
+    why: 'A tube that touches rattles itself through, or does not go down at all.',
+    mend: 'Move the port, or the baffle.',
+    source: 'common practice', status: 'common practice',
+  },
+  {
+    id: 'pickup.heater-outlasts',
+    title: 'The heater can strand the vehicle',
+    stage: 'ports', severity: 'warn',
+    test: ({ system, evaluation }) => evaluation.reserves.filter((reserve) => reserve.worst_m3 <= 0).map((reserve) => {
+      const t = system.tanks.findIndex(({ id }) => id === reserve.tank);
+      const p = system.tanks[t]!.pickups.findIndex(({ id }) => id === reserve.first.pickup);
+      return {
+        what: say(reserve.level_m3 <= 0 ? `${reserve.second.consumer} starves before ${reserve.first.consumer} does.` : `${reserve.first.consumer} leaves {left} for ${reserve.second.consumer} on the level, and nothing at {pitch} pitch and {roll} roll.`, { left: { value: reserve.level_m3, role: 'tankVolume' }, pitch: { value: reserve.worstAt.pitch_rad, role: 'slope' }, roll: { value: reserve.worstAt.roll_rad, role: 'slope' } }),
+        path: ['tanks', t, 'pickups', p, 'heightOffFloor_m'], severity: system.practice.heaterPickup === 'deep' ? 'note' as const : 'warn' as const,
+      };
+    }),
+    why: 'A heater runs on when nobody looks at the gauge; what it may not take must lie below its pickup.',
+    mend: 'Set the heater’s pickup higher; the Ports stage works out how high for the reserve you want.',
+    source: 'common practice: the higher pickup is the default, a deep one a school of its own', status: 'common practice',
   },
 ];

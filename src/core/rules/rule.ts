@@ -14,6 +14,9 @@ export type FitRuleContext = { readonly system: SystemDocument; readonly evaluat
 
 export type ReachRuleContext = { readonly system: SystemDocument; readonly evaluation: Pick<Evaluation, 'reach'> };
 
+/** What the rules of ports look at: the faces as sheets. */
+export type SheetRuleContext = { readonly system: SystemDocument; readonly evaluation: Pick<Evaluation, 'sheets'> };
+
 /** One thing a rule has found: what, and the value of the document to look at. */
 export type Hit = { readonly what: Message; readonly path?: Path; readonly severity?: Severity };
 

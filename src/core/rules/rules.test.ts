@@ -18,6 +18,7 @@ const SOUND = applied(draftSystem({ name: 'Sound', vehicle: 'road', consumer: 'd
   ['tanks[0].senders[0].lowStop_deg', chosen(-48)], ['tanks[0].senders[0].highStop_deg', chosen(48)],
   ['components[1].output_ratio', chosen(1)],
 ]);
+SOUND.tanks[0]!.ports.push({ id: 'spare', name: 'Spare', role: 'spare', face: 'lid', x_m: chosen(0.05), y_m: chosen(0.05), bore_m: chosen(0.008), length_m: chosen(0) });
 
 const T = 'tanks[0].';
 /** A baffle across the middle with all the openings it needs. */
@@ -135,6 +136,22 @@ const RAISED_BY: Readonly<Record<string, Changes | ((system: SystemDocument) => 
   'gauge.cannot-swing': [[`${T}senders[0].armLength_m`, chosen(1.5)]],
   'gauge.lies': [[`${T}senders[0].pivotDepth_m`, chosen(0.06)]],
   'gauge.range-mismatch': [[`${T}senders[0].output.empty_ohm`, chosen(10)], [`${T}senders[0].output.full_ohm`, chosen(180)]],
+  'port.off-sheet': [[`${T}ports[4].x_m`, chosen(0.005)]],
+  'port.neighbour': [[`${T}ports[4].x_m`, chosen(0.085)], [`${T}ports[4].y_m`, chosen(0.125)]],
+  'port.hose-end': [[`${T}ports[4].stands`, { height_m: chosen(0.05), diameter_m: chosen(0.02), turns: 'port', reach_m: chosen(0.1) }], [`${T}ports[4].x_m`, chosen(0.075)]],
+  'port.near-bend': [[`${T}ports[4].x_m`, chosen(0.017)], [`${T}ports[4].part`, 'bung-npt-1-4']],
+  'port.near-seam': [[`${T}ports[4].x_m`, chosen(0.017)], [`${T}ports[4].part`, 'bung-npt-1-4']],
+  'port.over-baffle': [[`${T}plates`, [{ ...BAFFLE, topGap_m: chosen(0) }]], [`${T}ports[4].x_m`, chosen(0.15)], [`${T}ports[4].part`, 'bung-npt-1-4']],
+  'port.fouls-inside': [[`${T}ports[4].part`, 'bulkhead-8'], [`${T}ports[4].x_m`, chosen(0.01)]],
+  'port.fouls-outside': [[`${T}parts`, [{ ...BODY, shape: { kind: 'box', length_m: chosen(0.1), width_m: chosen(0.25), height_m: chosen(0.1) }, x_m: chosen(0.06), y_m: chosen(0), z_m: chosen(0.2) }]], [`${T}ports[4].part`, 'bung-npt-1-4']],
+  'port.not-flat': [[`${T}shape`, { kind: 'cylinder', axis: 'x', diameter_m: chosen(0.25), shell_m: chosen(0.3), nearEnd: 'flat', farEnd: 'flat' }], [`${T}ports[3].part`, 'sender-5']],
+  'port.too-thick': [[`${T}material.thickness_m`, chosen(0.008)], [`${T}ports[4].part`, 'bulkhead-6']],
+  'port.no-spare': [[`${T}ports[4].role`, 'feed']],
+  'pickup.near-arm': [[`${T}senders[0].swing`, 'aft']],
+  'pickup.near-baffle': [[`${T}plates`, [{ ...BAFFLE, at_m: chosen(0.08) }]]],
+  'pickup.heater-outlasts': (system) => withHeater(system, 0.01),
+  'gauge.sight-blind': [[`${T}sightTubes`, [{ id: 'sight', name: 'Sight', face: 'fore', along_m: chosen(0.12), lower_m: chosen(0.06), upper_m: chosen(0.2), markEvery_m3: chosen(0.001) }]]],
+  'gauge.no-stick': [[`${T}dipsticks`, [{ id: 'stick', name: 'Stick', port: 'sender-port', markEvery_m3: chosen(0.001) }]], [`${T}ports[3].face`, 'fore'], [`${T}ports[3].z_m`, chosen(0.1)], [`${T}ports[3].x_m`, undefined]],
   'gauge.unseen': [[`${T}senders[0].armLength_m`, chosen(0.06)]],
   'gauge.dry-above-empty': [[`${T}pickups[0].heightOffFloor_m`, chosen(0.06)]],
   'gauge.lamp-late': [[`${T}senders[0].gauge.lamp_ratio`, chosen(0.01)]],
@@ -143,6 +160,14 @@ const RAISED_BY: Readonly<Record<string, Changes | ((system: SystemDocument) => 
   'range.shorter-than-wished': [['wishes.endurance_s', chosen(1e6)]],
   'range.no-reserve': [['wishes.reserve_ratio', chosen(0.02)]],
 };
+
+/** A heater that draws from the same tank through the spare port, so far off the floor. */
+function withHeater(system: SystemDocument, height_m: number): SystemDocument {
+  const [tank] = system.tanks;
+  const heater = { ...system.consumers[0]!, id: 'heater', name: 'Heater', kind: 'heater' as const };
+  const line = { ...system.lines[0]!, id: 'heater-line', name: 'Heater line', from: { item: 'heater-pickup', end: 'out' as const }, to: { item: 'heater', end: 'in' as const } };
+  return { ...system, consumers: [...system.consumers, heater], lines: [...system.lines, line], tanks: [{ ...tank!, pickups: [...tank!.pickups, { ...tank!.pickups[0]!, id: 'heater-pickup', name: 'Heater pickup', port: 'spare', heightOffFloor_m: chosen(height_m) }] }] };
+}
 
 /** The sound system's sender, as a probe without a float. */
 function PROBE({ tanks }: SystemDocument): SenderDocument {

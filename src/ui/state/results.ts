@@ -7,7 +7,7 @@ import type { SystemDocument } from '@/core/document';
 import { hasReach, hasSpace, type Sensitivity } from '@/core/evaluate';
 import { fitFindingsOf, type Finding } from '@/core/rules';
 import type { EvaluateApi, Results } from '@/workers/evaluate.worker';
-import type { FitAnswer, FitApi, ReachedAnswer } from '@/workers/fit.worker';
+import type { FitAnswer, FitApi, ReachedAnswer, SheetsAnswer } from '@/workers/fit.worker';
 import type { SensitivityApi } from '@/workers/sensitivity.worker';
 import { useEditor } from './editor';
 
@@ -34,6 +34,10 @@ export const useSpreads = create<Spreads>()(() => ({ sensitivity: undefined, sen
 type Fits = { readonly system: SystemDocument | undefined; readonly answer: FitAnswer | undefined };
 export const useFits = create<Fits>()(() => ({ system: undefined, answer: undefined }));
 
+/** The faces as sheets: after the clearances, in the same worker. */
+type Sheets = { readonly system: SystemDocument | undefined; readonly answer: SheetsAnswer | undefined };
+export const useSheets = create<Sheets>()(() => ({ system: undefined, answer: undefined }));
+
 /** What hands and tools get to: last of all, when edits have come to rest. */
 type Reaches = { readonly system: SystemDocument | undefined; readonly answer: ReachedAnswer | undefined };
 export const useReaches = create<Reaches>()(() => ({ system: undefined, answer: undefined }));
@@ -42,12 +46,13 @@ export const useReaches = create<Reaches>()(() => ({ system: undefined, answer: 
 export function useFindings(): readonly Finding[] {
   const results = useDetails((details) => details.results);
   const fit = useFits((fits) => fits.answer);
+  const sheets = useSheets((state) => state.answer);
   const reach = useReaches((reaches) => reaches.answer);
   return useMemo(() => {
     if (!results?.ok) return NONE;
-    const others = results.findings.filter(({ stage }) => stage !== 'fit');
-    return [...others, ...(fit?.findings ?? NONE), ...(reach?.findings ?? NONE)].sort((a, b) => SEVERITIES.indexOf(a.severity) - SEVERITIES.indexOf(b.severity));
-  }, [results, fit, reach]);
+    const others = results.findings.filter(({ stage, id }) => stage !== 'fit' && !id.startsWith('port.'));
+    return [...others, ...(fit?.findings ?? NONE), ...(sheets?.findings ?? NONE), ...(reach?.findings ?? NONE)].sort((a, b) => SEVERITIES.indexOf(a.severity) - SEVERITIES.indexOf(b.severity));
+  }, [results, fit, sheets, reach]);
 }
 const NONE: readonly Finding[] = [];
 const SEVERITIES = ['stop', 'warn', 'note'];
@@ -58,6 +63,7 @@ export function forgetResults(): void {
   useDetails.setState({ system: undefined, results: undefined });
   useSpreads.setState({ sensitivity: undefined, sensitivityOf: undefined });
   useFits.setState({ system: undefined, answer: undefined });
+  useSheets.setState({ system: undefined, answer: undefined });
   useReaches.setState({ system: undefined, answer: undefined });
 }
 
@@ -129,6 +135,14 @@ const findFit = newestOnly(async (system: SystemDocument) => {
   }
 });
 
+const findSheets = newestOnly(async (system: SystemDocument) => {
+  try {
+    useSheets.setState({ system, answer: await clearanceWorker().sheets(system) });
+  } catch {
+    useSheets.setState({ system, answer: undefined });
+  }
+});
+
 const evaluate = newestOnly(async (system: SystemDocument, isNewest: () => boolean) => {
   try {
     useShown.setState({ system, results: await evaluatorWorker().evaluate(system, 'numbers'), broken: undefined });
@@ -136,6 +150,7 @@ const evaluate = newestOnly(async (system: SystemDocument, isNewest: () => boole
     if (!isNewest()) return;
     useDetails.setState({ system, results: await evaluatorWorker().evaluate(system, 'full') });
     findFit(system);
+    findSheets(system);
   } catch (error) {
     useShown.setState({ system, results: undefined, broken: reason(error) });
   }
