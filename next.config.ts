@@ -1,7 +1,7 @@
 import type { NextConfig } from 'next';
 
 const config: NextConfig = {
-  serverExternalPackages: ['better-sqlite3'],
+  serverExternalPackages: ['better-sqlite3', 'manifold-3d'],
   poweredByHeader: false,
   devIndicators: false,
   experimental: { optimizePackageImports: ['@chakra-ui/react'] },

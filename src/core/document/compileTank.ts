@@ -1,5 +1,5 @@
 import {
-  add, effectiveGravity, meshBounds, meshVolume, rayCrossings, scale, tankAxes, toTankFrame, unitVector,
+  add, effectiveGravity, meshBounds, meshVolume, rayCrossings, scale, tankAxes, toTankFrame,
   type Attitude, type ClosedMesh, type EffectiveGravity, type Mounting, type Vec3,
 } from '../geometry';
 import type { FluidBatch } from '../fluids';

@@ -10,6 +10,7 @@
 export { assumed, chosen, fromPart, measured, ORIGINS, type Known, type Origin } from './known';
 export {
   CONSUMER_KINDS, CURRENT_VERSION, FACES, FLAP_WAYS, FORMAT, PART_DOES, PICKUP_KINDS, PORT_ROLES, RULEBOOKS, STRAINERS, SWINGS, systemSchema, UNION_BRANCHES, VEHICLES,
+  POUR_STATES, POUR_WAYS, SENDER_KINDS, type CalibrationDocument, type DipstickDocument, type GaugeDocument, type PourDocument, type ScaleDocument, type SightTubeDocument, type SwingArmDocument,
   HOWS, SPOT_KINDS, THING_ROLES, TURNS, type BayDocument, type FitDocument, type MeasuredBayDocument, type MotionDocument, type SpotDocument, type ThingDocument, type WayStep,
   type ComponentDocument, type ConsumerDocument, type LineDocument, type PartDocument, type PickupDocument, type PlateDocument, type PortDocument, type SliceDocument, type SenderDocument, type ShapeDocument, type SystemDocument, type TankDocument,
 } from './schema';

@@ -4,6 +4,7 @@ import type { CalibrationDocument, PourDocument, SystemDocument } from '../docum
 import { correctionTable, explained, freeRun, loggedPours, measuredCurve, needleAt, readingOf, shareAt, surfaceTable, taughtFrom, type CalibrateCode, type CorrectionTable, type Explained, type ExplainCode, type LoggedPour, type MeasuredCurve, type NeedleCode, type Plan, type Pour } from '../gauge';
 import { dot, type Vec3 } from '../geometry';
 import { failure, success, type Outcome } from '../outcome';
+import { isoSeconds } from '../units';
 import { bossesOf } from './scales';
 
 /** What is read off an instrument. */
@@ -68,9 +69,9 @@ export function calibrationResult(system: SystemDocument, t: number, index: numb
 }
 
 function pourOf({ id, at, added_m3, spread_m3, reading, state }: PourDocument, channel: ReadingKind): Pour {
+  const time = isoSeconds(at);
   const value = reading.kind === channel ? readingValue(reading) : undefined;
-  const time = Date.parse(at);
-  return { id, added_m3, spread_m3, state, ...(Number.isNaN(time) ? {} : { at_s: time / 1000 }), ...(value === undefined ? {} : { reading: value }) };
+  return { id, added_m3, spread_m3, state, ...(time === undefined ? {} : { at_s: time }), ...(value === undefined ? {} : { reading: value }) };
 }
 
 /** The number of a reading, in the unit of its kind. */

@@ -1,4 +1,4 @@
-import { feedPath, type FlowInputs, type TankLevel } from '../document/compileNetwork';
+import { feedPath, type FlowInputs } from '../document/compileNetwork';
 import { compileTank, gravityOf, type TankModel } from '../document/compileTank';
 import type { ConsumerDocument, SystemDocument } from '../document/schema';
 import { ambientPressure_Pa, fluidState, type FluidState } from '../fluids';

@@ -1,6 +1,6 @@
 import Papa from 'papaparse';
 import { failure, success, type Outcome } from '../outcome';
-import { unitById, type Kind } from '../units';
+import { isoSeconds, unitById, type Kind } from '../units';
 import { csvText } from './csv';
 
 export const POUR_WAY_WORDS = ['can', 'meter', 'scale', 'drawn-off'] as const;
@@ -101,7 +101,7 @@ export function readPoursCsv(text: string): Outcome<readonly PourLine[], PoursCo
     const state = cell('state') === '' ? 'counts' : oneOf(POUR_STATE_WORDS, cell('state'));
     if (!state) return wrong(`state is "${cell('state')}"; it wants ${POUR_STATE_WORDS.join(', ')}`);
     const at = cell('time');
-    if (at !== '' && Number.isNaN(Date.parse(at))) return wrong(`time is "${at}"; it wants a form like 2026-05-03 14:30, or nothing`);
+    if (at !== '' && isoSeconds(at) === undefined) return wrong(`time is "${at}"; it wants a form like 2026-05-03 14:30, or nothing`);
     const reading = readingOf(cell('reading'), cell('unit'));
     if (typeof reading === 'string') return wrong(reading);
     return [{ at, way, added_m3, spread_m3: spread * LITRE_M3, reading, note: cell('note').replace(/^'(?=[=+\-@])/, '').slice(0, MOST_NOTE), state, simulated: /^(yes|true|1)$/i.test(cell('simulated')) }];

@@ -47,3 +47,11 @@ export const SENDER_MAKE = {
 
 /** A float sits so deep, as a share of its height. */
 export const FLOAT_IMMERSION = { ratio: 0.5, spread: 0.15, ...sourced('common practice', 'closed-cell floats sit about half under in fuel; deeper as they soak') };
+
+/** What each way of telling how much was poured is good for: half-width within which it lies 95 times in 100, as a share. */
+export const POUR_SPREADS: Readonly<Record<'can' | 'meter' | 'scale' | 'drawn-off', Sourced & { readonly name: string; readonly ratio: number }>> = {
+  can: { name: 'can or jug', ratio: 0.01, ...sourced('common practice', 'a can filled to its mark, and what stays in it') },
+  meter: { name: 'meter', ratio: 0.01, ...sourced('common practice', 'transfer meters are sold as good to one in a hundred') },
+  scale: { name: 'scale', ratio: 0.003, ...sourced('common practice', 'weighed before and after; the density is good to about three in a thousand') },
+  'drawn-off': { name: 'drawn off', ratio: 0.01, ...sourced('common practice', 'let out into a can with a mark') },
+};

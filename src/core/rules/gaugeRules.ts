@@ -176,7 +176,7 @@ export const GAUGE_RULES: readonly Rule[] = [
     id: 'gauge.sight-blind',
     title: 'A sight tube does not see the bottom',
     stage: 'gauge', severity: 'warn',
-    test: ({ system, evaluation }) => evaluation.tanks.flatMap((tank, t) => tank.sights.flatMap((sight, s) => {
+    test: ({ evaluation }) => evaluation.tanks.flatMap((tank, t) => tank.sights.flatMap((sight, s) => {
       const path: Path = ['tanks', t, 'sightTubes', s, 'lower_m'];
       if (!sight.scale.ok) return [{ what: say(sight.scale.error.detail), path }];
       const { unseenLow_m3 } = sight.scale.value;

@@ -45,7 +45,7 @@ export const ROLES: Readonly<Record<Role, RoleUnits>> = {
   pressure: role('pressure', 'kPa', 'psi', [2, 2]),
   slope: role('angle', 'deg', 'deg', [1, 1]),
   temperature: role('temperature', 'C', 'F', [0, 0], 'C'),
-  voltage: role('voltage', 'V', 'V', [1, 1]),
+  voltage: role('voltage', 'V', 'V', [2, 2]),
   resistance: role('resistance', 'ohm', 'ohm', [1, 1]),
   current: role('current', 'A', 'A', [2, 2]),
   power: role('power', 'kW', 'hp', [1, 1]),

@@ -8,6 +8,7 @@
  * showing one, add a role to ROLES.
  */
 export { parseQuantity, acceptedText, type EntryField, type EntryCode, type ReaderSystem } from './parse';
+export { isoSeconds } from './isoTime';
 export { parseNumber } from './parseNumber';
 export type { Quantity } from './quantity';
 export { formatQuantity, entryText, inchFraction, roleUnit, ROLES, type Role, type Shown, type FormatOptions } from './format';

@@ -1,4 +1,4 @@
-import type { CONSUMER_KINDS, FACES, PORT_ROLES, RULEBOOKS, STRAINERS, SWINGS, SystemDocument, VEHICLES } from '@/core/document';
+import type { CONSUMER_KINDS, FACES, PORT_ROLES, RULEBOOKS, STRAINERS, SWINGS, SystemDocument, TURNS, VEHICLES } from '@/core/document';
 
 /** Words for the document's keys, where more than one view uses them. */
 export const VEHICLE_WORDS: Readonly<Record<(typeof VEHICLES)[number], string>> = {
@@ -30,3 +30,5 @@ export function partName(system: SystemDocument, id: string): string {
   const parts = [...system.tanks, ...system.tanks.flatMap((tank) => [...tank.ports, ...tank.pickups, ...tank.senders]), ...system.components, ...system.lines, ...system.consumers];
   return parts.find((part) => part.id === id)?.name ?? id;
 }
+
+export const TURN_WORDS: Readonly<Record<(typeof TURNS)[number], string>> = { straight: 'straight out', fore: 'forward', aft: 'aft', port: 'to port', starboard: 'to starboard', up: 'up', down: 'down' };

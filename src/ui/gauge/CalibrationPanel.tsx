@@ -1,0 +1,194 @@
+'use client';
+
+import { Box } from '@chakra-ui/react';
+import { Download, Plus, Upload } from 'lucide-react';
+import { useEffect, useRef, useState } from 'react';
+import { useShallow } from 'zustand/react/shallow';
+import { withoutEntry, type PourDocument, type SystemDocument } from '@/core/document';
+import { poursCsv, readPoursCsv } from '@/core/formats';
+import type { Outcome } from '@/core/outcome';
+import { formatQuantity } from '@/core/units';
+import type { CalibrationData } from '@/workers/gauge.worker';
+import { axisOf } from '../charts/axes';
+import { LineChart } from '../charts/LineChart';
+import { readEntry } from '../fields/readEntry';
+import { Select } from '../fields/Select';
+import { TextEntry, type EntryVerdict } from '../fields/TextEntry';
+import { Button } from '../parts/Button';
+import { Caution } from '../parts/Caution';
+import { FieldGrid, Panel } from '../parts/Panel';
+import { saveFile } from '../parts/saveFile';
+import { useRested } from '../parts/useRested';
+import { applyEdit, openDocument, setValue, useSystem, useValue } from '../state/editor';
+import { useReader } from '../state/reader';
+import { CountAndPlace, TaughtTable, type Placed } from './CorrectionPanel';
+import { explanations } from './calibrationWords';
+import { withCalibration, withPours, withTaught } from './gaugeEdits';
+import { gaugeWorker } from './gaugeWorker';
+import { PourEntry } from './PourEntry';
+import { PourTable } from './PourTable';
+import { RigPanel } from './RigPanel';
+
+/** Pours written down, what curve they show, what explains the difference to the plan, and what to teach the gauge. */
+export function CalibrationPanel({ t }: { readonly t: number }) {
+  const instruments = useValue(useShallow((system) => [...system.tanks[t]!.senders, ...system.tanks[t]!.sightTubes, ...system.tanks[t]!.dipsticks].map(({ id, name }) => `${id} ${name}`)));
+  const calibrations = useValue((system) => system.tanks[t]!.calibrations);
+  const [chosen, setChosen] = useState<string>();
+  const nameOf = (id: string): string => instruments.find((one) => one.startsWith(`${id} `))?.slice(id.length + 1) ?? id;
+  const c = Math.max(0, calibrations.findIndex(({ id }) => id === chosen));
+  const calibration = calibrations[c];
+  const add = (of: string): void => {
+    applyEdit('begin a calibration', (system) => withCalibration(system, t, of, `${nameOf(of)}, ${calibrations.filter((one) => one.of === of).length + 1}`.slice(0, 80)));
+    setChosen(openDocument().tanks[t]!.calibrations.at(-1)?.id);
+  };
+  return (
+    <Panel title="Calibration by pours" testId="calibration">
+      <Box display="flex" gap="3" flexWrap="wrap" alignItems="end" mb="3" className="no-print">
+        {calibrations.length > 0 && <Select label="Log" width="260px" value={calibration!.id} options={calibrations.map(({ id, name }) => ({ value: id, label: name }))} onChange={setChosen} />}
+        {instruments.map((one) => <Button key={one} onClick={() => add(one.split(' ')[0]!)}><Plus size={18} aria-hidden />New log of {one.slice(one.indexOf(' ') + 1)}</Button>)}
+      </Box>
+      {!calibration && <Box color="soft">Once the tank is built: empty it, stand it level, pour in known amounts and write down what is read after each. Ten to twenty pours show the whole curve.</Box>}
+      {calibration && <Log key={calibration.id} t={t} c={c} nameOf={nameOf} />}
+    </Panel>
+  );
+}
+
+/** The log worked out, when edits have come to rest. */
+function useCalibration(t: number, c: number, points: number): { readonly answer: Outcome<CalibrationData> | undefined; readonly fresh: boolean } {
+  const system = useSystem();
+  const rested = useRested(system);
+  const [shown, setShown] = useState<{ readonly system: SystemDocument; readonly c: number; readonly points: number; readonly answer: Outcome<CalibrationData> }>();
+  useEffect(() => {
+    let current = true;
+    gaugeWorker().calibration(rested, t, c, points).then((answer) => current && setShown({ system: rested, c, points, answer }), () => undefined);
+    return () => {
+      current = false;
+    };
+  }, [rested, t, c, points]);
+  return { answer: shown?.c === c ? shown.answer : undefined, fresh: shown?.system === system && shown.points === points };
+}
+
+function Log({ t, c, nameOf }: { readonly t: number; readonly c: number; readonly nameOf: (id: string) => string }) {
+  const reader = useReader();
+  const calibration = useValue((system) => system.tanks[t]!.calibrations[c]!);
+  const senderIndex = useValue((system) => system.tanks[t]!.senders.findIndex(({ id }) => id === calibration.of));
+  const signal = useValue((system) => system.tanks[t]!.senders[senderIndex]?.output.kind);
+  const [points, setPoints] = useState(5);
+  const [placed, setPlaced] = useState<Placed>('best');
+  const { answer, fresh } = useCalibration(t, c, points);
+  const at = (key: string) => ['tanks', t, 'calibrations', c, key];
+  const pour = (line: Omit<PourDocument, 'id'>): void => applyEdit('write down a pour', (system) => withPours(system, t, c, [line]));
+  const enterStart = (text: string): EntryVerdict => {
+    const read = readEntry(text, 'tankVolume', reader, { min: 0, max: 20 });
+    if (read.ok) setValue('in the tank at the start', at('start_m3'), read.value);
+    return read;
+  };
+  const enterSlope = (key: 'pitch_deg' | 'roll_deg') => (text: string): EntryVerdict => {
+    const read = readEntry(text, 'slope', reader, { min: -30, max: 30 });
+    if (read.ok) setValue('how the tank stood', at(key), read.value);
+    return read;
+  };
+  const start = formatQuantity(calibration.start_m3, 'tankVolume', { reader });
+  const data = answer?.ok ? answer.value : undefined;
+  return (
+    <Box>
+      <Caution>Calibrate with fuel outdoors, away from flames, the tank and cans bonded to each other; or with water before the tank has ever held fuel, and dry it well after.</Caution>
+      {data?.simulated && <Box mt="3" fontWeight="800" color="warn" data-testid="simulated-log">Lines of this log come from the simulated rig, not from a real tank.</Box>}
+      <Box mt="3"><FieldGrid min="220px">
+        <TextEntry label="In it at the start" value={start.number} unit={start.symbol} onEnter={enterStart} hint="With what cannot be drawn." />
+        <TextEntry label="Stood nose up by" value={String(calibration.pitch_deg)} unit="°" onEnter={enterSlope('pitch_deg')} />
+        <TextEntry label="Stood starboard down by" value={String(calibration.roll_deg)} unit="°" onEnter={enterSlope('roll_deg')} />
+        <Box pt="5"><Button onClick={() => applyEdit(`remove the log ${calibration.name}`, (system) => withoutEntry(system, ['tanks', t, 'calibrations'], c))}>Remove this log</Button></Box>
+      </FieldGrid></Box>
+      <PourEntry reads={signal ?? 'height'} onPour={pour} />
+      {answer && !answer.ok && <Box mt="3" color="stop" fontWeight="600">{answer.error.detail}</Box>}
+      <PourTable t={t} c={c} data={data} />
+      <CsvButtons t={t} c={c} />
+      {data && (
+        <Box opacity={fresh ? 1 : 0.6} data-testid="calibrated" data-fresh={fresh}>
+          {data.measured.ok ? <Curves data={data} instrument={nameOf(calibration.of)} /> : <Box mt="3" color="soft">{data.measured.error.detail}</Box>}
+          {data.measured.ok && (
+            <Box mt="4" data-testid="explained">
+              <Box fontWeight="700">Why it does not read as planned</Box>
+              {explanations(data, reader).map((sentence) => <Box key={sentence}>{sentence}</Box>)}
+            </Box>
+          )}
+          {signal && data.channel === signal && data.measured.ok && (
+            <Box mt="4">
+              <Box fontWeight="700" mb="1">What to teach the gauge, from these pours</Box>
+              <CountAndPlace count={points} placed={placed} onCount={setPoints} onPlace={setPlaced} of="pours" />
+              <TaughtTable table={data.tables[placed]} signal={signal} holds_m3={data.holds_m3} name="measured" label="Correction table from the pours" onTeach={(table) => applyEdit('teach the gauge', (system) => withTaught(system, t, senderIndex, table.points))} />
+            </Box>
+          )}
+        </Box>
+      )}
+      {signal && <RigPanel sender={calibration.of} onPour={pour} />}
+    </Box>
+  );
+}
+
+const AXES = { resistance: 'sender, Ω', voltage: 'sender, V', needle: 'needle, %', height: 'height' } as const;
+
+/** Plan and pours in one picture. */
+function Curves({ data, instrument }: { readonly data: CalibrationData; readonly instrument: string }) {
+  const reader = useReader();
+  if (!data.measured.ok) return null;
+  const { points, fitted } = data.measured.value;
+  const volume = axisOf('tankVolume', reader);
+  const length = axisOf('tape', reader);
+  const y = (value: number): number => (data.channel === 'needle' ? value * 100 : data.channel === 'height' ? length.value(value) : value);
+  const curve = (list: readonly { readonly volume_m3: number }[], value: (i: number) => number) => list.map(({ volume_m3 }, i) => ({ x: volume.value(volume_m3), y: y(value(i)) }));
+  const worst = points.reduce((most, { low, high }) => Math.max(most, (high - low) / 2), 0);
+  const role = data.channel === 'height' ? 'tape' : data.channel === 'needle' ? 'share' : data.channel;
+  return (
+    <Box mt="4" data-testid="calibration-chart">
+      <LineChart
+        x={`volume in the tank, ${volume.symbol}`} y={data.channel === 'height' ? `height, ${length.symbol}` : AXES[data.channel]}
+        summary={`${instrument}: ${fitted.length} readings that count. The measured curve never turns back; it lies within ${formatQuantity(worst, role, { reader, digits: 2 }).text} 95 times in 100, and a single reading within ${formatQuantity(2 * data.measured.value.noise, role, { reader, digits: 2 }).text}.`}
+        curves={[
+          { label: 'measured', color: 'accent', points: curve(points, (i) => points[i]!.reading) },
+          { label: 'it lies between', color: 'accent', dash: [2, 4], points: curve(points, (i) => points[i]!.low) },
+          { label: '', color: 'accent', dash: [2, 4], points: curve(points, (i) => points[i]!.high) },
+          { label: 'planned', color: 'soft', dash: [8, 5], points: curve(data.planned, (i) => data.planned[i]!.reading) },
+          ...(data.explained.ok ? [{ label: 'planned, with what was found', color: 'good' as const, dash: [12, 3, 3, 3], points: curve(data.explained.value.curve, (i) => (data.explained as { value: { curve: readonly { reading: number }[] } }).value.curve[i]!.reading) }] : []),
+          { label: 'read', color: 'ink', marks: 'rectRot' as const, points: curve(fitted, (i) => fitted[i]!.measured) },
+        ]}
+      />
+    </Box>
+  );
+}
+
+/** The log out as CSV and in again; a bad file says which rows, and nothing of it is taken. */
+function CsvButtons({ t, c }: { readonly t: number; readonly c: number }) {
+  const input = useRef<HTMLInputElement>(null);
+  const [said, setSaid] = useState<{ readonly ok: boolean; readonly text: string }>();
+  const save = (): void => {
+    const { name, pours } = openDocument().tanks[t]!.calibrations[c]!;
+    saveFile(`${name.replaceAll(/[^a-z0-9]+/gi, '-').toLowerCase()}-pours.csv`, 'text/csv', poursCsv(pours));
+  };
+  const take = async (file: File): Promise<void> => {
+    if (file.size > MOST_BYTES) return setSaid({ ok: false, text: `${file.name} is too large: a log has no more than 400 rows.` });
+    const read = readPoursCsv(await file.text());
+    if (!read.ok) return setSaid({ ok: false, text: `${file.name}, ${read.error.at}: ${read.error.detail}` });
+    const room = MOST_POURS - openDocument().tanks[t]!.calibrations[c]!.pours.length;
+    if (read.value.length > room) return setSaid({ ok: false, text: `${file.name} has ${read.value.length} rows; this log takes ${room} more. Nothing was taken.` });
+    applyEdit(`take in ${file.name}`, (system) => withPours(system, t, c, read.value));
+    setSaid({ ok: true, text: `${read.value.length} rows taken from ${file.name}.` });
+  };
+  return (
+    <Box mt="2" className="no-print">
+      <Box display="flex" gap="2" flexWrap="wrap">
+        <Button onClick={save}><Download size={18} aria-hidden />Log as CSV</Button>
+        <Button onClick={() => input.current?.click()}><Upload size={18} aria-hidden />Take in a CSV</Button>
+        <input ref={input} type="file" accept=".csv,text/csv" hidden data-testid="pours-file" onChange={(event) => {
+          const [file] = event.currentTarget.files ?? [];
+          event.currentTarget.value = '';
+          if (file) take(file).catch((error: unknown) => setSaid({ ok: false, text: `${file.name} could not be read: ${String(error)}.` }));
+        }} />
+      </Box>
+      {said && <Box mt="1" color={said.ok ? 'good' : 'stop'} fontWeight="600" role="status" data-testid="pours-said">{said.text}</Box>}
+    </Box>
+  );
+}
+const MOST_BYTES = 400_000;
+const MOST_POURS = 400;

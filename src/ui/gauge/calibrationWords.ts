@@ -1,0 +1,55 @@
+import type { PourDocument } from '@/core/document';
+import type { PourFlag } from '@/core/gauge';
+import { formatQuantity, type ReaderSystem } from '@/core/units';
+import type { CalibrationData } from '@/workers/gauge.worker';
+
+export const FLAG_WORDS: Readonly<Record<PourFlag, string>> = {
+  struck: 'struck', spilt: 'some was spilt: its amount is in doubt', 'out-of-order': 'earlier than the line before it', repeated: 'same as the line before: written twice?', falls: 'reading went the wrong way',
+  dead: 'reading stands still: float dead?', 'out-of-range': 'no such sender gives this: left out', 'too-much': 'more than the tank can hold', 'far-off': 'far from all the others',
+};
+
+export const STATE_WORDS: Readonly<Record<PourDocument['state'], string>> = { counts: 'counts', 'reading-struck': 'reading struck', 'entry-struck': 'line struck: never poured', spilt: 'some was spilt' };
+
+/** A reading with its unit. */
+export function readingText(reading: PourDocument['reading'], reader: ReaderSystem): string {
+  switch (reading.kind) {
+    case 'resistance': return formatQuantity(reading.reading_ohm, 'resistance', { reader, digits: 4 }).text;
+    case 'voltage': return formatQuantity(reading.reading_V, 'voltage', { reader, digits: 4 }).text;
+    case 'needle': return formatQuantity(reading.shown_ratio, 'share', { reader }).text;
+    case 'height': return formatQuantity(reading.height_m, 'tape', { reader, digits: 4 }).text;
+    case 'none': return '';
+  }
+}
+
+/** An unknown counts as found when it is so many of its standard deviations away from nothing. */
+const FOUND_SIGMAS = 2;
+/** What is smaller than this is not worth a sentence. */
+const WORTH = { volume: 0.005, lowered: 0.001, emptyEnd: 0.01, fullEnd: 0.01, start: 2e-4 } as const;
+
+/** What explains the difference, in a builder's words, most telling first. */
+export function explanations({ explained, lines, channel }: CalibrationData, reader: ReaderSystem): string[] {
+  if (!explained.ok) return [explained.error.detail];
+  const { unknowns, stuckBelow_m3, stuckAbove_m3, farOff, before_ratio, after_ratio } = explained.value;
+  const tape = (value: number): string => formatQuantity(Math.abs(value), 'bore', { reader }).text;
+  const litres = (value: number): string => formatQuantity(Math.abs(value), 'tankVolume', { reader }).text;
+  const share = (value: number): string => `${Math.abs(value * 100).toFixed(1)} %`;
+  const within = (sigma: string): string => ` (± ${sigma})`;
+  const found = unknowns.filter(({ key, value, sigma }) => Math.abs(value) > FOUND_SIGMAS * sigma && Math.abs(value) > WORTH[key]).sort((a, b) => Math.abs(b.value) / b.sigma - Math.abs(a.value) / a.sigma).map(({ key, value, sigma }) => {
+    const pm = 2 * sigma;
+    switch (key) {
+      case 'volume': return `The tank holds ${share(value)} ${value < 0 ? 'less' : 'more'} than drawn${within(share(pm))}.`;
+      case 'lowered': return channel === 'height' ? `The scale begins ${tape(value)} ${value > 0 ? 'lower' : 'higher'} than planned${within(tape(pm))}.` : `The sender sits ${tape(value)} ${value > 0 ? 'lower' : 'higher'} than planned${within(tape(pm))}.`;
+      case 'emptyEnd': return `At its low end the sender gives ${share(value)} of its range ${value > 0 ? 'more toward full' : 'beyond empty'} than it should${within(share(pm))}.`;
+      case 'fullEnd': return `At its high end the sender gives ${share(value)} of its range ${value > 0 ? 'beyond full' : 'short of full'}${within(share(pm))}.`;
+      case 'start': return `There ${value > 0 ? 'were' : 'were no more than'} ${litres(value)} ${value > 0 ? 'more in it at the start than written' : 'less in it at the start'}${within(litres(pm))}.`;
+    }
+  });
+  return [
+    ...(stuckBelow_m3 === undefined ? [] : [`The float sticks below ${litres(stuckBelow_m3)}.`]),
+    ...(stuckAbove_m3 === undefined ? [] : [`The float moves no more above ${litres(stuckAbove_m3)}.`]),
+    ...found,
+    ...(farOff.length === 0 ? [] : [`${farOff.length === 1 ? 'One reading lies' : `${farOff.length} readings lie`} far from all the others (line ${farOff.map((id) => lines.findIndex((line) => line.id === id) + 1).join(', ')}): look at ${farOff.length === 1 ? 'it' : 'them'} again.`]),
+    ...(found.length === 0 && stuckBelow_m3 === undefined && stuckAbove_m3 === undefined ? ['Nothing stands out: the tank reads as planned, within what was measured.'] : []),
+    `As planned the readings are off by ${share(before_ratio)} of the range; with this put in, by ${share(after_ratio)}.`,
+  ];
+}
