@@ -8,6 +8,10 @@ import { FLUIDS } from '@/core/reference/fluids';
 import { LINE_SIZES } from '@/core/reference/lineSizes';
 import { FITTINGS, ROUGHNESS } from '@/core/reference/losses';
 import { GAUGE_TABLES } from '@/core/reference/sheetGauges';
+import { HOLE_RULES, HOLE_TOOLS, PILOT, THREAD_DEPTH } from '@/core/reference/holeTools';
+import { CUT_SPREAD, PICKUP_KEEP, PUMP_BODY, STRAINER_ROWS } from '@/core/reference/pickups';
+import { PORT_PARTS } from '@/core/reference/portParts';
+import { FLOAT_IMMERSION, POUR_SPREADS, SENDER_MAKE, SENDER_RANGES } from '@/core/reference/senders';
 import { THREAD_SYSTEMS, THREADS } from '@/core/reference/threads';
 import type { Sourced } from '@/core/reference/provenance';
 
@@ -24,6 +28,9 @@ const rows: readonly (readonly [string, Sourced])[] = [
   ...SPANNERS.map((row) => [`spanner of ${row.acrossFlats * 1000} mm`, row] as const),
   ...THREADS.map((row) => [row.name, row] as const),
   ...Object.values(THREAD_SYSTEMS).map((row) => [row.name, row] as const),
+  ...PORT_PARTS.map((row) => [row.key, row] as const), ...HOLE_TOOLS.map((row) => [row.name, row] as const), ...Object.entries(THREAD_DEPTH), ...Object.entries(HOLE_RULES).map(([key, row]) => [`hole to ${key}`, row] as const),
+  ...STRAINER_ROWS.map((row) => [row.name, row] as const), ...SENDER_RANGES.map((row) => [row.name, row] as const), ...Object.values(POUR_SPREADS).map((row) => [row.name, row] as const),
+  ['pilot drill', PILOT], ['pump in its holder', PUMP_BODY], ['cut of a tube', CUT_SPREAD], ['room round a pickup', PICKUP_KEEP], ['senders as made', SENDER_MAKE], ['how deep a float sits', FLOAT_IMMERSION],
   ['fingers about a handle', GRIP], ['ratchet', RATCHET],
   ...EXCITATIONS.map((row) => [row.vehicle, row] as const),
   ...Object.values(FLUIDS).flatMap((row) => [[`${row.key} density`, row.density], [`${row.key} viscosity`, row.viscosity], [`${row.key} vapour`, row.vapour]] as const),

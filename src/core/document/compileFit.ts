@@ -104,6 +104,7 @@ const FACE_AXIS: Readonly<Record<PortDocument['face'], { axis: 0 | 1 | 2; sign: 
 /** Which way a hose end goes that turns aside, in the tank's axes. */
 export const TURN_WAY = { fore: OUTWARD.fore, aft: OUTWARD.aft, port: OUTWARD.port, starboard: OUTWARD.starboard, up: OUTWARD.lid, down: OUTWARD.floor } as const;
 
+const PLUGGED: ReadonlySet<PortDocument['role']> = new Set(['drain', 'spare']);
 /** A bore narrower than this is a hole that is drilled, without a fitting [m]. */
 const DRILLED_M = 0.0035;
 
@@ -112,7 +113,9 @@ export function standsOn(port: PortDocument): { readonly height_m: number; reado
   if (port.stands) return { height_m: port.stands.height_m.value, diameter_m: port.stands.diameter_m.value };
   if (port.part) {
     const part = portPart(port.part);
-    return { height_m: part.above, diameter_m: part.cover };
+    // What is plugged carries no hose end.
+    const plug = PLUGGED.has(port.role) ? STANDING.find(({ role }) => role === port.role)!.height_m : Infinity;
+    return { height_m: Math.min(part.above, plug), diameter_m: part.cover };
   }
   if (port.bore_m.value < DRILLED_M) return { height_m: 0, diameter_m: port.bore_m.value };
   const row = STANDING.find(({ role }) => role === port.role)!;

@@ -23,12 +23,23 @@ describe('the space in a document', () => {
     expect(old).toEqual(unwrap(parseSystemText(text('tests/fixtures/box-boat.json'))));
   });
 
+  it('version 4 comes in with its ohms where they are given and wanted, and nothing poured', () => {
+    const raw = JSON.parse(text('tests/fixtures/box-boat-v4.json')) as { version: number; tanks: { senders: { emptyResistance_ohm: unknown; gauge: { fullResistance_ohm: unknown } }[] }[] };
+    expect(raw.version).toBe(4);
+    const old = unwrap(parseSystemText(JSON.stringify(raw)));
+    expect(old).toEqual(unwrap(parseSystemText(text('tests/fixtures/box-boat.json'))));
+    const [sender] = old.tanks[0]!.senders;
+    expect(sender).toMatchObject({ kind: 'swing-arm', output: { kind: 'resistance', empty_ohm: raw.tanks[0]!.senders[0]!.emptyResistance_ohm }, gauge: { kind: 'linear', scale: { full_ohm: raw.tanks[0]!.senders[0]!.gauge.fullResistance_ohm } } });
+    expect(old.tanks[0]).toMatchObject({ sightTubes: [], dipsticks: [], calibrations: [] });
+    expect(old.practice).toMatchObject({ heaterPickup: 'higher', ports: 'new', sender: 'new' });
+  });
+
   it('a port on a slope sits as high as the wall under its rim, and a drilled hole has nothing on it', () => {
     const drum = { ...TRAILER.tanks[0]!, shape: { kind: 'cylinder' as const, axis: 'x' as const, diameter_m: chosen(0.6), shell_m: chosen(1), nearEnd: 'flat' as const, farEnd: 'flat' as const }, dimensions: 'outside' as const };
     const port = { ...drum.ports[0]!, face: 'lid' as const, x_m: chosen(0.5), y_m: chosen(0.42), stands: { height_m: chosen(0.05), diameter_m: chosen(0.06), turns: 'straight' as const, reach_m: chosen(0) } };
     const seat = portSeat(unwrap(outerMesh(drum)), port)!.seat_m;
     expectClose(seat[2], 0.3 + Math.sqrt(0.3 ** 2 - 0.09 ** 2), { abs: 1e-3, why: 'the circle 30 mm nearer to its crown' });
-    expect(standsOn({ ...port, stands: undefined, bore_m: chosen(0.001) }).height_m).toBe(0);
+    expect(standsOn({ ...port, part: undefined, stands: undefined, bore_m: chosen(0.001) }).height_m).toBe(0);
   });
 
   it.each<[string, string, unknown, string]>([
@@ -83,7 +94,9 @@ describe('the space in a document', () => {
 
   it('what stands on a port is as usual for its role, or as it is said', () => {
     const [port] = TRAILER.tanks[0]!.ports;
-    expect(standsOn({ ...port!, role: 'filler', bore_m: chosen(0.038) })).toEqual({ height_m: 0.06, diameter_m: 0.054 });
+    expect(standsOn({ ...port!, part: undefined, role: 'filler', bore_m: chosen(0.038) })).toEqual({ height_m: 0.06, diameter_m: 0.054 });
+    expect(standsOn({ ...port!, part: 'bung-npt-1-4', role: 'feed' })).toEqual({ height_m: expect.closeTo(0.006 + 0.024, 9) as number, diameter_m: expect.closeTo(0.021, 9) as number });
+    expect(standsOn({ ...port!, part: 'bung-npt-1-4', role: 'spare' }).height_m).toBe(0.018);
     expect(standsOn({ ...port!, stands: { height_m: chosen(0.1), diameter_m: chosen(0.03), turns: 'straight', reach_m: chosen(0) } })).toEqual({ height_m: 0.1, diameter_m: 0.03 });
   });
 });

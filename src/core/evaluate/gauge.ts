@@ -1,18 +1,19 @@
 import { surroundOf, type SenderModel } from '../document/compileSender';
 import type { TankLevel } from '../document/compileNetwork';
-import { envelopeOf, standingUp } from '../document/compileTank';
+import { envelopeOf, standingUp, type TankModel } from '../document/compileTank';
 import type { SystemDocument } from '../document/schema';
-import { armAngleAt, gaugeCurve, readingAt, volumesAt, withSlopes, type GaugeCode, type GaugeCurve, type GaugePoint, type VolumeSpan } from '../gauge';
+import { armAngleAt, bandAt, gaugeCurve, readingAt, volumesAt, withSlopes, type GaugeCode, type GaugeCurve, type GaugePoint, type VolumeSpan } from '../gauge';
 import type { Vec3 } from '../geometry';
 import { success, type Outcome } from '../outcome';
 import { burnAtDuty_m3PerS } from '../range';
+import { unusable_m3 } from '../tank';
 import type { TankResult, Detail } from './tankResult';
 
 /** When the low-level lamp lights: what is then in the tank, and how long and how far the rest goes. */
 export type LampResult = {
   readonly needle_ratio: number;
   readonly volume: VolumeSpan;
-  /** Of it, what can still be drawn: level, and at the worst slope asked for with the least that may be there [m³]. */
+  /** Of it, what can still be drawn: level, and at the slope asked for where least is left, with the needle as far off as it may be [m³]. */
   readonly drawLevel_m3: number;
   readonly drawWorst_m3: number;
   readonly lasts_s?: number;
@@ -45,15 +46,16 @@ export function gaugeResult(system: SystemDocument, { tank, offset_m, up }: Tank
   const { holds_m3 } = result;
   const curve = gaugeCurve(tank.mesh, instrument, holds_m3, standingUp(tank, 0, 0), GAUGE_STEPS, surroundOf(tank, model));
   if (!curve.ok) return curve;
-  const band = detail === 'full' ? withSlopes(tank.mesh, instrument, curve.value, cornersOf(system, (pitch, roll) => standingUp(tank, pitch, roll))) : curve.value.points;
+  const slopes = detail === 'full' ? cornersOf(system, (pitch, roll) => standingUp(tank, pitch, roll)).map((corner) => ({ up: corner, band: bandAt(tank.mesh, instrument, curve.value, corner) })) : [];
+  const band = withSlopes(curve.value, slopes.map((slope) => slope.band));
   const now = readingAt(instrument, curve.value.gauge, curve.value.free, up, offset_m);
   const lamp_ratio = model.document.gauge.lamp_ratio?.value;
   const { sender } = instrument;
   return success({
     sender: model.document.id, tank: tank.document.id, signal: model.document.output.kind, curve: curve.value, band,
     marks: MARKS.map((needle_ratio) => ({ needle_ratio, volume: volumesAt(band, needle_ratio) })),
-    emptyHolds_m3: curve.value.points.findLast((point) => point.needle_ratio <= 0)?.volume_m3 ?? 0,
-    ...(lamp_ratio === undefined ? {} : { lamp: lampResult(system, result, lamp_ratio, volumesAt(band, lamp_ratio)) }),
+    emptyHolds_m3: Math.max(curve.value.unseenLow_m3, curve.value.points.findLast((point) => point.needle_ratio <= 0)?.volume_m3 ?? 0),
+    ...(lamp_ratio === undefined ? {} : { lamp: lampResult(system, tank, lamp_ratio, volumesAt(band, lamp_ratio), [{ up: standingUp(tank, 0, 0), band: curve.value.points }, ...slopes]) }),
     now: { ...now, true_ratio: (tank.fill_ratio * tank.gross_m3) / holds_m3, ...(sender.kind === 'swing-arm' ? { angle_rad: armAngleAt(sender, now.share) } : {}) },
   });
 }
@@ -65,10 +67,14 @@ function cornersOf(system: SystemDocument, upAt: (pitch_rad: number, roll_rad: n
   return angles(pitch_rad).flatMap((pitch) => angles(roll_rad).map((roll) => upAt(pitch, roll)));
 }
 
-function lampResult(system: SystemDocument, { pickups }: TankResult, needle_ratio: number, volume: VolumeSpan): LampResult {
-  const [pickup] = pickups;
-  const drawLevel_m3 = Math.max(0, volume.volume_m3 - (pickup?.unusableLevel_m3 ?? volume.volume_m3));
-  const drawWorst_m3 = Math.max(0, volume.least_m3 - (pickup?.worst.unusable_m3 ?? volume.least_m3));
+type Slope = { readonly up: Vec3; readonly band: readonly GaugePoint[] };
+
+/** What can be drawn when the lamp lights: on the level, and at the slope where least is left, tank and needle standing alike. */
+function lampResult(system: SystemDocument, tank: TankModel, needle_ratio: number, volume: VolumeSpan, slopes: readonly Slope[]): LampResult {
+  const [pickup] = tank.pickups;
+  const left = (volume_m3: number, up: Vec3): number => Math.max(0, volume_m3 - (pickup ? unusable_m3(tank, pickup.inlet, up) : volume_m3));
+  const drawLevel_m3 = left(volume.volume_m3, slopes[0]!.up);
+  const drawWorst_m3 = Math.min(...slopes.map(({ up, band }) => left(volumesAt(band, needle_ratio).least_m3, up)));
   const [consumer] = system.consumers;
   const burn = consumer ? burnAtDuty_m3PerS(consumer.burnIdle_m3PerS.value, consumer.burnFull_m3PerS.value, system.conditions.duty_ratio) : 0;
   if (!(burn > 0)) return { needle_ratio, volume, drawLevel_m3, drawWorst_m3 };

@@ -66,11 +66,12 @@ const AROUND = 12;
 /** What is further off is not near [m]. */
 const LOOK_M = 0.05;
 
+/** Upright baffles beside the tube; a level plate is cut out for it. */
 function nearBaffles({ body, document }: TankModel, along: readonly Vec3[], radius: number): PickupPlan['near'] {
-  return body.plates.flatMap(({ plate }) => {
+  return body.plates.filter(({ plate }) => plate.axis !== 2).flatMap(({ plate }) => {
     const name = document.plates.find(({ id }) => id === plate.id)?.name ?? 'a baffle';
     const run = ([0, 1] as const).find((axis) => axis !== plate.axis)!;
-    const meets = along.filter((point) => plate.axis === 2 || (point[run] >= plate.from_m - radius && point[run] <= plate.to_m + radius));
+    const meets = along.filter((point) => point[run] >= plate.from_m - radius && point[run] <= plate.to_m + radius);
     const distance_m = Math.min(...meets.map((point) => Math.abs(point[plate.axis] - plate.at_m) - plate.thickness_m / 2 - radius));
     return distance_m < LOOK_M ? [{ to: name, what: 'baffle' as const, distance_m }] : [];
   });

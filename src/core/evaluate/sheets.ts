@@ -4,7 +4,7 @@ import { OUTWARD, portPoint } from '../document/compileTank';
 import type { PortDocument, SystemDocument, TankDocument } from '../document/schema';
 import { holePlan, tapPlan, type HolePlan, type TapPlan } from '../fittings';
 import { isSolid } from '../fit';
-import { add, AT_HOME, clippedTriangle, depthInside, dot, flatFaces, insideOutline, placedBack, scale, separation, silhouette, subtract, toStretch, treeOf, triangleCount, type ClosedMesh, type FaceFrame, type Point2, type Vec3 } from '../geometry';
+import { add, AT_HOME, clippedTriangle, depthInside, dot, flatFaces, frameAlong, insideOutline, placedBack, scale, separation, silhouette, subtract, toStretch, treeOf, triangleCount, type ClosedMesh, type FaceFrame, type Point2, type Vec3 } from '../geometry';
 import { success, type Outcome } from '../outcome';
 import { ALLOYS } from '../reference/alloys';
 import { HOLE_RULES } from '../reference/holeTools';
@@ -248,13 +248,14 @@ const circleOf = ([u, v]: Point2, radius: number, count: number, clock_deg: numb
   return [u + radius * Math.sin(angle), v + radius * Math.cos(angle)];
 });
 
-/** How far the wall under a cover is out of flat, along the way its port stands [m]. */
+/** How far the wall under a cover is out of flat: about the way that it looks at the hole, since a ring is set square to it [m]. */
 function sagUnder(outer: ClosedMesh, port: PortDocument, point_m: Vec3, radius_m: number): number {
   const seat = portSeat(outer, port);
-  if (!seat || seat.isFlat) return 0;
+  const wall = wallAt(outer, port, point_m);
+  if (!seat || !wall || seat.isFlat) return 0;
   const heights = [0, radius_m / 2, radius_m].flatMap((radius) => rimOf(port, point_m, radius).flatMap((rim) => {
-    const wall = wallAt(outer, port, rim);
-    return wall ? [dot(OUTWARD[port.face], wall.point_m)] : [];
+    const there = wallAt(outer, port, rim);
+    return there ? [dot(wall.normal, there.point_m)] : [];
   }));
   return Math.max(...heights) - Math.min(...heights);
 }
@@ -285,7 +286,7 @@ function checksOf(tank: TankDocument, sheet: Bare, one: Looked, outer: ClosedMes
   // A hole that is there already is as it is; only what is put into it can foul.
   const cut = one.port.existing !== true;
   return [
-    ...(cut ? edgeChecks(tank, sheet, one) : []), ...baffleChecks(tank, one, inside), ...insideChecks(one, inside), ...outsideChecks(one, outer), ...hoseChecks(one, inside),
+    ...(cut ? edgeChecks(tank, sheet, one) : []), ...baffleChecks(tank, one, inside), ...insideChecks(one, inside, outer, tank.material.thickness_m.value), ...outsideChecks(one, outer), ...hoseChecks(one, inside),
     ...(one.seal === 'boss' ? [{ kind: 'not-flat' as const, with: one.part!.seal, have_m: one.sag_m, want_m: one.part!.takesUp }] : []),
     ...(one.part?.mostSheet !== undefined && tank.material.thickness_m.value > one.part.mostSheet ? [{ kind: 'too-thick' as const, with: one.part.name, have_m: tank.material.thickness_m.value, want_m: one.part.mostSheet }] : []),
   ];
@@ -340,19 +341,17 @@ const LEAST_DEPTH_M = 0.004;
 const ROUNDING_M = 5e-4;
 const AROUND = 16;
 
-/** Whether what is under the sheet runs into another wall of the tank: a nut in a recess. */
-function insideChecks({ port, part, point_m, below_m }: Looked, { shell }: Inside): SheetCheck[] {
-  if (!part || below_m[1] <= 0) return [];
-  const start = portPoint(shell, port);
-  if (!start) return [];
-  const outward = OUTWARD[port.face];
+/** Whether what is under the sheet runs into another wall of the tank: a nut in a recess. It goes in square to the wall. */
+function insideChecks({ port, part, point_m, below_m }: Looked, { shell }: Inside, outer: ClosedMesh, sheet_m: number): SheetCheck[] {
+  const wall = wallAt(outer, port, point_m);
+  if (!part || below_m[1] <= 0 || !wall) return [];
+  const { axes } = frameAlong(point_m, wall.normal);
   let worst = 0;
   for (let k = 1; k <= DEPTHS; k++) {
-    for (const rim of rimOf(port, point_m, below_m[0] / 2, AROUND)) {
-      // Under the inside of the wall at the hole, as deep as the part.
-      const level = dot(outward, start) - (below_m[1] * k) / DEPTHS;
-      const at = add(rim, scale(outward, level - dot(outward, rim)));
-      worst = Math.max(worst, -depthInside(shell, at));
+    for (let i = 0; i < AROUND; i++) {
+      const angle = (2 * Math.PI * i) / AROUND;
+      const rim = add(scale(axes[0], (below_m[0] / 2) * Math.cos(angle)), scale(axes[1], (below_m[0] / 2) * Math.sin(angle)));
+      worst = Math.max(worst, -depthInside(shell, add(add(point_m, rim), scale(wall.normal, -(sheet_m + (below_m[1] * k) / DEPTHS)))));
     }
   }
   return worst > ROUNDING_M && worst > sagAllowance(below_m[1]) ? [{ kind: 'inside', with: 'another wall', have_m: -worst, want_m: 0 }] : [];

@@ -3,7 +3,7 @@ import { boxMesh, prismMesh, rodMesh, vesselMesh, worldUpInVehicle, type Vec3 } 
 import { unwrap } from '../outcome';
 import { expectClose } from '../../../tests/expectClose';
 import {
-  armAngle_rad, bentArm, crossCoil, floatCentre_m, freeRun, freeSwing, gaugeCurve, needleAt, readingOf, shareAt, volumesAt, wireAt, withSlopes,
+  armAngle_rad, bandAt, bentArm, crossCoil, floatCentre_m, freeRun, freeSwing, gaugeCurve, needleAt, readingOf, shareAt, volumesAt, wireAt, withSlopes,
   type FreeSwing, type Gauge, type Instrument, type Probe, type Sender, type SwingArm,
 } from '.';
 
@@ -212,7 +212,7 @@ describe('needle', () => {
   it('a slope widens the band by what the surface moves at the probe', () => {
     const stick = probe({ top_m: [0.9, 0.25, 0.4], length_m: 0.399, lowDead_m: 0, highDead_m: 0, floatRadius_m: 0, tubeRadius_m: 0.0001 });
     const plain = unwrap(gaugeCurve(BOX, instrument(stick, { tolerance_ratio: 0, gauge: { ...LINEAR, tolerance_ratio: 0 } }), 0.2, UP, 20));
-    const banded = withSlopes(BOX, instrument(stick, { tolerance_ratio: 0, gauge: { ...LINEAR, tolerance_ratio: 0 } }), plain, [worldUpInVehicle(deg(10), 0)]);
+    const banded = withSlopes(plain, [bandAt(BOX, instrument(stick, { tolerance_ratio: 0, gauge: { ...LINEAR, tolerance_ratio: 0 } }), plain, worldUpInVehicle(deg(10), 0))]);
     // Half full, nose up by 10°: at 0.4 m before the middle the liquid stands 0.4 tan 10° lower.
     expectClose(banded[10]!.needleLow_ratio, (0.2 - 0.4 * Math.tan(deg(10))) / 0.4, { abs: 0.004, why: 'a wedge about the middle' });
     expectClose(banded[10]!.needleHigh_ratio, 0.5, { abs: 0.003, why: 'level' });

@@ -158,18 +158,18 @@ export function volumesAt(points: readonly Banded[], needle: number): VolumeSpan
 /** Heights at which a tank's volume is worked out for each attitude. */
 const HEIGHTS = 48;
 
-/** The curve's band widened by what the needle does at other attitudes with as much in the tank. */
-export function withSlopes(mesh: ClosedMesh, instrument: Instrument, curve: GaugeCurve, ups: readonly Vec3[]): GaugePoint[] {
-  const surfaces = ups.map((up) => surfaceTable(mesh, up, HEIGHTS));
-  return curve.points.map((point) => {
-    const bands = ups.map((up, i) => needleBand(curve.gauge, instrument, readingOf(instrument.output, shareAt(instrument.sender, curve.free, up, surfaces[i]!(point.volume_m3)))));
-    return {
-      ...point,
-      needleLow_ratio: Math.min(point.needleLow_ratio, ...bands.map(({ needleLow_ratio }) => needleLow_ratio)),
-      needleHigh_ratio: Math.max(point.needleHigh_ratio, ...bands.map(({ needleHigh_ratio }) => needleHigh_ratio)),
-    };
-  });
+/** The curve's points with where the needle may stand at another attitude, with as much in the tank. */
+export function bandAt(mesh: ClosedMesh, instrument: Instrument, curve: GaugeCurve, up: Vec3): GaugePoint[] {
+  const surface = surfaceTable(mesh, up, HEIGHTS);
+  return curve.points.map((point) => ({ ...point, ...needleBand(curve.gauge, instrument, readingOf(instrument.output, shareAt(instrument.sender, curve.free, up, surface(point.volume_m3)))) }));
 }
+
+/** The curve's band widened by what the needle does at other attitudes. */
+export const withSlopes = (curve: GaugeCurve, bands: readonly (readonly GaugePoint[])[]): GaugePoint[] => curve.points.map((point, i) => ({
+  ...point,
+  needleLow_ratio: Math.min(point.needleLow_ratio, ...bands.map((band) => band[i]!.needleLow_ratio)),
+  needleHigh_ratio: Math.max(point.needleHigh_ratio, ...bands.map((band) => band[i]!.needleHigh_ratio)),
+}));
 
 /** Height of the surface by volume, straight between so many even heights; held at floor and brim. */
 export function surfaceTable(mesh: ClosedMesh, up: Vec3, heights: number): (volume_m3: number) => number {

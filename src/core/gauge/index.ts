@@ -14,7 +14,7 @@ export { freeTravel, probePoint, probeShare, span_m, type Probe } from './probe'
 export { armAngleAt, freeRun, readingOf, shareAt, type FreeRun, type Sender, type SenderCode } from './sender';
 export { crossCoil, needleAt, taughtAt, type Gauge, type NeedleCode, type Scale, type TaughtPoint } from './needle';
 export { correctionTable, taughtFrom, type CorrectionTable, type Stood } from './correction';
-export { gaugeCurve, needleBand, readingAt, surfaceTable, volumesAt, withSlopes, type GaugeCode, type GaugeCurve, type GaugePoint, type Instrument, type Surround, type VolumeSpan } from './gauge';
+export { bandAt, gaugeCurve, needleBand, readingAt, surfaceTable, volumesAt, withSlopes, type GaugeCode, type GaugeCurve, type GaugePoint, type Instrument, type Surround, type VolumeSpan } from './gauge';
 export { BEND_AT_M, designArm, refitArm, type ArmPlan, type DesignSite, type DesignSteps, type Refit, type SenderDesign } from './design';
 export { sightScale, stickScale, type Mark, type ScaleCode, type SightScale, type StickScale } from './scales';
 export { isotonic } from './isotonic';

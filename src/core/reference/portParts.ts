@@ -82,12 +82,12 @@ function bulkhead(dash: number): PortPartRow {
 
 const neck = (outside_mm: number): PortPartRow => ({
   key: `neck-${outside_mm}`, name: `filler neck, ${outside_mm} mm tube`, group: 'neck', join: 'weld', hole: outside_mm * MM, cover: (outside_mm + 8) * MM, above: 0.06, below: 3 * MM, belowDiameter: outside_mm * MM,
-  bore: (outside_mm - 3) * MM, seat: 0, takesUp: 1 * MM, seal: 'welded; hose with two clamps',
+  bore: (outside_mm - 3) * MM, seat: 0, takesUp: 5 * MM, seal: 'welded; hose with two clamps',
   ...sourced('common practice', 'a hose wants about 40 mm of neck and room for the clamp screw'),
 });
 const tube = (outside_mm: number): PortPartRow => ({
   key: `tube-${outside_mm}`, name: `tube welded through, ${outside_mm} mm`, group: 'tube', join: 'weld', hole: outside_mm * MM, cover: (outside_mm + 6) * MM, above: 0.035, below: 3 * MM, belowDiameter: outside_mm * MM,
-  bore: (outside_mm - 2) * MM, seat: 0.035, takesUp: 1 * MM, seal: 'welded; hose with a clamp over a bead',
+  bore: (outside_mm - 2) * MM, seat: 0.035, takesUp: 5 * MM, seal: 'welded; hose with a clamp over a bead',
   ...sourced('common practice', 'a hose wants 25 to 35 mm of tube with a bead'),
 });
 const grommet = (hole_mm: number): PortPartRow => ({

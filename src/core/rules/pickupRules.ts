@@ -8,6 +8,9 @@ const LOW_M = 0.008;
 /** Share of what it holds that may stay behind at the worst attitude. */
 const LOST_RATIO = 0.15;
 
+/** A pickup that stands high on purpose, so that what it feeds goes out before the engine does. */
+const isReserved = ({ system, evaluation }: RuleContext, pickup: string): boolean => system.practice.heaterPickup === 'higher' && evaluation.reserves.some(({ first }) => first.pickup === pickup);
+
 const eachPickup = ({ system, evaluation }: RuleContext) =>
   evaluation.tanks.flatMap((tank, t) => tank.pickups.map((result) => {
     const p = system.tanks[t]!.pickups.findIndex((pickup) => pickup.id === result.id);
@@ -19,7 +22,7 @@ export const PICKUP_RULES: readonly Rule[] = [
     id: 'pickup.too-high',
     title: 'Pickup stands higher than it need',
     stage: 'ports', severity: 'warn',
-    test: (context) => eachPickup(context).flatMap(({ result, pickup, path }) => when(pickup.kind === 'top-tube' && pickup.heightOffFloor_m.value > HIGH_M, () => ({
+    test: (context) => eachPickup(context).flatMap(({ result, pickup, path }) => when(pickup.kind === 'top-tube' && pickup.heightOffFloor_m.value > HIGH_M && !isReserved(context, pickup.id), () => ({
       what: say(`${result.name} ends {height} off the floor and leaves {left} behind even on the level.`, {
         height: { value: pickup.heightOffFloor_m.value, role: 'tape' }, left: { value: result.unusableLevel_m3, role: 'tankVolume' },
       }),
@@ -45,7 +48,7 @@ export const PICKUP_RULES: readonly Rule[] = [
     id: 'pickup.loses-on-slope',
     title: 'Much fuel lost on a slope',
     stage: 'ports', severity: 'warn',
-    test: (context) => eachPickup(context).flatMap(({ tank, result, path }) => when(result.worst.unusable_m3 > LOST_RATIO * tank.holds_m3, () => ({
+    test: (context) => eachPickup(context).flatMap(({ tank, result, path }) => when(result.worst.unusable_m3 > LOST_RATIO * tank.holds_m3 && !isReserved(context, result.id), () => ({
       what: say(`At {pitch} pitch and {roll} roll ${result.name} leaves {left} of {holds} behind.`, {
         pitch: { value: result.worst.pitch_rad, role: 'slope' }, roll: { value: result.worst.roll_rad, role: 'slope' },
         left: { value: result.worst.unusable_m3, role: 'tankVolume' }, holds: { value: tank.holds_m3, role: 'tankVolume' },

@@ -62,7 +62,7 @@ export function LineChart({ curves, x, y, summary, height = '280px', yMin, yMax 
 function Legend({ curves }: { readonly curves: readonly Curve[] }) {
   return (
     <Box display="flex" flexWrap="wrap" columnGap="5" rowGap="1" justifyContent="center" mt="1" fontSize="sm" aria-hidden>
-      {curves.map((curve) => {
+      {curves.filter(({ label }) => label !== '').map((curve) => {
         const stroke = `var(--chakra-colors-${TOKENS[curve.color]})`;
         return (
           <Box key={curve.label} display="flex" alignItems="center" gap="2">

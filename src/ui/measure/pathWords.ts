@@ -14,7 +14,11 @@ const KEY_WORDS: Readonly<Record<string, Words>> = {
   heightOffFloor_m: { label: 'height off the floor', role: 'tape' }, submergence_m: { label: 'liquid needed over the inlet', role: 'tape' },
   pivotDepth_m: { label: 'pivot below the lid', role: 'tape' }, armLength_m: { label: 'arm length', role: 'tape' }, floatDiameter_m: { label: 'float diameter', role: 'tape' },
   lowStop_deg: { label: 'low stop', role: 'slope' }, highStop_deg: { label: 'high stop', role: 'slope' },
-  emptyResistance_ohm: { label: 'ohms at empty', role: 'resistance' }, fullResistance_ohm: { label: 'ohms at full', role: 'resistance' }, tolerance_ratio: { label: 'needle tolerance', role: 'share' },
+  empty_ohm: { label: 'ohms at empty', role: 'resistance' }, half_ohm: { label: 'ohms at half', role: 'resistance' }, full_ohm: { label: 'ohms at full', role: 'resistance' }, empty_V: { label: 'volts at empty', role: 'voltage' }, full_V: { label: 'volts at full', role: 'voltage' },
+  tolerance_ratio: { label: 'needle tolerance', role: 'share' }, lamp_ratio: { label: 'needle where the lamp lights', role: 'share' }, immersion_ratio: { label: 'float under the surface', role: 'share' }, angle_deg: { label: 'bend of the arm', role: 'slope' },
+  lowDead_m: { label: 'dead at its foot', role: 'tape' }, highDead_m: { label: 'dead at its head', role: 'tape' }, tubeDiameter_m: { label: 'width of the tube', role: 'tape' }, step_m: { label: 'between its contacts', role: 'tape' },
+  lower_m: { label: 'lower boss', role: 'tape' }, upper_m: { label: 'upper boss', role: 'tape' }, markEvery_m3: { label: 'volume from mark to mark', role: 'tankVolume' },
+  hole_m: { label: 'hole to be cut', role: 'tape' }, circle_m: { label: 'circle of its screws', role: 'tape' }, clock_deg: { label: 'first screw from upward', role: 'slope' }, seat_m: { label: 'seat over the lid', role: 'tape' },
   ratedFlow_m3PerS: { label: 'rated flow', role: 'burn' }, ratedDrop_Pa: { label: 'pressure drop at rated flow', role: 'pressure' }, ratedViscosity_PaS: { label: 'viscosity of the rating', role: 'count' },
   dirt_ratio: { label: 'dirty over clean', role: 'count' }, ratedVoltage_V: { label: 'rated voltage', role: 'voltage' }, selfPrimingLift_m: { label: 'self-priming lift', role: 'run' },
   output_ratio: { label: 'real output, as a share of its curve', role: 'share' }, neededFlow_m3PerS: { label: 'needed flow', role: 'burn' }, neededPressure_Pa: { label: 'needed pressure', role: 'pressure' },
@@ -48,6 +52,11 @@ export function pathWords(system: SystemDocument, path: Path): Words & { readonl
     ...((inTank || path[0] === 'fit') && key === 'length_m' ? { role: 'tape' as const } : {}),
     ...(path[2] === 'shape' ? { label: `${valueAt(system, [...path.slice(0, 2), 'dimensions']) as string} ${words.label}` } : {}),
     ...(path.includes('ports') && key === 'length_m' ? { label: 'length behind it' } : {}),
+    ...(path.includes('bolts') && key === 'diameter_m' ? { label: 'holes of its screws' } : {}),
+    ...(path.includes('senders') && key === 'length_m' ? { label: 'length under the lid', role: 'tape' as const } : {}),
+    ...(path.includes('bend') && key === 'at_m' ? { label: 'bend from the pivot' } : {}),
+    ...(path.includes('senders') && key === 'tolerance_ratio' && !path.includes('gauge') ? { label: 'sender tolerance' } : {}),
+    ...(path.includes('sightTubes') && key === 'along_m' ? { label: 'place along its side' } : {}),
     ...(path[0] === 'vehicle' && system.vehicle.kind === 'boat' ? { role: 'seaSpeed' as const } : {}),
     owner: named?.name ?? 'System',
     stage: stageOf(path, system),
@@ -58,7 +67,7 @@ function stageOf(path: Path, system: SystemDocument): Stage {
   if (path[0] === 'fit' || path[0] === 'constraints' || path.includes('built')) return 'fit';
   if (path[0] === 'lines' || path[0] === 'components') return 'lines';
   if (path[0] === 'consumers') return String(path[2]).startsWith('burn') ? 'range' : 'lines';
-  if (path.includes('senders')) return 'gauge';
+  if (path.includes('senders') || path.includes('sightTubes') || path.includes('dipsticks')) return 'gauge';
   if (path.includes('pickups')) return 'ports';
   if (path.includes('ports')) {
     const port = valueAt(system, path.slice(0, 4)) as { role?: string } | undefined;

@@ -24,6 +24,7 @@ export function HoleChart() {
   const holes = (sheets ?? []).flatMap((sheet) => sheet.ports.map((port) => ({ sheet, port })));
   if (holes.length === 0) return null;
   const text = (value: number): string => formatQuantity(value, 'tape', { reader }).text;
+  const fine = (value: number): string => formatQuantity(value, 'bore', { reader }).text;
   const name = system.tanks[t]!.name;
   return (
     <Panel title="Hole chart" testId="hole-chart" aside={
@@ -43,7 +44,7 @@ export function HoleChart() {
                 <chakra.td px="2" py="1"><b>{port.name}</b>{port.part && <Box fontSize="sm" color="soft">{port.part}</Box>}</chakra.td>
                 <chakra.td px="2" py="1">{port.fromEdges.map((edge) => <Box key={edge.from} whiteSpace="nowrap"><b>{text(edge.distance_m)}</b> from {fromWords(sheet, edge)}</Box>)}</chakra.td>
                 <chakra.td px="2" py="1" fontWeight="700" whiteSpace="nowrap">⌀ {text(port.hole_m)}</chakra.td>
-                <chakra.td px="2" py="1">{toolSteps(port, text)}</chakra.td>
+                <chakra.td px="2" py="1">{toolSteps(port, fine)}</chakra.td>
               </chakra.tr>
             ))}
           </tbody>

@@ -26,7 +26,8 @@ export function PortRow({ port, t, p }: { readonly port: PortDocument; readonly 
   const row = port.part ? portPart(port.part) : undefined;
   const stands = standsOn(port);
   return (
-    <Box borderTopWidth="1px" borderColor="rule" pt="3" data-path={`tanks.${t}.ports.${p}`}>
+    <chakra.details borderTopWidth="1px" borderColor="rule" pt="2" data-path={`tanks.${t}.ports.${p}`}>
+      <chakra.summary minH="42px" cursor="pointer"><b>{port.name}</b> <chakra.span color="soft">{ROLE_WORDS[port.role].toLowerCase()}, {FACE_WORDS[port.face]}, {row ? row.name : 'part not chosen'}{port.existing ? ', there already' : ''}</chakra.span></chakra.summary>
       <EntryHead name={port.name} list={list} index={p} heldBy={inUse ? 'A pickup, sender or stick hangs in this port' : undefined}>
         <Select label="For" width="150px" value={port.role} options={PORT_ROLES.map((value) => ({ value, label: ROLE_WORDS[value] }))} onChange={(value) => setValue('use of a port', at('role'), value)} />
         <Select label="On the" width="150px" value={port.face} options={FACES.map((value) => ({ value, label: FACE_WORDS[value] }))} onChange={(face) => applyEdit('face of a port', (current) => withFace(current, t, p, face))} />
@@ -60,6 +61,6 @@ export function PortRow({ port, t, p }: { readonly port: PortDocument; readonly 
           <KnownField label={of('Hose end reaches')} path={at('stands', 'reach_m')} role="tape" />
         </FieldGrid></Box>
       )}
-    </Box>
+    </chakra.details>
   );
 }

@@ -33,7 +33,7 @@ export function PortsStage() {
       <SheetPanel />
       <Panel title="Ports" aside={<Button onClick={() => applyEdit('add a port', (current) => withSpare(current, openTank()))}><Plus size={18} aria-hidden />Add a port</Button>}>
         <Box mb="3" maxW="420px"><Practice of="ports" /></Box>
-        <Box display="grid" gap="4">{tank.ports.map((port, p) => <PortRow key={port.id} port={port} t={t} p={p} />)}</Box>
+        <Box display="grid" gap="1">{tank.ports.map((port, p) => <PortRow key={port.id} port={port} t={t} p={p} />)}</Box>
         <Box mt="3"><Caution>Drill, saw and deburr before the tank has ever held fuel. Chips left inside end in the pump: wash and look before you close it.</Caution></Box>
       </Panel>
       <HoleChart />

@@ -16,10 +16,10 @@ type Props = {
   readonly onMove: (port: SheetPort, at: Point2) => void;
 };
 
-const WIDE = 640;
-const PAD = 46;
-const MOST_TALL = 460;
-const TALLER = 780;
+const WIDE = 520;
+const PAD = 40;
+const MOST_TALL = 420;
+const TALLER = 680;
 const NARROW = 1.4;
 const STEP_M = 0.001;
 const LARGE_STEP_M = 0.01;
@@ -97,10 +97,11 @@ export function SheetDrawing({ sheet, title, chosen, onChoose, onMove }: Props) 
       })}
       {sheet.baffles.map(({ name, from, to, thickness_m }) => {
         const [[x1, y1], [x2, y2]] = [place(from), place(to)];
+        const upper = y1 < y2 ? [x1, y1] as const : [x2, y2] as const;
         return (
           <g key={name} data-testid="sheet-baffle">
             <line x1={x1} y1={y1} x2={x2} y2={y2} stroke="var(--chakra-colors-metal)" strokeWidth={Math.max(2, thickness_m * scale)} strokeDasharray="10 6" />
-            <Label x={(x1 + x2) / 2} y={(y1 + y2) / 2 - 7}>{name}</Label>
+            <Label x={upper[0]} y={upper[1] - 6}>{name}</Label>
           </g>
         );
       })}
@@ -112,16 +113,6 @@ export function SheetDrawing({ sheet, title, chosen, onChoose, onMove }: Props) 
       {rest?.lines.map(({ along, at_m }) => {
         const [x, y] = place(along === 'v' ? [at_m, 0] : [0, at_m]);
         return <line key={along} {...(along === 'v' ? { x1: x, x2: x, y1: PAD / 2, y2: tall - PAD / 2 } : { x1: PAD / 2, x2: WIDE - PAD / 2, y1: y, y2: y })} stroke="var(--chakra-colors-accent)" strokeWidth="1.5" strokeDasharray="3 4" />;
-      })}
-      {selected && !drag && selected.fromEdges.map(({ foot, distance_m, from }) => {
-        const [[x1, y1], [x2, y2]] = [place(selected.at_m), place(foot)];
-        return (
-          <g key={from}>
-            <line x1={x1} y1={y1} x2={x2} y2={y2} stroke="var(--chakra-colors-accent)" strokeWidth="2" />
-            <circle cx={x2} cy={y2} r="3.5" fill="var(--chakra-colors-accent)" />
-            <Label x={(x1 + x2) / 2} y={(y1 + y2) / 2 - 6} strong>{text(distance_m)}</Label>
-          </g>
-        );
       })}
       {sheet.ports.map((port, i) => {
         const [x, y] = place(atOf(port));
@@ -140,6 +131,19 @@ export function SheetDrawing({ sheet, title, chosen, onChoose, onMove }: Props) 
             })}
             <path d={`M${x - 5} ${y}H${x + 5}M${x} ${y - 5}V${y + 5}`} stroke={stroke} strokeWidth="1.2" />
             <Label x={x} y={y - Math.max(8, (port.cover_m / 2) * scale) - 5} strong tone={bad ? 'stop' : undefined}>{`${i + 1}${bad ? ' !' : ''}`}</Label>
+          </g>
+        );
+      })}
+      {selected && !drag && selected.fromEdges.map(({ foot, distance_m, from }) => {
+        const [[x1, y1], [x2, y2]] = [place(selected.at_m), place(foot)];
+        const rim = (selected.cover_m / 2) * scale;
+        const long = Math.hypot(x2 - x1, y2 - y1) || 1;
+        const [rimX, rimY] = [x1 + (rim * (x2 - x1)) / long, y1 + (rim * (y2 - y1)) / long];
+        return (
+          <g key={from} pointerEvents="none">
+            <line x1={rimX} y1={rimY} x2={x2} y2={y2} stroke="var(--chakra-colors-accent)" strokeWidth="2" />
+            <circle cx={x2} cy={y2} r="3.5" fill="var(--chakra-colors-accent)" />
+            <Label x={Math.abs(x2 - x1) > Math.abs(y2 - y1) ? (rimX + x2) / 2 : x2 + 34} y={Math.abs(x2 - x1) > Math.abs(y2 - y1) ? y2 - 7 : (rimY + y2) / 2 + 5} strong>{text(distance_m)}</Label>
           </g>
         );
       })}

@@ -7,6 +7,7 @@ import { formatQuantity } from '@/core/units';
 import { readEntry } from '../fields/readEntry';
 import { Select } from '../fields/Select';
 import { TextEntry } from '../fields/TextEntry';
+import { Button } from '../parts/Button';
 import { Panel } from '../parts/Panel';
 import { Shown } from '../parts/Shown';
 import { applyEdit, useSystem } from '../state/editor';
@@ -31,13 +32,15 @@ export function SheetPanel() {
   if (!sheets || !all) return <Panel title="Faces and holes" testId="sheets"><Box color={sheets ? 'stop' : 'soft'} fontWeight={sheets ? '600' : undefined}>{sheets && !sheets.ok ? `${sheets.error.at}: ${sheets.error.detail}` : 'Laying out the faces…'}</Box></Panel>;
   const busiest = all.reduce((best, sheet) => (sheet.ports.length > best.ports.length ? sheet : best), all[0]!);
   const sheet = all.find(({ name }) => name === face) ?? busiest;
-  const bad = all.flatMap(({ ports }) => ports).filter(({ checks }) => checks.length > 0).length;
+  const wrong = all.flatMap((one) => one.ports.filter(({ checks }) => checks.length > 0).map((port) => ({ port, sheet: one })));
+  const bad = wrong.length;
   const selected = sheet.ports.find(({ id }) => id === chosen) ?? sheet.ports[0];
   const move = (port: SheetPort, at: readonly [number, number]): void => applyEdit(`move ${port.name}`, (current) => withPlace(current, t, port.index, sheet, at));
   const name = `${system.tanks[t]!.name}, ${sheet.name.toLowerCase()}, seen from outside`;
   return (
     <Panel title="Faces and holes" testId="sheets">
       <Box fontSize="xl" fontWeight="750" color={bad > 0 ? 'stop' : 'good'} data-testid="sheets-sum" data-fresh={fresh} mb="2">{bad === 0 ? 'Every port fits where it stands' : `${bad === 1 ? 'One port does' : `${bad} ports do`} not fit where ${bad === 1 ? 'it stands' : 'they stand'}`}</Box>
+      {wrong.length > 0 && <Box display="flex" gap="2" flexWrap="wrap" mb="2">{wrong.map(({ port, sheet: one }) => <Button key={port.id} onClick={() => { setFace(one.name); setChosen(port.id); }}>{port.name}, {one.name.toLowerCase()}</Button>)}</Box>}
       <Box display="flex" gap="3" flexWrap="wrap" alignItems="end" mb="2">
         <Select label="Sheet" width="260px" value={sheet.name} options={all.map((one) => ({ value: one.name, label: `${one.name}${one.ports.length > 0 ? `, ${one.ports.length} ${one.ports.length === 1 ? 'port' : 'ports'}` : ''}` }))} onChange={setFace} />
         <Box color="soft" pb="2"><Shown value={sheet.width_m} role="tape" /> by <Shown value={sheet.height_m} role="tape" />{sheet.kind === 'projected' && ', curved: seen straight on, distances from its left and lower end'}</Box>
@@ -71,6 +74,7 @@ function PortPlace({ sheet, port, onMove }: { readonly sheet: FaceSheet; readonl
   const reader = useReader();
   const reach = useReaches(({ answer }) => answer?.reach);
   const text = (value: number): string => formatQuantity(value, 'tape', { reader }).text;
+  const fine = (value: number): string => formatQuantity(value, 'bore', { reader }).text;
   const enter = (which: 0 | 1) => (entered: string) => {
     const read = readEntry(entered, 'tape', reader, { min: 0, max: Math.hypot(sheet.width_m, sheet.height_m) });
     if (!read.ok) return read;
@@ -87,7 +91,7 @@ function PortPlace({ sheet, port, onMove }: { readonly sheet: FaceSheet; readonl
         {port.fromEdges.map((edge, i) => <TextEntry key={i} label={`From ${fromWords(sheet, edge)}`} value={formatQuantity(edge.distance_m, 'tape', { reader }).number} unit={formatQuantity(edge.distance_m, 'tape', { reader }).symbol} onEnter={enter(i as 0 | 1)} />)}
       </Box>
       <Box mt="2">Hole <b>{text(port.hole_m)}</b>, covers <b>{text(port.cover_m)}</b>{port.below_m[1] > 0 && <>, <b>{text(port.below_m[1])}</b> under the sheet</>}</Box>
-      <Box mt="1">{toolSteps(port, text)}</Box>
+      <Box mt="1">{toolSteps(port, fine)}</Box>
       {port.seal === 'seals' && port.sag_m > 0 && <Box mt="1" color="good">Seals on the curve: {text(port.sag_m)} out of flat.</Box>}
       {answers.map((answer) => <Box key={answer.job} mt="1" color={answer.when === 'never' ? 'stop' : answer.when === 'bench' ? 'warn' : 'soft'}>{reachWords(answer, reader)}: {WHEN_WORDS[answer.when]}</Box>)}
     </Box>

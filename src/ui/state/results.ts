@@ -34,7 +34,7 @@ export const useSpreads = create<Spreads>()(() => ({ sensitivity: undefined, sen
 type Fits = { readonly system: SystemDocument | undefined; readonly answer: FitAnswer | undefined };
 export const useFits = create<Fits>()(() => ({ system: undefined, answer: undefined }));
 
-/** The faces as sheets: after the clearances, in the same worker. */
+/** The faces as sheets: before the clearances, in the same worker. */
 type Sheets = { readonly system: SystemDocument | undefined; readonly answer: SheetsAnswer | undefined };
 export const useSheets = create<Sheets>()(() => ({ system: undefined, answer: undefined }));
 
@@ -149,8 +149,8 @@ const evaluate = newestOnly(async (system: SystemDocument, isNewest: () => boole
     await painted();
     if (!isNewest()) return;
     useDetails.setState({ system, results: await evaluatorWorker().evaluate(system, 'full') });
-    findFit(system);
     findSheets(system);
+    findFit(system);
   } catch (error) {
     useShown.setState({ system, results: undefined, broken: reason(error) });
   }

@@ -27,6 +27,7 @@ function focusField(path: string): void {
     const field = document.querySelector(`[data-path="${CSS.escape(at)}"]`);
     const input = field?.querySelector<HTMLElement>('input, select, button');
     if (!field || !input) continue;
+    for (let folded = input.closest('details'); folded; folded = folded.parentElement?.closest('details') ?? null) folded.open = true;
     field.scrollIntoView({ block: 'center' });
     input.focus();
     return;
