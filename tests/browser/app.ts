@@ -22,6 +22,7 @@ export const test = base.extend<{ page: Page }>({
 });
 
 export { expect };
+export type { Page } from '@playwright/test';
 
 /** A closed mesh as an upload, one unit of the file a millimetre. */
 export const stlFile = (name: string, mesh: ClosedMesh) => ({ name, mimeType: 'model/stl', buffer: Buffer.from(stlBytes(mesh, name)) });

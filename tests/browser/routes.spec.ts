@@ -63,3 +63,23 @@ test('pages carry a policy that lets only this app’s own scripts run', async (
   expect(policy).toContain("script-src 'self' 'nonce-");
   expect(policy).toContain("frame-ancestors 'none'");
 });
+
+test('the simulated rig: what is wrong with a query or a pour, and what would be taken', async ({ request }) => {
+  const headers = { 'content-type': 'application/json' };
+  const start = (query: string) => request.post(`/api/rig${query}`, { headers, data: demoText('box-boat') });
+  expect((await start('')).status()).toBe(422);
+  expect(await (await start('?sender=ghost')).json()).toMatchObject({ error: { code: 'no-sender' } });
+  expect(await (await start('?sender=sender&speed=1000')).json()).toMatchObject({ error: { code: 'bad-query', detail: 'speed must be from 1 to 120.' } });
+  const started = await start('?sender=sender&seed=7&speed=120');
+  expect(started.status()).toBe(201);
+  const { id, simulated } = (await started.json()) as { id: string; simulated: boolean };
+  expect(simulated).toBe(true);
+  const pour = (data: unknown) => request.post(`/api/rig/${id}`, { headers, data });
+  expect(await (await pour({ volume_m3: '5' })).json()).toMatchObject({ error: { code: 'bad-pour' } });
+  expect(await (await pour({ volume_m3: 900 })).json()).toMatchObject({ error: { code: 'bad-pour', detail: 'volume_m3 must be from -20 to 20.' } });
+  expect((await request.post(`/api/rig/${id}`, { headers, data: Buffer.from('{') })).status()).toBe(400);
+  expect(await (await pour({ volume_m3: 0.02 })).json()).toMatchObject({ simulated: true, pouring: true });
+  expect(await (await request.delete(`/api/rig/${id}`)).json()).toMatchObject({ simulated: true, volume_ratio: expect.any(Number) });
+  expect((await pour({ volume_m3: 0.02 })).status()).toBe(404);
+  expect((await request.get(`/api/rig/${id}`)).status()).toBe(404);
+});

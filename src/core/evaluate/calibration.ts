@@ -137,8 +137,11 @@ function senderRead(tank: TankModel, model: SenderModel, document: CalibrationDo
   return success({ channel: 'needle', readingAt: (volume, lowered) => needleAt(taught.value, readingAt(volume, lowered)), empty: 0, full: 1, hasEnds: true, tolerance_ratio: Math.hypot(tolerance_ratio, gauge.tolerance_ratio) });
 }
 
+/** A float that lies on its stop still reads with noise. */
+const NOISES = 2;
+
 /** What to teach a gauge or a programmable sender from what was measured: readings of the sender against shares of what the tank holds. */
 export function taughtByPours(result: CalibrationResult, count: number, placed: 'even' | 'best'): Outcome<CorrectionTable, NeedleCode | CalibrateCode> {
   if (!result.measured.ok) return result.measured;
-  return correctionTable(result.measured.value.points.map(({ volume_m3, reading }) => ({ reading, true_ratio: Math.min(1, volume_m3 / result.holds_m3) })), count, placed);
+  return correctionTable(result.measured.value.points.map(({ volume_m3, reading }) => ({ reading, true_ratio: Math.min(1, volume_m3 / result.holds_m3) })), count, placed, NOISES * result.measured.value.noise);
 }

@@ -30,10 +30,11 @@ const APART_REL = 1e-6;
  *
  * @param stood  a curve from empty to full, readings running one way
  * @param count  points that it takes, 2 or more
+ * @param still  readings that differ by less are the same: noise
  * @source least largest error of straight pieces between points of a curve: as few pieces as a given error needs, found greedily, the error by halving
  */
-export function correctionTable(stood: readonly Stood[], count: number, placed: 'even' | 'best'): Outcome<CorrectionTable, NeedleCode> {
-  const curve = moving(stood);
+export function correctionTable(stood: readonly Stood[], count: number, placed: 'even' | 'best', still = 0): Outcome<CorrectionTable, NeedleCode> {
+  const curve = moving(stood, still);
   if (curve.length < 2) return failure('untaught', 'gauge', 'The sender reads the same from empty to full: there is nothing to teach.');
   const chosen = placed === 'even' ? evenly(curve, count) : fewest(curve, count);
   const points = chosen.map((i) => ({ reading: curve[i]!.reading, shown_ratio: curve[i]!.true_ratio }));
@@ -41,10 +42,10 @@ export function correctionTable(stood: readonly Stood[], count: number, placed: 
 }
 
 /** The stretch in which the reading moves, both its ends included. */
-function moving(stood: readonly Stood[]): Stood[] {
+function moving(stood: readonly Stood[], still: number): Stood[] {
   const [first, last] = [stood[0]!.reading, stood.at(-1)!.reading];
-  const step = APART_REL * Math.abs(last - first);
-  if (!(step > 0)) return [];
+  const step = Math.max(still, APART_REL * Math.abs(last - first));
+  if (!(Math.abs(last - first) > step && step > 0)) return [];
   const from = stood.findLastIndex(({ reading }) => Math.abs(reading - first) <= step);
   const to = stood.findIndex(({ reading }) => Math.abs(reading - last) <= step);
   const kept: Stood[] = [];

@@ -19,7 +19,7 @@ export function PourTable({ t, c, data }: { readonly t: number; readonly c: numb
   const order = lines && lines.length === pours.length ? lines.map(({ id }) => pours.findIndex((pour) => pour.id === id)) : [...pours.keys()];
   return (
     <Box mt="3" overflowX="auto" tabIndex={0} role="region" aria-label="Log of pours">
-      <chakra.table width="100%" minW="620px" borderCollapse="collapse" data-testid="pours">
+      <chakra.table width="100%" minW="760px" borderCollapse="collapse" data-testid="pours">
         <thead><tr>{['line', 'time', 'poured', 'in the tank', 'read', 'counts as', ''].map((head, i) => <chakra.th key={i} px="2" textAlign={i === 2 || i === 3 || i === 4 ? 'right' : 'left'} color="soft" fontWeight="600">{head}</chakra.th>)}</tr></thead>
         <tbody>
           {order.map((index, place) => {

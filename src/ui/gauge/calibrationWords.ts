@@ -1,5 +1,5 @@
 import type { PourDocument } from '@/core/document';
-import type { PourFlag } from '@/core/gauge';
+import type { FoundUnknown, PourFlag } from '@/core/gauge';
 import { formatQuantity, type ReaderSystem } from '@/core/units';
 import type { CalibrationData } from '@/workers/gauge.worker';
 
@@ -24,6 +24,8 @@ export function readingText(reading: PourDocument['reading'], reader: ReaderSyst
 /** An unknown counts as found when it is so many of its standard deviations away from nothing. */
 const FOUND_SIGMAS = 2;
 /** What is smaller than this is not worth a sentence. */
+/** The plan is off by more than readings scatter. */
+const UNCLEAR_RATIO = 0.01;
 const WORTH = { volume: 0.005, lowered: 0.001, emptyEnd: 0.01, fullEnd: 0.01, start: 2e-4 } as const;
 
 /** What explains the difference, in a builder's words, most telling first. */
@@ -34,22 +36,28 @@ export function explanations({ explained, lines, channel }: CalibrationData, rea
   const litres = (value: number): string => formatQuantity(Math.abs(value), 'tankVolume', { reader }).text;
   const share = (value: number): string => `${Math.abs(value * 100).toFixed(1)} %`;
   const within = (sigma: string): string => ` (± ${sigma})`;
-  const found = unknowns.filter(({ key, value, sigma }) => Math.abs(value) > FOUND_SIGMAS * sigma && Math.abs(value) > WORTH[key]).sort((a, b) => Math.abs(b.value) / b.sigma - Math.abs(a.value) / a.sigma).map(({ key, value, sigma }) => {
+  const sentence = ({ key, value, sigma }: FoundUnknown): string => {
     const pm = 2 * sigma;
     switch (key) {
-      case 'volume': return `The tank holds ${share(value)} ${value < 0 ? 'less' : 'more'} than drawn${within(share(pm))}.`;
-      case 'lowered': return channel === 'height' ? `The scale begins ${tape(value)} ${value > 0 ? 'lower' : 'higher'} than planned${within(tape(pm))}.` : `The sender sits ${tape(value)} ${value > 0 ? 'lower' : 'higher'} than planned${within(tape(pm))}.`;
-      case 'emptyEnd': return `At its low end the sender gives ${share(value)} of its range ${value > 0 ? 'more toward full' : 'beyond empty'} than it should${within(share(pm))}.`;
-      case 'fullEnd': return `At its high end the sender gives ${share(value)} of its range ${value > 0 ? 'beyond full' : 'short of full'}${within(share(pm))}.`;
-      case 'start': return `There ${value > 0 ? 'were' : 'were no more than'} ${litres(value)} ${value > 0 ? 'more in it at the start than written' : 'less in it at the start'}${within(litres(pm))}.`;
+      case 'volume': return `the tank holds ${share(value)} ${value < 0 ? 'less' : 'more'} than drawn${within(share(pm))}`;
+      case 'lowered': return channel === 'height' ? `the scale begins ${tape(value)} ${value > 0 ? 'lower' : 'higher'} than planned${within(tape(pm))}` : `the sender sits ${tape(value)} ${value > 0 ? 'lower' : 'higher'} than planned${within(tape(pm))}`;
+      case 'emptyEnd': return `at its low end the sender gives ${share(value)} of its range ${value > 0 ? 'more toward full' : 'beyond empty'} than it should${within(share(pm))}`;
+      case 'fullEnd': return `at its high end the sender gives ${share(value)} of its range ${value > 0 ? 'beyond full' : 'short of full'}${within(share(pm))}`;
+      case 'start': return `there ${value > 0 ? `were ${litres(value)} more` : `was ${litres(value)} less`} in it at the start than written${within(litres(pm))}`;
     }
-  });
+  };
+  const capital = (text: string): string => `${text[0]!.toUpperCase()}${text.slice(1)}.`;
+  const worth = unknowns.filter(({ key, value }) => Math.abs(value) > WORTH[key]).sort((a, b) => Math.abs(b.value) / b.sigma - Math.abs(a.value) / a.sigma);
+  const found = worth.filter(({ value, sigma }) => Math.abs(value) > FOUND_SIGMAS * sigma);
+  // Two unknowns that read alike leave each in doubt though together they explain it all.
+  const unclear = found.length === 0 && before_ratio > UNCLEAR_RATIO && before_ratio > 2 * after_ratio;
   return [
     ...(stuckBelow_m3 === undefined ? [] : [`The float sticks below ${litres(stuckBelow_m3)}.`]),
     ...(stuckAbove_m3 === undefined ? [] : [`The float moves no more above ${litres(stuckAbove_m3)}.`]),
-    ...found,
+    ...found.map((one) => capital(sentence(one))),
+    ...(unclear ? [`It is off, and these pours alone do not tell why. The likeliest is that ${worth.slice(0, 2).map(sentence).join(', and that ')}. Measure the sender’s depth again, or fill to the brim, to tell them apart.`] : []),
     ...(farOff.length === 0 ? [] : [`${farOff.length === 1 ? 'One reading lies' : `${farOff.length} readings lie`} far from all the others (line ${farOff.map((id) => lines.findIndex((line) => line.id === id) + 1).join(', ')}): look at ${farOff.length === 1 ? 'it' : 'them'} again.`]),
-    ...(found.length === 0 && stuckBelow_m3 === undefined && stuckAbove_m3 === undefined ? ['Nothing stands out: the tank reads as planned, within what was measured.'] : []),
+    ...(found.length === 0 && !unclear && stuckBelow_m3 === undefined && stuckAbove_m3 === undefined ? ['Nothing stands out: the tank reads as planned, within what was measured.'] : []),
     `As planned the readings are off by ${share(before_ratio)} of the range; with this put in, by ${share(after_ratio)}.`,
   ];
 }

@@ -8,7 +8,7 @@ import { formatQuantity } from '@/core/units';
 import type { Results } from '@/workers/evaluate.worker';
 import { useEditor } from '../state/editor';
 import { useReader } from '../state/reader';
-import { useShown, useSpreads, useFindings } from '../state/results';
+import { useDetails, useShown, useSpreads, useFindings } from '../state/results';
 import { usePlace } from '../workspace/goTo';
 import { contextOf, type Tone } from './context';
 import { WorkingPanel } from './WorkingPanel';
@@ -92,13 +92,15 @@ function NumberButton({ numberKey, system, results, open, onToggle }: ButtonProp
 function FindingsButton({ results }: { readonly results: Results | undefined }) {
   const goTo = usePlace((place) => place.goTo);
   const findings = useFindings();
+  // They come a frame or more after the numbers: until then none is not the same as nothing found.
+  const looked = useDetails((details) => details.results !== undefined);
   const count = (severity: string): number => findings.filter((finding) => finding.severity === severity).length;
   const [stops, warns, notes] = [count('stop'), count('warn'), count('note')];
   return (
     <Cell open={false} onClick={() => goTo('findings')} label="Findings">
-      <Box data-testid="number-findings" fontSize={{ base: 'xl', md: '2xl', lg: '4xl' }} fontWeight="750" lineHeight="1.05" color={stops > 0 ? 'stop' : warns > 0 ? 'warn' : 'good'}>{results?.ok ? findings.length : '…'}</Box>
+      <Box data-testid="number-findings" fontSize={{ base: 'xl', md: '2xl', lg: '4xl' }} fontWeight="750" lineHeight="1.05" color={stops > 0 ? 'stop' : warns > 0 ? 'warn' : 'good'}>{results?.ok && looked ? findings.length : '…'}</Box>
       <Box display={{ base: 'none', md: 'block' }} fontSize="sm" mt="1" color="soft">
-        {findings.length === 0 ? 'nothing found' : [stops > 0 ? `${stops} stop` : '', warns > 0 ? `${warns} warn` : '', notes > 0 ? `${notes} note` : ''].filter(Boolean).join(' · ')}
+        {!looked ? 'looking…' : findings.length === 0 ? 'nothing found' : [stops > 0 ? `${stops} stop` : '', warns > 0 ? `${warns} warn` : '', notes > 0 ? `${notes} note` : ''].filter(Boolean).join(' · ')}
       </Box>
     </Cell>
   );

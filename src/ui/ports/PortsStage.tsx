@@ -2,7 +2,7 @@
 
 import { Box } from '@chakra-ui/react';
 import { Plus } from 'lucide-react';
-import { assumed, chosen, freshId, withAdded, type PickupDocument } from '@/core/document';
+import { assumed, chosen, freshId, shapeSpan, withAdded, type PickupDocument, type SystemDocument } from '@/core/document';
 import { TankViews } from '../drawing/TankViews';
 import { StageFindings } from '../findings/FindingsView';
 import { Button } from '../parts/Button';
@@ -33,6 +33,12 @@ export function PortsStage() {
       <SheetPanel />
       <Panel title="Ports" aside={<Button onClick={() => applyEdit('add a port', (current) => withSpare(current, openTank()))}><Plus size={18} aria-hidden />Add a port</Button>}>
         <Box mb="3" maxW="420px"><Practice of="ports" /></Box>
+        {tank.pickups.length > 0 && !tank.ports.some(({ role }) => role === 'spare') && (
+          <Box mb="3" display="flex" gap="3" alignItems="center" flexWrap="wrap" data-testid="offer-spare">
+            <Box flex="1 1 260px">A second tank, a heater or a return is likely to be added one day, and by then the tank has held fuel.</Box>
+            <Button onClick={() => applyEdit('add a plugged spare', (current) => withSpare(current, openTank(), besideFeed(current, openTank())))}>Add a plugged spare beside the feed</Button>
+          </Box>
+        )}
         <Box display="grid" gap="1">{tank.ports.map((port, p) => <PortRow key={port.id} port={port} t={t} p={p} />)}</Box>
         <Box mt="3"><Caution>Drill, saw and deburr before the tank has ever held fuel. Chips left inside end in the pump: wash and look before you close it.</Caution></Box>
       </Panel>
@@ -48,6 +54,17 @@ export function PortsStage() {
     </Box>
   );
 }
+
+/** Two covers further along the lid than the port that feeds, towards the middle. */
+function besideFeed(system: SystemDocument, t: number): { readonly x_m: number; readonly y_m: number } | undefined {
+  const { ports, pickups, shape } = system.tanks[t]!;
+  const feed = ports.find(({ id, face }) => face === 'lid' && pickups.some(({ port }) => port === id));
+  if (!feed?.x_m || !feed.y_m) return undefined;
+  const [, width] = shapeSpan(shape);
+  return { x_m: feed.x_m.value, y_m: feed.y_m.value + (feed.y_m.value < width / 2 ? BESIDE_M : -BESIDE_M) };
+}
+/** Room for both hose ends and a spanner. */
+const BESIDE_M = 0.07;
 
 /** One more pickup, in a spare port where there is one, else in the first that is free. */
 function addPickup(): void {

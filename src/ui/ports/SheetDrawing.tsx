@@ -14,6 +14,8 @@ type Props = {
   readonly chosen: string | undefined;
   readonly onChoose: (id: string) => void;
   readonly onMove: (port: SheetPort, at: Point2) => void;
+  /** By so much from where the document has it now, which the sheet may not show yet. */
+  readonly onNudge: (port: SheetPort, by: Point2) => void;
 };
 
 const WIDE = 520;
@@ -26,7 +28,7 @@ const LARGE_STEP_M = 0.01;
 const MOST_LETTERED = 16;
 
 /** A face to scale, seen from outside: edges, baffles behind, what stands over it, and ports that can be dragged. */
-export function SheetDrawing({ sheet, title, chosen, onChoose, onMove }: Props) {
+export function SheetDrawing({ sheet, title, chosen, onChoose, onMove, onNudge }: Props) {
   const reader = useReader();
   const titleId = useId();
   const svg = useRef<SVGSVGElement>(null);
@@ -78,7 +80,7 @@ export function SheetDrawing({ sheet, title, chosen, onChoose, onMove }: Props) 
     const move = by[event.key];
     if (!move) return;
     event.preventDefault();
-    onMove(port, [port.at_m[0] + move[0], port.at_m[1] + move[1]]);
+    onNudge(port, move);
   };
   const selected = sheet.ports.find(({ id }) => id === chosen);
   return (

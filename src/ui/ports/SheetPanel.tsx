@@ -15,7 +15,7 @@ import { useReader } from '../state/reader';
 import { useReaches, useSheets } from '../state/results';
 import { useTank } from '../state/tankChoice';
 import { reachWords, WHEN_WORDS } from '../fit/reachWords';
-import { withPlace } from './portEdits';
+import { withNudge, withPlace } from './portEdits';
 import { SheetDrawing } from './SheetDrawing';
 import { fromEdge } from './sheetPlace';
 import { checkWords, fromWords, toolSteps } from './sheetWords';
@@ -46,7 +46,7 @@ export function SheetPanel() {
         <Box color="soft" pb="2"><Shown value={sheet.width_m} role="tape" /> by <Shown value={sheet.height_m} role="tape" />{sheet.kind === 'projected' && ', curved: seen straight on, distances from its left and lower end'}</Box>
       </Box>
       <Box opacity={fresh ? 1 : 0.75} display="grid" gap="4" gridTemplateColumns={{ base: 'minmax(0, 1fr)', xl: 'minmax(0, 3fr) minmax(0, 2fr)' }}>
-        <SheetDrawing sheet={sheet} title={name} chosen={selected?.id} onChoose={setChosen} onMove={move} />
+        <SheetDrawing sheet={sheet} title={name} chosen={selected?.id} onChoose={setChosen} onMove={move} onNudge={(port, by) => applyEdit(`move ${port.name}`, (current) => withNudge(current, t, port.index, sheet, by))} />
         <Box>
           {sheet.ports.length === 0 && <Box color="soft">No port on this face. Add one below, or set a port’s face to this one.</Box>}
           {sheet.ports.map((port, i) => <PortLine key={port.id} port={port} number={i + 1} isChosen={port.id === selected?.id} onChoose={() => setChosen(port.id)} />)}

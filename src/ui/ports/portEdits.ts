@@ -35,6 +35,13 @@ export function withPlace(system: SystemDocument, t: number, p: number, sheet: F
   return withValue(system, ['tanks', t, 'ports', p], { ...port, ...moved });
 }
 
+/** Moves a port along a sheet by so much from where it is. */
+export function withNudge(system: SystemDocument, t: number, p: number, { frame }: FaceSheet, [du, dv]: Point2): SystemDocument {
+  const port = system.tanks[t]!.ports[p]!;
+  const moved = Object.fromEntries((['x_m', 'y_m', 'z_m'] as const).flatMap((key, axis) => (port[key] ? [[key, chosen(toGrid(port[key].value + frame.u[axis]! * du + frame.v[axis]! * dv))]] : [])));
+  return withValue(system, ['tanks', t, 'ports', p], { ...port, ...moved });
+}
+
 /** Makes a port of a part: its bore goes along, what was said of hole, screws and what stands on it before does not. */
 export function withPart(system: SystemDocument, t: number, p: number, key: string | undefined): SystemDocument {
   const { hole_m: _hole, bolts: _bolts, stands: _stands, clock_deg: _clock, part: _part, ...port } = system.tanks[t]!.ports[p]!;
