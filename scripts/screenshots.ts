@@ -30,10 +30,17 @@ const SHOTS: readonly Shot[] = [
       await page.getByTestId('reach').evaluate((element) => window.scrollTo(0, element.getBoundingClientRect().top + window.scrollY - 176));
     },
   },
-  { name: 'ports', path: '/systems/hill-climb-car?stage=ports' },
+  { name: 'ports', path: '/systems/snow-vehicle?stage=ports', before: (page) => page.locator('[data-testid="sheets-sum"]').waitFor() },
   { name: 'lines', path: '/systems/snow-vehicle?stage=lines' },
   { name: 'vents', path: '/systems/forest-trailer?stage=vents' },
   { name: 'gauge', path: '/systems/snow-vehicle?stage=gauge' },
+  {
+    name: 'calibration', path: '/systems/crab-boat?stage=gauge',
+    before: async (page) => {
+      await page.getByTestId('explained').waitFor();
+      await page.getByTestId('calibration-chart').evaluate((element) => window.scrollTo(0, element.getBoundingClientRect().top + window.scrollY - 176));
+    },
+  },
   { name: 'range', path: '/systems/crab-boat?stage=range' },
   { name: 'findings', path: '/systems/forest-trailer?stage=findings' },
   { name: 'measure', path: '/systems/forest-trailer?stage=measure' },

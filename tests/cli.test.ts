@@ -18,13 +18,25 @@ function run(...args: string[]): { code: number; out: string; err: string; json:
 type Tank = { tanks: { gross_m3: number; fill: { volume_m3: number; ratio: number }; pickups: { unusableNow_m3: number }[] }[]; up_vehicle: number[] };
 
 describe('verbs', () => {
-  it.each(['tank', 'table', 'fit', 'flow', 'gauge', 'range', 'check'])('%s prints JSON and exits 0 on every demo system', (verb) => {
+  it.each(['tank', 'table', 'fit', 'ports', 'flow', 'gauge', 'range', 'check'])('%s prints JSON and exits 0 on every demo system', (verb) => {
     for (const name of ['crab-boat', 'snow-vehicle', 'hill-climb-car', 'forest-trailer']) {
       const { code, json, err } = run(verb, `demo/${name}.json`);
       expect(err).toBe('');
       expect(code).toBe(0);
       expect(json()).toHaveProperty('system');
     }
+  });
+
+  it('a sender is designed and a first fill read; an id that is not there is told with those that are', () => {
+    type Gauge = { design: { armLength_m: number; covers_ratio: number }; calibration: { channel: string; lines: unknown[]; table: { points: unknown[] }; explained: { unknowns: { key: string }[] } } };
+    const { design, calibration } = run('gauge', 'demo/crab-boat.json', '--design', 'sender', '--calibration', 'first-fill', '--points', '6').json() as unknown as Gauge;
+    expect(design.covers_ratio).toBeGreaterThan(0.7);
+    expect(calibration).toMatchObject({ channel: 'resistance' });
+    expect(calibration.lines).toHaveLength(12);
+    expect(calibration.table.points.length).toBeLessThanOrEqual(6);
+    expect(calibration.explained.unknowns.map(({ key }) => key)).toContain('volume');
+    expect(run('gauge', 'demo/crab-boat.json', '--design', 'ghost')).toMatchObject({ code: 2, err: expect.stringContaining('there is sender') as string });
+    expect(run('gauge', 'demo/crab-boat.json', '--calibration', 'first-fill', '--points', '1.5')).toMatchObject({ code: 2, err: expect.stringContaining('from 2 to 64') as string });
   });
 
   it('conditions from the command line act', () => {
@@ -97,7 +109,7 @@ describe('bad input exits 2 and says what is wrong', () => {
   };
   it.each<[string, string[], RegExp]>([
     ['no verb', [], /^$/],
-    ['an unknown verb', ['boil', BOAT], /tank, table, fit, flow, gauge, range, check/],
+    ['an unknown verb', ['boil', BOAT], /tank, table, fit, ports, flow, gauge, range, check/],
     ['no file', ['tank'], /Name a system file/],
     ['two files', ['tank', BOAT, BOAT], /One system file/],
     ['a file that is not there', ['tank', 'demo/none.json'], /cannot be read/],

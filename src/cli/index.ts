@@ -3,12 +3,13 @@ import { check } from './check';
 import { fit } from './fit';
 import { flow } from './flow';
 import { gauge } from './gauge';
+import { ports } from './ports';
 import { range } from './range';
 import { table } from './table';
 import { tank } from './tank';
 import { evaluated, type Verb } from './verb';
 
-const VERBS: readonly Verb[] = [tank, table, fit, flow, gauge, range, check];
+const VERBS: readonly Verb[] = [tank, table, fit, ports, flow, gauge, range, check];
 
 const GENERAL_HELP = `npm run -s gasline -- VERB SYSTEM-FILE [options]
 
