@@ -26,7 +26,7 @@ export type Evaluation = {
   readonly flows: readonly Outcome<FlowResult, FlowCode>[];
   readonly gauges: readonly Outcome<GaugeResult, GaugeCode>[];
   readonly usable: Outcome<number, 'no-pickup' | 'no-tank'>;
-  /** What a heater's pickup leaves for the engine. */
+  /** What a heater's pickup leaves for the engine; left out when only numbers were asked for. */
   readonly reserves: readonly ReserveResult[];
   /** Each tank's faces with their ports; absent as the fit is. */
   readonly sheets: SheetsOutcome | undefined;
@@ -78,7 +78,7 @@ export function evaluateSystem(system: SystemDocument, detail: Detail = 'full', 
     flows: system.consumers.map((consumer) => flowResult(inputsFor(consumer), consumer, detail)),
     gauges: levels.flatMap((level, t) => level.tank.senders.map((sender) => gaugeResult(system, level, sender, tanks[t]!, detail))),
     usable,
-    reserves: reserves(system, models),
+    reserves: detail === 'full' ? reserves(system, models) : [],
     sheets: fit === 'with-fit' && detail === 'full' ? sheetsOf(system) : undefined,
     fit: fit === 'with-fit' && detail === 'full' ? fitFor(system) : undefined,
     reach: fit === 'with-fit' && detail === 'full' ? reachFor(system) : undefined,

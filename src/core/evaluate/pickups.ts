@@ -4,7 +4,7 @@ import { compileTank, envelopeOf, floorUnder_m, standingUp, type PickupModel, ty
 import { withValue } from '../document/edit';
 import type { ConsumerDocument, SystemDocument, TankDocument } from '../document/schema';
 import { armAngleAt, freeRun, probePoint, wireAt } from '../gauge';
-import { depthInside, dot, levelForVolume, rayCrossings, type Vec3 } from '../geometry';
+import { dot, levelForVolume, rayCrossings, roomDepth, type Vec3 } from '../geometry';
 import { failure, success, unwrap, type Outcome } from '../outcome';
 import { burnAtDuty_m3PerS } from '../range';
 import { CUT_SPREAD, PUMP_BODY, STRAINER_ROWS } from '../reference/pickups';
@@ -52,8 +52,8 @@ export function pickupPlan(tank: TankModel, pickup: PickupModel): PickupPlan {
 /** Walls beside the tube, seen level from it all round; floor and lid, which it runs between, do not count. */
 function nearWalls({ body }: TankModel, along: readonly Vec3[], radius: number, inlet_m: number): PickupPlan['near'] {
   let beside = LOOK_M;
-  for (const point of along.filter((at) => at[2] - inlet_m > radius)) {
-    if (depthInside(body.shell, point) <= 0) return [{ to: 'the wall', what: 'wall', distance_m: -radius }];
+  for (const point of along.filter((at, i) => i % WALL_EVERY === 0 && at[2] - inlet_m > radius)) {
+    if (roomDepth(body.shell)(point) <= 0) return [{ to: 'the wall', what: 'wall', distance_m: -radius }];
     for (let i = 0; i < AROUND; i++) {
       const angle = (2 * Math.PI * i) / AROUND;
       const first = rayCrossings(body.shell, point, [Math.cos(angle), Math.sin(angle), 0]).find((distance) => distance > 0);
@@ -63,6 +63,8 @@ function nearWalls({ body }: TankModel, along: readonly Vec3[], radius: number, 
   return beside < LOOK_M ? [{ to: 'the wall', what: 'wall', distance_m: beside }] : [];
 }
 const AROUND = 12;
+/** Of the points along a tube, those from which walls are looked for. */
+const WALL_EVERY = 3;
 /** What is further off is not near [m]. */
 const LOOK_M = 0.05;
 

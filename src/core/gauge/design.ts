@@ -1,4 +1,4 @@
-import { depthInside, levelForVolume, meshBounds, volumeBelow, type ClosedMesh, type Vec3 } from '../geometry';
+import { levelForVolume, meshBounds, roomDepth, volumeBelow, type ClosedMesh, type Vec3 } from '../geometry';
 import { failure, success, unwrap, type Outcome } from '../outcome';
 import { bentArm, floatCentre_m, freeSwing, type SwingArm } from './swingArm';
 import { gaugeCurve, type Instrument, type Surround } from './gauge';
@@ -87,7 +87,7 @@ function boundOf(site: DesignSite): (arm: SwingArm) => number {
 
 /** Whether the float is clear of walls where its stops hold it: what most arms fail at. */
 const endsFree = ({ surround }: DesignSite, arm: SwingArm, keep_m: number): boolean =>
-  [arm.lowStop_rad, arm.highStop_rad].every((angle) => depthInside(surround.room, floatCentre_m(arm, angle)) >= arm.floatRadius_m + keep_m);
+  [arm.lowStop_rad, arm.highStop_rad].every((angle) => roomDepth(surround.room)(floatCentre_m(arm, angle)) >= arm.floatRadius_m + keep_m);
 
 function pairs({ top_m, surround }: DesignSite, { armStep_m, pivotStep_m, shortestArm_m, longestArm_m }: DesignSteps): { pivotDepth_m: number; armLength_m: number }[] {
   const depth = top_m[2] - meshBounds(surround.room).min[2];

@@ -1,4 +1,4 @@
-import { add, depthInside, dot, scale, type ClosedMesh, type Vec3 } from '../geometry';
+import { add, depthInside, dot, roomDepth, scale, type ClosedMesh, type Vec3 } from '../geometry';
 import { WALL, type Hindrance } from './swingArm';
 
 /** A straight sender that hangs down from its port: a float on a tube, or a capacitive probe without one. */
@@ -33,7 +33,7 @@ export const probePoint = (probe: Probe, share: number): Vec3 => add(probe.top_m
  * @returns undefined where the probe itself does not go into the tank, or has no span
  */
 export function freeTravel(room: ClosedMesh, probe: Probe, round: readonly Hindrance[] = [], keep_m = 0): FreeTravel | undefined {
-  if (!(span_m(probe) > 0) || depthInside(room, add(probe.top_m, scale(probe.down, probe.length_m))) < 0) return undefined;
+  if (!(span_m(probe) > 0) || roomDepth(room)(add(probe.top_m, scale(probe.down, probe.length_m))) < 0) return undefined;
   const clear = Math.max(probe.floatRadius_m, probe.tubeRadius_m);
   const meets = (share: number): string | undefined => {
     const point = probePoint(probe, share);
@@ -52,10 +52,11 @@ export function freeTravel(room: ClosedMesh, probe: Probe, round: readonly Hindr
 
 /** Whether nothing stands beside the probe: floor and lid, which it runs into end on, do not count. */
 function standsClear(room: ClosedMesh, probe: Probe, point: Vec3, clear_m: number): boolean {
-  const depth = depthInside(room, point);
+  const depthOf = roomDepth(room);
+  const depth = depthOf(point);
   if (depth < 0 || depth >= clear_m) return depth >= 0;
   const [side, other] = sidesOf(probe.down);
-  return [side, scale(side, -1), other, scale(other, -1)].every((way) => depthInside(room, add(point, scale(way, clear_m))) >= 0);
+  return [side, scale(side, -1), other, scale(other, -1)].every((way) => depthOf(add(point, scale(way, clear_m))) >= 0);
 }
 
 function sidesOf([x, y, z]: Vec3): readonly [Vec3, Vec3] {

@@ -1,4 +1,4 @@
-import { add, depthInside, dot, scale, type ClosedMesh, type Vec3 } from '../geometry';
+import { add, depthInside, dot, roomDepth, scale, type ClosedMesh, type Vec3 } from '../geometry';
 
 /**
  * A swing-arm sender: a float on an arm that turns in one upright plane about
@@ -99,13 +99,13 @@ export function freeSwing(room: ClosedMesh, arm: SwingArm, round: readonly Hindr
 function meetsAt(room: ClosedMesh, arm: SwingArm, angle_rad: number, round: readonly Hindrance[], keep_m: number): string | undefined {
   const float = floatCentre_m(arm, angle_rad);
   const clear = arm.floatRadius_m + keep_m;
-  if (depthInside(room, float) < clear) return WALL;
+  const depth = roomDepth(room);
+  if (depth(float) < clear) return WALL;
   for (const { name, mesh } of round) if (depthInside(mesh, float) > -clear) return name;
   const elbow = elbow_m(arm, angle_rad);
   const points = wirePoints(arm, elbow, float);
-  // Between a pivot and a float that are both inside, a straight wire can only leave the room round a corner.
   const wire = arm.wireRadius_m + keep_m;
-  for (const point of points) if (depthInside(room, point) < arm.wireRadius_m) return WALL;
+  for (const point of points) if (depth(point) < arm.wireRadius_m) return WALL;
   for (const { name, mesh } of round) for (const point of points) if (depthInside(mesh, point) > -wire) return name;
   return undefined;
 }

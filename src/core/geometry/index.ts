@@ -32,6 +32,7 @@ export {
 } from './attitude';
 export { depthInside, nearestOnTriangle, rayCrossings, rayHit } from './distance';
 export { crossingsAt, outlineBelow, sectionAcross, surfaceInSection, type Axis, type Point2 } from './section';
+export { roomDepth } from './roomDepth';
 export { insideOutline, toStretch } from './outline';
 export { rodMesh } from './rod';
 export { AT_HOME, composed, frameAlong, placed, placedBack, posedMesh, poseOf, seenFrom, shiftBy, turnAbout, turned, turnedBack, type Pose } from './pose';
