@@ -17,8 +17,8 @@ let kept: { readonly key: string; readonly outcome: FitOutcome } | undefined;
 
 /** Whether anything is said of the space round the tanks. */
 export const hasSpace = ({ fit: { bay, things } }: SystemDocument): boolean => bay.kind !== 'none' || things.length > 0;
-/** Whether there is anything to reach past, or a place that is named. */
-export const hasReach = (system: SystemDocument): boolean => hasSpace(system) || system.fit.spots.length > 0;
+/** Whether there is anything to reach past: a space, a place that is named, or parts whose hexagons are known beside each other. */
+export const hasReach = (system: SystemDocument): boolean => hasSpace(system) || system.fit.spots.length > 0 || system.tanks.some(({ ports }) => ports.some(({ part }) => part !== undefined));
 
 /**
  * The fit of a system; undefined where nothing is said of the space. Kept for

@@ -86,9 +86,11 @@ function nearSenders(tank: TankModel, pickup: PickupModel, along: readonly Vec3[
     const { sender } = model;
     const surround = surroundOf(tank, model);
     const free = freeRun(sender, surround.room, surround.round) ?? { low_share: 0, high_share: 1 };
+    const [foot, head] = [along[0]!, along.at(-1)!];
     let least = Infinity;
     const look = (point: Vec3, own: number): void => {
-      for (const at of along) least = Math.min(least, Math.hypot(point[0] - at[0], point[1] - at[1], point[2] - at[2]) - own - radius);
+      const over = Math.max(0, foot[2] - point[2], point[2] - head[2]);
+      least = Math.min(least, Math.hypot(point[0] - foot[0], point[1] - foot[1], over) - own - radius);
     };
     for (let i = 0; i <= SWEEP_STEPS; i++) {
       const share = free.low_share + ((free.high_share - free.low_share) * i) / SWEEP_STEPS;

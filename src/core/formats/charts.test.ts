@@ -1,0 +1,50 @@
+import { describe, expect, it } from 'vitest';
+import { holeChartCsv, stripPieces, stripSvg, type ChartHole, type Strip } from '.';
+
+const HOLE: ChartHole = { face: 'Lid', port: 'Feed, left', part: 'bung', edges: [['edge A–B', 0.0635], ['edge D–A', 0.102]], hole_m: 0.018, pilot_m: 0.003, tool: 'step drill', size_m: 0.018, file_m: 0, screws: 0, tap: '', tapDrill_m: 0, tapDepth_m: 0, existing: false };
+const rows = (text: string): string[] => text.trim().split('\r\n');
+
+describe('the hole chart as CSV', () => {
+  it('millimetres, two edges, the tool; names with commas in quotes', () => {
+    expect(rows(holeChartCsv([HOLE]))[1]).toBe('Lid,"Feed, left",bung,edge A–B,63.5,edge D–A,102,18,3,step drill,18,0,,,,,no');
+  });
+
+  it('a hole that is there takes no tool; screws are tapped', () => {
+    expect(rows(holeChartCsv([{ ...HOLE, existing: true }]))[1]).toContain(',18,,,,,');
+    expect(rows(holeChartCsv([{ ...HOLE, screws: 5, tap: 'M5 x 0.8', tapDrill_m: 0.0042, tapDepth_m: 0.0075 }]))[1]).toContain(',5,M5 x 0.8,4.2,7.5,no');
+  });
+
+  it('one edge is enough', () => {
+    expect(rows(holeChartCsv([{ ...HOLE, edges: [['left', 0.01]] }]))[1]).toContain('left,10,,,18');
+  });
+});
+
+const STRIP: Strip = { title: 'Boat: <stick>', length_m: 0.2, foot: 'foot', marks: [{ at_m: 0.05, label: '10 L', isMain: true }, { at_m: 0.1, label: '20 L', isMain: false }] };
+
+describe('a scale at true size', () => {
+  it('is as many millimetres in the file as in the hand', () => {
+    const { svg, width_mm, height_mm } = stripSvg(STRIP);
+    expect(svg).toContain(`width="${width_mm}mm" height="${height_mm}mm" viewBox="0 0 ${width_mm} ${height_mm}"`);
+    // The foot stands at 222 mm of the page: a mark at 50 mm lies 50 above it.
+    const foot = Number(/M10 ([\d.]+)V/.exec(svg)![1]);
+    expect(svg).toContain(`M10 ${foot - 50}h14`);
+    expect(svg).toContain(`M10 ${foot - 100}h8`);
+  });
+
+  it('names are safe in it, and only main marks carry their volume', () => {
+    const { svg } = stripSvg(STRIP);
+    expect(svg).toContain('Boat: &lt;stick&gt;');
+    expect(svg).toContain('10 L');
+    expect(svg).not.toContain('20 L');
+  });
+
+  it('a long one is cut into pieces, each mark on one of them', () => {
+    expect([0.1, 0.24, 0.25, 0.7].map(stripPieces)).toEqual([1, 1, 2, 3]);
+    const marks = Array.from({ length: 14 }, (_, i) => ({ at_m: 0.05 * (i + 1), label: `${i + 1} L`, isMain: true }));
+    const { svg, width_mm } = stripSvg({ ...STRIP, length_m: 0.7, marks });
+    expect(width_mm).toBe(3 * 44 + 20);
+    for (const { label } of marks) expect(svg.split(`>${label}<`)).toHaveLength(2);
+    expect(svg.match(/joint A/g)).toHaveLength(2);
+    expect(svg.match(/joint B/g)).toHaveLength(2);
+  });
+});
