@@ -66,7 +66,7 @@ test('ports: add, move to another face, remove, with the constraint of their use
   await openCopy(page, 'box-boat', 'ports');
   await page.getByRole('button', { name: 'Add a port' }).click();
   const row = page.locator('[data-path="tanks.0.ports.5"]').first();
-  await row.getByText('Spare, plugged').click();
+  await row.locator('summary').click();
   await row.getByLabel('On the').selectOption('aft');
   await expect(row.getByLabel('Above the floor', { exact: true })).toBeVisible();
   await expect(page.getByLabel('Remove Engine feed')).toBeDisabled();

@@ -1,10 +1,12 @@
-import { array, boolean, lazy, object, string, type InferType, type ObjectShape, type Schema } from 'yup';
+import { boolean, type InferType } from 'yup';
 import { END_SHAPES } from '../geometry';
 import { ALLOYS, type AlloyKey } from '../reference/alloys';
 import { FLUIDS, type FluidKey } from '../reference/fluids';
 import { FITTINGS, ROUGHNESS, type FittingKey, type RoughnessKey } from '../reference/losses';
 import { PORT_PARTS } from '../reference/portParts';
 import { bounded, known, ORIGINS } from './known';
+import { calibration, dipstick, sender, sightTube } from './schemaGauge';
+import { byKind, closed, flag, id, keys, kindIs, listOf, name, oneOf, text } from './schemaTools';
 
 /**
  * The system document, version 5. The one validator at every door; the
@@ -18,43 +20,8 @@ import { bounded, known, ORIGINS } from './known';
  */
 export const FORMAT = 'gasline-system';
 export const CURRENT_VERSION = 5;
-
-const closed = <T extends ObjectShape>(shape: T) =>
-  object(shape)
-    .noUnknown(({ unknown }) => `has keys that the format does not know: ${unknown}`)
-    .required('is missing')
-    .typeError('must be an object');
-
-const listOf = <T extends Schema>(item: T, max: number, min = 0) =>
-  array(item as never).max(max, `must have no more than ${max} entries`).min(min, `must have at least ${min} entries`).required('is missing').typeError('must be a list') as unknown as ListSchema<T>;
-type ListSchema<T extends Schema> = Schema<InferType<T>[]>;
-
-const oneOf = <T extends string>(values: readonly T[]) =>
-  string().oneOf(values, `must be one of ${values.join(', ')}`).required('is missing').typeError('must be text');
-
-const keys = <K extends string>(table: Readonly<Record<K, unknown>>): K[] => Object.keys(table) as K[];
-
-const text = (max: number) => string().max(max, `must be no longer than ${max} characters`).typeError('must be text');
-const name = () => text(80).required('must not be empty').trim('must not begin or end with a space');
-export const ID_PATTERN = /^[a-z0-9][a-z0-9-]{0,39}$/;
-const id = () => string().matches(ID_PATTERN, 'must be 1 to 40 of a-z, 0-9 and -').required('is missing').typeError('must be text');
-const flag = () => boolean().required('is missing').typeError('must be true or false');
-
-/** Schemas chosen by the value of `kind`. */
-function byKind<T extends Record<string, Schema>>(branches: T) {
-  const schema = lazy((value: unknown) => {
-    const kind = (value as { kind?: unknown } | undefined)?.kind;
-    const branch = typeof kind === 'string' && Object.hasOwn(branches, kind) ? branches[kind] : undefined;
-    return branch ?? (closed({ kind: oneOf(Object.keys(branches)) }) as unknown as Schema);
-  });
-  UNION_BRANCHES.set(schema, Object.values(branches));
-  return schema as unknown as Schema<InferType<T[keyof T]>>;
-}
-
-/** For the JSON Schema: what a `byKind` schema may be. */
-export const UNION_BRANCHES = new WeakMap<object, Schema[]>();
-
-const kindIs = <K extends string>(kind: K) => oneOf([kind] as const);
+export { ID_PATTERN, UNION_BRANCHES } from './schemaTools';
+export { POUR_STATES, POUR_WAYS, SENDER_KINDS, SWINGS } from './schemaGauge';
 
 const ANGLE = 90;
 const SPAN_M = 30;
@@ -134,84 +101,6 @@ const pickup = closed({
   submergence_m: known(0, 0.1),
   /** Where its upper end is seated, over the outside of the sheet; as its port's part has it where left out. */
   seat_m: known(-0.3, 0.3).optional(),
-});
-
-export const SWINGS = ['fore', 'aft', 'port', 'starboard'] as const;
-
-/** What a sender gives, or a gauge wants, at empty and at full. */
-const scaleOf = () => byKind({
-  resistance: closed({ kind: kindIs('resistance'), empty_ohm: known(0, 1e5), full_ohm: known(0, 1e5) }),
-  voltage: closed({ kind: kindIs('voltage'), empty_V: known(-60, 60), full_V: known(-60, 60) }),
-});
-
-/** Half-width of the needle's own error as a share of full scale; and where its low-level lamp lights. */
-const needle = () => ({ tolerance_ratio: known(0, 0.5), lamp_ratio: known(0, 0.5).optional() });
-const gauge = byKind({
-  linear: closed({ kind: kindIs('linear'), scale: scaleOf(), ...needle() }),
-  'cross-coil': closed({ kind: kindIs('cross-coil'), empty_ohm: known(0, 1e5), half_ohm: known(0, 1e5), full_ohm: known(0, 1e5), ...needle() }),
-  calibrated: closed({
-    kind: kindIs('calibrated'),
-    /** What the gauge was taught: what the sender gives, and what should be shown. Straight between them. None: it is taught as planned. */
-    points: byKind({
-      resistance: closed({ kind: kindIs('resistance'), at: listOf(closed({ reading_ohm: bounded(0, 1e5), shown_ratio: bounded(0, 1) }), 64) }),
-      voltage: closed({ kind: kindIs('voltage'), at: listOf(closed({ reading_V: bounded(-60, 60), shown_ratio: bounded(0, 1) }), 64) }),
-    }),
-    /** How many points it takes. */
-    mostPoints: bounded(2, 64).integer('must be a whole number'), ...needle(),
-  }),
-});
-
-const sent = () => ({
-  id: id(), name: name(), port: id(), output: scaleOf(), gauge,
-  /** Half-width of what the sender gives wrongly, as a share of its span. */
-  tolerance_ratio: known(0, 0.5),
-});
-export const SENDER_KINDS = ['swing-arm', 'tube', 'capacitive'] as const;
-const floats = () => ({ floatDiameter_m: known(0.005, 0.3), /** Of the float's height, under the surface. */ immersion_ratio: known(0, 1) });
-/** What a straight probe measures over: its length under the sheet, less what is dead at either end. */
-const probe = () => ({ length_m: known(0.02, 5), lowDead_m: known(0, 1), highDead_m: known(0, 1) });
-const sender = byKind({
-  'swing-arm': closed({
-    ...sent(), kind: kindIs('swing-arm'), swing: oneOf(SWINGS), ...floats(),
-    pivotDepth_m: known(0, 5),
-    /** From pivot to middle of the float, along the wire. */
-    armLength_m: known(0.01, 3),
-    /** A bend in the arm: so far from the pivot, turned upward by so much. Straight where left out. */
-    bend: closed({ at_m: known(0, 3), angle_deg: known(-ANGLE, ANGLE) }).optional(),
-    lowStop_deg: known(-ANGLE, ANGLE), highStop_deg: known(-ANGLE, ANGLE),
-  }),
-  tube: closed({ ...sent(), kind: kindIs('tube'), ...probe(), ...floats(), /** Between its contacts; 0 where it is continuous. */ step_m: known(0, 0.2), tubeDiameter_m: known(0.004, 0.1) }),
-  capacitive: closed({ ...sent(), kind: kindIs('capacitive'), ...probe(), tubeDiameter_m: known(0.004, 0.1) }),
-});
-
-/** A clear tube beside the tank, between two bosses in one side. */
-const sightTube = closed({ id: id(), name: name(), face: oneOf(['fore', 'aft', 'port', 'starboard'] as const), along_m: known(-TANK_M, TANK_M), lower_m: known(-TANK_M, TANK_M), upper_m: known(-TANK_M, TANK_M), markEvery_m3: known(1e-5, 1) });
-/** A stick with marks that stands on the floor under a port. */
-const dipstick = closed({ id: id(), name: name(), port: id(), markEvery_m3: known(1e-5, 1) });
-
-export const POUR_WAYS = ['can', 'meter', 'scale', 'drawn-off'] as const;
-export const POUR_STATES = ['counts', 'reading-struck', 'entry-struck', 'spilt'] as const;
-/** What was read after a pour; and what was poured, with its half-width. The log is what happened, so nothing of it is assumed. */
-const pour = closed({
-  id: id(), at: text(40).defined('is missing'), way: oneOf(POUR_WAYS),
-  added_m3: bounded(-20, 20), spread_m3: bounded(0, 20),
-  reading: byKind({
-    resistance: closed({ kind: kindIs('resistance'), reading_ohm: bounded(0, 1e6) }),
-    voltage: closed({ kind: kindIs('voltage'), reading_V: bounded(-60, 60) }),
-    needle: closed({ kind: kindIs('needle'), shown_ratio: bounded(-0.5, 1.5) }),
-    height: closed({ kind: kindIs('height'), height_m: bounded(-1, 20) }),
-    none: closed({ kind: kindIs('none') }),
-  }),
-  note: text(300).defined('is missing'), state: oneOf(POUR_STATES),
-  /** Came from the simulated rig, not from a real tank. */
-  simulated: flag(),
-});
-/** A calibration of one sender, sight tube or dipstick by pours. */
-const calibration = closed({
-  id: id(), name: name(), of: id(),
-  /** In the tank before the first pour, and how it stood. */
-  start_m3: bounded(0, 20), startSpread_m3: bounded(0, 20), pitch_deg: bounded(-30, 30), roll_deg: bounded(-30, 30),
-  pours: listOf(pour, 400),
 });
 
 const tank = closed({

@@ -34,5 +34,6 @@ export { calibrationResult, readingValue, taughtByPours, type CalibrationResult,
 export { designedSender, refittedSender, type DesignedSender, type RefittedSender } from './senderDesign';
 export { evenStep_m3, type DipResult, type SightResult } from './scales';
 export { rigPlan, type RigPlan } from './rig';
-export { faceSheets, onDocument, sheetsOf, SHEET_CHECKS, type SheetsOutcome, type FaceSheet, type FromEdge, type SheetCheck, type SheetCheckKind, type SheetPort } from './sheets';
+export { faceSheets, onDocument, sheetsOf, type FaceSheet, type SheetPort, type SheetsOutcome } from './sheets';
+export { SHEET_CHECKS, type FromEdge, type SheetCheck, type SheetCheckKind } from './sheetChecks';
 export { heightForReserve, pickupCuts, type CutSpread, type PickupPlan, type ReserveResult } from './pickups';
