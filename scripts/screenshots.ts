@@ -44,7 +44,6 @@ const SHOTS: readonly Shot[] = [
   { name: 'range', path: '/systems/crab-boat?stage=range' },
   { name: 'findings', path: '/systems/forest-trailer?stage=findings' },
   { name: 'measure', path: '/systems/forest-trailer?stage=measure' },
-  { name: 'working', path: '/systems/crab-boat?stage=tank', before: (page) => page.getByTestId('number-usable').click() },
   {
     name: 'map', path: '/systems/hill-climb-car?stage=ports',
     before: (page) => page.getByTestId('attitude-map').evaluate((element) => window.scrollTo(0, element.getBoundingClientRect().top + window.scrollY - 176)),

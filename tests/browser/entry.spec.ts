@@ -66,6 +66,9 @@ test('a drag in the drawing is one step of undo, and the arrow keys do the same'
   const height = page.getByTestId('pickup').getByLabel('Height off the floor', { exact: true });
   await expect(height).toHaveValue('22');
   const handle = page.getByTestId('handle-pickup-x');
+  // What is worked out beside the numbers makes the page taller above it.
+  await expect(page.getByTestId('hole-chart')).toBeVisible();
+  await expect(page.getByTestId('cut')).toBeVisible();
   await handle.scrollIntoViewIfNeeded();
   const box = (await handle.locator('circle').last().boundingBox())!;
   await page.mouse.move(box.x + box.width / 2, box.y + box.height / 2);
