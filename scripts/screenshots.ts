@@ -33,7 +33,7 @@ const SHOTS: readonly Shot[] = [
   { name: 'ports', path: '/systems/snow-vehicle?stage=ports', before: (page) => page.locator('[data-testid="sheets-sum"]').waitFor() },
   { name: 'lines', path: '/systems/snow-vehicle?stage=lines' },
   { name: 'vents', path: '/systems/forest-trailer?stage=vents' },
-  { name: 'gauge', path: '/systems/snow-vehicle?stage=gauge' },
+  { name: 'gauge', path: '/systems/snow-vehicle?stage=gauge', before: (page) => page.getByTestId('gauge-chart').waitFor() },
   {
     name: 'calibration', path: '/systems/crab-boat?stage=gauge',
     before: async (page) => {
@@ -89,7 +89,8 @@ async function take(browser: Browser, shot: Shot): Promise<void> {
   await page.goto(BASE + shot.path, { waitUntil: 'networkidle' });
   await shot.before?.(page);
   await page.evaluate(() => (document.activeElement as HTMLElement | null)?.blur());
-  await page.waitForTimeout(1500); // spreads are the last to come
+  if (new URL(page.url()).pathname.startsWith('/systems/')) await page.getByTestId('number-findings').filter({ hasNotText: '…' }).waitFor();
+  await page.waitForTimeout(2500); // spreads are the last to come
   await page.screenshot({ path: path.join(OUT, `${shot.name}.png`) });
   await context.close();
 }

@@ -39,6 +39,8 @@ export function RigPanel({ sender, onPour }: Props) {
   const [why, setWhy] = useState('');
   const [truth, setTruth] = useState<RigTruth>();
   const last = useRef<RigSample[]>([]);
+  /** The rig that still runs: whoever leaves the stage ends it. */
+  const live = useRef<string>(undefined);
   useEffect(() => {
     if (!rig) return undefined;
     const source = new EventSource(`/api/rig/${rig.id}`);
@@ -50,10 +52,16 @@ export function RigPanel({ sender, onPour }: Props) {
     };
     source.onerror = () => {
       source.close();
+      live.current = undefined;
       setRig(undefined);
       setWhy('The rig has stopped: the server was started again, or the rig was ended.');
     };
-    return () => source.close();
+    live.current = rig.id;
+    return () => {
+      source.close();
+      if (live.current === rig.id) void endRig(rig.id);
+      live.current = undefined;
+    };
   }, [rig]);
   const start = async (): Promise<void> => {
     setWhy('');
@@ -74,6 +82,7 @@ export function RigPanel({ sender, onPour }: Props) {
   };
   const end = async (): Promise<void> => {
     const { id } = rig!;
+    live.current = undefined;
     setRig(undefined);
     const answer = await endRig(id);
     if (answer.ok) setTruth(answer.value);

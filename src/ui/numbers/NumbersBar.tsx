@@ -98,7 +98,7 @@ function FindingsButton({ results }: { readonly results: Results | undefined }) 
   const [stops, warns, notes] = [count('stop'), count('warn'), count('note')];
   return (
     <Cell open={false} onClick={() => goTo('findings')} label="Findings">
-      <Box data-testid="number-findings" fontSize={{ base: 'xl', md: '2xl', lg: '4xl' }} fontWeight="750" lineHeight="1.05" color={stops > 0 ? 'stop' : warns > 0 ? 'warn' : 'good'}>{results?.ok && looked ? findings.length : '…'}</Box>
+      <Box data-testid="number-findings" fontSize={{ base: 'xl', md: '2xl', lg: '4xl' }} fontWeight="750" lineHeight="1.05" color={!looked ? 'soft' : stops > 0 ? 'stop' : warns > 0 ? 'warn' : 'good'}>{results?.ok && looked ? findings.length : '…'}</Box>
       <Box display={{ base: 'none', md: 'block' }} fontSize="sm" mt="1" color="soft">
         {!looked ? 'looking…' : findings.length === 0 ? 'nothing found' : [stops > 0 ? `${stops} stop` : '', warns > 0 ? `${warns} warn` : '', notes > 0 ? `${notes} note` : ''].filter(Boolean).join(' · ')}
       </Box>
