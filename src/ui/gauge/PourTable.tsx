@@ -19,8 +19,8 @@ export function PourTable({ t, c, data }: { readonly t: number; readonly c: numb
   const order = lines && lines.length === pours.length ? lines.map(({ id }) => pours.findIndex((pour) => pour.id === id)) : [...pours.keys()];
   return (
     <Box mt="3" overflowX="auto" tabIndex={0} role="region" aria-label="Log of pours">
-      <chakra.table width="100%" minW="760px" borderCollapse="collapse" data-testid="pours">
-        <thead><tr>{['line', 'time', 'poured', 'in the tank', 'read', 'counts as', ''].map((head, i) => <chakra.th key={i} px="2" textAlign={i === 2 || i === 3 || i === 4 ? 'right' : 'left'} color="soft" fontWeight="600">{head}</chakra.th>)}</tr></thead>
+      <chakra.table width="100%" minW={{ base: '520px', md: '760px' }} borderCollapse="collapse" data-testid="pours">
+        <thead><tr>{['line', 'time', 'poured', 'in the tank', 'read', 'counts as', ''].map((head, i) => <chakra.th key={i} px="2" display={i === 1 ? WIDE_ONLY : undefined} textAlign={i === 2 || i === 3 || i === 4 ? 'right' : 'left'} color="soft" fontWeight="600">{head}</chakra.th>)}</tr></thead>
         <tbody>
           {order.map((index, place) => {
             const pour = pours[index]!;
@@ -30,8 +30,8 @@ export function PourTable({ t, c, data }: { readonly t: number; readonly c: numb
             return (
               <chakra.tr key={pour.id} borderTopWidth="1px" borderColor="rule" verticalAlign="top" color={struck ? 'soft' : undefined}>
                 <chakra.td px="2" py="1">{place + 1}</chakra.td>
-                <chakra.td px="2" py="1" whiteSpace="nowrap">{timeText(pour.at)}</chakra.td>
-                <chakra.td px="2" py="1" textAlign="right" whiteSpace="nowrap" textDecoration={pour.state === 'entry-struck' ? 'line-through' : undefined}>{formatQuantity(pour.added_m3, 'tankVolume', { reader }).text}<chakra.span color="soft"> {POUR_SPREADS[pour.way].name}</chakra.span></chakra.td>
+                <chakra.td display={WIDE_ONLY} px="2" py="1" whiteSpace="nowrap">{timeText(pour.at)}</chakra.td>
+                <chakra.td px="2" py="1" textAlign="right" whiteSpace="nowrap" textDecoration={pour.state === 'entry-struck' ? 'line-through' : undefined}>{formatQuantity(pour.added_m3, 'tankVolume', { reader }).text}<chakra.span color="soft" display={{ base: 'none', md: 'inline' }}> {POUR_SPREADS[pour.way].name}</chakra.span></chakra.td>
                 <chakra.td px="2" py="1" textAlign="right" fontWeight="700" whiteSpace="nowrap">{line && formatQuantity(line.volume_m3, 'tankVolume', { reader, ...(line.sigma_m3 > 0 ? { spread: 2 * line.sigma_m3 } : {}) }).text}</chakra.td>
                 <chakra.td px="2" py="1" textAlign="right" fontWeight="700" whiteSpace="nowrap" textDecoration={struck ? 'line-through' : undefined}>{readingText(pour.reading, reader)}</chakra.td>
                 <chakra.td px="2" py="1">
@@ -53,6 +53,9 @@ export function PourTable({ t, c, data }: { readonly t: number; readonly c: numb
     </Box>
   );
 }
+
+/** On a phone there is room for what was poured and read; the time stays in the file. */
+const WIDE_ONLY = { base: 'none', md: 'table-cell' } as const;
 
 const timeText = (at: string): string => {
   const time = new Date(at);

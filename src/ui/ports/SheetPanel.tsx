@@ -93,7 +93,7 @@ function PortPlace({ sheet, port, onMove }: { readonly sheet: FaceSheet; readonl
       <Box mt="2">Hole <b>{text(port.hole_m)}</b>, covers <b>{text(port.cover_m)}</b>{port.below_m[1] > 0 && <>, <b>{text(port.below_m[1])}</b> under the sheet</>}</Box>
       <Box mt="1">{toolSteps(port, fine)}</Box>
       {port.seal === 'seals' && port.sag_m > 0 && <Box mt="1" color="good">Seals on the curve: {text(port.sag_m)} out of flat.</Box>}
-      {answers.map((answer) => <Box key={answer.job} mt="1" color={answer.when === 'never' ? 'stop' : answer.when === 'bench' ? 'warn' : 'soft'}>{reachWords(answer, reader)}: {WHEN_WORDS[answer.when]}</Box>)}
+      {answers.map((answer) => <Box key={answer.job} mt="1" color={answer.when === 'never' ? 'stop' : answer.when === 'bench' ? 'warn' : 'soft'}>{WHEN_WORDS[answer.when][0]!.toUpperCase()}{WHEN_WORDS[answer.when].slice(1)}: {reachWords(answer, reader)}</Box>)}
     </Box>
   );
 }
