@@ -50,7 +50,6 @@ function calibrated(system: SystemDocument, id: string, points: number) {
   const answer = calibrationResult(system, ...placeOf(system, 'calibrations', id));
   if (!answer.ok) return failed(answer.error);
   const { measured, explained, ...rest } = answer.value;
-  const { readingAt: _readingAt, ...plain } = explained.ok ? explained.value : { readingAt: undefined };
   const table = taughtByPours(answer.value, points, 'best');
-  return { ...rest, measured: measured.ok ? measured.value : failed(measured.error), explained: explained.ok ? plain : failed(explained.error), table: table.ok ? table.value : failed(table.error) };
+  return { ...rest, measured: measured.ok ? measured.value : failed(measured.error), explained: explained.ok ? explained.value : failed(explained.error), table: table.ok ? table.value : failed(table.error) };
 }

@@ -20,7 +20,7 @@ export const rigQuery = object({
 /** A pour into the rig, or out of it where negative. */
 export const pourBody = object({
   volume_m3: number().required('volume_m3 is missing').typeError('volume_m3 must be a number').min(-20, 'volume_m3 must be from -20 to 20').max(20, 'volume_m3 must be from -20 to 20'),
-  flow_m3PerS: number().typeError('flow_m3PerS must be a number').min(1e-6, 'flow_m3PerS must be from 0.000001 to 0.1').max(0.1, 'flow_m3PerS must be from 0.000001 to 0.1').default(0.0005),
+  flow_m3PerS: number().typeError('flow_m3PerS must be a number').min(1e-6, 'flow_m3PerS must be from 0.000001 to 0.1').max(0.1, 'flow_m3PerS must be from 0.000001 to 0.1'),
 }).noUnknown();
 
 /** Parsed, or what is wrong in one sentence. */
@@ -33,7 +33,7 @@ export function checked<T>(read: () => T): { readonly ok: true; readonly value: 
   }
 }
 
-type Rig = { readonly plan: RigPlan; readonly setup: RigSetup; readonly speed: number; state: RigState; seen_ms: number; touched_ms: number };
+type Rig = { readonly setup: RigSetup; readonly speed: number; state: RigState; seen_ms: number; touched_ms: number };
 
 /** Rigs that run in this server's memory; each is told to be simulated, and none outlives the server. */
 const shared = globalThis as typeof globalThis & { gaslineRigs?: Map<string, Rig> };
@@ -66,7 +66,7 @@ export async function startRig(system: SystemDocument, query: { readonly sender:
   const plan = rigPlan(system, query.sender);
   if (!plan.ok) return plan;
   const setup = truthOf(plan.value, query.seed, query.fault);
-  rigs.set(id, { plan: plan.value, setup, speed: query.speed, state: AT_REST, seen_ms: now_ms, touched_ms: now_ms });
+  rigs.set(id, { setup, speed: query.speed, state: AT_REST, seen_ms: now_ms, touched_ms: now_ms });
   const { tank, sender, signal, span } = plan.value;
   return success({ id, simulated: true, tank, sender, signal, span, pulsesPerLitre: setup.pulsesPerLitre });
 }

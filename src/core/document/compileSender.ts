@@ -4,7 +4,7 @@ import { success, type Outcome } from '../outcome';
 import type { Compartments, Inlet } from '../tank';
 import { PUMP_BODY } from '../reference/pickups';
 import { SENDER_MAKE } from '../reference/senders';
-import { radians } from './angles';
+import { OUTWARD, radians } from './axes';
 import type { GaugeDocument, PickupDocument, ScaleDocument, SenderDocument, SwingArmDocument, TankDocument } from './schema';
 
 export type SenderModel = {
@@ -16,8 +16,7 @@ export type SenderModel = {
   readonly instrument: Outcome<Instrument, NeedleCode>;
 };
 
-const REACH: Readonly<Record<SwingArmDocument['swing'], Vec3>> = { fore: [1, 0, 0], aft: [-1, 0, 0], port: [0, 1, 0], starboard: [0, -1, 0] };
-const DOWN: Vec3 = [0, 0, -1];
+const DOWN = OUTWARD.floor;
 /** A float half under rides with its middle in the surface. */
 const HALF = 0.5;
 
@@ -35,7 +34,7 @@ function armOf(document: SwingArmDocument, port_m: Vec3): SwingArm {
   const { bend, armLength_m, floatDiameter_m, immersion_ratio } = document;
   const bent = bend && bend.at_m.value < armLength_m.value ? bentArm(armLength_m.value, bend.at_m.value, radians(bend.angle_deg.value)) : { length_m: armLength_m.value, lead_rad: 0 };
   return {
-    kind: 'swing-arm', pivot_m: [port_m[0], port_m[1], port_m[2] - document.pivotDepth_m.value], reach: REACH[document.swing],
+    kind: 'swing-arm', pivot_m: [port_m[0], port_m[1], port_m[2] - document.pivotDepth_m.value], reach: OUTWARD[document.swing],
     armLength_m: bent.length_m, floatRadius_m: floatDiameter_m.value / 2, floatRise_m: riseOf(floatDiameter_m.value, immersion_ratio.value), wireRadius_m: SENDER_MAKE.armDiameter / 2,
     // The stops are those of the hub, which the float leads.
     lowStop_rad: radians(document.lowStop_deg.value) + bent.lead_rad, highStop_rad: radians(document.highStop_deg.value) + bent.lead_rad,
@@ -69,6 +68,9 @@ const ROD_SIDES = 12;
 /** Tubes are about a millimetre thick. Common practice. */
 const TUBE_WALL_M = 0.001;
 
+/** Half the width of what hangs down at a pickup [m]. */
+export const pickupRadius_m = ({ kind, bore_m }: PickupDocument): number => (kind === 'module' ? PUMP_BODY.diameter / 2 : bore_m.value / 2 + TUBE_WALL_M);
+
 /** Of a tank, what a sender may meet in it. */
 type Hung = {
   readonly mesh: ClosedMesh;
@@ -84,11 +86,11 @@ type Hung = {
  */
 export function surroundOf(tank: Hung, model: SenderModel): Surround {
   const { sender, document } = model;
-  const inside = sender.kind === 'swing-arm' ? sender.pivot_m : sender.top_m;
-  const room = tank.bays.bays[tank.bays.bayOf(sender.kind === 'swing-arm' ? inside : add(inside, scale(DOWN, JUST_UNDER_M)))]?.mesh ?? tank.mesh;
+  const inside = sender.kind === 'swing-arm' ? sender.pivot_m : add(sender.top_m, scale(DOWN, JUST_UNDER_M));
+  const room = tank.bays.bays[tank.bays.bayOf(inside)]?.mesh ?? tank.mesh;
   const round: Hindrance[] = [];
   for (const { document: pickup, port_m, inlet } of tank.pickups) {
-    const radius_m = pickup.kind === 'module' ? PUMP_BODY.diameter / 2 : pickup.bore_m.value / 2 + TUBE_WALL_M;
+    const radius_m = pickupRadius_m(pickup);
     if (pickup.port !== document.port && pickup.kind !== 'bottom-outlet' && port_m[2] - inlet.point_m[2] > radius_m) round.push({ name: pickup.name, mesh: rodMesh(inlet.point_m, port_m, radius_m, ROD_SIDES) });
   }
   for (const other of tank.senders) {

@@ -7,10 +7,10 @@ import { failure, success, unwrap, type Outcome } from '../outcome';
 import type { Compartments, Envelope, Inlet } from '../tank';
 import { tankBody, type TankBody } from './compileBody';
 import { senderModel, type SenderModel } from './compileSender';
-import { degrees, radians } from './angles';
+import { degrees, OUTWARD, radians } from './axes';
 import type { PickupDocument, PortDocument, SystemDocument, TankDocument } from './schema';
 
-export { degrees, radians };
+export { degrees, OUTWARD, radians };
 
 export type PickupModel = { readonly document: PickupDocument; readonly inlet: Inlet; readonly port_m: Vec3; readonly tubeLength_m: number };
 export type PortModel = { readonly document: PortDocument; readonly point_m: Vec3 };
@@ -73,11 +73,6 @@ export function compileTank(system: SystemDocument, document: TankDocument): Out
     misplaced: [...document.ports, ...document.pickups, ...document.senders].map((part) => part.id).filter((id) => !found.has(id)),
   });
 }
-
-/** Where each face lies from inside, and the two coordinates that place a port on it. */
-export const OUTWARD: Readonly<Record<PortDocument['face'], Vec3>> = {
-  lid: [0, 0, 1], floor: [0, 0, -1], fore: [1, 0, 0], aft: [-1, 0, 0], port: [0, 1, 0], starboard: [0, -1, 0],
-};
 
 /** The point of a face where a port sits, or undefined where the face has no metal. */
 export function portPoint(mesh: ClosedMesh, port: PortDocument): Vec3 | undefined {

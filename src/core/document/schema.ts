@@ -21,7 +21,8 @@ import { byKind, closed, flag, id, keys, kindIs, listOf, name, oneOf, text } fro
 export const FORMAT = 'gasline-system';
 export const CURRENT_VERSION = 5;
 export { ID_PATTERN, UNION_BRANCHES } from './schemaTools';
-export { POUR_STATES, POUR_WAYS, SENDER_KINDS, SWINGS } from './schemaGauge';
+export { SENDER_KINDS, SWINGS } from './schemaGauge';
+export { POUR_STATES, POUR_WAYS } from '../formats';
 
 const ANGLE = 90;
 const SPAN_M = 30;

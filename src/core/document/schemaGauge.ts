@@ -1,3 +1,4 @@
+import { MOST_POURS, POUR_STATES, POUR_WAYS } from '../formats';
 import { bounded, known } from './known';
 import { byKind, closed, flag, id, kindIs, listOf, name, oneOf, text } from './schemaTools';
 
@@ -57,8 +58,6 @@ export const sightTube = closed({ id: id(), name: name(), face: oneOf(['fore', '
 /** A stick with marks that stands on the floor under a port. */
 export const dipstick = closed({ id: id(), name: name(), port: id(), markEvery_m3: known(1e-5, 1) });
 
-export const POUR_WAYS = ['can', 'meter', 'scale', 'drawn-off'] as const;
-export const POUR_STATES = ['counts', 'reading-struck', 'entry-struck', 'spilt'] as const;
 /** What was read after a pour; and what was poured, with its half-width. The log is what happened, so nothing of it is assumed. */
 const pour = closed({
   id: id(), at: text(40).defined('is missing'), way: oneOf(POUR_WAYS),
@@ -79,5 +78,5 @@ export const calibration = closed({
   id: id(), name: name(), of: id(),
   /** In the tank before the first pour, and how it stood. */
   start_m3: bounded(0, 20), startSpread_m3: bounded(0, 20), pitch_deg: bounded(-30, 30), roll_deg: bounded(-30, 30),
-  pours: listOf(pour, 400),
+  pours: listOf(pour, MOST_POURS),
 });

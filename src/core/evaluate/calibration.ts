@@ -20,9 +20,12 @@ export type CalibrationResult = {
   /** What the plan reads, in even steps of volume from empty to the brim. */
   readonly planned: readonly { readonly volume_m3: number; readonly reading: number }[];
   readonly measured: Outcome<MeasuredCurve, CalibrateCode>;
-  readonly explained: Outcome<Explained, ExplainCode>;
+  readonly explained: Outcome<ExplainedCurve, ExplainCode>;
   readonly simulated: boolean;
 };
+
+/** What explains a difference, with what the plan then reads at the same volumes as `planned`. */
+export type ExplainedCurve = Omit<Explained, 'readingAt'> & { readonly curve: CalibrationResult['planned'] };
 
 export type CalibrationCode = 'no-calibration' | 'no-instrument' | 'bad-shape' | 'no-reading' | NeedleCode;
 
@@ -57,15 +60,21 @@ export function calibrationResult(system: SystemDocument, t: number, index: numb
   const kindOf = new Map(document.pours.map(({ id, reading }) => [id, reading.kind]));
   const startSigma = document.startSpread_m3 / SIGMAS;
   const plan: Plan = { readingAt, empty, full, hasEnds, floor, prior: { ...PRIOR, end_ratio: tolerance_ratio / SIGMAS, start_m3: startSigma } };
+  const planned = Array.from({ length: PLANNED_STEPS + 1 }, (_, i) => (tank.gross_m3 * i) / PLANNED_STEPS).map((volume_m3) => ({ volume_m3, reading: readingAt(volume_m3, 0) }));
   return success({
-    id: document.id, of: document.of, channel,
+    id: document.id, of: document.of, channel, planned,
     lines: lines.map((line) => ({ ...line, otherKind: kindOf.get(line.id) !== channel && kindOf.get(line.id) !== 'none' })),
     holds_m3: tank.gross_m3 * tank.document.fillLimit_ratio.value,
-    planned: Array.from({ length: PLANNED_STEPS + 1 }, (_, i) => (tank.gross_m3 * i) / PLANNED_STEPS).map((volume_m3) => ({ volume_m3, reading: readingAt(volume_m3, 0) })),
     measured: measuredCurve(lines, floor, startSigma),
-    explained: explained(lines, plan),
+    explained: explainedCurve(explained(lines, plan), planned),
     simulated: document.pours.some(({ simulated }) => simulated),
   });
+}
+
+function explainedCurve(answer: Outcome<Explained, ExplainCode>, planned: CalibrationResult['planned']): CalibrationResult['explained'] {
+  if (!answer.ok) return answer;
+  const { readingAt, ...found } = answer.value;
+  return success({ ...found, curve: planned.map(({ volume_m3 }) => ({ volume_m3, reading: readingAt(volume_m3) })) });
 }
 
 function pourOf({ id, at, added_m3, spread_m3, reading, state }: PourDocument, channel: ReadingKind): Pour {

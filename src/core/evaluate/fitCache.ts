@@ -34,7 +34,7 @@ export function fitFor(system: SystemDocument): FitOutcome | undefined {
 
 let keptReach: { readonly key: string; readonly outcome: ReachOutcome } | undefined;
 
-/** What hands and tools get to; undefined where nothing is said of the space and no place is named. */
+/** What hands and tools get to; undefined where there is nothing to reach past. */
 export function reachFor(system: SystemDocument): ReachOutcome | undefined {
   if (!hasReach(system)) return undefined;
   const key = `${fitKey(system)} ${JSON.stringify(system.fit.spots)}`;

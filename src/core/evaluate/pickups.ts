@@ -1,5 +1,5 @@
 import { feedPath } from '../document/compileNetwork';
-import { surroundOf } from '../document/compileSender';
+import { pickupRadius_m, surroundOf } from '../document/compileSender';
 import { compileTank, envelopeOf, floorUnder_m, standingUp, type PickupModel, type TankModel } from '../document/compileTank';
 import { withValue } from '../document/edit';
 import type { ConsumerDocument, SystemDocument, TankDocument } from '../document/schema';
@@ -7,7 +7,7 @@ import { armAngleAt, freeRun, probePoint, wireAt } from '../gauge';
 import { dot, levelForVolume, rayCrossings, roomDepth, type Vec3 } from '../geometry';
 import { failure, success, unwrap, type Outcome } from '../outcome';
 import { burnAtDuty_m3PerS } from '../range';
-import { CUT_SPREAD, PUMP_BODY, STRAINER_ROWS } from '../reference/pickups';
+import { CUT_SPREAD, STRAINER_ROWS } from '../reference/pickups';
 import { portPart } from '../reference/portParts';
 import { envelopeSteps, unusable_m3 } from '../tank';
 import { allKnown } from './allKnown';
@@ -23,14 +23,12 @@ export type PickupPlan = {
   readonly near: readonly { readonly to: string; readonly what: 'wall' | 'baffle' | 'sender'; readonly distance_m: number }[];
 };
 
-const TUBE_WALL_M = 0.001;
 const POINTS_ALONG = 12;
 const SWEEP_STEPS = 24;
 /** The tube goes through the lid: its upper end is not looked at [m]. */
 const UNDER_LID_M = 0.01;
 
-export const tubeRadius_m = ({ document }: PickupModel): number => (document.kind === 'module' ? PUMP_BODY.diameter / 2 : document.bore_m.value / 2 + TUBE_WALL_M);
-export const seatOfPickup_m = (tank: TankDocument, { document }: PickupModel): number => {
+const seatOfPickup_m = (tank: TankDocument, { document }: PickupModel): number => {
   const port = tank.ports.find(({ id }) => id === document.port);
   return document.seat_m?.value ?? (port?.part ? portPart(port.part).seat : 0);
 };
@@ -42,7 +40,7 @@ export function pickupPlan(tank: TankModel, pickup: PickupModel): PickupPlan {
   const strainer = STRAINER_ROWS.find(({ key }) => key === document.strainer)!;
   const foot: Vec3 = [port_m[0], port_m[1], inlet.point_m[2] + strainer.below];
   const along = Array.from({ length: POINTS_ALONG + 1 }, (_, i): Vec3 => [port_m[0], port_m[1], foot[2] + (Math.max(foot[2], port_m[2] - UNDER_LID_M) - foot[2]) * (i / POINTS_ALONG)]);
-  const radius = tubeRadius_m(pickup);
+  const radius = pickupRadius_m(document);
   return {
     id: document.id, seat_m, cut_m: port_m[2] + tank.document.material.thickness_m.value + seat_m - foot[2],
     near: [...nearWalls(tank, along, radius, inlet.point_m[2]), ...nearBaffles(tank, along, radius), ...nearSenders(tank, pickup, along, radius)].sort((a, b) => a.distance_m - b.distance_m),

@@ -1,13 +1,14 @@
 import { rangeOf, surroundOf } from '../document/compileSender';
 import { compileTank, radians, standingUp } from '../document/compileTank';
-import type { SwingArmDocument, SystemDocument } from '../document/schema';
+import { OUTWARD } from '../document/axes';
+import { SWINGS, type SwingArmDocument, type SystemDocument } from '../document/schema';
 import { designArm, refitArm, type ArmPlan, type DesignSite, type Gauge, type Refit, type SenderDesign } from '../gauge';
 import type { Vec3 } from '../geometry';
 import { failure, success, type Outcome } from '../outcome';
 import { SENDER_MAKE } from '../reference/senders';
 
 type Swing = SwingArmDocument['swing'];
-const WAYS: readonly (readonly [Swing, Vec3])[] = [['fore', [1, 0, 0]], ['aft', [-1, 0, 0]], ['port', [0, 1, 0]], ['starboard', [0, -1, 0]]];
+const WAYS = SWINGS.map((swing) => [swing, OUTWARD[swing]] as const);
 const swingOf = (reach: Vec3): Swing => WAYS.find(([, way]) => way[0] === reach[0] && way[1] === reach[1])![0];
 
 export type DesignedSender = Omit<SenderDesign, 'arm' | 'reach'> & { readonly swing: Swing };

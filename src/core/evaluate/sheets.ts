@@ -10,7 +10,7 @@ import { ALLOYS } from '../reference/alloys';
 import { HOLE_RULES } from '../reference/holeTools';
 import { portPart } from '../reference/portParts';
 import { onPlate, type FittedPlate } from '../tank';
-import { sceneOf } from './fit';
+import { sceneOf, type FitScene } from './fit';
 import { checksOf, type Bare, type FromEdge, type Inside, type SheetCheck } from './sheetChecks';
 import { faceNames, inFace, LEAST_FACE_M2, ON_FACE_M } from './templates';
 
@@ -66,8 +66,9 @@ export type SheetsOutcome = Outcome<readonly (readonly FaceSheet[])[], FitCode>;
 
 export function sheetsOf(system: SystemDocument): SheetsOutcome {
   const all: (readonly FaceSheet[])[] = [];
+  const scene = sceneOf(system);
   for (const t of system.tanks.keys()) {
-    const sheets = faceSheets(system, t);
+    const sheets = faceSheets(system, t, scene);
     if (!sheets.ok) return sheets;
     all.push(sheets.value);
   }
@@ -75,7 +76,7 @@ export function sheetsOf(system: SystemDocument): SheetsOutcome {
 }
 
 /** Every face of a tank as a sheet with its ports: flat faces first, largest first, then curved walls that carry a port. */
-export function faceSheets(system: SystemDocument, t: number): Outcome<readonly FaceSheet[], FitCode> {
+export function faceSheets(system: SystemDocument, t: number, scene = sceneOf(system)): Outcome<readonly FaceSheet[], FitCode> {
   const tank = system.tanks[t]!;
   const outer = outerMesh(tank);
   if (!outer.ok) return outer;
@@ -91,7 +92,8 @@ export function faceSheets(system: SystemDocument, t: number): Outcome<readonly 
     const sheet = bare.find((candidate) => candidate.kind === 'flat' && liesOn(candidate, one.point_m)) ?? projected(bare, outer.value, one.port.face);
     onSheets.set(sheet, [...(onSheets.get(sheet) ?? []), one]);
   }
-  const inside = insideOf(system, tank, outer.value);
+  if (!scene.ok) return scene;
+  const inside = insideOf(system, tank, outer.value, scene.value);
   if (!inside.ok) return inside;
   return success(bare.map((sheet): FaceSheet => {
     const span = (k: 0 | 1): number => Math.max(...sheet.loops[0]!.map((point) => point[k]));
@@ -134,12 +136,10 @@ function projected(bare: Bare[], outer: ClosedMesh, face: PortDocument['face']):
 }
 
 
-function insideOf(system: SystemDocument, tank: TankDocument, outer: ClosedMesh): Outcome<Inside, FitCode> {
+function insideOf(system: SystemDocument, tank: TankDocument, outer: ClosedMesh, scene: FitScene): Outcome<Inside, FitCode> {
   const body = tankBody(tank);
   const whole = compileTankBody(system, tank);
   if (!whole.ok) return whole;
-  const scene = sceneOf(system);
-  if (!scene.ok) return scene;
   const at = placeOf(tank.mounting);
   const owner = (id: string): string | undefined => tank.ports.find((port) => port.id === id || hoseEndOf(port.id) === id)?.id;
   return success({
@@ -148,7 +148,7 @@ function insideOf(system: SystemDocument, tank: TankDocument, outer: ClosedMesh)
       const port = owner(id);
       return port ? [{ port, name, surface }] : [];
     }),
-    round: scene.value.things.filter(({ role }) => isSolid(role)).map(({ name, surface }) => {
+    round: scene.things.filter(({ role }) => isSolid(role)).map(({ name, surface }) => {
       const positions = new Float64Array(surface.positions.length);
       for (let k = 0; k < positions.length; k += 3) positions.set(placedBack(at, [surface.positions[k]!, surface.positions[k + 1]!, surface.positions[k + 2]!]), k);
       return { name, surface: { ...surface, positions } as ClosedMesh };

@@ -6,6 +6,6 @@ export { csvText } from './csv';
 export { cornerLetter, templateSvg, type TemplateSheet } from './templateSvg';
 export { stlBytes } from './stl';
 export { MOST_TRIANGLES, readStl, sound, STL_SIZE_M, STL_UNITS, type StlCode, type StlUnit } from './stlRead';
-export { POUR_STATE_WORDS, POUR_WAY_WORDS, POURS_CSV_COLUMNS, poursCsv, readPoursCsv, type PourLine, type PourReading, type PoursCode } from './poursCsv';
+export { MOST_POURS, POUR_STATES, POUR_WAYS, poursCsv, readPoursCsv, type PourLine, type PourReading, type PoursCode } from './poursCsv';
 export { holeChartCsv, type ChartHole } from './holeChart';
 export { stripPieces, stripSvg, type Strip } from './stripSvg';

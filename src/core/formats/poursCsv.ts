@@ -3,8 +3,8 @@ import { failure, success, type Outcome } from '../outcome';
 import { isoSeconds, unitById, type Kind } from '../units';
 import { csvText } from './csv';
 
-export const POUR_WAY_WORDS = ['can', 'meter', 'scale', 'drawn-off'] as const;
-export const POUR_STATE_WORDS = ['counts', 'reading-struck', 'entry-struck', 'spilt'] as const;
+export const POUR_WAYS = ['can', 'meter', 'scale', 'drawn-off'] as const;
+export const POUR_STATES = ['counts', 'reading-struck', 'entry-struck', 'spilt'] as const;
 
 /** What was read, by the unit that stands beside it. */
 export type PourReading =
@@ -14,12 +14,12 @@ export type PourReading =
 /** One line of a calibration log as it goes out and comes in. */
 export type PourLine = {
   readonly at: string;
-  readonly way: (typeof POUR_WAY_WORDS)[number];
+  readonly way: (typeof POUR_WAYS)[number];
   readonly added_m3: number;
   readonly spread_m3: number;
   readonly reading: PourReading;
   readonly note: string;
-  readonly state: (typeof POUR_STATE_WORDS)[number];
+  readonly state: (typeof POUR_STATES)[number];
   readonly simulated: boolean;
 };
 
@@ -32,8 +32,9 @@ const ADDED: Readonly<Record<string, { readonly kind: Kind; readonly unit: strin
 };
 const READ_UNITS = ['ohm', 'V', '%', 'mm'] as const;
 const HEADER = ['time', 'way', 'added_L', 'spread_L', 'reading', 'unit', 'note', 'state', 'simulated'] as const;
-export const POURS_CSV_COLUMNS = HEADER.join(', ');
-const MOST_ROWS = 400;
+const COLUMNS = HEADER.join(', ');
+/** Lines that a log takes. */
+export const MOST_POURS = 400;
 const MOST_SHOWN = 8;
 const LITRE_M3 = 1e-3;
 const MOST_M3 = 20;
@@ -72,8 +73,8 @@ function written(reading: PourReading): [number | '', string] {
 export function readPoursCsv(text: string): Outcome<readonly PourLine[], PoursCode> {
   const parsed = Papa.parse<string[]>(text.startsWith(ZERO_BYTES) ? text.slice(1) : text, { skipEmptyLines: 'greedy', delimitersToGuess: [',', ';', '\t'] });
   const [head, ...rows] = parsed.data.map((row) => row.map((cell) => cell.trim()));
-  if (!head || rows.length === 0) return failure('empty', 'file', `The file has no rows. It wants a heading (${POURS_CSV_COLUMNS}) and a row for each pour.`);
-  if (rows.length > MOST_ROWS) return failure('too-many', `row ${MOST_ROWS + 2}`, `The file has ${rows.length} rows; a log takes ${MOST_ROWS}.`);
+  if (!head || rows.length === 0) return failure('empty', 'file', `The file has no rows. It wants a heading (${COLUMNS}) and a row for each pour.`);
+  if (rows.length > MOST_POURS) return failure('too-many', `row ${MOST_POURS + 2}`, `The file has ${rows.length} rows; a log takes ${MOST_POURS}.`);
   const column = (name: string): number => head.findIndex((cell) => cell.toLowerCase() === name);
   const addedName = Object.keys(ADDED).find((name) => column(name) >= 0);
   if (addedName === undefined) {
@@ -96,10 +97,10 @@ export function readPoursCsv(text: string): Outcome<readonly PourLine[], PoursCo
     if (Math.abs(added_m3) > MOST_M3) return wrong(`added is ${cell(addedName)} ${unit.symbol}; no more than ${MOST_M3 / unit.toSI} ${unit.symbol} is taken`);
     const spread = cell('spread_l') === '' ? Math.abs(added_m3) * USUAL_SPREAD_RATIO / LITRE_M3 : numberOf(cell('spread_l'));
     if (spread === undefined || spread < 0) return wrong(`spread_L is "${cell('spread_l')}"; it wants a number of litres, 0 or more`);
-    const way = cell('way') === '' ? (added_m3 < 0 ? 'drawn-off' : 'can') : oneOf(POUR_WAY_WORDS, cell('way'));
-    if (!way) return wrong(`way is "${cell('way')}"; it wants ${POUR_WAY_WORDS.join(', ')}`);
-    const state = cell('state') === '' ? 'counts' : oneOf(POUR_STATE_WORDS, cell('state'));
-    if (!state) return wrong(`state is "${cell('state')}"; it wants ${POUR_STATE_WORDS.join(', ')}`);
+    const way = cell('way') === '' ? (added_m3 < 0 ? 'drawn-off' : 'can') : oneOf(POUR_WAYS, cell('way'));
+    if (!way) return wrong(`way is "${cell('way')}"; it wants ${POUR_WAYS.join(', ')}`);
+    const state = cell('state') === '' ? 'counts' : oneOf(POUR_STATES, cell('state'));
+    if (!state) return wrong(`state is "${cell('state')}"; it wants ${POUR_STATES.join(', ')}`);
     const at = cell('time');
     if (at !== '' && isoSeconds(at) === undefined) return wrong(`time is "${at}"; it wants a form like 2026-05-03 14:30, or nothing`);
     const reading = readingOf(cell('reading'), cell('unit'));

@@ -2,6 +2,7 @@ import { failure, success, type Outcome } from '../outcome';
 import { seeded } from '../seeded';
 import { isotonic } from './isotonic';
 import type { LoggedPour } from './pours';
+import { straight } from './straight';
 
 /** The curve that the pours show: never turning back, with where it lies 95 times in 100. */
 export type MeasuredPoint = { readonly volume_m3: number; readonly reading: number; readonly low: number; readonly high: number };
@@ -80,21 +81,6 @@ function walk(used: readonly LoggedPour[], normal: () => number): number[] {
 }
 
 const monotone = (readings: readonly number[], rises: boolean): Float64Array => (rises ? isotonic(readings) : isotonic(readings.map((reading) => -reading)).map((reading) => -reading));
-
-/** Straight between points, held beyond the first and last. */
-export function straight(at: ArrayLike<number>, values: ArrayLike<number>, where: number): number {
-  const count = at.length;
-  if (where <= at[0]!) return values[0]!;
-  if (where >= at[count - 1]!) return values[count - 1]!;
-  let [low, high] = [0, count - 1];
-  while (high - low > 1) {
-    const middle = (low + high) >> 1;
-    if (at[middle]! <= where) low = middle;
-    else high = middle;
-  }
-  const width = at[high]! - at[low]!;
-  return width > 0 ? values[low]! + ((values[high]! - values[low]!) * (where - at[low]!)) / width : values[high]!;
-}
 
 /** Whether readings rise with volume, by the sum of all pairs. */
 function slopeSign(volumes: readonly number[], readings: readonly number[]): number {

@@ -31,12 +31,12 @@ const APART_REL = 1e-6;
  * @param stood  a curve from empty to full, readings running one way
  * @param count  points that it takes, 2 or more
  * @param still  readings that differ by less are the same: noise
- * @source least largest error of straight pieces between points of a curve: as few pieces as a given error needs, found greedily, the error by halving
+ * @source R. Bellman, Comm. ACM 4 (1961) 284: straight pieces between points of a curve by dynamic programming
  */
 export function correctionTable(stood: readonly Stood[], count: number, placed: 'even' | 'best', still = 0): Outcome<CorrectionTable, NeedleCode> {
   const curve = moving(stood, still);
   if (curve.length < 2) return failure('untaught', 'gauge', 'The sender reads the same from empty to full: there is nothing to teach.');
-  const chosen = placed === 'even' ? evenly(curve, count) : fewest(curve, count);
+  const chosen = placed === 'even' ? evenly(curve, count) : leastError(curve, count);
   const points = chosen.map((i) => ({ reading: curve[i]!.reading, shown_ratio: curve[i]!.true_ratio }));
   return success({ points, worst_ratio: errorOver(curve, chosen) });
 }
@@ -72,27 +72,34 @@ function pieceError(curve: readonly Stood[], a: number, b: number): number {
 
 const errorOver = (curve: readonly Stood[], chosen: readonly number[]): number => chosen.slice(1).reduce((worst, to, i) => Math.max(worst, pieceError(curve, chosen[i]!, to)), 0);
 
-/** Shares that no needle shows. */
-const FINE_RATIO = 1e-5;
-
-/** The points that leave the least largest error, by halving the error that as many pieces can keep to. */
-function fewest(curve: readonly Stood[], count: number): number[] {
-  const within = (error: number): number[] => {
-    const chosen = [0];
-    for (let at = 0; at < curve.length - 1;) {
-      let to = at + 1;
-      while (to + 1 < curve.length && pieceError(curve, at, to + 1) <= error) to++;
-      chosen.push(to);
-      at = to;
-    }
-    return chosen;
-  };
-  let [low, high] = [0, 1];
-  if (within(0).length <= count) return within(0);
-  while (high - low > FINE_RATIO) {
-    const middle = (low + high) / 2;
-    if (within(middle).length <= count) high = middle;
-    else low = middle;
+/** The points, first and last among them, whose largest error is least: every choice of the point before, piece by piece. */
+function leastError(curve: readonly Stood[], count: number): number[] {
+  const last = curve.length - 1;
+  const pieces = Math.min(count - 1, last);
+  // least[b]: the least largest error of so many pieces that end at b; before: where the last of them begins.
+  const known: number[] = [];
+  let least = curve.map((_, b) => (b === 0 ? Infinity : pieceError(curve, 0, b)));
+  const before: number[][] = [curve.map(() => 0)];
+  for (let piece = 1; piece < pieces; piece++) {
+    const from = curve.map((_, b) => {
+      let best = b;
+      let error = Infinity;
+      for (let a = piece; a < b; a++) {
+        const here = Math.max(least[a]!, errors(a, b));
+        if (here < error) [best, error] = [a, here];
+      }
+      return { best, error };
+    });
+    before.push(from.map(({ best }) => best));
+    least = from.map(({ error }) => error);
   }
-  return within(high);
+  const chosen = [last];
+  for (let piece = pieces - 1; piece >= 0; piece--) chosen.unshift(before[piece]![chosen[0]!]!);
+  return chosen;
+
+  function errors(a: number, b: number): number {
+    const key = a * curve.length + b;
+    known[key] ??= pieceError(curve, a, b);
+    return known[key];
+  }
 }

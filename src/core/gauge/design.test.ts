@@ -1,6 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { boxMesh, rodMesh, worldUpInVehicle, type ClosedMesh, type Vec3 } from '../geometry';
 import { unwrap } from '../outcome';
+import { seeded } from '../seeded';
 import { expectClose } from '../../../tests/expectClose';
 import { correctionTable, designArm, refitArm, sightScale, stickScale, taughtAt, type DesignSite } from '.';
 
@@ -72,7 +73,7 @@ describe('what a gauge is taught', () => {
     points.forEach(({ reading }, i) => expectClose(reading, Math.sqrt(i / 4), { abs: 0.003, why: 'nearest point of the curve' }));
   });
 
-  it('best places: a parabola in n even pieces errs by a quarter of the square of the step, and no table of as many points errs less', () => {
+  it('best places: a parabola in n even pieces errs by a quarter of the square of the step', () => {
     const { points, worst_ratio } = unwrap(correctionTable(stood, 5, 'best'));
     expect(points).toHaveLength(5);
     expectClose(worst_ratio, 0.25 ** 2 / 4, { rel: 0.05, why: 'largest gap between a parabola and its chord over a step h is h²/4' });
@@ -80,6 +81,18 @@ describe('what a gauge is taught', () => {
     let worst = 0;
     for (const { reading, true_ratio } of stood) worst = Math.max(worst, Math.abs(taughtAt(points, reading) - true_ratio));
     expectClose(worst, worst_ratio, { abs: 1e-12, why: 'what it says of itself is what it does' });
+  });
+
+  it('no other choice of as many points errs less: every one of them, on curves that bend at random', () => {
+    const chance = seeded(17);
+    for (let run = 0; run < 12; run++) {
+      let [reading, shown] = [0, 0];
+      const curve = Array.from({ length: 11 }, () => ({ reading: (reading += 0.02 + chance.uniform()), true_ratio: (shown += 0.02 + chance.uniform() ** 3) }));
+      const errorOf = (chosen: readonly number[]): number => Math.max(...curve.map((point) => Math.abs(taughtAt(chosen.map((i) => ({ reading: curve[i]!.reading, shown_ratio: curve[i]!.true_ratio })), point.reading) - point.true_ratio)));
+      let least = Infinity;
+      for (let a = 1; a < 10; a++) for (let b = a + 1; b < 10; b++) least = Math.min(least, errorOf([0, a, b, 10]));
+      expectClose(unwrap(correctionTable(curve, 4, 'best')).worst_ratio, least, { abs: 1e-12, why: 'all 36 tables of four points with both ends' });
+    }
   });
 
   it('teaches nothing where the float lies on its stop', () => {

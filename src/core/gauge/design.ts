@@ -1,6 +1,7 @@
-import { levelForVolume, meshBounds, roomDepth, volumeBelow, type ClosedMesh, type Vec3 } from '../geometry';
+import { levelForVolume, meshBounds, offsetRange, roomDepth, volumeBelow, type ClosedMesh, type Vec3 } from '../geometry';
 import { failure, success, unwrap, type Outcome } from '../outcome';
 import { bentArm, floatCentre_m, freeSwing, type SwingArm } from './swingArm';
+import { straight } from './straight';
 import { gaugeCurve, type Instrument, type Surround } from './gauge';
 
 /** The arm of a sender that is to be chosen: what is given of it. */
@@ -110,14 +111,11 @@ const LEAST_SWING_RAD = 0.17;
 
 /** Volume by the height of a level surface, held between empty and what the tank holds. */
 function heightTable({ mesh, up, holds_m3 }: DesignSite): (height_m: number) => number {
-  const { min, max } = meshBounds(mesh);
+  const [low, high] = offsetRange(mesh, up);
   const top = unwrap(levelForVolume(mesh, up, holds_m3)).offset_m;
-  const table = Array.from({ length: HEIGHT_STEPS + 1 }, (_, i) => volumeBelow(mesh, { normal: up, offset_m: min[2] + ((max[2] - min[2]) * i) / HEIGHT_STEPS }));
-  return (height_m) => {
-    const at = Math.min(1, Math.max(0, (Math.min(height_m, top) - min[2]) / (max[2] - min[2]))) * HEIGHT_STEPS;
-    const i = Math.min(HEIGHT_STEPS - 1, Math.floor(at));
-    return Math.min(holds_m3, table[i]! + (table[i + 1]! - table[i]!) * (at - i));
-  };
+  const heights = Float64Array.from({ length: HEIGHT_STEPS + 1 }, (_, i) => low + ((high - low) * i) / HEIGHT_STEPS);
+  const volumes = heights.map((offset_m) => volumeBelow(mesh, { normal: up, offset_m }));
+  return (height_m) => Math.min(holds_m3, straight(heights, volumes, Math.min(height_m, top)));
 }
 
 /** What may be done to a sender that was made for another tank: its wire cut shorter and bent once near the pivot. */

@@ -4,7 +4,7 @@ import { needleAt, type Gauge, type NeedleCode, type Scale } from './needle';
 import { span_m } from './probe';
 import { freeRun, readingOf, shareAt, type FreeRun, type Sender, type SenderCode } from './sender';
 import type { Hindrance } from './swingArm';
-import { straight } from './calibrate';
+import { straight } from './straight';
 import { taughtFrom } from './correction';
 
 /** A sender with what it gives and how truly, and the gauge that shows it. */
@@ -171,10 +171,22 @@ export const withSlopes = (curve: GaugeCurve, bands: readonly (readonly GaugePoi
   needleHigh_ratio: Math.max(point.needleHigh_ratio, ...bands.map((band) => band[i]!.needleHigh_ratio)),
 }));
 
+/** Tables worked out last, by mesh: most edits leave a tank and the slopes asked for as they are. */
+const tables = new WeakMap<ClosedMesh, Map<string, (volume_m3: number) => number>>();
+const KEPT = 24;
+
 /** Height of the surface by volume, straight between so many even heights; held at floor and brim. */
 export function surfaceTable(mesh: ClosedMesh, up: Vec3, heights: number): (volume_m3: number) => number {
+  const key = [...up, heights].join();
+  const known = tables.get(mesh) ?? new Map<string, (volume_m3: number) => number>();
+  tables.set(mesh, known);
+  const kept = known.get(key);
+  if (kept) return kept;
   const [low, high] = offsetRange(mesh, up);
   const offsets = Float64Array.from({ length: heights + 1 }, (_, i) => low + ((high - low) * i) / heights);
   const volumes = offsets.map((offset_m) => volumeBelow(mesh, { normal: up, offset_m }));
-  return (volume_m3) => straight(volumes, offsets, volume_m3);
+  const table = (volume_m3: number): number => straight(volumes, offsets, volume_m3);
+  if (known.size >= KEPT) known.delete(known.keys().next().value!);
+  known.set(key, table);
+  return table;
 }

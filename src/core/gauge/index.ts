@@ -19,6 +19,7 @@ export { BEND_AT_M, designArm, refitArm, type ArmPlan, type DesignSite, type Des
 export { sightScale, stickScale, type Mark, type ScaleCode, type SightScale, type StickScale } from './scales';
 export { isotonic } from './isotonic';
 export { loggedPours, type LoggedPour, type LogLimits, type Pour, type PourFlag } from './pours';
-export { measuredCurve, straight, type CalibrateCode, type MeasuredCurve, type MeasuredPoint } from './calibrate';
+export { straight } from './straight';
+export { measuredCurve, type CalibrateCode, type MeasuredCurve, type MeasuredPoint } from './calibrate';
 export { explained, UNKNOWNS, type Explained, type ExplainCode, type FoundUnknown, type Plan, type UnknownKey } from './unknowns';
 export { AT_REST, pouring, rigReading, settledReading, stepRig, type RigReading, type RigSetup, type RigState } from './rig';

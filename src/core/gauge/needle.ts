@@ -1,4 +1,5 @@
 import { failure, success, type Outcome } from '../outcome';
+import { straight } from './straight';
 
 /** What a sender gives at its low and its high stop [ohm or V]. */
 export type Scale = { readonly empty: number; readonly full: number };
@@ -86,9 +87,5 @@ function unheld(gauge: Gauge, reading: number): number {
 /** Straight between the points taught, held beyond the first and last. */
 export function taughtAt(points: readonly TaughtPoint[], reading: number): number {
   const way = Math.sign(points.at(-1)!.reading - points[0]!.reading);
-  const after = points.findIndex((point) => (point.reading - reading) * way >= 0);
-  if (after < 0) return points.at(-1)!.shown_ratio;
-  if (after === 0) return points[0]!.shown_ratio;
-  const [a, b] = [points[after - 1]!, points[after]!];
-  return a.shown_ratio + ((b.shown_ratio - a.shown_ratio) * (reading - a.reading)) / (b.reading - a.reading);
+  return straight(points.map((point) => way * point.reading), points.map((point) => point.shown_ratio), way * reading);
 }

@@ -2,7 +2,7 @@ import { rangeOf } from '../document/compileSender';
 import type { Path } from '../document/edit';
 import type { GaugeDocument, SenderDocument, SystemDocument } from '../document/schema';
 import type { GaugeResult } from '../evaluate';
-import type { Scale } from '../gauge';
+import { straight, type Scale } from '../gauge';
 import type { FluidKey } from '../reference/fluids';
 import { say, when, type Hit, type Rule, type RuleContext } from './rule';
 
@@ -17,12 +17,7 @@ const DRY_RATIO = 0.1;
 const UPSETS: ReadonlySet<FluidKey> = new Set(['petrol', 'water', 'coolant']);
 
 /** Where the needle stands with a volume in the tank. */
-function needleWith({ curve }: GaugeResult, volume_m3: number): number {
-  const after = curve.points.findIndex((point) => point.volume_m3 >= volume_m3);
-  if (after <= 0) return curve.points[Math.max(0, after)]!.needle_ratio;
-  const [a, b] = [curve.points[after - 1]!, curve.points[after]!];
-  return a.needle_ratio + ((b.needle_ratio - a.needle_ratio) * (volume_m3 - a.volume_m3)) / (b.volume_m3 - a.volume_m3);
-}
+const needleWith = ({ curve: { points } }: GaugeResult, volume_m3: number): number => straight(points.map((point) => point.volume_m3), points.map((point) => point.needle_ratio), volume_m3);
 
 const solvedGauges = ({ system, evaluation }: RuleContext) =>
   evaluation.gauges.flatMap((gauge) => {

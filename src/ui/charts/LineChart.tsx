@@ -11,6 +11,7 @@ Chart.defaults.font.family = '"Atkinson Hyperlegible Next Variable", sans-serif'
 Chart.defaults.font.size = 14;
 
 export type Curve = {
+  /** Stands in the legend; empty for the second of a pair. */
   readonly label: string;
   readonly points: readonly { readonly x: number; readonly y: number }[];
   readonly color: 'accent' | 'fuelEdge' | 'stop' | 'soft' | 'ink' | 'good';

@@ -5,7 +5,7 @@ import { Download, Plus, Upload } from 'lucide-react';
 import { useEffect, useRef, useState } from 'react';
 import { useShallow } from 'zustand/react/shallow';
 import { withoutEntry, type PourDocument, type SystemDocument } from '@/core/document';
-import { poursCsv, readPoursCsv } from '@/core/formats';
+import { MOST_POURS, poursCsv, readPoursCsv } from '@/core/formats';
 import type { Outcome } from '@/core/outcome';
 import { formatQuantity } from '@/core/units';
 import type { CalibrationData } from '@/workers/gauge.worker';
@@ -134,6 +134,7 @@ function Curves({ data, instrument }: { readonly data: CalibrationData; readonly
   const reader = useReader();
   if (!data.measured.ok) return null;
   const { points, fitted } = data.measured.value;
+  const found = data.explained.ok ? data.explained.value : undefined;
   const volume = axisOf('tankVolume', reader);
   const length = axisOf('tape', reader);
   const y = (value: number): number => (data.channel === 'needle' ? value * 100 : data.channel === 'height' ? length.value(value) : value);
@@ -150,7 +151,7 @@ function Curves({ data, instrument }: { readonly data: CalibrationData; readonly
           { label: 'it lies between', color: 'accent', dash: [2, 4], points: curve(points, (i) => points[i]!.low) },
           { label: '', color: 'accent', dash: [2, 4], points: curve(points, (i) => points[i]!.high) },
           { label: 'planned', color: 'soft', dash: [8, 5], points: curve(data.planned, (i) => data.planned[i]!.reading) },
-          ...(data.explained.ok ? [{ label: 'planned, with what was found', color: 'good' as const, dash: [12, 3, 3, 3], points: curve(data.explained.value.curve, (i) => (data.explained as { value: { curve: readonly { reading: number }[] } }).value.curve[i]!.reading) }] : []),
+          ...(found ? [{ label: 'planned, with what was found', color: 'good' as const, dash: [12, 3, 3, 3], points: curve(found.curve, (i) => found.curve[i]!.reading) }] : []),
           { label: 'read', color: 'ink', marks: 'rectRot' as const, points: curve(fitted, (i) => fitted[i]!.measured) },
         ]}
       />
@@ -167,7 +168,7 @@ function CsvButtons({ t, c }: { readonly t: number; readonly c: number }) {
     saveFile(`${name.replaceAll(/[^a-z0-9]+/gi, '-').toLowerCase()}-pours.csv`, 'text/csv', poursCsv(pours));
   };
   const take = async (file: File): Promise<void> => {
-    if (file.size > MOST_BYTES) return setSaid({ ok: false, text: `${file.name} is too large: a log has no more than 400 rows.` });
+    if (file.size > MOST_BYTES) return setSaid({ ok: false, text: `${file.name} is too large: a log has no more than ${MOST_POURS} rows.` });
     const read = readPoursCsv(await file.text());
     if (!read.ok) return setSaid({ ok: false, text: `${file.name}, ${read.error.at}: ${read.error.detail}` });
     const room = MOST_POURS - openDocument().tanks[t]!.calibrations[c]!.pours.length;
@@ -191,4 +192,3 @@ function CsvButtons({ t, c }: { readonly t: number; readonly c: number }) {
   );
 }
 const MOST_BYTES = 400_000;
-const MOST_POURS = 400;

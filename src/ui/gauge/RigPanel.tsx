@@ -3,7 +3,7 @@
 import { Box } from '@chakra-ui/react';
 import { useEffect, useRef, useState } from 'react';
 import type { PourDocument } from '@/core/document';
-import { settledReading } from '@/core/gauge';
+import { settledReading, type RigReading } from '@/core/gauge';
 import { formatQuantity } from '@/core/units';
 import { readEntry } from '../fields/readEntry';
 import { Select } from '../fields/Select';
@@ -12,7 +12,7 @@ import { Button } from '../parts/Button';
 import { FieldGrid } from '../parts/Panel';
 import { openDocument } from '../state/editor';
 import { useReader } from '../state/reader';
-import { endRig, pourIntoRig, startRig, type RigSample, type RigStarted, type RigTruth } from './rigClient';
+import { endRig, pourIntoRig, startRig, type RigStarted, type RigTruth } from './rigClient';
 
 type Props = { readonly sender: string; readonly onPour: (pour: Omit<PourDocument, 'id'>) => void };
 
@@ -32,20 +32,20 @@ export function RigPanel({ sender, onPour }: Props) {
   const [fault, setFault] = useState<keyof typeof FAULTS>('none');
   const [speed, setSpeed] = useState<(typeof SPEEDS)[number]>('10');
   const [seed, setSeed] = useState(1);
-  const [sample, setSample] = useState<RigSample>();
+  const [sample, setSample] = useState<RigReading>();
   const [settled, setSettled] = useState<number>();
   const [counted, setCounted] = useState(0);
   const [litres, setLitres] = useState<number>(0.005);
   const [why, setWhy] = useState('');
   const [truth, setTruth] = useState<RigTruth>();
-  const last = useRef<RigSample[]>([]);
+  const last = useRef<RigReading[]>([]);
   /** The rig that still runs: whoever leaves the stage ends it. */
   const live = useRef<string>(undefined);
   useEffect(() => {
     if (!rig) return undefined;
     const source = new EventSource(`/api/rig/${rig.id}`);
     source.onmessage = ({ data }: MessageEvent<string>) => {
-      const next = JSON.parse(data) as RigSample;
+      const next = JSON.parse(data) as RigReading;
       last.current = [...last.current, next].slice(-KEPT);
       setSample(next);
       setSettled(settledReading(last.current, STILL, WITHIN_RATIO * rig.span));

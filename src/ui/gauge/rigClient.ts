@@ -1,10 +1,10 @@
 'use client';
 
 import type { SystemDocument } from '@/core/document';
+import type { RigReading } from '@/core/gauge';
 
 /** What a simulated rig says of itself when it starts, and of its truth when it ends. */
 export type RigStarted = { readonly id: string; readonly tank: string; readonly sender: string; readonly signal: 'resistance' | 'voltage'; readonly pulsesPerLitre: number; readonly span: number };
-export type RigSample = { readonly t_s: number; readonly reading: number; readonly pulses: number; readonly pouring: boolean };
 export type RigTruth = { readonly volume_ratio: number; readonly lowered_m: number; readonly meter_ratio: number; readonly sticksBelow_ratio: number; readonly diesAt_ratio: number | null };
 
 type Answer<T> = { readonly ok: true; readonly value: T } | { readonly ok: false; readonly detail: string };
@@ -23,5 +23,5 @@ const JSON_HEADERS = { 'content-type': 'application/json' };
 
 export const startRig = (system: SystemDocument, query: { readonly sender: string; readonly seed: number; readonly speed: number; readonly fault: string }) =>
   asked<RigStarted>(fetch(`/api/rig?${new URLSearchParams(Object.entries(query).map(([key, value]) => [key, String(value)])).toString()}`, { method: 'POST', headers: JSON_HEADERS, body: JSON.stringify(system) }));
-export const pourIntoRig = (id: string, volume_m3: number) => asked<RigSample>(fetch(`/api/rig/${id}`, { method: 'POST', headers: JSON_HEADERS, body: JSON.stringify({ volume_m3, flow_m3PerS: 0.0005 }) }));
+export const pourIntoRig = (id: string, volume_m3: number) => asked<RigReading>(fetch(`/api/rig/${id}`, { method: 'POST', headers: JSON_HEADERS, body: JSON.stringify({ volume_m3, flow_m3PerS: 0.0005 }) }));
 export const endRig = (id: string) => asked<RigTruth>(fetch(`/api/rig/${id}`, { method: 'DELETE' }));
