@@ -2,11 +2,10 @@
 
 import { Box } from '@chakra-ui/react';
 import { Download, Plus, Upload } from 'lucide-react';
-import { useEffect, useRef, useState } from 'react';
+import { useRef, useState } from 'react';
 import { useShallow } from 'zustand/react/shallow';
-import { withoutEntry, type PourDocument, type SystemDocument } from '@/core/document';
+import { withoutEntry, type PourDocument } from '@/core/document';
 import { MOST_POURS, poursCsv, readPoursCsv } from '@/core/formats';
-import type { Outcome } from '@/core/outcome';
 import { formatQuantity } from '@/core/units';
 import type { CalibrationData } from '@/workers/gauge.worker';
 import { axisOf } from '../charts/axes';
@@ -18,9 +17,9 @@ import { Button } from '../parts/Button';
 import { Caution } from '../parts/Caution';
 import { FieldGrid, Panel } from '../parts/Panel';
 import { saveFile } from '../parts/saveFile';
-import { useRested } from '../parts/useRested';
-import { applyEdit, openDocument, setValue, useSystem, useValue } from '../state/editor';
+import { applyEdit, openDocument, setValue, useValue } from '../state/editor';
 import { useReader } from '../state/reader';
+import { useRestedAnswer } from '../state/useRestedAnswer';
 import { CountAndPlace, TaughtTable, type Placed } from './CorrectionPanel';
 import { explanations } from './calibrationWords';
 import { withCalibration, withPours, withTaught } from './gaugeEdits';
@@ -53,21 +52,6 @@ export function CalibrationPanel({ t }: { readonly t: number }) {
   );
 }
 
-/** The log worked out, when edits have come to rest. */
-function useCalibration(t: number, c: number, points: number): { readonly answer: Outcome<CalibrationData> | undefined; readonly fresh: boolean } {
-  const system = useSystem();
-  const rested = useRested(system);
-  const [shown, setShown] = useState<{ readonly system: SystemDocument; readonly c: number; readonly points: number; readonly answer: Outcome<CalibrationData> }>();
-  useEffect(() => {
-    let current = true;
-    gaugeWorker().calibration(rested, t, c, points).then((answer) => current && setShown({ system: rested, c, points, answer }), () => undefined);
-    return () => {
-      current = false;
-    };
-  }, [rested, t, c, points]);
-  return { answer: shown?.c === c ? shown.answer : undefined, fresh: shown?.system === system && shown.points === points };
-}
-
 function Log({ t, c, nameOf }: { readonly t: number; readonly c: number; readonly nameOf: (id: string) => string }) {
   const reader = useReader();
   const calibration = useValue((system) => system.tanks[t]!.calibrations[c]!);
@@ -75,7 +59,7 @@ function Log({ t, c, nameOf }: { readonly t: number; readonly c: number; readonl
   const signal = useValue((system) => system.tanks[t]!.senders[senderIndex]?.output.kind);
   const [points, setPoints] = useState(5);
   const [placed, setPlaced] = useState<Placed>('best');
-  const { answer, fresh } = useCalibration(t, c, points);
+  const { value: answer, fresh } = useRestedAnswer(gaugeWorker, `${t} ${c} ${points}`, (worker, system) => worker.calibration(system, t, c, points));
   const at = (key: string) => ['tanks', t, 'calibrations', c, key];
   const pour = (line: Omit<PourDocument, 'id'>): void => applyEdit('write down a pour', (system) => withPours(system, t, c, [line]));
   const enterStart = (text: string): EntryVerdict => {

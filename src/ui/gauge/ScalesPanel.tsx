@@ -2,6 +2,7 @@
 
 import { Box, chakra } from '@chakra-ui/react';
 import { Download, Plus, Trash2 } from 'lucide-react';
+import type { ReactNode } from 'react';
 import { evenStep_m3, type DipResult, type SightResult } from '@/core/evaluate';
 import { stripSvg } from '@/core/formats';
 import type { Mark } from '@/core/gauge';
@@ -42,11 +43,9 @@ export function ScalesPanel({ t }: { readonly t: number }) {
         const at = (key: string) => ['tanks', t, 'sightTubes', i, key];
         return (
           <Box key={sight.id} borderTopWidth="1px" borderColor="rule" pt="3" mt="2" data-path={`tanks.${t}.sightTubes.${i}`}>
-            <Box display="flex" gap="2" alignItems="end" mb="2" flexWrap="wrap">
-              <Box flex="1 1 180px"><TextEntry label={of('Name')} value={sight.name} onEnter={(text) => readName(text, (name) => setValue(`rename ${sight.name}`, at('name'), name))} /></Box>
+            <ScaleHead t={t} list="sightTubes" index={i} name={sight.name}>
               <Select label={of('On the')} value={sight.face} options={SIDES.map((value) => ({ value, label: FACE_WORDS[value] }))} onChange={(face) => setValue(`side of ${sight.name}`, at('face'), face)} />
-              <SquareButton label={`Remove ${sight.name}`} onClick={() => applyEdit(`remove ${sight.name}`, (system) => withoutScale(system, t, 'sightTubes', i))}><Trash2 size={18} aria-hidden /></SquareButton>
-            </Box>
+            </ScaleHead>
             <FieldGrid>
               <KnownField label={of('Lower boss above the floor')} path={at('lower_m')} role="tape" />
               <KnownField label={of('Upper boss above the floor')} path={at('upper_m')} role="tape" />
@@ -62,17 +61,26 @@ export function ScalesPanel({ t }: { readonly t: number }) {
         const at = (key: string) => ['tanks', t, 'dipsticks', i, key];
         return (
           <Box key={stick.id} borderTopWidth="1px" borderColor="rule" pt="3" mt="2" data-path={`tanks.${t}.dipsticks.${i}`}>
-            <Box display="flex" gap="2" alignItems="end" mb="2" flexWrap="wrap">
-              <Box flex="1 1 180px"><TextEntry label={of('Name')} value={stick.name} onEnter={(text) => readName(text, (name) => setValue(`rename ${stick.name}`, at('name'), name))} /></Box>
+            <ScaleHead t={t} list="dipsticks" index={i} name={stick.name}>
               <Select label={of('Through')} value={stick.port} options={tank.ports.map(({ id, name }) => ({ value: id, label: name }))} onChange={(port) => setValue(`port of ${stick.name}`, at('port'), port)} />
-              <SquareButton label={`Remove ${stick.name}`} onClick={() => applyEdit(`remove ${stick.name}`, (system) => withoutScale(system, t, 'dipsticks', i))}><Trash2 size={18} aria-hidden /></SquareButton>
-            </Box>
+            </ScaleHead>
             <FieldGrid><KnownField label={of('A mark every')} path={at('markEvery_m3')} role="tankVolume" /></FieldGrid>
             <StickSaid result={result?.dips.find(({ id }) => id === stick.id)} />
           </Box>
         );
       })}
     </Panel>
+  );
+}
+
+/** Name of a scale, what it stands on, and its removal with what was calibrated of it. */
+function ScaleHead({ t, list, index, name, children }: { readonly t: number; readonly list: 'sightTubes' | 'dipsticks'; readonly index: number; readonly name: string; readonly children: ReactNode }) {
+  return (
+    <Box display="flex" gap="2" alignItems="end" mb="2" flexWrap="wrap">
+      <Box flex="1 1 180px"><TextEntry label={`Name, ${name}`} value={name} onEnter={(text) => readName(text, (entered) => setValue(`rename ${name}`, ['tanks', t, list, index, 'name'], entered))} /></Box>
+      {children}
+      <SquareButton label={`Remove ${name}`} onClick={() => applyEdit(`remove ${name}`, (system) => withoutScale(system, t, list, index))}><Trash2 size={18} aria-hidden /></SquareButton>
+    </Box>
   );
 }
 

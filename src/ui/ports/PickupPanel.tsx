@@ -1,36 +1,19 @@
 'use client';
 
 import { Box } from '@chakra-ui/react';
-import { useEffect, useState } from 'react';
-import { chosen, PICKUP_KINDS, STRAINERS, withoutEntry, type SystemDocument } from '@/core/document';
+import { chosen, PICKUP_KINDS, STRAINERS, withoutEntry } from '@/core/document';
 import type { CutSpread } from '@/core/evaluate';
 import { KnownField } from '../fields/KnownField';
 import { Select } from '../fields/Select';
-import { gaugeWorker } from '../gauge/gaugeWorker';
 import { Button } from '../parts/Button';
 import { FieldGrid, Panel } from '../parts/Panel';
 import { Practice } from '../parts/Practice';
 import { Shown } from '../parts/Shown';
-import { useRested } from '../parts/useRested';
 import { STRAINER_WORDS } from '../parts/words';
 import { applyEdit, setValue, useSystem } from '../state/editor';
 import { useDetails } from '../state/results';
 
 const PICKUP_WORDS: Readonly<Record<(typeof PICKUP_KINDS)[number], string>> = { 'top-tube': 'tube from the lid', hose: 'hose from the lid', module: 'pump module from the lid', 'bottom-outlet': 'outlet in the bottom' };
-
-/** Cut lengths with their worst cases, worked out when edits rest. */
-export function useCuts(system: SystemDocument, t: number): { readonly cuts: readonly CutSpread[]; readonly fresh: boolean } {
-  const rested = useRested(system);
-  const [shown, setShown] = useState<{ readonly system: SystemDocument; readonly cuts: readonly CutSpread[] }>();
-  useEffect(() => {
-    let current = true;
-    gaugeWorker().cuts(rested, t).then((answer) => current && setShown({ system: rested, cuts: answer.ok ? answer.value : [] }), () => undefined);
-    return () => {
-      current = false;
-    };
-  }, [rested, t]);
-  return { cuts: shown?.cuts ?? [], fresh: shown?.system === system };
-}
 
 export function PickupPanel({ t, p, cut, isFirst }: { readonly t: number; readonly p: number; readonly cut: CutSpread | undefined; readonly isFirst: boolean }) {
   const system = useSystem();

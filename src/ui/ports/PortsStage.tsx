@@ -5,17 +5,19 @@ import { Plus } from 'lucide-react';
 import { assumed, chosen, freshId, shapeSpan, withAdded, type PickupDocument, type SystemDocument } from '@/core/document';
 import { TankViews } from '../drawing/TankViews';
 import { StageFindings } from '../findings/FindingsView';
+import { gaugeWorker } from '../gauge/gaugeWorker';
 import { Button } from '../parts/Button';
 import { Caution } from '../parts/Caution';
 import { Panel } from '../parts/Panel';
 import { Practice } from '../parts/Practice';
 import { applyEdit, useSystem } from '../state/editor';
 import { openTank, useTank } from '../state/tankChoice';
+import { useRestedAnswer } from '../state/useRestedAnswer';
 import { ContactPanel } from '../tank/ContactPanel';
 import { TankPicker } from '../tank/TankPicker';
 import { AttitudePanel } from './AttitudePanel';
 import { HoleChart } from './HoleChart';
-import { PickupPanel, useCuts } from './PickupPanel';
+import { PickupPanel } from './PickupPanel';
 import { PortRow } from './PortRow';
 import { withSpare } from './portEdits';
 import { ReservePanel } from './ReservePanel';
@@ -26,7 +28,7 @@ export function PortsStage() {
   const system = useSystem();
   const t = useTank();
   const tank = system.tanks[t]!;
-  const { cuts } = useCuts(system, t);
+  const cuts = useRestedAnswer(gaugeWorker, `cuts of ${t}`, (worker, current) => worker.cuts(current, t)).value;
   return (
     <Box display="grid" gridTemplateColumns="minmax(0, 1fr)" gap="4">
       <TankPicker />
@@ -44,7 +46,7 @@ export function PortsStage() {
       </Panel>
       <HoleChart />
       <Panel title={tank.name}><TankViews index={t} /></Panel>
-      {tank.pickups.map((pickup, p) => <PickupPanel key={pickup.id} t={t} p={p} cut={cuts.find(({ id }) => id === pickup.id)} isFirst={p === 0} />)}
+      {tank.pickups.map((pickup, p) => <PickupPanel key={pickup.id} t={t} p={p} cut={cuts?.ok ? cuts.value.find(({ id }) => id === pickup.id) : undefined} isFirst={p === 0} />)}
       <Box><Button onClick={addPickup} disabled={tank.ports.every(({ id }) => tank.pickups.some(({ port }) => port === id))}><Plus size={18} aria-hidden />Add a pickup</Button></Box>
       <ReservePanel t={t} />
       <AttitudePanel />

@@ -1,43 +1,11 @@
 'use client';
 
 import type { Remote } from 'comlink';
-import { useEffect, useState } from 'react';
 import type { SystemDocument } from '@/core/document';
-import { failure, type Outcome } from '@/core/outcome';
+import type { Outcome } from '@/core/outcome';
 import type { TankApi } from '@/workers/tank.worker';
-import { useRested } from '../parts/useRested';
-import { useEditor } from '../state/editor';
-import { useDetails } from '../state/results';
+import { useRestedAnswer } from '../state/useRestedAnswer';
 import { tankWorker } from './tankWorker';
 
-type Answer<T> = {
-  /** The last that came; undefined until the first has. */
-  readonly value: Outcome<T> | undefined;
-  /** Whether it belongs to the document on screen and to what is asked now. */
-  readonly fresh: boolean;
-};
-
-/**
- * What the tank's worker says of the open document, asked again when edits
- * have come to rest.
- * @param question what is asked beside the document, as text: another one is asked at once
- */
-export function useTankAnswer<T>(question: string, ask: (worker: Remote<TankApi>, system: SystemDocument) => Promise<Outcome<T>>): Answer<T> {
-  const open = useEditor((state) => state.system);
-  const system = useRested(useDetails((details) => details.system));
-  const [shown, setShown] = useState<{ readonly system: SystemDocument; readonly question: string; readonly value: Outcome<T> }>();
-  useEffect(() => {
-    if (!system) return undefined;
-    let current = true;
-    const put = (value: Outcome<T>): void => {
-      if (current) setShown({ system, question, value });
-    };
-    ask(tankWorker(), system).then(put, (error: unknown) => put(failure('broken', 'calculation', `The calculation broke: ${error instanceof Error ? error.message : String(error)}`)));
-    return () => {
-      current = false;
-    };
-    // The question says all that is asked.
-    // eslint-disable-next-line react-hooks/exhaustive-deps
-  }, [system, question]);
-  return { value: shown?.value, fresh: shown !== undefined && shown.system === open && shown.question === question };
-}
+/** What the tank's worker says of the open document. */
+export const useTankAnswer = <T>(question: string, ask: (worker: Remote<TankApi>, system: SystemDocument) => Promise<Outcome<T>>) => useRestedAnswer(tankWorker, question, ask);

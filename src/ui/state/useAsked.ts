@@ -1,0 +1,48 @@
+'use client';
+
+import type { Remote } from 'comlink';
+import { useState } from 'react';
+import type { SystemDocument } from '@/core/document';
+import { failure, type Outcome } from '@/core/outcome';
+import { openDocument, useEditor } from './editor';
+
+type Asked<Api, T> = {
+  readonly running: boolean;
+  /** The last answer, and whether it belongs to the document on screen. */
+  readonly answer: Outcome<T> | undefined;
+  readonly fresh: boolean;
+  readonly ask: (question: (worker: Remote<Api>, system: SystemDocument) => Promise<Outcome<T>>) => void;
+  readonly stop: () => void;
+  readonly forget: () => void;
+};
+
+/**
+ * Something that takes a while and is asked of a worker by a button: an old
+ * answer is known as old.
+ * @param end ends the worker, and what it is at
+ */
+export function useAsked<Api, T>(worker: () => Remote<Api>, end: () => void = () => undefined): Asked<Api, T> {
+  const open = useEditor((state) => state.system);
+  const [run, setRun] = useState(0);
+  const [active, setActive] = useState<number>();
+  const [shown, setShown] = useState<{ readonly system: SystemDocument; readonly answer: Outcome<T> }>();
+  return {
+    running: active !== undefined, answer: shown?.answer, fresh: shown !== undefined && shown.system === open,
+    ask: (question) => {
+      const system = openDocument();
+      const mine = run + 1;
+      setRun(mine);
+      setActive(mine);
+      const done = (answer: Outcome<T>): void => {
+        setActive((current) => (current === mine ? undefined : current));
+        setShown({ system, answer });
+      };
+      question(worker(), system).then(done, (error: unknown) => done(failure('broken', 'calculation', `The calculation broke: ${error instanceof Error ? error.message : String(error)}`)));
+    },
+    stop: () => {
+      end();
+      setActive(undefined);
+    },
+    forget: () => setShown(undefined),
+  };
+}
