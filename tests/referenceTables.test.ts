@@ -4,8 +4,11 @@ import { COMPATIBILITY, CONTACT_FLUIDS, CONTACT_OF_FLUID, compatibilityOf, MATER
 import { EXCITATIONS } from '@/core/reference/excitation';
 import { MEASURING, STANDING } from '@/core/reference/standing';
 import { GRIP, RATCHET, SPANNERS, TOOLS } from '@/core/reference/reachTools';
-import { FLUIDS } from '@/core/reference/fluids';
+import { FLUIDS, HEAT_CAPACITY } from '@/core/reference/fluids';
 import { LINE_SIZES } from '@/core/reference/lineSizes';
+import { ADAPTERS, JOINS } from '@/core/reference/joins';
+import { GROMMETS, grommetFor, LINE_SERIES, LINE_STOCK, LINE_SUPPORTS, nearestStock, supportSpacing_m } from '@/core/reference/lineStock';
+import { COPPER, FUSES, WIRES } from '@/core/reference/wires';
 import { FITTINGS, ROUGHNESS } from '@/core/reference/losses';
 import { GAUGE_TABLES } from '@/core/reference/sheetGauges';
 import { HOLE_RULES, HOLE_TOOLS, PILOT, THREAD_DEPTH } from '@/core/reference/holeTools';
@@ -32,7 +35,11 @@ const rows: readonly (readonly [string, Sourced])[] = [
   ...STRAINER_ROWS.map((row) => [row.name, row] as const), ...SENDER_RANGES.map((row) => [row.name, row] as const), ...Object.values(POUR_SPREADS).map((row) => [row.name, row] as const),
   ['pilot drill', PILOT], ['pump in its holder', PUMP_BODY], ['cut of a tube', CUT_SPREAD], ['room round a pickup', PICKUP_KEEP], ['senders as made', SENDER_MAKE], ['how deep a float sits', FLOAT_IMMERSION],
   ['fingers about a handle', GRIP], ['ratchet', RATCHET],
+  ...LINE_STOCK.map((row) => [row.key, row] as const), ...LINE_SERIES.map((row) => [row.name, row] as const), ...LINE_SUPPORTS.map((row) => [`${row.kind} up to ${row.upTo_m} m held`, row] as const), ...GROMMETS.map((row) => [`grommet ${row.name}`, row] as const),
+  ...ADAPTERS.map((row) => [row.key, row] as const), ...Object.values(JOINS).map((row) => [row.name, row] as const), ...WIRES.map((row) => [row.name, row] as const), ['copper', COPPER], ['fuses', FUSES],
+  ...Object.values(FITTINGS).flatMap(({ key, threeK }) => (threeK ? [[`${key}, three-K`, threeK] as const] : [])),
   ...EXCITATIONS.map((row) => [row.vehicle, row] as const),
+  ...Object.entries(HEAT_CAPACITY).map(([key, row]) => [`heat of ${key}`, row] as const),
   ...Object.values(FLUIDS).flatMap((row) => [[`${row.key} density`, row.density], [`${row.key} viscosity`, row.viscosity], [`${row.key} vapour`, row.vapour]] as const),
 ];
 
@@ -55,6 +62,44 @@ describe('reference tables', () => {
     const sizes = LINE_SIZES.filter((size) => size.kind === kind);
     sizes.slice(1).forEach((size, i) => expect(size.bore_m).toBeGreaterThan(sizes[i]!.bore_m));
     for (const size of sizes) if (size.outside_m !== undefined) expect(size.bore_m).toBeLessThan(size.outside_m);
+  });
+
+  it.each(LINE_SERIES.map(({ key }) => key))('%s: bores, outsides and bends grow with size, and a bend is wider than the line', (key) => {
+    const sizes = LINE_STOCK.filter(({ series }) => series === key);
+    expect(sizes.length).toBeGreaterThan(2);
+    sizes.slice(1).forEach((size, i) => {
+      expect(size.bore_m).toBeGreaterThan(sizes[i]!.bore_m);
+      expect(size.outside_m).toBeGreaterThan(sizes[i]!.outside_m);
+      expect(size.bend_m).toBeGreaterThanOrEqual(sizes[i]!.bend_m);
+    });
+    for (const size of sizes) {
+      expect(size.outside_m).toBeGreaterThan(size.bore_m);
+      expect(size.bend_m).toBeGreaterThan(size.outside_m);
+      expect(COMPATIBILITY.some((row) => row.key === size.material)).toBe(true);
+    }
+    expect(nearestStock(key, sizes[1]!.bore_m)).toBe(sizes[1]);
+  });
+
+  it('the grommet for a line is the smallest that takes it', () => {
+    expect(grommetFor(0.0159)?.name).toBe('16 mm');
+    expect(grommetFor(0.003)?.name).toBe('4 mm');
+    expect(grommetFor(0.09)).toBeUndefined();
+  });
+
+  it('wires: AWG by its formula gives the printed areas and, within a few per cent, resistances of NEC chapter 9 table 8 (from memory)', () => {
+    for (const [name, mm2, ohmPerKm] of [['18 AWG', 0.823, 26.1], ['14 AWG', 2.08, 10.3], ['10 AWG', 5.26, 4.07], ['6 AWG', 13.3, 1.61]] as const) {
+      const row = WIRES.find((wire) => wire.name === name)!;
+      expect(row.area_m2 * 1e6 / mm2).toBeCloseTo(1, 2);
+      // Printed at 75 °C; brought to 20 °C.
+      expect(Math.abs((row.resistance_ohmPerM * 1e3 * (1 + COPPER.rise_perK * 55)) / ohmPerKm - 1)).toBeLessThan(0.05);
+    }
+    for (const system of ['mm2', 'awg']) {
+      const rows = WIRES.filter((wire) => wire.system === system);
+      rows.slice(1).forEach((wire, i) => {
+        expect(wire.resistance_ohmPerM).toBeLessThan(rows[i]!.resistance_ohmPerM);
+        expect(wire.most_A).toBeGreaterThan(rows[i]!.most_A);
+      });
+    }
   });
 
   it("every fluid is valid over a range", () => {
@@ -85,4 +130,31 @@ describe('reference tables', () => {
   it('bands of movement run upward', () => {
     for (const { from_Hz, to_Hz } of EXCITATIONS) expect(from_Hz).toBeLessThan(to_Hz);
   });
+});
+
+it('every line that can be bought has a spacing of holders, and a wider tube none closer than a thin one', () => {
+  for (const { kind, outside_m, key } of LINE_STOCK) {
+    expect(supportSpacing_m(kind, outside_m), key).toBeGreaterThanOrEqual(0.3);
+    expect(supportSpacing_m(kind, outside_m), key).toBeLessThanOrEqual(2);
+  }
+  const tubes = LINE_STOCK.filter(({ kind }) => kind === 'tube').sort((a, b) => a.outside_m - b.outside_m);
+  tubes.slice(1).forEach(({ outside_m, key }, i) => expect(supportSpacing_m('tube', outside_m), key).toBeGreaterThanOrEqual(supportSpacing_m('tube', tubes[i]!.outside_m)));
+});
+
+it('every fluid has a heat capacity: fuels between 1.8 and 2.6 kJ/(kg K), water the highest of all', () => {
+  for (const key of Object.keys(FLUIDS) as (keyof typeof FLUIDS)[]) {
+    const { heat_JPerKgK } = HEAT_CAPACITY[key];
+    const watery = ['water', 'coolant', 'urea'].includes(key);
+    expect(heat_JPerKgK, key).toBeGreaterThanOrEqual(watery ? 3000 : 1800);
+    expect(heat_JPerKgK, key).toBeLessThanOrEqual(watery ? HEAT_CAPACITY.water.heat_JPerKgK : 2600);
+  }
+});
+
+it('a grommet for a line is the smallest whose rubber takes it, and none takes what is wider than the widest', () => {
+  for (const { outside_m, key } of LINE_STOCK) {
+    const grommet = grommetFor(outside_m);
+    const fits = GROMMETS.filter(({ holds_m }) => holds_m * 1.1 >= outside_m);
+    expect(grommet?.holds_m, key).toBe(fits.length > 0 ? Math.min(...fits.map(({ holds_m }) => holds_m)) : undefined);
+    if (grommet) expect(grommet.hole_m, key).toBeGreaterThan(outside_m);
+  }
 });

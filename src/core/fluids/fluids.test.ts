@@ -1,5 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import { unwrap } from '../outcome';
+import { FLUIDS, type FluidKey } from '../reference/fluids';
 import { PSI_PA } from '../units';
 import { airState, ambientPressure_Pa, fluidState, vapourAt, volumeCorrection } from '.';
 
@@ -95,5 +96,34 @@ describe('oil and coolant', () => {
     const growth = at(283.15) / at(373.15) - 1;
     expect(growth).toBeGreaterThan(0.04);
     expect(growth).toBeLessThan(0.06);
+  });
+});
+
+describe('other fluids', () => {
+  it('methanol boils at 64.6 °C and has 12.9 kPa at 20 °C, CRC Handbook (from memory)', () => {
+    expect(unwrap(fluidState({ key: 'methanol' }, celsius(64.6))).vapourPressureAbs_Pa / 101325).toBeCloseTo(1, 2);
+    expect(unwrap(fluidState({ key: 'methanol' }, celsius(20))).vapourPressureAbs_Pa / 12.9e3).toBeCloseTo(1, 1);
+    expect(unwrap(fluidState({ key: 'methanol' }, celsius(25))).viscosity_PaS * 1e3).toBeCloseTo(0.544, 1);
+  });
+
+  it('fuels stand in the order of trade: petrol thinnest and first to boil, biodiesel thickest of the fuels', () => {
+    const at20 = (key: FluidKey) => unwrap(fluidState({ key }, celsius(20)));
+    const thickness = (['petrol', 'e10', 'e85', 'kerosene', 'diesel', 'b20', 'b100', 'engine-oil'] as const).map((key) => at20(key).kinematicViscosity_m2PerS);
+    expect([...thickness].sort((a, b) => a - b)).toEqual(thickness);
+    expect(at20('e10').vapourPressureAbs_Pa).toBeGreaterThan(at20('petrol').vapourPressureAbs_Pa);
+    expect(at20('e85').vapourPressureAbs_Pa).toBeLessThan(at20('petrol').vapourPressureAbs_Pa);
+  });
+
+  it.each(Object.keys(FLUIDS) as FluidKey[])('%s: thinner and lighter when warmer, all over its range', (key) => {
+    const { validFrom_K, validTo_K } = FLUIDS[key];
+    let before = unwrap(fluidState({ key }, validFrom_K + (key === 'water' ? 5 : 0)));
+    for (let t = validFrom_K + 10; t <= validTo_K; t += 10) {
+      const state = unwrap(fluidState({ key }, t));
+      expect(state.extrapolated).toBe(false);
+      expect(state.kinematicViscosity_m2PerS).toBeLessThan(before.kinematicViscosity_m2PerS);
+      expect(state.density_kgPerM3).toBeLessThan(before.density_kgPerM3);
+      expect(state.vapourPressureAbs_Pa).toBeGreaterThan(before.vapourPressureAbs_Pa);
+      before = state;
+    }
   });
 });

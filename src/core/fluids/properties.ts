@@ -51,6 +51,7 @@ export function fluidState(batch: FluidBatch, temperature_K: number): Outcome<Fl
   });
 }
 
+const BAR_PA = 1e5;
 const REFERENCE_15_K = ZERO_CELSIUS_K + 15;
 
 /** Density [kg/m³]; all but water from their density at 15 °C. */
@@ -114,6 +115,8 @@ export function vapourAt(law: VapourLaw, temperature_K: number): number {
       return petrolVapour(law.reidVapourPressure_Pa / PSI_PA, law.slope_K, temperature_K * 1.8) * PSI_PA;
     case 'rankine-ab':
       return Math.exp(law.a - law.b_R / (temperature_K * 1.8)) * PSI_PA;
+    case 'antoine':
+      return 10 ** (law.a - law.b_K / (temperature_K + law.c_K)) * BAR_PA;
     case 'water-wagner':
       return waterVapour(temperature_K);
   }

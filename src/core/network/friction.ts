@@ -15,7 +15,28 @@ export function regimeOf(reynolds: number): Regime {
   return reynolds <= LAMINAR_RE ? 'laminar' : reynolds < TURBULENT_RE ? 'transitional' : 'turbulent';
 }
 
-const COLEBROOK_STEPS = 12;
+const COLEBROOK_STEPS = 8;
+const TWO_PER_LN10 = 2 / Math.LN10;
+/** Newton's method doubles the digits: a change this small leaves nothing but rounding. */
+const COLEBROOK_SMALL = 1e-8;
+
+/**
+ * 1 / sqrt(f) of Colebrook's formula, to rounding.
+ * @source Newton's method on 1/sqrt(f), from T. K. Serghides' explicit formula, Chemical Engineering 91 (1984) 63
+ */
+function colebrookRoot(reynolds: number, relativeRoughness: number): number {
+  const a = relativeRoughness / 3.7;
+  const b = 2.51 / reynolds;
+  const first = -TWO_PER_LN10 * Math.log(a + 12 / reynolds);
+  let x = -TWO_PER_LN10 * Math.log(a + b * first);
+  for (let step = 0; step < COLEBROOK_STEPS; step++) {
+    const inside = a + b * x;
+    const change = (x + TWO_PER_LN10 * Math.log(inside)) / (1 + (TWO_PER_LN10 * b) / inside);
+    x -= change;
+    if (Math.abs(change) <= COLEBROOK_SMALL * x) break;
+  }
+  return x;
+}
 
 /**
  * Darcy friction factor in turbulent flow, to rounding.
@@ -23,29 +44,15 @@ const COLEBROOK_STEPS = 12;
  * @param reynolds          > 0, meant for 4000 and above
  * @param relativeRoughness roughness / bore, 0 … 0.05
  * @returns f [-]
- * @source C. F. Colebrook, J. Inst. Civ. Eng. 11 (1939); Newton's method on 1/sqrt(f)
+ * @source C. F. Colebrook, J. Inst. Civ. Eng. 11 (1939)
  */
-export function colebrook(reynolds: number, relativeRoughness: number): number {
-  const a = relativeRoughness / 3.7;
-  const b = 2.51 / reynolds;
-  let x = -2 * Math.log10(a + 5.74 / reynolds ** 0.9);
-  for (let step = 0; step < COLEBROOK_STEPS; step++) {
-    const inside = a + b * x;
-    const change = (x + 2 * Math.log10(inside)) / (1 + (2 / Math.LN10) * (b / inside));
-    x -= change;
-    if (Math.abs(change) <= 1e-14 * x) break;
-  }
-  return 1 / (x * x);
-}
+export const colebrook = (reynolds: number, relativeRoughness: number): number => colebrookRoot(reynolds, relativeRoughness) ** -2;
 
-/** d ln f / d ln Re of Colebrook's f, by implicit differentiation. */
-function colebrookSlope(reynolds: number, relativeRoughness: number, f: number): number {
-  const x = 1 / Math.sqrt(f);
+/** d ln f / d ln Re of Colebrook's f, by implicit differentiation; x is 1 / sqrt(f). */
+function colebrookSlope(reynolds: number, relativeRoughness: number, x: number): number {
   const b = 2.51 / reynolds;
-  const inside = relativeRoughness / 3.7 + b * x;
-  const lever = (2 / Math.LN10) * (b / inside);
-  const dxdlnRe = (lever * x) / (1 + lever);
-  return (-2 * dxdlnRe) / x;
+  const lever = (TWO_PER_LN10 * b) / (relativeRoughness / 3.7 + b * x);
+  return (-2 * lever) / (1 + lever);
 }
 
 /**
@@ -59,22 +66,32 @@ function colebrookSlope(reynolds: number, relativeRoughness: number, f: number):
 export function frictionNumber(reynolds: number, relativeRoughness: number): { value: number; slope: number } {
   if (reynolds <= LAMINAR_RE) return { value: 64 * reynolds, slope: 64 };
   if (reynolds < TURBULENT_RE) return bridged(reynolds, relativeRoughness);
-  const f = colebrook(reynolds, relativeRoughness);
-  const value = f * reynolds * reynolds;
-  return { value, slope: (value / reynolds) * (2 + colebrookSlope(reynolds, relativeRoughness, f)) };
+  const x = colebrookRoot(reynolds, relativeRoughness);
+  const value = (reynolds / x) ** 2;
+  return { value, slope: (value / reynolds) * (2 + colebrookSlope(reynolds, relativeRoughness, x)) };
+}
+
+const SPAN = Math.log(TURBULENT_RE / LAMINAR_RE);
+const BRIDGE_START = Math.log(64 * LAMINAR_RE);
+const BRIDGES_KEPT = 64;
+const bridges = new Map<number, { readonly end: number; readonly slope: number }>();
+
+/** Where the bridge meets Colebrook's curve, in logarithms: the same for every line of a roughness. */
+function bridgeEnd(relativeRoughness: number): { readonly end: number; readonly slope: number } {
+  const kept = bridges.get(relativeRoughness);
+  if (kept) return kept;
+  const x = colebrookRoot(TURBULENT_RE, relativeRoughness);
+  const made = { end: 2 * Math.log(TURBULENT_RE / x), slope: SPAN * (2 + colebrookSlope(TURBULENT_RE, relativeRoughness, x)) };
+  if (bridges.size >= BRIDGES_KEPT) bridges.clear();
+  bridges.set(relativeRoughness, made);
+  return made;
 }
 
 function bridged(reynolds: number, relativeRoughness: number): { value: number; slope: number } {
-  const span = Math.log(TURBULENT_RE / LAMINAR_RE);
-  const t = Math.log(reynolds / LAMINAR_RE) / span;
-  const fEnd = colebrook(TURBULENT_RE, relativeRoughness);
-  const y0 = Math.log(64 * LAMINAR_RE);
-  const y1 = Math.log(fEnd * TURBULENT_RE ** 2);
-  const m0 = span;
-  const m1 = span * (2 + colebrookSlope(TURBULENT_RE, relativeRoughness, fEnd));
-  const y = hermite(t, y0, y1, m0, m1);
+  const { end, slope } = bridgeEnd(relativeRoughness);
+  const y = hermite(Math.log(reynolds / LAMINAR_RE) / SPAN, BRIDGE_START, end, SPAN, slope);
   const value = Math.exp(y.value);
-  return { value, slope: (value * y.slope) / (span * reynolds) };
+  return { value, slope: (value * y.slope) / (SPAN * reynolds) };
 }
 
 /** Cubic through two ends with given slopes; t in 0 … 1. */

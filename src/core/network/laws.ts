@@ -5,12 +5,25 @@ import { boreArea_m2, frictionNumber, reynoldsNumber } from './friction';
 export type Loss = { readonly pressure_Pa: number; readonly slope_PaSPerM3: number };
 
 /** A law of a link: pressure lost from its start to its end at a flow, negative for backward flow. */
-export type LossLaw = (flow_m3PerS: number) => Loss;
+export type LossLaw = ((flow_m3PerS: number) => Loss) & { /** What it is made of, where it is a plain line: the solver then works it out by itself. */ readonly line?: LineTerms };
+
+/** Loss of a line: friction x f Re²(Re) + linear Q + square Q². */
+export type LineTerms = {
+  readonly friction_Pa: number;
+  readonly rePerFlow_sPerM3: number;
+  readonly relativeRoughness: number;
+  readonly linear_PaSPerM3: number;
+  readonly square_PaS2PerM6: number;
+};
 
 export type Liquid = { readonly density_kgPerM3: number; readonly kinematicViscosity_m2PerS: number };
 
-/** One fitting in a line: its two K's and how many there are. */
-export type FittingLoss = { readonly k1: number; readonly kInfinity: number; readonly sized: boolean; readonly count: number };
+/** One fitting in a line: its K's and how many there are. */
+export type FittingLoss = {
+  readonly k1: number; readonly kInfinity: number; readonly sized: boolean; readonly count: number;
+  /** Third K, where the size term is that of the three-K method. */
+  readonly kd?: number;
+};
 
 const INCH_M = 0.0254;
 
@@ -26,7 +39,7 @@ const oddLaw = (forward: (flow: number) => Loss): LossLaw => (flow) => {
  * @param bore_m      > 0, true inside diameter
  * @param length_m    >= 0
  * @param roughness_m 0 … 0.05 of the bore
- * @source Darcy-Weisbach; fittings by Hooper's two-K method
+ * @source Darcy-Weisbach; fittings by Hooper's two-K or Darby's three-K method
  */
 export function lineLaw(
   bore_m: number, length_m: number, roughness_m: number, fittings: readonly FittingLoss[], liquid: Liquid,
@@ -40,17 +53,21 @@ export function lineLaw(
   // K1/Re makes a term linear in flow, Kinf one in its square.
   const linear = (k1 * rho) / (2 * area * area * rePerFlow);
   const square = (kInfinity * rho) / (2 * area * area);
-  return oddLaw((flow) => {
-    const number = frictionNumber(flow * rePerFlow, roughness_m / bore_m);
-    return {
-      pressure_Pa: friction * number.value + linear * flow + square * flow * flow,
-      slope_PaSPerM3: friction * number.slope * rePerFlow + linear + 2 * square * flow,
-    };
-  });
+  const relativeRoughness = roughness_m / bore_m;
+  const law = (flow: number): Loss => {
+    const size = Math.abs(flow);
+    const number = frictionNumber(size * rePerFlow, relativeRoughness);
+    const pressure = friction * number.value + (linear + square * size) * size;
+    return { pressure_Pa: flow < 0 ? -pressure : pressure, slope_PaSPerM3: friction * number.slope * rePerFlow + linear + 2 * square * size };
+  };
+  return Object.assign(law, { line: { friction_Pa: friction, rePerFlow_sPerM3: rePerFlow, relativeRoughness, linear_PaSPerM3: linear, square_PaS2PerM6: square } });
 }
 
-export const sizedK = (fitting: Omit<FittingLoss, 'count'>, bore_m: number): number =>
-  fitting.kInfinity * (fitting.sized ? 1 + INCH_M / bore_m : 1);
+/** K of a fitting in fully turbulent flow: Kinf (1 + 1/D), or Ki (1 + Kd / D^0.3), D in inches; as it stands for inlets and outlets. */
+export const sizedK = ({ kInfinity, sized, kd }: Omit<FittingLoss, 'count'>, bore_m: number): number => {
+  if (kd !== undefined) return kInfinity * (1 + kd / (bore_m / INCH_M) ** 0.3);
+  return kInfinity * (sized ? 1 + INCH_M / bore_m : 1);
+};
 
 /** A vent's inlet and outlet: K of 0.5 and 1. */
 const VENT_ENDS: FittingLoss = { k1: 160, kInfinity: 1.5, sized: false, count: 1 };
@@ -90,16 +107,44 @@ export function filterLaw(
   return (flow) => ({ pressure_Pa: slope * flow, slope_PaSPerM3: slope });
 }
 
-/** What leaks back past a check valve's seat, as a slope [Pa s/m³]: a drop an hour at one bar. */
-const CHECK_SEAT_PA_S_PER_M3 = 1e5 / (5e-8 / 3600);
+/** Below this share of the rated flow the loss of a body turns linear, so that its slope never vanishes. */
+const BODY_LINEAR = 1e-3;
 
-/** Lets a law pass forward flow only. */
-export function checkedLaw(law: LossLaw): LossLaw {
-  return (flow) => (flow >= 0 ? law(flow) : { pressure_Pa: CHECK_SEAT_PA_S_PER_M3 * flow, slope_PaSPerM3: CHECK_SEAT_PA_S_PER_M3 });
+/**
+ * A body rated by one point: loss with the square of flow and with density.
+ * @source turbulent loss of a fixed body, dp ~ rho Q²; IEC 60534-2-1 for the form
+ */
+export function bodyLaw(ratedFlow_m3PerS: number, ratedDrop_Pa: number, ratedDensity_kgPerM3: number, density_kgPerM3: number): LossLaw {
+  const square = (ratedDrop_Pa * density_kgPerM3) / (ratedDensity_kgPerM3 * ratedFlow_m3PerS ** 2);
+  const blend = (BODY_LINEAR * ratedFlow_m3PerS) ** 2;
+  return oddLaw((flow) => {
+    const root = Math.sqrt(flow * flow + blend);
+    return { pressure_Pa: square * flow * root, slope_PaSPerM3: (square * (2 * flow * flow + blend)) / root };
+  });
+}
+
+/** What leaks past a valve's seat, as a slope [Pa s/m³]: a drop an hour at one bar. */
+export const SEAT_PA_S_PER_M3 = 1e5 / (5e-8 / 3600);
+
+/**
+ * Lets a law pass forward flow only, and only above an opening pressure: a
+ * check valve, one with a spring, an anti-siphon valve, a relief valve. Shut,
+ * its seat leaks a drop an hour.
+ *
+ * @param opens_Pa difference of pressures at which it lifts, >= 0
+ */
+export function checkedLaw(law: LossLaw, opens_Pa = 0): LossLaw {
+  const lifts = opens_Pa / SEAT_PA_S_PER_M3;
+  return (flow) => {
+    if (flow < lifts) return { pressure_Pa: SEAT_PA_S_PER_M3 * flow, slope_PaSPerM3: SEAT_PA_S_PER_M3 };
+    const open = law(flow - lifts);
+    return { pressure_Pa: opens_Pa + open.pressure_Pa, slope_PaSPerM3: open.slope_PaSPerM3 };
+  };
 }
 
 /** Laws in series at one flow add. */
 export function seriesLaw(laws: readonly LossLaw[]): LossLaw {
+  if (laws.length === 1) return laws[0]!;
   return (flow) => {
     let pressure_Pa = 0;
     let slope_PaSPerM3 = 0;

@@ -2,7 +2,7 @@ import { describe, expect, it } from 'vitest';
 import fc from 'fast-check';
 import { unwrap } from '../outcome';
 import { airState, fluidState, type FluidState } from '../fluids';
-import { atVoltage, colebrook, frictionNumber, orificeLaw, parsePumpCurve, pumpLaw, solveNetwork, withoutIslands, type LinkElement, type Network, type NetworkNode } from '.';
+import { atVoltage, colebrook, frictionNumber, orificeLaw, parsePumpCurve, partAround, pumpLaw, solveNetwork, withoutIslands, type LinkElement, type Network, type NetworkNode } from '.';
 import { expectClose } from '../../../tests/expectClose';
 
 const DIESEL = unwrap(fluidState({ key: 'diesel' }, 293.15));
@@ -182,9 +182,19 @@ describe('islands', () => {
 
   it('what is cut off would stop the whole, and without it the rest is solved', () => {
     expect(solveNetwork(withIsland)).toMatchObject({ ok: false, error: { code: 'no-path' } });
-    const rest = withoutIslands(withIsland, 'end');
+    const rest = withoutIslands(withIsland);
     expect(rest.nodes.map((each) => each.id)).toEqual(['tank', 'end']);
     expect(flow(solveNetwork(rest), 'link0')).toBeGreaterThan(0);
+  });
+
+  it('the part around a node is what is joined to it, and none of what runs beside it', () => {
+    const two = network([node('a', 1, { fixedGauge_Pa: 0 }), node('b', 0, { fixedGauge_Pa: 0 }), node('c', 1, { fixedGauge_Pa: 0 }), node('d', 0, { outflow_m3PerS: 1e-6 })], [['a', 'b', [line(0.01, 2)]], ['c', 'd', [line(0.01, 2)]], ['b', 'c', [{ kind: 'closed' }]]]);
+    const part = partAround(two, 'd');
+    expect(part.nodes.map(({ id }) => id)).toEqual(['c', 'd']);
+    expect(part.links.map(({ id }) => id)).toEqual(['link1']);
+    expectClose(flow(solveNetwork(part), 'link1'), flow(solveNetwork(two), 'link1'), { rel: 1e-9, why: 'the other says nothing of it' });
+    // Without any pressure there the whole is given on, so that the solver says so.
+    expect(solveNetwork(partAround(withIsland, 'lost'))).toMatchObject({ ok: false, error: { code: 'no-path' } });
   });
 
   it('what is asked for stays, to be complained of', () => {

@@ -1,11 +1,13 @@
 import { failure, success, type Outcome } from '../outcome';
+import { reached } from '../reached';
 import type { AirState, FluidState } from '../fluids';
 import { boreArea_m2, regimeOf, reynoldsNumber, type Regime } from './friction';
 import {
-  checkedLaw, filterLaw, lineLaw, orificeLaw, seriesLaw, ventLaw, type FittingLoss, type LossLaw,
+  bodyLaw, checkedLaw, filterLaw, lineLaw, orificeLaw, seriesLaw, ventLaw, type FittingLoss, type LossLaw,
 } from './laws';
 import { atVoltage, parsePumpCurve, pumpLaw, type PumpCode, type PumpPoint } from './pump';
-import { solveGraph, type GraphSolution, type SolveCode } from './solve';
+import { solveRegulated, type RegulatedSolution, type Regulating } from './regulate';
+import { START_FLOW_M3_PER_S, type Graph, type GraphLink, type SolveCode } from './solve';
 
 /** Where pressures are asked for. Height is measured against effective gravity, above any one datum. */
 export type NetworkNode = {
@@ -23,7 +25,14 @@ export type LinkElement =
   | { readonly kind: 'pump'; readonly curve: readonly PumpPoint[]; readonly voltageRatio: number }
   | { readonly kind: 'orifice'; readonly bore_m: number; readonly dischargeCoefficient: number }
   | { readonly kind: 'vent'; readonly bore_m: number; readonly length_m: number; readonly air: AirState }
-  | { readonly kind: 'check' }
+  /** A coupler, meter or the like, rated by one point; its loss goes with the square of flow. */
+  | { readonly kind: 'body'; readonly ratedFlow_m3PerS: number; readonly ratedDrop_Pa: number; readonly ratedDensity_kgPerM3: number }
+  /** Passes forward flow only; with a spring, above a pressure only: check, anti-siphon and relief valves. */
+  | { readonly kind: 'check'; readonly opens_Pa?: number }
+  /** A regulator that throttles to keep the pressure behind it at most at its setting. */
+  | { readonly kind: 'hold-outlet'; readonly set_Pa: number }
+  /** A regulator that lets flow by to keep the pressure before it at most at its setting. */
+  | { readonly kind: 'hold-inlet'; readonly set_Pa: number }
   | { readonly kind: 'closed' }
   /** A join without loss, such as the free surface of a tank to its pickup. */
   | { readonly kind: 'open' };
@@ -57,6 +66,10 @@ export type LinkResult = {
   readonly velocity_mPerS?: number;
   readonly reynolds?: number;
   readonly regime?: Regime;
+  /** Of a link with a regulator. */
+  readonly regulating?: Regulating;
+  /** True where a valve in it is held shut by the pressures: a check, an anti-siphon or a relief valve. */
+  readonly shut?: boolean;
 };
 
 export type NetworkSolution = {
@@ -67,7 +80,7 @@ export type NetworkSolution = {
   readonly energyResidual_Pa: number;
 };
 
-export type NetworkCode = SolveCode | PumpCode | 'bad-size' | 'no-such-node';
+export type NetworkCode = SolveCode | PumpCode | 'bad-size' | 'no-such-node' | 'pump-loop' | 'against-check' | 'two-regulators';
 
 /**
  * Steady flow of one liquid through lines, fittings, filters, pumps and vents.
@@ -79,28 +92,116 @@ export function solveNetwork(network: Network): Outcome<NetworkSolution, Network
   const { density_kgPerM3 } = network.fluid;
   const weight = (height_m: number): number => density_kgPerM3 * network.gravity_mPerS2 * height_m;
   const index = new Map(network.nodes.map((node, i) => [node.id, i]));
-  const laws: { link: NetworkLink; law: LossLaw; from: number; to: number }[] = [];
+  const round = pumpLoop(network);
+  if (round) return round;
+  const laws: Joined[] = [];
   for (const link of network.links) {
     if (link.elements.some((element) => element.kind === 'closed')) continue;
     const law = linkLaw(link, network.fluid);
     if (!law.ok) return law;
     const [from, to] = [index.get(link.from), index.get(link.to)];
     if (from === undefined || to === undefined) return failure('no-such-node', link.name, `${link.name} ends at a joint that does not exist.`);
-    laws.push({ link, law: law.value, from, to });
+    laws.push({ link, law: law.value, from, to, bore_m: narrowest(link) });
   }
-  const solved = solveGraph({
+  const graph: Graph = {
     nodes: network.nodes.map((node) => ({
       id: node.name,
       ...(node.fixedGauge_Pa === undefined ? {} : { fixed_Pa: node.fixedGauge_Pa + weight(node.height_m) }),
       ...(node.outflow_m3PerS === undefined ? {} : { outflow_m3PerS: node.outflow_m3PerS }),
     })),
-    links: laws.map(({ link, law, from, to }) => ({ id: link.name, from, to, law })),
-  });
+    links: laws.map((joined) => graphLink(network, joined, weight)),
+  };
+  const twice = heldTwice(graph);
+  if (twice) return twice;
+  const stopped = against(network, laws);
+  if (stopped) return stopped;
+  const solved = solveRegulated(graph);
   return solved.ok ? success(report(network, laws, solved.value, weight)) : solved;
 }
 
+type Joined = { readonly link: NetworkLink; readonly law: LossLaw; readonly from: number; readonly to: number; /** Narrowest bore in it; 0 where it has no line. */ readonly bore_m: number };
+
+function narrowest({ elements }: NetworkLink): number {
+  let bore = 0;
+  for (const element of elements) if (element.kind === 'line' && (bore === 0 || element.bore_m < bore)) bore = element.bore_m;
+  return bore;
+}
+
+/** Speed in a line that a solution is begun from [m/s]. */
+const START_SPEED_M_PER_S = 0.3;
+
+function graphLink({ nodes }: Network, { link, law, from, to, bore_m }: Joined, weight: (height_m: number) => number): GraphLink {
+  const holds = link.elements.find((element) => element.kind === 'hold-outlet' || element.kind === 'hold-inlet');
+  const about_m3PerS = bore_m > 0 ? START_SPEED_M_PER_S * boreArea_m2(bore_m) : START_FLOW_M3_PER_S;
+  if (!holds) return { id: link.name, from, to, law, about_m3PerS };
+  const end = holds.kind === 'hold-outlet' ? 'to' : 'from';
+  return { id: link.name, from, to, law, about_m3PerS, hold: { end, potential_Pa: holds.set_Pa + weight(nodes[end === 'to' ? to : from]!.height_m) } };
+}
+
+/** Two regulators that hold one joint fight; which wins is not to be computed. */
+function heldTwice(graph: Graph): { ok: false; error: { code: NetworkCode; at: string; detail: string } } | undefined {
+  const holds = new Map<number, string>();
+  for (const { id, hold, from, to } of graph.links) {
+    if (!hold) continue;
+    const node = hold.end === 'to' ? to : from;
+    const other = holds.get(node);
+    if (other !== undefined) return failure('two-regulators', id, `${id} and ${other} both hold the pressure at ${graph.nodes[node]!.id}; leave one out.`);
+    holds.set(node, id);
+  }
+  return undefined;
+}
+
+/** True of a link that lets flow pass its given way only. */
+const isOneWay = ({ elements }: NetworkLink): boolean => elements.some(({ kind }) => kind === 'check' || kind === 'hold-outlet' || kind === 'hold-inlet');
+
+/**
+ * What is drawn at a joint must be able to come to it, and what is fed in must
+ * be able to leave: names the valve that stands the wrong way where it cannot.
+ */
+function against({ nodes }: Network, laws: readonly Joined[]): { ok: false; error: { code: NetworkCode; at: string; detail: string } } | undefined {
+  if (!laws.some(({ link }) => isOneWay(link))) return undefined;
+  for (const [n, node] of nodes.entries()) {
+    const drawn = node.fixedGauge_Pa === undefined ? node.outflow_m3PerS ?? 0 : 0;
+    if (drawn === 0) continue;
+    const supplies = (index: number): boolean => index !== n && (nodes[index]!.fixedGauge_Pa !== undefined || (nodes[index]!.outflow_m3PerS ?? 0) * drawn < 0);
+    const seen = new Set([n]);
+    for (const at of seen) {
+      for (const { link, from, to } of laws) {
+        const [near, far] = drawn > 0 ? [to, from] : [from, to];
+        if (near === at) seen.add(far);
+        else if (far === at && !isOneWay(link)) seen.add(near);
+      }
+    }
+    if ([...seen].some(supplies)) continue;
+    const stands = laws.find(({ link, from, to }) => isOneWay(link) && seen.has(from) !== seen.has(to));
+    if (stands) return failure('against-check', stands.link.name, `${stands.link.name} shuts the way that ${node.name} needs: it is in back to front, or two valves face each other.`);
+  }
+  return undefined;
+}
+
+/** Costs nothing by itself: a pump, a check, a join, parts screwed together. */
+const isBare = (element: LinkElement): boolean => element.kind === 'pump' || element.kind === 'open' || element.kind === 'check' || (element.kind === 'line' && element.length_m === 0 && element.fittings.length === 0);
+
+/** Pumps that feed each other in a ring with nothing between have no operating point. */
+function pumpLoop({ links }: Network): { ok: false; error: { code: NetworkCode; at: string; detail: string } } | undefined {
+  const bare = links.filter(({ elements }) => elements.every(isBare));
+  const onward = new Map<string, NetworkLink[]>();
+  for (const link of bare) onward.set(link.from, [...(onward.get(link.from) ?? []), link]);
+  for (const first of bare.filter(({ elements }) => elements.some(({ kind }) => kind === 'pump'))) {
+    const seen = new Set<string>();
+    const open = [first.to];
+    for (let at = open.pop(); at !== undefined; at = open.pop()) {
+      if (at === first.from) return failure('pump-loop', first.name, `${first.name} pumps in a ring with nothing in it but pumps; put the line between them in.`);
+      if (seen.has(at)) continue;
+      seen.add(at);
+      open.push(...(onward.get(at) ?? []).map(({ to }) => to));
+    }
+  }
+  return undefined;
+}
+
 function report(
-  network: Network, laws: readonly { link: NetworkLink; law: LossLaw }[], solution: GraphSolution, weight: (height_m: number) => number,
+  network: Network, laws: readonly Joined[], solution: RegulatedSolution, weight: (height_m: number) => number,
 ): NetworkSolution {
   const nodes = network.nodes.map((node, i): [string, NodeResult] => {
     const gauge_Pa = solution.potential_Pa[i]! - weight(node.height_m);
@@ -109,7 +210,15 @@ function report(
   });
   const links = laws.map(({ link, law }, l): [string, LinkResult] => {
     const flow_m3PerS = solution.flow_m3PerS[l]!;
-    return [link.id, { id: link.id, name: link.name, flow_m3PerS, loss_Pa: law(flow_m3PerS).pressure_Pa, ...lineState(link, flow_m3PerS, network.fluid) }];
+    const regulating = solution.regulators.get(l);
+    const [from, to] = [solution.potential_Pa[laws[l]!.from]!, solution.potential_Pa[laws[l]!.to]!];
+    return [link.id, {
+      id: link.id, name: link.name, flow_m3PerS, ...lineState(laws[l]!.bore_m, flow_m3PerS, network.fluid),
+      // What a regulator throttles away is what is left between its ends.
+      loss_Pa: regulating === undefined ? law(flow_m3PerS).pressure_Pa : from - to,
+      ...(regulating === undefined ? {} : { regulating }),
+      ...(isShut(link, flow_m3PerS) ? { shut: true } : {}),
+    }];
   });
   for (const link of network.links) {
     if (link.elements.some((element) => element.kind === 'closed')) links.push([link.id, { id: link.id, name: link.name, flow_m3PerS: 0, loss_Pa: 0 }]);
@@ -118,10 +227,12 @@ function report(
   return { nodes: new Map(nodes), links: new Map(links), iterations, massResidual_m3PerS, energyResidual_Pa };
 }
 
-function lineState(link: NetworkLink, flow_m3PerS: number, fluid: FluidState): Pick<LinkResult, 'velocity_mPerS' | 'reynolds' | 'regime'> {
-  const bores = link.elements.flatMap((element) => (element.kind === 'line' ? [element.bore_m] : []));
-  if (bores.length === 0) return {};
-  const bore = Math.min(...bores);
+/** More than this past a seat is flow, less is what it leaks [m³/s]: a thousandth of a drop a second. */
+const FLOWS_M3_PER_S = 5e-11;
+const isShut = ({ elements }: NetworkLink, flow_m3PerS: number): boolean => flow_m3PerS < FLOWS_M3_PER_S && elements.some(({ kind }) => kind === 'check');
+
+function lineState(bore: number, flow_m3PerS: number, fluid: FluidState): Pick<LinkResult, 'velocity_mPerS' | 'reynolds' | 'regime'> {
+  if (bore === 0) return {};
   const reynolds = reynoldsNumber(flow_m3PerS, bore, fluid.kinematicViscosity_m2PerS);
   return { velocity_mPerS: flow_m3PerS / boreArea_m2(bore), reynolds, regime: regimeOf(reynolds) };
 }
@@ -133,17 +244,25 @@ function lineState(link: NetworkLink, flow_m3PerS: number, fluid: FluidState): P
  *
  * @param keep a node that stays even so, to be complained of
  */
-export function withoutIslands(network: Network, keep: string): Network {
-  const open = network.links.filter((link) => link.elements.every((element) => element.kind !== 'closed'));
-  const reached = new Set(network.nodes.filter((node) => node.fixedGauge_Pa !== undefined).map((node) => node.id));
-  for (let grown = true; grown; ) {
-    const before = reached.size;
-    for (const { from, to } of open) if (reached.has(from) || reached.has(to)) reached.add(from).add(to);
-    grown = reached.size > before;
-  }
-  const stays = (id: string): boolean => reached.has(id) || id === keep;
-  return { ...network, nodes: network.nodes.filter((node) => stays(node.id)), links: network.links.filter((link) => stays(link.from) && stays(link.to)) };
+export function withoutIslands(network: Network, keep?: string): Network {
+  const fixed = network.nodes.filter((node) => node.fixedGauge_Pa !== undefined).map((node) => node.id);
+  const left = reached(fixed, openPairs(network));
+  return only(network, keep === undefined ? left : left.add(keep));
 }
+
+/**
+ * The part of a network that hangs together with a node by open links: what is
+ * cut off from it says nothing of it. All that is no island where nothing
+ * there gives a pressure, so that the solver says so.
+ */
+export function partAround(network: Network, node: string): Network {
+  const whole = withoutIslands(network, node);
+  const part = reached([node], openPairs(whole));
+  return whole.nodes.some(({ id, fixedGauge_Pa }) => part.has(id) && fixedGauge_Pa !== undefined) ? only(whole, part) : whole;
+}
+
+const openPairs = ({ links }: Network) => links.filter(({ elements }) => elements.every(({ kind }) => kind !== 'closed')).map(({ from, to }) => [from, to] as const);
+const only = (network: Network, ids: ReadonlySet<string>): Network => ({ ...network, nodes: network.nodes.filter(({ id }) => ids.has(id)), links: network.links.filter(({ from, to }) => ids.has(from) && ids.has(to)) });
 
 /** The law of all of a link's elements at one flow. */
 export function linkLaw(link: NetworkLink, fluid: FluidState): Outcome<LossLaw, NetworkCode> {
@@ -154,7 +273,8 @@ export function linkLaw(link: NetworkLink, fluid: FluidState): Outcome<LossLaw, 
     laws.push(law.value);
   }
   const whole = seriesLaw(laws);
-  return success(link.elements.some((element) => element.kind === 'check') ? checkedLaw(whole) : whole);
+  const checks = link.elements.flatMap((element) => (element.kind === 'check' ? [element.opens_Pa ?? 0] : []));
+  return success(checks.length > 0 ? checkedLaw(whole, checks.reduce((sum, opens) => sum + opens, 0)) : whole);
 }
 
 function elementLaw(element: LinkElement, name: string, fluid: FluidState): Outcome<LossLaw, NetworkCode> {
@@ -171,9 +291,13 @@ function elementLaw(element: LinkElement, name: string, fluid: FluidState): Outc
     }
     case 'orifice':
       return success(orificeLaw(element.bore_m, element.dischargeCoefficient, fluid));
+    case 'body':
+      return success(bodyLaw(element.ratedFlow_m3PerS, element.ratedDrop_Pa, element.ratedDensity_kgPerM3, fluid.density_kgPerM3));
     case 'vent':
       return success(ventLaw(element.bore_m, element.length_m, element.air));
     case 'check':
+    case 'hold-outlet':
+    case 'hold-inlet':
     case 'open':
     case 'closed':
       return success(() => ({ pressure_Pa: 0, slope_PaSPerM3: 0 }));
@@ -186,6 +310,10 @@ function badSize(element: LinkElement, name: string): { ok: false; error: { code
   if (element.kind === 'filter' && !(element.ratedFlow_m3PerS > 0 && element.ratedDrop_Pa >= 0 && element.ratedViscosity_PaS > 0 && element.dirtFactor >= 0)) {
     return failure('bad-size', name, `${name} needs a rated flow above zero and a pressure drop at it.`);
   }
+  if (element.kind === 'body' && !(element.ratedFlow_m3PerS > 0 && element.ratedDrop_Pa >= 0 && element.ratedDensity_kgPerM3 > 0)) {
+    return failure('bad-size', name, `${name} needs a rated flow above zero and a pressure drop at it.`);
+  }
+  if (element.kind === 'check' && !((element.opens_Pa ?? 0) >= 0)) return failure('bad-size', name, `${name} cannot open below no pressure.`);
   if (element.kind === 'pump' && !(element.voltageRatio > 0)) return failure('no-voltage', name, `${name} has no voltage.`);
   return undefined;
 }

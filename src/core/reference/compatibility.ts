@@ -88,7 +88,10 @@ export const MATERIAL_OF_ALLOY: Readonly<Record<AlloyKey, string>> = {
 };
 
 /** What a system's fluid is in this table. */
-export const CONTACT_OF_FLUID: Readonly<Record<FluidKey, ContactFluid>> = { petrol: 'petrol', diesel: 'diesel', water: 'water', 'engine-oil': 'oil', coolant: 'coolant' };
+export const CONTACT_OF_FLUID: Readonly<Record<FluidKey, ContactFluid>> = {
+  petrol: 'petrol', e10: 'alcohol-blend', e85: 'alcohol-blend', methanol: 'alcohol-blend', 'two-stroke': 'petrol', diesel: 'diesel', b20: 'biodiesel', b100: 'biodiesel', 'heating-oil': 'diesel', kerosene: 'diesel',
+  water: 'water', 'engine-oil': 'oil', coolant: 'coolant', urea: 'urea',
+};
 
 export const compatibilityOf = (material: string): CompatibilityRow => {
   const found = COMPATIBILITY.find(({ key }) => key === material);

@@ -42,7 +42,8 @@ const threadOf = (name: string) => THREADS.find((row) => row.name === name)!;
 
 /** Hexagons that spanners are made for [m]; what is turned has the next one over its thread. */
 const HEXAGONS = [10, 13, 16, 17, 19, 22, 24, 27, 30, 32, 36, 41, 46, 55, 65].map((size) => size * MM);
-const nextHexagon = (over_m: number): number => HEXAGONS.find((size) => size >= over_m) ?? HEXAGONS.at(-1)!;
+/** The hexagon next over a size [m]. */
+export const nextHexagon = (over_m: number): number => HEXAGONS.find((size) => size >= over_m - 1e-9) ?? HEXAGONS.at(-1)!;
 
 /** Common practice: a boss is half as wide again as its thread, its shoulder a quarter; a hose end stands one and a half hexagons tall. */
 const BOSS = 1.5;

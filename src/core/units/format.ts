@@ -8,7 +8,7 @@ import type { ReaderSystem } from './parse';
 export type Role =
   | 'tape' | 'bore' | 'thickness' | 'run' | 'trip' | 'seaTrip' | 'area' | 'tankVolume' | 'smallVolume' | 'mass' | 'density'
   | 'duration' | 'roadSpeed' | 'seaSpeed' | 'lineSpeed' | 'acceleration' | 'burn' | 'transfer'
-  | 'pressure' | 'slope' | 'temperature' | 'voltage' | 'resistance' | 'current' | 'power' | 'share' | 'count' | 'viscosity';
+  | 'pressure' | 'slope' | 'temperature' | 'voltage' | 'resistance' | 'current' | 'power' | 'share' | 'count' | 'viscosity' | 'charge' | 'consumption';
 
 type RoleUnits = {
   readonly kind: Kind;
@@ -51,6 +51,8 @@ export const ROLES: Readonly<Record<Role, RoleUnits>> = {
   power: role('power', 'kW', 'hp', [1, 1]),
   share: role('ratio', 'percent', 'percent', [1, 1]),
   count: role('count', 'one', 'one', [2, 2]),
+  charge: role('charge', 'Ah', 'Ah', [0, 0]),
+  consumption: role('consumption', 'g_per_kWh', 'lb_per_hph', [0, 3]),
   viscosity: role('viscosity', 'mm2_per_s', 'mm2_per_s', [2, 2]),
 };
 

@@ -5,7 +5,7 @@
 export type Kind =
   | 'length' | 'area' | 'volume' | 'mass' | 'density' | 'time' | 'speed' | 'acceleration'
   | 'flow' | 'pressure' | 'angle' | 'temperature' | 'voltage' | 'resistance' | 'current'
-  | 'power' | 'ratio' | 'count' | 'viscosity';
+  | 'power' | 'ratio' | 'count' | 'viscosity' | 'charge' | 'consumption';
 
 export type Unit = {
   readonly id: string;
@@ -142,6 +142,13 @@ export const UNITS: Readonly<Record<Kind, readonly Unit[]>> = {
   ],
   ratio: [unit('percent', '%', 1e-2, 'percent|per cent|pct'), unit('one', '', 1, '')],
   count: [unit('one', '', 1, '')],
+  /** Kept in ampere hours, as everybody buys them. */
+  charge: [unit('Ah', 'A h', 1, 'ah|amp hour|amp hours|ampere hours')],
+  /** Fuel burned for work done. */
+  consumption: [
+    unit('g_per_kWh', 'g/kWh', 1e-3 / 3.6e6, 'g/kwh|g/kw h'),
+    unit('lb_per_hph', 'lb/hp h', POUND_KG / (745.69987158227022 * HOUR_S), 'lb/hph|lb/(hp h)'),
+  ],
   viscosity: [
     unit('mm2_per_s', 'mm²/s', 1e-6, 'cst|mm2/s|centistokes'),
     unit('m2_per_s', 'm²/s', 1, 'm2/s'),

@@ -1,0 +1,158 @@
+import { failure, success, type Outcome } from '../outcome';
+import { reached } from '../reached';
+import { SEAT_PA_S_PER_M3, type LossLaw } from './laws';
+import { solveGraph, type Graph, type GraphSolution, type SolveCode } from './solve';
+
+/**
+ * What a regulator does: it holds its pressure, stands open because it cannot
+ * reach it, or is shut because flow would go backward or the pressure is there
+ * without it.
+ */
+export type Regulating = 'holding' | 'open' | 'shut';
+
+export type RegulatedSolution = GraphSolution & { /** By the number of its link. */ readonly regulators: ReadonlyMap<number, Regulating> };
+
+const MOST_CHANGES = 40;
+const MOST_MATCHES = 60;
+const MATCH_REL = 1e-10;
+const MATCH_ABS_M3_PER_S = 1e-15;
+/** A state changes only beyond rounding [Pa]. */
+const SLACK_PA = 1e-3;
+const SHUT_LAW: LossLaw = (flow) => ({ pressure_Pa: SEAT_PA_S_PER_M3 * flow, slope_PaSPerM3: SEAT_PA_S_PER_M3 });
+
+/**
+ * Steady flow where regulators hold pressures.
+ *
+ * A holding regulator cuts the graph: its held end becomes a given potential,
+ * its other end gives or takes what then passes there. That flow is found by
+ * Broyden's method (one step where the two sides have nothing else in common);
+ * then each regulator's state is looked at, one is changed at a time, and the
+ * whole repeated until all are as they should be.
+ *
+ * @source the three states: L. A. Rossman, EPANET 2 manual, appendix D (from memory);
+ * C. G. Broyden, Math. Comp. 19 (1965) 577
+ */
+export function solveRegulated(graph: Graph): Outcome<RegulatedSolution, SolveCode> {
+  const regulators = graph.links.flatMap(({ hold }, link) => (hold ? [link] : []));
+  if (regulators.length === 0) {
+    const solved = solveGraph(graph);
+    return solved.ok ? success({ ...solved.value, regulators: new Map() }) : solved;
+  }
+  const states = new Map<number, Regulating>(regulators.map((link) => [link, canHold(graph, link) ? 'holding' : 'open']));
+  const seen = new Set<string>();
+  for (let changes = 0; changes < MOST_CHANGES; changes++) {
+    const solved = matched(graph, states);
+    if (!solved.ok) return solved;
+    const wrong = regulators.map((link) => [link, shouldBe(graph, link, states.get(link)!, solved.value)] as const).find(([link, state]) => state !== states.get(link));
+    if (!wrong) return success({ ...solved.value, regulators: states });
+    states.set(...wrong);
+    const key = [...states.values()].join(' ');
+    if (seen.has(key)) return unsettled(graph, wrong[0]);
+    seen.add(key);
+  }
+  return unsettled(graph, regulators[0]!);
+}
+
+const unsettled = (graph: Graph, link: number) => failure('not-settled' as const, graph.links[link]!.id, `${graph.links[link]!.id} finds no state to rest in: it opens and shuts by turns with what stands round it.`);
+
+/**
+ * A regulator whose held end has a given pressure already has nothing to hold;
+ * one whose other end leads nowhere can let nothing by.
+ */
+function canHold(graph: Graph, link: number): boolean {
+  const { hold, from, to } = graph.links[link]!;
+  const [held, other] = hold!.end === 'to' ? [to, from] : [from, to];
+  return graph.nodes[held]!.fixed_Pa === undefined && leadsOn(graph, other, link);
+}
+
+/** Whether a node still hangs on a given pressure when a link is taken away. */
+function leadsOn({ nodes, links }: Graph, node: number, without: number): boolean {
+  const hangs = reached([node], links.flatMap(({ from, to }, l) => (l === without ? [] : [[from, to] as const])));
+  return [...hangs].some((each) => nodes[each]!.fixed_Pa !== undefined);
+}
+
+function shouldBe(graph: Graph, link: number, state: Regulating, { potential_Pa, flow_m3PerS }: GraphSolution): Regulating {
+  const { hold, from, to, law } = graph.links[link]!;
+  if (!canHold(graph, link)) return 'open';
+  const [inlet, outlet, flow, set] = [potential_Pa[from]!, potential_Pa[to]!, flow_m3PerS[link]!, hold!.potential_Pa];
+  const reached = hold!.end === 'to' ? outlet > set + SLACK_PA : inlet < set - SLACK_PA;
+  if (state === 'holding') {
+    if (flow < -MATCH_ABS_M3_PER_S) return 'shut';
+    return inlet - outlet < law(flow).pressure_Pa - SLACK_PA ? 'open' : 'holding';
+  }
+  if (state === 'open') return flow < 0 ? 'shut' : reached ? 'holding' : 'open';
+  // Shut: it opens again when its pressure is missing and there is some to give.
+  const missing = hold!.end === 'to' ? outlet < set - SLACK_PA : inlet > set + SLACK_PA;
+  return missing && inlet > outlet + SLACK_PA ? 'holding' : 'shut';
+}
+
+/** Solves with the states as they are, the flows through holding regulators matched on both of their sides. */
+function matched(graph: Graph, states: ReadonlyMap<number, Regulating>): Outcome<GraphSolution, SolveCode> {
+  const holding = [...states].flatMap(([link, state]) => (state === 'holding' ? [link] : []));
+  let through = holding.map(() => 0);
+  let inverse: number[][] = holding.map((_, i) => holding.map((__, j) => (i === j ? -1 : 0)));
+  let before: { through: number[]; miss: number[] } | undefined;
+  let start: Float64Array | undefined;
+  let iterations = 0;
+  for (let match = 0; match < MOST_MATCHES; match++) {
+    const solved = solvedWith(graph, states, holding, through, start);
+    if (!solved.ok) return solved;
+    iterations += solved.value.solution.iterations;
+    start = solved.value.solution.flow_m3PerS;
+    const miss = solved.value.wanted.map((flow, r) => flow - through[r]!);
+    const largest = Math.max(0, ...through.map(Math.abs));
+    if (miss.every((each) => Math.abs(each) <= MATCH_ABS_M3_PER_S + MATCH_REL * largest)) {
+      return success({ ...whole(graph, holding, through, solved.value.solution, solved.value.kept), iterations });
+    }
+    if (before) inverse = broyden(inverse, through.map((q, r) => q - before!.through[r]!), miss.map((m, r) => m - before!.miss[r]!));
+    before = { through, miss };
+    through = through.map((q, r) => q - inverse[r]!.reduce((sum, value, c) => sum + value * miss[c]!, 0));
+  }
+  return unsettled(graph, holding[0]!);
+}
+
+/** Broyden's update of the inverse Jacobian, by Sherman and Morrison's formula. */
+function broyden(inverse: readonly number[][], step: readonly number[], change: readonly number[]): number[][] {
+  const times = inverse.map((row) => row.reduce((sum, value, c) => sum + value * change[c]!, 0));
+  const denominator = step.reduce((sum, s, r) => sum + s * times[r]!, 0);
+  if (denominator === 0) return inverse.map((row) => [...row]);
+  const left = step.map((_, c) => step.reduce((sum, s, r) => sum + s * inverse[r]![c]!, 0));
+  return inverse.map((row, r) => row.map((value, c) => value + ((step[r]! - times[r]!) / denominator) * left[c]!));
+}
+
+type Solved = { readonly solution: GraphSolution; readonly kept: readonly number[]; /** What would have to pass each holding regulator. */ readonly wanted: readonly number[] };
+
+function solvedWith(graph: Graph, states: ReadonlyMap<number, Regulating>, holding: readonly number[], through: readonly number[], start: Float64Array | undefined): Outcome<Solved, SolveCode> {
+  const outflow = graph.nodes.map((node) => node.outflow_m3PerS ?? 0);
+  const held = new Map<number, number>();
+  holding.forEach((link, r) => {
+    const { hold, from, to } = graph.links[link]!;
+    held.set(hold!.end === 'to' ? to : from, hold!.potential_Pa);
+    outflow[hold!.end === 'to' ? from : to]! += hold!.end === 'to' ? through[r]! : -through[r]!;
+  });
+  const kept = graph.links.flatMap((_, link) => (states.get(link) === 'holding' ? [] : [link]));
+  const cut: Graph = {
+    nodes: graph.nodes.map((node, n) => ({ id: node.id, outflow_m3PerS: outflow[n]!, ...(held.has(n) ? { fixed_Pa: held.get(n)! } : node.fixed_Pa === undefined ? {} : { fixed_Pa: node.fixed_Pa }) })),
+    links: kept.map((link) => (states.get(link) === 'shut' ? { ...graph.links[link]!, law: SHUT_LAW } : graph.links[link]!)),
+  };
+  const solved = solveGraph(cut, undefined, start);
+  if (!solved.ok) return solved;
+  const gain = outflow.map((out) => -out);
+  kept.forEach((link, k) => {
+    gain[graph.links[link]!.from]! -= solved.value.flow_m3PerS[k]!;
+    gain[graph.links[link]!.to]! += solved.value.flow_m3PerS[k]!;
+  });
+  const wanted = holding.map((link) => {
+    const { hold, from, to } = graph.links[link]!;
+    return hold!.end === 'to' ? -gain[to]! : gain[from]!;
+  });
+  return success({ solution: solved.value, kept, wanted });
+}
+
+/** The solution of the cut graph as one of the whole. */
+function whole(graph: Graph, holding: readonly number[], through: readonly number[], solution: GraphSolution, kept: readonly number[]): GraphSolution {
+  const flow = new Float64Array(graph.links.length);
+  kept.forEach((link, k) => { flow[link] = solution.flow_m3PerS[k]!; });
+  holding.forEach((link, r) => { flow[link] = through[r]!; });
+  return { ...solution, flow_m3PerS: flow };
+}
