@@ -4,12 +4,15 @@ import { fluidState } from '../fluids';
 import type { SwingArm } from '../gauge';
 import { toTankFrame, type Vec3 } from '../geometry';
 import { unwrap } from '../outcome';
+import { ADAPTERS } from '../reference/joins';
 import { chosen } from './known';
-import { compileNetwork, feedLines, feedPath, isStarved, partPositions, surfaceHeight_m, type FlowInputs, type TankLevel } from './compileNetwork';
+import { feedPath } from './circuits';
+import { newPart } from './circuitEdits';
+import { compileNetwork, feedLines, isStarved, partPositions, returned_m3PerS, surfaceHeight_m, type Draw, type FlowInputs, type TankLevel } from './compileNetwork';
 import { compileTank, floorUnder_m, gravityOf, inVehicle, portPoint, standingUp, type TankModel } from './compileTank';
 import { toPath, withValue } from './edit';
 import { parseSystemText } from './parse';
-import type { SystemDocument } from './schema';
+import type { ComponentDocument, SystemDocument } from './schema';
 
 const parsed = parseSystemText(readFileSync('tests/fixtures/box-boat.json', 'utf8'));
 if (!parsed.ok) throw new Error(parsed.error.detail);
@@ -78,13 +81,14 @@ describe('a feed compiled', () => {
     engine.forEach((value, axis) => expect(value).toBeCloseTo(pickup[axis]! + run[axis]!, 12));
   });
 
-  it('leaves lines to tank ports out, and parts that no line touches', () => {
-    const withReturn: SystemDocument = { ...BOAT, lines: [...BOAT.lines, { ...BOAT.lines[0]!, id: 'back', from: { item: 'consumer', end: 'out' }, to: { item: 'return', end: 'in' } }] };
-    expect(feedLines(withReturn)).toHaveLength(BOAT.lines.length);
+  it('a return to a tank port is in the flow, a vent line is not, nor parts that no line touches', () => {
+    const joined = (purpose: 'return' | 'vent'): SystemDocument => ({ ...BOAT, lines: [...BOAT.lines, { ...BOAT.lines[0]!, id: 'back', purpose, from: { item: 'consumer', end: 'out', adapters: [] }, to: { item: 'spare', end: 'in', adapters: [] } }] });
+    expect(feedLines(joined('return'))).toHaveLength(BOAT.lines.length + 1);
+    expect(feedLines(joined('vent'))).toHaveLength(BOAT.lines.length);
     const lonely = { ...BOAT, lines: BOAT.lines.slice(0, 1) };
     const ids = compileNetwork(inputsOf(lonely), []).nodes.map((node) => node.id);
-    expect(ids).not.toContain('consumer');
-    expect(ids).toContain('filter:in');
+    expect(ids).not.toContain('consumer:in');
+    expect(ids).toContain('pickup:out');
   });
 
   it('shuts a pickup in air, a vent under liquid and a valve that is shut', () => {
@@ -101,7 +105,7 @@ describe('a feed compiled', () => {
     const heights = (inputs: FlowInputs) => new Map(compileNetwork(inputs, []).nodes.map((node) => [node.id, node.height_m]));
     const forward = BOAT.lines.reduce((sum, line) => sum + line.forward_m.value, 0);
     const up = BOAT.lines.reduce((sum, line) => sum + line.rise_m.value, 0);
-    const rise = (map: Map<string, number>): number => map.get('consumer')! - map.get('pickup')!;
+    const rise = (map: Map<string, number>): number => map.get('consumer:in')! - map.get('pickup:out')!;
     expect(rise(heights(inputsOf(BOAT)))).toBeCloseTo(up, 12);
     expect(rise(heights(braking))).toBeCloseTo((9.80665 * up - 5 * forward) / Math.hypot(9.80665, 5), 12);
     expect(surfaceHeight_m(inputsOf(BOAT).levels[0]!, [0, 0, 1])).toBeCloseTo(BOAT.tanks[0]!.mounting.z_m.value + 0.15, 12);
@@ -112,5 +116,34 @@ describe('a feed compiled', () => {
     expect(still.elements[0]!.kind).toBe('filter');
     const weak = compileNetwork(inputsOf(changed('components[1].output_ratio', chosen(0.5))), []).links.find((link) => link.id === 'pump')!;
     expect(weak.elements[0]).toMatchObject({ kind: 'pump', curve: [{ flow_m3PerS: 0 }, { flow_m3PerS: expect.closeTo(0.5 * (30e-3 / 3600), 12) as number }, {}, {}, {}] });
+  });
+
+  it('an adapter narrows on its own bore: by Borda and Carnot half of what is cut off, and all of it squared behind', () => {
+    const row = ADAPTERS.find(({ form, bore_m }) => form === 'straight' && bore_m < 0.006)!;
+    const elements = compileNetwork(inputsOf(changed('lines[0].to.adapters', [row.key], changed('lines[0].bore_m', chosen(0.01)))), []).links.find((link) => link.id === 'line-1')!.elements;
+    const share = (row.bore_m / 0.01) ** 2;
+    expect(elements).toHaveLength(2);
+    expect(elements[1]).toMatchObject({ kind: 'line', bore_m: row.bore_m, length_m: 0, fittings: [{ kInfinity: expect.closeTo(0.5 * (1 - share) + (1 - share) ** 2, 12) as number, count: 1 }] });
+    const turned = ADAPTERS.find(({ form }) => form === '90')!;
+    const bent = compileNetwork(inputsOf(changed('lines[0].to.adapters', [turned.key])), []).links.find((link) => link.id === 'line-1')!.elements[1]!;
+    expect(bent.kind === 'line' ? bent.fittings : []).toHaveLength(2);
+  });
+
+  it.each([['in-out', [['in', 'out']]], ['side-out', [['side', 'out']]], ['in-side', [['in', 'side']]], ['all', [['in', 'out'], ['side', 'out'], ['in', 'side']]], ['shut', []]] as const)('a selector turned to %s joins those ends and no others', (position, pairs) => {
+    const selector = { ...newPart(BOAT, 'selector', 0.008), id: 'three', position } as ComponentDocument;
+    const system = { ...BOAT, components: [...BOAT.components, selector], lines: [{ ...BOAT.lines[0]!, to: { item: 'three', end: 'in' as const, adapters: [] } }, ...BOAT.lines.slice(1)] };
+    const links = compileNetwork(inputsOf(system), []).links.filter(({ id }) => id.startsWith('three'));
+    expect(links.map(({ from, to }) => [from, to])).toEqual(pairs.map(([a, b]) => [`three:${a}`, `three:${b}`]));
+  });
+
+  it('what a consumer does not burn enters its return, as soon as a line leads back and something is drawn', () => {
+    const back = { ...BOAT, lines: [...BOAT.lines, { ...BOAT.lines[0]!, id: 'back', purpose: 'return' as const, from: { item: 'consumer', end: 'out' as const, adapters: [] }, to: { item: 'spare', end: 'in' as const, adapters: [] } }] };
+    const outflow = (system: SystemDocument, draws: readonly Draw[]) => compileNetwork(inputsOf(system), draws).nodes.find(({ id }) => id === 'consumer:out')?.outflow_m3PerS;
+    const [consumer] = back.consumers;
+    expect(returned_m3PerS(consumer!)).toBeCloseTo(consumer!.neededFlow_m3PerS.value - consumer!.burnFull_m3PerS.value, 15);
+    expect(outflow(back, [{ consumer: 'consumer', hold_Pa: 0 }])).toBe(-returned_m3PerS(consumer!));
+    expect(outflow(back, [])).toBe(0);
+    expect(outflow(BOAT, [{ consumer: 'consumer', hold_Pa: 0 }])).toBeUndefined();
+    expect(returned_m3PerS({ ...consumer!, burnFull_m3PerS: chosen(1) })).toBe(0);
   });
 });

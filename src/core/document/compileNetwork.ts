@@ -1,13 +1,18 @@
 import { airState, type FluidState } from '../fluids';
 import { add, dot, type EffectiveGravity, type Vec3 } from '../geometry';
-import type { FittingLoss, LinkElement, Network, NetworkLink, NetworkNode } from '../network';
-import { FITTINGS, ROUGHNESS, type FittingKey } from '../reference/losses';
+import type { FittingLoss, LinkElement, Network, NetworkLink, NetworkNode, PumpPoint } from '../network';
+import { adapterRow } from '../reference/joins';
+import { fittingKs, ROUGHNESS, type FittingKey } from '../reference/losses';
 import { starvingOffset_m } from '../tank';
-import { inVehicle, type PickupModel, type TankModel } from './compileTank';
-import type { ComponentDocument, LineDocument, SystemDocument } from './schema';
+import { carriesFlow, endKey, SELECTOR_PAIRS, type EndRef } from './circuits';
+import { inVehicle, type PickupModel, type PortModel, type TankModel } from './compileTank';
+import type { ComponentDocument, ConsumerDocument, LineDocument, SystemDocument } from './schema';
 
-/** What the solver is asked: a consumer held at its needed pressure, or drawing its needed flow. */
+/** What the solver is asked: a consumer held at its needed pressure, or drawing its needed flow. What it does not burn it sends back, where a line leads back. */
 export type Draw = { readonly consumer: string; readonly hold_Pa?: number; readonly outflow_m3PerS?: number };
+
+/** What a consumer sends back of what it draws: all that it does not burn at full load. */
+export const returned_m3PerS = (consumer: ConsumerDocument): number => Math.max(0, consumer.neededFlow_m3PerS.value - consumer.burnFull_m3PerS.value);
 
 export type TankLevel = { readonly tank: TankModel; readonly offset_m: number; readonly up: Vec3 };
 
@@ -17,83 +22,78 @@ export type FlowInputs = {
   readonly fluid: FluidState;
   readonly gravity: EffectiveGravity;
   readonly ambientAbs_Pa: number;
+  /** At a pump's terminals where its wires take some of it; else as the conditions have it [V]. */
+  readonly volts?: ReadonlyMap<string, number>;
 };
 
-/** Names of the solver's nodes for a part. */
+/** Names of the solver's nodes: those of ends are their keys. */
 export const inletNode = (id: string): string => `${id}:in`;
 export const outletNode = (id: string): string => `${id}:out`;
 export const ullageNode = (tankId: string): string => `${tankId}:ullage`;
+/** Of the pair of ends that a selector joins in the i-th place. */
+export const selectorLink = (id: string, i: number): string => (i === 0 ? id : `${id}:${i}`);
+const airNode = (tankId: string): string => `${tankId}:air`;
+const middleNode = (id: string): string => `${id}:middle`;
+
+/** True of a node where there is no liquid to boil. */
+export const isAirNode = (id: string): boolean => /:(air|ullage)$/.test(id);
 
 /** True when the surface has fallen to where this pickup draws air. */
 export const isStarved = ({ offset_m, up }: TankLevel, pickup: PickupModel): boolean => offset_m <= starvingOffset_m(pickup.inlet, up);
 
-/** Sets out a system's feed as a network, with the consumers drawing as asked. */
+/** Sets out a system's circuits as a network, with the consumers drawing as asked. */
 export function compileNetwork(inputs: FlowInputs, draws: readonly Draw[]): Network {
   const { system, levels, gravity } = inputs;
   const positions = partPositions(system, levels);
   const height = (id: string): number => dot(gravity.up, positions.get(id) ?? [0, 0, 0]);
+  const lines = feedLines(system);
+  const touched = new Set([...lines.flatMap(({ from, to }) => [from.item, to.item]), ...system.tanks.map(({ id }) => id)]);
+  const joined = new Set(lines.flatMap(({ from, to }) => [endKey(from), endKey(to)]));
+  const draw = new Map(draws.map((each) => [each.consumer, each]));
   return {
     fluid: inputs.fluid,
     ambientAbs_Pa: inputs.ambientAbs_Pa,
     gravity_mPerS2: gravity.magnitude_mPerS2,
     nodes: [
       ...levels.flatMap((level) => tankNodes(level, gravity.up)),
-      ...levels.flatMap(({ tank }) => tank.pickups.map((pickup): NetworkNode => ({ id: pickup.document.id, name: pickup.document.name, height_m: height(pickup.document.id) }))),
-      ...system.components.flatMap((part): NetworkNode[] => [
-        { id: inletNode(part.id), name: `${part.name}, inlet`, height_m: height(part.id) },
-        { id: outletNode(part.id), name: `${part.name}, outlet`, height_m: height(part.id) },
-      ]),
-      ...system.consumers.map((consumer): NetworkNode => {
-        const draw = draws.find((candidate) => candidate.consumer === consumer.id);
-        return {
-          id: consumer.id, name: consumer.name, height_m: height(consumer.id),
-          ...(draw?.hold_Pa === undefined ? {} : { fixedGauge_Pa: draw.hold_Pa }),
-          ...(draw?.outflow_m3PerS === undefined ? {} : { outflow_m3PerS: draw.outflow_m3PerS }),
-        };
+      ...levels.flatMap(({ tank }) => tank.pickups.filter(({ document }) => touched.has(document.id)).map(({ document }): NetworkNode => ({ id: endKey({ item: document.id, end: 'out' }), name: document.name, height_m: height(document.id) }))),
+      ...levels.flatMap(({ tank }) => tank.ports.filter(({ document }) => touched.has(document.id)).map(({ document }): NetworkNode => ({ id: endKey({ item: document.id, end: 'in' }), name: document.name, height_m: height(document.id) }))),
+      ...system.components.filter(({ id }) => touched.has(id)).flatMap((part) => componentNodes(part, height(part.id))),
+      ...system.consumers.filter(({ id }) => touched.has(id)).flatMap((consumer): NetworkNode[] => {
+        const asked = draw.get(consumer.id);
+        const back = endKey({ item: consumer.id, end: 'out' });
+        return [
+          {
+            id: inletNode(consumer.id), name: consumer.name, height_m: height(consumer.id),
+            ...(asked?.hold_Pa === undefined ? {} : { fixedGauge_Pa: asked.hold_Pa }), ...(asked?.outflow_m3PerS === undefined ? {} : { outflow_m3PerS: asked.outflow_m3PerS }),
+          },
+          ...(joined.has(back) ? [{ id: back, name: `${consumer.name}, return`, height_m: height(consumer.id), outflow_m3PerS: asked ? -returned_m3PerS(consumer) : 0 }] : []),
+        ];
       }),
-    ].filter((node) => isReached(node.id, inputs)),
+    ],
     links: [
-      ...levels.flatMap((level) => tankLinks(level, inputs)),
-      ...system.components.map((part): NetworkLink => ({
-        id: part.id, name: part.name, from: inletNode(part.id), to: outletNode(part.id), elements: componentElements(part, inputs),
-      })),
-      ...feedLines(system).map((line): NetworkLink => ({
-        id: line.id, name: line.name, from: lineStart(system, line), to: lineEnd(system, line), elements: [lineElement(line)],
-      })),
-    ].filter((link) => isReached(link.from, inputs) && isReached(link.to, inputs)),
+      ...levels.flatMap((level) => tankLinks(level, inputs, touched)),
+      ...system.components.filter(({ id }) => touched.has(id)).flatMap((part) => componentLinks(part, inputs)),
+      ...lines.map((line): NetworkLink => ({ id: line.id, name: line.name, from: endKey(line.from), to: endKey(line.to), elements: lineElements(line, inputs) })),
+    ],
   };
 }
 
-/** Lines that carry flow in this model: between pickups, components and consumers. */
-export const feedLines = (system: SystemDocument): LineDocument[] => {
-  const ports = new Set(system.tanks.flatMap((tank) => tank.ports.map((port) => port.id)));
-  return system.lines.filter((line) => !ports.has(line.from.item) && !ports.has(line.to.item));
-};
+/** Lines that carry a steady flow of liquid. */
+export const feedLines = (system: SystemDocument): LineDocument[] => system.lines.filter(carriesFlow);
 
-/** Parts that no line touches take no part in the flow. */
-function isReached(nodeId: string, { system }: FlowInputs): boolean {
-  const part = nodeId.replace(/:(in|out|ullage|air)$/, '');
-  const joined = feedLines(system).some((line) => line.from.item === part || line.to.item === part);
-  return joined || system.tanks.some((tank) => tank.id === part);
-}
-
-const isComponent = (system: SystemDocument, id: string): boolean => system.components.some((part) => part.id === id);
-const lineStart = (system: SystemDocument, line: LineDocument): string =>
-  isComponent(system, line.from.item) ? `${line.from.item}:${line.from.end}` : line.from.item;
-const lineEnd = (system: SystemDocument, line: LineDocument): string =>
-  isComponent(system, line.to.item) ? `${line.to.item}:${line.to.end}` : line.to.item;
-
-/** Where each part is, in vehicle axes: pickups by their ports, the rest along the lines. */
+/** Where each part is, in vehicle axes: pickups and ports on their tanks, the rest along the lines. */
 export function partPositions(system: SystemDocument, levels: readonly TankLevel[]): Map<string, Vec3> {
   const positions = new Map<string, Vec3>();
   for (const { tank } of levels) {
+    for (const { document, point_m } of tank.ports) positions.set(document.id, inVehicle(tank, point_m));
     for (const pickup of tank.pickups) positions.set(pickup.document.id, inVehicle(tank, pickup.port_m));
   }
   for (let grown = true; grown; ) {
     grown = false;
     for (const line of system.lines) {
       const [from, to] = [positions.get(line.from.item), positions.get(line.to.item)];
-      const run: Vec3 = [line.forward_m.value, line.toPort_m.value, line.rise_m.value];
+      const run = lineRun(line);
       if (from && !to) positions.set(line.to.item, add(from, run));
       else if (to && !from) positions.set(line.from.item, add(to, [-run[0], -run[1], -run[2]]));
       else continue;
@@ -102,6 +102,9 @@ export function partPositions(system: SystemDocument, levels: readonly TankLevel
   }
   return positions;
 }
+
+/** From a line's near end to its far one, in vehicle axes. */
+export const lineRun = (line: LineDocument): Vec3 => [line.forward_m.value, line.toPort_m.value, line.rise_m.value];
 
 /** Height of the free surface against effective gravity, above the vehicle's datum [m]. */
 export const surfaceHeight_m = ({ tank, offset_m }: TankLevel, up: Vec3): number => {
@@ -114,82 +117,174 @@ function tankNodes(level: TankLevel, up: Vec3): NetworkNode[] {
   // Air weighs next to nothing, so the open air is set at the surface's height.
   const height_m = surfaceHeight_m(level, up);
   return [
-    { id: `${id}:air`, name: 'open air', height_m, fixedGauge_Pa: 0 },
+    { id: airNode(id), name: 'open air', height_m, fixedGauge_Pa: 0 },
     { id: ullageNode(id), name: `${name}, above the liquid`, height_m },
   ];
 }
 
-function tankLinks(level: TankLevel, inputs: FlowInputs): NetworkLink[] {
+function tankLinks(level: TankLevel, inputs: FlowInputs, touched: ReadonlySet<string>): NetworkLink[] {
   const { tank, up, offset_m } = level;
-  const air = airState(inputs.system.conditions.fuelTemperature_K, inputs.ambientAbs_Pa);
+  const ullage = ullageNode(tank.document.id);
   const vents = tank.ports.filter(({ document }) => document.role === 'vent').map(({ document, point_m }): NetworkLink => ({
-    id: document.id, name: document.name, from: `${tank.document.id}:air`, to: ullageNode(tank.document.id),
-    elements: dot(up, point_m) < offset_m
-      ? [{ kind: 'closed' }]
-      : [{ kind: 'vent', bore_m: document.bore_m.value, length_m: document.length_m.value, air }],
+    id: document.id, name: document.name, from: airNode(tank.document.id), to: ullage,
+    elements: dot(up, point_m) < offset_m ? [{ kind: 'closed' }] : ventElements(document.id, document.bore_m.value, document.length_m.value, inputs),
   }));
-  const pickups = tank.pickups.map((pickup): NetworkLink => ({
-    id: `${pickup.document.id}:tube`, name: pickup.document.name, from: ullageNode(tank.document.id), to: pickup.document.id,
-    elements: isStarved(level, pickup) ? [{ kind: 'closed' }] : [pickupElement(pickup)],
+  const pickups = tank.pickups.filter(({ document }) => touched.has(document.id)).map((pickup): NetworkLink => ({
+    id: `${pickup.document.id}:tube`, name: pickup.document.name, from: ullage, to: endKey({ item: pickup.document.id, end: 'out' }),
+    elements: isStarved(level, pickup) ? [{ kind: 'closed' }] : [pickupElement(pickup, inputs)],
   }));
-  return [...vents, ...pickups];
+  const inlets = tank.ports.filter(({ document }) => document.role !== 'vent' && touched.has(document.id)).map((port): NetworkLink => ({
+    id: `${port.document.id}:mouth`, name: port.document.name, from: endKey({ item: port.document.id, end: 'in' }), to: ullage, elements: mouthElements(level, port, inputs),
+  }));
+  return [...vents, ...pickups, ...inlets];
 }
 
-const fittingLoss = (key: FittingKey, count: number): FittingLoss => {
-  const { k1, kInfinity, sized } = FITTINGS[key];
-  return { k1, kInfinity, sized, count };
-};
+/** A vent's hole or hose, and the lines that go on from it, in air. */
+function ventElements(portId: string, bore_m: number, length_m: number, inputs: FlowInputs): LinkElement[] {
+  const air = airState(inputs.system.conditions.fuelTemperature_K, inputs.ambientAbs_Pa);
+  const onward = inputs.system.lines.filter((line) => line.purpose === 'vent' && (line.from.item === portId || line.to.item === portId));
+  return [
+    { kind: 'vent', bore_m, length_m, air },
+    ...onward.map((line): LinkElement => ({ kind: 'vent', bore_m: line.bore_m.value, length_m: line.length_m.value, air })),
+  ];
+}
 
-const pickupElement = ({ document, tubeLength_m }: PickupModel): LinkElement => ({
+/**
+ * Where a line lets out into a tank: under the surface it is joined to the
+ * liquid both ways; over it the liquid falls, and what it falls is lost and
+ * cannot come back.
+ */
+function mouthElements(level: TankLevel, { document, point_m }: PortModel, inputs: FlowInputs): LinkElement[] {
+  const { up, offset_m } = level;
+  const mouth: Vec3 = [point_m[0], point_m[1], point_m[2] - (document.drop_m?.value ?? 0)];
+  const over_m = dot(up, mouth) - offset_m;
+  const way: LinkElement = {
+    kind: 'line', bore_m: document.bore_m.value, length_m: document.drop_m?.value ?? 0, roughness_m: ROUGHNESS['drawn-tube'].roughness_m, fittings: [fittingLoss('exit', 1, inputs)],
+  };
+  return over_m <= 0 ? [way] : [way, { kind: 'check', opens_Pa: inputs.fluid.density_kgPerM3 * inputs.gravity.magnitude_mPerS2 * over_m }];
+}
+
+const fittingLoss = (key: FittingKey, count: number, { system }: FlowInputs): FittingLoss => ({ ...fittingKs(key, system.practice.losses), count });
+
+const pickupElement = ({ document, tubeLength_m }: PickupModel, inputs: FlowInputs): LinkElement => ({
   kind: 'line', bore_m: document.bore_m.value, length_m: tubeLength_m, roughness_m: ROUGHNESS['drawn-tube'].roughness_m,
-  fittings: [fittingLoss(document.kind === 'top-tube' ? 'entrance-inward' : 'entrance-sharp', 1)],
+  fittings: [fittingLoss(document.kind === 'bottom-outlet' ? 'entrance-sharp' : 'entrance-inward', 1, inputs)],
 });
 
-const lineElement = (line: LineDocument): LinkElement => ({
-  kind: 'line', bore_m: line.bore_m.value, length_m: line.length_m.value, roughness_m: ROUGHNESS[line.wall].roughness_m,
-  fittings: line.fittings.map(({ fitting, count }) => fittingLoss(fitting, count)),
-});
+function lineElements(line: LineDocument, inputs: FlowInputs): LinkElement[] {
+  const fittings = line.fittings.map(({ fitting, count }) => fittingLoss(fitting, count, inputs));
+  // Parts screwed together lose a little at the joint, as a union does.
+  const costsNothing = line.length_m.value === 0 && fittings.every(({ count }) => count === 0);
+  return [
+    {
+      kind: 'line', bore_m: line.bore_m.value, length_m: line.length_m.value, roughness_m: ROUGHNESS[line.wall].roughness_m,
+      fittings: costsNothing ? [fittingLoss('swivel', 1, inputs)] : fittings,
+    },
+    ...[...line.from.adapters, ...line.to.adapters].map((key) => adapterElement(key, line.bore_m.value, inputs)),
+  ];
+}
 
-function componentElements(part: ComponentDocument, inputs: FlowInputs): LinkElement[] {
+/** An adapter: its narrowing and widening by Borda and Carnot, on its own bore, and its turn. */
+function adapterElement(key: string, lineBore_m: number, inputs: FlowInputs): LinkElement {
+  const { bore_m, form } = adapterRow(key)!;
+  const share = Math.min(1, bore_m / lineBore_m) ** 2;
+  const turn = form === '90' ? [fittingLoss('elbow-90', 1, inputs)] : form === '45' ? [fittingLoss('elbow-45', 1, inputs)] : [];
+  return { kind: 'line', bore_m, length_m: 0, roughness_m: 0, fittings: [{ k1: 160, kInfinity: 0.5 * (1 - share) + (1 - share) ** 2, sized: false, count: 1 }, ...turn] };
+}
+
+function componentNodes(part: ComponentDocument, height_m: number): NetworkNode[] {
+  const node = (end: EndRef['end'], word: string): NetworkNode => ({ id: endKey({ item: part.id, end }), name: `${part.name}, ${word}`, height_m });
   switch (part.kind) {
-    case 'filter':
-      return [{
-        kind: 'filter', ratedFlow_m3PerS: part.ratedFlow_m3PerS.value, ratedDrop_Pa: part.ratedDrop_Pa.value,
-        ratedViscosity_PaS: part.ratedViscosity_PaS.value, dirtFactor: part.dirt_ratio.value,
-      }];
-    case 'pump':
-      return [pumpElement(part, inputs), ...(part.checkBuiltIn ? [{ kind: 'check' } as const] : [])];
-    case 'valve':
-      return [part.open ? bodyElement(part.fitting, part.bore_m.value) : { kind: 'closed' }];
-    case 'check-valve':
-      return [bodyElement(part.fitting, part.bore_m.value), { kind: 'check' }];
+    case 'tee':
+    case 'cross': {
+      const ends = [node('in', 'inlet'), node('out', 'outlet'), node('side', 'branch'), ...(part.kind === 'cross' ? [node('side2', 'second branch')] : [])];
+      return [...ends, { id: middleNode(part.id), name: part.name, height_m }];
+    }
+    case 'selector':
+      return [node('in', 'first end'), node('out', 'common end'), node('side', 'second end')];
+    case 'regulator':
+      return [node('in', 'inlet'), node('out', 'outlet'), ...(part.style === 'bypass' ? [node('side', 'return')] : [])];
+    case 'outlet':
+      return [{ id: inletNode(part.id), name: part.name, height_m, fixedGauge_Pa: 0 }];
+    default:
+      return [node('in', 'inlet'), node('out', 'outlet')];
   }
 }
 
+function componentLinks(part: ComponentDocument, inputs: FlowInputs): NetworkLink[] {
+  const end = (name: EndRef['end']): string => endKey({ item: part.id, end: name });
+  const link = (id: string, from: string, to: string, elements: LinkElement[]): NetworkLink => ({ id, name: part.name, from, to, elements });
+  const straight = (elements: LinkElement[]): NetworkLink[] => [link(part.id, end('in'), end('out'), elements)];
+  const body = (fitting: FittingKey, bore_m: number, share = 1): LinkElement => bodyElement(fitting, bore_m, share, inputs);
+  switch (part.kind) {
+    case 'filter':
+      return straight([{
+        kind: 'filter', ratedFlow_m3PerS: part.ratedFlow_m3PerS.value, ratedDrop_Pa: part.ratedDrop_Pa.value,
+        ratedViscosity_PaS: part.ratedViscosity_PaS.value, dirtFactor: part.dirt_ratio.value,
+      }]);
+    case 'pump': {
+      const through = straight([pumpElement(part, inputs), ...(part.checkBuiltIn ? [{ kind: 'check' } as const] : [])]);
+      // What lets go goes round through the pump's own small passages.
+      return part.relief_Pa ? [...through, link(`${part.id}:relief`, end('out'), end('in'), [body('check-lift', PUMP_RELIEF_BORE_M), { kind: 'check', opens_Pa: part.relief_Pa.value }])] : through;
+    }
+    case 'valve':
+      return straight([part.open ? body(part.fitting, part.bore_m.value) : { kind: 'closed' }]);
+    case 'selector':
+      return SELECTOR_PAIRS[part.position].map(([a, b], i) => link(selectorLink(part.id, i), end(a), end(b), [body(part.fitting, part.bore_m.value)]));
+    case 'check-valve':
+      return straight([body(part.fitting, part.bore_m.value), { kind: 'check', opens_Pa: part.opens_Pa?.value ?? 0 }]);
+    case 'relief-valve':
+      return straight([body('check-lift', part.bore_m.value), { kind: 'check', opens_Pa: part.opens_Pa.value }]);
+    case 'regulator':
+      return part.style === 'dead-head'
+        ? straight([body('needle-valve', part.bore_m.value), { kind: 'hold-outlet', set_Pa: part.set_Pa.value }])
+        : [...straight([body('tee-through', part.bore_m.value)]), link(`${part.id}:back`, end('in'), end('side'), [body('check-lift', part.bore_m.value), { kind: 'hold-inlet', set_Pa: part.set_Pa.value }])];
+    case 'float-valve': {
+      const level = inputs.levels.find(({ tank }) => tank.document.id === part.tank);
+      return straight([(level?.tank.fill_ratio ?? 0) >= part.closesAt_ratio.value ? { kind: 'closed' } : body('globe-valve', part.bore_m.value)]);
+    }
+    case 'tee':
+    case 'cross':
+      return (['in', 'out', 'side', 'side2'] as const).slice(0, part.kind === 'tee' ? 3 : 4)
+        // Straight through takes two halves of the run's loss; round the corner the rest of the branch's besides.
+        .map((name) => link(`${part.id}:${name}`, end(name), middleNode(part.id), [body(name === 'in' || name === 'out' ? 'tee-through' : 'tee-branch', part.bore_m.value, name === 'in' || name === 'out' ? 0.5 : 0.9)]));
+    case 'coupler':
+    case 'meter':
+      return straight([part.kind === 'coupler' && !part.joined ? { kind: 'closed' } : { kind: 'body', ratedFlow_m3PerS: part.ratedFlow_m3PerS.value, ratedDrop_Pa: part.ratedDrop_Pa.value, ratedDensity_kgPerM3: part.ratedDensity_kgPerM3.value }]);
+    case 'vacuum-breaker':
+    case 'damper':
+      return straight([body('tee-through', part.bore_m.value)]);
+    case 'orifice':
+      return straight([{ kind: 'orifice', bore_m: part.bore_m.value, dischargeCoefficient: part.discharge_ratio.value }]);
+    case 'fitting':
+      return straight([body(part.fitting, part.bore_m.value)]);
+    case 'outlet':
+      return [];
+  }
+}
+
+/** Common practice: the way round inside a small pump is some 6 mm wide. */
+const PUMP_RELIEF_BORE_M = 0.006;
+
 /** Losses that sit in a body of no length. */
-const bodyElement = (fitting: FittingKey, bore_m: number): LinkElement => ({
-  kind: 'line', bore_m, length_m: 0, roughness_m: 0, fittings: [fittingLoss(fitting, 1)],
+const bodyElement = (fitting: FittingKey, bore_m: number, share: number, inputs: FlowInputs): LinkElement => ({
+  kind: 'line', bore_m, length_m: 0, roughness_m: 0, fittings: [fittingLoss(fitting, share, inputs)],
 });
 
-type PumpDocument = Extract<ComponentDocument, { kind: 'pump' }>;
+export type PumpDocument = Extract<ComponentDocument, { kind: 'pump' }>;
+
+/** At a pump's terminals [V]. */
+export const pumpVolts = ({ system, volts }: Pick<FlowInputs, 'system' | 'volts'>, id: string): number => volts?.get(id) ?? system.conditions.pumpVoltage_V;
+
+/** A pump's curve as it really moves, at its rated voltage. */
+export const pumpPoints = (pump: PumpDocument): PumpPoint[] => pump.curve.map((point) => ({ flow_m3PerS: point.flow_m3PerS * pump.output_ratio.value, rise_Pa: point.rise_Pa }));
 
 function pumpElement(pump: PumpDocument, inputs: FlowInputs): LinkElement {
-  const ratio = inputs.system.conditions.pumpVoltage_V / pump.ratedVoltage_V.value;
-  const curve = pump.curve.map((point) => ({ flow_m3PerS: point.flow_m3PerS * pump.output_ratio.value, rise_Pa: point.rise_Pa }));
+  const ratio = pumpVolts(inputs, pump.id) / pump.ratedVoltage_V.value;
+  const curve = pumpPoints(pump);
   if (pump.running && ratio > 0) return { kind: 'pump', curve, voltageRatio: ratio };
   // A pump standing still is taken to cost at free flow what it would have given at shut-off.
   const flows = curve.map((point) => point.flow_m3PerS);
   const rises = curve.map((point) => point.rise_Pa);
   return { kind: 'filter', ratedFlow_m3PerS: Math.max(1e-9, ...flows), ratedDrop_Pa: Math.max(0, ...rises), ratedViscosity_PaS: inputs.fluid.viscosity_PaS, dirtFactor: 1 };
-}
-
-/** The parts on the way from a consumer back to a pickup, consumer first. */
-export function feedPath(system: SystemDocument, consumerId: string): string[] {
-  const path = [consumerId];
-  for (let at = consumerId; ; ) {
-    const line = feedLines(system).find((candidate) => candidate.to.item === at && !path.includes(candidate.from.item));
-    if (!line) return path;
-    path.push(line.id, line.from.item);
-    at = line.from.item;
-  }
 }

@@ -19,3 +19,6 @@ export function hardestFor(vehicle: string): Hardest {
 
 /** Nothing said of the space yet; common practice: a finger's breadth is kept free all round. */
 export const EMPTY_FIT = { clearance_m: chosen(0.01), bay: { kind: 'none' as const }, things: [], ways: [], spots: [] };
+
+/** The schools of lines that are offered first. */
+export const LINE_PRACTICE = { returnOutlet: 'low', transferBy: 'pump', lineFor: 'today', meter: 'after-filter', losses: 'two-k' } as const;

@@ -8,7 +8,7 @@ import { ROUGHNESS } from '../reference/losses';
 import { FLOAT_IMMERSION } from '../reference/senders';
 import { assumed, chosen, fromPart, measured, type Known } from './known';
 import { schemaLimits, type Limits } from './limits';
-import { EMPTY_FIT, hardestFor, SURGE_BAY_M3 } from './defaults';
+import { EMPTY_FIT, hardestFor, LINE_PRACTICE, SURGE_BAY_M3 } from './defaults';
 import { CONSUMER_KINDS, CURRENT_VERSION, FORMAT, VEHICLES, type ConsumerDocument, type SystemDocument, type TankDocument } from './schema';
 
 /** The few questions a new system starts from. */
@@ -96,7 +96,7 @@ export function draftSystem(answers: Answers): SystemDocument {
     vehicle: { kind: answers.vehicle, ...(speed ? { speed_mPerS: assumed(speed, speed * 0.2) } : {}) },
     rulebook: answers.vehicle === 'boat' && need.fluid === 'petrol' ? 'petrol-boat' : answers.vehicle === 'boat' ? 'small-craft' : 'none',
     constraints: { nothingCut: false, noHoleBelowLiquid: false, partsOnHand: false, noHotWork: false },
-    practice: { vent: ventedCap(answers) ? 'vented-cap' : 'vent-line', outlet: 'top-tube', fill: '95-percent', pickup: 'off-floor', strainer: 'outside', heaterPickup: 'higher', ports: 'new', sender: 'new' },
+    practice: { vent: ventedCap(answers) ? 'vented-cap' : 'vent-line', outlet: 'top-tube', fill: '95-percent', pickup: 'off-floor', strainer: 'outside', heaterPickup: 'higher', ports: 'new', sender: 'new', ...LINE_PRACTICE },
     limits: { surgeBay_m3: chosen(SURGE_BAY_M3) },
     wishes: { holds_m3: chosen(answers.holds_m3), reserve_ratio: chosen(0.2) },
     envelope: { noseUp_deg: chosen(pitch), noseDown_deg: chosen(pitch), portDown_deg: chosen(roll), starboardDown_deg: chosen(roll), ...hardestFor(answers.vehicle) },
@@ -109,6 +109,7 @@ export function draftSystem(answers: Answers): SystemDocument {
     components: draftComponents(consumer, need),
     lines: draftLines(answers, consumer, need),
     consumers: [consumer],
+    prices: [],
     mounts: [],
     fit: EMPTY_FIT,
   };
@@ -121,7 +122,7 @@ function draftConsumer({ consumer, power_W }: Answers, need: Need): ConsumerDocu
   const full = burn(need.specific_gPerKWh);
   const draw = consumer === 'nozzle' ? NOZZLE_NEED : full * need.drawOverBurn;
   return {
-    id: 'consumer', name: need.name, kind: consumer,
+    id: 'consumer', name: need.name, kind: consumer, ends: [],
     neededFlow_m3PerS: assumed(draw, consumer === 'nozzle' ? NOZZLE_NEED * 0.2 : full * need.drawSpread),
     neededPressure_Pa: assumed(need.pressure_Pa, need.pressureSpread_Pa),
     burnIdle_m3PerS: assumed(full * need.idleShare, full * need.idleShare * 0.4),
@@ -203,11 +204,11 @@ function draftComponents(consumer: ConsumerDocument, need: Need): SystemDocument
   const point = (share: number, rise: number) => ({ flow_m3PerS: Number((flow * share).toPrecision(3)), rise_Pa: Math.round(need.pumpShutOff_Pa * rise) });
   return [
     {
-      id: 'filter', name: 'Filter', kind: 'filter',
+      id: 'filter', name: 'Filter', ends: [], kind: 'filter', does: 'filter',
       ratedFlow_m3PerS: assumed(Number((flow * 2).toPrecision(3)), flow * 0.5), ratedDrop_Pa: assumed(5000, 2500), ratedViscosity_PaS: fromPart(need.fluid === 'petrol' ? 0.0005 : 0.0035), dirt_ratio: assumed(2, 1),
     },
     {
-      id: 'pump', name: 'Pump', kind: 'pump', running: true, checkBuiltIn: false, ratedVoltage_V: fromPart(12), selfPrimingLift_m: assumed(need.lift_m, need.lift_m * 0.3),
+      id: 'pump', name: 'Pump', ends: [], kind: 'pump', type: 'inline', running: true, checkBuiltIn: false, ratedVoltage_V: fromPart(12), selfPrimingLift_m: assumed(need.lift_m, need.lift_m * 0.3),
       output_ratio: assumed(0.85, 0.15), curveOrigin: 'assumed',
       curve: [point(0, 1), point(1, 0.85), point(2, 0.55), point(2.8, 0)],
     },
@@ -220,7 +221,7 @@ function draftLines(answers: Answers, consumer: ConsumerDocument, need: Need): S
   const bore = nextBore_m(flow, need.fluid);
   const known = answers.run_m !== undefined;
   const part = (id: string, name: string, from: string, to: string, share: number, rise: number, elbows: number): SystemDocument['lines'][number] => ({
-    id, name, purpose: 'feed', kind: 'hose', from: { item: from, end: 'out' }, to: { item: to, end: 'in' },
+    id, name, purpose: 'feed', kind: 'hose', from: { item: from, end: 'out', adapters: [] }, to: { item: to, end: 'in', adapters: [] }, points: [], passes: [],
     bore_m: chosen(bore), length_m: known ? measured(roundTo(run * share, 1e-2), 0.1) : assumed(roundTo(run * share, 1e-2), roundTo(run * share * 0.3, 1e-2)), wall: 'hose',
     forward_m: chosen(0), toPort_m: chosen(0), rise_m: assumed(rise, 0.15),
     fittings: [{ fitting: 'elbow-90', count: elbows }, { fitting: 'barb-step', count: 2 }],

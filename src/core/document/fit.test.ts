@@ -4,7 +4,7 @@ import { expectClose } from '../../../tests/expectClose';
 import { unwrap } from '../outcome';
 import { AT_HOME, meshBounds, meshVolume, separation, treeOf } from '../geometry';
 import { compileTankBody, outerMesh, portSeat, standsOn } from './compileFit';
-import { chosen, draftSystem, parseSystem, parseSystemText, parseWay, toPath, withValue } from '.';
+import { chosen, CURRENT_VERSION, draftSystem, parseSystem, parseSystemText, parseWay, toPath, withValue } from '.';
 
 const text = (name: string): string => readFileSync(name, 'utf8');
 const TRAILER = unwrap(parseSystemText(text('demo/forest-trailer.json')));
@@ -14,12 +14,12 @@ const BOLT = { id: 'bolt', name: 'Bolt', kind: 'bolt', x_m: chosen(0), y_m: chos
 describe('the space in a document', () => {
   it('version 2 comes in with nothing said of the space', () => {
     const old = unwrap(parseSystemText(text('tests/fixtures/box-boat-v2.json')));
-    expect(old).toMatchObject({ version: 5, fit: { bay: { kind: 'none' }, things: [], ways: [], spots: [] }, tanks: [{ built: [] }] });
+    expect(old).toMatchObject({ version: CURRENT_VERSION, fit: { bay: { kind: 'none' }, things: [], ways: [], spots: [] }, tanks: [{ built: [] }] });
   });
 
   it('version 3 comes in with no place named', () => {
     const old = unwrap(parseSystemText(text('tests/fixtures/box-boat-v3.json')));
-    expect(old).toMatchObject({ version: 5, fit: { spots: [] } });
+    expect(old).toMatchObject({ version: CURRENT_VERSION, fit: { spots: [] } });
     expect(old).toEqual(unwrap(parseSystemText(text('tests/fixtures/box-boat.json'))));
   });
 
@@ -32,6 +32,17 @@ describe('the space in a document', () => {
     expect(sender).toMatchObject({ kind: 'swing-arm', output: { kind: 'resistance', empty_ohm: raw.tanks[0]!.senders[0]!.emptyResistance_ohm }, gauge: { kind: 'linear', scale: { full_ohm: raw.tanks[0]!.senders[0]!.gauge.fullResistance_ohm } } });
     expect(old.tanks[0]).toMatchObject({ sightTubes: [], dipsticks: [], calibrations: [] });
     expect(old.practice).toMatchObject({ heaterPickup: 'higher', ports: 'new', sender: 'new' });
+  });
+
+  it('version 5 comes in with ends and ways unsaid, and the first schools of lines', () => {
+    const raw = JSON.parse(text('tests/fixtures/box-boat-v5.json')) as { version: number };
+    expect(raw.version).toBe(5);
+    const old = unwrap(parseSystemText(JSON.stringify(raw)));
+    expect(old).toEqual(unwrap(parseSystemText(text('tests/fixtures/box-boat.json'))));
+    expect(old).toMatchObject({ prices: [], practice: { returnOutlet: 'low', losses: 'two-k' } });
+    for (const line of old.lines) expect(line).toMatchObject({ points: [], passes: [], from: { adapters: [] }, to: { adapters: [] } });
+    for (const part of old.components) expect(part.ends).toEqual([]);
+    expect(old.components.find(({ kind }) => kind === 'pump')).toMatchObject({ type: 'inline' });
   });
 
   it('a port on a slope sits as high as the wall under its rim, and a drilled hole has nothing on it', () => {

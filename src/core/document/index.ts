@@ -9,7 +9,7 @@
  */
 export { assumed, chosen, fromPart, measured, ORIGINS, type Known, type Origin } from './known';
 export {
-  CONSUMER_KINDS, CURRENT_VERSION, FACES, FLAP_WAYS, FORMAT, PART_DOES, PICKUP_KINDS, PORT_ROLES, RULEBOOKS, STRAINERS, SWINGS, systemSchema, UNION_BRANCHES, VEHICLES,
+  COMPONENT_KINDS, CONSUMER_KINDS, CURRENT_VERSION, END_NAMES, ENDS_OF_KIND, FILTER_KINDS, LINE_KINDS, PUMP_TYPES, PURPOSES, SELECTED, type ComponentKind, type EndName, FACES, FLAP_WAYS, FORMAT, PART_DOES, PICKUP_KINDS, PORT_ROLES, RULEBOOKS, STRAINERS, SWINGS, systemSchema, UNION_BRANCHES, VEHICLES,
   POUR_STATES, POUR_WAYS, SENDER_KINDS, type CalibrationDocument, type DipstickDocument, type GaugeDocument, type PourDocument, type ScaleDocument, type SightTubeDocument, type SwingArmDocument,
   HOWS, SPOT_KINDS, THING_ROLES, TURNS, type BayDocument, type FitDocument, type MeasuredBayDocument, type MotionDocument, type SpotDocument, type ThingDocument, type WayStep,
   type ComponentDocument, type ConsumerDocument, type LineDocument, type PartDocument, type PickupDocument, type PlateDocument, type PortDocument, type SliceDocument, type SenderDocument, type ShapeDocument, type SystemDocument, type TankDocument,
@@ -26,5 +26,7 @@ export { tankBody, type TankBody } from './compileBody';
 export { asBuilt, standsOn } from './compileFit';
 export { parseWay, WAY_EXAMPLE } from './wayText';
 export { meshText, textMesh, type MeshText } from './meshText';
-export { feedPath } from './compileNetwork';
 export { draftSystem, answerLimits, answersSchema, type Answers } from './draft';
+export { endKey, feedPath, fluidAt, itemsOf, joinOfItem, joinOfLine, linesByEnd, openEnds, runsOf, stockOf, type EndRef, type Item, type Run, type RunStep } from './circuits';
+export { END_WORDS, freeEnds, mayJoin, newPart, partFor, withBranch, withEndsThatAre, withLine, withoutPart, withPartIn, withPartMoved, withPartReplaced, type JoinCode } from './circuitEdits';
+export { catalogueCsv, MOST_OWN_PARTS, parsePart, readCatalogueCsv, type CatalogueCode } from './catalogue';

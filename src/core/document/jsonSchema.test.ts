@@ -4,7 +4,7 @@ import { describe, expect, it } from 'vitest';
 import { draftSystem, parseSystem, toPath, withValue } from '.';
 import { systemJsonSchema } from './jsonSchema';
 
-const PUBLISHED: unknown = JSON.parse(readFileSync('docs/format/system-v5.schema.json', 'utf8'));
+const PUBLISHED: unknown = JSON.parse(readFileSync('docs/format/system-v6.schema.json', 'utf8'));
 const accepts = new Ajv2020({ strict: false, allErrors: true }).compile(PUBLISHED as object);
 const DRAFT = draftSystem({ name: 'Test', vehicle: 'boat', consumer: 'diesel-engine', power_W: 40e3, holds_m3: 0.1 });
 

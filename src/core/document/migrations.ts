@@ -1,5 +1,5 @@
 import { failure, success, type Outcome } from '../outcome';
-import { EMPTY_FIT, hardestFor, SURGE_BAY_M3 } from './defaults';
+import { EMPTY_FIT, hardestFor, LINE_PRACTICE, SURGE_BAY_M3 } from './defaults';
 import { FLOAT_IMMERSION } from '../reference/senders';
 import { assumed, chosen } from './known';
 import { CURRENT_VERSION } from './schema';
@@ -48,10 +48,24 @@ function senderOf5({ emptyResistance_ohm, fullResistance_ohm, gauge, ...sender }
   };
 }
 
+/** Version 6: parts with more ends and kinds, how each end is made, adapters, ways of lines, wires of pumps, prices of lines. */
+function toVersion6(document: Tree): Tree {
+  const each = (list: unknown, change: (item: Tree) => Tree): unknown => (Array.isArray(list) ? list.map((item: unknown) => (isTree(item) ? change(item) : item)) : list);
+  const lineEnd = (end: unknown): unknown => (isTree(end) ? { ...end, adapters: [] } : end);
+  return {
+    ...document,
+    practice: isTree(document.practice) ? { ...document.practice, ...LINE_PRACTICE } : document.practice,
+    components: each(document.components, (part) => ({ ...part, ends: [], ...(part.kind === 'pump' ? { type: 'inline' } : part.kind === 'filter' ? { does: 'filter' } : {}) })),
+    lines: each(document.lines, (line) => ({ ...line, from: lineEnd(line.from), to: lineEnd(line.to), points: [], passes: [] })),
+    consumers: each(document.consumers, (consumer) => ({ ...consumer, ends: [] })),
+    prices: [],
+  };
+}
+
 const isTree = (value: unknown): value is Tree => typeof value === 'object' && value !== null && !Array.isArray(value);
 
 /** By the version it starts from. A change of format adds one entry and one test. */
-export const MIGRATIONS: Readonly<Record<number, Migration>> = { 1: toVersion2, 2: toVersion3, 3: toVersion4, 4: toVersion5 };
+export const MIGRATIONS: Readonly<Record<number, Migration>> = { 1: toVersion2, 2: toVersion3, 3: toVersion4, 4: toVersion5, 5: toVersion6 };
 
 /**
  * Brings a document of any earlier version up to the current one.

@@ -1,6 +1,8 @@
 import { sound } from '../formats';
 import { textMesh, type MeshText } from './meshText';
 import type { Fault } from './fault';
+import { circuitFaults } from './circuitFaults';
+import { joinableItems } from './circuits';
 import { fitFaults } from './fitFaults';
 import type { SystemDocument } from './schema';
 
@@ -12,7 +14,7 @@ export const ACROSS_FACE = { lid: 'z_m', floor: 'z_m', fore: 'x_m', aft: 'x_m', 
 
 /** Names that lead nowhere, ids used twice, ports without their place, baffles that end before they begin, spaces that do not hang together, and meshes that enclose nothing. */
 export function referenceFaults(system: SystemDocument): Fault[] {
-  return [...duplicateIds(system), ...danglingIds(system), ...unplacedPorts(system), ...endlessPlates(system), ...gaugeFaults(system), ...fitFaults(system), ...brokenMeshes(system)];
+  return [...duplicateIds(system), ...danglingIds(system), ...unplacedPorts(system), ...endlessPlates(system), ...gaugeFaults(system), ...circuitFaults(system), ...fitFaults(system), ...brokenMeshes(system)];
 }
 
 function allIds(system: SystemDocument): { id: string; path: string }[] {
@@ -47,10 +49,7 @@ function duplicateIds(system: SystemDocument): Fault[] {
 function danglingIds(system: SystemDocument): Fault[] {
   const ids = (list: readonly { id: string }[]) => new Set(list.map((item) => item.id));
   const [fluids, tanks] = [ids(system.fluids), ids(system.tanks)];
-  const joints = new Set([
-    ...system.tanks.flatMap((tank) => [...ids(tank.ports), ...ids(tank.pickups)]),
-    ...ids(system.components), ...ids(system.consumers),
-  ]);
+  const joints = new Set(joinableItems(system));
   const missing = (known: ReadonlySet<string>, id: string, path: string, what: string): Fault[] =>
     known.has(id) ? [] : [{ path, message: `names the ${what} "${id}", which does not exist${known.size > 0 ? `; there is ${[...known].slice(0, 12).join(', ')}` : ''}` }];
   return [

@@ -2,14 +2,15 @@ import { boolean, type InferType } from 'yup';
 import { END_SHAPES } from '../geometry';
 import { ALLOYS, type AlloyKey } from '../reference/alloys';
 import { FLUIDS, type FluidKey } from '../reference/fluids';
-import { FITTINGS, ROUGHNESS, type FittingKey, type RoughnessKey } from '../reference/losses';
+import { LOSS_METHODS } from '../reference/losses';
 import { PORT_PARTS } from '../reference/portParts';
 import { bounded, known, ORIGINS } from './known';
+import { component, consumer, line, linePrice } from './schemaLines';
 import { calibration, dipstick, sender, sightTube } from './schemaGauge';
 import { byKind, closed, flag, id, keys, kindIs, listOf, name, oneOf, text } from './schemaTools';
 
 /**
- * The system document, version 5. The one validator at every door; the
+ * The system document, version 6. The one validator at every door; the
  * published JSON Schema in docs/format is written from it.
  *
  * Keys carry units. Lengths are metres, volumes cubic metres, pressures
@@ -19,9 +20,12 @@ import { byKind, closed, flag, id, keys, kindIs, listOf, name, oneOf, text } fro
  * from any one datum; x forward, y to port, z up.
  */
 export const FORMAT = 'gasline-system';
-export const CURRENT_VERSION = 5;
+export const CURRENT_VERSION = 6;
 export { ID_PATTERN, UNION_BRANCHES } from './schemaTools';
 export { SENDER_KINDS, SWINGS } from './schemaGauge';
+export {
+  COMPONENT_KINDS, CONSUMER_KINDS, END_NAMES, ENDS_OF_KIND, FILTER_KINDS, LINE_KINDS, PUMP_TYPES, PURPOSES, SELECTED, type ComponentKind, type EndName,
+} from './schemaLines';
 export { POUR_STATES, POUR_WAYS } from '../formats';
 
 const ANGLE = 90;
@@ -88,6 +92,8 @@ const port = closed({
   bolts: closed({ count: bounded(1, 36).integer('must be a whole number'), circle_m: known(0.01, 0.6), diameter_m: known(0.002, 0.02) }).optional(),
   /** The way of the first screw from the sheet's upward way, clockwise as seen from outside. */
   clock_deg: known(-180, 180).optional(),
+  /** Of a tube inside that leads what comes in down from it; falls freely where left out. */
+  drop_m: known(0, 5).optional(),
   /** A hole that is there already: nothing is cut. */
   existing: boolean().typeError('must be true or false').optional(),
 });
@@ -122,46 +128,6 @@ const tank = closed({
   sightTubes: listOf(sightTube, 4), dipsticks: listOf(dipstick, 4), calibrations: listOf(calibration, 12),
   /** What the built tank really measures, by the path of the planned value within the tank. */
   built: listOf(closed({ of: text(80).required('is missing'), measured: known(-SPAN_M, SPAN_M) }), 60),
-});
-
-const filter = closed({
-  id: id(), name: name(), kind: kindIs('filter'),
-  ratedFlow_m3PerS: known(1e-8, 0.1), ratedDrop_Pa: known(0, 1e6), ratedViscosity_PaS: known(1e-4, 1),
-  /** Loss as a multiple of the clean one. */
-  dirt_ratio: known(1, 100),
-});
-
-const pump = closed({
-  id: id(), name: name(), kind: kindIs('pump'), running: flag(), checkBuiltIn: flag(),
-  ratedVoltage_V: known(1, 60), selfPrimingLift_m: known(0, 10),
-  /** What it really moves, as a share of its curve: timed into a known can. */
-  output_ratio: known(0.05, 2),
-  curveOrigin: oneOf(ORIGINS),
-  curve: listOf(closed({ flow_m3PerS: bounded(0, 0.1), rise_Pa: bounded(0, 5e6) }), 40),
-});
-
-const valve = closed({ id: id(), name: name(), kind: kindIs('valve'), open: flag(), fitting: oneOf<FittingKey>(['ball-valve', 'gate-valve', 'globe-valve', 'needle-valve']), bore_m: known(0.001, 0.1) });
-const check = closed({ id: id(), name: name(), kind: kindIs('check-valve'), fitting: oneOf<FittingKey>(['check-swing', 'check-lift']), bore_m: known(0.001, 0.1) });
-const component = byKind({ filter, pump, valve, 'check-valve': check });
-
-export const PURPOSES = ['feed', 'return', 'transfer', 'fill', 'vent', 'overflow'] as const;
-const end = () => closed({ item: id(), end: oneOf(['in', 'out'] as const) });
-
-const line = closed({
-  id: id(), name: name(), purpose: oneOf(PURPOSES), kind: oneOf(['hose', 'tube', 'pipe'] as const),
-  from: end(), to: end(),
-  bore_m: known(0.001, 0.1), length_m: known(0, 200), wall: oneOf<RoughnessKey>(keys(ROUGHNESS)),
-  /** Where its far end lies from its near end, in vehicle axes. */
-  forward_m: known(-SPAN_M, SPAN_M), toPort_m: known(-SPAN_M, SPAN_M), rise_m: known(-SPAN_M, SPAN_M),
-  fittings: listOf(closed({ fitting: oneOf<FittingKey>(keys(FITTINGS)), count: bounded(0, 50).integer('must be a whole number') }), 20),
-});
-
-export const CONSUMER_KINDS = ['diesel-engine', 'petrol-injection', 'petrol-carburettor', 'heater', 'generator', 'nozzle'] as const;
-
-const consumer = closed({
-  id: id(), name: name(), kind: oneOf(CONSUMER_KINDS),
-  neededFlow_m3PerS: known(1e-9, 0.1), neededPressure_Pa: known(-5e4, 2e6),
-  burnIdle_m3PerS: known(0, 0.1), burnFull_m3PerS: known(1e-10, 0.1),
 });
 
 const MOUNT_KINDS = ['strap', 'tab', 'cradle'] as const;
@@ -260,10 +226,12 @@ export const systemSchema = closed({
     fill: oneOf(['95-percent', 'click-off'] as const), pickup: oneOf(['off-floor', 'on-floor'] as const),
     strainer: oneOf(['outside', 'inside'] as const), heaterPickup: oneOf(['higher', 'deep'] as const),
     ports: oneOf(['new', 'existing'] as const), sender: oneOf(['new', 'salvaged'] as const),
+    returnOutlet: oneOf(['low', 'high'] as const), transferBy: oneOf(['pump', 'gravity', 'vacuum', 'selector'] as const),
+    lineFor: oneOf(['today', 'later'] as const), meter: oneOf(['after-filter', 'before-filter'] as const), losses: oneOf(LOSS_METHODS),
   }),
   /** The builder's own limits: most that may surge freely in one bay. */
   limits: closed({ surgeBay_m3: known(0.001, 20) }),
-  wishes: closed({ holds_m3: known(0, 20).optional(), endurance_s: known(0, 3e6).optional(), reserve_ratio: known(0, 0.9) }),
+  wishes: closed({ /** To be moved from tank to tank or into a can at one go. */ moves_m3: known(1e-4, 20).optional(), holds_m3: known(0, 20).optional(), endurance_s: known(0, 3e6).optional(), reserve_ratio: known(0, 0.9) }),
   envelope: closed({
     noseUp_deg: known(0, 60), noseDown_deg: known(0, 60), portDown_deg: known(0, 60), starboardDown_deg: known(0, 60),
     /** The hardest that it brakes, pulls away and corners. */
@@ -275,6 +243,7 @@ export const systemSchema = closed({
   components: listOf(component, 100),
   lines: listOf(line, 200),
   consumers: listOf(consumer, 12),
+  prices: listOf(linePrice, 100),
   mounts: listOf(mount, 60),
   fit,
 });

@@ -54,7 +54,7 @@ export const sender = byKind({
 });
 
 /** A clear tube beside the tank, between two bosses in one side. */
-export const sightTube = closed({ id: id(), name: name(), face: oneOf(['fore', 'aft', 'port', 'starboard'] as const), along_m: known(-TANK_M, TANK_M), lower_m: known(-TANK_M, TANK_M), upper_m: known(-TANK_M, TANK_M), markEvery_m3: known(1e-5, 1) });
+export const sightTube = closed({ id: id(), name: name(), face: oneOf(['fore', 'aft', 'port', 'starboard'] as const), along_m: known(-TANK_M, TANK_M), lower_m: known(-TANK_M, TANK_M), upper_m: known(-TANK_M, TANK_M), markEvery_m3: known(1e-5, 1), /** A tee in its lower line that a transfer line is joined to. */ tee: id().optional() });
 /** A stick with marks that stands on the floor under a port. */
 export const dipstick = closed({ id: id(), name: name(), port: id(), markEvery_m3: known(1e-5, 1) });
 

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { holeChartCsv, stripPieces, stripSvg, type ChartHole, type Strip } from '.';
+import { holeChartCsv, stripPieces, stripSvg, type ChartHole, type Strip, cutsCsv, partsCsv } from '.';
 
 const HOLE: ChartHole = { face: 'Lid', port: 'Feed, left', part: 'bung', edges: [['edge A–B', 0.0635], ['edge D–A', 0.102]], hole_m: 0.018, pilot_m: 0.003, tool: 'step drill', size_m: 0.018, file_m: 0, screws: 0, tap: '', tapDrill_m: 0, tapDepth_m: 0, existing: false };
 const rows = (text: string): string[] => text.trim().split('\r\n');
@@ -46,5 +46,14 @@ describe('a scale at true size', () => {
     for (const { label } of marks) expect(svg.split(`>${label}<`)).toHaveLength(2);
     expect(svg.match(/joint A/g)).toHaveLength(2);
     expect(svg.match(/joint B/g)).toHaveLength(2);
+  });
+});
+
+describe('lists of lines', () => {
+  it('parts with their count and places, quoted where they need it', () => {
+    expect(partsCsv([{ what: 'adapter', name: '1/4 NPT male thread to 3/8 in barb', count: 2, where: ['Feed, at Filter', 'Return'] }])).toBe('what,name,count,where\r\nadapter,1/4 NPT male thread to 3/8 in barb,2,"Feed, at Filter; Return"\r\n');
+  });
+  it('pieces to the millimetre', () => {
+    expect(cutsCsv([{ name: 'Feed', stock: '8 mm (5/16)', cut_m: 0.62349, ends: ['a', 'b'] }]).split('\r\n')[1]).toBe('Feed,8 mm (5/16),623,a,b');
   });
 });

@@ -9,3 +9,4 @@ export { MOST_TRIANGLES, readStl, sound, STL_SIZE_M, STL_UNITS, type StlCode, ty
 export { MOST_POURS, POUR_STATES, POUR_WAYS, poursCsv, readPoursCsv, type PourLine, type PourReading, type PoursCode } from './poursCsv';
 export { holeChartCsv, type ChartHole } from './holeChart';
 export { stripPieces, stripSvg, type Strip } from './stripSvg';
+export { cutsCsv, partsCsv, type ListedCut, type ListedPart } from './linesCsv';

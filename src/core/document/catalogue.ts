@@ -1,0 +1,136 @@
+import Papa from 'papaparse';
+import { ValidationError } from 'yup';
+import { csvText } from '../formats';
+import { failure, success, type Outcome } from '../outcome';
+import { JOIN_SYSTEMS } from '../reference/joins';
+import { component, COMPONENT_KINDS, type ComponentKind } from './schemaLines';
+import type { ComponentDocument } from './schema';
+
+export type CatalogueFault = { readonly row: number; readonly message: string };
+export type CatalogueCode = 'empty' | 'no-columns' | 'bad-rows' | 'too-many' | 'invalid';
+
+/** Parts that a catalogue takes. */
+export const MOST_OWN_PARTS = 500;
+const MOST_SHOWN = 8;
+const BYTE_ORDER_MARK = '\uFEFF';
+
+type Tree = Record<string, unknown>;
+const isTree = (value: unknown): value is Tree => typeof value === 'object' && value !== null && !Array.isArray(value);
+
+/** A part from outside, checked as the document's validator would. */
+export function parsePart(raw: unknown): Outcome<ComponentDocument, 'invalid'> {
+  try {
+    component.validateSync(raw, { strict: true, abortEarly: true });
+    return success(raw as ComponentDocument);
+  } catch (error) {
+    if (!(error instanceof ValidationError)) throw error;
+    const { path, errors } = error;
+    const message = (errors[0] ?? 'is not valid').replace(/^this /, '');
+    return failure('invalid', path || 'part', path && !message.startsWith(path) ? `${path} ${message}` : message);
+  }
+}
+
+/**
+ * Own parts as CSV: one row a part, one column a value, in SI units as the
+ * column's name has it. A pump's curve stands as flow:pressure pairs, ends as
+ * "in npt 1/4 female".
+ */
+export function catalogueCsv(parts: readonly ComponentDocument[]): string {
+  const rows = parts.map(flat);
+  const columns = [...new Set(['kind', 'name', ...rows.flatMap((row) => Object.keys(row))])];
+  return csvText(columns, rows.map((row) => columns.map((column) => row[column] ?? '')));
+}
+
+function flat(part: ComponentDocument): Record<string, string | number> {
+  const row: Record<string, string | number> = {};
+  const put = (value: unknown, at: string): void => {
+    if (isTree(value) && 'value' in value) row[at] = value.value as number;
+    else if (isTree(value)) for (const [key, child] of Object.entries(value)) put(child, at === '' ? key : `${at}.${key}`);
+    else if (typeof value === 'boolean') row[at] = value ? 'yes' : 'no';
+    else if (typeof value === 'number' || typeof value === 'string') row[at] = guarded(value);
+  };
+  const { id: _, ends, ...rest } = part;
+  for (const [key, value] of Object.entries(rest)) if (key !== 'curve') put(value, key);
+  if (part.kind === 'pump') row.curve = part.curve.map((point) => `${point.flow_m3PerS}:${point.rise_Pa}`).join(' ');
+  if (ends.length > 0) row.ends = ends.map(({ end, system, size, side }) => `${end} ${system} ${size} ${side}`).join('; ');
+  return row;
+}
+
+/** A spreadsheet takes a text that begins so for a formula. */
+const guarded = (value: string | number): string | number => (typeof value === 'string' && /^[=+\-@\t\r]/.test(value) ? `'${value}` : value);
+
+/**
+ * Own parts from CSV, as `catalogueCsv` writes them: all of the file is taken
+ * or none. Values count as the part's own data.
+ *
+ * @source RFC 4180 for quoting; parsed by Papa Parse
+ */
+export function readCatalogueCsv(text: string): Outcome<readonly ComponentDocument[], CatalogueCode> {
+  const parsed = Papa.parse<string[]>(text.startsWith(BYTE_ORDER_MARK) ? text.slice(1) : text, { skipEmptyLines: 'greedy', delimitersToGuess: [',', ';', '\t'] });
+  const [head, ...rows] = parsed.data.map((row) => row.map((cell) => cell.trim()));
+  if (!head || rows.length === 0) return failure('empty', 'file', 'The file has no rows. It wants a heading and a row for each part; save the catalogue to see the form.');
+  if (!head.includes('kind') || !head.includes('name')) return failure('no-columns', 'row 1', `The heading wants the columns kind and name; it has ${head.slice(0, 12).join(', ')}.`);
+  if (rows.length > MOST_OWN_PARTS) return failure('too-many', 'file', `The file has ${rows.length} rows; a catalogue takes ${MOST_OWN_PARTS}.`);
+  const faults: CatalogueFault[] = [];
+  const parts = rows.flatMap((row, i): ComponentDocument[] => {
+    const cells = Object.fromEntries(head.map((column, c) => [column, row[c] ?? ''])) as Record<string, string>;
+    const read = rowPart(cells);
+    const part = read.ok ? parsePart(read.value) : read;
+    if (part.ok) return [part.value];
+    faults.push({ row: i + 2, message: part.error.detail });
+    return [];
+  });
+  if (faults.length === 0) return success(parts);
+  const shown = faults.slice(0, MOST_SHOWN).map(({ row, message }) => `Row ${row}: ${message}`).join(' ');
+  return failure('bad-rows', `row ${faults[0]!.row}`, `${shown}${faults.length > MOST_SHOWN ? ` There are ${faults.length - MOST_SHOWN} more.` : ''} Nothing was taken.`);
+}
+
+/** Columns whose value stands by itself and is no quantity with an origin. */
+const PLAIN_NUMBERS: ReadonlySet<string> = new Set(['fuse_A']);
+
+function rowPart(cells: Record<string, string>): Outcome<Tree, 'invalid'> {
+  const kind = cells.kind as ComponentKind;
+  if (!COMPONENT_KINDS.includes(kind)) return failure('invalid', 'kind', `"${cells.kind}" is no kind of part; there is ${COMPONENT_KINDS.join(', ')}.`);
+  const part: Tree = { id: 'own-part', ends: [] };
+  for (const [column, cell] of Object.entries(cells)) {
+    if (cell === '' || column === '') continue;
+    if (column === 'ends') {
+      const ends = cell.split(';').map(readEnd);
+      if (ends.some((end) => end === undefined)) return failure('invalid', 'ends', `ends wants entries such as "in npt 1/4 female", parted by semicolons; the systems are ${JOIN_SYSTEMS.join(', ')}. It is "${cell}".`);
+      part.ends = ends;
+    } else if (column === 'curve') {
+      const points = cell.split(/\s+/).map((pair) => pair.split(':').map(Number));
+      if (points.some((pair) => pair.length !== 2 || pair.some((value) => !Number.isFinite(value)))) return failure('invalid', 'curve', `curve wants pairs of flow_m3PerS:rise_Pa parted by spaces; it is "${cell}".`);
+      part.curve = points.map(([flow_m3PerS, rise_Pa]) => ({ flow_m3PerS, rise_Pa }));
+    } else {
+      put(part, column.split('.'), column, readCell(column, cell));
+    }
+  }
+  return success(part);
+}
+
+function readEnd(text: string): Tree | undefined {
+  const [end, system, ...rest] = text.trim().split(/\s+/);
+  const side = rest.pop();
+  return end && system && side && rest.length > 0 ? { end, system, size: rest.join(' '), side } : undefined;
+}
+
+/** Cells with a unit in their column's name are quantities; yes and no are yes and no. */
+function readCell(column: string, cell: string): unknown {
+  const key = column.split('.').at(-1)!;
+  if (cell === 'yes' || cell === 'no') return cell === 'yes';
+  const value = Number(cell.replace(',', '.'));
+  if (!/_[A-Za-z0-9]+$/.test(key) || !Number.isFinite(value)) return cell.replace(/^'(?=[=+\-@])/, '');
+  return PLAIN_NUMBERS.has(key) ? value : { value, origin: 'part' };
+}
+
+function put(tree: Tree, path: readonly string[], column: string, value: unknown): void {
+  const [key, ...rest] = path;
+  if (key === undefined || !/^[a-z][A-Za-z0-9_]*$/.test(key)) return;
+  if (rest.length === 0) {
+    tree[key] = value;
+    return;
+  }
+  if (!isTree(tree[key])) tree[key] = {};
+  put(tree[key] as Tree, rest, column, value);
+}
