@@ -1,5 +1,5 @@
 import { spawnSync } from 'node:child_process';
-import { mkdtempSync, writeFileSync } from 'node:fs';
+import { mkdtempSync, readFileSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
 import { describe, expect, it } from 'vitest';
@@ -91,6 +91,21 @@ describe('verbs', () => {
     expect(run('fit', 'demo/forest-trailer.json', '--part', 'ghost').err).toMatch(/There is no part "ghost".*main/);
   });
 
+  it('flow answers headless: joints, profiles, spills, the size of a line, what costs most, and adapters', () => {
+    type Flow = { lines: { joints: { state: string }[]; profiles: { points: unknown[] }[]; jointSpills: unknown[]; list: { parts: unknown[]; cuts: unknown[] } }; size: { rows: { isNow: boolean }[] }; costliest: { gains: unknown[] }[]; mend: { state: string; chains: unknown[] }[] };
+    const boat = run('flow', 'demo/crab-boat.json', '--size', 'line-3', '--costliest', 'consumer', '--mend', 'line-3').json() as unknown as Flow;
+    expect(boat.lines.joints.every(({ state }) => state === 'mates')).toBe(true);
+    expect(boat.lines.profiles.length).toBeGreaterThan(2);
+    expect(boat.lines.list.cuts.length).toBeGreaterThan(5);
+    expect(boat.size.rows.filter(({ isNow }) => isNow)).toHaveLength(1);
+    expect(boat.costliest).toHaveLength(3);
+    expect(boat.mend.map(({ chains }) => chains.length)).toEqual([1, 1].map(() => expect.any(Number)));
+    for (const option of ['--size', '--mend', '--costliest']) {
+      expect(run('flow', BOAT, option, 'ghost')).toMatchObject({ code: 2 });
+      expect(run('flow', BOAT, option, 'ghost').err).toMatch(/There is no (line|consumer) "ghost"/);
+    }
+  });
+
   it('help for all and for each', () => {
     expect(run('--help')).toMatchObject({ code: 0 });
     for (const verb of ['tank', 'table', 'fit', 'flow', 'gauge', 'range', 'check']) {
@@ -98,6 +113,32 @@ describe('verbs', () => {
       expect(help.code).toBe(0);
       expect(help.out).toContain('--fill');
     }
+  });
+});
+
+type Boat = { lines: { bore_m: { value: number }; length_m: { value: number }; to: { item: string; end: string } }[]; components: { kind: string; name: string; curve?: { flow_m3PerS: number; rise_Pa: number }[] }[] };
+/** The box boat with something changed, as text. */
+function changedBoat(change: (boat: Boat) => void): string {
+  const boat = JSON.parse(readFileSync(BOAT, 'utf8')) as Boat;
+  change(boat);
+  return JSON.stringify(boat);
+}
+
+describe('a part that makes no sense is named in the answer', () => {
+  const answer = (change: (boat: Boat) => void) => {
+    const file = path.join(mkdtempSync(path.join(tmpdir(), 'gasline-')), 'odd.json');
+    writeFileSync(file, changedBoat(change));
+    return (run('flow', file).json() as unknown as { consumers: { ok: boolean; error: { code: string; at: string; detail: string } }[] }).consumers[0]!;
+  };
+  const pump = (boat: Boat) => boat.components.find(({ kind }) => kind === 'pump')!;
+  it.each<[string, (boat: Boat) => void, string, RegExp]>([
+    ['a pump without a curve', (boat) => { pump(boat).curve = []; }, 'too-few-points', /lift pump/],
+    ['a curve that rises', (boat) => { pump(boat).curve = [{ flow_m3PerS: 0, rise_Pa: 1e4 }, { flow_m3PerS: 1e-5, rise_Pa: 2e4 }]; }, 'curve-rises', /lift pump.*point 2/],
+  ])('%s', (_, change, code, at) => {
+    const { ok, error } = answer(change);
+    expect(ok).toBe(false);
+    expect(error.code).toBe(code);
+    expect(`${error.at} ${error.detail}`).toMatch(at);
   });
 });
 
@@ -124,6 +165,10 @@ describe('bad input exits 2 and says what is wrong', () => {
     ['a step of nothing', ['table', BOAT, '--step-mm', '0'], /above zero/],
     ['a table of no tank', ['table', BOAT, '--tank', 'aux'], /there is main/],
     ['a table nowhere', ['table', BOAT, '--at', 'sea'], /mounted or conditions/],
+    ['a bore of nothing', ['flow', broken(changedBoat((boat) => { boat.lines[0]!.bore_m.value = 0; }))], /lines\[0\]\.bore_m\.value must be a number from/],
+    ['a negative length', ['flow', broken(changedBoat((boat) => { boat.lines[1]!.length_m.value = -1; }))], /lines\[1\]\.length_m\.value must be a number from 0/],
+    ['an end taken twice', ['flow', broken(changedBoat((boat) => { boat.lines[1]!.to = boat.lines[2]!.to; }))], /joins an end of .* has taken/],
+    ['an end that a part lacks', ['flow', broken(changedBoat((boat) => { boat.lines[1]!.to = { ...boat.lines[1]!.to, end: 'side2' }; }))], /which .* does not have/],
     ['free fall', ['tank', BOAT, '--accel-up', '-9.8'], /from -9|no surface/],
   ])('%s', (_, args, message) => {
     const { code, err } = run(...args);

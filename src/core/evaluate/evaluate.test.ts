@@ -112,9 +112,9 @@ describe('what cannot be said has its reason', () => {
   });
 
   it('a shut valve in the run', () => {
-    const valve = { id: 'cock', name: 'Cock', kind: 'valve', open: false, fitting: 'ball-valve', bore_m: chosen(0.01) };
+    const valve = { id: 'cock', name: 'Cock', ends: [], kind: 'valve', open: false, fitting: 'ball-valve', bore_m: chosen(0.01) };
     const joined = withValue(withValue(BOAT, ['components', 0], valve), ['lines'], BOAT.lines.map((line) => ({
-      ...line, from: line.from.item === 'filter' ? { item: 'cock', end: 'out' } : line.from, to: line.to.item === 'filter' ? { item: 'cock', end: 'in' } : line.to,
+      ...line, from: line.from.item === 'filter' ? { item: 'cock', end: 'out', adapters: [] } : line.from, to: line.to.item === 'filter' ? { item: 'cock', end: 'in', adapters: [] } : line.to,
     })));
     expect(evaluated(joined).flows[0]).toMatchObject({ ok: false, error: { code: 'valve-shut' } });
     expect(evaluated(changed('components[0].open', true, joined)).flows[0]).toMatchObject({ ok: true });
@@ -165,7 +165,7 @@ describe('two tanks and two consumers', () => {
     ...BOAT,
     fluids: [...BOAT.fluids, { id: 'water', fluid: 'water' }],
     tanks: [...BOAT.tanks, { ...second, fluid: 'water' }],
-    lines: [...BOAT.lines, { ...BOAT.lines[0]!, id: 'gravity-line', name: 'Gravity line', from: { item: 'second-pickup', end: 'out' }, to: { item: 'second-user', end: 'in' }, rise_m: chosen(-1) }],
+    lines: [...BOAT.lines, { ...BOAT.lines[0]!, id: 'gravity-line', name: 'Gravity line', from: { item: 'second-pickup', end: 'out', adapters: [] }, to: { item: 'second-user', end: 'in', adapters: [] }, rise_m: chosen(-1) }],
     consumers: [...BOAT.consumers, { ...BOAT.consumers[0]!, id: 'second-user', name: 'Second user', neededPressure_Pa: chosen(0), neededFlow_m3PerS: chosen(1e-6) }],
     conditions: { ...BOAT.conditions, fills: [...BOAT.conditions.fills, { tank: 'second-main', fill_ratio: 0.5 }] },
   };

@@ -1,17 +1,18 @@
-import { feedPath, type FlowInputs } from '../document/compileNetwork';
-import { compileTank, gravityOf, type TankModel } from '../document/compileTank';
+import { feedPath } from '../document/circuits';
 import type { ConsumerDocument, SystemDocument } from '../document/schema';
-import { ambientPressure_Pa, fluidState, type FluidState } from '../fluids';
+import type { FluidState } from '../fluids';
 import type { GaugeCode } from '../gauge';
-import { toTankFrame, type EffectiveGravity } from '../geometry';
+import type { EffectiveGravity } from '../geometry';
 import { failure, success, type Outcome } from '../outcome';
 import { burnAtDuty_m3PerS, endurance, type Endurance } from '../range';
 import { flowResult, type FlowCode, type FlowResult } from './flowResult';
+import { prepare, type EvaluationCode } from './flowInputs';
+import { lineAnswers, type LineAnswers } from './lines';
 import { fitFor, reachFor, type FitOutcome, type ReachOutcome } from './fitCache';
 import { gaugeResult, type GaugeResult } from './gauge';
 import { reserves, type ReserveResult } from './pickups';
 import { sheetsOf, type SheetsOutcome } from './sheets';
-import { levelOf, tankResult, type Detail, type TankResult } from './tankResult';
+import { tankResult, type Detail, type TankResult } from './tankResult';
 
 export type RangeResult = Endurance & { readonly usable_m3: number; readonly burn_m3PerS: number };
 
@@ -28,6 +29,8 @@ export type Evaluation = {
   readonly usable: Outcome<number, 'no-pickup' | 'no-tank'>;
   /** What a heater's pickup leaves for the engine; left out when only numbers were asked for. */
   readonly reserves: readonly ReserveResult[];
+  /** Joints, profiles, spills and the like of all lines; absent when only numbers were asked for. */
+  readonly lines: LineAnswers | undefined;
   /** Each tank's faces with their ports; absent as the fit is. */
   readonly sheets: SheetsOutcome | undefined;
   /** How the tanks fit their space; absent where nothing is said of it, or where it has not been worked out yet. */
@@ -36,8 +39,6 @@ export type Evaluation = {
   readonly reach: ReachOutcome | undefined;
   readonly range: Outcome<RangeResult, 'no-burn' | 'no-consumer' | 'no-pickup' | 'no-tank'>;
 };
-
-export type EvaluationCode = 'weightless' | 'temperature-range' | 'altitude-range' | 'no-tank' | 'bad-shape';
 
 /**
  * Evaluates a whole system at its conditions.
@@ -48,48 +49,27 @@ export type EvaluationCode = 'weightless' | 'temperature-range' | 'altitude-rang
  * @param fit takes longer than all the rest: the interface asks for it apart
  */
 export function evaluateSystem(system: SystemDocument, detail: Detail = 'full', fit: 'with-fit' | 'without-fit' = 'with-fit'): Outcome<Evaluation, EvaluationCode> {
-  const gravity = gravityOf(system);
-  if (!gravity.ok) return gravity;
-  const ambient = ambientPressure_Pa(system.conditions.altitude_m);
-  if (!ambient.ok) return ambient;
-  const models: TankModel[] = [];
-  for (const tank of system.tanks) {
-    const model = compileTank(system, tank);
-    if (!model.ok) return model;
-    models.push(model.value);
-  }
-  if (models.length === 0) return failure('no-tank', 'tanks', 'The system has no tank yet.');
-  const fluids: FluidState[] = [];
-  for (const model of models) {
-    const state = fluidState(model.batch, system.conditions.fuelTemperature_K);
-    if (!state.ok) return state;
-    fluids.push(state.value);
-  }
-  const levels = models.map((tank) => levelOf(tank, toTankFrame(gravity.value.up, tank.mounting)));
+  const prepared = prepare(system);
+  if (!prepared.ok) return prepared;
+  const { gravity, ambientAbs_Pa, levels, fluids, inputsFor } = prepared.value;
   const tanks = levels.map((level, t) => tankResult(system, level, fluids[t]!, detail));
-  const fluidOf = (consumer: ConsumerDocument | undefined): FluidState => fluids[sourceTank(system, consumer)]!;
-  const inputsFor = (consumer: ConsumerDocument): FlowInputs => ({ system, levels, fluid: fluidOf(consumer), gravity: gravity.value, ambientAbs_Pa: ambient.value });
   const usable = usableOf(system, tanks);
+  const flows = system.consumers.map((consumer) => flowResult(inputsFor(consumer), consumer, detail));
   return success({
-    gravity: gravity.value,
-    ambientAbs_Pa: ambient.value,
-    fluid: fluidOf(system.consumers[0]),
+    gravity,
+    ambientAbs_Pa,
+    fluid: inputsFor(system.consumers[0]).fluid,
     tanks,
-    flows: system.consumers.map((consumer) => flowResult(inputsFor(consumer), consumer, detail)),
+    flows,
     gauges: levels.flatMap((level, t) => level.tank.senders.map((sender) => gaugeResult(system, level, sender, tanks[t]!, detail))),
     usable,
-    reserves: detail === 'full' ? reserves(system, models) : [],
+    reserves: detail === 'full' ? reserves(system, levels.map(({ tank }) => tank)) : [],
+    lines: detail === 'full' ? lineAnswers(inputsFor(system.consumers[0]), flows.flatMap((flow) => (flow.ok ? [flow.value] : []))) : undefined,
     sheets: fit === 'with-fit' && detail === 'full' ? sheetsOf(system) : undefined,
     fit: fit === 'with-fit' && detail === 'full' ? fitFor(system) : undefined,
     reach: fit === 'with-fit' && detail === 'full' ? reachFor(system) : undefined,
     range: usable.ok ? rangeOf(system, system.consumers[0], usable.value) : usable,
   });
-}
-
-/** Which tank a consumer's feed begins in; the first where it begins in none. */
-function sourceTank(system: SystemDocument, consumer: ConsumerDocument | undefined): number {
-  const source = consumer ? feedPath(system, consumer.id).at(-1) : undefined;
-  return Math.max(0, system.tanks.findIndex((tank) => tank.pickups.some((pickup) => pickup.id === source)));
 }
 
 /** The tank and pickup that feed the first consumer; the first of each where no line is joined. */

@@ -6,6 +6,7 @@ import { chanceAllPositive, clearanceAt, clearanceTo, clearanceToPanel, isSolid,
 import { dot, nearestOnTriangle, norm, subtract, triangle, type Surface, type Vec3 } from '../geometry';
 import { success, type Outcome } from '../outcome';
 import { allKnown } from './allKnown';
+import { lineGaps, type LineGap } from './lineGaps';
 
 /** A clearance with what is asked of it and what it may be at the worst. */
 export type FitGap = Clearance & {
@@ -36,6 +37,8 @@ export type FitDoubt = { readonly path: Path; readonly moves_m: number; readonly
 export type FitResult = {
   readonly bay: SurveyResult | undefined;
   readonly tanks: readonly TankFit[];
+  /** From lines to what is hot or moves, tightest first. */
+  readonly lines: readonly LineGap[];
 };
 
 /** What the survey of the bay gave. */
@@ -67,7 +70,7 @@ export function fitOf(system: SystemDocument): Outcome<FitResult, FitCode> {
     tanks.push(fit.value);
   }
   const { survey } = scene.value.bay ?? {};
-  return success({ tanks, bay: survey && { corners_m: survey.corners_m, contradictions: survey.adjusted.contradictions, fitted_m: Object.fromEntries(survey.readings.map(({ id }, i) => [id, survey.adjusted.fitted_m[i]!])) } });
+  return success({ tanks, lines: lineGaps(system, scene.value.things), bay: survey && { corners_m: survey.corners_m, contradictions: survey.adjusted.contradictions, fitted_m: Object.fromEntries(survey.readings.map(({ id }, i) => [id, survey.adjusted.fitted_m[i]!])) } });
 }
 
 export type FitScene = { readonly bay: Bay | undefined; readonly things: readonly Thing[] };

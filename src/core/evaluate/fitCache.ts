@@ -8,9 +8,11 @@ export type FitOutcome = Outcome<FitResult, FitCode>;
 export type ReachOutcome = Outcome<readonly ReachAnswer[], FitCode>;
 
 /** What of a document the fit depends on, as text. */
-const fitKey = ({ fit, tanks, mounts }: SystemDocument): string => JSON.stringify([
+const fitKey = ({ fit, tanks, mounts, lines }: SystemDocument): string => JSON.stringify([
   { ...fit, ways: undefined, spots: undefined }, mounts,
   tanks.map(({ id, name, mounting, material, dimensions, shape, parts, slices, ports }) => [id, name, mounting, material.thickness_m, dimensions, shape, parts, slices, ports]),
+  // Where lines run: they start from ports and pickups.
+  lines.map(({ id, from, to, kind, stock, bore_m, length_m, forward_m, toPort_m, rise_m, points }) => [id, from.item, to.item, kind, stock, bore_m, length_m, forward_m, toPort_m, rise_m, points]), tanks.map(({ pickups }) => pickups.map(({ id, port }) => [id, port])),
 ]);
 
 let kept: { readonly key: string; readonly outcome: FitOutcome } | undefined;

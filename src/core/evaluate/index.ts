@@ -7,7 +7,7 @@
  * which uncertain values move them. Solvers know nothing of documents; this
  * folder and `document/compile*.ts` are where the two meet.
  */
-export { evaluateSystem, mainPickup, mainTank, type Evaluation, type EvaluationCode, type RangeResult } from './evaluate';
+export { evaluateSystem, mainPickup, mainTank, type Evaluation, type RangeResult } from './evaluate';
 export type { GaugeResult, LampResult } from './gauge';
 export { flowRole, numbersOf, NUMBER_KEYS, type Figure, type NumberKey, type Numbers } from './numbers';
 export { allKnown, type KnownAt } from './allKnown';
@@ -18,10 +18,14 @@ export { comparedFigures, type ComparedFigure } from './figures';
 export { tankSolid, type TankSolid } from './solid';
 export { tankTable, type TableAt } from './table';
 export { workingOf, type Working, type WorkingStep, type WorkingTerm } from './workings';
-export type { FlowResult, PumpChartPoint, PumpResult } from './flowResult';
+export { COMFORT_RATIO, DIRTY_RATIO, LOW_VOLTS_RATIO, VAPOUR_MARGIN_PA, type DutyResult, type FlowResult, type LossShare, type PumpChartPoint, type PumpResult } from './flowResult';
+export { MOST_DROP_RATIO, type ElectricsResult } from './electrics';
+export { flowInputsOf, type EvaluationCode } from './flowInputs';
+export * from './lines';
 export type { BalancePoint, Detail, PickupResult, TankResult } from './tankResult';
 export type { SectionDrawing, SenderDrawing, TankDrawing } from './drawing';
 export { fitFor, hasReach, hasSpace, reachFor, type FitOutcome, type ReachOutcome } from './fitCache';
+export type { LineGap } from './lineGaps';
 export { fitOf, type FitDoubt, type FitGap, type FitResult, type SurveyResult, type TankFit } from './fit';
 export { checkedWay, foundWay, moveOf, orderOut, partChoices, stepOf, wayPicture, type FoundWay, type PartChoice, type WayPicture, type WaysCode } from './ways';
 export type { Move, Removal, StepCheck, WayCheck, WayOut } from '../fit';

@@ -1,4 +1,5 @@
-import { feedPath, type TankLevel } from '../document/compileNetwork';
+import { feedPath } from '../document/circuits';
+import type { TankLevel } from '../document/compileNetwork';
 import { standingUp, type PickupModel, type TankModel } from '../document/compileTank';
 import type { SystemDocument } from '../document/schema';
 import { effectiveGravity, levelForVolume, toTankFrame, volumeBelow, type Vec3 } from '../geometry';

@@ -84,7 +84,7 @@ function heated(height_m: number): SystemDocument {
   return {
     ...BOX,
     consumers: [...BOX.consumers, { ...BOX.consumers[0]!, id: 'heater', name: 'Heater', kind: 'heater' }],
-    lines: [...BOX.lines, { ...BOX.lines[0]!, id: 'heater-line', name: 'Heater line', from: { item: 'heater-pickup', end: 'out' }, to: { item: 'heater', end: 'in' } }],
+    lines: [...BOX.lines, { ...BOX.lines[0]!, id: 'heater-line', name: 'Heater line', from: { item: 'heater-pickup', end: 'out', adapters: [] }, to: { item: 'heater', end: 'in', adapters: [] } }],
     tanks: [{ ...tank!, ports: [...tank!.ports, { ...tank!.ports[2]!, id: 'heater-port', name: 'Heater port', x_m: chosen(0.3) }], pickups: [...tank!.pickups, pickup] }],
   };
 }

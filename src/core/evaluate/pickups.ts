@@ -1,4 +1,4 @@
-import { feedPath } from '../document/compileNetwork';
+import { feedPath } from '../document/circuits';
 import { pickupRadius_m, surroundOf } from '../document/compileSender';
 import { compileTank, envelopeOf, floorUnder_m, standingUp, type PickupModel, type TankModel } from '../document/compileTank';
 import { withValue } from '../document/edit';

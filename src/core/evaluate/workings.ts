@@ -1,3 +1,4 @@
+import { feedPath } from '../document/circuits';
 import type { Known, Origin } from '../document/known';
 import type { ShapeDocument, SystemDocument } from '../document/schema';
 import type { Path } from '../document/edit';
@@ -109,6 +110,7 @@ function deliversWorking(system: SystemDocument, evaluation: Evaluation): Workin
   if (!flow?.ok || !consumer) return NONE;
   const { value } = flow;
   const role = flowRole(value.needed_m3PerS);
+  const path = new Set(feedPath(system, consumer.id));
   return {
     steps: [
       {
@@ -117,11 +119,11 @@ function deliversWorking(system: SystemDocument, evaluation: Evaluation): Workin
           got('fuel temperature', system.conditions.fuelTemperature_K, 'temperature'),
           got('density', evaluation.fluid.density_kgPerM3, 'density'),
           got('viscosity', evaluation.fluid.kinematicViscosity_m2PerS, 'viscosity'),
-          ...system.lines.map((line, l) => put(`${line.name}, bore`, line.bore_m, 'bore', ['lines', l, 'bore_m'])),
+          ...system.lines.flatMap((line, l) => (path.has(line.id) ? [put(`${line.name}, bore`, line.bore_m, 'bore', ['lines', l, 'bore_m'])] : [])),
           put('needed pressure', consumer.neededPressure_Pa, 'pressure', ['consumers', 0, 'neededPressure_Pa']),
         ],
         result: got('delivers', value.delivered_m3PerS, role),
-        source: 'Darcy-Weisbach; 64/Re below Re 2000, Colebrook above 4000; fittings by Hooper’s two-K; filter by Darcy’s law.',
+        source: 'Darcy-Weisbach; 64/Re below Re 2000, Colebrook above 4000; fittings by ' + (system.practice.losses === 'three-k' ? 'Darby’s three-K' : 'Hooper’s two-K') + '; filters by Darcy’s law; docs/derivations/network.md.',
       },
       {
         formula: 'margin = delivers ÷ needed',

@@ -1,5 +1,6 @@
 import { numbersOf, type Evaluation, type FitOutcome, type ReachOutcome, type SheetsOutcome } from '../evaluate';
 import type { SystemDocument } from '../document/schema';
+import { CIRCUIT_RULES } from './circuitRules';
 import { FIT_RULES } from './fitRules';
 import { GAUGE_RULES } from './gaugeRules';
 import { INSIDE_RULES } from './insideRules';
@@ -12,7 +13,7 @@ import type { Finding, Rule, Severity } from './rule';
 import { TANK_RULES } from './tankRules';
 import { VENT_RULES } from './ventRules';
 
-export const RULES: readonly Rule[] = [...FIT_RULES, ...REACH_RULES, ...TANK_RULES, ...INSIDE_RULES, ...PORT_RULES, ...PICKUP_RULES, ...LINE_RULES, ...VENT_RULES, ...GAUGE_RULES, ...RANGE_RULES];
+export const RULES: readonly Rule[] = [...FIT_RULES, ...REACH_RULES, ...TANK_RULES, ...INSIDE_RULES, ...PORT_RULES, ...PICKUP_RULES, ...LINE_RULES, ...CIRCUIT_RULES, ...VENT_RULES, ...GAUGE_RULES, ...RANGE_RULES];
 
 const ORDER: Readonly<Record<Severity, number>> = { stop: 0, warn: 1, note: 2 };
 

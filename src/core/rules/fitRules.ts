@@ -1,4 +1,4 @@
-import { allKnown, type FitGap, type TankFit } from '../evaluate';
+import { allKnown, type FitGap, type LineGap, type TankFit } from '../evaluate';
 import { shapeSpan } from '../document/compileShape';
 import type { ShapeDocument, SystemDocument } from '../document/schema';
 import { isSolid } from '../fit';
@@ -149,4 +149,34 @@ export const FIT_RULES: readonly Rule[] = [
     mend: 'Measure it and type what you find.',
     source: 'the builder’s own constraint', status: 'common practice',
   },
+  {
+    id: 'line.near-heat',
+    title: 'Line near something hot',
+    stage: 'lines', severity: 'warn',
+    test: (context) => lineGapsOf(context, 'heat').map(({ gap, path }) => ({
+      what: gap.distance_m <= 0 ? say(`${gap.name} runs through ${gap.thing}.`) : say(`${gap.name} passes {gap} from ${gap.thing}; {keep} is asked for.`, { gap: { value: gap.distance_m, role: 'tape' }, keep: { value: gap.keep_m, role: 'tape' } }),
+      path, severity: gap.distance_m <= 0 ? 'stop' as const : 'warn' as const,
+    })),
+    why: 'Heat ages hose, boils the fuel in it, and lights what leaks.',
+    mend: 'Lead it another way, or sleeve it and set a shield with air behind it; petrol further off than diesel.',
+    source: 'distance from the line through its points to the thing; the distance asked for is the builder’s', status: 'derived',
+  },
+  {
+    id: 'line.near-moving',
+    title: 'Line in the way of what moves',
+    stage: 'lines', severity: 'warn',
+    test: (context) => lineGapsOf(context, 'moving').map(({ gap, path }) => ({
+      what: gap.distance_m <= 0 ? say(`${gap.thing} strikes ${gap.name} on its travel.`) : say(`${gap.thing} comes to {gap} of ${gap.name}; {keep} is asked for.`, { gap: { value: gap.distance_m, role: 'tape' }, keep: { value: gap.keep_m, role: 'tape' } }),
+      path, severity: gap.distance_m <= 0 ? 'stop' as const : 'warn' as const,
+    })),
+    why: 'What moves saws a line through, or tears it off.',
+    mend: 'Lead it another way and hold it closer; look again at full travel.',
+    source: 'least distance over the whole travel; the distance asked for is the builder’s', status: 'derived',
+  },
 ];
+
+/** Lines that come nearer to what is hot or moves than is asked. */
+function lineGapsOf({ system, evaluation }: FitRuleContext, kind: LineGap['kind']): { readonly gap: LineGap; readonly path: (string | number)[] }[] {
+  const gaps = evaluation.fit?.ok ? evaluation.fit.value.lines : [];
+  return gaps.filter((gap) => gap.kind === kind && gap.distance_m < gap.keep_m).map((gap) => ({ gap, path: ['lines', system.lines.findIndex(({ id }) => id === gap.line), 'rise_m'] }));
+}

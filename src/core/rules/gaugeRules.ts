@@ -14,7 +14,7 @@ const SIGHT_RATIO = 0.05;
 /** Of the scale. */
 const DRY_RATIO = 0.1;
 /** What may carry alcohol, or conducts. */
-const UPSETS: ReadonlySet<FluidKey> = new Set(['petrol', 'water', 'coolant']);
+const UPSETS: ReadonlySet<FluidKey> = new Set(['petrol', 'e10', 'e85', 'methanol', 'two-stroke', 'water', 'coolant', 'urea']);
 
 /** Where the needle stands with a volume in the tank. */
 const needleWith = ({ curve: { points } }: GaugeResult, volume_m3: number): number => straight(points.map((point) => point.volume_m3), points.map((point) => point.needle_ratio), volume_m3);

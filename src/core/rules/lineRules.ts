@@ -1,17 +1,17 @@
-import { feedLines, feedPath } from '../document/compileNetwork';
+import { feedPath, fluidAt } from '../document/circuits';
+import { feedLines } from '../document/compileNetwork';
+import type { SystemDocument } from '../document/schema';
 import { FLUIDS } from '../reference/fluids';
-import { flowRole } from '../evaluate/numbers';
+import { CALM_M_PER_S, COMFORT_RATIO, flowRole, VAPOUR_MARGIN_PA } from '../evaluate';
 import { say, when, type Hit, type Rule, type RuleContext } from './rule';
 
-/** Under this share over need a worn pump or a dirty filter starves the consumer. */
-const COMFORT_RATIO = 1.2;
-/** Closer to boiling than this a warm day or a bend vapour-locks the line [Pa]. */
-const VAPOUR_MARGIN_PA = 15e3;
-const FAST_SUCTION_M_PER_S = 1.5;
 const LOW_VOLTAGE_RATIO = 0.9;
 
 const solvedFlows = ({ system, evaluation }: RuleContext) =>
   evaluation.flows.flatMap((flow, c) => (flow.ok ? [{ flow: flow.value, consumer: system.consumers[c]!, c }] : []));
+
+/** Of the tank that the four numbers speak of. */
+const fluidOfNumbers = (system: SystemDocument) => (system.consumers[0] && fluidAt(system, system.consumers[0].id)) ?? system.fluids[0]!.fluid;
 
 /** Ids of the lines between the tank and the first pump on a consumer's feed. */
 function suctionLines({ system }: RuleContext, consumerId: string): string[] {
@@ -82,7 +82,7 @@ export const LINE_RULES: readonly Rule[] = [
     stage: 'lines', severity: 'warn',
     test: (context) => solvedFlows(context).flatMap(({ flow, consumer }) => {
       const suction = suctionLines(context, consumer.id);
-      return flow.links.filter((link) => suction.includes(link.id) && (link.velocity_mPerS ?? 0) > FAST_SUCTION_M_PER_S).map((link) => ({
+      return flow.links.filter((link) => suction.includes(link.id) && (link.velocity_mPerS ?? 0) > CALM_M_PER_S).map((link) => ({
         what: say(`${link.name} runs at {speed}.`, { speed: { value: link.velocity_mPerS!, role: 'lineSpeed' as const } }),
         path: ['lines', context.system.lines.findIndex((line) => line.id === link.id), 'bore_m'],
       }));
@@ -123,9 +123,9 @@ export const LINE_RULES: readonly Rule[] = [
     stage: 'lines', severity: 'note',
     test: ({ system }) => {
       const used = new Set(feedLines(system).map((line) => line.id));
-      return system.lines.flatMap((line, l) => when(!used.has(line.id), () => ({ what: say(`${line.name} ends at a tank port and is left out of the flow solution.`), path: ['lines', l] })));
+      return system.lines.flatMap((line, l) => when(!used.has(line.id) && line.purpose !== 'vent', () => ({ what: say(`${line.name} is a ${line.purpose} line: its flow is not worked out here.`), path: ['lines', l] })));
     },
-    why: 'The solution covers lines between pickups, parts and consumers.',
+    why: 'The steady solution covers feed, return and transfer; filling and overflow come and go.',
     mend: 'Nothing to mend; know that its flow is not computed.',
     source: 'scope of the solver', status: 'derived',
   },
@@ -134,7 +134,7 @@ export const LINE_RULES: readonly Rule[] = [
     title: 'Fuel data stretched',
     stage: 'lines', severity: 'note',
     test: ({ system, evaluation }) => when(evaluation.fluid.extrapolated, () => ({
-      what: say(`At {temperature} the data for ${FLUIDS[system.fluids[0]!.fluid].name} are stretched beyond their range.`, { temperature: { value: system.conditions.fuelTemperature_K, role: 'temperature' } }),
+      what: say(`At {temperature} the data for ${FLUIDS[fluidOfNumbers(system)].name} are stretched beyond their range.`, { temperature: { value: system.conditions.fuelTemperature_K, role: 'temperature' } }),
       path: ['conditions', 'fuelTemperature_K'],
     })),
     why: 'Outside the range of the table density and viscosity are extrapolated; cold diesel may also cloud and gel.',

@@ -1,10 +1,10 @@
 import { describe, expect, it } from 'vitest';
-import { assumed, chosen, draftSystem, meshText, toPath, withoutEntry, withValue, type MeasuredBayDocument, type SenderDocument, type SystemDocument } from '../document';
+import { assumed, chosen, draftSystem, meshText, newPart, toPath, withPartIn, withoutEntry, withValue, type MeasuredBayDocument, type SenderDocument, type SystemDocument } from '../document';
 import { evaluateSystem } from '../evaluate';
 import { boxMesh } from '../geometry';
 import { unwrap } from '../outcome';
 import { messageText } from '../units';
-import { findingsOf, RULES } from '.';
+import { findingsOf, RULES, type Finding } from '.';
 
 type Changes = readonly (readonly [string, unknown])[];
 const applied = (system: SystemDocument, changes: Changes): SystemDocument => changes.reduce((at, [path, value]) => withValue(at, toPath(path), value), system);
@@ -55,11 +55,17 @@ function inBay(system: SystemDocument, fit: Partial<SystemDocument['fit']>): Sys
   return { ...system, tanks, fit: { ...system.fit, bay, ...fit } };
 }
 
+const WIRING = { freeCurrent_A: chosen(3), shutOffCurrent_A: chosen(6), wire: 'mm2-2-5', length_m: chosen(3), fuse_A: 10, relay: true, battery_Ah: chosen(70) } as const;
+/** With a return from the engine to a port. */
+const withReturn = (system: SystemDocument, port: string): SystemDocument => ({ ...system, lines: [...system.lines, { ...system.lines[2]!, id: 'return-line', name: 'Return line', purpose: 'return', from: { item: 'consumer', end: 'out', adapters: [] }, to: { item: port, end: 'in', adapters: [] }, rise_m: chosen(0) }] });
+
 /** What raises each rule, starting from the sound system. */
 const RAISED_BY: Readonly<Record<string, Changes | ((system: SystemDocument) => SystemDocument)>> = {
   'fit.fouls': (system) => inBay(system, { things: [{ ...THING, z_m: chosen(0.2) }] }),
   'fit.too-near': (system) => inBay(system, { things: [{ ...THING, z_m: chosen(-0.108) }] }),
   'fit.may-foul': (system) => inBay(system, { things: [{ ...THING, z_m: assumed(-0.115, 0.03) }] }),
+  'line.near-heat': (system) => inBay(system, { things: [{ ...THING, role: 'heat', z_m: chosen(0.3), keep_m: chosen(0.1) }] }),
+  'line.near-moving': (system) => inBay(system, { things: [{ ...THING, z_m: chosen(0.3), x_m: chosen(0.4), motions: [{ kind: 'slide', way: { forward: -1, toPort: 0, up: 0 }, fromName: 'back', toName: 'forward', from_m: chosen(0), to_m: chosen(0.35) }] }] }),
   'fit.near-heat': (system) => inBay(system, { things: [{ ...THING, role: 'heat', z_m: chosen(-0.15), keep_m: chosen(0.1) }] }),
   'fit.in-spray': (system) => inBay(system, { things: [{ ...THING, role: 'spray', z_m: chosen(0) }] }),
   'fit.occupied': (system) => inBay(system, { things: [{ ...THING, role: 'occupied', z_m: chosen(0) }] }),
@@ -124,7 +130,55 @@ const RAISED_BY: Readonly<Record<string, Changes | ((system: SystemDocument) => 
   'line.fast-suction': [['lines[0].bore_m', chosen(0.002)]],
   'line.no-filter': (system) => applied(withoutEntry(system, ['lines'], 1), [['lines[0].to.item', 'pump']]),
   'line.low-voltage': [['conditions.pumpVoltage_V', 9]],
-  'line.not-in-flow': [['lines[3]', undefined], ['lines', [...SOUND.lines, { ...SOUND.lines[0]!, id: 'return-line', name: 'Return line', from: { item: 'consumer', end: 'out' }, to: { item: 'vent', end: 'in' } }]]],
+  'line.not-in-flow': [['lines', [...SOUND.lines, { ...SOUND.lines[0]!, id: 'fill-line', name: 'Fill line', purpose: 'fill', from: { item: 'filler', end: 'in', adapters: [] }, to: { item: 'spare', end: 'in', adapters: [] } }]]],
+  'line.joint-broken': [['components[0].ends', [{ end: 'in', system: 'npt', size: '1/4', side: 'female' }]]],
+  'line.end-open': [['lines', SOUND.lines.slice(0, 2)]],
+  'line.boils-on-the-way': [['fluids[0].fluid', 'petrol'], ['conditions.fuelTemperature_K', 310], ['lines[1].points', [{ forward_m: 0, toPort_m: 0, rise_m: 5 }]], ['lines[1].length_m', chosen(11)]],
+  'line.siphons': [['lines[2].rise_m', chosen(-1)]],
+  'line.spills-when-opened': [[`${T}pickups[0].kind`, 'bottom-outlet'], [`${T}ports[2].face`, 'floor'], ['lines[0].rise_m', chosen(-0.2)]],
+  'line.return-elsewhere': (system) => {
+    const second = JSON.parse(JSON.stringify(system.tanks[0]!).replace(/"id":"([a-z-]+)"/g, '"id":"b-$1"').replace(/"port":"([a-z-]+)"/g, '"port":"b-$1"')) as SystemDocument['tanks'][number];
+    return withReturn({ ...system, tanks: [...system.tanks, second], conditions: { ...system.conditions, fills: [...system.conditions.fills, { tank: 'b-main', fill_ratio: 0.5 }] } }, 'b-spare');
+  },
+  'line.return-aerates': (system) => withReturn(system, 'spare'),
+  'line.return-warms': (system) => ({ ...withReturn(system, 'spare'), components: system.components.map((part) => (part.kind === 'pump' ? { ...part, wiring: { ...WIRING, wire: 'mm2-10', freeCurrent_A: chosen(12), shutOffCurrent_A: chosen(14), fuse_A: 20 } } : part)), conditions: { ...system.conditions, fills: [{ tank: 'main', fill_ratio: 0.3 }] } }),
+  'line.flows-back': (system) => {
+    // A second pump beside the first, standing still, over two tees.
+    const tee = (id: string) => ({ id, name: id, ends: [], kind: 'tee' as const, bore_m: chosen(0.01) });
+    const pump = system.components.find((part) => part.kind === 'pump')!;
+    const line = (id: string, from: [string, 'in' | 'out' | 'side'], to: [string, 'in' | 'out' | 'side']) => ({ ...system.lines[1]!, id, name: id, rise_m: chosen(0), from: { item: from[0], end: from[1], adapters: [] }, to: { item: to[0], end: to[1], adapters: [] } });
+    return {
+      ...system, components: [...system.components, tee('tee-a'), tee('tee-b'), { ...pump, id: 'idle', name: 'Idle pump', running: false } as typeof pump],
+      lines: [system.lines[0]!, line('a', ['filter', 'out'], ['tee-a', 'in']), line('b', ['tee-a', 'out'], ['pump', 'in']), line('c', ['pump', 'out'], ['tee-b', 'in']), line('d', ['tee-a', 'side'], ['idle', 'in']), line('e', ['idle', 'out'], ['tee-b', 'side']), { ...system.lines[2]!, from: { item: 'tee-b', end: 'out', adapters: [] } }],
+    };
+  },
+  'line.sight-misreads': (system) => ({
+    ...system, components: [...system.components, { id: 'tee', name: 'Tee', ends: [], kind: 'tee', bore_m: chosen(0.01) }],
+    lines: [{ ...system.lines[0]!, to: { item: 'tee', end: 'in', adapters: [] } }, { ...system.lines[0]!, id: 'on', name: 'On', to: { item: 'filter', end: 'in', adapters: [] }, from: { item: 'tee', end: 'out', adapters: [] }, rise_m: chosen(0) }, ...system.lines.slice(1)],
+    tanks: [{ ...system.tanks[0]!, sightTubes: [{ id: 'sight', name: 'Sight tube', face: 'aft', along_m: chosen(0.1), lower_m: chosen(0.01), upper_m: chosen(0.2), markEvery_m3: chosen(0.001), tee: 'tee' }] }],
+  }),
+  'line.starves-when-low': (system) => ({ ...system, components: [], lines: [{ ...system.lines[0]!, to: { item: 'consumer', end: 'in', adapters: [] }, rise_m: chosen(0.1) }], consumers: [{ ...system.consumers[0]!, neededPressure_Pa: chosen(-2000), neededFlow_m3PerS: chosen(3e-5) }] }),
+  'line.pressure-over-rating': [['components[1].curve', [{ flow_m3PerS: 0, rise_Pa: 600e3 }, { flow_m3PerS: 2e-5, rise_Pa: 500e3 }]], ['lines[2].stock', 'hose-push-8-mm-5-16']],
+  'line.fuel-attacks': [['fluids[0].fluid', 'urea'], ['lines[2].kind', 'pipe'], ['lines[2].stock', 'pipe-40-3-8']],
+  'line.too-short': [['lines[0].length_m', chosen(0.1)], ['lines[0].rise_m', chosen(0.4)]],
+  'line.ends-apart': (system) => { const back = withReturn(system, 'spare'); return { ...back, lines: back.lines.map((line) => (line.id === 'return-line' ? { ...line, rise_m: chosen(2), length_m: chosen(3) } : line)) }; },
+  // A tank above, let out into the one below.
+  'line.transfer-goes-on': (system) => {
+    const upper = JSON.parse(JSON.stringify(system.tanks[0]!).replace(/"id":"([a-z-]+)"/g, '"id":"b-$1"').replace(/"port":"([a-z-]+)"/g, '"port":"b-$1"')) as SystemDocument['tanks'][number];
+    return {
+      ...system, tanks: [{ ...system.tanks[0]!, ports: system.tanks[0]!.ports.map((port) => (port.id === 'spare' ? { ...port, drop_m: chosen(0.18) } : port)) }, { ...upper, mounting: { ...upper.mounting, z_m: chosen(1) } }], conditions: { ...system.conditions, fills: [...system.conditions.fills, { tank: 'b-main', fill_ratio: 0.7 }] },
+      lines: [...system.lines, { ...system.lines[0]!, id: 'down', name: 'Down', purpose: 'transfer', from: { item: 'b-pickup', end: 'out', adapters: [] }, to: { item: 'spare', end: 'in', adapters: [] }, rise_m: chosen(-1) }],
+    };
+  },
+  'line.bend-too-tight': [['lines[0].bend_m', chosen(0.02)]],
+  'line.held-too-far': [['lines[0].held_m', chosen(3)]],
+  'line.no-grommet': [['lines[0].passes', [{ name: 'bulkhead', hole_m: chosen(0.012) }]]],
+  'line.rigid-but-moves': [['lines[0].kind', 'tube'], ['lines[0].flexes', true]],
+  'line.wire-thin': [['components[1].wiring', { ...WIRING, wire: 'mm2-0-5', length_m: chosen(8) }]],
+  'line.fuse-wrong': [['components[1].wiring', { ...WIRING, fuse_A: 60 }]],
+  'line.no-relay': [['components[1].wiring', { ...WIRING, relay: false, wire: 'mm2-10', fuse_A: 20, freeCurrent_A: chosen(12), shutOffCurrent_A: chosen(16) }]],
+  'line.meter-in-the-dirt': (system) => { const put = withPartIn(system, 'line-1', newPart(system, 'meter', 0.01)); return put.ok ? put.value : system; },
+  'line.engine-needs-more': [['consumers[0].engine', { power_W: chosen(90e3), specific_kgPerJ: chosen(240e-3 / 3.6e6), injectors: 0, injectorFlow_m3PerS: chosen(1e-6), injectorDuty_ratio: chosen(0.85) }]],
   'line.properties-stretched': [['conditions.fuelTemperature_K', 240]],
   'vent.too-small-for-draw': [[`${T}ports[1].bore_m`, chosen(0.0004)]],
   'vent.too-small-for-fill': [[`${T}ports[1].bore_m`, chosen(0.004)]],
@@ -165,7 +219,7 @@ const RAISED_BY: Readonly<Record<string, Changes | ((system: SystemDocument) => 
 function withHeater(system: SystemDocument, height_m: number): SystemDocument {
   const [tank] = system.tanks;
   const heater = { ...system.consumers[0]!, id: 'heater', name: 'Heater', kind: 'heater' as const };
-  const line = { ...system.lines[0]!, id: 'heater-line', name: 'Heater line', from: { item: 'heater-pickup', end: 'out' as const }, to: { item: 'heater', end: 'in' as const } };
+  const line = { ...system.lines[0]!, id: 'heater-line', name: 'Heater line', from: { item: 'heater-pickup', end: 'out' as const, adapters: [] }, to: { item: 'heater', end: 'in' as const, adapters: [] } };
   return { ...system, consumers: [...system.consumers, heater], lines: [...system.lines, line], tanks: [{ ...tank!, pickups: [...tank!.pickups, { ...tank!.pickups[0]!, id: 'heater-pickup', name: 'Heater pickup', port: 'spare', heightOffFloor_m: chosen(height_m) }] }] };
 }
 
@@ -177,6 +231,19 @@ function PROBE({ tanks }: SystemDocument): SenderDocument {
 
 const idsOf = (system: SystemDocument): string[] => findingsOf(system, unwrap(evaluateSystem(system))).map((finding) => finding.id);
 
+/** The findings of what raises a rule, worked out once. */
+function raisedBy(id: string): readonly Finding[] {
+  const known = raisedFindings.get(id);
+  if (known) return known;
+  const cause = RAISED_BY[id];
+  if (!cause) throw new Error(`no case raises ${id}`);
+  const system = typeof cause === 'function' ? cause(SOUND) : applied(SOUND, cause);
+  const findings = findingsOf(system, unwrap(evaluateSystem(system)));
+  raisedFindings.set(id, findings);
+  return findings;
+}
+const raisedFindings = new Map<string, readonly Finding[]>();
+
 describe('every rule', () => {
   it('is silent on a sound system', () => {
     expect(idsOf(SOUND)).toEqual([]);
@@ -187,10 +254,7 @@ describe('every rule', () => {
   });
 
   it.each(RULES.map((rule) => rule.id))('%s is raised by what it is for', (id) => {
-    const cause = RAISED_BY[id];
-    if (!cause) throw new Error(`no case raises ${id}`);
-    const system = typeof cause === 'function' ? cause(SOUND) : applied(SOUND, cause);
-    expect(idsOf(system)).toContain(id);
+    expect(raisedBy(id).map((finding) => finding.id)).toContain(id);
   });
 
   it('has an id of its own, a why, a mend and a source', () => {
@@ -231,6 +295,13 @@ describe('rules and their limits', () => {
     expect(density(second)).toBeGreaterThan(990);
   });
 
+  it('a line is judged by the fluid of its own tank', () => {
+    const second = JSON.parse(JSON.stringify(SOUND.tanks[0]!).replace(/"id":"([a-z-]+)"/g, '"id":"b-$1"').replace(/"port":"([a-z-]+)"/g, '"port":"b-$1"')) as SystemDocument['tanks'][number];
+    const pipe = (id: string, item: string, to: string) => ({ ...SOUND.lines[0]!, id, name: id, kind: 'pipe' as const, stock: 'pipe-40-3-8', purpose: 'transfer' as const, from: { item, end: 'out' as const, adapters: [] }, to: { item: to, end: 'in' as const, adapters: [] } });
+    const both: SystemDocument = { ...SOUND, fluids: [...SOUND.fluids, { id: 'urea', fluid: 'urea' }], tanks: [SOUND.tanks[0]!, { ...second, fluid: 'urea' }], components: [], lines: [pipe('fuel-pipe', 'pickup', 'spare'), pipe('urea-pipe', 'b-pickup', 'b-spare')] };
+    expect(found(both, 'line.fuel-attacks').map(({ path }) => path?.join('.'))).toEqual(['lines.1.stock']);
+  });
+
   it('what starves an injection pump is graver than what starves a heater', () => {
     const starving: Changes = [['envelope.braking_mPerS2', chosen(9)], ['conditions.fills[0].fill_ratio', 0.2]];
     expect(found(applied(SOUND, starving), 'inside.starves-in-manoeuvre')[0]!.severity).toBe('warn');
@@ -252,11 +323,8 @@ describe('findings', () => {
   });
 
   it('speak in the reader’s units and leave no brace open', () => {
-    for (const cause of Object.values(RAISED_BY)) {
-      const system = typeof cause === 'function' ? cause(SOUND) : applied(SOUND, cause);
-      for (const finding of findingsOf(system, unwrap(evaluateSystem(system)))) {
-        expect(messageText(finding.what, 'us')).not.toMatch(/[{}]|NaN|undefined/);
-      }
+    for (const id of Object.keys(RAISED_BY)) {
+      for (const finding of raisedBy(id)) expect(messageText(finding.what, 'us'), id).not.toMatch(/[{}]|NaN|undefined/);
     }
   });
 

@@ -1,0 +1,73 @@
+import { feedPath } from '../document/circuits';
+import type { FlowInputs, TankLevel } from '../document/compileNetwork';
+import { compileTank, gravityOf, type TankModel } from '../document/compileTank';
+import type { ConsumerDocument, SystemDocument } from '../document/schema';
+import { ambientPressure_Pa, fluidState, type FluidState } from '../fluids';
+import { toTankFrame, type EffectiveGravity } from '../geometry';
+import { failure, success, type Outcome } from '../outcome';
+import { levelOf } from './tankResult';
+
+export type EvaluationCode = 'weightless' | 'temperature-range' | 'altitude-range' | 'no-tank' | 'bad-shape';
+
+/** A system made ready to be reckoned with at its conditions: the tanks in the document's order, each with its level and its fluid. */
+export type Prepared = {
+  readonly gravity: EffectiveGravity;
+  readonly ambientAbs_Pa: number;
+  readonly levels: readonly TankLevel[];
+  readonly fluids: readonly FluidState[];
+  /** What the flow solver takes, with the fluid of the tank that a consumer draws from. */
+  readonly inputsFor: (consumer: ConsumerDocument | undefined) => FlowInputs;
+};
+
+/** Fails where the conditions or a tank make no sense, or where there is no tank. */
+export function prepare(system: SystemDocument): Outcome<Prepared, EvaluationCode> {
+  const gravity = gravityOf(system);
+  if (!gravity.ok) return gravity;
+  const ambient = ambientPressure_Pa(system.conditions.altitude_m);
+  if (!ambient.ok) return ambient;
+  const models = modelsOf(system);
+  if (!models.ok) return models;
+  if (models.value.length === 0) return failure('no-tank', 'tanks', 'The system has no tank yet.');
+  const fluids: FluidState[] = [];
+  for (const model of models.value) {
+    const state = fluidState(model.batch, system.conditions.fuelTemperature_K);
+    if (!state.ok) return state;
+    fluids.push(state.value);
+  }
+  const levels = models.value.map((tank): TankLevel => levelOf(tank, toTankFrame(gravity.value.up, tank.mounting)));
+  return success({
+    gravity: gravity.value, ambientAbs_Pa: ambient.value, levels, fluids,
+    inputsFor: (consumer) => ({ system, levels, fluid: fluids[sourceTank(system, consumer)]!, gravity: gravity.value, ambientAbs_Pa: ambient.value }),
+  });
+}
+
+/** Which tank a consumer's feed begins in; the first where it begins in none. */
+function sourceTank(system: SystemDocument, consumer: ConsumerDocument | undefined): number {
+  const source = consumer ? feedPath(system, consumer.id).at(-1) : undefined;
+  return Math.max(0, system.tanks.findIndex((tank) => tank.pickups.some((pickup) => pickup.id === source)));
+}
+
+/** Tanks as compiled last, by their part of the document: a change of a line leaves them as they are. */
+let kept: { readonly key: readonly unknown[]; readonly models: Outcome<readonly TankModel[], 'bad-shape'> } | undefined;
+
+function modelsOf(system: SystemDocument): Outcome<readonly TankModel[], 'bad-shape'> {
+  const key = [system.tanks, system.fluids, system.conditions];
+  if (!kept || key.some((part, i) => part !== kept!.key[i])) kept = { key, models: compiled(system) };
+  return kept.models;
+}
+
+function compiled(system: SystemDocument): Outcome<readonly TankModel[], 'bad-shape'> {
+  const models: TankModel[] = [];
+  for (const tank of system.tanks) {
+    const model = compileTank(system, tank);
+    if (!model.ok) return model;
+    models.push(model.value);
+  }
+  return success(models);
+}
+
+/** What the flow solver takes, for the tank that a consumer draws from; undefined where the conditions or a tank make no sense. */
+export function flowInputsOf(system: SystemDocument, consumer: ConsumerDocument | undefined): FlowInputs | undefined {
+  const prepared = prepare(system);
+  return prepared.ok ? prepared.value.inputsFor(consumer) : undefined;
+}
