@@ -3,8 +3,8 @@ import { tmpdir } from 'node:os';
 import path from 'node:path';
 import { sql } from 'drizzle-orm';
 import { describe, expect, it } from 'vitest';
-import { draftSystem } from '@/core/document';
-import { createSystem, deleteSystem, findSystem, listRevisions, listSystems, loadDemoOnce, openDatabase, restoreSystem, REVISIONS_KEPT, saveSystem } from '@/db';
+import { CURRENT_VERSION, draftSystem, MOST_OWN_PARTS, newPart } from '@/core/document';
+import { addOwnParts, createSystem, deleteSystem, findSystem, listRevisions, listOwnParts, listSystems, loadDemoOnce, openDatabase, removeOwnPart, restoreSystem, REVISIONS_KEPT, saveSystem } from '@/db';
 import { demoSystems } from '@/server/startup';
 
 const DRAFT = draftSystem({ name: 'Test', vehicle: 'boat', consumer: 'heater', power_W: 4e3, holds_m3: 0.02 });
@@ -61,7 +61,7 @@ describe('the data file', () => {
   it('reads a document that an earlier version saved', () => {
     const db = openDatabase(fileIn());
     createSystem(db, 'old', JSON.parse(readFileSync('tests/fixtures/box-boat-v1.json', 'utf8')) as typeof DRAFT, 1);
-    expect(findSystem(db, 'old')?.document).toMatchObject({ version: 5, tanks: [{ parts: [], built: [] }] });
+    expect(findSystem(db, 'old')?.document).toMatchObject({ version: CURRENT_VERSION, tanks: [{ parts: [], built: [] }] });
   });
 
   it('loads the demo once, in order, and not again after it was deleted', () => {
@@ -71,5 +71,26 @@ describe('the data file', () => {
     deleteSystem(db, 'crab-boat', 2000);
     expect(loadDemoOnce(db, demoSystems(), 3000)).toBe(0);
     expect(listSystems(db)).toHaveLength(3);
+  });
+});
+
+describe('own parts', () => {
+  const part = (name: string) => ({ ...newPart(DRAFT, 'tee', 0.008), name });
+
+  it('are kept by name, found again and removed once', () => {
+    const db = openDatabase(fileIn());
+    expect(addOwnParts(db, [{ id: 'b', part: part('B') }, { id: 'a', part: part('A') }], 1)).toBe(true);
+    expect(listOwnParts(db).map(({ id, part: { name } }) => [id, name])).toEqual([['a', 'A'], ['b', 'B']]);
+    expect(removeOwnPart(db, 'a')).toBe(true);
+    expect(removeOwnPart(db, 'a')).toBe(false);
+    expect(listOwnParts(db)).toHaveLength(1);
+  });
+
+  it('are taken all or none where there would be too many', () => {
+    const db = openDatabase(fileIn());
+    const many = Array.from({ length: MOST_OWN_PARTS }, (_, i) => ({ id: `p${i}`, part: part(`P${i}`) }));
+    expect(addOwnParts(db, many, 1)).toBe(true);
+    expect(addOwnParts(db, [{ id: 'one-more', part: part('One more') }], 2)).toBe(false);
+    expect(listOwnParts(db)).toHaveLength(MOST_OWN_PARTS);
   });
 });

@@ -29,5 +29,13 @@ export const revisions = sqliteTable(
   (table) => [uniqueIndex('revisions_system_revision').on(table.systemId, table.revision), index('revisions_saved').on(table.savedAt_ms)],
 );
 
+/** Parts that a builder keeps for other systems: the part as the document's validator passed it. */
+export const ownParts = sqliteTable('own_parts', {
+  id: text('id').primaryKey(),
+  name: text('name').notNull(),
+  part: text('part').notNull(),
+  savedAt_ms: integer('saved_at_ms').notNull(),
+});
+
 /** Facts about this data folder, such as whether the demo was loaded. */
 export const facts = sqliteTable('facts', { key: text('key').primaryKey(), value: text('value').notNull() });
