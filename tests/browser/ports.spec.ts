@@ -50,7 +50,7 @@ test('a centre typed from an edge, a part chosen, the hole chart as CSV', async 
   const lines = readFileSync((await csv.path())!, 'utf8').trim().split('\r\n');
   expect(lines[0]).toContain('from_1,distance_1_mm,from_2,distance_2_mm,hole_mm');
   expect(lines.find((line) => line.includes(',Feed,'))).toContain('150');
-  expect(lines).toHaveLength(1 + 6);
+  expect(lines).toHaveLength(1 + 7);
 });
 
 test('what a heater’s pickup leaves for the engine, and the height that leaves so much', async ({ page }) => {

@@ -25,6 +25,8 @@ const KEY = 'conditions';
 
 /** One set of conditions that acts on every view at once. */
 export function ConditionsPanel() {
+  // With its wires known, a pump gets what they leave of the battery's.
+  const wired = useValue(({ components }) => components.some((part) => part.kind === 'pump' && part.wiring !== undefined));
   const conditions = useValue((system) => system.conditions);
   // One text, so that an edit of a tank does not draw all controls again.
   const names = useValue((system) => system.tanks.map((tank) => `${tank.id}=${tank.name}`).join('\n')).split('\n');
@@ -57,7 +59,7 @@ export function ConditionsPanel() {
       <Control label="Roll" path={[KEY, 'roll_deg']} role="slope" slide={[-30, 30]} step={0.5} ends={['port down', 'starboard down']} />
       <Control label="Fuel temp." path={[KEY, 'fuelTemperature_K']} role="temperature" slide={[243.15, 333.15]} step={1} />
       <Control label="Engine duty" path={[KEY, 'duty_ratio']} role="share" step={0.01} ends={['idle', 'full load']} />
-      <Control label="Pump voltage" path={[KEY, 'pumpVoltage_V']} role="voltage" slide={[8, 16]} step={0.1} />
+      <Control label={wired ? 'Battery voltage' : 'Pump voltage'} path={[KEY, 'pumpVoltage_V']} role="voltage" slide={[8, 16]} step={0.1} />
       <Control label="Altitude" path={[KEY, 'altitude_m']} role="run" slide={[0, 4000]} step={50} />
       <Box as="details" mt="2">
         <Box as="summary" fontSize="sm" color="soft" cursor="pointer" minH="36px" display="list-item">Accelerations</Box>

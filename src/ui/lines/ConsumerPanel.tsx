@@ -1,12 +1,13 @@
 'use client';
 
-import { CONSUMER_KINDS } from '@/core/document';
+import { CONSUMER_KINDS, withEndsThatAre, withValue } from '@/core/document';
 import { flowRole } from '@/core/evaluate';
 import { KnownField } from '../fields/KnownField';
 import { Select } from '../fields/Select';
 import { FieldGrid, Panel } from '../parts/Panel';
 import { CONSUMER_WORDS } from '../parts/words';
-import { setValue, useSystem } from '../state/editor';
+import { applyEdit, useSystem } from '../state/editor';
+import { EngineNeedFields } from './EngineNeedFields';
 
 /** What the consumer asks of the feed. */
 export function ConsumerPanel({ index }: { readonly index: number }) {
@@ -17,8 +18,9 @@ export function ConsumerPanel({ index }: { readonly index: number }) {
       <FieldGrid>
         <KnownField label="Needed flow" path={at('neededFlow_m3PerS')} role={flowRole(consumer.neededFlow_m3PerS.value)} hint="What it draws, return included." />
         <KnownField label="Needed pressure" path={at('neededPressure_Pa')} role="pressure" />
-        <Select label="Kind" value={consumer.kind} options={CONSUMER_KINDS.map((value) => ({ value, label: CONSUMER_WORDS[value] }))} onChange={(value) => setValue('kind of consumer', at('kind'), value)} />
+        <Select label="Kind" value={consumer.kind} options={CONSUMER_KINDS.map((value) => ({ value, label: CONSUMER_WORDS[value] }))} onChange={(value) => applyEdit('kind of consumer', (current) => withEndsThatAre(withValue(current, at('kind'), value)))} />
       </FieldGrid>
+      <EngineNeedFields index={index} />
     </Panel>
   );
 }

@@ -2,7 +2,7 @@
 
 import { Box } from '@chakra-ui/react';
 import { Plus } from 'lucide-react';
-import { withAdded, withoutEntry } from '@/core/document';
+import { LINE_KINDS, withAdded, withoutEntry, withValue } from '@/core/document';
 import { FITTINGS, ROUGHNESS, type FittingKey, type RoughnessKey } from '@/core/reference/losses';
 import { Button } from '../parts/Button';
 import { KnownField } from '../fields/KnownField';
@@ -11,34 +11,35 @@ import { TextEntry } from '../fields/TextEntry';
 import { FieldGrid, Panel } from '../parts/Panel';
 import { Shown } from '../parts/Shown';
 import { applyEdit, setValue, useSystem } from '../state/editor';
-import { useDetails } from '../state/results';
-
-const KIND_WORDS = { hose: 'hose', tube: 'hard tube', pipe: 'pipe' } as const;
+import { useFlows } from '../state/useLines';
+import { readName } from '../fields/readName';
+import { LINE_KIND_WORDS } from './lineWords';
+import { RoutePanel } from './RoutePanel';
 
 export function LinePanel({ index }: { readonly index: number }) {
   const system = useSystem();
-  const { results } = useDetails();
   const line = system.lines[index]!;
   const at = (...rest: (string | number)[]) => ['lines', index, ...rest];
-  const flow = results?.ok ? results.evaluation.flows[0] : undefined;
-  const link = flow?.ok ? flow.value.links.find((candidate) => candidate.id === line.id) : undefined;
+  const link = useFlows().flatMap(({ links }) => links).find((candidate) => candidate.id === line.id);
   return (
-    <Panel title={line.name} aside={link && <Box color="soft">loses <Shown value={link.loss_Pa} role="pressure" /> at the needed flow</Box>}>
+    <Panel title={line.name} testId="line" aside={link && <Box color="soft">loses <Shown value={Math.abs(link.loss_Pa)} role="pressure" /> at the needed flow</Box>}>
+      <Box maxW="420px" mb="3"><TextEntry label="Name" value={line.name} onEnter={(text) => readName(text, (name) => setValue(`rename ${line.name}`, at('name'), name))} /></Box>
       <FieldGrid>
-        <KnownField label="Bore" path={at('bore_m')} role="bore" entry={{ line: line.kind }} hint={line.kind === 'hose' ? 'A size such as -6 or 1/4 NPT is read as its bore.' : undefined} />
+        <KnownField label="Bore" path={at('bore_m')} role="bore" {...(line.kind === 'direct' ? {} : { entry: { line: line.kind } })} hint={line.kind === 'hose' ? 'A size such as -6 or 1/4 NPT is read as its bore.' : undefined} />
         <KnownField label="Length" path={at('length_m')} role="run" />
         <KnownField label="Rise to its far end" path={at('rise_m')} role="run" />
         <KnownField label="Run forward" path={at('forward_m')} role="run" hint="Counts when the vehicle is pitched." />
         <KnownField label="Run to port" path={at('toPort_m')} role="run" hint="Counts when it is rolled." />
-        <Select label="Kind" value={line.kind} options={(['hose', 'tube', 'pipe'] as const).map((value) => ({ value, label: KIND_WORDS[value] }))} onChange={(value) => setValue('kind of line', at('kind'), value)} />
+        <Select label="Kind" value={line.kind} options={LINE_KINDS.map((value) => ({ value, label: LINE_KIND_WORDS[value] }))} onChange={(value) => applyEdit('kind of line', (current) => withValue(withValue(current, at('stock'), undefined), at('kind'), value))} />
         <Select label="Inside surface" value={line.wall} options={(Object.keys(ROUGHNESS) as RoughnessKey[]).map((value) => ({ value, label: ROUGHNESS[value].name }))} onChange={(value) => setValue('inside surface', at('wall'), value)} />
       </FieldGrid>
       <Fittings index={index} />
+      <RoutePanel index={index} />
     </Panel>
   );
 }
 
-const LINE_FITTINGS: readonly FittingKey[] = ['elbow-90', 'elbow-90-long', 'elbow-45', 'bend-180', 'tee-through', 'tee-branch', 'ball-valve', 'gate-valve', 'globe-valve', 'barb-step', 'check-swing', 'check-lift'];
+const LINE_FITTINGS: readonly FittingKey[] = ['elbow-90', 'elbow-90-long', 'elbow-45', 'bend-180', 'tee-through', 'tee-branch', 'ball-valve', 'gate-valve', 'globe-valve', 'barb-step', 'banjo', 'swivel', 'bulkhead', 'reducer', 'check-swing', 'check-lift'];
 
 function Fittings({ index }: { readonly index: number }) {
   const system = useSystem();

@@ -1,7 +1,7 @@
 'use client';
 
 import { Box } from '@chakra-ui/react';
-import { flowRole } from '@/core/evaluate';
+import { flowRole, LOW_VOLTS_RATIO } from '@/core/evaluate';
 import { formatQuantity, type Role } from '@/core/units';
 import { LineChart } from '../charts/LineChart';
 import { axisOf } from '../charts/axes';
@@ -9,16 +9,18 @@ import { Panel } from '../parts/Panel';
 import { useReader } from '../state/reader';
 import { useDetails } from '../state/results';
 
-export function PumpChart() {
+/** What the pump gives against what the line asks; on low voltage, and with dirty filters. */
+export function PumpChart({ k }: { readonly k: number }) {
   const reader = useReader();
   const { results } = useDetails();
-  const flow = results?.ok ? results.evaluation.flows[0] : undefined;
+  const flow = results?.ok ? results.evaluation.flows[k] : undefined;
   if (!flow?.ok) return null;
   const { value } = flow;
   const role = flowRole(value.needed_m3PerS);
   const [q, p] = [axisOf(role, reader), axisOf('pressure', reader)];
   const text = (si: number, of: Role): string => formatQuantity(si, of, { reader }).text;
   const pumped = value.pumps.length > 0;
+  const most = Math.max(...value.chart.flatMap((point) => [point.given_Pa, point.asked_Pa]));
   const atDelivered = interpolate(value.chart, value.delivered_m3PerS);
   return (
     <Panel title={pumped ? 'Pump against line' : 'Head against line'} testId="pump-chart">
@@ -28,6 +30,8 @@ export function PumpChart() {
         curves={[
           { label: 'pump gives', color: 'accent', points: value.chart.map((point) => ({ x: q.value(point.flow_m3PerS), y: p.value(point.given_Pa) })) },
           { label: 'line asks', color: 'fuelEdge', dash: [8, 5], points: value.chart.map((point) => ({ x: q.value(point.flow_m3PerS), y: p.value(point.asked_Pa) })) },
+          ...(pumped ? [{ label: `on ${Math.round(LOW_VOLTS_RATIO * 100)} % of the volts`, color: 'accent' as const, dash: [3, 4], points: value.chart.map((point) => ({ x: q.value(point.flow_m3PerS), y: p.value(Math.max(0, point.givenLow_Pa)) })) }] : []),
+          ...(value.chart.some((point) => point.askedDirty_Pa > point.asked_Pa) ? [{ label: 'with dirty filters', color: 'fuelEdge' as const, dash: [2, 4], points: value.chart.filter((point) => point.askedDirty_Pa <= 1.3 * most).map((point) => ({ x: q.value(point.flow_m3PerS), y: p.value(point.askedDirty_Pa) })) }] : []),
           { label: 'delivered', color: 'ink', marks: 'rectRot', points: [{ x: q.value(value.delivered_m3PerS), y: p.value(atDelivered) }] },
           { label: 'needed flow', color: 'stop', dash: [2, 4], points: [{ x: q.value(value.needed_m3PerS), y: 0 }, { x: q.value(value.needed_m3PerS), y: p.value(Math.max(...value.chart.map((point) => point.given_Pa))) }] },
         ]}

@@ -13,7 +13,7 @@ const demo = (file: string): SystemDocument => {
 
 /** What the suffix of a key says its unit is. */
 const SUFFIX: Readonly<Record<string, readonly string[]>> = {
-  m: ['length'], m3: ['volume'], Pa: ['pressure'], m3PerS: ['flow'], ohm: ['resistance'], V: ['voltage'], deg: ['angle'], ratio: ['ratio', 'count'], s: ['time'], mPerS: ['speed'], mPerS2: ['acceleration'], kgPerM3: ['density'], PaS: ['count'],
+  m: ['length'], m3: ['volume'], Pa: ['pressure'], m3PerS: ['flow'], ohm: ['resistance'], V: ['voltage'], deg: ['angle'], ratio: ['ratio', 'count'], s: ['time'], mPerS: ['speed'], mPerS2: ['acceleration'], kgPerM3: ['density'], PaS: ['count'], A: ['current'], Ah: ['charge'], W: ['power'], kgPerJ: ['consumption'],
 };
 
 describe('every quantity of every demo system', () => {
@@ -42,7 +42,7 @@ describe('stages', () => {
 
   it('names the part that a value belongs to', () => {
     expect(pathWords(boat, toPath('tanks[0].ports[1].bore_m')).owner).toBe('Vent to the coaming');
-    expect(pathWords(boat, toPath('lines[2].rise_m')).owner).toBe('Lift pump to injection pump');
+    expect(pathWords(boat, toPath('lines[3].rise_m')).owner).toBe('Lift pump to injection pump');
     expect(pathWords(boat, toPath('wishes.reserve_ratio')).owner).toBe('System');
   });
 });

@@ -1,5 +1,5 @@
 import type { SystemDocument } from '@/core/document';
-import { flowRole, mainPickup, mainTank, type NumberKey } from '@/core/evaluate';
+import { COMFORT_RATIO, flowRole, mainPickup, mainTank, type NumberKey } from '@/core/evaluate';
 import { formatQuantity, type ReaderSystem, type Role } from '@/core/units';
 import type { Results } from '@/workers/evaluate.worker';
 
@@ -23,7 +23,7 @@ export function contextOf(key: NumberKey, system: SystemDocument, { evaluation }
       const flow = evaluation.flows[0];
       if (!flow?.ok) return plain('');
       const { margin_ratio: margin, needed_m3PerS: needed } = flow.value;
-      const tone: Tone = margin < 1 ? 'stop' : margin < 1.2 ? 'warn' : 'good';
+      const tone: Tone = margin < 1 ? 'stop' : margin < COMFORT_RATIO ? 'warn' : 'good';
       return { text: `${margin >= 10 ? margin.toFixed(0) : margin.toFixed(1)} × the ${show(needed, flowRole(needed))} needed, at ${show(flow.value.neededPressure_Pa, 'pressure')}`, tone };
     }
     case 'goes': {

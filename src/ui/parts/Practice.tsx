@@ -66,6 +66,43 @@ const SCHOOLS: Readonly<Record<PracticeKey, { readonly title: string; readonly s
       { value: 'click-off', label: 'To click-off', reason: 'Where the neck ends below the lid, click-off itself leaves the head room.' },
     ],
   },
+  returnOutlet: {
+    title: 'Return low or high',
+    schools: [
+      { value: 'low', label: 'Led down near the floor (default)', reason: 'Does not foam the fuel; away from the pickup, so that warm fuel and bubbles are not drawn at once.' },
+      { value: 'high', label: 'Dropped in at the top', reason: 'Nothing can siphon back through it, and it needs no tube; it aerates the fuel and builds static.' },
+    ],
+  },
+  transferBy: {
+    title: 'Transfer by pump, gravity, vacuum or selector valve',
+    schools: [
+      { value: 'pump', label: 'Transfer pump (default)', reason: 'Moves it when you say so, uphill too; wants wire, fuse and a way to stop.' },
+      { value: 'gravity', label: 'Gravity from above', reason: 'Nothing to fail, but it goes on until levels or vents stop it: a valve is needed.' },
+      { value: 'vacuum', label: 'Vacuum of the sealed main', reason: 'Works only while the main’s other breathers are shut and the auxiliary’s is open; the auxiliary empties first.' },
+      { value: 'selector', label: 'Selector valve', reason: 'The engine draws from either; a return must be switched with it or one tank overflows.' },
+    ],
+  },
+  lineFor: {
+    title: 'Line sized for today or for later',
+    schools: [
+      { value: 'today', label: 'For today (default)', reason: 'Less to buy, to hold and to spill when it is opened.' },
+      { value: 'later', label: 'One size larger', reason: 'For the next engine or pump; the new line then need not be run again.' },
+    ],
+  },
+  meter: {
+    title: 'Meter before or after the filter',
+    schools: [
+      { value: 'after-filter', label: 'After the filter (default)', reason: 'Clean fuel does not jam it.' },
+      { value: 'before-filter', label: 'Before the filter', reason: 'It counts what leaves the tank even when the filter is changed; wants a strainer of its own.' },
+    ],
+  },
+  losses: {
+    title: 'Losses of fittings',
+    schools: [
+      { value: 'two-k', label: 'Two-K, Hooper (default)', reason: 'Asks for more pressure in small bores: the safe side.' },
+      { value: 'three-k', label: 'Three-K, Darby', reason: 'Fitted to data over more sizes; closer where the fittings are good ones.' },
+    ],
+  },
 };
 
 export function Practice({ of }: { readonly of: PracticeKey }) {

@@ -22,13 +22,14 @@ export function PortRow({ port, t, p }: { readonly port: PortDocument; readonly 
   const at = (...keys: string[]) => [...list, p, ...keys];
   const of = (words: string): string => `${words}, ${port.name}`;
   const inUse = useValue((system) => [...system.tanks[t]!.pickups, ...system.tanks[t]!.senders, ...system.tanks[t]!.dipsticks].some((part) => part.port === port.id));
+  const joined = useValue((system) => system.lines.some(({ from, to }) => from.item === port.id || to.item === port.id));
   const wet = useDetails(({ results }) => results?.ok === true && results.evaluation.tanks[t]?.wetPorts.includes(port.id) === true);
   const row = port.part ? portPart(port.part) : undefined;
   const stands = standsOn(port);
   return (
     <chakra.details borderTopWidth="1px" borderColor="rule" pt="2" data-path={`tanks.${t}.ports.${p}`}>
       <chakra.summary minH="42px" cursor="pointer"><b>{port.name}</b> <chakra.span color="soft">{ROLE_WORDS[port.role].toLowerCase()}, {FACE_WORDS[port.face]}, {row ? row.name : 'part not chosen'}{port.existing ? ', there already' : ''}</chakra.span></chakra.summary>
-      <EntryHead name={port.name} list={list} index={p} heldBy={inUse ? 'A pickup, sender or stick hangs in this port' : undefined}>
+      <EntryHead name={port.name} list={list} index={p} heldBy={inUse ? 'A pickup, sender or stick hangs in this port' : joined ? 'A line is joined to this port' : undefined}>
         <Select label="For" width="150px" value={port.role} options={PORT_ROLES.map((value) => ({ value, label: ROLE_WORDS[value] }))} onChange={(value) => setValue('use of a port', at('role'), value)} />
         <Select label="On the" width="150px" value={port.face} options={FACES.map((value) => ({ value, label: FACE_WORDS[value] }))} onChange={(face) => applyEdit('face of a port', (current) => withFace(current, t, p, face))} />
         <Select label={of('Part')} width="280px" value={port.part ?? NO_PART} options={[{ value: NO_PART, label: 'not chosen' }, ...partsFor(port.role).map(({ key, name }) => ({ value: key, label: name }))]} onChange={(key) => applyEdit(`part of ${port.name}`, (current) => withPart(current, t, p, key === NO_PART ? undefined : key))} />

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { chosen, draftSystem, parseSystem, tankBody, type SystemDocument } from '@/core/document';
+import { chosen, draftSystem, newPart, parseSystem, tankBody, type ComponentDocument, type SystemDocument } from '@/core/document';
 import { evaluateSystem } from '@/core/evaluate';
 import { unwrap } from '@/core/outcome';
 import { withBaffle, withNotch, withPumpModule, withSlice, withSump } from './newParts';
@@ -62,6 +62,13 @@ describe('tanks', () => {
     expect(without.fit.spots).toEqual([]);
     expect(without.lines).toHaveLength(DRAFT.lines.length - 1);
     valid(without);
+  });
+
+  it('removed leaves a float valve that watched it to another tank', () => {
+    const added = withTank(DRAFT);
+    const valve = { ...newPart(added, 'float-valve', 0.01), tank: 'main' } as ComponentDocument;
+    expect(withoutTank({ ...added, components: [...added.components, valve] }, 0).components.at(-1)).toMatchObject({ kind: 'float-valve', tank: added.tanks[1]!.id });
+    expect(withoutTank({ ...added, components: [...added.components, valve] }, 1).components.at(-1)).toMatchObject({ tank: 'main' });
   });
 });
 

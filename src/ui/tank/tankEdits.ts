@@ -26,9 +26,12 @@ export function withoutTank(system: SystemDocument, index: number): SystemDocume
   const tank = system.tanks[index]!;
   const ends = new Set([...tank.ports, ...tank.pickups].map(({ id }) => id));
   const parts = new Set([tank.id, ...[...tank.senders, ...tank.pickups].map(({ id }) => id)]);
+  const tanks = system.tanks.filter((_, t) => t !== index);
   return {
     ...system,
-    tanks: system.tanks.filter((_, t) => t !== index),
+    tanks,
+    // A float valve watches some tank; it can be told another one.
+    components: system.components.map((part) => (part.kind === 'float-valve' && part.tank === tank.id && tanks[0] ? { ...part, tank: tanks[0].id } : part)),
     lines: system.lines.filter((line) => !ends.has(line.from.item) && !ends.has(line.to.item)),
     mounts: system.mounts.filter((mount) => mount.tank !== tank.id),
     fit: { ...system.fit, ways: system.fit.ways.filter(({ part }) => !parts.has(part)), spots: system.fit.spots.filter((spot) => spot.tank !== tank.id) },

@@ -1,0 +1,38 @@
+'use client';
+
+import { create } from 'zustand';
+import type { ComponentDocument } from '@/core/document';
+
+export type OwnPart = { readonly id: string; readonly name: string; readonly part: ComponentDocument };
+
+type Catalogue = { readonly parts: readonly OwnPart[]; readonly loaded: boolean; readonly refused: string | undefined };
+
+/** The builder's own parts, as the server has them. */
+export const useCatalogue = create<Catalogue>()(() => ({ parts: [], loaded: false, refused: undefined }));
+
+const SILENT = 'Gas Line’s server does not answer. Start it again with npm run demo.';
+
+export async function loadCatalogue(): Promise<void> {
+  try {
+    const response = await fetch('/api/parts');
+    const { parts } = (await response.json()) as { parts: OwnPart[] };
+    useCatalogue.setState({ parts, loaded: true, refused: undefined });
+  } catch {
+    useCatalogue.setState({ refused: SILENT });
+  }
+}
+
+async function asked(method: 'POST' | 'DELETE', path: string, body?: unknown): Promise<void> {
+  try {
+    const response = await fetch(path, { method, headers: { 'content-type': 'application/json' }, ...(body === undefined ? {} : { body: JSON.stringify(body) }) });
+    if (response.ok) return await loadCatalogue();
+    const refusal = (await response.json()) as { error?: { detail?: string } };
+    useCatalogue.setState({ refused: refusal.error?.detail ?? `The server answered ${response.status}.` });
+  } catch {
+    useCatalogue.setState({ refused: SILENT });
+  }
+}
+
+export const keepPart = (part: ComponentDocument): Promise<void> => asked('POST', '/api/parts', { part });
+export const takeInCsv = (csv: string): Promise<void> => asked('POST', '/api/parts', { csv });
+export const dropPart = (id: string): Promise<void> => asked('DELETE', `/api/parts/${encodeURIComponent(id)}`);
