@@ -1,6 +1,6 @@
 import { describe, it } from 'vitest';
 import { colebrook, frictionFactor, lineLaw, sizedK } from '@/core/network';
-import { FITTINGS } from '@/core/reference/losses';
+import { FITTINGS, fittingKs } from '@/core/reference/losses';
 import { expectClose } from '../expectClose';
 
 /** Published values, from memory: F. M. White, Fluid Mechanics, 7th ed., chapter 6. */
@@ -48,6 +48,20 @@ describe('fitting losses', () => {
     expectClose(sizedK(FITTINGS['elbow-90'], 0.0254), 0.69, { rel: 0.25, why: 'published tables of K differ by this much' });
     expectClose(sizedK(FITTINGS['gate-valve'], 0.0254), 0.18, { rel: 0.25, why: 'published tables of K differ by this much' });
   });
+
+  it('three-K by Darby (from memory): a 2 in threaded elbow is 0.59 when flow is fast and 8.6 at Re 100; Crane prints 30 f_T = 0.57', () => {
+    const elbow = { ...fittingKs('elbow-90', 'three-k') };
+    const printed = 0.14 * (1 + 4 / 2 ** 0.3);
+    expectClose(sizedK(elbow, 2 * 0.0254), printed, { rel: 1e-12, why: 'arithmetic' });
+    expectClose(sizedK(elbow, 2 * 0.0254), 0.57, { rel: 0.06, why: 'two correlations of the same data' });
+    expectClose(elbow.k1 / 100 + sizedK(elbow, 2 * 0.0254), 8 + printed, { rel: 1e-12, why: 'arithmetic' });
+  });
+
+  /** Crane TP-410 (from memory): K as a multiple of f_T, which is 0.023 in a 1 in pipe. */
+  it.each([['elbow-90', 30], ['elbow-45', 16], ['bend-180', 50], ['tee-through', 20], ['tee-branch', 60], ['ball-valve', 3], ['gate-valve', 8], ['globe-valve', 340], ['needle-valve', 150], ['check-swing', 100], ['check-lift', 600]] as const)(
+    'three-K of a 1 in %s is Crane’s %d f_T in full turbulence', (key, multiple) => {
+      expectClose(sizedK(fittingKs(key, 'three-k'), 0.0254), multiple * 0.023, { rel: 0.12, why: 'Darby fitted his constants to these data' });
+    });
 
   it('a sharp inlet is 0.5 and an outlet 1 when flow is fast, at any size', () => {
     expectClose(sizedK(FITTINGS['entrance-sharp'], 0.006), 0.5, { rel: 1e-12, why: 'no size term' });
