@@ -8,6 +8,8 @@ export default defineConfig({
     setupFiles: ['tests/setup.ts'],
     environment: 'node',
     reporters: ['dot'],
+    // One set of modules for all files of a worker: loading the kernel and the schema for each took longer than the tests.
+    isolate: false,
     testTimeout: 30_000,
   },
 });

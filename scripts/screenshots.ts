@@ -31,7 +31,7 @@ const SHOTS: readonly Shot[] = [
     },
   },
   { name: 'ports', path: '/systems/snow-vehicle?stage=ports', before: (page) => page.locator('[data-testid="sheets-sum"]').waitFor() },
-  { name: 'lines', path: '/systems/snow-vehicle?stage=lines' },
+  { name: 'lines', path: '/systems/hill-climb-car?stage=lines', before: (page) => page.getByTestId('schematic').getByRole('button', { name: /Rail regulator,/ }).waitFor() },
   { name: 'vents', path: '/systems/forest-trailer?stage=vents' },
   { name: 'gauge', path: '/systems/snow-vehicle?stage=gauge', before: (page) => page.getByTestId('gauge-chart').waitFor() },
   {
@@ -77,7 +77,13 @@ const SHOTS: readonly Shot[] = [
       await page.getByTestId('sizes').evaluate((element) => window.scrollTo(0, element.getBoundingClientRect().top + window.scrollY - 176));
     },
   },
-  { name: 'lines-dark', path: '/systems/crab-boat?stage=lines', dark: true },
+  {
+    name: 'lines-dark', path: '/systems/crab-boat?stage=lines', dark: true,
+    before: async (page) => {
+      await page.getByTestId('profile').waitFor();
+      await page.getByTestId('run').evaluate((element) => window.scrollTo(0, element.getBoundingClientRect().top + window.scrollY - 176));
+    },
+  },
   { name: 'tank-phone', path: '/systems/crab-boat?stage=tank', phone: true },
   // Last, since the tilt is saved with the system.
   { name: 'tank', path: '/systems/crab-boat?stage=tank', before: tilt },
