@@ -15,6 +15,8 @@ type Props = {
   readonly at: readonly [number, number];
   readonly envelope: { readonly x: readonly [number, number]; readonly y: readonly [number, number] } | undefined;
   readonly onPick: (x: number, y: number) => void;
+  /** By so much from where the document stands, which may be further on than `at`. */
+  readonly onMove: (dx: number, dy: number) => void;
 };
 
 /** From nothing to a third of what the tank holds, and more. */
@@ -32,7 +34,7 @@ const SIZE = 340;
 const EDGE = 44;
 
 /** The map as a picture with axes, the slopes asked for drawn on it, and where the conditions stand. */
-export function AttitudeMapView({ map, pickup, holds_m3, at, envelope, onPick }: Props) {
+export function AttitudeMapView({ map, pickup, holds_m3, at, envelope, onPick, onMove }: Props) {
   const canvas = useRef<HTMLCanvasElement>(null);
   const { resolvedTheme } = useTheme();
   const reader = useReader();
@@ -67,7 +69,7 @@ export function AttitudeMapView({ map, pickup, holds_m3, at, envelope, onPick }:
     const move = by[event.key];
     if (!move) return;
     event.preventDefault();
-    onPick(at[0] + move[0], at[1] + move[1]);
+    onMove(move[0], move[1]);
   };
   const inside = envelope ? worstWithin(map, values, envelope) : undefined;
   const text = (value: number): string => formatQuantity(value, 'tankVolume', { reader, digits: 2 }).text;

@@ -36,7 +36,7 @@ export function AttitudePanel() {
       {!map && !why && <Box minH="300px" display="grid" placeItems="center" color="soft" role="status">Tilting the tank every way…</Box>}
       {map && map.mode === mode && holds && (
         <Box aria-busy={!fresh} opacity={fresh ? 1 : 0.6}>
-          <AttitudeMapView map={map} pickup={pickup} holds_m3={holds} at={pointOf(system, mode)} envelope={mode === 'slope' ? envelopeOf(system) : pushesOf(system)} onPick={(x, y) => goThere(mode, x, y)} />
+          <AttitudeMapView map={map} pickup={pickup} holds_m3={holds} at={pointOf(system, mode)} envelope={mode === 'slope' ? envelopeOf(system) : pushesOf(system)} onPick={(x, y) => goThere(mode, () => [x, y])} onMove={(dx, dy) => goThere(mode, ([x, y]) => [x + dx, y + dy])} />
           {map.pickups.length > 1 && <StarvesFirst map={map} at={pointOf(system, mode)} />}
         </Box>
       )}
@@ -61,16 +61,19 @@ const pushesOf = ({ envelope }: SystemDocument) => {
 /** No finer than a finger can point. */
 const toStep = (value: number, step: number): number => Math.round(value / step) * step;
 
-/** Sets the conditions to a point of the map. */
-function goThere(mode: MapMode, x: number, y: number): void {
+/** Sets the conditions to a point of the map, told from where the document stands now: what is drawn may be some steps behind. */
+function goThere(mode: MapMode, to: (from: readonly [number, number]) => readonly [number, number]): void {
   const limit = MAP_LIMIT[mode];
   const held = (value: number): number => Math.min(limit, Math.max(-limit, value));
-  applyEdit(mode === 'slope' ? 'slope from the map' : 'push from the map', (system) => ({
-    ...system,
-    conditions: mode === 'slope'
-      ? { ...system.conditions, roll_deg: toStep(held(x), 0.5), pitch_deg: toStep(held(y), 0.5) }
-      : { ...system.conditions, accelerationPort_mPerS2: toStep(held(x), 0.05) * STANDARD_GRAVITY_M_PER_S2, accelerationForward_mPerS2: toStep(held(y), 0.05) * STANDARD_GRAVITY_M_PER_S2 },
-  }));
+  applyEdit(mode === 'slope' ? 'slope from the map' : 'push from the map', (system) => {
+    const [x, y] = to(pointOf(system, mode));
+    return {
+      ...system,
+      conditions: mode === 'slope'
+        ? { ...system.conditions, roll_deg: toStep(held(x), 0.5), pitch_deg: toStep(held(y), 0.5) }
+        : { ...system.conditions, accelerationPort_mPerS2: toStep(held(x), 0.05) * STANDARD_GRAVITY_M_PER_S2, accelerationForward_mPerS2: toStep(held(y), 0.05) * STANDARD_GRAVITY_M_PER_S2 },
+    };
+  });
 }
 
 /** Of two pickups or more: which draws air first where the conditions stand, and what the other still has. */
