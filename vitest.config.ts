@@ -1,3 +1,4 @@
+import { availableParallelism } from 'node:os';
 import { fileURLToPath } from 'node:url';
 import { defineConfig } from 'vitest/config';
 
@@ -10,6 +11,8 @@ export default defineConfig({
     reporters: ['dot'],
     // One set of modules for all files of a worker: loading the kernel and the schema for each took longer than the tests.
     isolate: false,
+    // All of the machine: nothing else runs meanwhile.
+    maxWorkers: availableParallelism(),
     testTimeout: 30_000,
   },
 });

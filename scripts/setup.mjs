@@ -1,4 +1,4 @@
-import { spawnSync } from 'node:child_process';
+import { spawn, spawnSync } from 'node:child_process';
 import { createHash } from 'node:crypto';
 import { existsSync, mkdirSync, readdirSync, readFileSync, statSync, writeFileSync } from 'node:fs';
 import path from 'node:path';
@@ -13,6 +13,15 @@ export function run(command, args, options = {}) {
   if (result.error) console.error(`${command} could not be started: ${result.error.message}`);
   return result.status ?? 1;
 }
+
+/** The same without waiting; its output is given back when it ends. */
+export const runQuietly = (command, args) => new Promise((done) => {
+  const child = spawn(command, args, { cwd: root, stdio: ['ignore', 'pipe', 'pipe'] });
+  let output = '';
+  for (const stream of [child.stdout, child.stderr]) stream.setEncoding('utf8').on('data', (text) => { output += text; });
+  child.on('error', (error) => done({ code: 1, output: `${command} could not be started: ${error.message}` }));
+  child.on('close', (code) => done({ code: code ?? 1, output }));
+});
 
 const sha = (text) => createHash('sha256').update(text).digest('hex');
 

@@ -2,7 +2,7 @@ import { existsSync, mkdtempSync, readFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
 import { ensureChromium } from './chromium.mjs';
-import { ensureBuilt, ensureInstalled, run } from './setup.mjs';
+import { ensureBuilt, ensureInstalled, run, runQuietly } from './setup.mjs';
 
 /** `npm test`: everything, one runner after the other; the last line adds them all up. */
 ensureInstalled();
@@ -16,12 +16,12 @@ function count(name, { passed, failed }) {
   total.failed += failed;
 }
 
-/** A check that has no cases of its own counts as one. */
-function check(name, command, args) {
-  console.log(`== ${name}`);
-  const code = run(command, args);
+/** Checks that have no cases of their own count as one each; side by side, each shown whole when it ends. */
+const checks = (all) => Promise.all(Object.entries(all).map(async ([name, command]) => {
+  const { code, output } = await runQuietly('npx', command);
+  console.log(`== ${name}\n${output}`);
   count(name, code === 0 ? { passed: 1, failed: 0 } : { passed: 0, failed: 1 });
-}
+}));
 
 /** A runner whose report says how many; one that leaves no report has failed. */
 function runner(name, command, args, file, read, env = {}) {
@@ -31,9 +31,7 @@ function runner(name, command, args, file, read, env = {}) {
   count(name, code !== 0 && result.failed === 0 ? { ...result, failed: 1 } : result);
 }
 
-check('lint', 'npx', ['eslint', '.', '--max-warnings', '0']);
-check('types', 'npx', ['tsc', '--noEmit']);
-check('dependencies', 'npx', ['depcruise', 'src', '--config', '.dependency-cruiser.cjs']);
+await checks({ lint: ['eslint', '.', '--max-warnings', '0'], types: ['tsc', '--noEmit'], dependencies: ['depcruise', 'src', '--config', '.dependency-cruiser.cjs'] });
 
 const unit = path.join(reports, 'unit.json');
 runner('unit', 'npx', ['vitest', 'run', '--reporter=dot', '--reporter=json', `--outputFile.json=${unit}`], unit, (report) => ({

@@ -122,7 +122,7 @@ export function RigPanel({ sender, onPour }: Props) {
         <>
           <Box display="flex" gap="5" flexWrap="wrap" alignItems="baseline" my="2">
             <Box><Box fontSize="sm" color="soft">{rig.sender} reads, simulated</Box><Box fontSize="3xl" fontWeight="800" data-testid="rig-reading" data-settled={settled !== undefined}>{sample ? formatQuantity(sample.reading, rig.signal, { reader, digits: 4 }).text : '…'}</Box></Box>
-            <Box><Box fontSize="sm" color="soft">Meter since the last line</Box><Box fontSize="3xl" fontWeight="800">{formatQuantity(((sample?.pulses ?? 0) - counted) / rig.pulsesPerLitre / 1000, 'tankVolume', { reader }).text}</Box></Box>
+            <Box><Box fontSize="sm" color="soft">Meter since the last line</Box><Box fontSize="3xl" fontWeight="800" data-testid="rig-meter">{formatQuantity(((sample?.pulses ?? 0) - counted) / rig.pulsesPerLitre / 1000, 'tankVolume', { reader }).text}</Box></Box>
             <Box fontWeight="650" color={settled === undefined ? 'warn' : 'good'} data-testid="rig-state">{sample?.pouring ? 'pouring…' : settled === undefined ? 'still swinging: wait' : `still, at ${formatQuantity(settled, rig.signal, { reader, digits: 4 }).text}`}</Box>
           </Box>
           <FieldGrid min="220px">

@@ -1,6 +1,6 @@
 'use client';
 
-import { Box, chakra } from '@chakra-ui/react';
+import { Box, chakra, VisuallyHidden } from '@chakra-ui/react';
 import { Columns3, Download, GitFork, Redo2, Undo2 } from 'lucide-react';
 import Link from 'next/link';
 import { useRouter } from 'next/navigation';
@@ -19,6 +19,7 @@ export function TopBar() {
   return (
     <Box as="header" bg="panel" borderBottomWidth="1px" borderColor="rule" px={{ base: '3', lg: '4' }} py="1" display="flex" alignItems="center" columnGap={{ base: '1', md: '2' }} flexWrap="wrap" className="no-print">
       <Link href="/" aria-label="All systems"><Mark /></Link>
+      <VisuallyHidden as="h1">{name}</VisuallyHidden>
       <Box flex="1 1 180px" maxW="420px" order={{ base: 5, md: 0 }}><TextEntry label="Name of the system" hideLabel value={name} onEnter={(text) => readName(text, (entered) => setValue('rename', ['name'], entered))} testId="system-name" /></Box>
       <SaveBadge />
       <Box flex="1" />
