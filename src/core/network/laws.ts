@@ -1,5 +1,5 @@
 import type { AirState } from '../fluids';
-import { boreArea_m2, frictionNumber, reynoldsNumber } from './friction';
+import { boreArea_m2, bridgeOf, frictionNumber, reynoldsNumber, type Bridge } from './friction';
 
 /** Pressure lost along a link at a flow, and its slope. Every law rises with flow. */
 export type Loss = { readonly pressure_Pa: number; readonly slope_PaSPerM3: number };
@@ -12,6 +12,8 @@ export type LineTerms = {
   readonly friction_Pa: number;
   readonly rePerFlow_sPerM3: number;
   readonly relativeRoughness: number;
+  /** Between laminar and turbulent, for this roughness. */
+  readonly bridge: Bridge;
   readonly linear_PaSPerM3: number;
   readonly square_PaS2PerM6: number;
 };
@@ -34,33 +36,43 @@ const oddLaw = (forward: (flow: number) => Loss): LossLaw => (flow) => {
 };
 
 /**
- * Friction of a round line with its fittings.
+ * What friction in a round line and its fittings cost.
  *
  * @param bore_m      > 0, true inside diameter
  * @param length_m    >= 0
  * @param roughness_m 0 … 0.05 of the bore
  * @source Darcy-Weisbach; fittings by Hooper's two-K or Darby's three-K method
  */
-export function lineLaw(
-  bore_m: number, length_m: number, roughness_m: number, fittings: readonly FittingLoss[], liquid: Liquid,
-): LossLaw {
+export function lineTerms(bore_m: number, length_m: number, roughness_m: number, fittings: readonly FittingLoss[], liquid: Liquid): LineTerms {
   const { density_kgPerM3: rho, kinematicViscosity_m2PerS: nu } = liquid;
   const area = boreArea_m2(bore_m);
-  const rePerFlow = reynoldsNumber(1, bore_m, nu);
-  const friction = (rho * nu * nu * length_m) / (2 * bore_m ** 3);
-  const k1 = fittings.reduce((sum, fitting) => sum + fitting.count * fitting.k1, 0);
-  const kInfinity = fittings.reduce((sum, fitting) => sum + fitting.count * sizedK(fitting, bore_m), 0);
-  // K1/Re makes a term linear in flow, Kinf one in its square.
-  const linear = (k1 * rho) / (2 * area * area * rePerFlow);
-  const square = (kInfinity * rho) / (2 * area * area);
+  const rePerFlow_sPerM3 = reynoldsNumber(1, bore_m, nu);
+  let k1 = 0;
+  let kInfinity = 0;
+  for (const fitting of fittings) {
+    k1 += fitting.count * fitting.k1;
+    kInfinity += fitting.count * sizedK(fitting, bore_m);
+  }
   const relativeRoughness = roughness_m / bore_m;
+  return {
+    friction_Pa: (rho * nu * nu * length_m) / (2 * bore_m ** 3), rePerFlow_sPerM3, relativeRoughness, bridge: bridgeOf(relativeRoughness),
+    // K1/Re makes a term linear in flow, Kinf one in its square.
+    linear_PaSPerM3: (k1 * rho) / (2 * area * area * rePerFlow_sPerM3),
+    square_PaS2PerM6: (kInfinity * rho) / (2 * area * area),
+  };
+}
+
+/** The law of a round line with its fittings; parameters as for its terms. */
+export function lineLaw(bore_m: number, length_m: number, roughness_m: number, fittings: readonly FittingLoss[], liquid: Liquid): LossLaw {
+  const line = lineTerms(bore_m, length_m, roughness_m, fittings, liquid);
+  const { friction_Pa, rePerFlow_sPerM3: rePerFlow, linear_PaSPerM3: linear, square_PaS2PerM6: square } = line;
   const law = (flow: number): Loss => {
     const size = Math.abs(flow);
-    const number = frictionNumber(size * rePerFlow, relativeRoughness);
-    const pressure = friction * number.value + (linear + square * size) * size;
-    return { pressure_Pa: flow < 0 ? -pressure : pressure, slope_PaSPerM3: friction * number.slope * rePerFlow + linear + 2 * square * size };
+    const number = frictionNumber(size * rePerFlow, line.relativeRoughness, line.bridge);
+    const pressure = friction_Pa * number.value + (linear + square * size) * size;
+    return { pressure_Pa: flow < 0 ? -pressure : pressure, slope_PaSPerM3: friction_Pa * number.slope * rePerFlow + linear + 2 * square * size };
   };
-  return Object.assign(law, { line: { friction_Pa: friction, rePerFlow_sPerM3: rePerFlow, relativeRoughness, linear_PaSPerM3: linear, square_PaS2PerM6: square } });
+  return Object.assign(law, { line });
 }
 
 /** K of a fitting in fully turbulent flow: Kinf (1 + 1/D), or Ki (1 + Kd / D^0.3), D in inches; as it stands for inlets and outlets. */

@@ -37,6 +37,18 @@ describe('friction', () => {
     }
   });
 
+  it('the bridge meets laminar flow and Colebrook in value and slope', () => {
+    for (const roughness of [0, 1e-4, 1e-2, 0.05]) {
+      const [laminar, bridge] = [frictionNumber(2000, roughness), frictionNumber(2000 * (1 + 1e-13), roughness)];
+      expectClose(bridge.value, laminar.value, { rel: 2e-12, why: 'the same point, to rounding in exp and log' });
+      expectClose(bridge.slope, laminar.slope, { rel: 2e-11, why: 'the same point, to rounding' });
+      const [below, turbulent] = [frictionNumber(4000 * (1 - 1e-13), roughness), frictionNumber(4000, roughness)];
+      expectClose(below.value, turbulent.value, { rel: 2e-12, why: 'the same point, to rounding in exp and log' });
+      expectClose(below.slope, turbulent.slope, { rel: 2e-11, why: 'the same point, to rounding' });
+      expectClose(turbulent.value, colebrook(4000, roughness) * 4000 ** 2, { rel: 1e-14, why: 'f Re²' });
+    }
+  });
+
   it('colebrook satisfies its own equation to rounding', () => {
     for (const re of [4e3, 1e4, 1e5, 1e7]) {
       for (const roughness of [0, 1e-5, 1e-3, 0.05]) {

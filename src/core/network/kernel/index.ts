@@ -1,0 +1,33 @@
+import { KERNEL } from './bytes';
+
+/** The arrays of reals and of whole numbers that the kernel keeps for a network. */
+export const REALS = ['terms', 'rough', 'flow', 'loss', 'slope', 'outflow', 'given', 'potential'] as const;
+export const WHOLES = ['from', 'to', 'entryOf', 'starts', 'rows', 'targets'] as const;
+
+export type RealArray = (typeof REALS)[number];
+export type WholeArray = (typeof WHOLES)[number];
+
+/** What `newton.kernel.ts` and `friction.kernel.ts` give out. */
+export type Kernel = Readonly<Record<RealArray | WholeArray | 'energy' | 'worst' | 'mass' | 'frictionSlope', WebAssembly.Global>> & {
+  readonly memory: WebAssembly.Memory;
+  readonly layOut: (links: number, places: number, free: number, entries: number, targets: number) => number;
+  readonly settle: (near: boolean) => number;
+  readonly colebrookRoot: (reynolds: number, relativeRoughness: number) => number;
+  readonly friction: (reynolds: number, relativeRoughness: number, bridgeEnd: number, bridgeSlope: number) => number;
+};
+
+let loaded: Kernel | undefined;
+let law: (link: number, flow_m3PerS: number) => void = () => undefined;
+
+/** Whom the kernel asks for loss and slope of a link that is no line. */
+export const answerForLaws = (answer: typeof law): void => {
+  law = answer;
+};
+
+/** The compiled kernel; compiled for this machine when it is first asked for, within a millisecond or so. */
+export function kernel(): Kernel {
+  loaded ??= new WebAssembly.Instance(
+    new WebAssembly.Module(Uint8Array.from(atob(KERNEL), (each) => each.charCodeAt(0))), { door: { law: (link: number, flow: number) => law(link, flow) } },
+  ).exports as unknown as Kernel;
+  return loaded;
+}
