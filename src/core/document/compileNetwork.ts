@@ -41,36 +41,66 @@ export const isAirNode = (id: string): boolean => /:(air|ullage)$/.test(id);
 /** True when the surface has fallen to where this pickup draws air. */
 export const isStarved = ({ offset_m, up }: TankLevel, pickup: PickupModel): boolean => offset_m <= starvingOffset_m(pickup.inlet, up);
 
+/** What of a network stays, whatever is drawn: the consumers' nodes are made to each question. */
+type Frame = Pick<Network, 'nodes' | 'links'> & { readonly consumers: readonly { readonly consumer: ConsumerDocument; readonly height_m: number; readonly returns: boolean }[] };
+
+/** By the inputs that they were made of: charts and duties ask the same network many times. */
+const frames = new WeakMap<FlowInputs, Frame>();
+
 /** Sets out a system's circuits as a network, with the consumers drawing as asked. */
 export function compileNetwork(inputs: FlowInputs, draws: readonly Draw[]): Network {
+  let frame = frames.get(inputs);
+  if (!frame) frames.set(inputs, (frame = frameOf(inputs)));
+  const draw = new Map(draws.map((each) => [each.consumer, each]));
+  return {
+    fluid: inputs.fluid,
+    ambientAbs_Pa: inputs.ambientAbs_Pa,
+    gravity_mPerS2: inputs.gravity.magnitude_mPerS2,
+    nodes: [
+      ...frame.nodes,
+      ...frame.consumers.flatMap(({ consumer, height_m, returns }): NetworkNode[] => {
+        const asked = draw.get(consumer.id);
+        return [
+          {
+            id: inletNode(consumer.id), name: consumer.name, height_m,
+            ...(asked?.hold_Pa === undefined ? {} : { fixedGauge_Pa: asked.hold_Pa }), ...(asked?.outflow_m3PerS === undefined ? {} : { outflow_m3PerS: asked.outflow_m3PerS }),
+          },
+          ...(returns ? [{ id: outletNode(consumer.id), name: `${consumer.name}, return`, height_m, outflow_m3PerS: asked ? -returned_m3PerS(consumer) : 0 }] : []),
+        ];
+      }),
+    ],
+    links: frame.links,
+  };
+}
+
+/** The same network with its pumps at other voltages; all else in it stays the very same. */
+export function atVolts(network: Network, inputs: FlowInputs, volts: ReadonlyMap<string, number>): Network {
+  if (volts.size === 0) return network;
+  const pumps = new Map(inputs.system.components.flatMap((part) => (part.kind === 'pump' && volts.has(part.id) ? [[part.id, part] as const] : [])));
+  return {
+    ...network,
+    links: network.links.map((link) => {
+      const pump = pumps.get(link.id);
+      return pump ? { ...link, elements: pumpElements(pump, { ...inputs, volts }) } : link;
+    }),
+  };
+}
+
+function frameOf(inputs: FlowInputs): Frame {
   const { system, levels, gravity } = inputs;
   const positions = partPositions(system, levels);
   const height = (id: string): number => dot(gravity.up, positions.get(id) ?? [0, 0, 0]);
   const lines = feedLines(system);
   const touched = new Set([...lines.flatMap(({ from, to }) => [from.item, to.item]), ...system.tanks.map(({ id }) => id)]);
   const joined = new Set(lines.flatMap(({ from, to }) => [endKey(from), endKey(to)]));
-  const draw = new Map(draws.map((each) => [each.consumer, each]));
   return {
-    fluid: inputs.fluid,
-    ambientAbs_Pa: inputs.ambientAbs_Pa,
-    gravity_mPerS2: gravity.magnitude_mPerS2,
     nodes: [
       ...levels.flatMap((level) => tankNodes(level, gravity.up)),
       ...levels.flatMap(({ tank }) => tank.pickups.filter(({ document }) => touched.has(document.id)).map(({ document }): NetworkNode => ({ id: endKey({ item: document.id, end: 'out' }), name: document.name, height_m: height(document.id) }))),
       ...levels.flatMap(({ tank }) => tank.ports.filter(({ document }) => touched.has(document.id)).map(({ document }): NetworkNode => ({ id: endKey({ item: document.id, end: 'in' }), name: document.name, height_m: height(document.id) }))),
       ...system.components.filter(({ id }) => touched.has(id)).flatMap((part) => componentNodes(part, height(part.id))),
-      ...system.consumers.filter(({ id }) => touched.has(id)).flatMap((consumer): NetworkNode[] => {
-        const asked = draw.get(consumer.id);
-        const back = endKey({ item: consumer.id, end: 'out' });
-        return [
-          {
-            id: inletNode(consumer.id), name: consumer.name, height_m: height(consumer.id),
-            ...(asked?.hold_Pa === undefined ? {} : { fixedGauge_Pa: asked.hold_Pa }), ...(asked?.outflow_m3PerS === undefined ? {} : { outflow_m3PerS: asked.outflow_m3PerS }),
-          },
-          ...(joined.has(back) ? [{ id: back, name: `${consumer.name}, return`, height_m: height(consumer.id), outflow_m3PerS: asked ? -returned_m3PerS(consumer) : 0 }] : []),
-        ];
-      }),
     ],
+    consumers: system.consumers.filter(({ id }) => touched.has(id)).map((consumer) => ({ consumer, height_m: height(consumer.id), returns: joined.has(outletNode(consumer.id)) })),
     links: [
       ...levels.flatMap((level) => tankLinks(level, inputs, touched)),
       ...system.components.filter(({ id }) => touched.has(id)).flatMap((part) => componentLinks(part, inputs)),
@@ -223,7 +253,7 @@ function componentLinks(part: ComponentDocument, inputs: FlowInputs): NetworkLin
         ratedViscosity_PaS: part.ratedViscosity_PaS.value, dirtFactor: part.dirt_ratio.value,
       }]);
     case 'pump': {
-      const through = straight([pumpElement(part, inputs), ...(part.checkBuiltIn ? [{ kind: 'check' } as const] : [])]);
+      const through = straight(pumpElements(part, inputs));
       // What lets go goes round through the pump's own small passages.
       return part.relief_Pa ? [...through, link(`${part.id}:relief`, end('out'), end('in'), [body('check-lift', PUMP_RELIEF_BORE_M), { kind: 'check', opens_Pa: part.relief_Pa.value }])] : through;
     }
@@ -278,6 +308,8 @@ export const pumpVolts = ({ system, volts }: Pick<FlowInputs, 'system' | 'volts'
 
 /** A pump's curve as it really moves, at its rated voltage. */
 export const pumpPoints = (pump: PumpDocument): PumpPoint[] => pump.curve.map((point) => ({ flow_m3PerS: point.flow_m3PerS * pump.output_ratio.value, rise_Pa: point.rise_Pa }));
+
+const pumpElements = (pump: PumpDocument, inputs: FlowInputs): LinkElement[] => [pumpElement(pump, inputs), ...(pump.checkBuiltIn ? [{ kind: 'check' } as const] : [])];
 
 function pumpElement(pump: PumpDocument, inputs: FlowInputs): LinkElement {
   const ratio = pumpVolts(inputs, pump.id) / pump.ratedVoltage_V.value;

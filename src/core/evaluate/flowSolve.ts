@@ -1,4 +1,4 @@
-import { compileNetwork, inletNode, isStarved, outletNode, pumpVolts, type Draw, type FlowInputs, type PumpDocument } from '../document/compileNetwork';
+import { atVolts, compileNetwork, inletNode, isStarved, outletNode, pumpVolts, type Draw, type FlowInputs, type PumpDocument } from '../document/compileNetwork';
 import { feedPath, isShutOff, SELECTOR_PAIRS } from '../document/circuits';
 import type { ComponentDocument, ConsumerDocument, SystemDocument } from '../document/schema';
 import { dot } from '../geometry';
@@ -28,18 +28,34 @@ export function flowing(inputs: FlowInputs, draws: readonly Draw[], keep?: strin
     .map((other): Draw => ({ consumer: other.id, outflow_m3PerS: other.neededFlow_m3PerS.value }));
   const all = [...draws, ...others];
   const wired = inputs.system.components.filter((part): part is PumpDocument => part.kind === 'pump' && part.running && part.wiring !== undefined);
-  const searches = new Map(wired.map((pump) => [pump.id, voltsFrom(pumpVolts(inputs, pump.id))]));
-  let volts = new Map(wired.map((pump) => [pump.id, pumpVolts(inputs, pump.id)]));
+  const network = compileNetwork(inputs, all);
+  const part = keep === undefined ? withoutIslands(network) : partAround(network, inletNode(keep));
+  const settled = remembered(inputs);
+  const searches = new Map(wired.map((pump) => [pump.id, voltsFrom(pumpVolts(inputs, pump.id), settled.get(pump.id)?.slope)]));
+  let volts = new Map(wired.map((pump) => [pump.id, settled.get(pump.id)?.volts ?? pumpVolts(inputs, pump.id)]));
   for (let round = 0; ; round++) {
-    const network = compileNetwork({ ...inputs, volts }, all);
-    const solved = solveNetwork(keep === undefined ? withoutIslands(network) : partAround(network, inletNode(keep)));
+    const solved = solveNetwork(atVolts(part, inputs, volts));
     if (!solved.ok) return solved;
     const next = new Map(wired.map((pump) => [pump.id, voltsAtPump(inputs.system, pump, riseOf(pump, solved.value))]));
     const moving = wired.find(({ id }) => !(Math.abs(next.get(id)! - volts.get(id)!) < VOLTS_SETTLED));
-    if (!moving) return success({ solution: solved.value, volts });
+    if (!moving) {
+      for (const { id } of wired) settled.set(id, { volts: volts.get(id)!, slope: searches.get(id)!.slope() });
+      return success({ solution: solved.value, volts });
+    }
     if (round === VOLT_ROUNDS) return failure('not-settled', moving.name, `The voltage at ${moving.name} does not settle: its wires lose so much that its current and its pressure chase each other. Thicker or shorter wire mends it.`);
-    volts = new Map(wired.map(({ id }) => [id, searches.get(id)!(volts.get(id)!, next.get(id)!)]));
+    volts = new Map(wired.map(({ id }) => [id, searches.get(id)!.next(volts.get(id)!, next.get(id)!)]));
   }
+}
+
+type SettledVolts = { readonly volts: number; readonly slope: number };
+
+/** Where the pumps of a system settled last: the next question is mostly near. */
+const settledVolts = new WeakMap<FlowInputs, Map<string, SettledVolts>>();
+
+function remembered(inputs: FlowInputs): Map<string, SettledVolts> {
+  const kept = settledVolts.get(inputs) ?? new Map<string, SettledVolts>();
+  settledVolts.set(inputs, kept);
+  return kept;
 }
 
 /**
@@ -47,18 +63,23 @@ export function flowing(inputs: FlowInputs, draws: readonly Draw[], keep?: strin
  * current, fewer volts, so that what is left falls as what is tried rises, and
  * there is but one. By the secant, and half way where that leads out of what
  * is known to hold it.
+ *
+ * @param known slope of what is left over what is tried, from a search nearby
  */
-function voltsFrom(supply_V: number): (tried_V: number, left_V: number) => number {
-  let [low, high] = [0, supply_V];
+function voltsFrom(supply_V: number, known = -1): { readonly next: (tried_V: number, left_V: number) => number; readonly slope: () => number } {
+  let [low, high, slope] = [0, supply_V, known];
   let before: { readonly tried: number; readonly over: number } | undefined;
-  return (tried, left) => {
-    const over = left - tried;
-    if (over > 0) low = Math.max(low, tried);
-    else high = Math.min(high, tried);
-    const slope = before && tried !== before.tried ? Math.min(-1, (over - before.over) / (tried - before.tried)) : -1;
-    before = { tried, over };
-    const next = tried - over / slope;
-    return next > low && next < high ? next : (low + high) / 2;
+  return {
+    slope: () => slope,
+    next: (tried, left) => {
+      const over = left - tried;
+      if (over > 0) low = Math.max(low, tried);
+      else high = Math.min(high, tried);
+      if (before && tried !== before.tried) slope = Math.min(-1, (over - before.over) / (tried - before.tried));
+      before = { tried, over };
+      const next = tried - over / slope;
+      return next > low && next < high ? next : (low + high) / 2;
+    },
   };
 }
 

@@ -11,7 +11,7 @@ export { evaluateSystem, mainPickup, mainTank, type Evaluation, type RangeResult
 export type { GaugeResult, LampResult } from './gauge';
 export { flowRole, numbersOf, NUMBER_KEYS, type Figure, type NumberKey, type Numbers } from './numbers';
 export { allKnown, type KnownAt } from './allKnown';
-export { sensitivity, type FindingsOf, type Influence, type Sensitivity } from './sensitivity';
+export { influencesOf, sensitivity, together, type FindingsOf, type Influence, type Sensitivity } from './sensitivity';
 export { MAP_LIMIT, tankMap, type MapMode, type TankMap } from './attitudeMap';
 export { MANOEUVRES, REFILL_HEAD_M, type BayResult, type FeedResult, type InsideResult, type Manoeuvre } from './inside';
 export { comparedFigures, type ComparedFigure } from './figures';

@@ -40,16 +40,22 @@ export type FindingsOf = (system: SystemDocument, evaluation: Evaluation) => rea
  *
  * @source ISO/IEC Guide 98-3 (GUM), section 5.1.3, with sensitivities by finite difference
  */
-export function sensitivity(system: SystemDocument, findingsOf: FindingsOf): Sensitivity {
+export const sensitivity = (system: SystemDocument, findingsOf: FindingsOf): Sensitivity => together([...influencesOf(system, findingsOf)]);
+
+/** The influences one after the other, in the document's order: each takes two evaluations, and who asks may stop between them. */
+export function* influencesOf(system: SystemDocument, findingsOf: FindingsOf): Generator<Influence> {
   const base = outcomeOf(system, findingsOf);
-  const influences = allKnown(system)
-    .filter(({ path, known }) => (known.spread ?? 0) > 0 && !path.some((key) => APART.has(key)))
-    .map(({ path, known }) => influenceOf(system, path, known, base, findingsOf))
-    .sort((a, b) => b.score - a.score);
+  for (const { path, known } of allKnown(system)) {
+    if ((known.spread ?? 0) > 0 && !path.some((key) => APART.has(key))) yield influenceOf(system, path, known, base, findingsOf);
+  }
+}
+
+/** All influences, ranked and summed up. */
+export function together(influences: readonly Influence[]): Sensitivity {
   const spreads = Object.fromEntries(
     NUMBER_KEYS.map((key) => [key, Math.sqrt(influences.reduce((sum, { moves }) => sum + (moves[key] ?? 0) ** 2, 0))]),
   ) as Record<NumberKey, number>;
-  return { influences, spreads };
+  return { influences: [...influences].sort((a, b) => b.score - a.score), spreads };
 }
 
 /** Of the space and of what stands on the tank, only the fit depends, which ranks them itself; what was built changes no plan. */

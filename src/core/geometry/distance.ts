@@ -1,5 +1,5 @@
 import { triangle, triangleCount, type ClosedMesh } from './mesh';
-import { add, cross, dot, norm, scale, subtract, type Vec3 } from './vec';
+import { add, cross, dot, scale, subtract, type Vec3 } from './vec';
 
 /**
  * Nearest point of a triangle to a point.
@@ -47,12 +47,40 @@ export function depthInside(mesh: Pick<ClosedMesh, 'positions' | 'triangles'>, p
     const volume = ax * (by * cz - bz * cy) + ay * (bz * cx - bx * cz) + az * (bx * cy - by * cx);
     const [la, lb, lc] = [Math.sqrt(ax * ax + ay * ay + az * az), Math.sqrt(bx * bx + by * by + bz * bz), Math.sqrt(cx * cx + cy * cy + cz * cz)];
     solidAngle += 2 * Math.atan2(volume, la * lb * lc + (ax * bx + ay * by + az * bz) * lc + (bx * cx + by * cy + bz * cz) * la + (cx * ax + cy * ay + cz * az) * lb);
-    // No point of a triangle is nearer than its nearest corner less its longest side.
-    const side = Math.sqrt(Math.max((bx - ax) ** 2 + (by - ay) ** 2 + (bz - az) ** 2, (cx - bx) ** 2 + (cy - by) ** 2 + (cz - bz) ** 2, (ax - cx) ** 2 + (ay - cy) ** 2 + (az - cz) ** 2));
-    if (Math.min(la, lb, lc) - side >= nearest) continue;
-    nearest = Math.min(nearest, norm(nearestOnTriangle([0, 0, 0], [ax, ay, az], [bx, by, bz], [cx, cy, cz])));
+    // No point of a triangle is nearer than the box round it.
+    const gx = Math.max(0, Math.min(ax, bx, cx), -Math.max(ax, bx, cx));
+    const gy = Math.max(0, Math.min(ay, by, cy), -Math.max(ay, by, cy));
+    const gz = Math.max(0, Math.min(az, bz, cz), -Math.max(az, bz, cz));
+    if (gx * gx + gy * gy + gz * gz >= nearest) continue;
+    nearest = Math.min(nearest, squareToTriangle(ax, ay, az, bx, by, bz, cx, cy, cz));
   }
-  return solidAngle > 2 * Math.PI ? nearest : -nearest;
+  const distance = Math.sqrt(nearest);
+  return solidAngle > 2 * Math.PI ? distance : -distance;
+}
+
+/** Square of the distance from the origin to a triangle: as `nearestOnTriangle`, without making anything, since it is asked without end. */
+function squareToTriangle(ax: number, ay: number, az: number, bx: number, by: number, bz: number, cx: number, cy: number, cz: number): number {
+  const abx = bx - ax, aby = by - ay, abz = bz - az;
+  const acx = cx - ax, acy = cy - ay, acz = cz - az;
+  /** Square of the distance to a point so far along both sides from a. */
+  const at = (along: number, across: number): number => (ax + along * abx + across * acx) ** 2 + (ay + along * aby + across * acy) ** 2 + (az + along * abz + across * acz) ** 2;
+  const d1 = -(abx * ax + aby * ay + abz * az), d2 = -(acx * ax + acy * ay + acz * az);
+  if (d1 <= 0 && d2 <= 0) return at(0, 0);
+  const d3 = -(abx * bx + aby * by + abz * bz), d4 = -(acx * bx + acy * by + acz * bz);
+  if (d3 >= 0 && d4 <= d3) return at(1, 0);
+  const vc = d1 * d4 - d3 * d2;
+  if (vc <= 0 && d1 >= 0 && d3 <= 0) return at(d1 / (d1 - d3), 0);
+  const d5 = -(abx * cx + aby * cy + abz * cz), d6 = -(acx * cx + acy * cy + acz * cz);
+  if (d6 >= 0 && d5 <= d6) return at(0, 1);
+  const vb = d5 * d2 - d1 * d6;
+  if (vb <= 0 && d2 >= 0 && d6 <= 0) return at(0, d2 / (d2 - d6));
+  const va = d3 * d6 - d5 * d4;
+  if (va <= 0 && d4 - d3 >= 0 && d5 - d6 >= 0) {
+    const share = (d4 - d3) / (d4 - d3 + d5 - d6);
+    return at(1 - share, share);
+  }
+  const total = va + vb + vc;
+  return at(vb / total, vc / total);
 }
 
 /** A ray that runs along an edge belongs to both its triangles rather than to none. */

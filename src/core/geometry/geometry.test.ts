@@ -3,8 +3,8 @@ import fc from 'fast-check';
 import { unwrap } from '../outcome';
 import { expectClose } from '../../../tests/expectClose';
 import {
-  boxMesh, clipBelow, depthInside, dot, effectiveGravity, levelForVolume, meshArea, meshVolume, norm, offsetRange, outlineBelow, parseMesh, rayCrossings,
-  sectionAcross, surfaceInSection, tankAxes, toTankFrame, unitVector, volumeBelow, worldUpInVehicle, type Vec3,
+  boxMesh, clipBelow, depthInside, dot, effectiveGravity, levelForVolume, meshArea, meshVolume, nearestOnTriangle, norm, offsetRange, outlineBelow, parseMesh, rayCrossings,
+  sectionAcross, subtract, surfaceInSection, tankAxes, toTankFrame, triangle, triangleCount, unitVector, vesselMesh, volumeBelow, worldUpInVehicle, type Vec3,
 } from '.';
 
 const sizes = fc.tuple(...[0, 1, 2].map(() => fc.double({ min: 0.05, max: 3, noNaN: true }))) as fc.Arbitrary<[number, number, number]>;
@@ -174,6 +174,15 @@ describe('meshes', () => {
     expect(depthInside(box, [0.5, 1, 0.2])).toBeCloseTo(0.2, 12);
     expect(depthInside(box, [0.5, 1, -0.3])).toBeCloseTo(-0.3, 12);
     expect(depthInside(box, [-3, -4, 1])).toBeCloseTo(-5, 12);
+  });
+
+  it('depth inside is the least distance to any triangle, corner, edge or face', () => {
+    const vessel = unwrap(vesselMesh({ radius_m: 0.3, shell_m: 0.9, axis: 'x', nearEnd: 'flat', farEnd: 'torispherical' }));
+    fc.assert(fc.property(fc.tuple(...[0, 1, 2].map(() => fc.double({ min: -0.5, max: 1.2, noNaN: true }))), (p) => {
+      const point = p as unknown as Vec3;
+      const least = Math.min(...Array.from({ length: triangleCount(vessel) }, (_, i) => norm(subtract(nearestOnTriangle(point, ...triangle(vessel, i)), point))));
+      expectClose(Math.abs(depthInside(vessel, point)), least, { abs: 1e-12, why: 'the same distance by another way of reckoning' });
+    }), run);
   });
 
   it('a ray crosses floor and lid', () => {

@@ -97,7 +97,7 @@ export function solveNetwork(network: Network): Outcome<NetworkSolution, Network
   const laws: Joined[] = [];
   for (const link of network.links) {
     if (link.elements.some((element) => element.kind === 'closed')) continue;
-    const law = linkLaw(link, network.fluid);
+    const law = keptLaw(link, network.fluid);
     if (!law.ok) return law;
     const [from, to] = [index.get(link.from), index.get(link.to)];
     if (from === undefined || to === undefined) return failure('no-such-node', link.name, `${link.name} ends at a joint that does not exist.`);
@@ -263,6 +263,17 @@ export function partAround(network: Network, node: string): Network {
 
 const openPairs = ({ links }: Network) => links.filter(({ elements }) => elements.every(({ kind }) => kind !== 'closed')).map(({ from, to }) => [from, to] as const);
 const only = (network: Network, ids: ReadonlySet<string>): Network => ({ ...network, nodes: network.nodes.filter(({ id }) => ids.has(id)), links: network.links.filter(({ from, to }) => ids.has(from) && ids.has(to)) });
+
+/** Laws of links that have been solved with: from one question to the next most links are the very same. */
+const keptLaws = new WeakMap<NetworkLink, { readonly fluid: FluidState; readonly law: Outcome<LossLaw, NetworkCode> }>();
+
+function keptLaw(link: NetworkLink, fluid: FluidState): Outcome<LossLaw, NetworkCode> {
+  const kept = keptLaws.get(link);
+  if (kept?.fluid === fluid) return kept.law;
+  const law = linkLaw(link, fluid);
+  keptLaws.set(link, { fluid, law });
+  return law;
+}
 
 /** The law of all of a link's elements at one flow. */
 export function linkLaw(link: NetworkLink, fluid: FluidState): Outcome<LossLaw, NetworkCode> {

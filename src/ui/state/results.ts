@@ -20,7 +20,7 @@ type Shown = {
   readonly broken: string | undefined;
 };
 
-/** Drawings, curves and tables: a frame later, and only for the newest document. */
+/** Drawings, curves and tables: after the numbers, in a worker of their own, and only for the newest document. */
 type Details = { readonly system: SystemDocument | undefined; readonly results: Results | undefined };
 
 /** Spreads and what moves them: when edits have come to rest. */
@@ -68,6 +68,7 @@ export function forgetResults(): void {
 }
 
 let evaluator: Remote<EvaluateApi> | undefined;
+let detailer: Remote<EvaluateApi> | undefined;
 let sensor: Remote<SensitivityApi> | undefined;
 let fitter: Remote<FitApi> | undefined;
 let reacher: Remote<FitApi> | undefined;
@@ -75,6 +76,12 @@ let reacher: Remote<FitApi> | undefined;
 export function evaluatorWorker(): Remote<EvaluateApi> {
   evaluator ??= wrap<EvaluateApi>(new Worker(new URL('../../workers/evaluate.worker.ts', import.meta.url), { type: 'module' }));
   return evaluator;
+}
+
+/** Apart from the numbers, which must not wait until the drawings of an older document are done. */
+function detailsWorker(): Remote<EvaluateApi> {
+  detailer ??= wrap<EvaluateApi>(new Worker(new URL('../../workers/evaluate.worker.ts', import.meta.url), { type: 'module' }));
+  return detailer;
 }
 
 /** Apart from the one that searches for ways, which may be busy for long. */
@@ -143,14 +150,19 @@ const findSheets = newestOnly(async (system: SystemDocument) => {
   }
 });
 
+const findDetails = newestOnly(async (system: SystemDocument) => {
+  try {
+    useDetails.setState({ system, results: await detailsWorker().evaluate(system, 'full') });
+  } catch (error) {
+    useShown.setState({ system, results: undefined, broken: reason(error) });
+  }
+});
+
 const evaluate = newestOnly(async (system: SystemDocument, isNewest: () => boolean) => {
   try {
     useShown.setState({ system, results: await evaluatorWorker().evaluate(system, 'numbers'), broken: undefined });
     await painted();
-    if (!isNewest()) return;
-    useDetails.setState({ system, results: await evaluatorWorker().evaluate(system, 'full') });
-    findSheets(system);
-    findFit(system);
+    if (isNewest()) findDetails(system);
   } catch (error) {
     useShown.setState({ system, results: undefined, broken: reason(error) });
   }
@@ -158,13 +170,15 @@ const evaluate = newestOnly(async (system: SystemDocument, isNewest: () => boole
 
 const findSensitivity = newestOnly(async (system: SystemDocument) => {
   try {
-    useSpreads.setState({ sensitivity: await sensitivityWorker().sensitivity(system), sensitivityOf: system });
+    const sensitivity = await sensitivityWorker().sensitivity(system);
+    if (sensitivity) useSpreads.setState({ sensitivity, sensitivityOf: system });
   } catch {
     useSpreads.setState({ sensitivity: undefined, sensitivityOf: system });
   }
 });
 
-/** Edits in quick succession ask for the spreads once. */
+/** What takes longer than the numbers is asked for when edits have come to rest, the longest last: until then they have the machine to themselves. */
+const FIT_AFTER_MS = 200;
 const SENSITIVITY_AFTER_MS = 500;
 
 /**
@@ -174,23 +188,30 @@ const SENSITIVITY_AFTER_MS = 500;
  */
 export function useEvaluation(): void {
   useEffect(() => {
-    let timer: ReturnType<typeof setTimeout>;
+    let timers: ReturnType<typeof setTimeout>[] = [];
     let seen: SystemDocument | undefined;
     const follow = ({ system }: { system: SystemDocument | undefined }): void => {
       if (!system || system === seen) return;
       seen = system;
       evaluate(system);
-      clearTimeout(timer);
-      timer = setTimeout(() => {
-        findSensitivity(system);
-        findReach(system);
-      }, SENSITIVITY_AFTER_MS);
+      timers.forEach(clearTimeout);
+      if (sensor) void sensor.stop();
+      timers = [
+        setTimeout(() => {
+          findSheets(system);
+          findFit(system);
+        }, FIT_AFTER_MS),
+        setTimeout(() => {
+          findSensitivity(system);
+          findReach(system);
+        }, SENSITIVITY_AFTER_MS),
+      ];
     };
     follow(useEditor.getState());
     const unsubscribe = useEditor.subscribe(follow);
     return () => {
       unsubscribe();
-      clearTimeout(timer);
+      timers.forEach(clearTimeout);
     };
   }, []);
 }
