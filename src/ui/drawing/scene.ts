@@ -48,6 +48,8 @@ export function openScene(holder: HTMLElement, onLabels: (labels: readonly Where
   scene.add(new AmbientLight('#ffffff', 1.6), sun);
   const controls = new OrbitControls(camera, renderer.domElement);
   const clip = new Plane(new Vector3(0, 1, 0), 0);
+  // Kept as long as the picture: a new one would have its program compiled again.
+  const paints = paintsFor(clip);
   let body = new Group();
   let shown: TankSolid | undefined;
   let waiting = false;
@@ -59,7 +61,9 @@ export function openScene(holder: HTMLElement, onLabels: (labels: readonly Where
       waiting = false;
       const { clientWidth: width, clientHeight: height } = holder;
       if (width === 0 || height === 0) return;
-      renderer.setSize(width, height, false);
+      const { width: had, height: tall } = renderer.getSize(new Vector2());
+      // Setting a size, even the same, makes the canvas anew.
+      if (had !== width || tall !== height) renderer.setSize(width, height, false);
       camera.aspect = width / height;
       camera.updateProjectionMatrix();
       renderer.render(scene, camera);
@@ -73,7 +77,8 @@ export function openScene(holder: HTMLElement, onLabels: (labels: readonly Where
   const show = (solid: TankSolid): void => {
     scene.remove(body);
     dispose(body);
-    body = bodyOf(solid, clip);
+    body = bodyOf(solid, paints);
+    Object.values(paints).forEach(({ material, ink }) => material.color.set(color(ink)));
     scene.add(body);
     if (!shown) lookAt(solid, camera, controls);
     shown = solid;
@@ -99,6 +104,7 @@ export function openScene(holder: HTMLElement, onLabels: (labels: readonly Where
       watcher.disconnect();
       controls.dispose();
       dispose(body);
+      Object.values(paints).forEach(({ material }) => material.dispose());
       renderer.dispose();
       renderer.domElement.remove();
     },
@@ -123,52 +129,66 @@ const geometryOf = ({ positions, triangles }: TankSolid['shell']): BufferGeometr
   return flat;
 };
 
-function bodyOf(solid: TankSolid, clip: Plane): Group {
+type Paint = 'shell' | 'shellEdge' | 'liquid' | 'liquidEdge' | 'plate' | 'plateEdge' | 'pickup' | 'port';
+type Paints = Readonly<Record<Paint, { readonly material: LineBasicMaterial | MeshBasicMaterial | MeshLambertMaterial; readonly ink: string }>>;
+
+/** Colours are set when a body is shown, since they follow the theme. */
+function paintsFor(clip: Plane): Paints {
+  const cut = { clippingPlanes: [clip] };
+  const seeThrough = { transparent: true, side: DoubleSide, ...cut };
+  return {
+    shell: { ink: 'metal', material: new MeshLambertMaterial({ opacity: 0.16, depthWrite: false, ...seeThrough }) },
+    shellEdge: { ink: 'metal', material: new LineBasicMaterial(cut) },
+    liquid: { ink: 'fuel', material: new MeshLambertMaterial({ opacity: 0.72, ...seeThrough, ...BEHIND_THE_WALL }) },
+    liquidEdge: { ink: 'fuel-edge', material: new LineBasicMaterial(cut) },
+    plate: { ink: 'metal', material: new MeshBasicMaterial({ opacity: 0.35, depthWrite: false, ...seeThrough }) },
+    plateEdge: { ink: 'metal', material: new LineBasicMaterial(cut) },
+    pickup: { ink: 'ink', material: new MeshLambertMaterial() },
+    port: { ink: 'metal', material: new MeshLambertMaterial() },
+  };
+}
+
+function bodyOf(solid: TankSolid, paints: Paints): Group {
   const body = new Group();
-  const clippingPlanes = [clip];
+  const mesh = (geometry: BufferGeometry, paint: Paint): Mesh => new Mesh(geometry, paints[paint].material);
+  const edges = (geometry: BufferGeometry, paint: Paint): LineSegments => new LineSegments(new EdgesGeometry(geometry, CREASE_DEG), paints[paint].material);
   const shell = geometryOf(solid.shell);
-  body.add(new Mesh(shell, new MeshLambertMaterial({ color: color('metal'), transparent: true, opacity: 0.16, side: DoubleSide, depthWrite: false, clippingPlanes })));
-  body.add(new LineSegments(new EdgesGeometry(shell, CREASE_DEG), new LineBasicMaterial({ color: color('metal'), clippingPlanes })));
+  body.add(mesh(shell, 'shell'), edges(shell, 'shellEdge'));
   if (solid.liquid) {
     const liquid = geometryOf(solid.liquid);
-    body.add(new Mesh(liquid, new MeshLambertMaterial({ color: color('fuel'), transparent: true, opacity: 0.72, side: DoubleSide, clippingPlanes, ...BEHIND_THE_WALL })));
-    body.add(new LineSegments(new EdgesGeometry(liquid, CREASE_DEG), new LineBasicMaterial({ color: color('fuel-edge'), clippingPlanes })));
+    body.add(mesh(liquid, 'liquid'), edges(liquid, 'liquidEdge'));
   }
-  for (const plate of solid.plates) body.add(...plateOf(plate, clippingPlanes));
+  for (const plate of solid.plates) {
+    const geometry = plateGeometry(plate);
+    body.add(mesh(geometry, 'plate'), new LineLoop(geometry, paints.plateEdge.material));
+  }
   const size = new Vector3(...solid.bounds.max).distanceTo(new Vector3(...solid.bounds.min));
-  for (const { from, to } of solid.pickups) body.add(rod(new Vector3(...from), new Vector3(...to), size * 0.007, color('ink')));
-  for (const { at } of solid.ports) body.add(rod(new Vector3(...at), new Vector3(...at).add(new Vector3(0, 0, size * 0.02)), size * 0.014, color('metal')));
+  for (const { from, to } of solid.pickups) body.add(mesh(rod(new Vector3(...from), new Vector3(...to), size * 0.007), 'pickup'));
+  for (const { at } of solid.ports) body.add(mesh(rod(new Vector3(...at), new Vector3(...at).add(new Vector3(0, 0, size * 0.02)), size * 0.014), 'port'));
   return body;
 }
 
-/** A sheet and its edge, filled as seen along its own axis. */
-function plateOf({ axis, outline }: TankSolid['plates'][number], clippingPlanes: Plane[]): [Mesh, LineLoop] {
+/** A sheet, filled as seen along its own axis. */
+function plateGeometry({ axis, outline }: TankSolid['plates'][number]): BufferGeometry {
   const points = outline.map((point) => new Vector3(...point));
   const [u, v] = ([0, 1, 2] as const).filter((k) => k !== axis) as [0, 1];
   const flat = points.map((point) => new Vector2(point.getComponent(u), point.getComponent(v)));
   const geometry = new BufferGeometry().setFromPoints(points);
   geometry.setIndex(ShapeUtils.triangulateShape(flat, []).flat());
-  return [
-    new Mesh(geometry, new MeshBasicMaterial({ color: color('metal'), transparent: true, opacity: 0.35, side: DoubleSide, depthWrite: false, clippingPlanes })),
-    new LineLoop(geometry, new LineBasicMaterial({ color: color('metal'), clippingPlanes })),
-  ];
+  return geometry;
 }
 
-function rod(from: Vector3, to: Vector3, radius: number, ink: string): Mesh {
+function rod(from: Vector3, to: Vector3, radius: number): BufferGeometry {
   const along = to.clone().sub(from);
   const geometry = new CylinderGeometry(radius, radius, Math.max(along.length(), radius), 12);
   geometry.applyQuaternion(new Quaternion().setFromUnitVectors(new Vector3(0, 1, 0), along.lengthSq() > 0 ? along.clone().normalize() : new Vector3(0, 0, 1)));
   const middle = from.clone().add(to).multiplyScalar(0.5);
   geometry.translate(middle.x, middle.y, middle.z);
-  return new Mesh(geometry, new MeshLambertMaterial({ color: ink }));
+  return geometry;
 }
 
 function dispose(group: Group): void {
-  group.traverse((object) => {
-    const { geometry, material } = object as Partial<Mesh>;
-    geometry?.dispose();
-    for (const one of material ? [material].flat() : []) one.dispose();
-  });
+  group.traverse((object) => (object as Partial<Mesh>).geometry?.dispose());
 }
 
 /** Length, width and height at the middles of the near lower and upright edges. */

@@ -178,8 +178,8 @@ const findSensitivity = newestOnly(async (system: SystemDocument) => {
 });
 
 /** What takes longer than the numbers is asked for when edits have come to rest, the longest last: until then they have the machine to themselves. */
-const FIT_AFTER_MS = 200;
-const SENSITIVITY_AFTER_MS = 500;
+const FIT_AFTER_MS = 400;
+const SENSITIVITY_AFTER_MS = 600;
 
 /**
  * Keeps results in step with the open document. The work goes out as the
