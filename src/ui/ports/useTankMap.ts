@@ -3,6 +3,7 @@
 import { useEffect, useState } from 'react';
 import type { SystemDocument } from '@/core/document';
 import type { MapMode, TankMap } from '@/core/evaluate';
+import { inBackground } from '../state/background';
 import { tankWorker } from '../tank/tankWorker';
 
 /** Points each way: shown at once, and then fine. */
@@ -27,7 +28,7 @@ export function useTankMap(system: SystemDocument | undefined, t: number, mode: 
     const ask = async (): Promise<void> => {
       for (const steps of [COARSE, FINE]) {
         if (!current) return;
-        const found = await tankWorker().map(system, t, mode, steps);
+        const found = await inBackground('soon', async () => tankWorker().map(system, t, mode, steps));
         if (!current) return;
         setShown(found.ok ? { key, map: found.value, why: undefined } : { key, map: undefined, why: found.error.detail });
       }

@@ -1,7 +1,7 @@
 'use client';
 
 import { wrap, type Remote } from 'comlink';
-import { useEffect, useMemo } from 'react';
+import { createContext, createElement, useContext, useDeferredValue, useEffect, useMemo, type ReactNode } from 'react';
 import { create } from 'zustand';
 import type { SystemDocument } from '@/core/document';
 import { hasReach, hasSpace, type Sensitivity } from '@/core/evaluate';
@@ -9,6 +9,7 @@ import { fitFindingsOf, type Finding } from '@/core/rules';
 import type { EvaluateApi, Results } from '@/workers/evaluate.worker';
 import type { FitAnswer, FitApi, ReachedAnswer, SheetsAnswer } from '@/workers/fit.worker';
 import type { SensitivityApi } from '@/workers/sensitivity.worker';
+import { inBackground } from './background';
 import { useEditor } from './editor';
 
 /** The four numbers: out first, so that they follow an edit at once. */
@@ -27,8 +28,23 @@ type Details = { readonly system: SystemDocument | undefined; readonly results: 
 type Spreads = { readonly sensitivity: Sensitivity | undefined; readonly sensitivityOf: SystemDocument | undefined };
 
 export const useShown = create<Shown>()(() => ({ system: undefined, results: undefined, broken: undefined }));
-export const useDetails = create<Details>()(() => ({ system: undefined, results: undefined }));
+const useDetailsStore = create<Details>()(() => ({ system: undefined, results: undefined }));
 export const useSpreads = create<Spreads>()(() => ({ sensitivity: undefined, sensitivityOf: undefined }));
+
+const DetailsContext = createContext<Details>({ system: undefined, results: undefined });
+
+/** Hands the details on when there is time: drawing all that hangs on them may be left off for a key, a pointer or newer numbers. */
+export function DetailsProvider({ children }: { readonly children: ReactNode }) {
+  const details = useDeferredValue(useDetailsStore());
+  return createElement(DetailsContext, { value: details }, children);
+}
+
+export function useDetails(): Details;
+export function useDetails<T>(pick: (details: Details) => T): T;
+export function useDetails<T>(pick?: (details: Details) => T): Details | T {
+  const details = useContext(DetailsContext);
+  return pick ? pick(details) : details;
+}
 
 /** Clearances: in a worker of their own, since they take longer than the numbers. */
 type Fits = { readonly system: SystemDocument | undefined; readonly answer: FitAnswer | undefined };
@@ -60,7 +76,7 @@ const SEVERITIES = ['stop', 'warn', 'note'];
 /** Forgets what was shown of another system. */
 export function forgetResults(): void {
   useShown.setState({ system: undefined, results: undefined, broken: undefined });
-  useDetails.setState({ system: undefined, results: undefined });
+  useDetailsStore.setState({ system: undefined, results: undefined });
   useSpreads.setState({ sensitivity: undefined, sensitivityOf: undefined });
   useFits.setState({ system: undefined, answer: undefined });
   useSheets.setState({ system: undefined, answer: undefined });
@@ -127,7 +143,7 @@ const painted = (): Promise<void> => new Promise((resolve) => requestAnimationFr
 
 const findReach = newestOnly(async (system: SystemDocument) => {
   try {
-    useReaches.setState({ system, answer: hasReach(system) ? await reachWorker().reach(system) : { reach: undefined, findings: NONE } });
+    useReaches.setState({ system, answer: hasReach(system) ? await inBackground('whenever', () => reachWorker().reach(system)) : { reach: undefined, findings: NONE } });
   } catch {
     useReaches.setState({ system, answer: undefined });
   }
@@ -136,7 +152,7 @@ const findReach = newestOnly(async (system: SystemDocument) => {
 const findFit = newestOnly(async (system: SystemDocument) => {
   try {
     // Where nothing is said of the space there is nothing to measure.
-    useFits.setState({ system, answer: hasSpace(system) ? await clearanceWorker().clearances(system) : { fit: undefined, findings: fitFindingsOf(system, undefined) } });
+    useFits.setState({ system, answer: hasSpace(system) ? await inBackground('soon', () => clearanceWorker().clearances(system)) : { fit: undefined, findings: fitFindingsOf(system, undefined) } });
   } catch {
     useFits.setState({ system, answer: undefined });
   }
@@ -144,7 +160,7 @@ const findFit = newestOnly(async (system: SystemDocument) => {
 
 const findSheets = newestOnly(async (system: SystemDocument) => {
   try {
-    useSheets.setState({ system, answer: await clearanceWorker().sheets(system) });
+    useSheets.setState({ system, answer: await inBackground('soon', () => clearanceWorker().sheets(system)) });
   } catch {
     useSheets.setState({ system, answer: undefined });
   }
@@ -152,7 +168,7 @@ const findSheets = newestOnly(async (system: SystemDocument) => {
 
 const findDetails = newestOnly(async (system: SystemDocument) => {
   try {
-    useDetails.setState({ system, results: await detailsWorker().evaluate(system, 'full') });
+    useDetailsStore.setState({ system, results: await detailsWorker().evaluate(system, 'full') });
   } catch (error) {
     useShown.setState({ system, results: undefined, broken: reason(error) });
   }
@@ -170,7 +186,7 @@ const evaluate = newestOnly(async (system: SystemDocument, isNewest: () => boole
 
 const findSensitivity = newestOnly(async (system: SystemDocument) => {
   try {
-    const sensitivity = await sensitivityWorker().sensitivity(system);
+    const sensitivity = await inBackground('whenever', () => sensitivityWorker().sensitivity(system));
     if (sensitivity) useSpreads.setState({ sensitivity, sensitivityOf: system });
   } catch {
     useSpreads.setState({ sensitivity: undefined, sensitivityOf: system });

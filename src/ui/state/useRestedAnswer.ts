@@ -5,6 +5,7 @@ import { useEffect, useState } from 'react';
 import type { SystemDocument } from '@/core/document';
 import { failure, type Outcome } from '@/core/outcome';
 import { useRested } from '../parts/useRested';
+import { inBackground } from './background';
 import { useEditor } from './editor';
 import { useDetails } from './results';
 
@@ -30,7 +31,8 @@ export function useRestedAnswer<Api, T>(worker: () => Remote<Api>, question: str
     const put = (value: Outcome<T>): void => {
       if (current) setShown({ system, question, value });
     };
-    ask(worker(), system).then(put, (error: unknown) => put(failure('broken', 'calculation', `The calculation broke: ${error instanceof Error ? error.message : String(error)}`)));
+    // Nobody waits any more for what was asked of an older document.
+    inBackground('soon', () => (current ? ask(worker(), system) : Promise.resolve(undefined))).then((value) => value && put(value), (error: unknown) => put(failure('broken', 'calculation', `The calculation broke: ${error instanceof Error ? error.message : String(error)}`)));
     return () => {
       current = false;
     };

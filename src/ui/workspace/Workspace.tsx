@@ -15,7 +15,7 @@ import { RangeStage } from '../range/RangeStage';
 import { markSaved, useAutosave } from '../state/autosave';
 import { openSystem, useEditor } from '../state/editor';
 import { useReaderStore } from '../state/reader';
-import { forgetResults, useEvaluation } from '../state/results';
+import { DetailsProvider, forgetResults, useEvaluation } from '../state/results';
 import { chooseTank } from '../state/tankChoice';
 import { TankStage } from '../tank/TankStage';
 import { VentsStage } from '../vents/VentsStage';
@@ -45,17 +45,19 @@ export function Workspace({ id, document, revision, stage }: Props) {
   useShortcuts();
   if (!isOpen) return <Box p="8" color="soft" role="status">Opening {document.name}…</Box>;
   return (
-    <Box minH="100vh">
-      <Box display={{ base: 'contents', lg: 'block' }} position="sticky" top="0" zIndex="10">
-        <TopBar />
-        <Box position={{ base: 'sticky', lg: 'static' }} top="0" zIndex="10"><NumbersBar /></Box>
+    <DetailsProvider>
+      <Box minH="100vh">
+        <Box display={{ base: 'contents', lg: 'block' }} position="sticky" top="0" zIndex="10">
+          <TopBar />
+          <Box position={{ base: 'sticky', lg: 'static' }} top="0" zIndex="10"><NumbersBar /></Box>
+        </Box>
+        <Box display="grid" gridTemplateColumns={{ base: '1fr', lg: '150px minmax(0, 1fr) 264px' }} gap={{ base: '3', lg: '4' }} p={{ base: '3', lg: '4' }} alignItems="start">
+          <StageRail />
+          <Box as="main" minW="0" order={{ base: 3, lg: 0 }}><StageBody /></Box>
+          <Box position={{ base: 'static', lg: 'sticky' }} top="180px" maxH={{ lg: 'calc(100vh - 196px)' }} overflowY={{ lg: 'auto' }} className="no-print"><ConditionsPanel /></Box>
+        </Box>
       </Box>
-      <Box display="grid" gridTemplateColumns={{ base: '1fr', lg: '150px minmax(0, 1fr) 264px' }} gap={{ base: '3', lg: '4' }} p={{ base: '3', lg: '4' }} alignItems="start">
-        <StageRail />
-        <Box as="main" minW="0" order={{ base: 3, lg: 0 }}><StageBody /></Box>
-        <Box position={{ base: 'static', lg: 'sticky' }} top="180px" maxH={{ lg: 'calc(100vh - 196px)' }} overflowY={{ lg: 'auto' }} className="no-print"><ConditionsPanel /></Box>
-      </Box>
-    </Box>
+    </DetailsProvider>
   );
 }
 
