@@ -4,7 +4,7 @@ import { chosen, parseSystemText, toPath, withValue, type ShapeDocument, type Sy
 import { unwrap } from '../outcome';
 import { findingKeys } from '../rules';
 import { expectClose } from '../../../tests/expectClose';
-import { evaluateSystem, NUMBER_KEYS, numbersOf, sensitivity, workingOf } from '.';
+import { evaluateSystem, influencesOf, NUMBER_KEYS, numbersOf, sensitivity, together, workingOf } from '.';
 
 const parsedFile = (file: string): SystemDocument => {
   const parsed = parseSystemText(readFileSync(file, 'utf8'));
@@ -194,6 +194,19 @@ describe('sensitivity', () => {
     expect(scores).toEqual([...scores].sort((a, b) => b - a));
     const length = found.influences.find((influence) => influence.path.join('.') === 'tanks.0.shape.length_m')!;
     expectClose(length.moves.holds!, 0.003 * 0.56 * 0.302 * 0.95, { rel: 1e-9, why: 'linear in length' });
+  });
+
+  it('can be left off between any two values: nothing is reckoned ahead, and put together they are the same', () => {
+    let evaluations = 0;
+    const steps = influencesOf(BOAT, (...asked) => {
+      evaluations++;
+      return findingKeys(...asked);
+    });
+    const first = steps.next();
+    expect(evaluations).toBe(1 + 2);
+    const rest = [...steps];
+    expect(evaluations).toBe(1 + 2 * (1 + rest.length));
+    expect(together([first.value!, ...rest])).toEqual(found);
   });
 
   it('adds independent effects as squares', () => {

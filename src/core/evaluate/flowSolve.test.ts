@@ -3,11 +3,12 @@ import { describe, expect, it } from 'vitest';
 import { expectClose } from '../../../tests/expectClose';
 import { chosen, newPart, parseSystemText, withBranch, withPartIn, type ComponentDocument, type LineDocument, type SystemDocument } from '../document';
 import { feedPath } from '../document/circuits';
-import { partPositions, surfaceHeight_m } from '../document/compileNetwork';
+import { atVolts, compileNetwork, partPositions, surfaceHeight_m, type Draw } from '../document/compileNetwork';
 import { dot, loadKernel } from '../geometry';
 import { unwrap } from '../outcome';
 import { evaluateSystem } from './evaluate';
 import { flowInputsOf, prepare } from './flowInputs';
+import { flowing } from './flowSolve';
 
 await loadKernel();
 const BOX = unwrap(parseSystemText(readFileSync('tests/fixtures/box-boat.json', 'utf8')));
@@ -161,6 +162,20 @@ describe('pumps with long wires', () => {
     expect(delivered[1]!).toBeLessThan(delivered[0]!);
     expect(delivered[2]!).toBeLessThan(delivered[1]!);
   });
+  it.each([8, 40])('the order of the questions does not matter, nor what was asked before: %s m', (length) => {
+    const system = wired(length, 'mm2-1');
+    const draws = [0, 0.3, 0.7, 1, 1.3].map((share): Draw[] => [{ consumer: 'consumer', outflow_m3PerS: share * BOX.consumers[0]!.neededFlow_m3PerS.value }]);
+    const anew = draws.map((draw) => unwrap(flowing(flowInputsOf(system, system.consumers[0])!, draw, 'consumer')));
+    for (const order of [[0, 1, 2, 3, 4], [4, 0, 3, 1, 2]]) {
+      const inputs = flowInputsOf(system, system.consumers[0])!;
+      for (const i of order) {
+        const { solution, volts } = unwrap(flowing(inputs, draws[i]!, 'consumer'));
+        expect(volts.size).toBe(1);
+        for (const [pump, volt] of volts) expectClose(volt, anew[i]!.volts.get(pump)!, { abs: 2e-4, why: 'each settled to 1e-4 V' });
+        for (const [id, { gauge_Pa }] of solution.nodes) expectClose(gauge_Pa, anew[i]!.solution.nodes.get(id)!.gauge_Pa, { abs: 5, why: '1e-4 V of a pump that pushes 50 kPa at some 12 V' });
+      }
+    }
+  });
   it.each([5, 20, 30, 40, 60, 200])('even where a plain repetition would swing to and fro: %s m of the thinnest wire', (length) => {
     const flow = unwrap(first(wired(length, 'mm2-0-5')));
     const [pump] = flow.pumps;
@@ -186,5 +201,24 @@ describe('made ready', () => {
     const system = { ...BOX, ...change };
     expect(prepare(system)).toMatchObject({ ok: false, error: { code } });
     expect(flowInputsOf(system, undefined)).toBeUndefined();
+  });
+});
+
+describe('one network for many questions', () => {
+  const inputs = flowInputsOf(BOX, BOX.consumers[0])!;
+  it('what is drawn changes the consumer’s node and nothing else', () => {
+    const [held, drawn] = [compileNetwork(inputs, [{ consumer: 'consumer', hold_Pa: 2e4 }]), compileNetwork(inputs, [{ consumer: 'consumer', outflow_m3PerS: 1e-6 }])];
+    expect(drawn.links).toBe(held.links);
+    const differing = drawn.nodes.filter((node, n) => JSON.stringify(node) !== JSON.stringify(held.nodes[n]));
+    expect(differing).toEqual([expect.objectContaining({ id: 'consumer:in', outflow_m3PerS: 1e-6 })]);
+    expect(differing[0]).not.toHaveProperty('fixedGauge_Pa');
+  });
+  it('another voltage changes the pump’s link and nothing else, in shares of its rated one', () => {
+    const network = compileNetwork(inputs, []);
+    const pump = BOX.components.find((part) => part.kind === 'pump')!;
+    const low = atVolts(network, inputs, new Map([[pump.id, pump.kind === 'pump' ? pump.ratedVoltage_V.value / 2 : 0]]));
+    expect(low.links.filter((link, l) => link !== network.links[l]).map(({ id }) => id)).toEqual([pump.id]);
+    expect(low.links.find(({ id }) => id === pump.id)!.elements[0]).toMatchObject({ kind: 'pump', voltageRatio: 0.5 });
+    expect(atVolts(network, inputs, new Map())).toBe(network);
   });
 });

@@ -1,4 +1,3 @@
-import { failure, success, type Outcome } from '../outcome';
 import { LAMINAR_RE } from './friction';
 import { answerForLaws, kernel, type RealArray, type WholeArray } from './kernel';
 import type { LineTerms, LossLaw } from './laws';
@@ -25,7 +24,8 @@ export type Work = {
   readonly potential: Float64Array;
 };
 
-export type Settled = { readonly iterations: number; readonly energy_Pa: number; readonly mass_m3PerS: number };
+/** Where the steps ended: after how many (0 where they came to no end), the largest disagreement of a law with its pressures, whose it is, and the largest imbalance at a node. */
+export type Settled = { readonly iterations: number; readonly energy_Pa: number; readonly worst: number; readonly mass_m3PerS: number };
 
 /** Numbers to a link in `terms` and in `rough`. */
 const [TERMS, ROUGH] = [3, 6];
@@ -64,20 +64,20 @@ export function putLine({ terms, rough }: Work, link: number, line: LineTerms): 
 
 /**
  * Steps from the flows that the work holds until laws and pressures agree; its
- * flows and potentials are then those of the solution.
+ * flows and potentials are then those of the solution, and else as they were.
  *
  * @param near whether they are near: then the first step is searched along too
- * @returns what is left of disagreement; on failure the link that is worst, and how far off it is
  */
-export function settle(work: Work, near: boolean): Outcome<Settled, 'not-converged'> {
+export function settle(work: Work, near: boolean): Settled {
   const room = roomFor(work);
   for (const name of ['terms', 'rough', 'flow', 'outflow', 'given'] as const) room[name].set(work[name]);
   const { settle: run, energy, worst, mass } = kernel();
   const iterations = run(near);
-  if (iterations === 0) return failure('not-converged', String(worst.value), Number.isFinite(energy.value) ? energy.value.toPrecision(2) : 'an endless');
-  work.flow.set(room.flow);
-  work.potential.set(room.potential);
-  return success({ iterations, energy_Pa: energy.value, mass_m3PerS: mass.value });
+  if (iterations > 0) {
+    work.flow.set(room.flow);
+    work.potential.set(room.potential);
+  }
+  return { iterations, energy_Pa: energy.value, worst: worst.value, mass_m3PerS: mass.value };
 }
 
 /** The kernel's memory as one network is laid out in it. */

@@ -160,12 +160,11 @@ function putIn({ nodes, links }: Graph, { work, places, names }: GraphShape, sta
 }
 
 function solved({ work, places, names, potential_Pa }: GraphShape, near: boolean): Outcome<GraphSolution, SolveCode> {
-  const settled = settle(work, near);
-  if (!settled.ok) {
-    const at = names[Number(settled.error.at)] ?? '';
-    return failure('not-converged', at, `The flow did not settle: ${settled.error.detail} Pa of disagreement remains at ${at}.`);
+  const { iterations, energy_Pa, worst, mass_m3PerS } = settle(work, near);
+  if (iterations === 0) {
+    const at = names[worst] ?? '';
+    return failure('not-converged', at, `The flow did not settle: ${Number.isFinite(energy_Pa) ? energy_Pa.toPrecision(2) : 'an endless'} Pa of disagreement remains at ${at}.`);
   }
-  const { iterations, mass_m3PerS, energy_Pa } = settled.value;
   for (let n = 0; n < places.length; n++) potential_Pa[n] = work.potential[places[n]!]!;
   return success({ potential_Pa, flow_m3PerS: work.flow, iterations, massResidual_m3PerS: mass_m3PerS, energyResidual_Pa: energy_Pa });
 }
