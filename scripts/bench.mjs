@@ -4,7 +4,7 @@ import { ensureBuilt, ensureInstalled, root, run } from './setup.mjs';
 
 /** `npm run bench`: measures the built app in a real browser, and the core as it is shipped. Set-up speaks on stderr so that --json stays clean. */
 console.log = console.error;
-ensureInstalled();
+await ensureInstalled();
 const chromium = ensureChromium();
 if (!chromium || ensureBuilt() !== 0) process.exit(1);
 // Compiled ahead as the app is: what compiles while it runs names every function anew, each time that one is made.

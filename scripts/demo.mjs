@@ -7,7 +7,7 @@ import { ensureBuilt, ensureInstalled, root } from './setup.mjs';
 const HOST = '127.0.0.1';
 const port = Number(process.env.PORT ?? 3000);
 
-ensureInstalled();
+await ensureInstalled();
 if (ensureBuilt() !== 0) process.exit(1);
 if (!(await isFree(port))) {
   console.error(`Port ${port} is taken, perhaps by a Gas Line that already runs: http://${HOST}:${port}. Set PORT to use another.`);

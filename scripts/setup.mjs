@@ -15,8 +15,8 @@ export function run(command, args, options = {}) {
 }
 
 /** The same without waiting; its output is given back when it ends. */
-export const runQuietly = (command, args) => new Promise((done) => {
-  const child = spawn(command, args, { cwd: root, stdio: ['ignore', 'pipe', 'pipe'] });
+export const runQuietly = (command, args, env = {}) => new Promise((done) => {
+  const child = spawn(command, args, { cwd: root, stdio: ['ignore', 'pipe', 'pipe'], env: { ...process.env, ...env } });
   let output = '';
   for (const stream of [child.stdout, child.stderr]) stream.setEncoding('utf8').on('data', (text) => { output += text; });
   child.on('error', (error) => done({ code: 1, output: `${command} could not be started: ${error.message}` }));
@@ -25,20 +25,31 @@ export const runQuietly = (command, args) => new Promise((done) => {
 
 const sha = (text) => createHash('sha256').update(text).digest('hex');
 
-/** Installs from the lock file, unless what is installed came from it already. */
+/**
+ * Brings in the packages from the lock file, unless what is there came from it
+ * already. What comes back ends when what must be compiled for this machine is
+ * done, which takes longer than all the rest: whoever does not need the
+ * database may begin before.
+ */
 export function ensureInstalled() {
   checkNode();
   const wanted = sha(readFileSync(path.join(root, 'package-lock.json')) + process.version);
   const stamp = path.join(root, 'node_modules', '.gasline-installed');
-  if (existsSync(stamp) && readFileSync(stamp, 'utf8') === wanted) return;
+  if (existsSync(stamp) && readFileSync(stamp, 'utf8') === wanted) return Promise.resolve();
   console.log('Installing from the lock file (a few minutes the first time) …');
-  // better-sqlite3 compiles where no ready-made binary can be had, and then wants Node's own headers.
-  const headers = existsSync('/usr/include/node/node.h') ? { npm_config_nodedir: '/usr' } : {};
-  if (run('npm', ['ci', '--no-audit', '--no-fund', '--loglevel=error', '--include=dev'], { env: { ...headers, NODE_ENV: 'development' } }) !== 0) {
-    console.error('The installation failed. It needs the npm registry and, where better-sqlite3 must be compiled, python3, make and g++.');
+  if (run('npm', ['ci', '--ignore-scripts', '--no-audit', '--no-fund', '--loglevel=error', '--include=dev'], { env: { NODE_ENV: 'development' } }) !== 0) {
+    console.error('The installation failed. It needs the npm registry.');
     process.exit(1);
   }
-  writeFileSync(stamp, wanted);
+  // better-sqlite3 compiles where no ready-made binary can be had, and then wants Node's own headers.
+  const headers = existsSync('/usr/include/node/node.h') ? { npm_config_nodedir: '/usr' } : {};
+  return runQuietly('npm', ['rebuild', '--loglevel=error'], { ...headers, NODE_ENV: 'development' }).then(({ code, output }) => {
+    if (code !== 0) {
+      console.error(`${output}\nThe installation failed. Where better-sqlite3 must be compiled it needs python3, make and g++.`);
+      process.exit(1);
+    }
+    writeFileSync(stamp, wanted);
+  });
 }
 
 function checkNode() {
