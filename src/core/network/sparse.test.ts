@@ -3,7 +3,8 @@ import { Matrix, solve } from 'ml-matrix';
 import { expect, it } from 'vitest';
 import { expectClose } from '../../../tests/expectClose';
 import { unwrap } from '../outcome';
-import { lineTerms, type LossLaw } from './laws';
+import { regimeOf, reynoldsNumber, type Regime } from './friction';
+import { lineLaw, lineTerms, type LossLaw } from './laws';
 import { graphShape, setLine, solveAgain, solveGraph, type Graph } from './solve';
 import { sparseShape } from './sparse';
 
@@ -55,6 +56,25 @@ it('a law that is no number at some flow is named, not solved', () => {
   const odd: LossLaw = (flow) => (Math.abs(flow) > 5e-7 ? { pressure_Pa: Number.NaN, slope_PaSPerM3: Number.NaN } : { pressure_Pa: 1e9 * flow, slope_PaSPerM3: 1e9 });
   const refused = solveGraph({ nodes: [{ id: 'tank', fixed_Pa: 0 }, { id: 'joint', outflow_m3PerS: 1e-6 }], links: [{ id: 'the odd one', from: 0, to: 1, law: odd }] });
   expect(refused).toMatchObject({ ok: false, error: { code: 'not-converged', at: 'the odd one' } });
+});
+
+it('the solver reckons lines by itself as their law does: laminar, between and turbulent, either way, fittings and all', () => {
+  const oil = { density_kgPerM3: 830, kinematicViscosity_m2PerS: 4e-6 };
+  const reached = new Set<Regime>();
+  for (const roughness_m of [0, 1e-5, 2e-4]) {
+    const law = lineLaw(0.009, 2.5, roughness_m, [{ k1: 800, kInfinity: 0.9, sized: true, count: 2 }, { k1: 0, kInfinity: 1.2, sized: false, count: 1 }], oil);
+    for (let drop_Pa = 1; drop_Pa < 1e6; drop_Pa *= 1.15) {
+      for (const side of [1, -1]) {
+        const graph: Graph = { nodes: [{ id: 'a', fixed_Pa: side * drop_Pa }, { id: 'between' }, { id: 'b', fixed_Pa: 0 }], links: [{ id: 'first', from: 0, to: 1, law }, { id: 'second', from: 1, to: 2, law }] };
+        const { flow_m3PerS, potential_Pa } = unwrap(solveGraph(graph));
+        expectClose(law(flow_m3PerS[0]!).pressure_Pa, (side * drop_Pa) / 2, { abs: 3e-4 + 3e-9 * drop_Pa, why: 'what the solver leaves of disagreement, and its least slope of 1 Pa s/m³' });
+        expectClose(potential_Pa[1]!, (side * drop_Pa) / 2, { abs: 3e-4 + 3e-9 * drop_Pa, why: 'two alike share it' });
+        expect(Math.sign(flow_m3PerS[0]!)).toBe(side);
+        reached.add(regimeOf(reynoldsNumber(flow_m3PerS[0]!, 0.009, oil.kinematicViscosity_m2PerS)));
+      }
+    }
+  }
+  expect([...reached].sort()).toEqual(['laminar', 'transitional', 'turbulent']);
 });
 
 it('solving again after one changed line is solving the changed network, with others solved between', () => {

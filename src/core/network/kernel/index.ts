@@ -1,11 +1,8 @@
 import { KERNEL } from './bytes';
 
 /** The arrays of reals and of whole numbers that the kernel keeps for a network. */
-export const REALS = ['terms', 'rough', 'flow', 'loss', 'slope', 'outflow', 'given', 'potential'] as const;
-export const WHOLES = ['from', 'to', 'entryOf', 'starts', 'rows', 'targets'] as const;
-
-export type RealArray = (typeof REALS)[number];
-export type WholeArray = (typeof WHOLES)[number];
+export type RealArray = 'terms' | 'rough' | 'flow' | 'loss' | 'slope' | 'outflow' | 'given' | 'potential';
+export type WholeArray = 'from' | 'to' | 'entryOf' | 'starts' | 'rows' | 'targets';
 
 /** What `newton.kernel.ts` and `friction.kernel.ts` give out. */
 export type Kernel = Readonly<Record<RealArray | WholeArray | 'energy' | 'worst' | 'mass' | 'frictionSlope', WebAssembly.Global>> & {

@@ -1,7 +1,7 @@
 /**
  * Newton's method on a network, in AssemblyScript: all of a solution's time
- * goes here, and compiled it takes a quarter of it. `npm run kernel` compiles
- * this folder's two into `bytes.ts`; `newton.ts` is the door.
+ * goes here. `npm run kernel` compiles this folder's two into `bytes.ts`;
+ * `newton.ts` is the door.
  *
  * Nodes stand at places: the free ones in the order of their elimination,
  * behind them those of given potential. Links with a given end have their
