@@ -141,14 +141,16 @@ export const SEAT_PA_S_PER_M3 = 1e5 / (5e-8 / 3600);
 /**
  * Lets a law pass forward flow only, and only above an opening pressure: a
  * check valve, one with a spring, an anti-siphon valve, a relief valve. Shut,
- * its seat leaks a drop an hour.
+ * its seat leaks a drop an hour, and what stands in a row with it does what it
+ * does at rest: a pump stands at its shut-off pressure.
  *
  * @param opens_Pa difference of pressures at which it lifts, >= 0
  */
 export function checkedLaw(law: LossLaw, opens_Pa = 0): LossLaw {
   const lifts = opens_Pa / SEAT_PA_S_PER_M3;
+  const atRest_Pa = law(0).pressure_Pa;
   return (flow) => {
-    if (flow < lifts) return { pressure_Pa: SEAT_PA_S_PER_M3 * flow, slope_PaSPerM3: SEAT_PA_S_PER_M3 };
+    if (flow < lifts) return { pressure_Pa: atRest_Pa + SEAT_PA_S_PER_M3 * flow, slope_PaSPerM3: SEAT_PA_S_PER_M3 };
     const open = law(flow - lifts);
     return { pressure_Pa: opens_Pa + open.pressure_Pa, slope_PaSPerM3: open.slope_PaSPerM3 };
   };

@@ -24,8 +24,16 @@ export type Work = {
   readonly potential: Float64Array;
 };
 
-/** Where the steps ended: after how many (0 where they came to no end), the largest disagreement of a law with its pressures, whose it is, and the largest imbalance at a node. */
-export type Settled = { readonly iterations: number; readonly energy_Pa: number; readonly worst: number; readonly mass_m3PerS: number };
+/**
+ * Where the steps ended: after how many (0 where they came to no end), the
+ * largest disagreement of a law with its pressures and the link that it is of,
+ * the largest imbalance and its place, and how large each may be.
+ */
+export type Settled = {
+  readonly iterations: number;
+  readonly energy_Pa: number; readonly energyMost_Pa: number; readonly worst: number;
+  readonly mass_m3PerS: number; readonly massMost_m3PerS: number; readonly worstPlace: number;
+};
 
 /** Numbers to a link in `terms` and in `rough`. */
 const [TERMS, ROUGH] = [3, 6];
@@ -71,13 +79,15 @@ export function putLine({ terms, rough }: Work, link: number, line: LineTerms): 
 export function settle(work: Work, near: boolean): Settled {
   const room = roomFor(work);
   for (const name of ['terms', 'rough', 'flow', 'outflow', 'given'] as const) room[name].set(work[name]);
-  const { settle: run, energy, worst, mass } = kernel();
+  const { settle: run, energy, energyMost, worst, mass, massMost, worstPlace } = kernel();
   const iterations = run(near);
   if (iterations > 0) {
     work.flow.set(room.flow);
     work.potential.set(room.potential);
   }
-  return { iterations, energy_Pa: energy.value, worst: worst.value, mass_m3PerS: mass.value };
+  return {
+    iterations, energy_Pa: energy.value, energyMost_Pa: energyMost.value, worst: worst.value, mass_m3PerS: mass.value, massMost_m3PerS: massMost.value, worstPlace: worstPlace.value,
+  };
 }
 
 /** The kernel's memory as one network is laid out in it. */

@@ -1,7 +1,7 @@
 import { failure, success, type Outcome } from '../outcome';
 import { reached } from '../reached';
 import type { LineTerms, LossLaw } from './laws';
-import { putLaw, putLine, settle, workFor, type Work } from './newton';
+import { putLaw, putLine, settle, workFor, type Settled, type Work } from './newton';
 import { sparseShape } from './sparse';
 
 /**
@@ -57,6 +57,8 @@ export type GraphShape = {
   readonly from: Int32Array;
   readonly to: Int32Array;
   readonly names: string[];
+  /** Of the nodes. */
+  readonly joints: string[];
   readonly potential_Pa: Float64Array;
 };
 
@@ -111,7 +113,7 @@ export function graphShape({ nodes, links }: Graph): Outcome<GraphShape, SolveCo
   );
   return success({
     work, places, from: Int32Array.from(links, ({ from }) => from), to: Int32Array.from(links, ({ to }) => to),
-    names: links.map(({ id }) => id), potential_Pa: new Float64Array(nodes.length),
+    names: links.map(({ id }) => id), joints: nodes.map(({ id }) => id), potential_Pa: new Float64Array(nodes.length),
   });
 }
 
@@ -147,8 +149,9 @@ export const solveAgain = (shape: GraphShape): Outcome<GraphSolution, SolveCode>
 /** Puts another line into a graph that is laid out and has been solved. */
 export const setLine = ({ work }: GraphShape, link: number, line: LineTerms): void => putLine(work, link, line);
 
-function putIn({ nodes, links }: Graph, { work, places, names }: GraphShape, start: Float64Array | undefined): void {
+function putIn({ nodes, links }: Graph, { work, places, names, joints }: GraphShape, start: Float64Array | undefined): void {
   for (let n = 0; n < nodes.length; n++) {
+    joints[n] = nodes[n]!.id;
     work.outflow[places[n]!] = nodes[n]!.outflow_m3PerS ?? 0;
     work.given[places[n]!] = nodes[n]!.fixed_Pa ?? 0;
   }
@@ -159,14 +162,22 @@ function putIn({ nodes, links }: Graph, { work, places, names }: GraphShape, sta
   }
 }
 
-function solved({ work, places, names, potential_Pa }: GraphShape, near: boolean): Outcome<GraphSolution, SolveCode> {
-  const { iterations, energy_Pa, worst, mass_m3PerS } = settle(work, near);
-  if (iterations === 0) {
-    const at = names[worst] ?? '';
-    return failure('not-converged', at, `The flow did not settle: ${Number.isFinite(energy_Pa) ? energy_Pa.toPrecision(2) : 'an endless'} Pa of disagreement remains at ${at}.`);
-  }
+function solved(shape: GraphShape, near: boolean): Outcome<GraphSolution, SolveCode> {
+  const { work, places, potential_Pa } = shape;
+  const settled = settle(work, near);
+  if (settled.iterations === 0) return unsettled(shape, settled);
   for (let n = 0; n < places.length; n++) potential_Pa[n] = work.potential[places[n]!]!;
-  return success({ potential_Pa, flow_m3PerS: work.flow, iterations, massResidual_m3PerS: mass_m3PerS, energyResidual_Pa: energy_Pa });
+  return success({ potential_Pa, flow_m3PerS: work.flow, iterations: settled.iterations, massResidual_m3PerS: settled.mass_m3PerS, energyResidual_Pa: settled.energy_Pa });
+}
+
+/** Says which of the two residuals did not come down, and where. */
+function unsettled({ places, names, joints }: GraphShape, { energy_Pa, energyMost_Pa, worst, mass_m3PerS, worstPlace }: Settled) {
+  if (!(energy_Pa <= energyMost_Pa)) {
+    const at = names[worst] ?? '';
+    return failure('not-converged' as const, at, `The flow did not settle: ${Number.isFinite(energy_Pa) ? energy_Pa.toPrecision(2) : 'an endless'} Pa of disagreement remains at ${at}.`);
+  }
+  const at = joints[places.indexOf(worstPlace)] ?? '';
+  return failure('not-converged' as const, at, `The flow did not settle: what comes to ${at} and what leaves it differ by ${Number.isFinite(mass_m3PerS) ? (mass_m3PerS * 3.6e6).toPrecision(2) : 'no end of'} L/h.`);
 }
 
 /** Every free node must hang on a node of given pressure, or its pressure means nothing. */

@@ -5,7 +5,7 @@ export type RealArray = 'terms' | 'rough' | 'flow' | 'loss' | 'slope' | 'outflow
 export type WholeArray = 'from' | 'to' | 'entryOf' | 'starts' | 'rows' | 'targets';
 
 /** What `newton.kernel.ts` and `friction.kernel.ts` give out. */
-export type Kernel = Readonly<Record<RealArray | WholeArray | 'energy' | 'worst' | 'mass' | 'frictionSlope', WebAssembly.Global>> & {
+export type Kernel = Readonly<Record<RealArray | WholeArray | 'energy' | 'worst' | 'energyMost' | 'mass' | 'worstPlace' | 'massMost' | 'frictionSlope', WebAssembly.Global>> & {
   readonly memory: WebAssembly.Memory;
   readonly layOut: (links: number, places: number, free: number, entries: number, targets: number) => number;
   readonly settle: (near: boolean) => number;

@@ -47,13 +47,15 @@ export let loss: usize = 0;
 export let slope: usize = 0;
 let change: usize = 0;
 let tried: usize = 0;
-// By place: what is drawn there, given potentials (0 where free), potentials, what is left over.
+// By place: what is drawn there, given potentials (0 where free), potentials, by how much they are to change, what is left over.
 export let outflow: usize = 0;
 export let given: usize = 0;
 export let potential: usize = 0;
+let shift: usize = 0;
 let balance: usize = 0;
-// Of the matrix: the diagonal by place, the entries below it column by column.
-let diagonal: usize = 0;
+// Of the matrix, conductances: to given potentials by place, to other places column by column; and what a row is divided by.
+let ground: usize = 0;
+let inverse: usize = 0;
 let entries: usize = 0;
 let entriesEnd: usize = 0;
 // Places of the links' ends and of their entries; the matrix's columns, rows and products.
@@ -64,11 +66,15 @@ export let starts: usize = 0;
 export let rows: usize = 0;
 export let targets: usize = 0;
 
-/** Where the last step ended: the largest disagreement of a law with its pressures [Pa], whose it is, and the largest flow and imbalance [m³/s]. */
+/** Where the last step ended: the largest disagreement of a law with its pressures [Pa] and whose it is; the largest imbalance [m³/s] and where; and how large each may be. */
 export let energy: f64 = 0;
 export let worst: i32 = 0;
-let largest: f64 = 0;
+export let energyMost: f64 = 0;
 export let mass: f64 = 0;
+export let worstPlace: i32 = 0;
+export let massMost: f64 = 0;
+/** The largest flow [m³/s]. */
+let largest: f64 = 0;
 
 // @ts-ignore: a decorator of a function
 @inline
@@ -121,8 +127,10 @@ export function layOut(linkCount: i32, placeCount: i32, freeCount: i32, entryCou
   outflow = room(byPlace);
   given = room(byPlace);
   potential = room(byPlace);
+  shift = room(byPlace);
   balance = room(byPlace);
-  diagonal = room(byPlace);
+  inverse = room(byPlace);
+  ground = room(byPlace);
   entries = room(<usize>(entryCount + 1) << 3);
   entriesEnd = next;
   from = room(<usize>links << 2);
@@ -143,15 +151,20 @@ export function layOut(linkCount: i32, placeCount: i32, freeCount: i32, entryCou
  */
 export function settle(near: bool): i32 {
   energy = Infinity;
+  mass = Infinity;
   worst = 0;
+  worstPlace = 0;
+  memory.copy(potential, given, <usize>places << 3);
   for (let l = 0; l < links; l++) evaluate(l, real(flow, l));
   for (let iterations = 1; iterations <= MAX_ITERATIONS; iterations++) {
     linearise();
     if (!eliminate()) return 0;
+    energyMost = ENERGY_ABS + ENERGY_REL * largestPotential();
     takeStep(direction(), near || iterations > 1);
-    if (!(energy <= ENERGY_ABS + ENERGY_REL * largestPotential())) continue;
-    mass = imbalance();
-    if (mass <= MASS_ABS + MASS_REL * largest) return iterations;
+    if (!(energy <= energyMost)) continue;
+    imbalance();
+    massMost = MASS_ABS + MASS_REL * largest;
+    if (mass <= massMost) return iterations;
   }
   return 0;
 }
@@ -185,61 +198,73 @@ function turbulent(l: i32, q: f64, amount: f64, square: f64): void {
   put(slope, l, factor * perFlow * frictionSlope + linear + 2 * square);
 }
 
-/** The matrix, and in the potentials' room its right side. */
+/**
+ * The matrix, and as its right side what is left over at each place. All is
+ * reckoned from the flows and potentials that there are, so that what is solved
+ * for are changes: they end in nothing, and with them their rounding. In a link
+ * of next to no loss a flow told by the difference of two potentials would keep
+ * the rounding of these.
+ */
 function linearise(): void {
-  memory.fill(diagonal, 0, entriesEnd - diagonal);
-  for (let place = 0; place < places; place++) put(potential, place, -real(outflow, place));
+  memory.fill(ground, 0, entriesEnd - ground);
+  for (let place = 0; place < places; place++) put(shift, place, -real(outflow, place));
   for (let l = 0; l < links; l++) {
     const a = whole(from, l);
     const b = whole(to, l);
     const conductance = 1 / real(slope, l);
-    // Flow through the link = conductance x (difference of potentials) + constant.
-    const constant = real(flow, l) - real(loss, l) * conductance;
-    add(diagonal, a, conductance);
-    add(diagonal, b, conductance);
-    add(potential, a, conductance * real(given, b) - constant);
-    add(potential, b, conductance * real(given, a) + constant);
-    add(entries, whole(entryOf, l), -conductance);
+    // Would bring the law to the potentials that there are.
+    const correction = (real(potential, a) - real(potential, b) - real(loss, l)) * conductance;
+    put(change, l, correction);
+    const q = real(flow, l) + correction;
+    add(shift, a, -q);
+    add(shift, b, q);
+    if (a >= size) add(ground, b, conductance);
+    else if (b >= size) add(ground, a, conductance);
+    else add(entries, whole(entryOf, l), conductance);
   }
 }
 
 /**
- * Solves in place: factors the matrix as L D Lᵀ, so that the entries below the
- * diagonal become those of L and the diagonal what D is divided by; the right
- * side becomes the potentials. False when the matrix is not positive definite.
+ * Solves in place: the conductances to other places become the entries of L of
+ * the matrix's L D Lᵀ, the right side becomes the changes of the potentials.
+ * A pivot is the sum of all conductances left at its place and nothing is ever
+ * taken away, so that a seat that leaks next to nothing counts beside a join
+ * without loss. False when a place is left without any.
  *
- * Source: G. Golub and C. Van Loan, Matrix Computations, section 4.1.
+ * Source: W. Grassmann, M. Taksar and D. Heyman, Operations Research 33 (1985), for matrices of this kind.
  */
 function eliminate(): bool {
   let target = targets;
   for (let step = 0; step < size; step++) {
-    const pivot = real(diagonal, step);
-    if (!(pivot > 0) || pivot === Infinity) return false;
     const begin = entries + (<usize>whole(starts, step) << 3);
     const end = entries + (<usize>whole(starts, step + 1) << 3);
-    const inverse = 1 / pivot;
-    put(diagonal, step, inverse);
-    const known = real(potential, step);
+    const grounded = real(ground, step);
+    let pivot = grounded;
+    for (let a = begin; a < end; a += 8) pivot += load<f64>(a);
+    if (!(pivot > 0) || pivot === Infinity) return false;
+    const inverted = 1 / pivot;
+    put(inverse, step, inverted);
+    const known = real(shift, step);
     let row = rows + (<usize>whole(starts, step) << 2);
     for (let a = begin; a < end; a += 8) {
-      const value = load<f64>(a);
-      const scaled = value * inverse;
+      const scaled = load<f64>(a) * inverted;
       for (let b = begin; b < a; b += 8) {
-        add(entries, load<i32>(target), -scaled * load<f64>(b));
+        add(entries, load<i32>(target), scaled * load<f64>(b));
         target += 4;
       }
-      add(diagonal, load<i32>(row), -scaled * value);
-      add(potential, load<i32>(row), -scaled * known);
+      add(ground, load<i32>(row), scaled * grounded);
+      add(shift, load<i32>(row), scaled * known);
       row += 4;
     }
-    for (let a = begin; a < end; a += 8) store<f64>(a, load<f64>(a) * inverse);
+    for (let a = begin; a < end; a += 8) store<f64>(a, load<f64>(a) * inverted);
   }
   for (let step = size - 1; step >= 0; step--) {
-    let sum = real(potential, step) * real(diagonal, step);
-    for (let a = whole(starts, step); a < whole(starts, step + 1); a++) sum -= real(entries, a) * real(potential, whole(rows, a));
-    put(potential, step, sum);
+    let sum = real(shift, step) * real(inverse, step);
+    for (let a = whole(starts, step); a < whole(starts, step + 1); a++) sum += real(entries, a) * real(shift, whole(rows, a));
+    put(shift, step, sum);
+    add(potential, step, sum);
   }
-  for (let place = size; place < places; place++) put(potential, place, real(given, place));
+  for (let place = size; place < places; place++) put(shift, place, 0);
   return true;
 }
 
@@ -248,16 +273,21 @@ function direction(): f64 {
   let content: f64 = 0;
   for (let l = 0; l < links; l++) {
     const rises = real(slope, l);
-    const step = (real(potential, whole(from, l)) - real(potential, whole(to, l)) - real(loss, l)) / rises;
+    const step = real(change, l) + (real(shift, whole(from, l)) - real(shift, whole(to, l))) / rises;
     put(change, l, step);
     content -= step * step * rises;
   }
   return content;
 }
 
-/** Goes along the step: all of it unless that overshoots the content's minimum badly. Leaves the laws worked out where it ends. */
+/**
+ * Goes along the step: all of it unless that overshoots the content's minimum
+ * badly. Where the laws agree with the pressures at its end it is taken whole:
+ * what is left of the content's slope then is rounding. Leaves the laws worked
+ * out where it ends.
+ */
 function takeStep(atNone: f64, searched: bool): void {
-  if (along(1) > OVERSHOOT * Math.abs(atNone) && searched) {
+  if (along(1) > OVERSHOOT * Math.abs(atNone) && searched && !(energy <= energyMost)) {
     let low: f64 = 0;
     let high: f64 = 1;
     for (let i = 0; i < SEARCH_STEPS; i++) {
@@ -299,14 +329,18 @@ function largestPotential(): f64 {
   return most;
 }
 
-/** Largest imbalance at a free node; no number where a flow is none. */
-function imbalance(): f64 {
+/** Finds the largest imbalance at a free node; no number where a flow is none. */
+function imbalance(): void {
   memory.fill(balance, 0, <usize>places << 3);
   for (let l = 0; l < links; l++) {
     add(balance, whole(from, l), -real(flow, l));
     add(balance, whole(to, l), real(flow, l));
   }
-  let most: f64 = 0;
-  for (let place = 0; place < size; place++) most = Math.max(most, Math.abs(real(balance, place) - real(outflow, place)));
-  return most;
+  mass = 0;
+  for (let place = 0; place < size; place++) {
+    const off = Math.abs(real(balance, place) - real(outflow, place));
+    if (off <= mass || mass !== mass) continue;
+    mass = off;
+    worstPlace = place;
+  }
 }
