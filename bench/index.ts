@@ -6,11 +6,12 @@ import { fitChance } from './fitChance';
 import { fitSurvey } from './fitSurvey';
 import { volumeQuery } from './volumeQuery';
 import { networkBenches } from './network';
+import { networkFuzz } from './networkFuzz';
 import { wayOutSnow } from './wayOut';
 import type { Bench } from './measure';
 
 /** `npm run bench [-- --json] [-- --only NAME]`. To add one, add it to this list. */
-const BENCHES: readonly Bench[] = [editToNumbers, volumeQuery, attitudeMap61, clearance20, wayOutSnow, fitChance, fitSurvey, ...networkBenches];
+const BENCHES: readonly Bench[] = [editToNumbers, volumeQuery, attitudeMap61, clearance20, wayOutSnow, fitChance, fitSurvey, ...networkBenches, networkFuzz];
 
 async function main(): Promise<number> {
   const { values } = parseArgs({ options: { json: { type: 'boolean' }, only: { type: 'string' } } });

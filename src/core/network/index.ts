@@ -11,7 +11,8 @@ export {
   type NetworkSolution, type NodeResult,
 } from './network';
 export { graphShape, setLine, solveAgain, solveGraph, type Graph, type GraphLink, type GraphNode, type GraphShape, type GraphSolution, type SolveCode } from './solve';
-export { solveRegulated, type RegulatedSolution, type Regulating } from './regulate';
+export { solveRegulated } from './regulate';
+export { type RegulatedSolution, type Regulating } from './regulating';
 export {
   boreArea_m2, colebrook, frictionFactor, frictionNumber, LAMINAR_RE, regimeOf, reynoldsNumber, TURBULENT_RE, type Regime,
 } from './friction';

@@ -6,7 +6,8 @@ import {
   bodyLaw, checkedLaw, filterLaw, lineLaw, orificeLaw, seriesLaw, ventLaw, type FittingLoss, type LossLaw,
 } from './laws';
 import { atVoltage, parsePumpCurve, pumpLaw, type PumpCode, type PumpPoint } from './pump';
-import { solveRegulated, type RegulatedSolution, type Regulating } from './regulate';
+import { solveRegulated } from './regulate';
+import { FLOWS_M3_PER_S, type RegulatedSolution, type Regulating } from './regulating';
 import { START_FLOW_M3_PER_S, type Graph, type GraphLink, type SolveCode } from './solve';
 
 /** Where pressures are asked for. Height is measured against effective gravity, above any one datum. */
@@ -227,8 +228,6 @@ function report(
   return { nodes: new Map(nodes), links: new Map(links), iterations, massResidual_m3PerS, energyResidual_Pa };
 }
 
-/** More than this past a seat is flow, less is what it leaks [m³/s]: a thousandth of a drop a second. */
-const FLOWS_M3_PER_S = 5e-11;
 const isShut = ({ elements }: NetworkLink, flow_m3PerS: number): boolean => flow_m3PerS < FLOWS_M3_PER_S && elements.some(({ kind }) => kind === 'check');
 
 function lineState(bore: number, flow_m3PerS: number, fluid: FluidState): Pick<LinkResult, 'velocity_mPerS' | 'reynolds' | 'regime'> {

@@ -1,23 +1,14 @@
 import { failure, success, type Outcome } from '../outcome';
 import { reached } from '../reached';
 import { SEAT_PA_S_PER_M3, type LossLaw } from './laws';
+import { byThrottling } from './throttle';
+import { FLOWS_M3_PER_S, SLACK_PA, type RegulatedSolution, type Regulating } from './regulating';
 import { solveGraph, type Graph, type GraphSolution, type SolveCode } from './solve';
-
-/**
- * What a regulator does: it holds its pressure, stands open because it cannot
- * reach it, or is shut because flow would go backward or the pressure is there
- * without it.
- */
-export type Regulating = 'holding' | 'open' | 'shut';
-
-export type RegulatedSolution = GraphSolution & { /** By the number of its link. */ readonly regulators: ReadonlyMap<number, Regulating> };
 
 const MOST_CHANGES = 40;
 const MOST_MATCHES = 60;
 const MATCH_REL = 1e-10;
 const MATCH_ABS_M3_PER_S = 1e-15;
-/** A state changes only beyond rounding [Pa]. */
-const SLACK_PA = 1e-3;
 const SHUT_LAW: LossLaw = (flow) => ({ pressure_Pa: SEAT_PA_S_PER_M3 * flow, slope_PaSPerM3: SEAT_PA_S_PER_M3 });
 
 /**
@@ -27,7 +18,8 @@ const SHUT_LAW: LossLaw = (flow) => ({ pressure_Pa: SEAT_PA_S_PER_M3 * flow, slo
  * its other end gives or takes what then passes there. That flow is found by
  * Broyden's method (one step where the two sides have nothing else in common);
  * then each regulator's state is looked at, one is changed at a time, and the
- * whole repeated until all are as they should be.
+ * whole repeated until all are as they should be. Where that comes to no end
+ * the slow and sure way is gone, see `throttle.ts`.
  *
  * @source the three states: L. A. Rossman, EPANET 2 manual, appendix D (from memory);
  * C. G. Broyden, Math. Comp. 19 (1965) 577
@@ -38,6 +30,13 @@ export function solveRegulated(graph: Graph): Outcome<RegulatedSolution, SolveCo
     const solved = solveGraph(graph);
     return solved.ok ? success({ ...solved.value, regulators: new Map() }) : solved;
   }
+  const quick = byStates(graph, regulators);
+  if (quick.ok || (quick.error.code !== 'not-settled' && quick.error.code !== 'not-converged')) return quick;
+  const sure = byThrottling(graph, regulators.filter((link) => canHold(graph, link)));
+  return sure.ok ? success({ ...sure.value, regulators: new Map(regulators.map((link) => [link, sure.value.regulators.get(link) ?? 'open'])) }) : quick;
+}
+
+function byStates(graph: Graph, regulators: readonly number[]): Outcome<RegulatedSolution, SolveCode> {
   const states = new Map<number, Regulating>(regulators.map((link) => [link, canHold(graph, link) ? 'holding' : 'open']));
   const seen = new Set<string>();
   for (let changes = 0; changes < MOST_CHANGES; changes++) {
@@ -80,7 +79,7 @@ function shouldBe(graph: Graph, link: number, state: Regulating, { potential_Pa,
     if (flow < -MATCH_ABS_M3_PER_S) return 'shut';
     return inlet - outlet < law(flow).pressure_Pa - SLACK_PA ? 'open' : 'holding';
   }
-  if (state === 'open') return flow < 0 ? 'shut' : reached ? 'holding' : 'open';
+  if (state === 'open') return flow < -FLOWS_M3_PER_S ? 'shut' : reached ? 'holding' : 'open';
   // Shut: it opens again when its pressure is missing and there is some to give.
   const missing = hold!.end === 'to' ? outlet < set - SLACK_PA : inlet > set + SLACK_PA;
   return missing && inlet > outlet + SLACK_PA ? 'holding' : 'shut';
