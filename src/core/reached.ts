@@ -18,3 +18,12 @@ export function reached<T>(starts: Iterable<T>, pairs: Iterable<readonly [T, T]>
   for (const at of seen) for (const next of joined.get(at) ?? []) seen.add(next);
   return seen;
 }
+
+/** All that is come to from the starts by going along pairs the way they are written. */
+export function reachedAlong<T>(starts: Iterable<T>, pairs: Iterable<readonly [T, T]>): Set<T> {
+  const onward = new Map<T, T[]>();
+  for (const [a, b] of pairs) onward.set(a, [...(onward.get(a) ?? []), b]);
+  const seen = new Set(starts);
+  for (const at of seen) for (const next of onward.get(at) ?? []) seen.add(next);
+  return seen;
+}

@@ -70,6 +70,11 @@ export function randomNetwork(seed: number, regulators = 1): Network {
     for (let v = whole(1, 2); v > 0; v--) link(air, ullage, [{ kind: 'vent', bore_m: size(0.0005, 0.1), length_m: chance(0.5) ? 0 : size(0.01, 3), air: AIR }]);
     return ullage;
   });
+  // Joined vents: air between tanks at different heights, which weighs nothing.
+  if (chance(0.3)) {
+    const [a, b] = [pick(tanks), pick(tanks)];
+    if (a !== b) links.push({ id: `l${links.length}`, name: `l${links.length} (air)`, from: a, to: b, air: AIR, elements: [{ kind: 'vent', bore_m: size(0.001, 0.05), length_m: size(0.01, 5), air: AIR }, ...(chance(0.3) ? [check()] : [])] });
+  }
   const joints: string[] = [];
   for (let n = whole(1, 9); n > 0; n--) {
     const at = node(between(-1, 2), chance(0.2) ? { outflow_m3PerS: size(1e-8, 1e-3) * (chance(0.1) ? -1 : 1) } : {});

@@ -96,7 +96,7 @@ export function faultsOf(network: Network, solution: NetworkSolution): string[] 
   const largest = Math.max(0, ...network.links.map(({ id }) => Math.abs(solution.links.get(id)!.flow_m3PerS)));
   for (const link of network.links) {
     const { flow_m3PerS: q, regulating } = solution.links.get(link.id)!;
-    const drop = head(link.from) - head(link.to);
+    const drop = link.air ? solution.nodes.get(link.from)!.gauge_Pa - solution.nodes.get(link.to)!.gauge_Pa : head(link.from) - head(link.to);
     const fault = (what: string): void => void faults.push(`${link.name}: ${what}; flow ${q}, pressure between its ends ${drop}`);
     if (!Number.isFinite(q) || !Number.isFinite(drop)) fault('no number');
     if (link.elements.some(({ kind }) => kind === 'closed')) {

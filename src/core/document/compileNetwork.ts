@@ -4,7 +4,8 @@ import type { FittingLoss, LinkElement, Network, NetworkLink, NetworkNode, PumpP
 import { adapterRow } from '../reference/joins';
 import { fittingKs, ROUGHNESS, type FittingKey } from '../reference/losses';
 import { starvingOffset_m } from '../tank';
-import { carriesFlow, endKey, SELECTOR_PAIRS, type EndRef } from './circuits';
+import { reached } from '../reached';
+import { carriesFlow, endKey, endsOfComponent, SELECTOR_PAIRS, type EndRef } from './circuits';
 import { inVehicle, type PickupModel, type PortModel, type TankModel } from './compileTank';
 import type { ComponentDocument, ConsumerDocument, LineDocument, SystemDocument } from './schema';
 
@@ -33,6 +34,8 @@ export const ullageNode = (tankId: string): string => `${tankId}:ullage`;
 /** Of the pair of ends that a selector joins in the i-th place. */
 export const selectorLink = (id: string, i: number): string => (i === 0 ? id : `${id}:${i}`);
 const airNode = (tankId: string): string => `${tankId}:air`;
+/** Where air lines end in the open. */
+const OPEN_AIR = 'open:air';
 const middleNode = (id: string): string => `${id}:middle`;
 
 /** True of a node where there is no liquid to boil. */
@@ -93,20 +96,113 @@ function frameOf(inputs: FlowInputs): Frame {
   const lines = feedLines(system);
   const touched = new Set([...lines.flatMap(({ from, to }) => [from.item, to.item]), ...system.tanks.map(({ id }) => id)]);
   const joined = new Set(lines.flatMap(({ from, to }) => [endKey(from), endKey(to)]));
+  const under = pumpsUnder(inputs);
+  const sunk = new Map([...under].flatMap(([pump, pickup]) => [[pump, pickup], [pickup.document.id, pickup]] as const));
+  /** Of what is sunk in the tank: that of the inlet. */
+  const heightOf = (id: string): number => {
+    const pickup = sunk.get(id);
+    const level = pickup && levels.find(({ tank }) => tank.pickups.includes(pickup));
+    return level ? dot(gravity.up, inVehicle(level.tank, pickup.inlet.point_m)) : height(id);
+  };
+  const air = airCircuits(inputs, touched);
   return {
     nodes: [
       ...levels.flatMap((level) => tankNodes(level, gravity.up)),
-      ...levels.flatMap(({ tank }) => tank.pickups.filter(({ document }) => touched.has(document.id)).map(({ document }): NetworkNode => ({ id: endKey({ item: document.id, end: 'out' }), name: document.name, height_m: height(document.id) }))),
+      ...levels.flatMap(({ tank }) => tank.pickups.filter(({ document }) => touched.has(document.id)).map(({ document }): NetworkNode => ({ id: endKey({ item: document.id, end: 'out' }), name: document.name, height_m: heightOf(document.id) }))),
       ...levels.flatMap(({ tank }) => tank.ports.filter(({ document }) => touched.has(document.id)).map(({ document }): NetworkNode => ({ id: endKey({ item: document.id, end: 'in' }), name: document.name, height_m: height(document.id) }))),
-      ...system.components.filter(({ id }) => touched.has(id)).flatMap((part) => componentNodes(part, height(part.id))),
+      ...system.components.filter(({ id }) => touched.has(id)).flatMap((part) => componentNodes(part, heightOf(part.id))),
+      ...air.nodes,
     ],
     consumers: system.consumers.filter(({ id }) => touched.has(id)).map((consumer) => ({ consumer, height_m: height(consumer.id), returns: joined.has(outletNode(consumer.id)) })),
     links: [
-      ...levels.flatMap((level) => tankLinks(level, inputs, touched)),
+      ...levels.flatMap((level) => tankLinks(level, inputs, touched, sunk)),
       ...system.components.filter(({ id }) => touched.has(id)).flatMap((part) => componentLinks(part, inputs)),
-      ...lines.map((line): NetworkLink => ({ id: line.id, name: line.name, from: endKey(line.from), to: endKey(line.to), elements: lineElements(line, inputs) })),
+      ...lines.map((line): NetworkLink => ({ id: line.id, name: line.name, from: endKey(line.from), to: endKey(line.to), elements: [...lineElements(line, inputs), ...tubeAfter(line, under)] })),
+      ...air.links,
     ],
   };
+}
+
+/**
+ * Pumps that stand in the liquid, each with the pickup that it draws by: one
+ * that is meant for it and hangs on its pickup with nothing between. What the
+ * tube from the lid costs comes behind the pump then, and nothing is lifted.
+ */
+export function pumpsUnder({ system, levels }: Pick<FlowInputs, 'system' | 'levels'>): Map<string, PickupModel> {
+  const pickups = new Map(levels.flatMap(({ tank }) => tank.pickups.map((pickup) => [pickup.document.id, pickup] as const)));
+  return new Map(system.components.flatMap((part): [string, PickupModel][] => {
+    if (part.kind !== 'pump' || part.type !== 'in-tank') return [];
+    const line = system.lines.find(({ from, to }) => [from, to].some(({ item, end }) => item === part.id && end === 'in'));
+    const pickup = line && pickups.get(line.from.item === part.id ? line.to.item : line.from.item);
+    return pickup ? [[part.id, pickup]] : [];
+  }));
+}
+
+/** The tube of the pickup that a sunk pump hangs on, with the line that leaves the pump. */
+function tubeAfter(line: LineDocument, under: ReadonlyMap<string, PickupModel>): LinkElement[] {
+  const pickup = [line.from, line.to].flatMap(({ item, end }) => (end === 'out' ? under.get(item) ?? [] : []))[0];
+  return pickup ? [{ kind: 'line', bore_m: pickup.document.bore_m.value, length_m: pickup.tubeLength_m, roughness_m: ROUGHNESS['drawn-tube'].roughness_m, fittings: [] }] : [];
+}
+
+/** Lines that air moves in: what leads on from vents. */
+const airLines = ({ lines }: SystemDocument): LineDocument[] => lines.filter(({ purpose }) => purpose === 'vent' || purpose === 'overflow');
+
+/**
+ * What leads on from vents, as a network of air: lines, valves, filters and
+ * caps on them, tees that join the vents of two tanks, and where it all comes
+ * to the open: an outlet, or an end with nothing on it.
+ */
+function airCircuits(inputs: FlowInputs, wet: ReadonlySet<string>): Pick<Network, 'nodes' | 'links'> {
+  const { system, levels, gravity } = inputs;
+  const lines = airLines(system).filter(({ from, to }) => !wet.has(from.item) && !wet.has(to.item));
+  if (lines.length === 0) return { nodes: [], links: [] };
+  const air = airState(system.conditions.fuelTemperature_K, inputs.ambientAbs_Pa);
+  const touched = new Set(lines.flatMap(({ from, to }) => [from.item, to.item]));
+  const joined = new Set(lines.flatMap(({ from, to }) => [endKey(from), endKey(to)]));
+  const parts = system.components.filter(({ id }) => touched.has(id));
+  const ports = levels.flatMap((level) => level.tank.ports.filter(({ document }) => touched.has(document.id)).map((port) => ({ level, port })));
+  const plugged = new Set(parts.flatMap((part) => part.ends.flatMap((end) => (end.plugged ? [endKey({ item: part.id, end: end.end })] : []))));
+  const open = parts.flatMap((part) => (part.kind === 'outlet' ? [] : endsOfComponent(part).map((end) => endKey({ item: part.id, end })))).filter((end) => !joined.has(end) && !plugged.has(end));
+  // Consumers and pickups take no air in: a line that leads to one ends blind.
+  const known = new Set([...parts.map(({ id }) => id), ...ports.map(({ port }) => port.document.id)]);
+  return {
+    nodes: [
+      { id: OPEN_AIR, name: 'open air', height_m: 0, fixedGauge_Pa: 0 },
+      ...ports.map(({ level, port }): NetworkNode => ({ id: endKey({ item: port.document.id, end: 'in' }), name: port.document.name, height_m: surfaceHeight_m(level, gravity.up) })),
+      ...parts.flatMap((part) => componentNodes(part, 0)),
+    ],
+    links: [
+      ...ports.map(({ level, port: { document, point_m } }): NetworkLink => ({
+        id: document.id, name: document.name, from: endKey({ item: document.id, end: 'in' }), to: ullageNode(level.tank.document.id), air,
+        elements: dot(level.up, point_m) < level.offset_m ? [{ kind: 'closed' }] : [{ kind: 'vent', bore_m: document.bore_m.value, length_m: document.length_m.value, air }],
+      })),
+      ...parts.flatMap((part) => componentLinks(part, inputs)).map((link): NetworkLink => ({ ...link, air })),
+      ...lines.filter(({ from, to }) => known.has(from.item) && known.has(to.item)).map((line): NetworkLink => ({
+        id: line.id, name: line.name, from: endKey(line.from), to: endKey(line.to), air,
+        elements: [
+          { kind: 'vent', bore_m: line.bore_m.value, length_m: line.length_m.value, air },
+          ...(line.fittings.length > 0 ? [{ kind: 'line', bore_m: line.bore_m.value, length_m: 0, roughness_m: 0, fittings: line.fittings.map(({ fitting, count }) => fittingLoss(fitting, count, inputs)) } as const] : []),
+        ],
+      })),
+      ...open.map((end): NetworkLink => ({ id: `${end}:open`, name: 'open end', from: OPEN_AIR, to: end, air, elements: [{ kind: 'open' }] })),
+    ],
+  };
+}
+
+/** How air comes to a tank: freely; not, since something on its vent line is shut, which; or by no vent at all that is over the liquid. */
+export type AirWay = { readonly way: 'open' } | { readonly way: 'shut'; readonly by: string } | { readonly way: 'sealed' } | { readonly way: 'flooded' } | { readonly way: 'none' };
+
+export function airWay(inputs: FlowInputs, level: TankLevel): AirWay {
+  const { nodes, links } = compileNetwork(inputs, []);
+  const air = links.filter((link) => link.air);
+  const isClosed = ({ elements }: NetworkLink): boolean => elements.some(({ kind }) => kind === 'closed');
+  const at = reached([ullageNode(level.tank.document.id)], air.filter((link) => !isClosed(link)).map(({ from, to }) => [from, to] as const));
+  if (nodes.some(({ id, fixedGauge_Pa }) => fixedGauge_Pa !== undefined && at.has(id))) return { way: 'open' };
+  const vents = level.tank.ports.filter(({ document }) => document.role === 'vent');
+  if (vents.length === 0) return { way: 'none' };
+  const stops = air.find((link) => isClosed(link) && (at.has(link.from) || at.has(link.to)) && !vents.some(({ document }) => document.id === link.id));
+  if (stops) return { way: 'shut', by: stops.name };
+  return vents.every(({ point_m }) => dot(level.up, point_m) < level.offset_m) ? { way: 'flooded' } : { way: 'sealed' };
 }
 
 /** Lines that carry a steady flow of liquid. */
@@ -148,35 +244,28 @@ function tankNodes(level: TankLevel, up: Vec3): NetworkNode[] {
   const height_m = surfaceHeight_m(level, up);
   return [
     { id: airNode(id), name: 'open air', height_m, fixedGauge_Pa: 0 },
-    { id: ullageNode(id), name: `${name}, above the liquid`, height_m },
+    { id: ullageNode(id), name: `${name}, above the liquid`, height_m, still: true },
   ];
 }
 
-function tankLinks(level: TankLevel, inputs: FlowInputs, touched: ReadonlySet<string>): NetworkLink[] {
+function tankLinks(level: TankLevel, inputs: FlowInputs, touched: ReadonlySet<string>, sunk: ReadonlyMap<string, PickupModel>): NetworkLink[] {
   const { tank, up, offset_m } = level;
   const ullage = ullageNode(tank.document.id);
-  const vents = tank.ports.filter(({ document }) => document.role === 'vent').map(({ document, point_m }): NetworkLink => ({
-    id: document.id, name: document.name, from: airNode(tank.document.id), to: ullage,
-    elements: dot(up, point_m) < offset_m ? [{ kind: 'closed' }] : ventElements(document.id, document.bore_m.value, document.length_m.value, inputs),
+  const air = airState(inputs.system.conditions.fuelTemperature_K, inputs.ambientAbs_Pa);
+  const piped = new Set(airLines(inputs.system).flatMap(({ from, to }) => [from.item, to.item]));
+  // A vent with a line on it is open where that line is.
+  const vents = tank.ports.filter(({ document }) => document.role === 'vent' && !piped.has(document.id)).map(({ document, point_m }): NetworkLink => ({
+    id: document.id, name: document.name, from: airNode(tank.document.id), to: ullage, air,
+    elements: dot(up, point_m) < offset_m ? [{ kind: 'closed' }] : [{ kind: 'vent', bore_m: document.bore_m.value, length_m: document.length_m.value, air }],
   }));
   const pickups = tank.pickups.filter(({ document }) => touched.has(document.id)).map((pickup): NetworkLink => ({
     id: `${pickup.document.id}:tube`, name: pickup.document.name, from: ullage, to: endKey({ item: pickup.document.id, end: 'out' }),
-    elements: isStarved(level, pickup) ? [{ kind: 'closed' }] : [pickupElement(pickup, inputs)],
+    elements: isStarved(level, pickup) ? [{ kind: 'closed' }] : [pickupElement(pickup, inputs, sunk.has(pickup.document.id) ? 0 : pickup.tubeLength_m)],
   }));
   const inlets = tank.ports.filter(({ document }) => document.role !== 'vent' && touched.has(document.id)).map((port): NetworkLink => ({
     id: `${port.document.id}:mouth`, name: port.document.name, from: endKey({ item: port.document.id, end: 'in' }), to: ullage, elements: mouthElements(level, port, inputs),
   }));
   return [...vents, ...pickups, ...inlets];
-}
-
-/** A vent's hole or hose, and the lines that go on from it, in air. */
-function ventElements(portId: string, bore_m: number, length_m: number, inputs: FlowInputs): LinkElement[] {
-  const air = airState(inputs.system.conditions.fuelTemperature_K, inputs.ambientAbs_Pa);
-  const onward = inputs.system.lines.filter((line) => line.purpose === 'vent' && (line.from.item === portId || line.to.item === portId));
-  return [
-    { kind: 'vent', bore_m, length_m, air },
-    ...onward.map((line): LinkElement => ({ kind: 'vent', bore_m: line.bore_m.value, length_m: line.length_m.value, air })),
-  ];
 }
 
 /**
@@ -196,7 +285,7 @@ function mouthElements(level: TankLevel, { document, point_m }: PortModel, input
 
 const fittingLoss = (key: FittingKey, count: number, { system }: FlowInputs): FittingLoss => ({ ...fittingKs(key, system.practice.losses), count });
 
-const pickupElement = ({ document, tubeLength_m }: PickupModel, inputs: FlowInputs): LinkElement => ({
+const pickupElement = ({ document }: PickupModel, inputs: FlowInputs, tubeLength_m: number): LinkElement => ({
   kind: 'line', bore_m: document.bore_m.value, length_m: tubeLength_m, roughness_m: ROUGHNESS['drawn-tube'].roughness_m,
   fittings: [fittingLoss(document.kind === 'bottom-outlet' ? 'entrance-sharp' : 'entrance-inward', 1, inputs)],
 });
@@ -303,6 +392,12 @@ const bodyElement = (fitting: FittingKey, bore_m: number, share: number, inputs:
 
 export type PumpDocument = Extract<ComponentDocument, { kind: 'pump' }>;
 
+/** Pumps that the battery drives; a hand, an engine's pulses or a squeezed bulb do not care for its voltage. */
+export const isElectric = ({ type }: Pick<PumpDocument, 'type'>): boolean => type !== 'hand' && type !== 'pulse' && type !== 'siphon';
+
+/** Of the rated voltage: what a pump is driven by. One without a motor has its curve as it is. */
+export const drive_ratio = (inputs: Pick<FlowInputs, 'system' | 'volts'>, pump: PumpDocument): number => (isElectric(pump) ? pumpVolts(inputs, pump.id) / pump.ratedVoltage_V.value : 1);
+
 /** At a pump's terminals [V]. */
 export const pumpVolts = ({ system, volts }: Pick<FlowInputs, 'system' | 'volts'>, id: string): number => volts?.get(id) ?? system.conditions.pumpVoltage_V;
 
@@ -312,7 +407,7 @@ export const pumpPoints = (pump: PumpDocument): PumpPoint[] => pump.curve.map((p
 const pumpElements = (pump: PumpDocument, inputs: FlowInputs): LinkElement[] => [pumpElement(pump, inputs), ...(pump.checkBuiltIn ? [{ kind: 'check' } as const] : [])];
 
 function pumpElement(pump: PumpDocument, inputs: FlowInputs): LinkElement {
-  const ratio = pumpVolts(inputs, pump.id) / pump.ratedVoltage_V.value;
+  const ratio = drive_ratio(inputs, pump);
   const curve = pumpPoints(pump);
   if (pump.running && ratio > 0) return { kind: 'pump', curve, voltageRatio: ratio };
   // A pump standing still is taken to cost at free flow what it would have given at shut-off.

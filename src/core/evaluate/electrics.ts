@@ -1,4 +1,4 @@
-import type { PumpDocument } from '../document/compileNetwork';
+import { isElectric, type PumpDocument } from '../document/compileNetwork';
 import type { SystemDocument } from '../document/schema';
 import { COPPER, FUSES, WIRES, wireRow, type WireRow } from '../reference/wires';
 
@@ -22,7 +22,7 @@ const SECONDS_AN_HOUR = 3600;
  */
 export function pumpCurrent_A(pump: PumpDocument, rise_Pa: number): number {
   const { wiring, curve } = pump;
-  if (!wiring) return 0;
+  if (!wiring || !isElectric(pump)) return 0;
   const most_Pa = Math.max(1e-9, ...curve.map((point) => point.rise_Pa));
   const share = Math.min(1, Math.max(0, rise_Pa / most_Pa));
   return wiring.freeCurrent_A.value + (wiring.shutOffCurrent_A.value - wiring.freeCurrent_A.value) * share;
@@ -64,7 +64,7 @@ export type ElectricsResult = {
  */
 export function electricsOf(system: SystemDocument, pump: PumpDocument, rise_Pa: number, flow_m3PerS: number): ElectricsResult | undefined {
   const { wiring } = pump;
-  if (!wiring) return undefined;
+  if (!wiring || !isElectric(pump)) return undefined;
   const supply_V = system.conditions.pumpVoltage_V;
   const current_A = pumpCurrent_A(pump, rise_Pa);
   // What it takes against a shut line is what wire and fuse must bear.

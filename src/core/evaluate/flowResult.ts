@@ -1,5 +1,5 @@
 import { carriesFlow, endKey, feedPath, SELECTOR_PAIRS } from '../document/circuits';
-import { isAirNode, inletNode, pumpPoints, pumpVolts, returned_m3PerS, selectorLink, ullageNode, type FlowInputs, type PumpDocument } from '../document/compileNetwork';
+import { drive_ratio, isAirNode, isElectric, inletNode, pumpPoints, pumpVolts, returned_m3PerS, selectorLink, ullageNode, type FlowInputs, type PumpDocument } from '../document/compileNetwork';
 import type { ConsumerDocument, SystemDocument } from '../document/schema';
 import type { FluidState } from '../fluids';
 import { success, type Outcome } from '../outcome';
@@ -107,7 +107,7 @@ export function flowResult(inputs: FlowInputs, consumer: ConsumerDocument, detai
     margin_ratio: delivered_m3PerS / needed_m3PerS,
     pressureAtNeed_Pa: solution.nodes.get(inletNode(consumer.id))!.gauge_Pa,
     duties: detail === 'full' ? dutiesOf(inputs, consumer, back) : [],
-    suction: worstSuction(inputs, solution),
+    suction: worstSuction(inputs, path, solution),
     ullageGauge_Pa: lowestUllage_Pa(inputs, solution),
     returned_m3PerS: back,
     nodes: [...solution.nodes.values()],
@@ -139,14 +139,15 @@ function dutiesOf(inputs: FlowInputs, consumer: ConsumerDocument, back: number):
   });
 }
 
-/** The place nearest to boiling, ends of parts and humps of lines alike. */
-function worstSuction(inputs: FlowInputs, solution: NetworkSolution): FlowResult['suction'] {
-  const liquid = [...solution.nodes.values()].filter((node) => !isAirNode(node.id));
+/** The place on a feed nearest to boiling, ends of parts and humps of lines alike. */
+function worstSuction(inputs: FlowInputs, path: readonly string[], solution: NetworkSolution): FlowResult['suction'] {
+  const on = new Set(path);
+  const liquid = [...solution.nodes.values()].filter((node) => !isAirNode(node.id) && on.has(node.id.slice(0, node.id.lastIndexOf(':'))));
   const worst = liquid.reduce((low, node) => (node.vapourMargin_Pa < low.vapourMargin_Pa ? node : low));
-  const hump = lowestBetween(inputs, solution.nodes);
-  return hump && hump.gauge_Pa < worst.gauge_Pa
-    ? { node: `${hump.line}, on its way`, margin_Pa: worst.vapourMargin_Pa + hump.gauge_Pa - worst.gauge_Pa, gauge_Pa: hump.gauge_Pa }
-    : { node: worst.name, margin_Pa: worst.vapourMargin_Pa, gauge_Pa: worst.gauge_Pa };
+  const hump = lowestBetween(inputs, solution, on);
+  return hump && hump.gauge_Pa < worst.staticGauge_Pa
+    ? { node: `${hump.line}, on its way`, margin_Pa: worst.vapourMargin_Pa + hump.gauge_Pa - worst.staticGauge_Pa, gauge_Pa: hump.gauge_Pa }
+    : { node: worst.name, margin_Pa: worst.vapourMargin_Pa, gauge_Pa: worst.staticGauge_Pa };
 }
 
 /** What each part on a way costs; what pumps give, what regulators hold back and what is shut is no loss. */
@@ -184,7 +185,7 @@ function pumpResult(pump: PumpDocument, { solution, volts }: Flowing, inputs: Fl
  * what the pumps give less the pressure that is over at the consumer.
  */
 function pumpChart(inputs: FlowInputs, consumer: ConsumerDocument, pumps: readonly PumpDocument[], delivered: number): PumpChartPoint[] {
-  const freeFlows = pumps.flatMap((pump) => pumpPoints(pump).map(({ flow_m3PerS }) => flow_m3PerS * (inputs.system.conditions.pumpVoltage_V / pump.ratedVoltage_V.value)));
+  const freeFlows = pumps.flatMap((pump) => pumpPoints(pump).map(({ flow_m3PerS }) => flow_m3PerS * drive_ratio({ system: inputs.system }, pump)));
   const reach = CHART_REACH * Math.max(delivered, consumer.neededFlow_m3PerS.value, ...freeFlows);
   const path = new Set(feedPath(inputs.system, consumer.id));
   const filters = inputs.system.components.flatMap((part) => (part.kind === 'filter' && path.has(part.id) ? [part] : []));
@@ -204,5 +205,5 @@ function pumpChart(inputs: FlowInputs, consumer: ConsumerDocument, pumps: readon
 
 function riseAtVolts(pump: PumpDocument, flow_m3PerS: number, volts: number): number {
   const curve = parsePumpCurve(pumpPoints(pump), pump.name);
-  return curve.ok && pump.running && volts > 0 ? -pumpLaw(atVoltage(curve.value, volts / pump.ratedVoltage_V.value))(flow_m3PerS).pressure_Pa : 0;
+  return curve.ok && pump.running && volts > 0 ? -pumpLaw(atVoltage(curve.value, isElectric(pump) ? volts / pump.ratedVoltage_V.value : 1))(flow_m3PerS).pressure_Pa : 0;
 }

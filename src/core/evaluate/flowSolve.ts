@@ -1,7 +1,6 @@
-import { atVolts, compileNetwork, inletNode, isStarved, outletNode, pumpVolts, type Draw, type FlowInputs, type PumpDocument } from '../document/compileNetwork';
+import { airWay, atVolts, compileNetwork, inletNode, isElectric, isStarved, outletNode, pumpVolts, type Draw, type FlowInputs, type PumpDocument, type TankLevel } from '../document/compileNetwork';
 import { feedPath, isShutOff, SELECTOR_PAIRS } from '../document/circuits';
 import type { ComponentDocument, ConsumerDocument, SystemDocument } from '../document/schema';
-import { dot } from '../geometry';
 import { partAround, solveNetwork, withoutIslands, type NetworkCode, type NetworkSolution } from '../network';
 import { failure, success, type Outcome } from '../outcome';
 import { voltsAtPump } from './electrics';
@@ -27,7 +26,7 @@ export function flowing(inputs: FlowInputs, draws: readonly Draw[], keep?: strin
     .filter((other) => !asked.has(other.id) && !whyBlocked(inputs, other))
     .map((other): Draw => ({ consumer: other.id, outflow_m3PerS: other.neededFlow_m3PerS.value }));
   const all = [...draws, ...others];
-  const wired = inputs.system.components.filter((part): part is PumpDocument => part.kind === 'pump' && part.running && part.wiring !== undefined);
+  const wired = inputs.system.components.filter((part): part is PumpDocument => part.kind === 'pump' && part.running && isElectric(part) && part.wiring !== undefined);
   const network = compileNetwork(inputs, all);
   const part = keep === undefined ? withoutIslands(network) : partAround(network, inletNode(keep));
   const settled = remembered(inputs);
@@ -102,12 +101,24 @@ export function whyBlocked(inputs: FlowInputs, consumer: ConsumerDocument): Bloc
   if (!pickup || isStarved(level, pickup)) return failure('pickup-in-air', source, `At this fill and slope the pickup of ${level.tank.document.name} draws air.`);
   const stop = shutOn(system, path);
   if (stop) return shutAway(system, path, stop);
-  const vents = level.tank.ports.filter(({ document }) => document.role === 'vent');
-  const open = vents.some(({ point_m }) => dot(level.up, point_m) >= level.offset_m);
-  if (open) return undefined;
-  return failure('vent-shut', level.tank.document.name, vents.length === 0
-    ? `${level.tank.document.name} has no vent: no air can follow the fuel out.`
-    : `Every vent of ${level.tank.document.name} lies under the liquid at this fill and slope: no air can follow the fuel out.`);
+  return airBlocked(inputs, level);
+}
+
+function airBlocked(inputs: FlowInputs, level: TankLevel): Blocked | undefined {
+  const { name } = level.tank.document;
+  const air = airWay(inputs, level);
+  switch (air.way) {
+    case 'open':
+      return undefined;
+    case 'none':
+      return failure('vent-shut', name, `${name} has no vent: no air can follow the fuel out.`);
+    case 'flooded':
+      return failure('vent-shut', name, `Every vent of ${name} lies under the liquid at this fill and slope: no air can follow the fuel out.`);
+    case 'shut':
+      return failure('vent-shut', name, `${air.by} shuts the vent line of ${name}: no air can follow the fuel out.`);
+    case 'sealed':
+      return failure('vent-shut', name, `The vent line of ${name} comes nowhere to the open: no air can follow the fuel out.`);
+  }
 }
 
 /** The first part on a way that somebody has shut, from the tank on. */

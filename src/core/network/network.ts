@@ -18,6 +18,8 @@ export type NetworkNode = {
   /** Given gauge pressure: a tank's ullage, an open end, a consumer held at its need. */
   readonly fixedGauge_Pa?: number;
   readonly outflow_m3PerS?: number;
+  /** Wide open, as a tank above its liquid: what comes to it has come to rest. */
+  readonly still?: boolean;
 };
 
 export type LinkElement =
@@ -45,6 +47,8 @@ export type NetworkLink = {
   readonly from: string;
   readonly to: string;
   readonly elements: readonly LinkElement[];
+  /** What flows in it where that is not the liquid; it weighs next to nothing, so that the heights of its ends count for nothing. */
+  readonly air?: AirState;
 };
 
 export type Network = {
@@ -55,7 +59,17 @@ export type Network = {
   readonly gravity_mPerS2: number;
 };
 
-export type NodeResult = { readonly id: string; readonly name: string; readonly gauge_Pa: number; readonly abs_Pa: number; readonly vapourMargin_Pa: number };
+export type NodeResult = {
+  readonly id: string;
+  readonly name: string;
+  /** Total pressure, what flowing liquid would have at rest: energy is reckoned by it. */
+  readonly gauge_Pa: number;
+  readonly abs_Pa: number;
+  /** What a gauge in the wall reads, where the narrowest line beside it has its speed. */
+  readonly staticGauge_Pa: number;
+  /** Of the static pressure over that at which the liquid boils. */
+  readonly vapourMargin_Pa: number;
+};
 
 export type LinkResult = {
   readonly id: string;
@@ -102,7 +116,8 @@ export function solveNetwork(network: Network): Outcome<NetworkSolution, Network
     if (!law.ok) return law;
     const [from, to] = [index.get(link.from), index.get(link.to)];
     if (from === undefined || to === undefined) return failure('no-such-node', link.name, `${link.name} ends at a joint that does not exist.`);
-    laws.push({ link, law: law.value, from, to, bore_m: narrowest(link) });
+    const apart_Pa = link.air ? weight(network.nodes[from]!.height_m) - weight(network.nodes[to]!.height_m) : 0;
+    laws.push({ link, law: apart_Pa === 0 ? law.value : weightless(law.value, apart_Pa), from, to, bore_m: narrowest(link) });
   }
   const graph: Graph = {
     nodes: network.nodes.map((node) => ({
@@ -121,6 +136,12 @@ export function solveNetwork(network: Network): Outcome<NetworkSolution, Network
 }
 
 type Joined = { readonly link: NetworkLink; readonly law: LossLaw; readonly from: number; readonly to: number; /** Narrowest bore in it; 0 where it has no line. */ readonly bore_m: number };
+
+/** A law between ends whose heights count for nothing, though their potentials have them in. */
+const weightless = (law: LossLaw, apart_Pa: number): LossLaw => (flow) => {
+  const { pressure_Pa, slope_PaSPerM3 } = law(flow);
+  return { pressure_Pa: pressure_Pa + apart_Pa, slope_PaSPerM3 };
+};
 
 function narrowest({ elements }: NetworkLink): number {
   let bore = 0;
@@ -204,19 +225,23 @@ function pumpLoop({ links }: Network): { ok: false; error: { code: NetworkCode; 
 function report(
   network: Network, laws: readonly Joined[], solution: RegulatedSolution, weight: (height_m: number) => number,
 ): NetworkSolution {
+  const dynamic = dynamicPressures(network, laws, solution);
   const nodes = network.nodes.map((node, i): [string, NodeResult] => {
     const gauge_Pa = solution.potential_Pa[i]! - weight(node.height_m);
-    const abs_Pa = gauge_Pa + network.ambientAbs_Pa;
-    return [node.id, { id: node.id, name: node.name, gauge_Pa, abs_Pa, vapourMargin_Pa: abs_Pa - network.fluid.vapourPressureAbs_Pa }];
+    const staticGauge_Pa = gauge_Pa - dynamic[i]!;
+    return [node.id, {
+      id: node.id, name: node.name, gauge_Pa, abs_Pa: gauge_Pa + network.ambientAbs_Pa, staticGauge_Pa,
+      vapourMargin_Pa: staticGauge_Pa + network.ambientAbs_Pa - network.fluid.vapourPressureAbs_Pa,
+    }];
   });
   const links = laws.map(({ link, law }, l): [string, LinkResult] => {
     const flow_m3PerS = solution.flow_m3PerS[l]!;
     const regulating = solution.regulators.get(l);
     const [from, to] = [solution.potential_Pa[laws[l]!.from]!, solution.potential_Pa[laws[l]!.to]!];
     return [link.id, {
-      id: link.id, name: link.name, flow_m3PerS, ...lineState(laws[l]!.bore_m, flow_m3PerS, network.fluid),
+      id: link.id, name: link.name, flow_m3PerS, ...lineState(laws[l]!.bore_m, flow_m3PerS, liquidIn(link, network.fluid).kinematicViscosity_m2PerS),
       // What a regulator throttles away is what is left between its ends.
-      loss_Pa: regulating === undefined ? law(flow_m3PerS).pressure_Pa : from - to,
+      loss_Pa: regulating === undefined ? (link.air ? keptPressure(link, network.fluid, flow_m3PerS) : law(flow_m3PerS).pressure_Pa) : from - to,
       ...(regulating === undefined ? {} : { regulating }),
       ...(isShut(link, flow_m3PerS) ? { shut: true } : {}),
     }];
@@ -230,9 +255,26 @@ function report(
 
 const isShut = ({ elements }: NetworkLink, flow_m3PerS: number): boolean => flow_m3PerS < FLOWS_M3_PER_S && elements.some(({ kind }) => kind === 'check');
 
-function lineState(bore: number, flow_m3PerS: number, fluid: FluidState): Pick<LinkResult, 'velocity_mPerS' | 'reynolds' | 'regime'> {
+/** What of a node's pressure is in the speed of the liquid beside it [Pa]: by the fastest of its lines. */
+function dynamicPressures(network: Network, laws: readonly Joined[], { flow_m3PerS }: RegulatedSolution): Float64Array {
+  const dynamic = new Float64Array(network.nodes.length);
+  for (const [l, { link, from, to, bore_m }] of laws.entries()) {
+    if (bore_m === 0 || link.air || link.elements.some(({ kind }) => kind === 'vent')) continue;
+    const pressure = (network.fluid.density_kgPerM3 / 2) * (flow_m3PerS[l]! / boreArea_m2(bore_m)) ** 2;
+    for (const end of [from, to]) if (!network.nodes[end]!.still && network.nodes[end]!.fixedGauge_Pa === undefined) dynamic[end] = Math.max(dynamic[end]!, pressure);
+  }
+  return dynamic;
+}
+
+/** Loss of a link by its own law, heights left out [Pa]. */
+function keptPressure(link: NetworkLink, fluid: FluidState, flow_m3PerS: number): number {
+  const law = keptLaw(link, fluid);
+  return law.ok ? law.value(flow_m3PerS).pressure_Pa : 0;
+}
+
+function lineState(bore: number, flow_m3PerS: number, viscosity_m2PerS: number): Pick<LinkResult, 'velocity_mPerS' | 'reynolds' | 'regime'> {
   if (bore === 0) return {};
-  const reynolds = reynoldsNumber(flow_m3PerS, bore, fluid.kinematicViscosity_m2PerS);
+  const reynolds = reynoldsNumber(flow_m3PerS, bore, viscosity_m2PerS);
   return { velocity_mPerS: flow_m3PerS / boreArea_m2(bore), reynolds, regime: regimeOf(reynolds) };
 }
 
@@ -274,11 +316,17 @@ function keptLaw(link: NetworkLink, fluid: FluidState): Outcome<LossLaw, Network
   return law;
 }
 
+/** What flows in a link, as far as its laws ask. */
+type Flowing = Pick<FluidState, 'density_kgPerM3' | 'viscosity_PaS' | 'kinematicViscosity_m2PerS'>;
+
+const liquidIn = ({ air }: NetworkLink, fluid: FluidState): Flowing => (air ? { ...air, kinematicViscosity_m2PerS: air.viscosity_PaS / air.density_kgPerM3 } : fluid);
+
 /** The law of all of a link's elements at one flow. */
 export function linkLaw(link: NetworkLink, fluid: FluidState): Outcome<LossLaw, NetworkCode> {
   const laws: LossLaw[] = [];
+  const flowing = liquidIn(link, fluid);
   for (const element of link.elements) {
-    const law = elementLaw(element, link.name, fluid);
+    const law = elementLaw(element, link.name, flowing);
     if (!law.ok) return law;
     laws.push(law.value);
   }
@@ -287,7 +335,7 @@ export function linkLaw(link: NetworkLink, fluid: FluidState): Outcome<LossLaw, 
   return success(checks.length > 0 ? checkedLaw(whole, checks.reduce((sum, opens) => sum + opens, 0)) : whole);
 }
 
-function elementLaw(element: LinkElement, name: string, fluid: FluidState): Outcome<LossLaw, NetworkCode> {
+function elementLaw(element: LinkElement, name: string, fluid: Flowing): Outcome<LossLaw, NetworkCode> {
   const bad = badSize(element, name);
   if (bad) return bad;
   switch (element.kind) {

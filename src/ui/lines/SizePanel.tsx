@@ -56,8 +56,8 @@ function Row({ row, line }: { readonly row: SizeRow; readonly line: string }) {
     <chakra.tr borderTopWidth="1px" borderColor="rule" bg={row.isNow ? 'sunk' : undefined} data-testid="size-row" data-now={row.isNow}>
       <chakra.td px="2" fontWeight="700" whiteSpace="nowrap">{row.name}{row.suggested && <Box fontSize="sm" color="good">{later ? '● one over enough' : '● the least that is enough'}</Box>}</chakra.td>
       <chakra.td px="2" textAlign="right" whiteSpace="nowrap"><Shown value={row.bore_m} role="bore" /></chakra.td>
-      <chakra.td px="2" textAlign="right" whiteSpace="nowrap" fontWeight="700" color={enough}>{row.flow_m3PerS === undefined ? 'none' : <><Box as="span" aria-hidden>{enough === 'stop' ? '■ ' : enough === 'warn' ? '▲ ' : ''}</Box><Shown value={row.flow_m3PerS} role={flowRole(row.flow_m3PerS)} /></>}</chakra.td>
-      <chakra.td px="2" textAlign="right" whiteSpace="nowrap">{row.time_s === undefined ? 'never' : <Shown value={row.time_s} role="duration" />}</chakra.td>
+      <chakra.td px="2" textAlign="right" whiteSpace="nowrap" fontWeight="700" color={enough}>{row.flow_m3PerS === undefined ? 'not known' : <><Box as="span" aria-hidden>{enough === 'stop' ? '■ ' : enough === 'warn' ? '▲ ' : ''}</Box><Shown value={row.flow_m3PerS} role={flowRole(row.flow_m3PerS)} /></>}</chakra.td>
+      <chakra.td px="2" textAlign="right" whiteSpace="nowrap">{row.time_s === undefined ? (row.flow_m3PerS === undefined ? 'not known' : row.flow_m3PerS > 0 ? 'not all of it' : 'never') : <Shown value={row.time_s} role="duration" />}</chakra.td>
       <chakra.td px="2" textAlign="right" whiteSpace="nowrap">{row.velocity_mPerS === undefined ? '' : <Shown value={row.velocity_mPerS} role="lineSpeed" />}</chakra.td>
       <chakra.td px="2" textAlign="right" whiteSpace="nowrap"><Shown value={row.holds_m3} role="smallVolume" /></chakra.td>
       <chakra.td px="2" width="110px"><Price stock={row.stock} name={row.name} /></chakra.td>

@@ -2,13 +2,16 @@ import { carriesFlow, feedPath, stockOf } from '../../document/circuits';
 import { withValue } from '../../document/edit';
 import { chosen } from '../../document/known';
 import type { ConsumerDocument, LineDocument, SystemDocument } from '../../document/schema';
-import { boreArea_m2 } from '../../network';
+import type { FlowInputs } from '../../document/compileNetwork';
+import { boreArea_m2, type NetworkSolution } from '../../network';
+import { reachedAlong } from '../../reached';
 import { LINE_STOCK, type LineStockRow } from '../../reference/lineStock';
 import { FITTINGS } from '../../reference/losses';
 import { flowInputsOf } from '../flowInputs';
 import { arriving, COMFORT_RATIO } from '../flowResult';
 import { flowing, whyBlocked } from '../flowSolve';
-import { circuitsOf, moved_m3 } from './transfers';
+import { transferCourse } from './course';
+import { circuitOf, moved_m3 } from './transfers';
 
 /** A line in one of the sizes that it could be bought in. */
 export type SizeRow = {
@@ -40,7 +43,7 @@ export function sizeTable(system: SystemDocument, lineId: string): SizeTable | u
   const line = system.lines[l];
   const now = line && stockOf(line);
   if (!line || !now) return undefined;
-  const consumer = system.consumers.find((each) => feedPath(system, each.id).includes(lineId));
+  const consumer = servedBy(system, line);
   const volume_m3 = moved_m3(system);
   const rows = LINE_STOCK.filter(({ series }) => series === now.series).map((row) => sizeRow(withLineStock(system, l, row), l, row, consumer, volume_m3, row.key === now.key && Math.abs(row.bore_m - line.bore_m.value) < 1e-6));
   const enough = rows.findIndex(({ margin_ratio, velocity_mPerS }) => (margin_ratio ?? 0) >= COMFORT_RATIO && (velocity_mPerS ?? Infinity) <= CALM_M_PER_S);
@@ -55,31 +58,63 @@ export function sizeTable(system: SystemDocument, lineId: string): SizeTable | u
 export const withLineStock = (system: SystemDocument, l: number, row: LineStockRow): SystemDocument =>
   withValue(system, ['lines', l], { ...system.lines[l]!, kind: row.kind, stock: row.key, bore_m: chosen(row.bore_m), wall: row.wall });
 
+/** The consumer that a line feeds: by its own way back to a tank, or by another branch of it. */
+function servedBy(system: SystemDocument, line: LineDocument): ConsumerDocument | undefined {
+  const own = system.consumers.find((each) => feedPath(system, each.id).includes(line.id));
+  if (own || line.purpose !== 'feed') return own;
+  const onward = reachedAlong([line.to.item], system.lines.filter(({ purpose }) => purpose === 'feed').map(({ from, to }) => [from.item, to.item] as const));
+  return system.consumers.find(({ id }) => onward.has(id));
+}
+
 function sizeRow(system: SystemDocument, l: number, row: LineStockRow, consumer: ConsumerDocument | undefined, volume_m3: number, isNow: boolean): Omit<SizeRow, 'suggested'> {
   const line = system.lines[l]!;
-  const flow = flowThrough(system, line, consumer);
+  const through = flowThrough(system, line, consumer, volume_m3);
   const price = system.prices.find(({ stock }) => stock === row.key)?.perMetre;
   return {
     stock: row.key, name: row.name, bore_m: row.bore_m, isNow,
-    flow_m3PerS: flow, margin_ratio: flow === undefined || !consumer ? undefined : flow / consumer.neededFlow_m3PerS.value,
-    time_s: flow !== undefined && flow > 0 ? volume_m3 / flow : undefined,
-    velocity_mPerS: flow === undefined ? undefined : Math.abs(flow) / boreArea_m2(row.bore_m),
+    flow_m3PerS: through?.flow_m3PerS, margin_ratio: through === undefined || !consumer ? undefined : through.flow_m3PerS / consumer.neededFlow_m3PerS.value,
+    time_s: through?.time_s,
+    velocity_mPerS: through === undefined ? undefined : Math.abs(through.inLine_m3PerS) / boreArea_m2(row.bore_m),
     cost: price === undefined ? undefined : price * line.length_m.value,
     holds_m3: boreArea_m2(row.bore_m) * line.length_m.value,
   };
 }
 
-function flowThrough(system: SystemDocument, line: LineDocument, consumer: ConsumerDocument | undefined): number | undefined {
-  if (consumer) return deliveredTo(system, consumer);
-  const inputs = flowInputsOf(system, undefined);
-  return inputs && circuitsOf(inputs).transfers.find((each) => each.line === line.id)?.flow_m3PerS;
+/** What a line passes, what comes of that to the consumer that it feeds, and how long a batch takes. */
+type Through = { readonly flow_m3PerS: number; readonly inLine_m3PerS: number; readonly time_s: number | undefined };
+
+/** Fewer steps than for the answer itself: a row of many. */
+const COURSE_STEPS = 8;
+
+function flowThrough(system: SystemDocument, line: LineDocument, consumer: ConsumerDocument | undefined, volume_m3: number): Through | undefined {
+  if (consumer) {
+    const inputs = flowInputsOf(system, consumer);
+    const solved = inputs && heldAtNeed(inputs, consumer);
+    if (!solved) return undefined;
+    const flow_m3PerS = arriving(inputs, consumer, solved);
+    return { flow_m3PerS, inLine_m3PerS: solved.links.get(line.id)?.flow_m3PerS ?? 0, time_s: flow_m3PerS > 0 ? volume_m3 / flow_m3PerS : undefined };
+  }
+  // A line past a tee, or on the way to one: what passes the line itself counts.
+  const source = flowInputsOf(system, undefined);
+  const inputs = source && circuitOf(source, line.from.item);
+  const solved = inputs && flowing(inputs, []);
+  if (!inputs || !solved?.ok) return undefined;
+  const signed = solved.value.solution.links.get(line.id)?.flow_m3PerS ?? 0;
+  const sense = signed < 0 ? -1 : 1;
+  const course = transferCourse(inputs, line.id, sense, volume_m3, COURSE_STEPS);
+  return { flow_m3PerS: Math.abs(signed), inLine_m3PerS: signed, time_s: course.ends === 'moved' ? course.time_s : undefined };
+}
+
+function heldAtNeed(inputs: FlowInputs, consumer: ConsumerDocument): NetworkSolution | undefined {
+  if (whyBlocked(inputs, consumer)) return undefined;
+  const solved = flowing(inputs, [{ consumer: consumer.id, hold_Pa: consumer.neededPressure_Pa.value }], consumer.id);
+  return solved.ok ? solved.value.solution : undefined;
 }
 
 function deliveredTo(system: SystemDocument, consumer: ConsumerDocument): number | undefined {
   const inputs = flowInputsOf(system, consumer);
-  if (!inputs || whyBlocked(inputs, consumer)) return undefined;
-  const solved = flowing(inputs, [{ consumer: consumer.id, hold_Pa: consumer.neededPressure_Pa.value }], consumer.id);
-  return solved.ok ? arriving(inputs, consumer, solved.value.solution) : undefined;
+  const solved = inputs && heldAtNeed(inputs, consumer);
+  return solved && arriving(inputs, consumer, solved);
 }
 
 /** A change that would give a consumer more, and how much. */

@@ -1,9 +1,10 @@
 import { carriesFlow, endKey, runsOf, type Run } from '../../document/circuits';
-import { lineRun, partPositions, surfaceHeight_m, type FlowInputs, type TankLevel } from '../../document/compileNetwork';
+import { lineRun, partPositions, pumpsUnder, surfaceHeight_m, type FlowInputs, type TankLevel } from '../../document/compileNetwork';
+import { inVehicle } from '../../document/compileTank';
 import type { LineDocument, SystemDocument } from '../../document/schema';
 import { add, dot, norm, subtract, type Vec3 } from '../../geometry';
 import type { FluidState } from '../../fluids';
-import type { LinkResult, NodeResult } from '../../network';
+import { boreArea_m2, type LinkResult, type NodeResult } from '../../network';
 
 /** One point of a run: how far along, how high against effective gravity, and the pressure there. */
 export type ProfilePoint = {
@@ -49,56 +50,70 @@ export function linePoints(line: LineDocument): { readonly at: Vec3; readonly al
   });
 }
 
+type Found = { readonly nodes: ReadonlyMap<string, NodeResult>; readonly links: ReadonlyMap<string, LinkResult> };
 type LinePoint = { readonly line: string; readonly along_m: number; readonly height_m: number; readonly gauge_Pa: number | undefined };
 
 /** Points of a line between its ends, with the pressure there where its ends have one. */
-function pointsBetween({ gravity, fluid }: FlowInputs, positions: ReadonlyMap<string, Vec3>, nodes: ReadonlyMap<string, NodeResult>, line: LineDocument): LinePoint[] {
+function pointsBetween({ gravity, fluid }: FlowInputs, positions: ReadonlyMap<string, Vec3>, { nodes, links }: Found, line: LineDocument): LinePoint[] {
   const start = positions.get(line.from.item);
   if (!start) return [];
   const weight = fluid.density_kgPerM3 * gravity.magnitude_mPerS2;
   const height = (at: Vec3): number => dot(gravity.up, add(start, at));
   const [from, to] = [nodes.get(endKey(line.from)), nodes.get(endKey(line.to))];
+  // What is in the speed of the liquid is no pressure on the wall.
+  const dynamic_Pa = (fluid.density_kgPerM3 / 2) * ((links.get(line.id)?.flow_m3PerS ?? 0) / boreArea_m2(line.bore_m.value)) ** 2;
   return linePoints(line).slice(1, -1).map(({ at, along_m }) => {
     const share = line.length_m.value > 0 ? along_m / line.length_m.value : 0;
     // Friction falls evenly along a line of one bore: potentials run straight.
-    const gauge_Pa = from && to ? between(from.gauge_Pa + weight * height([0, 0, 0]), to.gauge_Pa + weight * height(lineRun(line)), share) - weight * height(at) : undefined;
+    const gauge_Pa = from && to ? between(from.gauge_Pa + weight * height([0, 0, 0]), to.gauge_Pa + weight * height(lineRun(line)), share) - weight * height(at) - dynamic_Pa : undefined;
     return { line: line.name, along_m, height_m: height(at), gauge_Pa };
   });
 }
 
-/** The lowest pressure on a line between its ends: a hump boils before either of them does. */
-export function lowestBetween(inputs: FlowInputs, nodes: ReadonlyMap<string, NodeResult>): { readonly line: string; readonly gauge_Pa: number } | undefined {
-  const bent = inputs.system.lines.filter((line) => line.points.length > 0 && carriesFlow(line));
+/** The lowest pressure on those of some lines between their ends: a hump boils before either of them does. */
+export function lowestBetween(inputs: FlowInputs, found: Found, on: ReadonlySet<string>): { readonly line: string; readonly gauge_Pa: number } | undefined {
+  const bent = inputs.system.lines.filter((line) => line.points.length > 0 && carriesFlow(line) && on.has(line.id));
   if (bent.length === 0) return undefined;
   const positions = partPositions(inputs.system, inputs.levels);
-  const known = bent.flatMap((line) => pointsBetween(inputs, positions, nodes, line)).flatMap(({ line, gauge_Pa }) => (gauge_Pa === undefined ? [] : [{ line, gauge_Pa }]));
+  const known = bent.flatMap((line) => pointsBetween(inputs, positions, found, line)).flatMap(({ line, gauge_Pa }) => (gauge_Pa === undefined ? [] : [{ line, gauge_Pa }]));
   return known.reduce<{ line: string; gauge_Pa: number } | undefined>((low, each) => (low === undefined || each.gauge_Pa < low.gauge_Pa ? each : low), undefined);
 }
 
 /** A consumer's solution, with the fluid that it was found for. */
 export type Solved = { readonly fluid: FluidState; readonly nodes: readonly NodeResult[]; readonly links: readonly LinkResult[] };
 
+/** Where pumps in the liquid and the pickups that they hang on really stand: at the inlet, not at the lid. */
+function sunkPlaces(inputs: FlowInputs): Map<string, Vec3> {
+  return new Map([...pumpsUnder(inputs)].flatMap(([pump, pickup]): [string, Vec3][] => {
+    const { tank } = inputs.levels.find(({ tank: each }) => each.pickups.includes(pickup))!;
+    const at = inVehicle(tank, pickup.inlet.point_m);
+    return [[pump, at], [pickup.document.id, at]];
+  }));
+}
+
 /** Where a run goes and what the pressure does on it, from its first part to its last. */
 function runProfile(all: FlowInputs, positions: ReadonlyMap<string, Vec3>, run: Run, solved: Solved | undefined): RunProfile {
   const inputs = solved ? { ...all, fluid: solved.fluid } : all;
   const { system, levels, gravity, fluid } = inputs;
   const nodes = new Map((solved?.nodes ?? []).map((node) => [node.id, node]));
+  const links = new Map((solved?.links ?? []).map((link) => [link.id, link]));
   const weight = fluid.density_kgPerM3 * gravity.magnitude_mPerS2;
   const names = partNames(system);
+  const sunk = sunkPlaces(inputs);
   const points: ProfilePoint[] = [];
   let along = 0;
   for (const step of run.steps) {
     if (step.kind === 'part') {
-      const at = positions.get(step.id);
+      const at = sunk.get(step.id) ?? positions.get(step.id);
       const height_m = at ? dot(gravity.up, at) : 0;
       for (const end of [step.enters, step.leaves].flatMap((each) => each ?? [])) {
         const node = nodes.get(endKey({ item: step.id, end }));
-        points.push({ along_m: along, height_m, part: names.get(step.id) ?? step.id, ...pressuresOf(node?.gauge_Pa, inputs) });
+        points.push({ along_m: along, height_m, part: names.get(step.id) ?? step.id, ...pressuresOf(node?.staticGauge_Pa, inputs) });
       }
       continue;
     }
     const line = system.lines.find(({ id }) => id === step.id)!;
-    const inner = pointsBetween(inputs, positions, nodes, line).map(({ along_m, height_m, gauge_Pa }): ProfilePoint => ({
+    const inner = pointsBetween(inputs, positions, { nodes, links }, line).map(({ along_m, height_m, gauge_Pa }): ProfilePoint => ({
       along_m: along + (step.reversed ? line.length_m.value - along_m : along_m), height_m, line: line.name, ...pressuresOf(gauge_Pa, inputs),
     }));
     points.push(...(step.reversed ? inner.reverse() : inner));

@@ -1,14 +1,15 @@
-import { endKey, feedPath, itemsOf, joinedTo, linesByEnd, runsOf, type EndRef } from '../../document/circuits';
+import { endKey, feedPath, fluidAt, itemsOf, joinedTo, linesByEnd, runsOf, type EndRef } from '../../document/circuits';
 import { partPositions, returned_m3PerS, surfaceHeight_m, ullageNode, type FlowInputs } from '../../document/compileNetwork';
 import type { SystemDocument } from '../../document/schema';
 import { dot, volumeBelow } from '../../geometry';
-import type { NetworkSolution } from '../../network';
+import { boreArea_m2, type NetworkSolution } from '../../network';
 import { starvingOffset_m } from '../../tank';
 import { arriving } from '../flowResult';
 import { fluidState } from '../../fluids';
 import { HEAT_CAPACITY, type FluidKey } from '../../reference/fluids';
 import { pumpCurrent_A, voltsAtPump } from '../electrics';
 import { flowing, riseOf, whyBlocked } from '../flowSolve';
+import { transferCourse, type TransferEnd } from './course';
 
 /** Flow of a run that ends in a tank, with everything running as it is set. */
 export type TransferResult = {
@@ -16,9 +17,13 @@ export type TransferResult = {
   readonly name: string;
   readonly line: string;
   readonly flow_m3PerS: number;
-  /** To be moved, and how long that takes at this flow; none where nothing moves. */
+  /** What moves of what was asked for, how long that takes as the levels change, and why it ends. */
+  readonly asked_m3: number;
   readonly volume_m3: number;
   readonly time_s: number | undefined;
+  readonly ends: TransferEnd;
+  /** Of the tank that runs dry or fills, where one does. */
+  readonly endsAt: string | undefined;
   /** What still runs when all pumps stand still: a siphon, or gravity; nothing where it is no more than seats leak [m³/s]. */
   readonly atRest_m3PerS: number;
 };
@@ -43,8 +48,8 @@ export type ReturnResult = {
   readonly warming_KPerS: number;
 };
 
-/** A pump that stands still with flow going back through it. */
-export type BackflowResult = { readonly pump: string; readonly name: string; readonly flow_m3PerS: number };
+/** A pump with flow going back through it: one that stands still, or one that runs and is overcome by another. */
+export type BackflowResult = { readonly pump: string; readonly name: string; readonly flow_m3PerS: number; readonly running: boolean };
 
 /** What a line teed into a sight tube's lower line does to its reading. */
 export type SightErrorResult = { readonly sight: string; readonly name: string; readonly error_m: number; readonly error_m3: number };
@@ -82,11 +87,22 @@ export function circuitsOf(inputs: FlowInputs): CircuitsResult {
   };
 }
 
-function circuitsOfFluid(all: FlowInputs, key: FluidKey): CircuitsResult {
-  const system = onFluid(all.system, key);
+/** What the flow solver takes of the tanks of one fluid and what hangs on them. */
+function ofFluid(all: FlowInputs, key: FluidKey): FlowInputs {
   const levels = all.levels.filter(({ tank }) => tank.batch.key === key);
-  const state = fluidState(levels[0]!.tank.batch, system.conditions.fuelTemperature_K);
-  const inputs: FlowInputs = { ...all, system, levels, fluid: state.ok ? state.value : all.fluid };
+  const state = fluidState(levels[0]!.tank.batch, all.system.conditions.fuelTemperature_K);
+  return { ...all, system: onFluid(all.system, key), levels, fluid: state.ok ? state.value : all.fluid };
+}
+
+/** The same of the fluid that comes to a part; undefined where none does. */
+export function circuitOf(all: FlowInputs, item: string): FlowInputs | undefined {
+  const fluid = fluidAt(all.system, item);
+  return fluid && ofFluid(all, fluid);
+}
+
+function circuitsOfFluid(all: FlowInputs, key: FluidKey): CircuitsResult {
+  const inputs = ofFluid(all, key);
+  const { system } = inputs;
   const whole = flowing(inputs, []);
   const solution = whole.ok ? whole.value.solution : undefined;
   return {
@@ -111,7 +127,7 @@ export const moved_m3 = ({ wishes }: SystemDocument): number => wishes.moves_m3?
 function transfersOf(inputs: FlowInputs, { links }: NetworkSolution): TransferResult[] {
   const { system } = inputs;
   const ports = new Set(itemsOf(system).flatMap((item) => (item.kind === 'port' ? [item.id] : [])));
-  const volume_m3 = moved_m3(system);
+  const asked_m3 = moved_m3(system);
   const still = system.lines.some(({ purpose }) => purpose === 'transfer') ? flowing({ ...inputs, system: { ...system, components: system.components.map((part) => (part.kind === 'pump' ? { ...part, running: false } : part)) } }, []) : undefined;
   return runsOf(system).flatMap((run): TransferResult[] => {
     const [last, into] = [run.steps.at(-1), run.steps.at(-2)];
@@ -119,8 +135,9 @@ function transfersOf(inputs: FlowInputs, { links }: NetworkSolution): TransferRe
     const through = (of: NetworkSolution['links']): number => (of.get(into.id)?.flow_m3PerS ?? 0) * (into.reversed ? -1 : 1);
     const flow_m3PerS = through(links);
     const still_m3PerS = still?.ok ? through(still.value.solution.links) : 0;
+    const course = transferCourse(inputs, into.id, into.reversed ? -1 : 1, asked_m3);
     return [{
-      run: run.id, name: run.name, line: into.id, flow_m3PerS, volume_m3, time_s: flow_m3PerS > BACKFLOW_M3_PER_S ? volume_m3 / flow_m3PerS : undefined,
+      run: run.id, name: run.name, line: into.id, flow_m3PerS, asked_m3, ...course,
       atRest_m3PerS: still_m3PerS > GOES_ON_M3_PER_S ? still_m3PerS : 0,
     }];
   });
@@ -197,10 +214,17 @@ function pumpWork_W({ system }: FlowInputs, solution: NetworkSolution, { drawnBy
 
 const backflowsOf = ({ components }: SystemDocument, { links }: NetworkSolution): BackflowResult[] => components.flatMap((part): BackflowResult[] => {
   const flow = links.get(part.id)?.flow_m3PerS ?? 0;
-  return part.kind === 'pump' && !part.running && flow < -BACKFLOW_M3_PER_S ? [{ pump: part.id, name: part.name, flow_m3PerS: -flow }] : [];
+  return part.kind === 'pump' && flow < -BACKFLOW_M3_PER_S ? [{ pump: part.id, name: part.name, flow_m3PerS: -flow, running: part.running }] : [];
 });
 
-function sightErrors(inputs: FlowInputs, { nodes }: NetworkSolution): SightErrorResult[] {
+/** What of the pressure in a tee is in the speed of what goes through it [Pa]. */
+function teeSpeed_Pa({ fluid }: FlowInputs, links: NetworkSolution['links'], tee: SystemDocument['components'][number]): number {
+  if (!('bore_m' in tee)) return 0;
+  const flow = Math.max(0, ...[...links.values()].filter(({ id }) => id.startsWith(`${tee.id}:`)).map(({ flow_m3PerS }) => Math.abs(flow_m3PerS)));
+  return (fluid.density_kgPerM3 / 2) * (flow / boreArea_m2(tee.bore_m.value)) ** 2;
+}
+
+function sightErrors(inputs: FlowInputs, { nodes, links }: NetworkSolution): SightErrorResult[] {
   const { system, levels, gravity, fluid } = inputs;
   const weight = fluid.density_kgPerM3 * gravity.magnitude_mPerS2;
   return levels.flatMap((level) => level.tank.document.sightTubes.flatMap((sight): SightErrorResult[] => {
@@ -208,8 +232,8 @@ function sightErrors(inputs: FlowInputs, { nodes }: NetworkSolution): SightError
     const node = tee && nodes.get(endKey({ item: tee.id, end: 'side' }));
     const ullage = nodes.get(ullageNode(level.tank.document.id));
     if (!node || !ullage) return [];
-    // The tube's top is open to the tank: its column stands where the tee's pressure carries it.
-    const error_m = heightOf_m(inputs, tee.id) + (node.gauge_Pa - ullage.gauge_Pa) / weight - surfaceHeight_m(level, gravity.up);
+    // The tube's top is open to the tank: its column stands where the pressure on the tee's wall carries it.
+    const error_m = heightOf_m(inputs, tee.id) + (node.gauge_Pa - teeSpeed_Pa(inputs, links, tee) - ullage.gauge_Pa) / weight - surfaceHeight_m(level, gravity.up);
     const volume = (offset_m: number): number => volumeBelow(level.tank.mesh, { normal: level.up, offset_m });
     return [{ sight: sight.id, name: sight.name, error_m, error_m3: volume(level.offset_m + error_m) - volume(level.offset_m) }];
   }));
