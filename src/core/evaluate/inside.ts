@@ -1,6 +1,6 @@
 import { feedPath } from '../document/circuits';
 import type { TankLevel } from '../document/compileNetwork';
-import { standingUp, type PickupModel, type TankModel } from '../document/compileTank';
+import { gravityOf, standingUp, type PickupModel, type TankModel } from '../document/compileTank';
 import type { SystemDocument } from '../document/schema';
 import { effectiveGravity, levelForVolume, toTankFrame, volumeBelow, type Vec3 } from '../geometry';
 import { unwrap } from '../outcome';
@@ -44,6 +44,8 @@ export const REFILL_HEAD_M = 0.025;
 /** What happens inside a tank at its fill: bays, what swings in them, what they hold for a pickup. */
 export function insideResult(system: SystemDocument, level: TankLevel): InsideResult {
   const { tank, up, offset_m } = level;
+  const gravity = gravityOf(system);
+  const gravity_mPerS2 = gravity.ok ? gravity.value.magnitude_mPerS2 : STANDARD_GRAVITY_M_PER_S2;
   const still = standingUp(tank, 0, 0);
   const liquid_m3 = tank.fill_ratio * tank.gross_m3;
   const stillOffset_m = unwrap(levelForVolume(tank.mesh, still, liquid_m3)).offset_m;
@@ -53,7 +55,7 @@ export function insideResult(system: SystemDocument, level: TankLevel): InsideRe
     const reach = liquidReach(bay.mesh, up, offset_m, liquid_m3);
     return {
       volume_m3: bay.volume_m3, liquid_m3,
-      slosh_Hz: reach && sloshOf(tank, reach),
+      slosh_Hz: reach && sloshOf(tank, reach, gravity_mPerS2),
       kept_m3: Object.fromEntries([...kept].map(([id, levels]) => [id, levels[b] === -Infinity ? 0 : levels[b] === Infinity ? Infinity : bayBelow_m3(bay, still, levels[b]!)])),
     };
   });
@@ -64,13 +66,13 @@ export function insideResult(system: SystemDocument, level: TankLevel): InsideRe
 }
 
 /** Of a rectangular bay with the same surface and depth; of a round one where the tank is a plain upright cylinder. */
-function sloshOf(tank: TankModel, { length_m, width_m, depth_m }: LiquidReach): NonNullable<BayResult['slosh_Hz']> {
+function sloshOf(tank: TankModel, { length_m, width_m, depth_m }: LiquidReach, gravity_mPerS2: number): NonNullable<BayResult['slosh_Hz']> {
   const { shape, parts } = tank.document;
   if (shape.kind === 'cylinder' && shape.axis === 'z' && parts.length === 0 && tank.bays.bays.length === 1) {
-    const round = roundSloshFrequency_Hz((length_m + width_m) / 4, depth_m, STANDARD_GRAVITY_M_PER_S2);
+    const round = roundSloshFrequency_Hz((length_m + width_m) / 4, depth_m, gravity_mPerS2);
     return { lengthwise: round, crosswise: round };
   }
-  return { lengthwise: sloshFrequency_Hz(length_m, depth_m, STANDARD_GRAVITY_M_PER_S2), crosswise: sloshFrequency_Hz(width_m, depth_m, STANDARD_GRAVITY_M_PER_S2) };
+  return { lengthwise: sloshFrequency_Hz(length_m, depth_m, gravity_mPerS2), crosswise: sloshFrequency_Hz(width_m, depth_m, gravity_mPerS2) };
 }
 
 /** The tank's liquid while the vehicle stands level. */

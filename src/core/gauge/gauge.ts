@@ -6,6 +6,7 @@ import { freeRun, readingOf, shareAt, type FreeRun, type Sender, type SenderCode
 import type { Hindrance } from './swingArm';
 import { straight } from './straight';
 import { taughtFrom } from './correction';
+import { breaks, lowestPassing, worstPlace } from './worstError';
 
 /** A sender with what it gives and how truly, and the gauge that shows it. */
 export type Instrument = {
@@ -71,14 +72,32 @@ export function gaugeCurve(mesh: ClosedMesh, instrument: Instrument, holds_m3: n
     const offset_m = low + ((full - low) * i) / steps;
     return { offset_m, volume_m3: i === steps ? holds_m3 : volumeBelow(mesh, { normal: up, offset_m }) };
   });
-  const stood = surfaces.map(({ offset_m, volume_m3 }) => {
+  const standing = (offset_m: number, volume_m3: number) => {
     const share = shareAt(sender, free, up, offset_m);
     return { volume_m3, share, reading: readingOf(instrument.output, share), true_ratio: volume_m3 / holds_m3 };
-  });
-  const gauge = taughtFrom(instrument.gauge, stood);
+  };
+  const gauge = taughtFrom(instrument.gauge, surfaces.map(({ offset_m, volume_m3 }) => standing(offset_m, volume_m3)));
   if (!gauge.ok) return gauge;
-  const points = stood.map((point): GaugePoint => ({ ...point, ...needleBand(gauge.value, instrument, point.reading) }));
-  return success({ points, free, gauge: gauge.value, worst: worstOf(points), ...unseen(mesh, sender, free, up, low, full, holds_m3) });
+  const pointAt = (offset_m: number, volume_m3 = Math.min(holds_m3, volumeBelow(mesh, { normal: up, offset_m }))): GaugePoint => {
+    const stood = standing(offset_m, volume_m3);
+    return { ...stood, ...needleBand(gauge.value, instrument, stood.reading) };
+  };
+  const kinks = breaks(mesh, sender, free, gauge.value, instrument.output, up, low, full);
+  const worst = pointAt(worstPlace((offset_m) => {
+    const { needle_ratio, true_ratio } = pointAt(offset_m);
+    return needle_ratio - true_ratio;
+  }, kinks, surfaces.map(({ offset_m }) => offset_m)));
+  const even = surfaces.map(({ offset_m, volume_m3 }) => pointAt(offset_m, volume_m3));
+  // What is drawn of it has the worst in it, and turns where the sender does.
+  const points = [...even, worst, ...turnsOf(sender, free, up, low, full).map((offset_m) => pointAt(offset_m))]
+    .sort((p, q) => p.volume_m3 - q.volume_m3).filter((point, i, all) => i === 0 || point.volume_m3 > all[i - 1]!.volume_m3);
+  return success({ points, free, gauge: gauge.value, worst: { error_ratio: worst.needle_ratio - worst.true_ratio, at: worst }, ...unseen(mesh, sender, free, up, low, full, holds_m3) });
+}
+
+/** Surfaces at which the sender leaves its low end and comes to its high one. */
+function turnsOf(sender: Sender, free: FreeRun, up: Vec3, low: number, full: number): number[] {
+  const [from, to] = [shareAt(sender, free, up, low), shareAt(sender, free, up, full)];
+  return [lowestPassing((at) => shareAt(sender, free, up, at) > from + LEFT_SHARE, low, full), lowestPassing((at) => shareAt(sender, free, up, at) >= to - LEFT_SHARE, low, full)];
 }
 
 function unfit({ sender, output, gauge }: Instrument, holds_m3: number): ReturnType<typeof failure<GaugeCode>> | undefined {
@@ -102,32 +121,13 @@ export function needleBand(gauge: Gauge, { output, tolerance_ratio }: Pick<Instr
   };
 }
 
-function worstOf(points: readonly GaugePoint[]): GaugeCurve['worst'] {
-  const error = (point: GaugePoint): number => point.needle_ratio - point.true_ratio;
-  const at = points.reduce((worst, point) => (Math.abs(error(point)) > Math.abs(error(worst)) ? point : worst));
-  return { error_ratio: error(at), at };
-}
-
-const HALVINGS = 50;
 /** Of its travel: what counts as having left an end. */
 const LEFT_SHARE = 1e-9;
 
 /** Volumes at which the sender leaves its low end and reaches its high end, by halving the surface between empty and full. */
 function unseen(mesh: ClosedMesh, sender: Sender, free: FreeRun, up: Vec3, low: number, full: number, holds_m3: number): { unseenLow_m3: number; unseenHigh_m3: number } {
-  const ends = [shareAt(sender, free, up, low), shareAt(sender, free, up, full)] as const;
-  const turn = (test: (share: number) => boolean): number => {
-    let [before, after] = [low, full];
-    for (let i = 0; i < HALVINGS; i++) {
-      const middle = (before + after) / 2;
-      if (test(shareAt(sender, free, up, middle))) after = middle;
-      else before = middle;
-    }
-    return Math.min(holds_m3, volumeBelow(mesh, { normal: up, offset_m: (before + after) / 2 }));
-  };
-  return {
-    unseenLow_m3: turn((share) => share > ends[0] + LEFT_SHARE),
-    unseenHigh_m3: holds_m3 - turn((share) => share >= ends[1] - LEFT_SHARE),
-  };
+  const [left, reached] = turnsOf(sender, free, up, low, full).map((offset_m) => Math.min(holds_m3, volumeBelow(mesh, { normal: up, offset_m })));
+  return { unseenLow_m3: left!, unseenHigh_m3: holds_m3 - reached! };
 }
 
 /** What the needle shows at one surface. */

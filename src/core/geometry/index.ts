@@ -18,7 +18,7 @@ export { DisjointSets } from './disjointSets';
 export { edgeSums, nearestSeam, type EdgeSums, type Seam } from './edges';
 export { largestTwist_sin, loftMesh, loftVolume_m3, prismMesh, type ExtrudeAxis, type LoftCode } from './loft';
 export { fillProfile, parseProfile, signedArea_m2, type Profile, type ProfileCode } from './polygon';
-export { facetsFor, revolvedMesh, ROUND_REL, type MeridianPoint } from './revolved';
+export { revolvedMesh, type MeridianPoint } from './revolved';
 export { coneMesh, endDepth_m, endVolume_m3, END_SHAPES, TORISPHERICAL, vesselMesh, vesselVolume_m3, type EndShape, type Vessel, type VesselCode } from './vessel';
 export { between, combine, commonRegion, loadKernel, silhouette, movedMesh, pictureBelow, pictureOf, withoutBand, type CombineCode, type Operation, type PictureMesh } from './kernel';
 export { cutAcross } from './slab';

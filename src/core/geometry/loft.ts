@@ -42,8 +42,32 @@ export function loftMesh(near: readonly Point2[], far: readonly Point2[], axis: 
   const last = parseProfile(far);
   if (!last.ok) return last;
   if (first.value.length !== last.value.length) return failure('points-differ', 'profiles', 'Two points of one profile fall together and not in the other.');
+  const pinched = pinchedAt(first.value, last.value);
+  if (pinched !== undefined) return failure('turns-inside-out', 'profiles', `Between the two profiles the body closes up, ${Math.round(100 * pinched)} % of the way from the first: points that belong together are given in another order, or one profile is turned against the other.`);
   const strips = largestTwist_sin(first.value, last.value) > PARALLEL_SIN ? TWIST_STRIPS : 1;
   return success(build(first.value, last.value, axis, length_m, strips));
+}
+
+/** Sections looked at for sides that cross each other on the way. */
+const SECTIONS = 24;
+/** Of the larger end's area: a section that encloses less is closed up. */
+const CLOSED_REL = 1e-3;
+
+/**
+ * Where between its ends a section closes up or crosses itself, as a share of
+ * the length; undefined where it nowhere does. The enclosed area is a
+ * quadratic of the distance, so that its least is known.
+ */
+function pinchedAt(near: Profile, far: Profile): number | undefined {
+  const section = (t: number): Point2[] => near.map((p, i) => between(p, far[i]!, t));
+  const [a0, a1] = [signedArea_m2(near), signedArea_m2(far)];
+  const half = signedArea_m2(section(0.5));
+  // A(t) = a0 + b t + c t², through both ends and the middle.
+  const c = 2 * (a0 + a1) - 4 * half;
+  const least = c > 0 ? Math.min(1, Math.max(0, (c + a0 - a1) / (2 * c))) : 0;
+  if (a0 + (a1 - a0 - c) * least + c * least * least <= CLOSED_REL * Math.max(a0, a1)) return least;
+  for (let k = 1; k < SECTIONS; k++) if (!parseProfile(section(k / SECTIONS)).ok) return k / SECTIONS;
+  return undefined;
 }
 
 /** A profile extruded. */

@@ -15,8 +15,6 @@ export const TORISPHERICAL = { crownOverDiameter: 1, knuckleOverDiameter: 0.06 }
 
 export type VesselCode = 'no-size';
 
-/** Arcs of an end are cut into this many chords, placed so that each keeps its volume. */
-const END_STEPS = 10;
 const WIDEN_STEPS = 6;
 
 /** Depth of an end beyond the straight shell [m]. */
@@ -102,16 +100,23 @@ export function coneMesh(nearRadius_m: number, farRadius_m: number, length_m: nu
   return success(revolvedMesh([[0, nearRadius_m], [length_m, farRadius_m]], axis));
 }
 
+/** Shares of a quarter turn at which an end is cut: crowded towards its tip, where a dip is read. */
+const END_STEPS = [...Array.from({ length: 9 }, (_, i) => i / 10), 0.86, 0.9, 0.93, 0.95, 0.982, 1];
+
 /**
  * Meridian of an end from the shell's edge to its tip: heights crowded where
  * it curves most. Inner points are moved out so that the frustums between
- * them have the end's true volume.
+ * them have the end's true volume, each first by what its neighbours lack and
+ * then all alike.
  */
 function endMeridian(end: EndShape, radius_m: number): MeridianPoint[] {
   const depth = endDepth_m(end, radius_m);
   if (depth === 0) return [[0, radius_m]];
-  const heights = Array.from({ length: END_STEPS + 1 }, (_, i) => depth * Math.sin((Math.PI / 2) * (i / END_STEPS)));
-  const radii = heights.map((height, i) => (i === END_STEPS ? 0 : endRadius_m(end, radius_m, height)));
+  const heights = END_STEPS.map((share) => depth * Math.sin((Math.PI / 2) * share));
+  const tip = heights.length - 1;
+  const true_m = heights.map((height) => endRadius_m(end, radius_m, height));
+  const segments = heights.slice(1).map((height, i) => ({ is: discs(end, radius_m, heights[i]!, height), drawn: frustum(height - heights[i]!, true_m[i]!, i + 1 === tip ? 0 : true_m[i + 1]!) }));
+  const radii = true_m.map((radius, i) => (i === 0 ? radius : i === tip ? 0 : radius * Math.sqrt((segments[i - 1]!.is + segments[i]!.is) / (segments[i - 1]!.drawn + segments[i]!.drawn))));
   const wanted = endVolume_m3(end, radius_m);
   let widen = 1;
   // Each step leaves some hundredth of the last one's error.
@@ -119,10 +124,19 @@ function endMeridian(end: EndShape, radius_m: number): MeridianPoint[] {
   return heights.map((height, i): MeridianPoint => [height, i === 0 ? radius_m : radii[i]! * widen]);
 }
 
+/** Volume of an end between two heights, by Simpson's rule on its discs [m³]. */
+function discs(end: EndShape, radius_m: number, from: number, to: number): number {
+  const n = 16;
+  const area = (i: number): number => Math.PI * endRadius_m(end, radius_m, from + ((to - from) * i) / n) ** 2;
+  const inner = Array.from({ length: n - 1 }, (_, i) => area(i + 1) * (i % 2 === 0 ? 4 : 2)).reduce((sum, each) => sum + each, 0);
+  return ((to - from) / (3 * n)) * (area(0) + inner + area(n));
+}
+
+const frustum = (height: number, a: number, b: number): number => (Math.PI / 3) * height * (a * a + a * b + b * b);
+
 function frustums(heights: readonly number[], radii: readonly number[], widen: number): number {
   const at = (i: number): number => (i === 0 ? radii[0]! : radii[i]! * widen);
   return heights.slice(1).reduce((sum, height, i) => {
-    const [a, b] = [at(i), at(i + 1)];
-    return sum + (Math.PI / 3) * (height - heights[i]!) * (a * a + a * b + b * b);
+    return sum + frustum(height - heights[i]!, at(i), at(i + 1));
   }, 0);
 }

@@ -34,7 +34,7 @@ export const TANK_RULES: readonly Rule[] = [
     stage: 'tank', severity: 'warn',
     test: ({ system }) => system.tanks.flatMap((tank, t) => {
       const batch = system.fluids.find((fluid) => fluid.id === tank.fluid)!;
-      const state = fluidState({ key: batch.fluid }, 288.15);
+      const state = fluidState({ key: batch.fluid, ...(batch.density15_kgPerM3 ? { density15_kgPerM3: batch.density15_kgPerM3.value } : {}) }, 288.15);
       if (!state.ok) return [];
       const growth = state.value.expansion_perK * WARMING_K;
       const room = 1 / tank.fillLimit_ratio.value - 1;
