@@ -63,7 +63,8 @@ export function joinOfItem(item: Item, end: EndName): Join | undefined {
   if (!port?.part) return undefined;
   const part = portPart(port.part);
   if (part.thread) return joinOfThread(part.thread, part.group === 'bulkhead' ? 'male' : 'female');
-  return part.group === 'tube' || part.group === 'neck' ? { system: 'barb', size: hoseSize(part.bore), side: 'male' } : undefined;
+  // A hose goes over the outside of a welded tube, which is the hole that it passes.
+  return part.group === 'tube' || part.group === 'neck' ? { system: 'barb', size: hoseSize(part.hole), side: 'male' } : undefined;
 }
 
 /** What a line is cut from: as chosen, or the size of its usual series that comes nearest. */

@@ -8,11 +8,12 @@ import type { Compartments, Envelope, Inlet } from '../tank';
 import { tankBody, type TankBody } from './compileBody';
 import { senderModel, type SenderModel } from './compileSender';
 import { degrees, OUTWARD, radians } from './axes';
+import { portPoint, portSeat } from './portSeat';
 import type { PickupDocument, PortDocument, SystemDocument, TankDocument } from './schema';
 
-export { degrees, OUTWARD, radians };
+export { degrees, OUTWARD, portPoint, radians };
 
-export type PickupModel = { readonly document: PickupDocument; readonly inlet: Inlet; readonly port_m: Vec3; readonly tubeLength_m: number };
+export type PickupModel = { readonly document: PickupDocument; readonly inlet: Inlet; readonly port_m: Vec3; /** From the port into the tank. */ readonly down: Vec3; readonly tubeLength_m: number };
 export type PortModel = { readonly document: PortDocument; readonly point_m: Vec3 };
 
 /** A tank as the solvers want it. Points are in the tank frame. */
@@ -74,20 +75,6 @@ export function compileTank(system: SystemDocument, document: TankDocument): Out
   });
 }
 
-/** The point of a face where a port sits, or undefined where the face has no metal. */
-export function portPoint(mesh: ClosedMesh, port: PortDocument): Vec3 | undefined {
-  const outward = OUTWARD[port.face];
-  const bounds = meshBounds(mesh);
-  const reach = 2 * Math.hypot(...bounds.max.map((value, axis) => value - bounds.min[axis]!)) + 1;
-  const start: Vec3 = [
-    outward[0] === 0 ? (port.x_m?.value ?? 0) : bounds.min[0] + outward[0] * reach,
-    outward[1] === 0 ? (port.y_m?.value ?? 0) : bounds.min[1] + outward[1] * reach,
-    outward[2] === 0 ? (port.z_m?.value ?? 0) : bounds.min[2] + outward[2] * reach,
-  ];
-  const first = rayCrossings(mesh, start, scale(outward, -1))[0];
-  return first === undefined ? undefined : add(start, scale(outward, -first));
-}
-
 /** Top of the floor under a point, or undefined outside the tank's plan. */
 export function floorUnder_m(mesh: ClosedMesh, point: Vec3): number | undefined {
   const below = meshBounds(mesh).min[2] - 1;
@@ -95,20 +82,39 @@ export function floorUnder_m(mesh: ClosedMesh, point: Vec3): number | undefined 
   return first === undefined ? undefined : below + first;
 }
 
+/** Looks at the floor further along as a tube is led down: each leaves the slope of the floor times that of the tube. */
+const FLOOR_LOOKS = 40;
+
 function pickupModel(mesh: ClosedMesh, document: PickupDocument, tank: TankDocument, port_m: Vec3 | undefined): PickupModel[] {
   if (!port_m) return [];
   const port = tank.ports.find((candidate) => candidate.id === document.port)!;
-  const floor = floorUnder_m(mesh, port_m);
-  const hangs = document.kind !== 'bottom-outlet';
-  if (hangs && floor === undefined) return [];
   const height = document.heightOffFloor_m.value;
-  const z = hangs ? floor! + height : port.face === 'floor' ? port_m[2] + height : port_m[2];
-  const point_m: Vec3 = [port_m[0], port_m[1], z];
-  return [{
-    document, port_m,
-    inlet: { point_m, submergence_m: document.submergence_m.value },
-    tubeLength_m: Math.abs(port_m[2] - z),
-  }];
+  const submergence_m = document.submergence_m.value;
+  if (document.kind === 'bottom-outlet') {
+    const point_m: Vec3 = [port_m[0], port_m[1], port.face === 'floor' ? port_m[2] + height : port_m[2]];
+    return [{ document, port_m, down: DOWN, inlet: { point_m, submergence_m }, tubeLength_m: Math.abs(port_m[2] - point_m[2]) }];
+  }
+  const down = hangingWay(mesh, document, port);
+  let tubeLength_m = 0;
+  for (let look = 0; look < FLOOR_LOOKS; look++) {
+    const under = add(port_m, scale(down, tubeLength_m));
+    const floor = floorUnder_m(mesh, under);
+    if (floor === undefined) return [];
+    const next = (port_m[2] - floor - height) / -down[2];
+    if (Math.abs(next - tubeLength_m) < 1e-12) break;
+    tubeLength_m = next;
+  }
+  return [{ document, port_m, down, inlet: { point_m: add(port_m, scale(down, tubeLength_m)), submergence_m }, tubeLength_m: Math.abs(tubeLength_m) }];
+}
+
+const DOWN: Vec3 = [0, 0, -1];
+/** A wall steeper than this carries no tube that hangs from it. */
+const LEAST_DOWN = 0.5;
+
+/** A tube or a module stands square to a flat wall, as its fitting does, however that leans; a hose hangs plumb. */
+function hangingWay(mesh: ClosedMesh, { kind }: PickupDocument, port: PortDocument): Vec3 {
+  const seat = kind === 'hose' ? undefined : portSeat(mesh, port);
+  return seat?.isFlat && seat.out[2] > LEAST_DOWN ? scale(seat.out, -1) : DOWN;
 }
 
 /** A point of a tank in vehicle axes [m]. */

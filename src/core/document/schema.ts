@@ -89,7 +89,11 @@ const port = closed({
   /** The hole to be cut, where the part at hand differs from the table's. */
   hole_m: known(0.001, 0.5).optional(),
   /** Its screws, where they differ. */
-  bolts: closed({ count: bounded(1, 36).integer('must be a whole number'), circle_m: known(0.01, 0.6), diameter_m: known(0.002, 0.02) }).optional(),
+  bolts: closed({
+    count: bounded(1, 36).integer('must be a whole number'), circle_m: known(0.01, 0.6), diameter_m: known(0.002, 0.02),
+    /** By how much the last screw stands off where it would be if all stood evenly, clockwise as seen from outside. */
+    outOfStep_deg: known(-90, 90).optional(),
+  }).optional(),
   /** The way of the first screw from the sheet's upward way, clockwise as seen from outside. */
   clock_deg: known(-180, 180).optional(),
   /** Of a tube inside that leads what comes in down from it; falls freely where left out. */

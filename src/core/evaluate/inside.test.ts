@@ -54,7 +54,7 @@ describe('inside a tank', () => {
   });
 
   it('slosh goes with the square root of the gravity that is felt, the depth and reach staying', () => {
-    const at = (up_mPerS2: number) => evaluated(changed(BOX, 'conditions.accelerationUp_mPerS2', up_mPerS2)).tanks[0]!.inside.bays[0]!.slosh_Hz!;
+    const at = (up_mPerS2: number) => evaluated(changed(BOAT, 'conditions.accelerationUp_mPerS2', up_mPerS2)).tanks[0]!.inside.bays[0]!.slosh_Hz!;
     expectClose(at(9.80665).lengthwise, Math.SQRT2 * at(0).lengthwise, { rel: 1e-9, why: 'omega² goes with g: linear theory' });
   });
 });

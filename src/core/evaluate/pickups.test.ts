@@ -33,6 +33,19 @@ describe('how a pickup is cut', () => {
     expectClose(planOf(applied(BOX, [['tanks[0].pickups[0].strainer', 'sock']])).cut_m!, 0.183 - 0.012, { abs: 1e-9, why: 'the sock reaches 12 mm further' });
   });
 
+  it('under a lid that slopes a tube stands square to it, as its fitting does: by trigonometry', () => {
+    const t = Math.tan((20 * Math.PI) / 180);
+    const sloped = applied(BOX, [['tanks[0].shape', { kind: 'prism', axis: 'y', length_m: chosen(0.3), profileOrigin: 'chosen', profile: [{ u_m: 0, v_m: 0 }, { u_m: 0.5, v_m: 0 }, { u_m: 0.5, v_m: 0.2 + 0.5 * t }, { u_m: 0, v_m: 0.2 }] }]]);
+    const depth = 0.2 + 0.25 * t - 0.02;
+    // Square: down to the height asked for, on the slant; then the sheet squarely.
+    expectClose(planOf(sloped).cut_m!, depth / Math.cos((20 * Math.PI) / 180) + 0.003, { abs: 1e-9, why: 'hypotenuse of the depth' });
+    const inlet = unwrap(evaluateSystem(sloped, 'numbers')).tanks[0]!.pickups[0]!.inlet_m;
+    expectClose(inlet[0], 0.25 + depth * t, { abs: 1e-9, why: 'the foot stands aside by the depth times the slope' });
+    expectClose(inlet[2], 0.02, { abs: 1e-9, why: 'as far off the floor as asked' });
+    // A hose hangs plumb and meets the sheet on the slant.
+    expectClose(planOf(applied(sloped, [['tanks[0].pickups[0].kind', 'hose']])).cut_m!, depth + 0.003 / Math.cos((20 * Math.PI) / 180), { abs: 1e-9, why: 'plumb, the sheet counted along the hose' });
+  });
+
   it('an outlet in the bottom is not cut', () => {
     expect(planOf(applied(BOX, [['tanks[0].pickups[0].kind', 'bottom-outlet']]))).not.toHaveProperty('cut_m');
   });

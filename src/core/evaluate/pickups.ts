@@ -4,7 +4,8 @@ import { compileTank, envelopeOf, floorUnder_m, standingUp, type PickupModel, ty
 import { withValue } from '../document/edit';
 import type { ConsumerDocument, SystemDocument, TankDocument } from '../document/schema';
 import { armAngleAt, freeRun, probePoint, wireAt } from '../gauge';
-import { dot, levelForVolume, rayCrossings, roomDepth, type Vec3 } from '../geometry';
+import { add, dot, levelForVolume, rayCrossings, roomDepth, scale, type Vec3 } from '../geometry';
+import { portSeat } from '../document/portSeat';
 import { failure, success, unwrap, type Outcome } from '../outcome';
 import { burnAtDuty_m3PerS } from '../range';
 import { CUT_SPREAD, STRAINER_ROWS } from '../reference/pickups';
@@ -38,14 +39,25 @@ export function pickupPlan(tank: TankModel, pickup: PickupModel): PickupPlan {
   const seat_m = seatOfPickup_m(tank.document, pickup);
   if (document.kind === 'bottom-outlet') return { id: document.id, seat_m, near: [] };
   const strainer = STRAINER_ROWS.find(({ key }) => key === document.strainer)!;
-  const foot: Vec3 = [port_m[0], port_m[1], inlet.point_m[2] + strainer.below];
-  const along = Array.from({ length: POINTS_ALONG + 1 }, (_, i): Vec3 => [port_m[0], port_m[1], foot[2] + (Math.max(foot[2], port_m[2] - UNDER_LID_M) - foot[2]) * (i / POINTS_ALONG)]);
+  const hangs_m = pickup.tubeLength_m - strainer.below;
+  const foot_m = Math.max(0, hangs_m);
+  const along = Array.from({ length: POINTS_ALONG + 1 }, (_, i): Vec3 => add(port_m, scale(pickup.down, foot_m + (Math.min(foot_m, UNDER_LID_M) - foot_m) * (i / POINTS_ALONG))));
   const radius = pickupRadius_m(document);
   return {
-    id: document.id, seat_m, cut_m: port_m[2] + tank.document.material.thickness_m.value + seat_m - foot[2],
+    // What hangs plumb goes through a leaning sheet on the slant.
+    id: document.id, seat_m, cut_m: hangs_m + sheetAlong_m(tank, pickup) + seat_m,
     near: [...nearWalls(tank, along, radius, inlet.point_m[2]), ...nearBaffles(tank, along, radius), ...nearSenders(tank, pickup, along, radius)].sort((a, b) => a.distance_m - b.distance_m),
   };
 }
+
+/** How far a tube runs in its sheet [m]. */
+function sheetAlong_m({ body, document }: TankModel, { document: pickup, down }: PickupModel): number {
+  const port = document.ports.find(({ id }) => id === pickup.port);
+  const seat = port && portSeat(body.shell, port);
+  return document.material.thickness_m.value / (seat?.isFlat ? Math.max(LEAST_COS, -dot(seat.out, down)) : 1);
+}
+/** A tube along a sheet does not go through it. */
+const LEAST_COS = 0.1;
 
 /** Walls beside the tube, seen level from it all round; floor and lid, which it runs between, do not count. */
 function nearWalls({ body }: TankModel, along: readonly Vec3[], radius: number, inlet_m: number): PickupPlan['near'] {
@@ -119,8 +131,7 @@ export function pickupCuts(system: SystemDocument, t: number): Outcome<readonly 
   if (!compiled.ok) return compiled;
   const depths = (tank: TankModel): (number | undefined)[] => compiled.value.pickups.map(({ document: { id } }) => {
     const pickup = tank.pickups.find((one) => one.document.id === id);
-    const floor = pickup && floorUnder_m(tank.body.shell, pickup.port_m);
-    return pickup && floor !== undefined ? pickup.port_m[2] - floor : undefined;
+    return pickup && pickupPlan(tank, pickup).cut_m;
   });
   const nominal = depths(compiled.value);
   const off = nominal.map(() => 0);
@@ -201,13 +212,13 @@ export function heightForReserve(system: SystemDocument, t: number, firstId: str
   if (!compiled.ok) return compiled;
   const tank = compiled.value;
   const [first, second] = [firstId, secondId].map((id) => tank.pickups.find(({ document }) => document.id === id));
-  const floor = first && floorUnder_m(tank.body.shell, first.port_m);
+  const floor = first && floorUnder_m(tank.body.shell, first.inlet.point_m);
   if (!first || !second || floor === undefined) return failure('no-pickup', firstId, 'Both pickups must stand in the tank.');
   const up = standingUp(tank, 0, 0);
   const wanted = unusable_m3(tank, second.inlet, up) + reserve_m3;
   if (wanted >= tank.gross_m3) return failure('too-much', firstId, 'That is more than the tank holds.');
   // Where the surface stands with so much in it; the inlet needs its own cover of liquid.
   const surface = unwrap(levelForVolume(tank.mesh, up, wanted)).offset_m - first.inlet.submergence_m;
-  const height = (surface - dot(up, [first.port_m[0], first.port_m[1], floor])) / up[2];
+  const height = (surface - dot(up, [first.inlet.point_m[0], first.inlet.point_m[1], floor])) / up[2];
   return success(Math.max(0, height));
 }

@@ -146,25 +146,36 @@ const JOBS: Readonly<Record<PortDocument['role'], readonly ReachJob[]>> = {
   sender: ['screws', 'weld'], drain: ['tighten', 'weld'], spare: ['tighten', 'weld'],
 };
 
+/** What a part really wants of its role's jobs: a ring has screws and no hexagon, a hose on a tube or in a grommet a hand, and only what is welded a torch. */
+function jobsOf(port: PortDocument): readonly ReachJob[] {
+  const part = port.part ? portPart(port.part) : undefined;
+  if (!part) return JOBS[port.role];
+  const hold: ReachJob = part.bolts ? 'screws' : part.acrossFlats !== undefined ? 'tighten' : 'hand';
+  return [...new Set(JOBS[port.role].map((job) => (job === 'tighten' || job === 'screws' ? hold : job)))].filter((job) => job !== 'weld' || part.join === 'weld');
+}
+
 /** What must be done at a port, by its role; its places in the frame that its tank stands in. What is tightened or opened wants a hand there too. */
 function portTasks(system: SystemDocument, tank: TankDocument, port: PortDocument, seat: PortSeat, outer: ClosedMesh): Task[] {
   const { height_m, diameter_m } = standsOn(port);
   const site = frameAlong(seat.seat_m, seat.out);
   const turns = port.stands && port.stands.reach_m.value >= FLUSH_M ? port.stands.turns : 'straight';
+  const bolts = port.bolts ? { count: port.bolts.count, circle: port.bolts.circle_m.value } : port.part ? portPart(port.part).bolts : undefined;
+  const screws = bolts ? { circle_m: bolts.circle / 2, count: bolts.count } : { circle_m: SCREW_CIRCLE * diameter_m, count: USUAL_SCREWS };
   const row = spannerFor(port.part ? portPart(port.part).acrossFlats ?? acrossFlatsOf(diameter_m) : acrossFlatsOf(diameter_m));
   const hand = (at: Pose): Place => ({ holds: handHolds(composed(at, raised(site, height_m / 2))), own: [hoseEndOf(port.id)] });
   const task = (job: ReachJob, places: Task['places']): Task => ({ id: port.id, name: port.name, tank, job, places, own: [port.id] });
   const namedFiller = system.fit.spots.some(({ kind, tank: of }) => kind === 'filler' && of === tank.id);
   const all: Readonly<Partial<Record<ReachJob, () => Task>>> = {
     tighten: () => ({ ...task('tighten', (at) => [{ holds: row ? tighteningHolds(composed(at, site), height_m, row, port.role === 'drain' || port.role === 'spare') : [] }, hand(at)]), ...(row ? { acrossFlats_m: row.acrossFlats } : {}) }),
-    screws: () => task('screws', (at) => [...screwHolds(composed(at, raised(site, SCREW_HEAD_M)), SCREW_CIRCLE * diameter_m).map((holds) => ({ holds })), hand(at)]),
+    screws: () => task('screws', (at) => [...screwHolds(composed(at, raised(site, SCREW_HEAD_M)), screws.circle_m, screws.count).map((holds) => ({ holds })), hand(at)]),
+    hand: () => task('hand', (at) => [hand(at)]),
     fill: () => {
       const mouth = turns === 'straight' ? raised(site, height_m) : frameAlong(add(bendOn(port, seat), scale(TURN_WAY[turns], port.stands!.reach_m.value)), TURN_WAY[turns]);
       return task('fill', (at) => [{ holds: nozzleHolds(composed(at, mouth), UP), own: [hoseEndOf(port.id)] }]);
     },
     weld: () => task('weld', () => ringPlaces(site, diameter_m / 2, port, outer)),
   };
-  return JOBS[port.role]
+  return jobsOf(port)
     .filter((job) => (job !== 'fill' || !namedFiller) && (job !== 'weld' || isMetal(tank)) && (job === 'fill' || height_m >= FLUSH_M))
     .flatMap((job) => all[job]?.() ?? []);
 }
@@ -174,6 +185,7 @@ const UP: Vec3 = [0, 0, 1];
 /** Common practice: screws of a sender's flange stand on nine tenths of its width, their heads 4 mm over the face. */
 const SCREW_CIRCLE = 0.45;
 const SCREW_HEAD_M = 0.004;
+const USUAL_SCREWS = 6;
 const RING_POINTS = 8;
 const isMetal = (tank: TankDocument): boolean => ALLOYS[tank.material.alloy].gauge !== undefined;
 

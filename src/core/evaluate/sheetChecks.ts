@@ -94,17 +94,24 @@ const LEAST_DEPTH_M = 0.004;
 const ROUNDING_M = 5e-4;
 const AROUND = 16;
 
-/** Whether what is under the sheet runs into another wall of the tank: a nut in a recess. It goes in square to the wall. */
+/**
+ * Whether what is under the sheet runs into another wall of the tank: a nut in
+ * a recess. It goes in square to the wall, and under each place of its rim from
+ * where the wall is there: a neck in a round tank follows its own rounding.
+ */
 function insideChecks({ port, part, point_m, below_m }: Looked, { shell }: Inside, outer: ClosedMesh, sheet_m: number): SheetCheck[] {
   const wall = wallAt(outer, port, point_m);
   if (!part || below_m[1] <= 0 || !wall) return [];
   const { axes } = frameAlong(point_m, wall.normal);
   let worst = 0;
-  for (let k = 1; k <= DEPTHS; k++) {
-    for (let i = 0; i < AROUND; i++) {
-      const angle = (2 * Math.PI * i) / AROUND;
-      const rim = add(scale(axes[0], (below_m[0] / 2) * Math.cos(angle)), scale(axes[1], (below_m[0] / 2) * Math.sin(angle)));
-      worst = Math.max(worst, -depthInside(shell, add(add(point_m, rim), scale(wall.normal, -(sheet_m + (below_m[1] * k) / DEPTHS)))));
+  for (let i = 0; i < AROUND; i++) {
+    const angle = (2 * Math.PI * i) / AROUND;
+    const rim = add(scale(axes[0], (below_m[0] / 2) * Math.cos(angle)), scale(axes[1], (below_m[0] / 2) * Math.sin(angle)));
+    const there = wallAt(outer, port, add(point_m, rim));
+    const sag_m = there ? Math.max(0, dot(wall.normal, subtract(point_m, there.point_m))) : 0;
+    const onward = sag_m <= below_m[0] / 2 ? sag_m : 0;
+    for (let k = 1; k <= DEPTHS; k++) {
+      worst = Math.max(worst, -depthInside(shell, add(add(point_m, rim), scale(wall.normal, -(sheet_m + onward + (below_m[1] * k) / DEPTHS)))));
     }
   }
   return worst > ROUNDING_M && worst > sagAllowance(below_m[1]) ? [{ kind: 'inside', with: 'another wall', have_m: -worst, want_m: 0 }] : [];

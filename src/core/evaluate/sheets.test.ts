@@ -55,6 +55,37 @@ describe('a face as a sheet', () => {
   });
 });
 
+describe('a ring whose screws do not stand evenly', () => {
+  const angles = (ports: readonly PortDocument[]): number[] => {
+    const ring = portOf(boxWith(ports), 'a');
+    return ring.screws.map(([u, v]) => ((Math.atan2(u - ring.at_m[0], v - ring.at_m[1]) * 180) / Math.PI + 360) % 360).map((angle) => Number(angle.toFixed(6)) % 360);
+  };
+  it('is charted so: one gap of five is narrower, and it goes in one way only', () => {
+    const at = angles([port('a', 0.3, 0.2, { part: 'sender-5', clock_deg: chosen(0) })]);
+    const gaps = at.map((angle, i) => (at[(i + 1) % 5]! - angle + 360) % 360).map((gap) => Number(gap.toFixed(6)));
+    expect(gaps).toEqual([73, 73, 68, 73, 73]);
+  });
+  it('measured on the part at hand: even, but for the last', () => {
+    const bolts = { count: 4, circle_m: chosen(0.06), diameter_m: chosen(0.0055), outOfStep_deg: chosen(12) };
+    expect(angles([port('a', 0.3, 0.2, { part: 'sender-6', clock_deg: chosen(10), bolts })])).toEqual([10, 100, 190, 292]);
+  });
+});
+
+describe('parts on round walls and small holes', () => {
+  const round = { 'tanks[0].shape': { kind: 'cylinder', axis: 'x', diameter_m: chosen(0.3), shell_m: chosen(0.6), nearEnd: 'flat', farEnd: 'flat' } };
+  it.each([['neck-38', 'filler'], ['neck-51', 'filler'], ['tube-16', 'vent'], ['bung-npt-1-4', 'spare']] as const)('%s in the crown of a drum does not run into the drum’s own wall', (part, role) => {
+    expect(checksOf(boxWith([port('a', 0.3, 0.15, { part, role })], round), 'a')).not.toContain('inside');
+  });
+  it('a fitting near a corner of a box still runs into the wall beside it', () => {
+    expect(checksOf(boxWith([port('a', 0.3, 0.012, { part: 'bulkhead-12', existing: true })]), 'a')).toContain('inside');
+  });
+  it('two holes of 3.5 mm drilled in a cap, 10 mm apart, do not overlap; 3 mm apart they do', () => {
+    const pair = (apart: number) => boxWith([port('a', 0.3, 0.2, { part: undefined, role: 'vent', bore_m: chosen(0.0035) } as Partial<PortDocument>), port('b', 0.3 + apart, 0.2, { part: undefined, role: 'vent', bore_m: chosen(0.0035) } as Partial<PortDocument>)]);
+    expect(checksOf(pair(0.01), 'a')).not.toContain('neighbour');
+    expect(checksOf(pair(0.003), 'a')).toContain('neighbour');
+  });
+});
+
 describe('what will not do', () => {
   it('is nothing where all stand free', () => {
     expect(checksOf(boxWith([port('a', 0.1, 0.1), port('b', 0.3, 0.2)]), 'a')).toEqual([]);

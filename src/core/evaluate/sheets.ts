@@ -204,7 +204,7 @@ function sheetPort(tank: TankDocument, sheet: Bare, { port, index, point_m }: Pl
   const at_m = inFace(point_m, sheet.frame);
   const hole_m = port.hole_m?.value ?? part?.hole ?? port.bore_m.value;
   const cover_m = Math.max(hole_m, standsOn(port).diameter_m);
-  const bolts = port.bolts ? { count: port.bolts.count, circle: port.bolts.circle_m.value, hole: port.bolts.diameter_m.value } : part?.bolts ? { count: part.bolts.count, circle: part.bolts.circle, hole: SCREW_HOLE_M[part.bolts.thread] ?? SCREW_HOLE_M.any! } : undefined;
+  const bolts = port.bolts ? { count: port.bolts.count, circle: port.bolts.circle_m.value, angles_deg: anglesOf(port.bolts), hole: port.bolts.diameter_m.value } : part?.bolts ? { count: part.bolts.count, circle: part.bolts.circle, angles_deg: part.bolts.angles_deg, hole: SCREW_HOLE_M[part.bolts.thread] ?? SCREW_HOLE_M.any! } : undefined;
   const soft = ALLOYS[tank.material.alloy].gauge !== 'steel';
   const tap = tapPlan(part, sheet_m, soft);
   const sag_m = sagUnder(outer, port, point_m, cover_m / 2);
@@ -216,7 +216,7 @@ function sheetPort(tank: TankDocument, sheet: Bare, { port, index, point_m }: Pl
   const fromEdges = edgesFrom(sheet, at_m);
   return {
     id: port.id, index, name: port.name, role: port.role, part: part?.name, existing: port.existing === true, at_m, hole_m, cover_m, below_m,
-    screws: bolts ? circleOf(at_m, bolts.circle / 2, bolts.count, port.clock_deg?.value ?? 0) : [], screw_m: bolts?.hole ?? 0,
+    screws: bolts ? circleOf(at_m, bolts.circle / 2, bolts.angles_deg ?? evenly(bolts.count), port.clock_deg?.value ?? 0) : [], screw_m: bolts?.hole ?? 0,
     ...(way && reach > 0 ? { hoseEnd: { to: [at_m[0] + reach * dot(way, sheet.frame.u), at_m[1] + reach * dot(way, sheet.frame.v)] as Point2, width_m: standsOn(port).diameter_m } } : {}),
     fromEdges, plan: holePlan(hole_m, sheet_m), ...(tap ? { tap } : {}), sag_m, seal,
     checks: checksOf(tank, sheet, { port, part, at_m, hole_m, cover_m, below_m, fromEdges, sag_m, seal, point_m }, outer, inside),
@@ -225,9 +225,14 @@ function sheetPort(tank: TankDocument, sheet: Bare, { port, index, point_m }: Pl
 /** Through holes of screws that are tapped into a ring or a boss below, by thread [m]. Common practice: half a millimetre over. */
 const SCREW_HOLE_M: Readonly<Record<string, number>> = { 'M5 x 0.8': 0.0055, 'M6 x 1': 0.0066, any: 0.0055 };
 
+const evenly = (count: number): number[] => Array.from({ length: count }, (_, i) => (360 * i) / count);
+
+/** Screws as measured on the part at hand: even, but for the last where that is out of step. */
+const anglesOf = ({ count, outOfStep_deg }: NonNullable<PortDocument['bolts']>): number[] => evenly(count).map((angle, i) => angle + (i === count - 1 ? outOfStep_deg?.value ?? 0 : 0));
+
 /** Screws about a hole, the first at an angle from the sheet's upward way, clockwise. */
-const circleOf = ([u, v]: Point2, radius: number, count: number, clock_deg: number): Point2[] => Array.from({ length: count }, (_, i) => {
-  const angle = ((clock_deg + (360 * i) / count) * Math.PI) / 180;
+const circleOf = ([u, v]: Point2, radius: number, angles_deg: readonly number[], clock_deg: number): Point2[] => angles_deg.map((each) => {
+  const angle = ((clock_deg + each) * Math.PI) / 180;
   return [u + radius * Math.sin(angle), v + radius * Math.cos(angle)];
 });
 

@@ -2,7 +2,7 @@ import { compileTankBody, outerMesh, placeOf, type FitCode } from '../document/c
 import { compileTank, type TankModel } from '../document/compileTank';
 import type { SystemDocument, WayStep } from '../document/schema';
 import { checkWay, findWay, isSolid, joinedSurface, openingBy, removalOrder, type Blocker, type Move, type Opening, type Part, type Removal, type WayCheck, type WayCode, type WayOut, type WaySearch } from '../fit';
-import { AT_HOME, combine, coneMesh, meshBounds, posedMesh, shiftBy, turnAbout, composed, type ClosedMesh, type Surface, type Vec3 } from '../geometry';
+import { add, AT_HOME, combine, coneMesh, meshBounds, posedMesh, rodMesh, scale, shiftBy, turnAbout, composed, type ClosedMesh, type Surface, type Vec3 } from '../geometry';
 import { failure, success, unwrap, type Outcome } from '../outcome';
 import { sceneOf, type FitScene } from './fit';
 
@@ -103,6 +103,8 @@ const upright = ([x, y, z]: Vec3, height_m: number, radius_m: number): ClosedMes
 /** Common practice: stems and arms of senders are about this thick [m]. */
 const STEM_M = 0.008;
 
+const TUBE_SIDES = 16;
+
 /** Stem, arm at its low stop, and float. */
 function senderSolid(model: TankModel, id: string): ClosedMesh | undefined {
   const sender = model.senders.find((candidate) => candidate.document.id === id);
@@ -125,7 +127,7 @@ function senderSolid(model: TankModel, id: string): ClosedMesh | undefined {
 
 function tubeSolid(model: TankModel, id: string): ClosedMesh | undefined {
   const pickup = model.pickups.find((candidate) => candidate.document.id === id);
-  return pickup && upright(pickup.inlet.point_m, Math.max(STEM_M, pickup.tubeLength_m), pickup.document.bore_m.value / 2 + 0.001);
+  return pickup && rodMesh(pickup.inlet.point_m, add(pickup.inlet.point_m, scale(pickup.down, -Math.max(STEM_M, pickup.tubeLength_m))), pickup.document.bore_m.value / 2 + 0.001, TUBE_SIDES);
 }
 
 const radians = (deg: number): number => (deg * Math.PI) / 180;

@@ -90,7 +90,7 @@ describe('other tools', () => {
   });
 
   it('a stubby screwdriver goes where the long one does not; under 95 mm neither', () => {
-    const under = (ceiling: number) => screwHolds(AT_HOME, 0.03).map((holds) => reached(holds, [wall(2, ceiling)]));
+    const under = (ceiling: number) => screwHolds(AT_HOME, 0.03, 6).map((holds) => reached(holds, [wall(2, ceiling)]));
     expect(under(0.3).every((one) => one.ok && one.held.tool.key === 'driver')).toBe(true);
     expect(under(0.096).every((one) => one.ok && one.held.tool.key === 'short-driver')).toBe(true);
     expect(under(0.094).some(({ ok }) => ok)).toBe(false);

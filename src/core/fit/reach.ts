@@ -147,11 +147,9 @@ export function tighteningHolds(site: Pose, height_m: number, row: SpannerRow, t
   ];
 }
 
-const SCREWS = 6;
-
 /** A screwdriver, or a stubby one, on every screw of a ring; each screw is a place of its own. */
-export const screwHolds = (site: Pose, circle_m: number): Hold[][] => Array.from({ length: SCREWS }, (_, i) => {
-  const at: Vec3 = [circle_m * Math.cos((i * TURN) / SCREWS), circle_m * Math.sin((i * TURN) / SCREWS), 0];
+export const screwHolds = (site: Pose, circle_m: number, count: number): Hold[][] => Array.from({ length: count }, (_, i) => {
+  const at: Vec3 = [circle_m * Math.cos((i * TURN) / count), circle_m * Math.sin((i * TURN) / count), 0];
   return (['driver', 'short-driver'] as const).map((key): Hold => ({ tool: fixedTool(key), pose: composed(site, shiftBy(at)) }));
 });
 
@@ -161,8 +159,14 @@ const AZIMUTHS = Array.from({ length: 12 }, (_, i) => (i * TURN) / 12);
 /** Tilts from straight on to nearly flat, all round; least tilted first. */
 const directions = (site: Pose, tilts_deg: readonly number[]): Vec3[] => tilts_deg.flatMap((tilt) => (tilt === 0 ? [tilted(site, 0, 0)] : AZIMUTHS.map((azimuth) => tilted(site, degrees(tilt), azimuth))));
 
-/** A hand with its forearm, from any side but through the face; flat or on edge. */
-export const handHolds = (site: Pose): Hold[] => directions(site, [0, 25, 50, 75]).flatMap((along) => [0, 45, 90, 135].map((roll): Hold => ({ tool: fixedTool('hand'), pose: spunAt(frameAlong(site.origin_m, along), degrees(roll)) })));
+/** Over the fastener's top, as the fingers close about it or push on it [m]. */
+const FINGERTIPS_M = [0, 0.01, 0.02] as const;
+
+/** A hand with its forearm, from any side but through the face; flat or on edge; then one that is laid over the place and bends its fingers down to it. */
+export const handHolds = (site: Pose): Hold[] => [
+  ...directions(site, [0, 25, 50, 75]).flatMap((along) => [0, 45, 90, 135].map((roll): Hold => ({ tool: fixedTool('hand'), pose: spunAt(frameAlong(site.origin_m, along), degrees(roll)) }))),
+  ...FINGERTIPS_M.flatMap((over) => AZIMUTHS.map((azimuth): Hold => ({ tool: fixedTool('bent-hand'), pose: spunAt(composed(site, shiftBy([0, 0, over])), azimuth) }))),
+];
 
 /** A nozzle straight into the neck, its grip turned any way; upwards first, so `up` is told in the frame of the pose. */
 export const nozzleHolds = (site: Pose, up: Vec3): Hold[] => AZIMUTHS.map((_, i) => (i % 2 === 0 ? i / 2 : AZIMUTHS.length - (i + 1) / 2)).map((step): Hold => ({ tool: fixedTool('nozzle'), pose: spunAt(frameAlong(site.origin_m, site.axes[2], up), (step * TURN) / AZIMUTHS.length) }));

@@ -11,9 +11,9 @@ export type Join = { readonly system: JoinSystem; readonly size: string; readonl
 
 export type JoinSystemRow = Sourced & { readonly system: JoinSystem; readonly name: string; /** What makes it tight, and what does not. */ readonly seal: string; readonly male: string; readonly female: string; readonly sizes: readonly string[] };
 
-const HOSE_SIZES = ['3/16', '1/4', '5/16', '3/8', '1/2', '5/8', '3/4', '1', '1 1/4', '1 1/2'] as const;
+const HOSE_SIZES = ['3/16', '1/4', '5/16', '3/8', '1/2', '5/8', '3/4', '1', '1 1/4', '1 1/2', '2', '2 3/8'] as const;
 /** Bore of the hose that goes over a barb [mm]. */
-const HOSE_BORES_MM = [4.8, 6.4, 7.9, 9.5, 12.7, 15.9, 19.1, 25.4, 31.8, 38.1] as const;
+const HOSE_BORES_MM = [4.8, 6.4, 7.9, 9.5, 12.7, 15.9, 19.1, 25.4, 31.8, 38.1, 50.8, 60.3] as const;
 
 const sizeOf = (system: ThreadSystem, name: string): string => (system === 'flare-37' || system === 'o-ring-boss' ? name.split(' ')[0]! : system === 'metric' ? name : name.replace(/ NPT$|^[RG] /, ''));
 const threadSizes = (system: ThreadSystem): string[] => THREADS.filter((row) => row.system === system).map((row) => sizeOf(system, row.name));

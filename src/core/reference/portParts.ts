@@ -28,7 +28,7 @@ export type PortPartRow = Sourced & {
   readonly thread?: string;
   /** Of the hexagon that is turned. */
   readonly acrossFlats?: number;
-  readonly bolts?: { readonly count: number; readonly circle: number; readonly thread: string };
+  readonly bolts?: { readonly count: number; readonly circle: number; readonly thread: string; /** Of each screw from the first, clockwise from outside, where they do not stand evenly [deg]. */ readonly angles_deg?: readonly number[] };
   /** Thickest sheet that it takes. */
   readonly mostSheet?: number;
   /** How far the sheet under it may be out of flat for the seal to take it up. */
@@ -96,9 +96,9 @@ const grommet = (hole_mm: number): PortPartRow => ({
   bore: Math.round(hole_mm * 0.4) * MM, seat: 0.03, mostSheet: 4 * MM, takesUp: 0.5 * MM, seal: 'the grommet, of fuel-proof rubber; for vents and plastic tanks',
   ...sourced('common practice', 'a lip of 4 mm all round; sizes differ by maker'),
 });
-const ring = (key: string, name: string, hole_mm: number, cover_mm: number, above_mm: number, below_mm: number, bolts: { count: number; circle_mm: number; thread: string }, takesUp_mm: number, source: string, status: 'common practice' | 'from memory' = 'common practice', group: PartGroup = 'ring'): PortPartRow => ({
+const ring = (key: string, name: string, hole_mm: number, cover_mm: number, above_mm: number, below_mm: number, bolts: { count: number; circle_mm: number; thread: string; angles_deg?: readonly number[] }, takesUp_mm: number, source: string, status: 'common practice' | 'from memory' = 'common practice', group: PartGroup = 'ring'): PortPartRow => ({
   key, name, group, join: 'screws', hole: hole_mm * MM, cover: cover_mm * MM, above: above_mm * MM, below: below_mm * MM, belowDiameter: hole_mm * MM, bore: hole_mm * MM, seat: 0,
-  bolts: { count: bolts.count, circle: bolts.circle_mm * MM, thread: bolts.thread }, takesUp: takesUp_mm * MM, seal: 'gasket under even compression; screws sealed, or into blind bosses', ...sourced(status, source),
+  bolts: { count: bolts.count, circle: bolts.circle_mm * MM, thread: bolts.thread, ...(bolts.angles_deg ? { angles_deg: bolts.angles_deg } : {}) }, takesUp: takesUp_mm * MM, seal: 'gasket under even compression; screws sealed, or into blind bosses', ...sourced(status, source),
 });
 
 export const PORT_PARTS: readonly PortPartRow[] = [
@@ -110,7 +110,7 @@ export const PORT_PARTS: readonly PortPartRow[] = [
   ...[32, 38, 51, 60].map(neck),
   ...[6, 8, 10, 12, 16].map(tube),
   ...[12, 18, 22].map(grommet),
-  ring('sender-5', 'sender ring, five screws on 54 mm', 42, 70, 30, 4, { count: 5, circle_mm: 54, thread: 'M5 x 0.8' }, 1.5, 'five-hole sender flanges: circle of 2 1/8 in, one hole out of step so that it goes in one way', 'from memory'),
+  ring('sender-5', 'sender ring, five screws on 54 mm', 42, 70, 30, 4, { count: 5, circle_mm: 54, thread: 'M5 x 0.8', angles_deg: [0, 73, 146, 214, 287] }, 1.5, 'five-hole sender flanges: circle of 2 1/8 in; four gaps of 73° and one of 68°, so that it goes in one way: the flange at hand decides', 'from memory'),
   ring('sender-6', 'sender ring, six screws on 80 mm', 60, 96, 30, 4, { count: 6, circle_mm: 80, thread: 'M5 x 0.8' }, 1.5, 'larger sender flanges; measure the one at hand'),
   ring('pump-ring', 'pump module ring, eight screws on 134 mm', 112, 152, 55, 8, { count: 8, circle_mm: 134, thread: 'M6 x 1' }, 2, 'modules with a flange of about 150 mm; measure the one at hand'),
   ring('clean-out-125', 'clean-out plate, ten screws on 150 mm', 125, 172, 14, 6, { count: 10, circle_mm: 150, thread: 'M6 x 1' }, 3, 'a hand goes through 125 mm; screws no further apart than 50 mm', 'common practice', 'plate'),

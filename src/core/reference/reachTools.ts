@@ -9,7 +9,7 @@ export type ToolPart =
   | { readonly kind: 'block'; readonly from: readonly [number, number, number]; readonly to: readonly [number, number, number] };
 
 /** Tools of one size; spanners and sockets come by the size of their hexagon. */
-export type FixedToolKey = 'driver' | 'short-driver' | 'hand' | 'nozzle' | 'tig-torch' | 'filler-rod' | 'wire-gun' | 'eye';
+export type FixedToolKey = 'driver' | 'short-driver' | 'hand' | 'bent-hand' | 'nozzle' | 'tig-torch' | 'filler-rod' | 'wire-gun' | 'eye';
 export type ToolKey = FixedToolKey | 'ring-spanner' | 'cranked-spanner' | 'socket' | 'long-socket';
 
 export type ToolRow = Sourced & {
@@ -76,6 +76,14 @@ export const TOOLS: readonly ToolRow[] = [
   {
     key: 'hand', name: 'hand', ...sourced('from memory', 'MIL-STD-1472, least openings for one hand: flat 100 x 55 mm to the wrist, arm to the elbow 100 x 115 mm'),
     parts: [{ kind: 'block', from: [-0.045, -0.0125, 0], to: [0.045, 0.0125, 0.09] }, { kind: 'block', from: [-0.05, -0.0275, 0.08], to: [0.05, 0.0275, 0.19] }, { kind: 'rod', from: [0, 0, 0.18], to: [0, 0, 0.45], radius: 0.05 }],
+  },
+  {
+    // Laid flat over the place, the fingers bent down to it: z to the fingertips' place, x along the arm.
+    key: 'bent-hand', name: 'hand, fingers bent', ...sourced('common practice', 'the same hand with its fingers bent square: fingertips reach 50 mm down from the palm'),
+    parts: [
+      { kind: 'rod', from: [0, 0, 0.001], to: [0, 0, 0.045], radius: 0.012 }, { kind: 'block', from: [-0.012, -0.045, 0.03], to: [0.1, 0.045, 0.055] },
+      { kind: 'block', from: [0.08, -0.05, 0.02], to: [0.19, 0.05, 0.075] }, { kind: 'rod', from: [0.18, 0, 0.055], to: [0.45, 0, 0.055], radius: 0.05 },
+    ],
   },
   {
     key: 'nozzle', name: 'nozzle and hand', ...sourced('common practice', 'a hand nozzle: collar over the neck, body at 50° to its spout, the hand on it, the hose beyond'),

@@ -32,5 +32,6 @@ function doneWith(job: ReachAnswer['job'], at: ReachAnswer['at'], acrossFlats_m:
   if (job === 'screws') return at?.key === 'short-driver' ? 'Stubby screwdriver on its screws.' : 'Screwdriver on its screws.';
   if (job === 'fill') return at ? `Nozzle and hand, grip ${wayWords(at.handle) || 'level'}.` : 'Nozzle and hand.';
   if (job === 'weld') return at?.key === 'wire-gun' ? 'Wire-feed gun only: no room for torch and rod.' : at ? 'Torch and rod.' : 'Torch and rod, or a wire-feed gun.';
-  return job === 'read' ? 'An eye at reading distance.' : 'A hand with a straight arm.';
+  if (job === 'read') return 'An eye at reading distance.';
+  return at?.key === 'bent-hand' ? 'A hand laid flat, fingers bent down.' : 'A hand with a straight arm.';
 }

@@ -50,7 +50,8 @@ export function PortRow({ port, t, p }: { readonly port: PortDocument; readonly 
           There already: nothing is cut
         </chakra.label>
         {!port.hole_m && <Button onClick={() => setValue(`hole of ${port.name}`, at('hole_m'), chosen(row?.hole ?? port.bore_m.value))}>Its hole differs</Button>}
-        {row?.bolts && !port.bolts && <Button onClick={() => setValue(`screws of ${port.name}`, at('bolts'), { count: row.bolts!.count, circle_m: chosen(row.bolts!.circle), diameter_m: chosen(0.0055) })}>Its screws differ</Button>}
+        {port.bolts?.outOfStep_deg && <KnownField label={of('Last screw out of step by, clockwise')} path={at('bolts', 'outOfStep_deg')} role="slope" />}
+        {row?.bolts && !port.bolts && <Button onClick={() => setValue(`screws of ${port.name}`, at('bolts'), { count: row.bolts!.count, circle_m: chosen(row.bolts!.circle), diameter_m: chosen(0.0055), outOfStep_deg: chosen(0) })}>Its screws differ</Button>}
         {!port.stands && <Button onClick={() => setValue(`what stands on ${port.name}`, at('stands'), { height_m: chosen(stands.height_m), diameter_m: chosen(stands.diameter_m), turns: 'straight', reach_m: chosen(0.05) })}>A hose end turns aside</Button>}
         {port.stands && <Button onClick={() => setValue(`what stands on ${port.name}`, at('stands'), undefined)}>As usual for its part</Button>}
       </Box>
