@@ -1,15 +1,16 @@
 import { NUMBER_KEYS, numbersOf } from '@/core/evaluate';
-import { findingsOf } from '@/core/rules';
+import { judge } from '@/core/rules';
 import { messageText } from '@/core/units';
 import { failed, type Verb } from './verb';
 
 export const check: Verb = {
   name: 'check',
-  summary: 'the four numbers, the gauge error and all findings',
+  summary: 'the four numbers, the gauge error, all findings, and the rules that could not be judged',
   fit: true,
-  prints: 'numbers: holds_m3, usable_m3, delivers_m3PerS, goes_s or goes_m, gaugeError_ratio; findings[]: id, severity, what, why, mend, source',
+  prints: 'numbers: holds_m3, usable_m3, delivers_m3PerS, goes_s or goes_m, gaugeError_ratio; findings[]: id, severity, what, why, mend, source; notJudged[]: id, title, stage, lacks',
   run: (system, evaluation) => {
     const numbers = numbersOf(system, evaluation);
+    const { findings, notJudged } = judge(system, evaluation);
     const keys = { holds: 'holds_m3', usable: 'usable_m3', delivers: 'delivers_m3PerS', goes: goesKey(evaluation), gauge: 'gaugeError_ratio' };
     return {
       system: system.name,
@@ -17,9 +18,10 @@ export const check: Verb = {
         const number = numbers[key];
         return [keys[key], number.ok ? number.value.value : failed(number.error)];
       })),
-      findings: findingsOf(system, evaluation).map(({ what, path, ...finding }) => ({
+      findings: findings.map(({ what, path, ...finding }) => ({
         ...finding, what: messageText(what, 'metric'), values: what.values, ...(path ? { at: path.join('.') } : {}),
       })),
+      notJudged,
     };
   },
 };

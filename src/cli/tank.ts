@@ -18,7 +18,7 @@ export const tank: Verb = {
     tanks: tanks.map((result) => ({
       id: result.id, name: result.name, gross_m3: result.gross_m3, holds_m3: result.holds_m3, fill: result.fill, pickups: result.pickups,
       changes_m3: result.changes, idle: result.idle, pieces: result.pieces,
-      insideArea_m2: result.insideArea_m2, outsideArea_m2: result.outsideArea_m2, edges_m: result.edges_m, plateArea_m2: result.plateArea_m2, dryMass_kg: result.dryMass_kg, liquidMass_kg: result.liquidMass_kg, fullMass_kg: result.fullMass_kg, centre_m: result.centre_m ?? null, wetPorts: result.wetPorts, balance: result.balance, floodedVents: result.floodedVents, misplaced: result.misplaced,
+      insideArea_m2: result.insideArea_m2, outsideArea_m2: result.outsideArea_m2, edges_m: result.edges_m, plateArea_m2: result.plateArea_m2, dryMass_kg: result.dryMass_kg, liquidMass_kg: result.liquidMass_kg, fullMass_kg: result.fullMass_kg, centre_m: result.centre_m ?? null, wetPorts: result.wetPorts, balance: result.balance, floodedVents: result.floodedVents, clickOff_m3: result.clickOff_m3 ?? null, misplaced: result.misplaced,
       bays: result.inside.bays.map((bay) => ({ ...bay, kept_m3: eachOf(bay.kept_m3, finite), slosh_Hz: bay.slosh_Hz ?? null })),
       feeds: result.inside.feeds.map((feed) => ({
         ...feed, bay: feed.bay + 1, refill: feed.refill ? { ...feed.refill, headForDraw_m: finite(feed.refill.headForDraw_m) } : null,

@@ -3,32 +3,41 @@ import type { SystemDocument } from '@/core/document';
 import { comparedFigures, evaluateSystem, numbersOf, type ComparedFigure, type Detail, type Evaluation, type EvaluationCode, type Numbers } from '@/core/evaluate';
 import { loadKernel } from '@/core/geometry';
 import type { Failure } from '@/core/outcome';
-import { findingsOf, type Finding } from '@/core/rules';
+import { judge, judgeRest, type Judgement } from '@/core/rules';
 
 export type Results =
-  | { readonly ok: true; readonly evaluation: Evaluation; readonly numbers: Numbers; readonly findings: readonly Finding[] }
+  | { readonly ok: true; readonly evaluation: Evaluation; readonly numbers: Numbers; readonly judged: Judgement }
   | { readonly ok: false; readonly error: Failure<EvaluationCode> };
 
+export type Card = { readonly ok: true; readonly numbers: Numbers; readonly judged: Judgement } | { readonly ok: false; readonly error: Failure<EvaluationCode> };
+
 export type Compared =
-  | { readonly ok: true; readonly figures: readonly ComparedFigure[]; readonly findings: readonly Finding[]; readonly evaluation: Evaluation }
+  | { readonly ok: true; readonly figures: readonly ComparedFigure[]; readonly judged: Judgement; readonly evaluation: Evaluation }
   | { readonly ok: false; readonly error: Failure<EvaluationCode> };
 
 const ready = loadKernel();
 
 const api = {
-  /** Numbers and findings but for those of the fit; with 'full' also the drawings, curves and tables. */
+  /** Numbers, and what the rules say but for those of the fit, of reach and of the faces; with 'full' also the drawings, curves and tables. */
   async evaluate(system: SystemDocument, detail: Detail): Promise<Results> {
     await ready;
     const result = evaluateSystem(system, detail, 'without-fit');
     if (!result.ok) return { ok: false, error: result.error };
-    return { ok: true, evaluation: result.value, numbers: numbersOf(system, result.value), findings: findingsOf(system, result.value) };
+    return { ok: true, evaluation: result.value, numbers: numbersOf(system, result.value), judged: judgeRest(system, result.value) };
+  },
+  /** What the card of a system shows: its numbers, and what every rule says of it. */
+  async card(system: SystemDocument): Promise<Card> {
+    await ready;
+    const result = evaluateSystem(system, 'full');
+    if (!result.ok) return { ok: false, error: result.error };
+    return { ok: true, numbers: numbersOf(system, result.value), judged: judge(system, result.value) };
   },
   /** What variants are compared by, and the gravest of their findings. */
   async compare(system: SystemDocument): Promise<Compared> {
     await ready;
     const result = evaluateSystem(system, 'full');
     if (!result.ok) return { ok: false, error: result.error };
-    return { ok: true, figures: comparedFigures(system, result.value), findings: findingsOf(system, result.value), evaluation: result.value };
+    return { ok: true, figures: comparedFigures(system, result.value), judged: judge(system, result.value), evaluation: result.value };
   },
 };
 

@@ -2,13 +2,13 @@ import { expose } from 'comlink';
 import type { SystemDocument, WayStep } from '@/core/document';
 import { fitFor, reachFor, type FitOutcome, type ReachOutcome, builtResult, changesOf, checkedWay, fitDrawing, foundWay, largestTanks, orderOut, sheetsOf, templatesOf, wayPicture, type FitGap, type SheetsOutcome } from '@/core/evaluate';
 import { loadKernel } from '@/core/geometry';
-import { fitFindingsOf, reachFindingsOf, sheetFindingsOf, type Finding } from '@/core/rules';
+import { judgeFit, judgeReach, judgeSheets, type Judgement } from '@/core/rules';
 
-export type FitAnswer = { readonly fit: FitOutcome | undefined; readonly findings: readonly Finding[] };
+export type FitAnswer = { readonly fit: FitOutcome | undefined; readonly judged: Judgement };
 
-export type SheetsAnswer = { readonly sheets: SheetsOutcome; readonly findings: readonly Finding[] };
+export type SheetsAnswer = { readonly sheets: SheetsOutcome; readonly judged: Judgement };
 
-export type ReachedAnswer = { readonly reach: ReachOutcome | undefined; readonly findings: readonly Finding[] };
+export type ReachedAnswer = { readonly reach: ReachOutcome | undefined; readonly judged: Judgement };
 
 const ready = loadKernel();
 
@@ -18,23 +18,23 @@ const SEED = 1;
 
 /** What is asked of the space beside the clearances. A search is stopped by ending the worker. */
 const api = {
-  /** Clearances, and the findings that follow from them. */
+  /** Clearances, and what the rules say of them. */
   async clearances(system: SystemDocument): Promise<FitAnswer> {
     await ready;
     const fit = fitFor(system);
-    return { fit, findings: fitFindingsOf(system, fit) };
+    return { fit, judged: judgeFit(system, fit) };
   },
-  /** What hands and tools get to, and the findings that follow. */
+  /** What hands and tools get to, and what the rules say of it. */
   async reach(system: SystemDocument): Promise<ReachedAnswer> {
     await ready;
     const reach = reachFor(system);
-    return { reach, findings: reachFindingsOf(system, reach) };
+    return { reach, judged: judgeReach(system, reach) };
   },
-  /** The faces as sheets, and the findings that follow. */
+  /** The faces as sheets, and what the rules say of them. */
   async sheets(system: SystemDocument): Promise<SheetsAnswer> {
     await ready;
     const sheets = sheetsOf(system);
-    return { sheets, findings: sheetFindingsOf(system, sheets) };
+    return { sheets, judged: judgeSheets(system, sheets) };
   },
   async drawing(system: SystemDocument, tankIndex: number) {
     await ready;

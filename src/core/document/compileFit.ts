@@ -1,5 +1,5 @@
 import { drawnBay, surveyedBay, type Bay, type BayCode, type BayPlan, type Body, type Motion, type Piece, type Taken, type Thing } from '../fit';
-import { add, combine, composed, convexHull, cross, dot, insetMesh, meshBounds, placedBack, posedMesh, poseOf, prismMesh, rayHit, rodMesh, scale, sectionAcross, signedArea_m2, shiftBy, subtract, triangle, unitVector, type ClosedMesh, type Point2, type Pose, type Vec3 } from '../geometry';
+import { add, combine, composed, convexHull, insetMesh, meshBounds, placedBack, posedMesh, poseOf, prismMesh, rodMesh, scale, sectionAcross, signedArea_m2, shiftBy, type ClosedMesh, type Point2, type Pose, type Vec3 } from '../geometry';
 import { failure, success, type Outcome } from '../outcome';
 import { TAPE_SPREAD_M } from '../reference/standing';
 import { tankBody, type TankBody } from './compileBody';

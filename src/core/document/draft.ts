@@ -68,6 +68,9 @@ const NEEDS: Readonly<Record<Consumer, Need>> = {
   generator: { fluid: 'diesel', name: 'Generator', specific_gPerKWh: 300, specificSpread: 40, idleShare: 0.2, drawOverBurn: 2, drawSpread: 0.8, pressure_Pa: 10e3, pressureSpread_Pa: 5e3, pumpShutOff_Pa: 40e3, lift_m: 1.5, pumpRise_m: 0 },
   nozzle: { fluid: 'diesel', name: 'Nozzle', specific_gPerKWh: 240, specificSpread: 30, idleShare: 0.1, drawOverBurn: 0, drawSpread: 0, pressure_Pa: 15e3, pressureSpread_Pa: 8e3, pumpShutOff_Pa: 150e3, lift_m: 2, pumpRise_m: 0 },
 };
+/** A regulator holds a little over what the engine wants, for what its last line costs; its pump moves about so much of the need at that pressure. */
+const REGULATED_OVER = 1.05;
+const PUMPED_OVER_NEED = 2.6;
 /** What a hand-held nozzle should give [m³/s]. */
 const NOZZLE_NEED = 35e-3 / 60;
 
@@ -78,6 +81,8 @@ const SLOPES: Readonly<Record<Vehicle, readonly [number, number]>> = {
 const RUNS_M: Readonly<Record<Vehicle, number>> = { boat: 4, road: 3.5, snow: 3, competition: 2, trailer: 3, bench: 0.8 };
 /** Consumers whose fuel moves the vehicle, so that endurance is also a distance. */
 const DRIVING: ReadonlySet<Consumer> = new Set(['diesel-engine', 'petrol-injection', 'petrol-carburettor']);
+/** Common practice: the share of full load at which each kind of vehicle goes along; a road vehicle at road speed takes a fifth. */
+const DUTIES: Readonly<Record<Vehicle, number>> = { boat: 0.6, road: 0.2, snow: 0.4, competition: 0.6, trailer: 0.6, bench: 0.6 };
 const SPEEDS_M_PER_S: Readonly<Partial<Record<Vehicle, number>>> = { boat: 4, road: 20, snow: 6 };
 
 /**
@@ -102,7 +107,7 @@ export function draftSystem(answers: Answers): SystemDocument {
     envelope: { noseUp_deg: chosen(pitch), noseDown_deg: chosen(pitch), portDown_deg: chosen(roll), starboardDown_deg: chosen(roll), ...hardestFor(answers.vehicle) },
     conditions: {
       pitch_deg: 0, roll_deg: 0, accelerationForward_mPerS2: 0, accelerationPort_mPerS2: 0, accelerationUp_mPerS2: 0,
-      fuelTemperature_K: 293.15, altitude_m: 0, duty_ratio: 0.6, pumpVoltage_V: 13, fills: [{ tank: 'main', fill_ratio: 0.6 }],
+      fuelTemperature_K: 293.15, altitude_m: 0, duty_ratio: DUTIES[answers.vehicle], pumpVoltage_V: 13, fills: [{ tank: 'main', fill_ratio: 0.6 }],
     },
     fluids: [{ id: 'fuel', fluid: need.fluid }],
     tanks: [tank],
@@ -170,6 +175,8 @@ function draftTank(answers: Answers): TankDocument {
       { id: 'filler', name: 'Filler', role: 'filler', face: 'lid', ...at(0.85, 0.2), bore_m: assumed(small ? 0.02 : 0.038, 0.002), length_m: assumed(capVented ? 0.02 : 0.3, 0.01) },
       { id: 'vent', name: 'Vent', role: 'vent', face: 'lid', ...at(0.7, 0.5), bore_m: assumed(capVented ? 0.003 : 0.014, 0.001), length_m: assumed(capVented ? 0.003 : 1, capVented ? 0.001 : 0.5) },
       { id: 'feed', name: 'Feed', role: 'feed', face: 'lid', ...at(0.25, 0.5), bore_m: fromPart(0.01), length_m: level },
+      // What an injection pump gives too much comes back low, so that it does not whip air in.
+      ...(answers.consumer === 'petrol-injection' ? [{ id: 'return', name: 'Return', role: 'return' as const, face: 'lid' as const, ...at(0.25, 0.2), bore_m: fromPart(0.008), length_m: level, drop_m: chosen(roundTo(h * 0.8, 1e-3)) }] : []),
       { id: 'sender-port', name: 'Sender port', role: 'sender', face: 'lid', ...at(0.46, 0.5), bore_m: fromPart(0.054), length_m: level },
     ],
     pickups: [{
@@ -201,27 +208,30 @@ function draftSender(length: number, height: number): TankDocument['senders'][nu
 
 function draftComponents(consumer: ConsumerDocument, need: Need): SystemDocument['components'] {
   const flow = consumer.neededFlow_m3PerS.value;
+  const filtered = consumer.kind === 'petrol-injection' ? PUMPED_OVER_NEED * flow : flow;
   const point = (share: number, rise: number) => ({ flow_m3PerS: Number((flow * share).toPrecision(3)), rise_Pa: Math.round(need.pumpShutOff_Pa * rise) });
   return [
     {
       id: 'filter', name: 'Filter', ends: [], kind: 'filter', does: 'filter',
-      ratedFlow_m3PerS: assumed(Number((flow * 2).toPrecision(3)), flow * 0.5), ratedDrop_Pa: assumed(5000, 2500), ratedViscosity_PaS: fromPart(need.fluid === 'petrol' ? 0.0005 : 0.0035), dirt_ratio: assumed(2, 1),
+      ratedFlow_m3PerS: assumed(Number((filtered * 2).toPrecision(3)), filtered * 0.5), ratedDrop_Pa: assumed(5000, 2500), ratedViscosity_PaS: fromPart(need.fluid === 'petrol' ? 0.0005 : 0.0035), dirt_ratio: assumed(2, 1),
     },
     {
       id: 'pump', name: 'Pump', ends: [], kind: 'pump', type: 'inline', running: true, checkBuiltIn: false, ratedVoltage_V: fromPart(12), selfPrimingLift_m: assumed(need.lift_m, need.lift_m * 0.3),
       output_ratio: assumed(0.85, 0.15), curveOrigin: 'assumed',
       curve: [point(0, 1), point(1, 0.85), point(2, 0.55), point(2.8, 0)],
     },
+    ...(consumer.kind === 'petrol-injection' ? [{ id: 'regulator', name: 'Pressure regulator', ends: [], kind: 'regulator' as const, style: 'bypass' as const, set_Pa: assumed(REGULATED_OVER * need.pressure_Pa, need.pressureSpread_Pa / 2), bore_m: fromPart(0.008) }] : []),
   ];
 }
 
 function draftLines(answers: Answers, consumer: ConsumerDocument, need: Need): SystemDocument['lines'] {
   const run = answers.run_m ?? RUNS_M[answers.vehicle];
   const flow = consumer.neededFlow_m3PerS.value;
-  const bore = nextBore_m(flow, need.fluid);
+  // Where a regulator sends the rest back, all that the pump moves runs through the lines.
+  const bore = nextBore_m(answers.consumer === 'petrol-injection' ? PUMPED_OVER_NEED * flow : flow, need.fluid);
   const known = answers.run_m !== undefined;
-  const part = (id: string, name: string, from: string, to: string, share: number, rise: number, elbows: number): SystemDocument['lines'][number] => ({
-    id, name, purpose: 'feed', kind: 'hose', from: { item: from, end: 'out', adapters: [] }, to: { item: to, end: 'in', adapters: [] }, points: [], passes: [],
+  const part = (id: string, name: string, from: string, to: string, share: number, rise: number, elbows: number, end: 'out' | 'side' = 'out'): SystemDocument['lines'][number] => ({
+    id, name, purpose: end === 'side' ? 'return' : 'feed', kind: 'hose', from: { item: from, end, adapters: [] }, to: { item: to, end: 'in', adapters: [] }, points: [], passes: [],
     bore_m: chosen(bore), length_m: known ? measured(roundTo(run * share, 1e-2), 0.1) : assumed(roundTo(run * share, 1e-2), roundTo(run * share * 0.3, 1e-2)), wall: 'hose',
     forward_m: chosen(0), toPort_m: chosen(0), rise_m: assumed(rise, 0.15),
     fittings: [{ fitting: 'elbow-90', count: elbows }, { fitting: 'barb-step', count: 2 }],
@@ -229,7 +239,9 @@ function draftLines(answers: Answers, consumer: ConsumerDocument, need: Need): S
   return [
     part('line-1', 'Tank to filter', 'pickup', 'filter', 0.2, 0, 1),
     part('line-2', 'Filter to pump', 'filter', 'pump', 0.2, need.pumpRise_m, 0),
-    part('line-3', 'Pump to consumer', 'pump', consumer.id, 0.6, answers.consumer === 'nozzle' ? 1 : 0.2, 2),
+    ...(answers.consumer === 'petrol-injection'
+      ? [part('line-3', 'Pump to regulator', 'pump', 'regulator', 0.55, 0.2, 2), part('line-4', 'Regulator to engine', 'regulator', consumer.id, 0.05, 0, 0), part('return-line', 'Return to tank', 'regulator', 'return', 0.8, -0.2 - need.pumpRise_m, 2, 'side')]
+      : [part('line-3', 'Pump to consumer', 'pump', consumer.id, 0.6, answers.consumer === 'nozzle' ? 1 : 0.2, 2)]),
   ];
 }
 

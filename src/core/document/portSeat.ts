@@ -7,8 +7,12 @@ import type { PortDocument } from './schema';
 const FACE_AXIS: Readonly<Record<PortDocument['face'], { axis: 0 | 1 | 2; sign: 1 | -1 }>> = {
   lid: { axis: 2, sign: 1 }, floor: { axis: 2, sign: -1 }, fore: { axis: 0, sign: 1 }, aft: { axis: 0, sign: -1 }, port: { axis: 1, sign: 1 }, starboard: { axis: 1, sign: -1 },
 };
+type Along = { readonly value: number };
+/** As much of a port as says where it is. */
+export type PlaceOnFace = { readonly face: PortDocument['face']; readonly x_m?: Along | undefined; readonly y_m?: Along | undefined; readonly z_m?: Along | undefined };
+
 /** The point of a face where a port sits, or undefined where the face has no metal. */
-export function portPoint(mesh: ClosedMesh, port: PortDocument): Vec3 | undefined {
+export function portPoint(mesh: ClosedMesh, port: PlaceOnFace): Vec3 | undefined {
   const outward = OUTWARD[port.face];
   const bounds = meshBounds(mesh);
   const reach = 2 * Math.hypot(...bounds.max.map((value, axis) => value - bounds.min[axis]!)) + 1;

@@ -13,6 +13,8 @@ export type Influence = {
   readonly spread: number;
   /** The larger change of each number on going to either end of the spread [its SI unit]. */
   readonly moves: Readonly<Partial<Record<NumberKey, number>>>;
+  /** Numbers that cannot be worked out at one end of the spread: what it does to them is not known. */
+  readonly lost: readonly NumberKey[];
   /** Findings that come, go or change in gravity within the spread, by key. */
   readonly findings: readonly string[];
   readonly score: number;
@@ -23,6 +25,8 @@ export type Sensitivity = {
   readonly influences: readonly Influence[];
   /** Half-width of each number from all spreads together [its SI unit]. */
   readonly spreads: Readonly<Partial<Record<NumberKey, number>>>;
+  /** Numbers whose spread is not known, since some value's spread leads to where they cannot be worked out: no part of `spreads`. */
+  readonly unknown: readonly NumberKey[];
 };
 
 /** A finding that comes or goes weighs as much as a fifth on one number. */
@@ -52,10 +56,11 @@ export function* influencesOf(system: SystemDocument, findingsOf: FindingsOf): G
 
 /** All influences, ranked and summed up. */
 export function together(influences: readonly Influence[]): Sensitivity {
+  const unknown = NUMBER_KEYS.filter((key) => influences.some(({ lost }) => lost.includes(key)));
   const spreads = Object.fromEntries(
-    NUMBER_KEYS.map((key) => [key, Math.sqrt(influences.reduce((sum, { moves }) => sum + (moves[key] ?? 0) ** 2, 0))]),
-  ) as Record<NumberKey, number>;
-  return { influences: [...influences].sort((a, b) => b.score - a.score), spreads };
+    NUMBER_KEYS.filter((key) => !unknown.includes(key)).map((key) => [key, Math.sqrt(influences.reduce((sum, { moves }) => sum + (moves[key] ?? 0) ** 2, 0))]),
+  ) as Partial<Record<NumberKey, number>>;
+  return { influences: [...influences].sort((a, b) => b.score - a.score), spreads, unknown };
 }
 
 /** Of the space and of what stands on the tank, only the fit depends, which ranks them itself; what was built changes no plan. */
@@ -83,12 +88,14 @@ function influenceOf(system: SystemDocument, path: Path, known: Known, base: Sna
     return outcomeOf(withValue(system, [...path, 'value'], moved), findingsOf);
   }) as [Snapshot, Snapshot];
   const moves: Partial<Record<NumberKey, number>> = {};
+  const lost: NumberKey[] = [];
   let square = 0;
   for (const key of NUMBER_KEYS) {
     const [at, a, b] = [base.numbers[key], low.numbers[key], high.numbers[key]];
     if (at === undefined) continue;
     if (a === undefined || b === undefined) {
       square += LOST_NUMBER;
+      lost.push(key);
       continue;
     }
     moves[key] = Math.max(Math.abs(a - at), Math.abs(b - at));
@@ -97,7 +104,7 @@ function influenceOf(system: SystemDocument, path: Path, known: Known, base: Sna
   }
   const findings = [...new Set([...low.findings, ...high.findings, ...base.findings])]
     .filter((id) => !(base.findings.has(id) && low.findings.has(id) && high.findings.has(id)));
-  return { path, origin: known.origin, value: known.value, spread, moves, findings, score: Math.sqrt(square) + FINDING_WEIGHT * findings.length };
+  return { path, origin: known.origin, value: known.value, spread, moves, lost, findings, score: Math.sqrt(square) + FINDING_WEIGHT * findings.length };
 }
 
 /** Shares that cannot pass one. */

@@ -1,7 +1,7 @@
-import { standingUp, envelopeOf, type PickupModel, type TankModel } from '../document/compileTank';
+import { portPoint, standingUp, envelopeOf, type PickupModel, type TankModel } from '../document/compileTank';
 import { isStarved, type TankLevel } from '../document/compileNetwork';
 import type { SystemDocument } from '../document/schema';
-import { clipBelow, dot, levelForVolume, offsetRange, volumeBelow, type Vec3 } from '../geometry';
+import { clipBelow, dot, levelForVolume, meshBounds, offsetRange, volumeBelow, type Vec3 } from '../geometry';
 import { unwrap } from '../outcome';
 import { ALLOYS } from '../reference/alloys';
 import { commonCentre_m, shellCentre_m, strappingTable, unusable_m3, worstUnusable, type StrappingRow, type WorstAttitude } from '../tank';
@@ -30,6 +30,8 @@ export type TankResult = {
   readonly name: string;
   readonly gross_m3: number;
   readonly holds_m3: number;
+  /** In the tank, as it is mounted, when the liquid covers the lower end of its filler; undefined where it has none. */
+  readonly clickOff_m3: number | undefined;
   readonly fill: {
     readonly ratio: number;
     readonly volume_m3: number;
@@ -64,8 +66,10 @@ export type TankResult = {
   readonly wetPorts: readonly string[];
   /** Centre of shell and liquid together from empty to the fill limit, at the set attitude; left out when only numbers were asked for. */
   readonly balance: readonly BalancePoint[];
-  /** Vents that the liquid reaches somewhere in the envelope when filled to the limit. */
-  readonly floodedVents: readonly string[];
+  /** Vents that the liquid reaches somewhere in the envelope when filled to the limit, the one that loses most first. */
+  readonly floodedVents: readonly FloodedVent[];
+  /** Where on the lid a vent would lose least there; left out when only numbers were asked for, or where no vent is flooded. */
+  readonly dryVent?: DryVent;
   readonly misplaced: readonly string[];
   /** Left out when only numbers were asked for. */
   readonly drawing?: TankDrawing;
@@ -97,12 +101,14 @@ export function tankResult(system: SystemDocument, level: TankLevel, fluid: Flui
     ...built.plates.map(({ plate, area_m2, centre_m }) => ({ mass_kg: area_m2 * plate.thickness_m * density_kgPerM3, at_m: centre_m })),
   ];
   const dryMass_kg = metal.reduce((sum, { mass_kg }) => sum + mass_kg, 0);
+  const flooded = floodedVents(system, tank);
   const liquidMass_kg = body.volume_m3 * fluid.density_kgPerM3;
   return {
     id: document.id,
     name: document.name,
     gross_m3,
     holds_m3,
+    clickOff_m3: clickOffOf(tank),
     fill: {
       ratio: tank.fill_ratio,
       volume_m3: body.volume_m3,
@@ -128,7 +134,8 @@ export function tankResult(system: SystemDocument, level: TankLevel, fluid: Flui
     centre_m: commonCentre_m([...metal, ...(body.centroid_m ? [{ mass_kg: liquidMass_kg, at_m: body.centroid_m }] : [])]),
     wetPorts: tank.ports.filter(({ point_m }) => dot(up, point_m) < offset_m).map(({ document: port }) => port.id),
     balance: detail === 'full' ? balanceOf(tank, up, metal, fluid) : [],
-    floodedVents: floodedVents(system, tank),
+    floodedVents: flooded,
+    ...(detail === 'full' && flooded.length > 0 ? { dryVent: driestVent(system, tank) } : {}),
     misplaced: tank.misplaced,
     ...(detail === 'full' ? { drawing: tankDrawing(level) } : {}),
   };
@@ -162,16 +169,58 @@ function pickupResult(system: SystemDocument, level: TankLevel, pickup: PickupMo
   };
 }
 
+/** A vent that is reached at some slope asked for: what runs out of it there, filled to the limit. */
+export type FloodedVent = { readonly id: string; readonly lost_m3: number; readonly pitch_rad: number; readonly roll_rad: number };
+/** A place on the lid, in the tank's frame, and what a vent there would lose at worst; nothing where it stays dry. */
+export type DryVent = { readonly x_m: number; readonly y_m: number; readonly lost_m3: number };
+
+function clickOffOf(tank: TankModel): number | undefined {
+  const filler = tank.ports.find(({ document }) => document.role === 'filler');
+  if (!filler) return undefined;
+  const up = standingUp(tank, 0, 0);
+  const mouth: Vec3 = [filler.point_m[0], filler.point_m[1], filler.point_m[2] - (filler.document.drop_m?.value ?? 0)];
+  return volumeBelow(tank.mesh, { normal: up, offset_m: dot(up, mouth) });
+}
+
 /** Of the tank: a vent that the surface only touches is not flooded. */
 const FLOOD_REL = 1e-9;
 
-function floodedVents(system: SystemDocument, tank: TankModel): string[] {
-  const { pitch_rad, roll_rad } = envelopeOf(system);
-  const limit = tank.gross_m3 * tank.document.fillLimit_ratio.value;
-  const corners = [pitch_rad[0], 0, pitch_rad[1]].flatMap((pitch) => [roll_rad[0], 0, roll_rad[1]].map((roll) => standingUp(tank, pitch, roll)));
-  return tank.ports
-    .filter(({ document }) => document.role === 'vent')
-    .filter(({ point_m }) => corners.some((up) => volumeBelow(tank.mesh, { normal: up, offset_m: dot(up, point_m) }) < limit - FLOOD_REL * tank.gross_m3))
-    .map(({ document }) => document.id);
+type Slope = { readonly pitch_rad: number; readonly roll_rad: number; readonly up: Vec3 };
+
+function slopesOf(system: SystemDocument, tank: TankModel): Slope[] {
+  const { pitch_rad: pitches, roll_rad: rolls } = envelopeOf(system);
+  return [pitches[0], 0, pitches[1]].flatMap((pitch_rad) => [rolls[0], 0, rolls[1]].map((roll_rad) => ({ pitch_rad, roll_rad, up: standingUp(tank, pitch_rad, roll_rad) })));
 }
 
+/** What runs out at a point over all slopes, filled to the limit: down to where the surface leaves it. */
+function mostLost(tank: TankModel, slopes: readonly Slope[], point_m: Vec3): { readonly lost_m3: number; readonly at: Slope } {
+  const limit = tank.gross_m3 * tank.document.fillLimit_ratio.value;
+  return slopes.map((at) => ({ lost_m3: limit - volumeBelow(tank.mesh, { normal: at.up, offset_m: dot(at.up, point_m) }), at })).reduce((worst, each) => (each.lost_m3 > worst.lost_m3 ? each : worst));
+}
+
+function floodedVents(system: SystemDocument, tank: TankModel): FloodedVent[] {
+  const slopes = slopesOf(system, tank);
+  return tank.ports.filter(({ document }) => document.role === 'vent').flatMap(({ document, point_m }): FloodedVent[] => {
+    const { lost_m3, at } = mostLost(tank, slopes, point_m);
+    return lost_m3 > FLOOD_REL * tank.gross_m3 ? [{ id: document.id, lost_m3, pitch_rad: at.pitch_rad, roll_rad: at.roll_rad }] : [];
+  }).sort((a, b) => b.lost_m3 - a.lost_m3);
+}
+
+/** Places along each way of the lid that a vent is tried at. */
+const TRIED = 9;
+/** Not at the very edge of the lid. */
+const INSET = 0.06;
+
+/** Of places all over the lid, the one where a vent loses least over the slopes asked for. */
+function driestVent(system: SystemDocument, tank: TankModel): DryVent | undefined {
+  const slopes = slopesOf(system, tank);
+  const { min, max } = meshBounds(tank.body.shell);
+  const along = (axis: 0 | 1): number[] => Array.from({ length: TRIED }, (_, i) => min[axis] + (max[axis] - min[axis]) * (INSET + ((1 - 2 * INSET) * i) / (TRIED - 1)));
+  const places = along(0).flatMap((x_m) => along(1).flatMap((y_m): DryVent[] => {
+    const point = portPoint(tank.body.shell, { face: 'lid', x_m: { value: x_m }, y_m: { value: y_m } });
+    return point ? [{ x_m, y_m, lost_m3: Math.max(0, mostLost(tank, slopes, point).lost_m3) }] : [];
+  }));
+  // Of those that lose as little, the one nearest the middle.
+  const off = ({ x_m, y_m }: DryVent): number => Math.hypot(x_m - (min[0] + max[0]) / 2, y_m - (min[1] + max[1]) / 2);
+  return places.reduce<DryVent | undefined>((best, each) => (!best || each.lost_m3 < best.lost_m3 - FLOOD_REL * tank.gross_m3 || (each.lost_m3 < best.lost_m3 + FLOOD_REL * tank.gross_m3 && off(each) < off(best)) ? each : best), undefined);
+}

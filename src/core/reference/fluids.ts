@@ -43,6 +43,8 @@ export type FluidRow = {
   /** Half-width of batch variation, as a share of the value. */
   readonly spread: { readonly density_rel: number; readonly viscosity_rel: number; readonly vapour_rel: number };
   readonly flashPoint_K?: number;
+  /** Carries water or alcohol, or may: how it takes up charge changes with it. Common practice. */
+  readonly mayTakeUpWater: boolean;
 };
 
 /** Two points in °C and mm²/s. */
@@ -56,6 +58,7 @@ const TABLE_54B = 'API MPMS 11.1 / ASTM D1250-80, Table 54B constants';
 export const FLUIDS: Readonly<Record<FluidKey, FluidRow>> = {
   petrol: {
     key: 'petrol',
+    mayTakeUpWater: true,
     name: 'petrol (gasoline)',
     density: { law: 'petroleum', density15_kgPerM3: 745, k0: 346.4228, k1: 0.4388, ...sourced('from memory', TABLE_54B + '; EN 228 allows 720 to 775 kg/m³ at 15 °C') },
     viscosity: {
@@ -74,6 +77,7 @@ export const FLUIDS: Readonly<Record<FluidKey, FluidRow>> = {
   },
   e10: {
     key: 'e10',
+    mayTakeUpWater: true,
     name: 'petrol E10',
     density: { law: 'petroleum', density15_kgPerM3: 749, k0: 346.4228, k1: 0.4388, ...sourced('from memory', TABLE_54B + '; a tenth of ethanol adds some 5 kg/m³') },
     viscosity: { law: 'andrade', anchors: anchors([0, 0.78], [40, 0.52]), ...sourced('from memory', 'petrol thickened by a tenth of ethanol, mixed by logarithms of viscosity') },
@@ -85,6 +89,7 @@ export const FLUIDS: Readonly<Record<FluidKey, FluidRow>> = {
   },
   e85: {
     key: 'e85',
+    mayTakeUpWater: true,
     name: 'E85 (ethanol fuel)',
     density: { law: 'linear', density15_kgPerM3: 784, fall_kgPerM3K: 0.87, ...sourced('from memory', 'mixture of ethanol (794 kg/m³ at 15 °C) and petrol; ethanol falls by 0.86 kg/m³ a kelvin') },
     viscosity: { law: 'andrade', anchors: anchors([0, 1.8], [40, 0.85]), ...sourced('from memory', 'ethanol (2.2 mm²/s at 0 °C, 1.06 at 40 °C) thinned by a sixth of petrol, by logarithms of viscosity') },
@@ -96,6 +101,7 @@ export const FLUIDS: Readonly<Record<FluidKey, FluidRow>> = {
   },
   methanol: {
     key: 'methanol',
+    mayTakeUpWater: true,
     name: 'methanol',
     density: { law: 'linear', density15_kgPerM3: 796, fall_kgPerM3K: 0.93, ...sourced('from memory', 'CRC Handbook of Chemistry and Physics: 791 kg/m³ at 20 °C') },
     viscosity: { law: 'andrade', anchors: anchors([0, 0.979], [40, 0.577]), ...sourced('from memory', 'CRC Handbook of Chemistry and Physics: 0.793 mPa s at 0 °C, 0.544 at 25 °C') },
@@ -107,6 +113,7 @@ export const FLUIDS: Readonly<Record<FluidKey, FluidRow>> = {
   },
   'two-stroke': {
     key: 'two-stroke',
+    mayTakeUpWater: true,
     name: 'two-stroke mix (1:50)',
     density: { law: 'petroleum', density15_kgPerM3: 748, k0: 346.4228, k1: 0.4388, ...sourced('from memory', TABLE_54B + '; with a fiftieth of oil') },
     viscosity: { law: 'andrade', anchors: anchors([0, 0.82], [40, 0.54]), ...sourced('from memory', 'petrol thickened by a fiftieth of oil, mixed by logarithms of viscosity') },
@@ -118,6 +125,7 @@ export const FLUIDS: Readonly<Record<FluidKey, FluidRow>> = {
   },
   diesel: {
     key: 'diesel',
+    mayTakeUpWater: false,
     name: 'diesel',
     density: { law: 'petroleum', density15_kgPerM3: 835, k0: 186.9696, k1: 0.4862, ...sourced('from memory', TABLE_54B + '; EN 590 allows 820 to 845 kg/m³ at 15 °C') },
     viscosity: {
@@ -135,6 +143,7 @@ export const FLUIDS: Readonly<Record<FluidKey, FluidRow>> = {
   },
   b20: {
     key: 'b20',
+    mayTakeUpWater: false,
     name: 'diesel with a fifth of biodiesel (B20)',
     density: { law: 'petroleum', density15_kgPerM3: 845, k0: 186.9696, k1: 0.4862, ...sourced('from memory', TABLE_54B + '; mixture of diesel and biodiesel by volume') },
     viscosity: { law: 'walther', anchors: anchors([20, 4.8], [40, 3]), ...sourced('from memory', 'ASTM D341 form; ASTM D7467 allows 1.9 to 4.1 mm²/s at 40 °C') },
@@ -146,6 +155,7 @@ export const FLUIDS: Readonly<Record<FluidKey, FluidRow>> = {
   },
   b100: {
     key: 'b100',
+    mayTakeUpWater: false,
     name: 'biodiesel (B100)',
     density: { law: 'petroleum', density15_kgPerM3: 883, k0: 186.9696, k1: 0.4862, ...sourced('from memory', 'EN 14214 allows 860 to 900 kg/m³ at 15 °C; expansion as of diesel, which comes within a few per cent') },
     viscosity: { law: 'walther', anchors: anchors([20, 7.3], [40, 4.5]), ...sourced('from memory', 'ASTM D341 form; EN 14214 allows 3.5 to 5.0 mm²/s at 40 °C') },
@@ -157,6 +167,7 @@ export const FLUIDS: Readonly<Record<FluidKey, FluidRow>> = {
   },
   'heating-oil': {
     key: 'heating-oil',
+    mayTakeUpWater: false,
     name: 'heating oil, light',
     density: { law: 'petroleum', density15_kgPerM3: 845, k0: 186.9696, k1: 0.4862, ...sourced('from memory', TABLE_54B + '; DIN 51603-1 allows up to 860 kg/m³ at 15 °C') },
     viscosity: { law: 'walther', anchors: anchors([20, 4.9], [40, 3]), ...sourced('from memory', 'ASTM D341 form; DIN 51603-1 allows up to 6 mm²/s at 20 °C') },
@@ -168,6 +179,7 @@ export const FLUIDS: Readonly<Record<FluidKey, FluidRow>> = {
   },
   kerosene: {
     key: 'kerosene',
+    mayTakeUpWater: false,
     name: 'kerosene',
     density: { law: 'petroleum', density15_kgPerM3: 800, k0: 594.5418, k1: 0, ...sourced('from memory', 'API MPMS 11.1 / ASTM D1250-80, Table 54B constants for jet fuels and kerosenes') },
     viscosity: { law: 'walther', anchors: anchors([20, 1.9], [40, 1.35]), ...sourced('from memory', 'ASTM D341 form; ASTM D3699 allows 1.0 to 1.9 mm²/s at 40 °C') },
@@ -179,6 +191,7 @@ export const FLUIDS: Readonly<Record<FluidKey, FluidRow>> = {
   },
   water: {
     key: 'water',
+    mayTakeUpWater: true,
     name: 'water',
     density: { law: 'water-kell', ...sourced('from memory', 'G. S. Kell, J. Chem. Eng. Data 20 (1975) 97') },
     viscosity: { law: 'water-iapws', ...sourced('from memory', 'IAPWS SR6-08(2011), liquid water at 0.1 MPa') },
@@ -189,6 +202,7 @@ export const FLUIDS: Readonly<Record<FluidKey, FluidRow>> = {
   },
   'engine-oil': {
     key: 'engine-oil',
+    mayTakeUpWater: false,
     name: 'engine oil (10W-40)',
     density: { law: 'petroleum', density15_kgPerM3: 870, k0: 0, k1: 0.6278, ...sourced('from memory', 'API MPMS 11.1 / ASTM D1250-80, Table 54D constants for lubricating oils') },
     viscosity: {
@@ -207,6 +221,7 @@ export const FLUIDS: Readonly<Record<FluidKey, FluidRow>> = {
   },
   coolant: {
     key: 'coolant',
+    mayTakeUpWater: true,
     name: 'coolant, half glycol',
     density: { law: 'linear', density15_kgPerM3: 1074, fall_kgPerM3K: 0.58, ...sourced('from memory', 'handbook tables of ethylene glycol and water, half and half by volume, 0 to 100 °C') },
     viscosity: {
@@ -224,6 +239,7 @@ export const FLUIDS: Readonly<Record<FluidKey, FluidRow>> = {
   },
   urea: {
     key: 'urea',
+    mayTakeUpWater: true,
     name: 'urea solution (32.5 %)',
     density: { law: 'linear', density15_kgPerM3: 1092, fall_kgPerM3K: 0.5, ...sourced('from memory', 'ISO 22241-1 allows 1087 to 1093 kg/m³ at 20 °C') },
     viscosity: { law: 'andrade', anchors: anchors([0, 2.3], [25, 1.28]), ...sourced('from memory', 'ISO 22241 annex: about 1.4 mPa s at 25 °C') },

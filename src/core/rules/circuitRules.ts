@@ -1,4 +1,4 @@
-import { feedPath, fluidAt, stockOf } from '../document/circuits';
+import { feedPath, fluidAt, runsOf, stockOf } from '../document/circuits';
 import { END_WORDS } from '../document/circuitEdits';
 import { engineNeed, MOST_DROP_RATIO, type LineAnswers } from '../evaluate';
 import { compatibilityOf, CONTACT_OF_FLUID } from '../reference/compatibility';
@@ -29,11 +29,18 @@ const READ_M = 0.005;
 const SWITCH_A = 10;
 const NEED_REL = 0.05;
 
+/** Ways of transfer that are meant to go on by themselves. */
+const GOES_BY_ITSELF = { pump: false, selector: false, gravity: true, vacuum: true } as const;
+
+const WHY_ENDS = {
+  'source-dry': (tank: string) => `: ${tank} is down to its pickup`, 'target-full': (tank: string) => `: ${tank} is full`, 'at-rest': () => ': then the levels have come to rest', 'nothing-moves': () => ': nothing flows', moved: () => '', failed: () => '',
+} as const;
+
 export const CIRCUIT_RULES: readonly Rule[] = [
   {
     id: 'line.joint-broken',
     title: 'Two ends do not go together',
-    stage: 'lines', severity: 'stop',
+    stage: 'lines', severity: 'stop', needs: ['lines'],
     test: (context) => from(context, ({ joints }) => joints).flatMap((joint): Hit[] => when(joint.state === 'broken', () => ({ what: say(`${joint.lineName} does not fit ${joint.partName}. ${joint.why}`), path: [...lineAt(context, joint.line), joint.at] }))),
     why: 'A thread that only starts, or a hose on the wrong barb, leaks or lets go; sealant does not make up for it.',
     mend: 'Choose one of the chains of adapters that are offered at the joint, or another end.',
@@ -42,7 +49,7 @@ export const CIRCUIT_RULES: readonly Rule[] = [
   {
     id: 'line.end-open',
     title: 'An end leads nowhere',
-    stage: 'lines', severity: 'warn',
+    stage: 'lines', severity: 'warn', needs: ['lines'],
     test: (context) => from(context, ({ list }) => list.openEnds).map(({ item, name, end }) => {
       const c = context.system.components.findIndex((part) => part.id === item);
       const k = context.system.consumers.findIndex((consumer) => consumer.id === item);
@@ -55,7 +62,7 @@ export const CIRCUIT_RULES: readonly Rule[] = [
   {
     id: 'line.boils-on-the-way',
     title: 'Fuel boils at a high point',
-    stage: 'lines', severity: 'warn',
+    stage: 'lines', severity: 'warn', needs: ['lines'],
     test: (context) => from(context, ({ profiles }) => profiles).flatMap((run): Hit[] => {
       const at = run.nearestBoiling;
       return when(at?.line !== undefined && at.margin_Pa! < 0, () => ({
@@ -70,7 +77,7 @@ export const CIRCUIT_RULES: readonly Rule[] = [
   {
     id: 'line.siphons',
     title: 'A broken line empties the tank',
-    stage: 'lines', severity: 'warn',
+    stage: 'lines', severity: 'warn', needs: ['lines'],
     test: (context) => from(context, ({ breakSpills }) => breakSpills).flatMap((spill): Hit[] => spill.tanks.filter(({ volume_m3 }) => volume_m3 > PUDDLE_M3).map((tank) => ({
       what: say(`If ${spill.lineName} breaks at its lowest point, {volume} of ${tank.name} ${tank.bySiphon ? 'siphons' : 'runs'} out with the pumps at rest.`, { volume: { value: tank.volume_m3, role: 'tankVolume' } }),
       path: [...lineAt(context, context.system.lines.find(({ name }) => name === spill.lineName)?.id ?? ''), 'rise_m'],
@@ -82,7 +89,7 @@ export const CIRCUIT_RULES: readonly Rule[] = [
   {
     id: 'line.spills-when-opened',
     title: 'Undoing a joint drains a tank',
-    stage: 'lines', severity: 'note',
+    stage: 'lines', severity: 'note', needs: ['lines'],
     test: (context) => {
       const open = from(context, ({ jointSpills }) => jointSpills).flatMap((spill) => spill.tanks.filter(({ bySiphon, volume_m3 }) => !bySiphon && volume_m3 > RAG_M3).map((tank) => ({ spill, tank })));
       return [...new Set(open.map(({ tank }) => tank.tank))].map((id) => {
@@ -101,7 +108,7 @@ export const CIRCUIT_RULES: readonly Rule[] = [
   {
     id: 'line.return-elsewhere',
     title: 'Return goes to another tank',
-    stage: 'lines', severity: 'stop',
+    stage: 'lines', severity: 'stop', needs: ['circuits'],
     test: (context) => from(context, ({ circuits }) => circuits.returns).flatMap((back): Hit[] => when(back.elsewhere, () => ({
       what: say(`${back.name} draws from one tank and returns {flow} to ${back.tankName}, which is full in {time}.`, { flow: { value: back.flow_m3PerS, role: 'burn' }, time: { value: back.full_s ?? 0, role: 'duration' } }),
       path: ownerAt(context, back.from),
@@ -113,7 +120,7 @@ export const CIRCUIT_RULES: readonly Rule[] = [
   {
     id: 'line.return-aerates',
     title: 'Return falls into the tank',
-    stage: 'lines', severity: 'note',
+    stage: 'lines', severity: 'note', needs: ['circuits'],
     test: (context) => from(context, ({ circuits }) => circuits.returns).flatMap((back): Hit[] => when(back.aerates && context.system.practice.returnOutlet === 'low', () => ({
       what: say(`The return of ${back.name} drops {flow} into ${back.tankName} from above; all of it goes round in {time}.`, { flow: { value: back.flow_m3PerS, role: 'burn' }, time: { value: back.round_s, role: 'duration' } }),
       path: ['practice', 'returnOutlet'],
@@ -125,7 +132,7 @@ export const CIRCUIT_RULES: readonly Rule[] = [
   {
     id: 'line.return-warms',
     title: 'Return warms the tank',
-    stage: 'lines', severity: 'warn',
+    stage: 'lines', severity: 'warn', needs: ['circuits'],
     test: (context) => from(context, ({ circuits }) => circuits.returns).flatMap((back): Hit[] => when(back.warming_KPerS * SECONDS_AN_HOUR > WARM_K_PER_HOUR, () => ({
       what: say(`The pump’s work alone warms what is in ${back.tankName} now by ${Math.round(back.warming_KPerS * SECONDS_AN_HOUR)} K an hour, by what ${back.name} sends back.`), path: ownerAt(context, back.from),
     }))),
@@ -135,10 +142,10 @@ export const CIRCUIT_RULES: readonly Rule[] = [
   },
   {
     id: 'line.flows-back',
-    title: 'Flow goes back through an idle pump',
-    stage: 'lines', severity: 'warn',
+    title: 'Flow goes back through a pump',
+    stage: 'lines', severity: 'warn', needs: ['circuits'],
     test: (context) => from(context, ({ circuits }) => circuits.backflows).map((back) => ({
-      what: say(`{flow} goes back through ${back.name} while it stands still.`, { flow: { value: back.flow_m3PerS, role: 'burn' } }), path: [...componentAt(context, back.pump), 'checkBuiltIn'],
+      what: say(`{flow} goes back through ${back.name} while it ${back.running ? 'runs: a stronger pump overcomes it' : 'stands still'}.`, { flow: { value: back.flow_m3PerS, role: 'burn' } }), path: [...componentAt(context, back.pump), 'checkBuiltIn'],
     })),
     why: 'Two pumps joined at a block: what one lifts, the other lets back to the tank.',
     mend: 'A check valve behind each pump, or pumps with one built in.',
@@ -147,7 +154,7 @@ export const CIRCUIT_RULES: readonly Rule[] = [
   {
     id: 'line.sight-misreads',
     title: 'A sight tube reads falsely while fuel moves',
-    stage: 'lines', severity: 'warn',
+    stage: 'lines', severity: 'warn', needs: ['circuits'],
     test: (context) => from(context, ({ circuits }) => circuits.sights).flatMap((sight): Hit[] => when(Math.abs(sight.error_m) > READ_M, () => ({
       what: say(`${sight.name} stands {error} too ${sight.error_m > 0 ? 'high' : 'low'} as the lines run now: {volume} of error.`, { error: { value: Math.abs(sight.error_m), role: 'tape' }, volume: { value: Math.abs(sight.error_m3), role: 'tankVolume' } }),
     }))),
@@ -158,7 +165,7 @@ export const CIRCUIT_RULES: readonly Rule[] = [
   {
     id: 'line.starves-when-low',
     title: 'Gravity is not enough when the tank is low',
-    stage: 'lines', severity: 'warn',
+    stage: 'lines', severity: 'warn', needs: ['circuits'],
     test: (context) => from(context, ({ circuits }) => circuits.lowest).flatMap((low): Hit[] => {
       const k = context.system.consumers.findIndex(({ id }) => id === low.consumer);
       const need = context.system.consumers[k]!.neededFlow_m3PerS.value;
@@ -173,7 +180,7 @@ export const CIRCUIT_RULES: readonly Rule[] = [
   {
     id: 'line.pressure-over-rating',
     title: 'More pressure than the line is made for',
-    stage: 'lines', severity: 'stop',
+    stage: 'lines', severity: 'stop', needs: ['flows'],
     test: (context) => context.evaluation.flows.flatMap((flow) => (flow.ok ? context.system.lines.flatMap((line): Hit[] => {
       const stock = line.stock ? stockOf(line) : undefined;
       const ends = flow.value.nodes.filter(({ id }) => id === `${line.from.item}:${line.from.end}` || id === `${line.to.item}:${line.to.end}`);
@@ -205,7 +212,7 @@ export const CIRCUIT_RULES: readonly Rule[] = [
   {
     id: 'line.too-short',
     title: 'Line shorter than its way',
-    stage: 'lines', severity: 'warn',
+    stage: 'lines', severity: 'warn', needs: ['lines'],
     test: (context) => from(context, ({ routes }) => routes).flatMap((route): Hit[] => when(route.isShort, () => ({
       what: say(`${route.name} is {length} long and its way takes {way}.`, { length: { value: route.length_m, role: 'run' }, way: { value: Math.max(route.shortest_m, route.developed_m), role: 'run' } }), path: [...lineAt(context, route.line), 'length_m'],
     }))),
@@ -216,7 +223,7 @@ export const CIRCUIT_RULES: readonly Rule[] = [
   {
     id: 'line.ends-apart',
     title: 'Line does not reach its end',
-    stage: 'lines', severity: 'warn',
+    stage: 'lines', severity: 'warn', needs: ['lines'],
     test: (context) => from(context, ({ apart }) => apart).map(({ line, name, gap_m }) => ({ what: say(`As written, ${name} ends {gap} from what it is joined to.`, { gap: { value: gap_m, role: 'tape' } }), path: [...lineAt(context, line), 'rise_m'] })),
     why: 'Heights decide pressure, siphons and vapour: one of the run’s figures is wrong.',
     mend: 'Measure forward, to port and up again between the two ends; one of them may hang on another tank.',
@@ -225,8 +232,8 @@ export const CIRCUIT_RULES: readonly Rule[] = [
   {
     id: 'line.transfer-goes-on',
     title: 'Transfer goes on with the pump off',
-    stage: 'lines', severity: 'warn',
-    test: (context) => from(context, ({ circuits }) => circuits.transfers).flatMap((transfer): Hit[] => when(transfer.atRest_m3PerS > 0, () => ({
+    stage: 'lines', severity: 'warn', needs: ['circuits'],
+    test: (context) => from(context, ({ circuits }) => circuits.transfers).flatMap((transfer): Hit[] => when(transfer.atRest_m3PerS > 0 && GOES_BY_ITSELF[context.system.practice.transferBy] === false, () => ({
       what: say(`${transfer.name} still runs at {flow} with the pump off.`, { flow: { value: transfer.atRest_m3PerS, role: 'burn' } }), path: [...lineAt(context, transfer.line), 'rise_m'],
     }))),
     why: 'Gravity or a siphon fills the lower tank until the levels meet or its vent weeps.',
@@ -234,9 +241,45 @@ export const CIRCUIT_RULES: readonly Rule[] = [
     source: 'network solution with all pumps at rest', status: 'derived',
   },
   {
+    id: 'line.transfer-short',
+    title: 'A transfer ends before all is moved',
+    stage: 'lines', severity: 'warn', needs: ['circuits'],
+    test: (context) => from(context, ({ circuits }) => circuits.transfers).flatMap((transfer): Hit[] => when(context.system.wishes.moves_m3 !== undefined && transfer.ends !== 'moved' && transfer.ends !== 'failed', () => ({
+      what: say(`Of {asked} to be moved ${transfer.name} moves {moved}${WHY_ENDS[transfer.ends](transfer.endsAt ?? 'a tank')}.`, { asked: { value: transfer.asked_m3, role: 'tankVolume' }, moved: { value: transfer.volume_m3, role: 'tankVolume' } }), path: ['wishes', 'moves_m3'],
+    }))),
+    why: 'What is not there cannot be moved, and what does not fit comes out of a vent.',
+    mend: 'Fill the source further, leave more room, or plan for smaller batches.',
+    source: 'network solution as the levels change', status: 'derived',
+  },
+  {
+    id: 'line.transfer-unlike-plan',
+    title: 'Transfer is not made as it was chosen',
+    stage: 'lines', severity: 'note',
+    test: ({ system }) => {
+      const runs = runsOf(system).filter(({ purpose }) => purpose === 'transfer');
+      const has = (kind: 'pump' | 'selector'): boolean => runs.some(({ steps }) => steps.some(({ id }) => system.components.some((part) => part.id === id && part.kind === kind)));
+      const wrong = { pump: has('pump') ? undefined : 'no pump stands in it', gravity: has('pump') ? 'a pump stands in it' : undefined, vacuum: has('pump') ? 'a pump stands in it' : undefined, selector: system.components.some(({ kind }) => kind === 'selector') ? undefined : 'no selector valve stands anywhere' }[system.practice.transferBy];
+      return when(runs.length > 0 && wrong !== undefined, () => ({ what: say(`Transfer was chosen by ${{ pump: 'pump', gravity: 'gravity', vacuum: 'the vacuum of a sealed main', selector: 'a selector valve' }[system.practice.transferBy]}, and ${wrong}.`), path: ['practice', 'transferBy'] }));
+    },
+    why: 'Plan and school say two things: one of them is not what will be built.',
+    mend: 'Put in what is missing, or choose the other school.',
+    source: 'the builder’s own choice', status: 'common practice',
+  },
+  {
+    id: 'line.coupler-spills',
+    title: 'A coupler spills when it is parted',
+    stage: 'lines', severity: 'note',
+    test: (context) => context.system.components.flatMap((part): Hit[] => (part.kind !== 'coupler' ? [] : when(part.spill_m3.value > RAG_M3, () => ({
+      what: say(`${part.name} lets out {spill} each time it is parted.`, { spill: { value: part.spill_m3.value, role: 'smallVolume' } }), path: [...componentAt(context, part.id), 'spill_m3'],
+    })))),
+    why: 'It drips where it is parted: on the exhaust, in the bilge, on hands.',
+    mend: 'A dry-break coupler, a tray under it, and a rag at hand; never near a flame or something hot.',
+    source: 'the coupler’s own data; 20 mL is common practice', status: 'common practice',
+  },
+  {
     id: 'line.bend-too-tight',
     title: 'Bend tighter than the line allows',
-    stage: 'lines', severity: 'warn',
+    stage: 'lines', severity: 'warn', needs: ['lines'],
     test: (context) => from(context, ({ routes }) => routes).flatMap((route): Hit[] => when(route.tooTight, () => ({
       what: say(`${route.name} is bent to {bend}; ${route.stock.name} wants {least}.`, { bend: { value: route.bend_m!, role: 'tape' }, least: { value: route.leastBend_m, role: 'tape' } }), path: [...lineAt(context, route.line), 'bend_m'],
     }))),
@@ -247,7 +290,7 @@ export const CIRCUIT_RULES: readonly Rule[] = [
   {
     id: 'line.held-too-far',
     title: 'Line held too far apart',
-    stage: 'lines', severity: 'note',
+    stage: 'lines', severity: 'note', needs: ['lines'],
     test: (context) => from(context, ({ routes }) => routes).flatMap((route): Hit[] => when(route.heldTooFar, () => ({
       what: say(`${route.name} is held every {held}; every {most} is wanted.`, { held: { value: route.held_m!, role: 'run' }, most: { value: route.mostApart_m, role: 'run' } }), path: [...lineAt(context, route.line), 'held_m'],
     }))),
@@ -258,7 +301,7 @@ export const CIRCUIT_RULES: readonly Rule[] = [
   {
     id: 'line.no-grommet',
     title: 'No room for a grommet',
-    stage: 'lines', severity: 'warn',
+    stage: 'lines', severity: 'warn', needs: ['lines'],
     test: (context) => from(context, ({ routes }) => routes).flatMap((route) => route.passes.filter(({ state }) => state !== 'fits').map((pass) => ({
       what: pass.state === 'line-too-wide' || pass.wants_m === undefined
         ? say(`${route.name} does not go through the hole of {hole} in ${pass.name}.`, { hole: { value: pass.hole_m, role: 'bore' } })
@@ -272,7 +315,7 @@ export const CIRCUIT_RULES: readonly Rule[] = [
   {
     id: 'line.rigid-but-moves',
     title: 'Hard line between moving ends',
-    stage: 'lines', severity: 'stop',
+    stage: 'lines', severity: 'stop', needs: ['lines'],
     test: (context) => from(context, ({ routes }) => routes).flatMap((route): Hit[] => when(route.rigidButFlexes, () => ({ what: say(`${route.name} is hard and its ends move against each other.`), path: [...lineAt(context, route.line), 'flexes'] }))),
     why: 'An engine on its mounts breaks a hard line at its flare in days.',
     mend: 'A piece of hose between, with slack for the movement.',
@@ -281,7 +324,7 @@ export const CIRCUIT_RULES: readonly Rule[] = [
   {
     id: 'line.wire-thin',
     title: 'Pump wire too thin',
-    stage: 'lines', severity: 'warn',
+    stage: 'lines', severity: 'warn', needs: ['flows'],
     test: (context) => wired(context).flatMap(({ electrics }): Hit[] => when(electrics.drop_ratio > MOST_DROP_RATIO || electrics.current_A > electrics.wireMost_A, () => ({
       what: say(`${electrics.name} draws {current} and gets {volts} of {supply} through its wires. ${electrics.wires.length > 0 ? `${listed(electrics.wires.map(({ name }) => name)).replace(' and ', ' or ')} would do.` : 'No wire of the table would do at this length.'}`, { current: { value: electrics.current_A, role: 'current' }, volts: { value: electrics.pump_V, role: 'voltage' }, supply: { value: electrics.supply_V, role: 'voltage' } }),
       path: [...componentAt(context, electrics.pump), 'wiring', 'length_m'],
@@ -294,7 +337,7 @@ export const CIRCUIT_RULES: readonly Rule[] = [
   {
     id: 'line.fuse-wrong',
     title: 'Fuse missing or of the wrong size',
-    stage: 'lines', severity: 'stop',
+    stage: 'lines', severity: 'stop', needs: ['flows'],
     test: (context) => wired(context).flatMap(({ electrics }): Hit[] => {
       const { fuse, fuse_A } = electrics;
       const path = [...componentAt(context, electrics.pump), 'wiring'];
@@ -309,7 +352,7 @@ export const CIRCUIT_RULES: readonly Rule[] = [
   {
     id: 'line.no-relay',
     title: 'Pump switched without a relay',
-    stage: 'lines', severity: 'note',
+    stage: 'lines', severity: 'note', needs: ['flows'],
     test: (context) => wired(context).flatMap(({ electrics, relay }): Hit[] => when(!relay && electrics.current_A > SWITCH_A, () => ({
       what: say(`A switch has to carry the {current} of ${electrics.name}.`, { current: { value: electrics.current_A, role: 'current' } }), path: [...componentAt(context, electrics.pump), 'wiring'],
     }))),
@@ -335,7 +378,7 @@ export const CIRCUIT_RULES: readonly Rule[] = [
   {
     id: 'line.engine-needs-more',
     title: 'The engine needs more than it is given',
-    stage: 'lines', severity: 'warn',
+    stage: 'lines', severity: 'warn', needs: ['flows'],
     test: (context) => context.system.consumers.flatMap((consumer, k): Hit[] => {
       const flow = context.evaluation.flows[k];
       const need = engineNeed(consumer, (flow?.ok ? flow.value.fluid : context.evaluation.fluid).density_kgPerM3);

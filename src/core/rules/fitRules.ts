@@ -35,28 +35,28 @@ const overlaps = (gap: FitGap): boolean => solid(gap) && gap.distance_m < -TOUCH
 const tooNear = (gap: FitGap): boolean => !overlaps(gap) && gap.distance_m < gap.keep_m - TOUCH_M;
 
 const zone = (id: string, kind: FitGap['kind'], title: string, severity: Rule['severity'], what: string, why: string, mend: string): Rule => ({
-  id, title, stage: 'fit', severity,
+  id, title, stage: 'fit', severity, needs: ['fit'],
   test: gapsThat((gap) => gap.kind === kind && tooNear(gap), (gap) => `${gap.pieceName} comes within {gap} of ${gap.name}; {keep} are to be kept. ${what}`.trim()),
   why, mend, source: 'common practice', status: 'common practice',
 });
 
 export const FIT_RULES: readonly Rule[] = [
   {
-    id: 'fit.fouls', title: 'Does not fit', stage: 'fit', severity: 'stop',
+    id: 'fit.fouls', title: 'Does not fit', stage: 'fit', severity: 'stop', needs: ['fit'],
     test: gapsThat(overlaps, (gap) => `${gap.pieceName} and ${gap.name} overlap: it takes {gap} to part them.`),
     why: 'Found after the metal is cut, this costs a band cut out of the tank and its volume, or a new tank.',
     mend: 'Move the tank, lower a face or cut a corner off it on the Fit stage, which says what each costs in volume.',
     source: 'geometry', status: 'derived',
   },
   {
-    id: 'fit.too-near', title: 'Less clearance than asked for', stage: 'fit', severity: 'warn',
+    id: 'fit.too-near', title: 'Less clearance than asked for', stage: 'fit', severity: 'warn', needs: ['fit'],
     test: gapsThat((gap) => (gap.kind === 'wall' || gap.kind === 'obstacle' || gap.kind === 'fixing') && tooNear(gap), (gap) => `${gap.pieceName} comes within {gap} of ${gap.name}; {keep} are to be kept.`),
     why: 'Tanks bulge as they fill, frames twist and rubber settles: what nearly touches will rub through.',
     mend: 'Move the tank or give the face more room, or lower the clearance asked for if nothing there moves.',
     source: 'common practice', status: 'common practice',
   },
   {
-    id: 'fit.may-foul', title: 'May not fit, as uncertainly as it is measured', stage: 'fit', severity: 'warn',
+    id: 'fit.may-foul', title: 'May not fit, as uncertainly as it is measured', stage: 'fit', severity: 'warn', needs: ['fit'],
     test: gapsThat((gap) => solid(gap) && gap.kind !== 'fixing' && gap.distance_m >= -TOUCH_M && gap.worst_m < -TOUCH_M, (gap) => `${gap.pieceName} clears ${gap.name} by {gap} as measured, but overlaps it by {worst} if every measurement is wrong the bad way.`),
     why: 'What is only assumed or roughly measured may lie anywhere within its spread.',
     mend: 'Measure what the Fit stage lists first, with a tape or a template.',
@@ -67,7 +67,7 @@ export const FIT_RULES: readonly Rule[] = [
   zone('fit.occupied', 'occupied', 'In an occupied space', 'warn', 'Vapour and people must not share a space.', 'Fuel vapour is heavier than air, gathers low and ignites from a switch.', 'Put the tank outside, or behind a sealed bulkhead with a vented box, as the current rules for this vehicle demand; ask a licensed person.'),
   zone('fit.covers-reach', 'reach', 'Covers what must stay reachable', 'warn', '', 'What cannot be reached with the tank in is not serviced, or the tank comes out each time.', 'Move the tank, or say on the Fit stage that it comes out first.'),
   {
-    id: 'fit.contradiction', title: 'Measurements contradict each other', stage: 'fit', severity: 'warn',
+    id: 'fit.contradiction', title: 'Measurements contradict each other', stage: 'fit', severity: 'warn', needs: ['fit'],
     test: ({ evaluation, system }) => {
       const result = evaluation.fit?.ok ? evaluation.fit.value.bay : undefined;
       const { bay } = system.fit;
@@ -86,7 +86,7 @@ export const FIT_RULES: readonly Rule[] = [
     source: 'W. Baarda, A testing procedure for use in geodetic networks (1968)', status: 'published',
   },
   {
-    id: 'fit.cannot-compute', title: 'The space cannot be built from what is entered', stage: 'fit', severity: 'stop',
+    id: 'fit.cannot-compute', title: 'The space cannot be built from what is entered', stage: 'fit', severity: 'stop', needs: ['fit-tried'],
     test: ({ evaluation }) => (evaluation.fit && !evaluation.fit.ok ? [{ what: say(`${evaluation.fit.error.at}: ${evaluation.fit.error.detail}`, {}), path: ['fit', 'bay'] }] : []),
     why: 'Without a closed space nothing can be said of what fits into it.',
     mend: 'Mend the named station or body.',
@@ -119,7 +119,7 @@ export const FIT_RULES: readonly Rule[] = [
     source: 'common practice', status: 'common practice',
   },
   {
-    id: 'fit.nothing-cut', title: 'Nothing may be cut, and it does not fit', stage: 'fit', severity: 'stop',
+    id: 'fit.nothing-cut', title: 'Nothing may be cut, and it does not fit', stage: 'fit', severity: 'stop', needs: ['fit'],
     test: (context) => (context.system.constraints.nothingCut ? fits(context).flatMap((tank) => when(tank.gaps.some(overlaps), () => ({ what: say(`${tank.name} overlaps what is there, and nothing of the vehicle may be cut.`, {}), path: ['constraints'] }))) : []),
     why: 'The job is to stay reversible: what is in the way stays.',
     mend: 'Change the tank, not the vehicle.',
@@ -152,7 +152,7 @@ export const FIT_RULES: readonly Rule[] = [
   {
     id: 'line.near-heat',
     title: 'Line near something hot',
-    stage: 'lines', severity: 'warn',
+    stage: 'lines', severity: 'warn', needs: ['fit'],
     test: (context) => lineGapsOf(context, 'heat').map(({ gap, path }) => ({
       what: gap.distance_m <= 0 ? say(`${gap.name} runs through ${gap.thing}.`) : say(`${gap.name} passes {gap} from ${gap.thing}; {keep} is asked for.`, { gap: { value: gap.distance_m, role: 'tape' }, keep: { value: gap.keep_m, role: 'tape' } }),
       path, severity: gap.distance_m <= 0 ? 'stop' as const : 'warn' as const,
@@ -164,7 +164,7 @@ export const FIT_RULES: readonly Rule[] = [
   {
     id: 'line.near-moving',
     title: 'Line in the way of what moves',
-    stage: 'lines', severity: 'warn',
+    stage: 'lines', severity: 'warn', needs: ['fit'],
     test: (context) => lineGapsOf(context, 'moving').map(({ gap, path }) => ({
       what: gap.distance_m <= 0 ? say(`${gap.thing} strikes ${gap.name} on its travel.`) : say(`${gap.thing} comes to {gap} of ${gap.name}; {keep} is asked for.`, { gap: { value: gap.distance_m, role: 'tape' }, keep: { value: gap.keep_m, role: 'tape' } }),
       path, severity: gap.distance_m <= 0 ? 'stop' as const : 'warn' as const,

@@ -1,9 +1,9 @@
 import { rangeOf } from '../document/compileSender';
 import type { Path } from '../document/edit';
 import type { GaugeDocument, SenderDocument, SystemDocument } from '../document/schema';
-import type { GaugeResult } from '../evaluate';
+import { allKnown, type GaugeResult } from '../evaluate';
 import { straight, type Scale } from '../gauge';
-import type { FluidKey } from '../reference/fluids';
+import { FLUIDS } from '../reference/fluids';
 import { say, when, type Hit, type Rule, type RuleContext } from './rule';
 
 const GAUGE_ERROR = 0.1;
@@ -13,8 +13,6 @@ const UNSEEN_RATIO = 1 / 12;
 const SIGHT_RATIO = 0.05;
 /** Of the scale. */
 const DRY_RATIO = 0.1;
-/** What may carry alcohol, or conducts. */
-const UPSETS: ReadonlySet<FluidKey> = new Set(['petrol', 'e10', 'e85', 'methanol', 'two-stroke', 'water', 'coolant', 'urea']);
 
 /** Where the needle stands with a volume in the tank. */
 const needleWith = ({ curve: { points } }: GaugeResult, volume_m3: number): number => straight(points.map((point) => point.volume_m3), points.map((point) => point.needle_ratio), volume_m3);
@@ -44,7 +42,7 @@ export const GAUGE_RULES: readonly Rule[] = [
   {
     id: 'gauge.float-hits-floor',
     title: 'Sender stops before its low end',
-    stage: 'gauge', severity: 'warn',
+    stage: 'gauge', severity: 'warn', needs: ['gauges'],
     test: (context) => solvedGauges(context).flatMap(({ result, sender, path }) => when(result.curve.free.lowBy !== undefined, () => ({
       what: say(`${sender.name} meets ${result.curve.free.lowBy} before its low stop: of its travel the lowest {lost} are never used, and the last {volume} are not seen.`, {
         lost: { value: result.curve.free.low_share, role: 'share' }, volume: { value: result.curve.unseenLow_m3, role: 'tankVolume' },
@@ -58,7 +56,7 @@ export const GAUGE_RULES: readonly Rule[] = [
   {
     id: 'gauge.float-hits-lid',
     title: 'Sender stops before its high end',
-    stage: 'gauge', severity: 'warn',
+    stage: 'gauge', severity: 'warn', needs: ['gauges'],
     test: (context) => solvedGauges(context).flatMap(({ result, sender, path }) => when(result.curve.free.highBy !== undefined, () => ({
       what: say(`${sender.name} meets ${result.curve.free.highBy} before its high stop: of its travel the highest {lost} are never used, and the gauge never shows full.`, { lost: { value: 1 - result.curve.free.high_share, role: 'share' } }),
       path: path(sender.kind === 'swing-arm' ? 'pivotDepth_m' : 'length_m'),
@@ -79,7 +77,7 @@ export const GAUGE_RULES: readonly Rule[] = [
   {
     id: 'gauge.lies',
     title: 'Gauge is far out',
-    stage: 'gauge', severity: 'warn',
+    stage: 'gauge', severity: 'warn', needs: ['gauges'],
     test: (context) => solvedGauges(context).flatMap(({ result, sender, path }) => {
       const { worst } = result.curve;
       return when(Math.abs(worst.error_ratio) > GAUGE_ERROR, () => ({
@@ -96,7 +94,7 @@ export const GAUGE_RULES: readonly Rule[] = [
   {
     id: 'gauge.range-mismatch',
     title: 'Sender and gauge speak different ohms',
-    stage: 'gauge', severity: 'warn',
+    stage: 'gauge', severity: 'warn', needs: ['gauges'],
     test: (context) => solvedGauges(context).flatMap(({ sender, result, path }) => {
       const [given, wanted] = [rangeOf(sender.output), gaugeEnds(sender.gauge)];
       if (!wanted) return [];
@@ -116,7 +114,7 @@ export const GAUGE_RULES: readonly Rule[] = [
   {
     id: 'gauge.unseen',
     title: 'Fuel that the gauge never sees',
-    stage: 'gauge', severity: 'warn',
+    stage: 'gauge', severity: 'warn', needs: ['gauges'],
     test: (context) => solvedGauges(context).flatMap(({ result, tank, sender, path }) => when(result.curve.unseenLow_m3 > UNSEEN_RATIO * tank.holds_m3, () => ({
       what: say(`Below {volume} ${sender.name} no longer moves.`, { volume: { value: result.curve.unseenLow_m3, role: 'tankVolume' } }), path: path(reachKey(sender)),
     }))),
@@ -127,7 +125,7 @@ export const GAUGE_RULES: readonly Rule[] = [
   {
     id: 'gauge.dry-above-empty',
     title: 'It runs dry before the needle says empty',
-    stage: 'gauge', severity: 'warn',
+    stage: 'gauge', severity: 'warn', needs: ['gauges'],
     test: (context) => solvedGauges(context).flatMap(({ result, tank, sender, path }) => tank.pickups.slice(0, 1).flatMap((pickup) => {
       const at = needleWith(result, pickup.unusableLevel_m3);
       return when(at > DRY_RATIO, () => ({
@@ -141,7 +139,7 @@ export const GAUGE_RULES: readonly Rule[] = [
   {
     id: 'gauge.lamp-late',
     title: 'The low-level lamp comes too late',
-    stage: 'gauge', severity: 'warn',
+    stage: 'gauge', severity: 'warn', needs: ['gauges'],
     test: (context) => solvedGauges(context).flatMap(({ result, path }) => when(result.lamp !== undefined && result.lamp.drawWorst_m3 <= 0, () => ({
       what: say('At the worst slope asked for, and with the needle as far off as it may be, nothing more can be drawn when the lamp lights; there may be {least} in the tank.', { least: { value: result.lamp!.volume.least_m3, role: 'tankVolume' } }), path: path('gauge.lamp_ratio'),
     }))),
@@ -152,7 +150,7 @@ export const GAUGE_RULES: readonly Rule[] = [
   {
     id: 'gauge.broken-wire',
     title: 'A broken wire reads as empty or full',
-    stage: 'gauge', severity: 'note',
+    stage: 'gauge', severity: 'note', needs: ['gauges'],
     test: (context) => solvedGauges(context).flatMap(({ result, sender, path }) => when(result.signal === 'voltage' && Math.min(rangeOf(sender.output).empty, rangeOf(sender.output).full) === 0, () => ({ what: say(`${sender.name} gives 0 V at one end, as a broken wire does.`), path: path('output') }))),
     why: 'Nobody can tell a fault from a reading.',
     mend: 'Prefer a range that begins above zero, such as 0.5 to 4.5 V.',
@@ -162,7 +160,7 @@ export const GAUGE_RULES: readonly Rule[] = [
     id: 'gauge.capacitive-blend',
     title: 'A capacitive probe is upset by alcohol and water',
     stage: 'gauge', severity: 'note',
-    test: ({ system }) => system.tanks.flatMap((tank, t) => tank.senders.flatMap((sender, s) => when(sender.kind === 'capacitive' && UPSETS.has(system.fluids.find(({ id }) => id === tank.fluid)!.fluid), () => ({ what: say(`${sender.name} stands in a liquid that may carry alcohol or water.`), path: ['tanks', t, 'senders', s, 'kind'] })))),
+    test: ({ system }) => system.tanks.flatMap((tank, t) => tank.senders.flatMap((sender, s) => when(sender.kind === 'capacitive' && FLUIDS[system.fluids.find(({ id }) => id === tank.fluid)!.fluid].mayTakeUpWater, () => ({ what: say(`${sender.name} stands in a liquid that may carry alcohol or water.`), path: ['tanks', t, 'senders', s, 'kind'] })))),
     why: 'It measures how well the liquid takes up charge, which changes with alcohol and water by far more than between petrol and diesel.',
     mend: 'Teach it with the fuel that it will stand in, and again when the blend changes; or use a float.',
     source: 'common practice: permittivity of ethanol about 24, of petrol about 2', status: 'common practice',
@@ -170,7 +168,7 @@ export const GAUGE_RULES: readonly Rule[] = [
   {
     id: 'gauge.sight-blind',
     title: 'A sight tube does not see the bottom',
-    stage: 'gauge', severity: 'warn',
+    stage: 'gauge', severity: 'warn', needs: ['details'],
     test: ({ evaluation }) => evaluation.tanks.flatMap((tank, t) => tank.sights.flatMap((sight, s) => {
       const path: Path = ['tanks', t, 'sightTubes', s, 'lower_m'];
       if (!sight.scale.ok) return [{ what: say(sight.scale.error.detail), path }];
@@ -184,10 +182,21 @@ export const GAUGE_RULES: readonly Rule[] = [
   {
     id: 'gauge.no-stick',
     title: 'A dipstick does not reach the floor',
-    stage: 'gauge', severity: 'warn',
+    stage: 'gauge', severity: 'warn', needs: ['details'],
     test: ({ evaluation }) => evaluation.tanks.flatMap((tank, t) => tank.dips.flatMap((dip, d): Hit[] => (dip.scale.ok ? [] : [{ what: say(dip.scale.error.detail), path: ['tanks', t, 'dipsticks', d, 'port'] }]))),
     why: 'Its marks would stand for nothing.',
     mend: 'Put it through a port that has floor under it.',
     source: 'geometry of the tank', status: 'derived',
+  },
+  {
+    id: 'gauge.salvaged-unmeasured',
+    title: 'A salvaged sender that nobody has measured',
+    stage: 'gauge', severity: 'note',
+    test: ({ system }) => (system.practice.sender !== 'salvaged' ? [] : system.tanks.flatMap((tank, t) => tank.senders.flatMap((sender, s) => when(allKnown(sender.output).some(({ known }) => known.origin !== 'measured'), () => ({
+      what: say(`${sender.name} comes from another tank, and what it gives at its ends is not measured.`), path: ['tanks', t, 'senders', s, 'output'],
+    }))))),
+    why: 'Ranges differ between makers and years, and a worn track gives what it likes.',
+    mend: 'Swing it by hand with a meter on it, and write down what it gives at both stops.',
+    source: 'common practice', status: 'common practice',
   },
 ];

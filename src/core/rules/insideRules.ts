@@ -22,14 +22,14 @@ export const INSIDE_RULES: readonly Rule[] = [
       const limit = system.limits.surgeBay_m3.value;
       const { largest_m3, bays } = tank.inside;
       return when(system.vehicle.kind !== 'bench' && largest_m3 > limit * 1.0001, () => ({
-        what: say(`The largest of ${bays.length === 1 ? 'the one bay' : `the ${bays.length} bays`} of ${tank.name} holds {largest}; the limit for one bay is {limit}. ${Math.max(1, Math.ceil(tank.gross_m3 / limit) - 1)} baffles, making one bay more than that, would do if they part it evenly.`, {
+        what: say(`The largest of ${bays.length === 1 ? 'the one bay' : `the ${bays.length} bays`} of ${tank.name} holds {largest}; the limit for one bay is {limit}.${bafflesFor(tank.gross_m3, limit)}${system.tanks[t]!.foam_ratio ? ' Foam slows what surges, by how much is not reckoned here.' : ''}`, {
           largest: { value: largest_m3, role: 'tankVolume' }, limit: { value: limit, role: 'tankVolume' },
         }),
         path: ['tanks', t, 'plates'],
       }));
     }),
     why: 'Liquid that is free to run from wall to wall pushes the vehicle about, beats on the ends and uncovers the pickup.',
-    mend: 'Add baffles, move them so that the bays are even, fill the tank with foam, or set your own limit.',
+    mend: 'Add baffles, move them so that the bays are even, or set the limit that suits how this tank is carried.',
     source: 'common practice: 38 L (10 US gal) in one bay', status: 'common practice',
   },
   {
@@ -117,7 +117,7 @@ export const INSIDE_RULES: readonly Rule[] = [
       }));
     })),
     why: 'The fuel runs away from the pickup; an injection pump that draws air for a second stops the engine and may not prime again.',
-    mend: 'Give the pickup a sump, a boxed bay with a flap that opens towards it, foam, or a surge pot; or move it to where the fuel runs.',
+    mend: 'Give the pickup a sump, a boxed bay with a flap that opens towards it, or a surge pot; or move it to where the fuel runs. Foam slows slosh, but holds no fuel at a pickup.',
     source: 'geometry at the hardest accelerations set; 4 s is common practice', status: 'derived',
   },
   {
@@ -188,6 +188,15 @@ export const INSIDE_RULES: readonly Rule[] = [
     source: 'geometry of developable surfaces', status: 'derived',
   },
 ];
+
+/** More baffles than this are not a mend but another kind of tank. */
+const MOST_BAFFLES = 4;
+
+/** How many baffles would keep to the limit, where that is a number one would fit. */
+function bafflesFor(gross_m3: number, limit: number): string {
+  const count = Math.max(1, Math.ceil(gross_m3 / limit) - 1);
+  return count > MOST_BAFFLES ? '' : ` ${count === 1 ? 'One baffle, making two bays,' : `${count} baffles, making ${count + 1} bays,`} would do if ${count === 1 ? 'it parts' : 'they part'} it evenly.`;
+}
 
 type Point = { readonly u_m: number; readonly v_m: number };
 const points = (list: readonly Point[]): [number, number][] => list.map(({ u_m, v_m }) => [u_m, v_m]);

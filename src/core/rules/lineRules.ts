@@ -1,14 +1,22 @@
 import { feedPath, fluidAt } from '../document/circuits';
-import { feedLines } from '../document/compileNetwork';
-import type { SystemDocument } from '../document/schema';
+import { feedLines, isElectric } from '../document/compileNetwork';
+import type { ConsumerDocument, SystemDocument } from '../document/schema';
 import { FLUIDS } from '../reference/fluids';
-import { CALM_M_PER_S, COMFORT_RATIO, flowRole, VAPOUR_MARGIN_PA } from '../evaluate';
+import { CALM_M_PER_S, COMFORT_RATIO, flowRole, VAPOUR_MARGIN_PA, type FlowResult } from '../evaluate';
 import { say, when, type Hit, type Rule, type RuleContext } from './rule';
 
 const LOW_VOLTAGE_RATIO = 0.9;
 
 const solvedFlows = ({ system, evaluation }: RuleContext) =>
   evaluation.flows.flatMap((flow, c) => (flow.ok ? [{ flow: flow.value, consumer: system.consumers[c]!, c }] : []));
+
+const deliveryOf = (flow: FlowResult) => ({
+  needed: { value: flow.needed_m3PerS, role: flowRole(flow.needed_m3PerS) }, pressure: { value: flow.neededPressure_Pa, role: 'pressure' as const },
+  delivered: { value: flow.delivered_m3PerS, role: flowRole(flow.needed_m3PerS) },
+});
+
+/** As many times the pressure asked for as a consumer stands; others do not mind. */
+const MOST_PRESSURE: Readonly<Partial<Record<ConsumerDocument['kind'], number>>> = { 'petrol-injection': 1.2, 'petrol-carburettor': 2 };
 
 /** Of the tank that the four numbers speak of. */
 const fluidOfNumbers = (system: SystemDocument) => (system.consumers[0] && fluidAt(system, system.consumers[0].id)) ?? system.fluids[0]!.fluid;
@@ -24,18 +32,36 @@ export const LINE_RULES: readonly Rule[] = [
   {
     id: 'line.cannot-deliver',
     title: 'The feed cannot deliver',
-    stage: 'lines', severity: 'stop',
-    test: (context) => solvedFlows(context).flatMap(({ flow, consumer, c }): Hit[] => when(flow.margin_ratio < COMFORT_RATIO, () => ({
-      what: say(`${consumer.name} needs {needed} at {pressure} and gets {delivered}.`, {
-        needed: { value: flow.needed_m3PerS, role: flowRole(flow.needed_m3PerS) }, pressure: { value: flow.neededPressure_Pa, role: 'pressure' },
-        delivered: { value: flow.delivered_m3PerS, role: flowRole(flow.needed_m3PerS) },
-      }),
-      path: ['consumers', c, 'neededFlow_m3PerS'],
-      severity: flow.margin_ratio < 1 ? 'stop' : 'warn',
-    }))),
-    why: 'Less than the need, and it loses power or stops; less than a fifth over, and a dirty filter or a tired pump brings it there.',
+    stage: 'lines', severity: 'stop', needs: ['flows'],
+    test: (context) => solvedFlows(context).flatMap(({ flow, consumer, c }): Hit[] => when(flow.margin_ratio < 1, () => ({ what: say(`${consumer.name} needs {needed} at {pressure} and gets {delivered}.`, deliveryOf(flow)), path: ['consumers', c, 'neededFlow_m3PerS'] }))),
+    why: 'Less than the need, and it loses power or stops.',
     mend: 'Wider or shorter line, fewer elbows, a bigger filter, a stronger pump, or more volts at it.',
+    source: 'network solution', status: 'derived',
+  },
+  {
+    id: 'line.thin-margin',
+    title: 'Little in hand',
+    stage: 'lines', severity: 'warn', needs: ['flows'],
+    test: (context) => solvedFlows(context).flatMap(({ flow, consumer, c }): Hit[] => when(flow.margin_ratio >= 1 && flow.margin_ratio < COMFORT_RATIO, () => ({ what: say(`${consumer.name} gets {delivered} where {needed} is needed at {pressure}: enough, with less than a fifth over.`, deliveryOf(flow)), path: ['consumers', c, 'neededFlow_m3PerS'] }))),
+    why: 'A dirty filter, a tired pump or a cold day takes a fifth.',
+    mend: 'Wider or shorter line, fewer elbows, a bigger filter, or a stronger pump.',
     source: 'network solution; a fifth in hand is common practice', status: 'common practice',
+  },
+  {
+    id: 'line.too-much-pressure',
+    title: 'More pressure than the engine is made for',
+    stage: 'lines', severity: 'warn', needs: ['flows', 'details'],
+    test: (context) => solvedFlows(context).flatMap(({ flow, consumer, c }): Hit[] => {
+      const most = MOST_PRESSURE[consumer.kind];
+      const stands = Math.max(-Infinity, ...flow.duties.flatMap(({ pressure_Pa }) => pressure_Pa ?? []));
+      return when(most !== undefined && flow.neededPressure_Pa > 0 && stands > most * flow.neededPressure_Pa, () => ({
+        what: say(`${consumer.name} is to have {needed} and stands at up to {stands}${context.system.components.some(({ kind }) => kind === 'regulator') ? '' : ': nothing regulates it'}.`, { needed: { value: flow.neededPressure_Pa, role: 'pressure' }, stands: { value: stands, role: 'pressure' } }),
+        path: ['consumers', c, 'neededPressure_Pa'], ...(consumer.kind === 'petrol-injection' ? { severity: 'stop' as const } : {}),
+      }));
+    }),
+    why: 'Injectors give more than the engine counts on and it runs rich; a carburettor’s needle is forced off its seat and floods.',
+    mend: 'A regulator: for injection one that lets the rest back to the tank, for a carburettor one that lowers the pressure.',
+    source: 'network solution from idle to full load; a fifth over for injection, twice for a carburettor: common practice', status: 'common practice',
   },
   {
     id: 'line.no-flow',
@@ -49,7 +75,7 @@ export const LINE_RULES: readonly Rule[] = [
   {
     id: 'line.vapour-lock',
     title: 'Fuel near boiling on the suction side',
-    stage: 'lines', severity: 'warn',
+    stage: 'lines', severity: 'warn', needs: ['flows'],
     test: (context) => solvedFlows(context).flatMap(({ flow }): Hit[] => when(flow.suction.margin_Pa < VAPOUR_MARGIN_PA, () => ({
       what: say(`At ${flow.suction.node} only {margin} is left before the fuel boils.`, { margin: { value: flow.suction.margin_Pa, role: 'pressure' } }),
       path: ['conditions', 'fuelTemperature_K'],
@@ -62,7 +88,7 @@ export const LINE_RULES: readonly Rule[] = [
   {
     id: 'line.lift-too-high',
     title: 'Pump cannot lift that high',
-    stage: 'lines', severity: 'stop',
+    stage: 'lines', severity: 'stop', needs: ['flows'],
     test: (context) => solvedFlows(context).flatMap(({ flow }) => flow.pumps.flatMap((result): Hit[] => {
       const index = context.system.components.findIndex((part) => part.id === result.id);
       const pump = context.system.components[index]!;
@@ -79,7 +105,7 @@ export const LINE_RULES: readonly Rule[] = [
   {
     id: 'line.fast-suction',
     title: 'Fast flow in the suction line',
-    stage: 'lines', severity: 'warn',
+    stage: 'lines', severity: 'warn', needs: ['flows'],
     test: (context) => solvedFlows(context).flatMap(({ flow, consumer }) => {
       const suction = suctionLines(context, consumer.id);
       return flow.links.filter((link) => suction.includes(link.id) && (link.velocity_mPerS ?? 0) > CALM_M_PER_S).map((link) => ({
@@ -109,7 +135,7 @@ export const LINE_RULES: readonly Rule[] = [
     id: 'line.low-voltage',
     title: 'Low voltage at the pump',
     stage: 'lines', severity: 'warn',
-    test: ({ system }) => system.components.flatMap((part, index) => (part.kind !== 'pump' ? [] : when(part.running && system.conditions.pumpVoltage_V < LOW_VOLTAGE_RATIO * part.ratedVoltage_V.value, () => ({
+    test: ({ system }) => system.components.flatMap((part, index) => (part.kind !== 'pump' ? [] : when(part.running && isElectric(part) && system.conditions.pumpVoltage_V < LOW_VOLTAGE_RATIO * part.ratedVoltage_V.value, () => ({
       what: say(`${part.name} gets {volts} of {rated}.`, { volts: { value: system.conditions.pumpVoltage_V, role: 'voltage' }, rated: { value: part.ratedVoltage_V.value, role: 'voltage' } }),
       path: ['components', index, 'ratedVoltage_V'],
     })))),
@@ -123,9 +149,9 @@ export const LINE_RULES: readonly Rule[] = [
     stage: 'lines', severity: 'note',
     test: ({ system }) => {
       const used = new Set(feedLines(system).map((line) => line.id));
-      return system.lines.flatMap((line, l) => when(!used.has(line.id) && line.purpose !== 'vent', () => ({ what: say(`${line.name} is a ${line.purpose} line: its flow is not worked out here.`), path: ['lines', l] })));
+      return system.lines.flatMap((line, l) => when(!used.has(line.id) && line.purpose !== 'vent' && line.purpose !== 'overflow', () => ({ what: say(`${line.name} is a ${line.purpose} line: its flow is not worked out here.`), path: ['lines', l] })));
     },
-    why: 'The steady solution covers feed, return and transfer; filling and overflow come and go.',
+    why: 'The steady solution covers feed, return, transfer and the air of vents; filling comes and goes.',
     mend: 'Nothing to mend; know that its flow is not computed.',
     source: 'scope of the solver', status: 'derived',
   },

@@ -5,6 +5,8 @@ import { say, when, type Rule, type RuleContext } from './rule';
 const HIGH_M = 0.035;
 /** Nearer the floor than this an unstrained inlet draws water and dirt [m]. */
 const LOW_M = 0.008;
+/** Nearer than this a pickup is on the floor [m]. */
+const ON_FLOOR_M = 0.01;
 /** Share of what it holds that may stay behind at the worst attitude. */
 const LOST_RATIO = 0.15;
 
@@ -21,7 +23,7 @@ export const PICKUP_RULES: readonly Rule[] = [
   {
     id: 'pickup.too-high',
     title: 'Pickup stands higher than it need',
-    stage: 'ports', severity: 'warn',
+    stage: 'ports', severity: 'warn', needs: ['details'],
     test: (context) => eachPickup(context).flatMap(({ result, pickup, path }) => when(pickup.kind === 'top-tube' && pickup.heightOffFloor_m.value > HIGH_M && !isReserved(context, pickup.id), () => ({
       what: say(`${result.name} ends {height} off the floor and leaves {left} behind even on the level.`, {
         height: { value: pickup.heightOffFloor_m.value, role: 'tape' }, left: { value: result.unusableLevel_m3, role: 'tankVolume' },
@@ -45,9 +47,28 @@ export const PICKUP_RULES: readonly Rule[] = [
     source: 'common practice', status: 'common practice',
   },
   {
+    id: 'pickup.unlike-plan',
+    title: 'Pickup is not as it was chosen',
+    stage: 'ports', severity: 'note',
+    test: (context) => eachPickup(context).flatMap(({ result, pickup, path }) => {
+      if (pickup.kind === 'bottom-outlet') return [];
+      const { practice } = context.system;
+      const height = { height: { value: pickup.heightOffFloor_m.value, role: 'tape' as const }, left: { value: result.unusableLevel_m3, role: 'tankVolume' as const } };
+      return [
+        ...when(practice.pickup === 'on-floor' && pickup.heightOffFloor_m.value > ON_FLOOR_M, () => ({ what: say(`Pickups are to reach the floor; ${result.name} ends {height} over it and leaves {left} on the level.`, height), path: path('heightOffFloor_m') })),
+        ...when(practice.pickup === 'off-floor' && pickup.strainer !== 'none' && pickup.heightOffFloor_m.value < LOW_M, () => ({ what: say(`Pickups are to keep off the floor; ${result.name} ends {height} over it.`, height), path: path('heightOffFloor_m') })),
+        ...when(practice.strainer === 'outside' && pickup.strainer === 'mesh', () => ({ what: say(`Strainers are to be outside, where they can be changed; ${result.name} has a mesh in the tank.`), path: path('strainer') })),
+        ...when(practice.strainer === 'inside' && pickup.strainer === 'none', () => ({ what: say(`Strainers are to be in the tank; ${result.name} has none.`), path: path('strainer') })),
+      ];
+    }),
+    why: 'Plan and school say two things: one of them is not what will be built.',
+    mend: 'Set the pickup as it was chosen, or choose the other school.',
+    source: 'the builder’s own choice; 10 mm is common practice', status: 'common practice',
+  },
+  {
     id: 'pickup.loses-on-slope',
     title: 'Much fuel lost on a slope',
-    stage: 'ports', severity: 'warn',
+    stage: 'ports', severity: 'warn', needs: ['details'],
     test: (context) => eachPickup(context).flatMap(({ tank, result, path }) => when(result.worst.unusable_m3 > LOST_RATIO * tank.holds_m3 && !isReserved(context, result.id), () => ({
       what: say(`At {pitch} pitch and {roll} roll ${result.name} leaves {left} of {holds} behind.`, {
         pitch: { value: result.worst.pitch_rad, role: 'slope' }, roll: { value: result.worst.roll_rad, role: 'slope' },
@@ -86,7 +107,7 @@ export const PICKUP_RULES: readonly Rule[] = [
   {
     id: 'pickup.near-arm',
     title: 'Sender and pickup meet',
-    stage: 'ports', severity: 'stop',
+    stage: 'ports', severity: 'stop', needs: ['details'],
     test: (context) => eachPickup(context).flatMap(({ result, path }) => (result.plan?.near ?? []).filter(({ what, distance_m }) => what === 'sender' && distance_m < PICKUP_KEEP.arm).map(({ to, distance_m }) => ({
       what: say(distance_m > 0 ? `${to} swings within {apart} of ${result.name}; {want} are wanted.` : `${to} swings into ${result.name}.`, { apart: { value: distance_m, role: 'tape' }, want: { value: PICKUP_KEEP.arm, role: 'tape' } }), path: path('port'),
     }))),
@@ -97,7 +118,7 @@ export const PICKUP_RULES: readonly Rule[] = [
   {
     id: 'pickup.near-baffle',
     title: 'Pickup runs into a baffle',
-    stage: 'ports', severity: 'warn',
+    stage: 'ports', severity: 'warn', needs: ['details'],
     test: (context) => eachPickup(context).flatMap(({ result, path }) => (result.plan?.near ?? []).filter(({ what, distance_m }) => what !== 'sender' && distance_m < (what === 'wall' ? 0 : PICKUP_KEEP.baffle)).map(({ to, distance_m }) => ({
       what: say(distance_m > 0 ? `${result.name} passes {apart} from ${to}; {want} are wanted.` : `${result.name} runs into ${to}.`, { apart: { value: distance_m, role: 'tape' }, want: { value: PICKUP_KEEP.baffle, role: 'tape' } }), path: path('port'),
     }))),
@@ -108,7 +129,7 @@ export const PICKUP_RULES: readonly Rule[] = [
   {
     id: 'pickup.heater-outlasts',
     title: 'The heater can strand the vehicle',
-    stage: 'ports', severity: 'warn',
+    stage: 'ports', severity: 'warn', needs: ['details'],
     test: ({ system, evaluation }) => evaluation.reserves.filter((reserve) => reserve.worst_m3 <= 0).map((reserve) => {
       const t = system.tanks.findIndex(({ id }) => id === reserve.tank);
       const p = system.tanks[t]!.pickups.findIndex(({ id }) => id === reserve.first.pickup);

@@ -16,7 +16,7 @@ const checksOf = (kinds: readonly SheetCheckKind[], what: (port: SheetPort, chec
 const COMMON = { source: 'common practice', status: 'common practice' } as const;
 const GEOMETRY = { source: 'geometry of the parts on the sheet', status: 'derived' } as const;
 
-const rule = (id: string, title: string, severity: Severity, test: Rule['test'], why: string, mend: string, source: { readonly source: string; readonly status: Rule['status'] }): Rule => ({ id, title, stage: 'ports', severity, test, why, mend, ...source });
+const rule = (id: string, title: string, severity: Severity, test: Rule['test'], why: string, mend: string, source: { readonly source: string; readonly status: Rule['status'] }): Rule => ({ id, title, stage: 'ports', severity, needs: ['sheets'], test, why, mend, ...source });
 
 /** A can or a bottle has fewer ports than this, and wants no spare. */
 const SPARE_FROM = 4;
@@ -47,4 +47,11 @@ export const PORT_RULES: readonly Rule[] = [
   rule('port.no-spare', 'No spare port', 'note', ({ system, evaluation }) => system.tanks.flatMap((tank, t): Hit[] => when(evaluation.sheets?.ok === true && system.consumers.length > 0 && tank.pickups.length > 0 && tank.ports.length >= SPARE_FROM && !tank.ports.some(({ role }) => role === 'spare'), () => ({
       what: say(`${tank.name} has no plugged spare for a later feed or return.`), path: ['tanks', t, 'ports'],
     }))), 'A heater, a second tank or a return is added to most vehicles sooner or later, and then the tank has held fuel.', 'Weld in a plugged bung beside the feed while the tank is open.', COMMON),
+  { ...rule('port.new-beside-existing', 'A new hole beside one that is there', 'note', ({ system }) => system.tanks.flatMap((tank, t): Hit[] => {
+    const free = tank.ports.find(({ role, existing }) => role === 'spare' && existing === true);
+    return system.practice.ports !== 'existing' || !free ? [] : tank.ports.flatMap((port, p) => when(port.existing !== true && BY_A_SPARE.has(port.role), () => ({ what: say(`${port.name} is to be cut, while ${free.name} is there and unused.`), path: ['tanks', t, 'ports', p] })));
+  }), 'Each hole that is not cut is a leak that cannot come.', 'Use the port that is there, or choose new ports under Practice.', COMMON), needs: [] },
 ];
+
+/** What can be led through a spare that is there. */
+const BY_A_SPARE: ReadonlySet<string> = new Set(['feed', 'return', 'vent']);

@@ -4,7 +4,7 @@ export const RANGE_RULES: readonly Rule[] = [
   {
     id: 'range.shorter-than-wished',
     title: 'Runs shorter than asked for',
-    stage: 'range', severity: 'warn',
+    stage: 'range', severity: 'warn', needs: ['range'],
     test: ({ system, evaluation }) => {
       const wish = system.wishes.endurance_s;
       const { range } = evaluation;

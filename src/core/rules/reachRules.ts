@@ -23,7 +23,7 @@ const isDrain = ({ id, tank }: ReachAnswer, system: SystemDocument): boolean => 
 const turns = ({ job }: ReachAnswer): boolean => job === 'tighten' || job === 'screws';
 const toolOf = ({ job, acrossFlats_m }: ReachAnswer): string => (job === 'screws' ? 'No screwdriver gets to every screw' : acrossFlats_m === undefined ? 'No spanner is as large as the hexagon' : 'No spanner of {flats}, and no hand for it, gets room to turn');
 
-const COMMON = { source: 'common practice', status: 'common practice' } as const;
+const COMMON = { needs: ['reach'], source: 'common practice', status: 'common practice' } as const;
 
 export const REACH_RULES: readonly Rule[] = [
   {

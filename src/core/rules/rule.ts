@@ -17,14 +17,20 @@ export type ReachRuleContext = { readonly system: SystemDocument; readonly evalu
 /** What the rules of ports look at: the faces as sheets. */
 export type SheetRuleContext = { readonly system: SystemDocument; readonly evaluation: Pick<Evaluation, 'sheets'> };
 
-/** One thing a rule has found: what, and the value of the document to look at. */
-export type Hit = { readonly what: Message; readonly path?: Path; readonly severity?: Severity };
+/** One thing a rule has found: what, and the value of the document to look at; how to mend it where that is not as the rule says. */
+export type Hit = { readonly what: Message; readonly path?: Path; readonly severity?: Severity; readonly mend?: string };
+
+/** What a rule looks at that may not be there: answers not worked out, or failed. */
+export const NEEDS = ['fit', 'fit-tried', 'reach', 'sheets', 'details', 'lines', 'circuits', 'flows', 'gauges', 'range'] as const;
+export type Need = (typeof NEEDS)[number];
 
 export type Rule<Context = RuleContext> = {
   readonly id: string;
   readonly title: string;
   readonly stage: Stage;
   readonly severity: Severity;
+  /** Without these it cannot say that all is well. */
+  readonly needs?: readonly Need[];
   readonly test: (context: Context) => readonly Hit[];
   readonly why: string;
   readonly mend: string;
@@ -44,6 +50,12 @@ export type Finding = {
   readonly status: Status;
   readonly path?: Path;
 };
+
+/** A rule that could say nothing, and what it lacks. */
+export type NotJudged = { readonly id: string; readonly title: string; readonly stage: Stage; readonly lacks: string };
+
+/** What rules have to say of a system: each has raised something, is clear, or could not be judged. */
+export type Judgement = { readonly findings: readonly Finding[]; readonly notJudged: readonly NotJudged[]; /** Ids. */ readonly clear: readonly string[] };
 
 export { say };
 

@@ -1,10 +1,11 @@
 import { describe, expect, it } from 'vitest';
 import { assumed, chosen, draftSystem, meshText, newPart, toPath, withPartIn, withoutEntry, withValue, type MeasuredBayDocument, type SenderDocument, type SystemDocument } from '../document';
-import { evaluateSystem } from '../evaluate';
+import { evaluateSystem, type Evaluation } from '../evaluate';
 import { boxMesh } from '../geometry';
 import { unwrap } from '../outcome';
 import { messageText } from '../units';
-import { findingsOf, RULES, type Finding } from '.';
+import { NEEDS, type Need } from './rule';
+import { findingsOf, judge, RULES, type Finding } from '.';
 
 type Changes = readonly (readonly [string, unknown])[];
 const applied = (system: SystemDocument, changes: Changes): SystemDocument => changes.reduce((at, [path, value]) => withValue(at, toPath(path), value), system);
@@ -211,6 +212,21 @@ const RAISED_BY: Readonly<Record<string, Changes | ((system: SystemDocument) => 
   'gauge.lamp-late': [[`${T}senders[0].gauge.lamp_ratio`, chosen(0.01)]],
   'gauge.broken-wire': [[`${T}senders[0].output`, { kind: 'voltage', empty_V: chosen(0), full_V: chosen(5) }], [`${T}senders[0].gauge`, { kind: 'linear', scale: { kind: 'voltage', empty_V: chosen(0), full_V: chosen(5) }, tolerance_ratio: chosen(0.02) }]],
   'gauge.capacitive-blend': (system) => applied(system, [['fluids[0].fluid', 'petrol'], [`${T}senders[0]`, PROBE(system)]]),
+  'tank.limit-unlike-plan': [[`${T}fillLimit_ratio`, chosen(0.97)]],
+  'pickup.unlike-plan': [['practice.pickup', 'on-floor'], [`${T}pickups[0].heightOffFloor_m`, chosen(0.02)]],
+  'port.new-beside-existing': [['practice.ports', 'existing'], [`${T}ports[4].existing`, true]],
+  'gauge.salvaged-unmeasured': [['practice.sender', 'salvaged']],
+  'line.thin-margin': (system) => {
+    const flow = unwrap(unwrap(evaluateSystem(system, 'numbers')).flows[0]!);
+    return applied(system, [['consumers[0].neededFlow_m3PerS', chosen(flow.delivered_m3PerS / 1.1)]]);
+  },
+  'line.too-much-pressure': [['consumers[0].kind', 'petrol-carburettor'], ['consumers[0].neededPressure_Pa', chosen(5e3)]],
+  'line.transfer-short': (system) => {
+    const down = (RAISED_BY['line.transfer-goes-on'] as (system: SystemDocument) => SystemDocument)(system);
+    return { ...down, wishes: { ...down.wishes, moves_m3: chosen(0.5) } };
+  },
+  'line.transfer-unlike-plan': (system) => (RAISED_BY['line.transfer-goes-on'] as (system: SystemDocument) => SystemDocument)(system),
+  'line.coupler-spills': (system) => { const put = withPartIn(system, 'line-1', { ...newPart(system, 'coupler', 0.01), spill_m3: chosen(50e-6) } as never); return put.ok ? put.value : system; },
   'range.shorter-than-wished': [['wishes.endurance_s', chosen(1e6)]],
   'range.no-reserve': [['wishes.reserve_ratio', chosen(0.02)]],
 };
@@ -261,6 +277,85 @@ describe('every rule', () => {
     expect(new Set(RULES.map((rule) => rule.id)).size).toBe(RULES.length);
     for (const rule of RULES) {
       for (const text of [rule.title, rule.why, rule.mend, rule.source]) expect(text.length, rule.id).toBeGreaterThan(3);
+    }
+  });
+});
+
+/** The structure of one document with its numbers part of the way from another's: none of it as it was, all of it as it is. */
+function between(from: unknown, to: unknown, share: number): unknown {
+  if (typeof from === 'number' && typeof to === 'number') return Number.isInteger(from) && Number.isInteger(to) && share < 1 && Math.abs(to - from) < 1 ? from : from + (to - from) * share;
+  if (Array.isArray(to)) return to.map((item, i) => between(Array.isArray(from) ? from[i] : undefined, item, share));
+  if (typeof to === 'object' && to !== null) return Object.fromEntries(Object.entries(to).map(([key, value]) => [key, between((from as Record<string, unknown> | undefined)?.[key], value, share)]));
+  return to;
+}
+
+const APART = /^(fit|reach|port)\.|^line\.near/;
+/** Halvings of the way from clear to raised. */
+const HALVINGS = 7;
+
+describe('three results', () => {
+  const judgedAt = (system: SystemDocument, id: string) => {
+    const evaluation = evaluateSystem(system, 'full', APART.test(id) ? 'with-fit' : 'without-fit');
+    return evaluation.ok ? judge(system, evaluation.value) : undefined;
+  };
+  const isRaised = (system: SystemDocument, id: string): boolean => judgedAt(system, id)?.findings.some((finding) => finding.id === id) ?? false;
+  const byNumbers = RULES.map(({ id }) => id).filter((id) => Array.isArray(RAISED_BY[id]));
+
+  it.each(byNumbers)('%s: raised on one side of its threshold, clear just on the other', (id) => {
+    const raised = applied(SOUND, RAISED_BY[id] as Changes);
+    const at = (share: number): SystemDocument => between(SOUND, raised, share) as SystemDocument;
+    // A choice alone raises it: then the other choice is the other side.
+    if (isRaised(at(0), id)) return expect(isRaised(SOUND, id)).toBe(false);
+    let [clear, over] = [0, 1];
+    for (let i = 0; i < HALVINGS; i++) {
+      const middle = (clear + over) / 2;
+      if (isRaised(at(middle), id)) over = middle;
+      else clear = middle;
+    }
+    expect(isRaised(at(over), id)).toBe(true);
+    const below = judgedAt(at(clear), id);
+    // Just under it the rule speaks, and says that all is well; or the shape between makes no sense, and nobody says so.
+    if (below) expect(below.clear.includes(id) || below.notJudged.some((rule) => rule.id === id)).toBe(true);
+    return undefined;
+  });
+
+  /** Evaluations that lack what rules need, by need. */
+  const without: Readonly<Record<Need, () => { system: SystemDocument; evaluation: Evaluation }>> = {
+    fit: () => evaluated(SOUND, 'with-fit'), 'fit-tried': () => evaluated(inBay(SOUND, {}), 'without-fit'), reach: () => evaluated(SOUND, 'without-fit'), sheets: () => evaluated(SOUND, 'without-fit'),
+    details: () => ({ system: SOUND, evaluation: unwrap(evaluateSystem(SOUND, 'numbers')) }), lines: () => ({ system: SOUND, evaluation: unwrap(evaluateSystem(SOUND, 'numbers')) }), circuits: () => ({ system: SOUND, evaluation: unwrap(evaluateSystem(SOUND, 'numbers')) }),
+    flows: () => evaluated(withoutEntry(SOUND, ['lines'], 1), 'without-fit'), gauges: () => evaluated(applied(SOUND, [[`${T}senders[0].armLength_m`, chosen(1.5)]]), 'without-fit'),
+    range: () => evaluated(applied(SOUND, [[`${T}pickups`, []], ['lines', []]]), 'without-fit'),
+  };
+  const evaluated = (system: SystemDocument, fit: 'with-fit' | 'without-fit') => ({ system, evaluation: unwrap(evaluateSystem(system, 'full', fit)) });
+
+  it.each(NEEDS.map((need) => [need]))('without %s no rule that needs it says that all is well', (need) => {
+    const { system, evaluation } = without[need]();
+    const { findings, notJudged, clear } = judge(system, evaluation);
+    const needing = RULES.filter(({ needs }) => needs?.includes(need)).map(({ id }) => id);
+    expect(needing.length).toBeGreaterThan(0);
+    for (const id of needing) {
+      expect(clear).not.toContain(id);
+      expect(findings.some((finding) => finding.id === id) || notJudged.some((rule) => rule.id === id), id).toBe(true);
+    }
+    for (const { lacks } of notJudged) expect(lacks.length).toBeGreaterThan(5);
+  });
+
+  it('every rule has exactly one of three results, on the sound system and on each that raises one', () => {
+    for (const system of [SOUND, applied(SOUND, RAISED_BY['gauge.cannot-swing'] as Changes)]) {
+      const { findings, notJudged, clear } = judge(system, unwrap(evaluateSystem(system)));
+      const results = [...new Set(findings.map(({ id }) => id)), ...notJudged.map(({ id }) => id), ...clear];
+      expect([...results].sort()).toEqual(RULES.map(({ id }) => id).sort());
+    }
+  });
+
+  it('a rule that looks at an answer names it as a need', () => {
+    // A rule whose test is given an evaluation without its answer must not come out clear: tried with nothing but numbers, unless it needs none.
+    const { clear } = judge(SOUND, unwrap(evaluateSystem(SOUND, 'numbers')));
+    for (const id of clear) {
+      const cause = RAISED_BY[id]!;
+      const system = typeof cause === 'function' ? cause(SOUND) : applied(SOUND, cause);
+      const evaluation = evaluateSystem(system, 'numbers');
+      if (evaluation.ok) expect(judge(system, evaluation.value).clear, id).not.toContain(id);
     }
   });
 });

@@ -1,6 +1,6 @@
 import { ALLOYS } from '../reference/alloys';
 import { compatibilityOf, CONTACT_FLUID_NAMES, CONTACT_OF_FLUID, MATERIAL_OF_ALLOY } from '../reference/compatibility';
-import { FLUIDS } from '../reference/fluids';
+import { FLUIDS, type FluidKey } from '../reference/fluids';
 import { fluidState } from '../fluids';
 import { say, when, type Rule } from './rule';
 
@@ -11,6 +11,13 @@ const SMALL_TANK_M3 = 0.02;
 const HEAVY_KG = 25;
 /** Metals that want a wider radius than this, in thicknesses, are poor at bends. */
 const POOR_BEND_T = 2;
+
+/** Liquids that flash below this are highly flammable [K]: GHS category 2 and 1, 23 °C (from memory). */
+const HIGHLY_FLAMMABLE_K = 296.15;
+const isHighlyFlammable = (fluid: FluidKey): boolean => (FLUIDS[fluid].flashPoint_K ?? Infinity) < HIGHLY_FLAMMABLE_K;
+const USUAL_LIMIT = 0.95;
+/** Above the limit of the usual school by less than this is rounding. */
+const SCHOOL_REL = 1e-6;
 
 export const TANK_RULES: readonly Rule[] = [
   {
@@ -27,6 +34,23 @@ export const TANK_RULES: readonly Rule[] = [
     why: 'Above the limit nothing is left for the fuel to grow into as it warms, and it goes out by the vent.',
     mend: 'Set the fill lower, or raise the limit if the head room was measured.',
     source: 'common practice: 95 % is the usual limit', status: 'common practice',
+  },
+  {
+    id: 'tank.limit-unlike-plan',
+    title: 'Fill limit and way of filling differ',
+    stage: 'tank', severity: 'note',
+    test: ({ system, evaluation }) => system.tanks.flatMap((tank, t) => {
+      if (system.practice.fill === '95-percent') {
+        return when(tank.fillLimit_ratio.value > USUAL_LIMIT * (1 + SCHOOL_REL), () => ({ what: say(`${tank.name} is planned to be filled to 95 % and its limit stands at {limit}.`, { limit: { value: tank.fillLimit_ratio.value, role: 'share' } }), path: ['tanks', t, 'fillLimit_ratio'] }));
+      }
+      // A nozzle clicks off when the liquid covers the lower end of the neck.
+      const level = evaluation.tanks[t]!.clickOff_m3;
+      const limit = evaluation.tanks[t]!.holds_m3;
+      return when(level !== undefined && level > limit * (1 + SCHOOL_REL), () => ({ what: say(`Filled until the nozzle clicks off, ${tank.name} takes {level}; its limit is {limit}.`, { level: { value: level!, role: 'tankVolume' }, limit: { value: limit, role: 'tankVolume' } }), path: ['tanks', t, 'ports', tank.ports.findIndex(({ role }) => role === 'filler')] }));
+    }),
+    why: 'Whoever fills it does what the plan says: what is over the limit goes out by the vent when it warms.',
+    mend: 'Lead the filler’s neck further down, so that it clicks off at the limit; or set the limit to how it is filled.',
+    source: 'the builder’s own choice; height of the filler’s lower end as the tank is mounted', status: 'common practice',
   },
   {
     id: 'tank.no-head-room',
@@ -113,14 +137,15 @@ export const TANK_RULES: readonly Rule[] = [
   },
   {
     id: 'tank.petrol-aboard',
-    title: 'Petrol in a boat is regulated',
+    title: 'Petrol and the like in a boat are regulated',
     stage: 'tank', severity: 'warn',
-    test: ({ system }) => when(system.vehicle.kind === 'boat' && system.fluids.some((fluid) => fluid.fluid === 'petrol'), () => ({
-      what: say('This boat carries petrol.'), path: ['fluids', 0, 'fluid'],
-    })),
-    why: 'Petrol vapour is heavier than air, gathers in the bilge and explodes. Tank, vent, fill, hose and ventilation of petrol boats are laid down by law in most countries.',
+    test: ({ system }) => (system.vehicle.kind !== 'boat' ? [] : system.fluids.flatMap((batch, f) => when(isHighlyFlammable(batch.fluid), () => ({
+      what: say(`This boat carries ${FLUIDS[batch.fluid].name}, which gives off vapour that ignites below {flash}.`, { flash: { value: HIGHLY_FLAMMABLE_K, role: 'temperature' } }), path: ['fluids', f, 'fluid'],
+      ...(system.rulebook === 'petrol-boat' ? { mend: 'Work to the rules in force where the boat is used, and have a licensed person check it. The petrol boat rulebook is chosen.' } : {}),
+    })))),
+    why: 'Its vapour is heavier than air, gathers in the bilge and explodes. Tank, vent, fill, hose and ventilation of such boats are laid down by law in most countries.',
     mend: 'Work to the rules in force where the boat is used, and have a licensed person check it. Choose the petrol boat rulebook.',
-    source: 'local law and the current standard decide', status: 'common practice',
+    source: 'flash point in the fluid table; local law and the current standard decide', status: 'common practice',
   },
   {
     id: 'tank.hole-below-liquid',

@@ -11,12 +11,16 @@ const FASTEST_FILL_S = 20;
 /** Back-pressure at which fuel climbs the neck and clicks the nozzle off [Pa]. */
 const FILL_BACK_PRESSURE_PA = 1000;
 const SPLASH_BORE_M = 0.02;
+/** Less than this share of a filling out of a vent is a splash. */
+const SPLASH_SHARE = 0.02;
+/** A place that saves less than this share of what is lost is no better one. */
+const LEAST_GAIN = 0.1;
 
 export const VENT_RULES: readonly Rule[] = [
   {
     id: 'vent.too-small-for-draw',
     title: 'Vent too small for the draw',
-    stage: 'vents', severity: 'stop',
+    stage: 'vents', severity: 'stop', needs: ['flows'],
     test: ({ system, evaluation }) => evaluation.flows.flatMap((flow): Hit[] => (flow.ok ? when(flow.value.ullageGauge_Pa < -VACUUM_PA, () => ({
       what: say('At the needed flow the tank is drawn to {vacuum} below the air outside.', { vacuum: { value: -flow.value.ullageGauge_Pa, role: 'pressure' } }),
       path: ventPath(system.tanks),
@@ -49,13 +53,21 @@ export const VENT_RULES: readonly Rule[] = [
     id: 'vent.flooded',
     title: 'Liquid reaches the vent',
     stage: 'vents', severity: 'warn',
-    test: ({ system, evaluation }) => evaluation.tanks.flatMap((tank, t) => tank.floodedVents.map((id) => {
+    test: ({ system, evaluation }) => evaluation.tanks.flatMap((tank, t) => tank.floodedVents.map(({ id, lost_m3, pitch_rad, roll_rad }) => {
       const p = system.tanks[t]!.ports.findIndex((port) => port.id === id);
-      return { what: say(`Filled to the limit and at the slopes asked for, liquid reaches ${system.tanks[t]!.ports[p]!.name}.`), path: ['tanks', t, 'ports', p, 'x_m'] };
+      const dry = tank.dryVent;
+      const better = dry === undefined || dry.lost_m3 > lost_m3 - LEAST_GAIN * lost_m3 ? '' : dry.lost_m3 <= 0 ? ' It would stay dry {x} and {y} from the corner of the lid that the tank is measured from.' : ' No place on the lid stays dry; {x} and {y} from the corner that the tank is measured from it would lose {least}.';
+      return {
+        what: say(`Filled to the limit, {lost} runs out by ${system.tanks[t]!.ports[p]!.name} at {pitch} pitch and {roll} roll.${better}`, {
+          lost: { value: lost_m3, role: 'tankVolume' }, pitch: { value: pitch_rad, role: 'slope' }, roll: { value: roll_rad, role: 'slope' },
+          x: { value: dry?.x_m ?? 0, role: 'tape' }, y: { value: dry?.y_m ?? 0, role: 'tape' }, least: { value: dry?.lost_m3 ?? 0, role: 'tankVolume' },
+        }),
+        path: ['tanks', t, 'ports', p, 'x_m'], severity: lost_m3 < SPLASH_SHARE * tank.holds_m3 ? 'note' as const : 'warn' as const,
+      };
     })),
     why: 'A covered vent lets no air in, and fuel runs out of it: on the ground, into the bilge, on something hot.',
-    mend: 'Set the vent at the highest point for every slope, add a second one at the other end, lower the fill limit, or fit a rollover valve.',
-    source: 'geometry of the tank over the envelope', status: 'derived',
+    mend: 'Set the vent where it stays dry, add a second one at the other end, lower the fill limit, or fit a rollover valve.',
+    source: 'geometry of the tank over the envelope; less than a fiftieth of the filling is a note: common practice', status: 'derived',
   },
   {
     id: 'vent.missing',

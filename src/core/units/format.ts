@@ -69,6 +69,8 @@ export type FormatOptions = {
   readonly spread?: number;
   /** Significant digits when no spread is known. */
   readonly digits?: number;
+  /** The value that this one belongs to, whose unit it is shown in: that of a spread is its value's [SI]. */
+  readonly unitOf?: number;
 };
 
 const DEFAULT_DIGITS = 3;
@@ -90,7 +92,7 @@ const FRACTION_TOLERANCE_M = 1e-4;
  */
 export function formatQuantity(si: number, name: Role, options: FormatOptions): Shown {
   const { kind } = ROLES[name];
-  const unit = unitById(kind, name === 'duration' && Math.abs(si) < SHORT_S ? 'min' : roleUnit(name, options.reader));
+  const unit = unitById(kind, name === 'duration' && Math.abs(options.unitOf ?? si) < SHORT_S ? 'min' : roleUnit(name, options.reader));
   if (!Number.isFinite(si)) return shown('–', unit.symbol);
   if (unit.id === 'in' && name === 'tape' && isTapeFraction(si)) return shown(inchFraction(si), unit.symbol);
   const value = fromSI(si, unit);

@@ -133,14 +133,15 @@ function Findings({ results, grid }: TableProps) {
     <Box display="grid" gridTemplateColumns={grid} gap="3" py="2" borderTopWidth="1px" borderColor="rule" alignItems="start">
       <Box color="soft">Findings</Box>
       {results.map((compared, i) => {
-        const others = new Set(results.flatMap((other, j) => (j !== i && other?.ok ? other.findings.map(({ id }) => id) : [])));
+        const others = new Set(results.flatMap((other, j) => (j !== i && other?.ok ? other.judged.findings.map(({ id }) => id) : [])));
         return (
           <Box key={i}>
             {compared?.ok && SEVERITIES.map(([severity, words, sign]) => {
-              const count = compared.findings.filter((finding) => finding.severity === severity).length;
+              const count = compared.judged.findings.filter((finding) => finding.severity === severity).length;
               return count > 0 && <Box key={severity} fontWeight="650" color={severity}>{sign} {count} {words}</Box>;
             })}
-            {compared?.ok && results.length > 1 && [...new Set(compared.findings.filter(({ id }) => !others.has(id)).map(({ title }) => title))].map((title) => <Box key={title} fontSize="sm">only here: {title}</Box>)}
+            {compared?.ok && compared.judged.notJudged.length > 0 && <Box fontSize="sm" color="soft">? {compared.judged.notJudged.length} not judged</Box>}
+            {compared?.ok && results.length > 1 && [...new Set(compared.judged.findings.filter(({ id }) => !others.has(id)).map(({ title }) => title))].map((title) => <Box key={title} fontSize="sm">only here: {title}</Box>)}
             {compared?.ok === false && <chakra.span color="stop">{compared.error.detail}</chakra.span>}
           </Box>
         );

@@ -6,7 +6,7 @@ import type { Finding, Severity } from '@/core/rules';
 import { messageText } from '@/core/units';
 import { Panel } from '../parts/Panel';
 import { useReader } from '../state/reader';
-import { useDetails, useFindings } from '../state/results';
+import { useJudged, type Judged } from '../state/results';
 import { usePlace } from '../workspace/goTo';
 import type { StageKey } from '../workspace/stages';
 
@@ -17,20 +17,60 @@ const LOOK: Readonly<Record<Severity, { word: string; color: string; bg: string;
 };
 
 export function FindingsView() {
-  const { results } = useDetails();
-  const findings = useFindings();
+  const judged = useJudged();
+  const { findings, notJudged, onTheWay, failed } = judged;
+  const sure = onTheWay.length === 0 && failed.length === 0;
   return (
-    <Panel title="Findings">
-      {results?.ok && findings.length === 0 && <Box color="good" fontWeight="600">Nothing found at these conditions. Tilt it, empty it and heat it to see whether that holds.</Box>}
-      <FindingList findings={findings} />
-    </Panel>
+    <Box display="grid" gap="4">
+      <Panel title="Findings">
+        {sure && findings.length === 0 && notJudged.length === 0 && <Box color="good" fontWeight="600">Nothing found at these conditions. Tilt it, empty it and heat it to see whether that holds.</Box>}
+        {sure && findings.length === 0 && notJudged.length > 0 && <Box fontWeight="600">Nothing found by the rules that could be asked; {notJudged.length} could not, see below.</Box>}
+        <Pending judged={judged} />
+        <FindingList findings={findings} />
+      </Panel>
+      {notJudged.length > 0 && (
+        <Panel title="Not judged">
+          <Box color="soft" mb="2">These rules could not be asked, for want of what stands beside them. That they are silent says nothing.</Box>
+          <NotJudgedList list={notJudged} />
+        </Panel>
+      )}
+    </Box>
+  );
+}
+
+/** What is still on its way, and what could not be had. */
+function Pending({ judged: { onTheWay, failed } }: { readonly judged: Judged }) {
+  return (
+    <Box role="status">
+      {onTheWay.length > 0 && <Box color="soft" mb="2">Still looking: {onTheWay.join(', ')}.</Box>}
+      {failed.map((each) => <Box key={each} color="stop" fontWeight="600" mb="2">Not worked out: {each}</Box>)}
+    </Box>
+  );
+}
+
+/** Rules by what they lack. */
+function NotJudgedList({ list }: { readonly list: Judged['notJudged'] }) {
+  const lacks = [...new Set(list.map((each) => each.lacks))];
+  return (
+    <Box as="ul" listStyleType="none" display="grid" gap="2" data-testid="not-judged">
+      {lacks.map((lack) => <li key={lack}><b>? {lack[0]!.toUpperCase()}{lack.slice(1)}.</b> <Box as="span" color="soft">{list.filter((each) => each.lacks === lack).map(({ title }) => title).join(' · ')}</Box></li>)}
+    </Box>
   );
 }
 
 /** The findings of one stage, for the foot of that stage. */
 export function StageFindings({ stage }: { readonly stage: StageKey }) {
-  const findings = useFindings().filter((finding) => finding.stage === stage);
-  return findings.length === 0 ? null : <Panel title="Findings here"><FindingList findings={findings} /></Panel>;
+  const judged = useJudged();
+  const findings = judged.findings.filter((finding) => finding.stage === stage);
+  const notJudged = judged.notJudged.filter((rule) => rule.stage === stage);
+  if (findings.length + notJudged.length + judged.failed.length === 0) return null;
+  return (
+    <Panel title="Findings here">
+      {judged.failed.length > 0 && <Pending judged={judged} />}
+      <FindingList findings={findings} />
+      {notJudged.length > 0 && <Box mt={findings.length > 0 ? '3' : '0'}><Box fontWeight="600" mb="1">Not judged</Box><NotJudgedList list={notJudged} /></Box>}
+    </Panel>
+  );
 }
 
 function FindingList({ findings }: { readonly findings: readonly Finding[] }) {

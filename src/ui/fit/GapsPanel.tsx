@@ -2,7 +2,8 @@
 
 import { Box, chakra } from '@chakra-ui/react';
 import { useEffect } from 'react';
-import type { FitGap, TankChangeResult, TankFit } from '@/core/evaluate';
+import type { SystemDocument } from '@/core/document';
+import { allKnown, type FitGap, type TankChangeResult, type TankFit } from '@/core/evaluate';
 import { success } from '@/core/outcome';
 import { formatQuantity } from '@/core/units';
 import { Button } from '../parts/Button';
@@ -19,28 +20,37 @@ type Props = { readonly fit: TankFit | undefined; readonly gap: FitGap | undefin
 
 const percent = (chance: number): string => (chance > 0.995 ? 'over 99 %' : chance < 0.005 ? 'under 1 %' : `${Math.round(chance * 100)} %`);
 
+/** Whether a clearance is to a wall of a bay of which nothing is measured. */
+function isGuessed({ fit: { bay } }: SystemDocument, kind: FitGap['kind']): boolean {
+  return kind === 'wall' && bay.kind === 'measured' && allKnown(bay).every(({ known }) => known.origin === 'assumed' || known.value === 0);
+}
+
 /** The tightest place as the largest number, then every clearance, then what would free the chosen one. */
 export function GapsPanel({ fit, gap, onChoose }: Props) {
   const system = useSystem();
   const reader = useReader();
   const known = useFits((fits) => fits.answer !== undefined);
+  const failed = useFits((fits) => fits.failed);
   const fresh = useFits((fits) => fits.system === system);
   const said = system.fit.bay.kind !== 'none' || system.fit.things.length > 0;
+  if (said && failed !== undefined) return <Panel title="Does it fit?" testId="gaps"><Box color="stop" fontWeight="650">Not worked out: {failed}</Box></Panel>;
   if (said && !known) return <Panel title="Does it fit?" testId="gaps"><Box color="soft">Working out the clearances…</Box></Panel>;
   if (said && !fit) return <Panel title="Does it fit?" testId="gaps"><Box color="stop" fontWeight="650">It cannot be worked out: see the findings below.</Box></Panel>;
   if (!fit || fit.gaps.length === 0) {
     return <Panel title="Does it fit?" testId="gaps"><Box color="soft">Nothing is said of the space yet. Describe the bay and what is in it below; clearances follow at once.</Box></Panel>;
   }
   const tightest = fit.gaps[0]!;
-  const word = tightest.distance_m < -5e-4 ? 'Does not fit' : tightest.distance_m < tightest.keep_m ? 'Fits, but tighter than asked' : 'Fits';
-  const tone = tightest.distance_m < -5e-4 ? 'stop' : tightest.distance_m < tightest.keep_m ? 'warn' : 'good';
+  // Drawn round the tank to begin with, a bay says nothing until something of it is measured.
+  const guessed = isGuessed(system, tightest.kind);
+  const word = guessed ? 'Not judged: nothing here has been measured yet' : tightest.distance_m < -5e-4 ? 'Does not fit' : tightest.distance_m < tightest.keep_m ? 'Fits, but tighter than asked' : 'Fits';
+  const tone = guessed ? 'soft' : tightest.distance_m < -5e-4 ? 'stop' : tightest.distance_m < tightest.keep_m ? 'warn' : 'good';
   return (
     <Panel title={`Does ${fit.name} fit?`} testId="gaps">
       <Box display="flex" columnGap="6" rowGap="1" flexWrap="wrap" alignItems="baseline">
         <Box fontSize={{ base: '2xl', md: '4xl' }} fontWeight="750" color={tone} lineHeight="1.1" data-testid="tightest" data-fresh={fresh} opacity={fresh ? 1 : 0.6}><Shown value={tightest.distance_m} role="tape" /></Box>
         <Box fontWeight="650">{word}. Tightest: {tightest.pieceName} to {tightest.name}{travelWords(system, tightest) ? `, ${travelWords(system, tightest)}` : ''}.</Box>
       </Box>
-      <Box color="soft" mb="3">As measured it touches nothing with {percent(fit.chanceClear)} probability, and keeps every distance asked for with {percent(fit.chanceKept)}.</Box>
+      <Box color="soft" mb="3">{guessed ? 'The bay was drawn round the tank to begin with. Measure it below, and this says whether the tank fits.' : <>As measured it touches nothing with {percent(fit.chanceClear)} probability, and keeps every distance asked for with {percent(fit.chanceKept)}.</>}</Box>
       <Box overflowX="auto">
         <chakra.table borderCollapse="collapse" width="100%" minW="520px" aria-label="Clearances">
           <thead><tr>{['to', 'clearance', 'at worst', 'to keep', 'from'].map((head, i) => <chakra.th key={head} textAlign={i % 4 === 0 ? 'left' : 'right'} px="2" py="1" color="soft" fontWeight="600">{head}</chakra.th>)}</tr></thead>

@@ -7,6 +7,7 @@ import { allKnown } from '@/core/evaluate';
 import { formatQuantity } from '@/core/units';
 import { pathWords } from '../measure/pathWords';
 import { Button } from '../parts/Button';
+import { knownText } from '../fields/knownText';
 import { Panel } from '../parts/Panel';
 import { useSystem } from '../state/editor';
 import { useReader } from '../state/reader';
@@ -42,7 +43,7 @@ export function SheetPanel() {
   const row = (path: Path, note: string) => (
     <chakra.tr key={path.join('.')} borderTopWidth="1px" borderColor="rule">
       <td><chakra.button type="button" textAlign="left" minH="42px" cursor="pointer" textDecoration="underline" onClick={() => goTo('fit', path)}>{nameOf(system, path)}</chakra.button></td>
-      <chakra.td px="2" textAlign="right" whiteSpace="nowrap">{formatQuantity(known(path)?.value ?? 0, pathWords(system, path).role, { reader }).text} ± {formatQuantity(known(path)?.spread ?? 0, pathWords(system, path).role, { reader }).text}</chakra.td>
+      <chakra.td px="2" textAlign="right" whiteSpace="nowrap">{knownText(known(path)!, pathWords(system, path).role, reader)}</chakra.td>
       <chakra.td px="2" color="soft">{note}</chakra.td>
       <td><Box width="110px" height="34px" borderWidth="1.5px" borderColor="edge" aria-hidden /></td>
     </chakra.tr>

@@ -37,6 +37,7 @@ export function WayPanel({ onMoving }: { readonly onMoving: (moving: Moving | un
   const size = (value: number): string => formatQuantity(value, 'tape', { reader }).text;
   const nameOf = (id: string): string => partChoices(system).find((choice) => choice.id === id)?.name ?? system.fit.things.find((thing) => thing.id === id)?.name ?? (system.fit.bay.kind === 'measured' ? (system.fit.bay.sides.find((side) => side.id === id)?.name ?? (id === 'near-end' ? system.fit.bay.nearEnd.name : id === 'far-end' ? system.fit.bay.farEnd.name : id)) : id);
 
+  const nearestWords = (check: WayCheck): string => (Number.isFinite(check.tightest_m) ? `no nearer than ${size(check.tightest_m)}${check.tightestTo ? ` to ${nameOf(check.tightestTo)}` : ''}` : 'past nothing that is described');
   const lookAt = (next: readonly WayStep[]): void => {
     setSteps({ part, steps: next });
     check.ask((worker, document) => worker.check(document, part, next));
@@ -69,9 +70,9 @@ export function WayPanel({ onMoving }: { readonly onMoving: (moving: Moving | un
           {way.way.error.detail} {way.opening ? <>One opens with <b>{way.opening.name}</b> out of the way{way.opening.removable ? ' first' : ', which is not meant to come out'}.</> : way.way.error.code === 'none-found' ? 'No single thing that is taken out opens one.' : ''}
         </Box>
       )}
-      {way?.way.ok && <Box mt="2" fontWeight="650" color={found.fresh ? 'good' : 'soft'} data-testid="way-found">A way out, no nearer than {size(way.way.value.check.tightest_m)} to {nameOf(way.way.value.check.tightestTo)}.{found.fresh ? '' : ' The system has changed since.'}</Box>}
+      {way?.way.ok && <Box mt="2" fontWeight="650" color={found.fresh ? 'good' : 'soft'} data-testid="way-found">A way out, {nearestWords(way.way.value.check)}.{found.fresh ? '' : ' The system has changed since.'}</Box>}
       {check.answer && !check.answer.ok && <Box role="alert" mt="2" color="stop" fontWeight="600">{check.answer.error.detail}</Box>}
-      {check.answer?.ok && <Checked check={check.answer.value} fresh={check.fresh} nameOf={nameOf} size={size} />}
+      {check.answer?.ok && <Checked check={check.answer.value} fresh={check.fresh} nearestWords={nearestWords} nameOf={nameOf} size={size} />}
       {shown && shown.length > 0 && <Player key={`${part} ${shown.length}`} part={part} steps={shown} onMoving={onMoving} />}
       {shown && shown.length > 0 && (
         <Box mt="2" display="flex" gap="2" flexWrap="wrap">
@@ -83,7 +84,7 @@ export function WayPanel({ onMoving }: { readonly onMoving: (moving: Moving | un
       {order.answer?.ok && (
         <Box mt="3" opacity={order.fresh ? 1 : 0.5} data-testid="removal-order">
           <Box fontWeight="700">Order of removal</Box>
-          <chakra.ol pl="6" css={{ listStyle: 'decimal' }}>{order.answer.value.map(({ id, name, way: { moves, check: { tightest_m } } }) => <chakra.li key={id} py="1"><b>{name}</b>: {moves.map((move) => stepWords(stepOf(move), reader)).join(', then ')} <chakra.span color="soft">({size(tightest_m)} at the tightest)</chakra.span></chakra.li>)}</chakra.ol>
+          <chakra.ol pl="6" css={{ listStyle: 'decimal' }}>{order.answer.value.map(({ id, name, way: { moves, check: { tightest_m } } }) => <chakra.li key={id} py="1"><b>{name}</b>: {moves.map((move) => stepWords(stepOf(move), reader)).join(', then ')} <chakra.span color="soft">({Number.isFinite(tightest_m) ? `${size(tightest_m)} at the tightest` : 'past nothing'})</chakra.span></chakra.li>)}</chakra.ol>
         </Box>
       )}
       <Box mt="3"><Caution>Drain a tank before it is lifted out, and cap its lines: fuel weighs about 0.8 kg a litre, runs to one side, and its vapour lies low. Two people or a hoist.</Caution></Box>
@@ -91,14 +92,14 @@ export function WayPanel({ onMoving }: { readonly onMoving: (moving: Moving | un
   );
 }
 
-function Checked({ check, fresh, nameOf, size }: { readonly check: WayCheck; readonly fresh: boolean; readonly nameOf: (id: string) => string; readonly size: (value: number) => string }) {
+function Checked({ check, fresh, nearestWords, nameOf, size }: { readonly check: WayCheck; readonly fresh: boolean; readonly nearestWords: (check: WayCheck) => string; readonly nameOf: (id: string) => string; readonly size: (value: number) => string }) {
   const last = check.steps.at(-1);
   const tone = check.isOut ? 'good' : 'stop';
   return (
     <Box mt="2" fontWeight="650" color={fresh ? tone : 'soft'} data-testid="way-check">
       {last?.blocked ? `Move ${check.steps.length} touches ${nameOf(last.blocked.by)} after ${Math.round(100 * last.blocked.share)} % of it.`
-        : check.isOut ? `It comes out, no nearer than ${size(check.tightest_m)}${check.tightestTo ? ` to ${nameOf(check.tightestTo)}` : ''}.`
-          : `Nothing touches (${size(check.tightest_m)} at the tightest), but after the last move it is not out yet.`}
+        : check.isOut ? `It comes out, ${nearestWords(check)}.`
+          : `Nothing touches${Number.isFinite(check.tightest_m) ? ` (${size(check.tightest_m)} at the tightest)` : ''}, but after the last move it is not out yet.`}
       {fresh ? '' : ' The system has changed since.'}
     </Box>
   );

@@ -2,20 +2,15 @@
 
 import { wrap, type Remote } from 'comlink';
 import type { FitApi } from '@/workers/fit.worker';
+import { liveWorker } from '../state/liveWorker';
 
-let worker: Worker | undefined;
-let api: Remote<FitApi> | undefined;
+const live = liveWorker<Remote<FitApi>>('ways and changes', () => {
+  const worker = new Worker(new URL('../../workers/fit.worker.ts', import.meta.url), { type: 'module' });
+  return { worker, remote: wrap<FitApi>(worker) };
+});
 
 /** The worker that answers what is asked of the space. */
-export function fitWorker(): Remote<FitApi> {
-  worker ??= new Worker(new URL('../../workers/fit.worker.ts', import.meta.url), { type: 'module' });
-  api ??= wrap<FitApi>(worker);
-  return api;
-}
+export const fitWorker = (): Remote<FitApi> => live.remote;
 
 /** Ends a search by ending the worker that runs it; the next question starts another. */
-export function stopFitWorker(): void {
-  worker?.terminate();
-  worker = undefined;
-  api = undefined;
-}
+export const stopFitWorker = (): void => live.stop();

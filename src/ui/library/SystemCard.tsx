@@ -6,7 +6,8 @@ import Link from 'next/link';
 import { useEffect, useState } from 'react';
 import { NUMBER_KEYS, type NumberKey } from '@/core/evaluate';
 import { formatQuantity } from '@/core/units';
-import type { Results } from '@/workers/evaluate.worker';
+import type { Card, Results } from '@/workers/evaluate.worker';
+import { inBackground } from '../state/background';
 import { evaluatorWorker } from '../state/results';
 import { useReader } from '../state/reader';
 import { VEHICLE_WORDS, CONSUMER_WORDS } from '../parts/words';
@@ -20,16 +21,27 @@ type Props = { readonly entry: ListedSystem; readonly onDelete: () => void; read
 export function SystemCard({ entry, onDelete, onDuplicate }: Props) {
   const reader = useReader();
   const [results, setResults] = useState<Results>();
+  const [card, setCard] = useState<Card>();
+  const [failed, setFailed] = useState<string>();
   useEffect(() => {
     let current = true;
-    void evaluatorWorker().evaluate(entry.document, 'numbers').then((found) => current && setResults(found));
+    const ask = async (): Promise<void> => {
+      try {
+        const found = await evaluatorWorker().evaluate(entry.document, 'numbers');
+        if (current) setResults(found);
+        // The numbers of all cards first; then what every rule says, as in the open system.
+        const whole = await inBackground('whenever', async () => (current ? evaluatorWorker().card(entry.document) : undefined));
+        if (current && whole) setCard(whole);
+      } catch (error) {
+        if (current) setFailed(error instanceof Error ? error.message : String(error));
+      }
+    };
+    void ask();
     return () => {
       current = false;
     };
   }, [entry.document]);
   const { name, description, vehicle, consumers } = entry.document;
-  const count = (severity: string): number => (results?.ok ? results.findings.filter((finding) => finding.severity === severity).length : 0);
-  const [stops, warns] = [count('stop'), count('warn')];
   return (
     <Box as="article" bg="panel" borderWidth="1px" borderColor="rule" borderRadius="lg" data-testid="system-card" position="relative" display="flex" flexDirection="column">
       <Link href={`/systems/${entry.id}`} style={{ display: 'block', padding: '16px', flex: 1 }}>
@@ -48,11 +60,7 @@ export function SystemCard({ entry, onDelete, onDuplicate }: Props) {
             );
           })}
         </Box>
-        {results?.ok && (
-          <Box fontSize="sm" mt="2" fontWeight="600" color={stops > 0 ? 'stop' : warns > 0 ? 'warn' : 'good'}>
-            {stops > 0 ? `■ ${stops} must be mended` : warns > 0 ? `▲ ${warns} to look at` : 'Nothing to mend'}
-          </Box>
-        )}
+        <CardState results={results} card={card} failed={failed} />
         {description && <Box fontSize="sm" color="soft" mt="2">{description}</Box>}
       </Link>
       <Box position="absolute" top="2" right="2" display="flex">
@@ -61,6 +69,20 @@ export function SystemCard({ entry, onDelete, onDuplicate }: Props) {
       </Box>
     </Box>
   );
+}
+
+/** What the rules say of it; while they have not spoken, that. */
+function CardState({ results, card, failed }: { readonly results: Results | undefined; readonly card: Card | undefined; readonly failed: string | undefined }) {
+  const said = (color: string, text: string) => <Box fontSize="sm" mt="2" fontWeight="600" color={color} data-testid="card-state">{text}</Box>;
+  if (failed) return said('stop', `Not worked out: ${failed}`);
+  if (results?.ok === false) return said('stop', results.error.detail);
+  if (!card) return said('soft', 'Looking for findings…');
+  if (!card.ok) return said('stop', card.error.detail);
+  const { findings, notJudged } = card.judged;
+  const count = (severity: string): number => findings.filter((finding) => finding.severity === severity).length;
+  const [stops, warns, notes] = [count('stop'), count('warn'), count('note')];
+  const parts = [stops > 0 ? `■ ${stops} must be mended` : '', warns > 0 ? `▲ ${warns} to look at` : '', notes > 0 ? `● ${notes} to know` : '', notJudged.length > 0 ? `? ${notJudged.length} not judged` : ''].filter(Boolean);
+  return said(stops > 0 ? 'stop' : warns > 0 ? 'warn' : findings.length + notJudged.length > 0 ? 'soft' : 'good', parts.length > 0 ? parts.join(' · ') : 'Nothing to mend');
 }
 
 function CardButton({ label, onClick, children }: { readonly label: string; readonly onClick: () => void; readonly children: React.ReactNode }) {

@@ -13,7 +13,7 @@ import { useReader } from '../state/reader';
 import { useFlows } from '../state/useLines';
 import { useChosenPart } from './chosenPart';
 import { stateWords } from './lineWords';
-import { placedSchematic, schematicGraph, wrapped, type PlacedSchematic, type SchematicGraph } from './schematicLayout';
+import { labelPlaces, placedSchematic, schematicGraph, wrapped, type PlacedSchematic, type SchematicGraph } from './schematicLayout';
 
 /** Purposes are told apart by dash as well as by colour. */
 const DASHES = { feed: undefined, return: '10 6', transfer: '2 5', fill: '14 4 2 4', vent: '5 5', overflow: '3 8' } as const;
@@ -60,6 +60,11 @@ function Drawing({ system, graph, at, narrow }: { readonly system: SystemDocumen
   const flows = useFlows();
   const linkOf = (id: string): LinkResult | undefined => flows.flatMap(({ links }) => links).find((link) => link.id === id);
   const nodeOf = (id: string): NodeResult | undefined => flows.flatMap(({ nodes }) => nodes).find((node) => node.id === id);
+  const flowText = (id: string): string => {
+    const link = linkOf(id);
+    return link ? formatQuantity(Math.abs(link.flow_m3PerS), flowRole(Math.abs(link.flow_m3PerS)), { reader }).text : '';
+  };
+  const labels = labelPlaces(at, new Map(graph.lines.map(({ id }) => [id, flowText(id)])));
   return (
     <chakra.svg role="group" aria-label="Schematic of all circuits" viewBox={`0 0 ${at.width} ${at.height}`} width={at.width} height={at.height} maxW="100%" minW={narrow ? undefined : `${Math.round(LEAST_SCALE * at.width)}px`} style={{ height: 'auto' }}>
       <defs><marker id="flow-way" viewBox="0 0 10 10" refX="8" refY="5" markerWidth="5" markerHeight="5" orient="auto-start-reverse"><path d="M 0 0 L 10 5 L 0 10 z" fill="var(--chakra-colors-accent)" /></marker></defs>
@@ -68,14 +73,14 @@ function Drawing({ system, graph, at, narrow }: { readonly system: SystemDocumen
         const line = system.lines.find((each) => each.id === id);
         if (!points || !line) return null;
         const link = linkOf(id);
-        const text = link ? formatQuantity(Math.abs(link.flow_m3PerS), flowRole(Math.abs(link.flow_m3PerS)), { reader }).text : '';
-        const [x, y] = labelAt(points, narrow);
+        const text = flowText(id);
+        const place = labels.get(id);
         const back = link !== undefined && link.flow_m3PerS < 0;
         return (
           <chakra.g key={id} role="button" tabIndex={0} aria-label={`${line.name}${text ? `, ${text}` : ''}`} cursor="pointer" onClick={() => choose(id)} onKeyDown={(event) => (event.key === 'Enter' || event.key === ' ') && choose(id)} _focusVisible={{ outline: '3px solid var(--chakra-colors-accent)' }}>
             <polyline points={points.map((point) => point.join(',')).join(' ')} fill="none" stroke="transparent" strokeWidth="22" />
             <polyline points={points.map((point) => point.join(',')).join(' ')} fill="none" stroke={id === chosen ? 'var(--chakra-colors-ink)' : 'var(--chakra-colors-accent)'} strokeWidth={id === chosen ? 5 : 3} strokeDasharray={DASHES[line.purpose]} {...(back ? { markerStart: 'url(#flow-way)' } : { markerEnd: 'url(#flow-way)' })} />
-            {text && <text x={x} y={y} textAnchor={narrow ? 'start' : 'middle'} fontSize="13" fontWeight="650" fill="var(--chakra-colors-ink)" stroke="var(--chakra-colors-panel)" strokeWidth="4" paintOrder="stroke">{text}</text>}
+            {place && <text x={place[0]} y={place[1]} textAnchor="middle" fontSize="13" fontWeight="650" fill="var(--chakra-colors-ink)" stroke="var(--chakra-colors-panel)" strokeWidth="4" paintOrder="stroke">{text}</text>}
           </chakra.g>
         );
       })}
@@ -100,13 +105,3 @@ function Drawing({ system, graph, at, narrow }: { readonly system: SystemDocumen
   );
 }
 
-/** Over the middle of a route's longest level piece, or on a phone beside its longest upright one: where a number has room. */
-function labelAt(points: readonly (readonly [number, number])[], upright: boolean): readonly [number, number] {
-  let best = { length: -1, at: points[0]! };
-  for (let i = 1; i < points.length; i++) {
-    const [[x0, y0], [x1, y1]] = [points[i - 1]!, points[i]!];
-    const length = upright ? Math.abs(y1 - y0) : Math.abs(x1 - x0);
-    if (length > best.length) best = { length, at: upright ? [(x0 + x1) / 2 + 7, (y0 + y1) / 2 + 5] : [(x0 + x1) / 2, (y0 + y1) / 2 - 7] };
-  }
-  return best.at;
-}

@@ -55,18 +55,136 @@ const OPTIONS = {
 const DOWNWARD = { 'elk.direction': 'DOWN', 'elk.layered.wrapping.strategy': 'OFF', 'elk.layered.spacing.nodeNodeBetweenLayers': '40', 'elk.padding': '[top=16,left=12,bottom=16,right=64]' };
 const TURNED = { WEST: 'NORTH', EAST: 'SOUTH', SOUTH: 'EAST', NORTH: 'WEST' } as const;
 
-/** Lays a schematic out from left to right; the layout engine is fetched when the first one is wanted. */
-export async function placedSchematic(graph: SchematicGraph, narrow: boolean): Promise<PlacedSchematic> {
+/** A tank that feeds stands first, unless it is fed itself: the engine refuses a first one that a line leads to. */
+const isFirst = ({ lines }: SchematicGraph, { kind, ends }: SchematicGraph['boxes'][number]): boolean =>
+  kind === 'tank' && ends.some(({ side }) => side === 'EAST') && !lines.some(({ to, from }) => ends.some(({ id }) => id === to) && !ends.some(({ id }) => id === from));
+
+/** What is asked of the layout engine, first the best; each next asks for less, should it refuse. */
+const TRIES = [
+  { first: true, options: {} },
+  { first: false, options: {} },
+  { first: false, options: { 'elk.layered.wrapping.strategy': 'OFF', 'elk.layered.feedbackEdges': 'false', 'elk.layered.nodePlacement.strategy': 'SIMPLE' } },
+] as const;
+
+type Engine = { readonly layout: (graph: ElkNode) => Promise<ElkNode> };
+
+/**
+ * Lays a schematic out from left to right; the layout engine is fetched when
+ * the first one is wanted. Where it fails, however little is asked of it, a
+ * plain layout takes its place: a schematic is never blank.
+ */
+export async function placedSchematic(graph: SchematicGraph, narrow: boolean, engine?: Engine): Promise<PlacedSchematic> {
+  for (const { first, options } of TRIES) {
+    try {
+      const laid = laidOut(await (engine ?? await theEngine()).layout(asked(graph, narrow, first, options)));
+      if (graph.boxes.every(({ id }) => laid.boxes.has(id)) && graph.lines.every(({ id }) => (laid.lines.get(id)?.length ?? 0) > 1)) return laid;
+    } catch {
+      // It is asked for less, or done without.
+    }
+  }
+  return plainSchematic(graph, narrow);
+}
+
+async function theEngine(): Promise<Engine> {
   const { default: Elk } = await import('elkjs/lib/elk.bundled.js');
-  const laid: ElkNode = await new Elk().layout({
-    id: 'system', layoutOptions: { ...OPTIONS, ...(narrow ? DOWNWARD : {}) },
-    children: graph.boxes.map(({ id, kind, width, height, ends }) => ({
-      id, width, height, layoutOptions: { 'elk.portConstraints': 'FIXED_SIDE', ...(kind === 'tank' && ends.some(({ side }) => side === 'EAST') ? { 'elk.layered.layering.layerConstraint': 'FIRST' } : {}) },
-      ports: ends.map((end) => ({ id: end.id, width: 1, height: 1, layoutOptions: { 'elk.port.side': narrow ? TURNED[end.side] : end.side } })),
-    })),
-    edges: graph.lines.map(({ id, from, to }) => ({ id, sources: [from], targets: [to] })),
-  });
+  return new Elk();
+}
+
+const asked = (graph: SchematicGraph, narrow: boolean, first: boolean, options: Readonly<Record<string, string>>): ElkNode => ({
+  id: 'system', layoutOptions: { ...OPTIONS, ...(narrow ? DOWNWARD : {}), ...options },
+  children: graph.boxes.map((box) => ({
+    id: box.id, width: box.width, height: box.height, layoutOptions: { 'elk.portConstraints': 'FIXED_SIDE', ...(first && isFirst(graph, box) ? { 'elk.layered.layering.layerConstraint': 'FIRST' } : {}) },
+    ports: box.ends.map((end) => ({ id: end.id, width: 1, height: 1, layoutOptions: { 'elk.port.side': narrow ? TURNED[end.side] : end.side } })),
+  })),
+  edges: graph.lines.map(({ id, from, to }) => ({ id, sources: [from], targets: [to] })),
+});
+
+function laidOut(laid: ElkNode): PlacedSchematic {
   const boxes = new Map((laid.children ?? []).map(({ id, x = 0, y = 0, width = 0, height = 0 }) => [id, { x, y, width, height }]));
   const lines = new Map((laid.edges ?? []).map((edge) => [edge.id, (edge.sections ?? []).flatMap(({ startPoint, bendPoints = [], endPoint }) => [startPoint, ...bendPoints, endPoint].map(({ x, y }) => [x, y] as const))]));
   return { width: laid.width ?? 0, height: laid.height ?? 0, boxes, lines };
+}
+
+const [GAP_ALONG, GAP_ACROSS, MARGIN] = [96, 40, 20];
+
+/**
+ * The plain layout: each part one step further than what feeds it, tanks that
+ * nothing feeds first, those of one step side by side; lines go straight from
+ * side to side.
+ */
+export function plainSchematic({ boxes, lines }: SchematicGraph, narrow: boolean): PlacedSchematic {
+  const boxOf = new Map(boxes.flatMap((box) => box.ends.map((end) => [end.id, box.id] as const)));
+  const joins = lines.map(({ from, to }) => [boxOf.get(from), boxOf.get(to)] as const);
+  const step = new Map<string, number>();
+  const open = boxes.filter(({ id }) => !joins.some(([from, to]) => to === id && from !== id)).map(({ id }) => id);
+  // In a ring nothing comes first: then the first box does.
+  for (const begin of [...open, ...boxes.map(({ id }) => id)]) {
+    if (step.has(begin)) continue;
+    step.set(begin, 0);
+    for (const queue = [begin]; queue.length > 0; ) {
+      const at = queue.shift()!;
+      for (const [from, to] of joins) {
+        if (from !== at || to === undefined || step.has(to)) continue;
+        step.set(to, step.get(at)! + 1);
+        queue.push(to);
+      }
+    }
+  }
+  const placed = new Map<string, { x: number; y: number; width: number; height: number }>();
+  const [along, across] = narrow ? (['height', 'width'] as const) : (['width', 'height'] as const);
+  let at = MARGIN;
+  let widest = 0;
+  for (let k = 0; k <= Math.max(0, ...step.values()); k++) {
+    const column = boxes.filter(({ id }) => step.get(id) === k);
+    let beside = MARGIN;
+    for (const box of column) {
+      placed.set(box.id, { ...(narrow ? { x: beside, y: at } : { x: at, y: beside }), width: box.width, height: box.height });
+      beside += box[across] + GAP_ACROSS;
+    }
+    widest = Math.max(widest, beside);
+    at += Math.max(0, ...column.map((box) => box[along])) + GAP_ALONG;
+  }
+  const end = (id: string, leaves: boolean): readonly [number, number] => {
+    const { x, y, width, height } = placed.get(boxOf.get(id)!)!;
+    return narrow ? [x + width / 2, leaves ? y + height : y] : [leaves ? x + width : x, y + height / 2];
+  };
+  const drawn = new Map(lines.filter(({ from, to }) => boxOf.has(from) && boxOf.has(to)).map(({ id, from, to }) => [id, [end(from, true), end(to, false)] as const]));
+  return narrow ? { width: widest, height: at, boxes: placed, lines: drawn } : { width: at, height: widest, boxes: placed, lines: drawn };
+}
+
+type Rect = { readonly x: number; readonly y: number; readonly width: number; readonly height: number };
+const meets = (a: Rect, b: Rect): boolean => a.x < b.x + b.width && b.x < a.x + a.width && a.y < b.y + b.height && b.y < a.y + a.height;
+
+const [LABEL_LETTER, LABEL_HEIGHT, LABEL_OFF] = [7.6, 16, 6];
+/** Where on a stretch of a line a label is tried, the middle first. */
+const ALONG = [0.5, 0.35, 0.65, 0.2, 0.8];
+
+/**
+ * A place for the label of each line, over or beside it: the middle of its
+ * longest stretch if that is free, else further along, else on another stretch.
+ * One that finds no place free of boxes and of other labels has none: nothing
+ * is ever printed over something else.
+ */
+export function labelPlaces(at: PlacedSchematic, texts: ReadonlyMap<string, string>): Map<string, readonly [x: number, y: number]> {
+  const taken: Rect[] = [...at.boxes.values()];
+  const places = new Map<string, readonly [number, number]>();
+  for (const [id, text] of texts) {
+    const points = at.lines.get(id);
+    if (!points || text === '') continue;
+    const width = text.length * LABEL_LETTER;
+    const stretches = points.slice(1).map((to, i) => [points[i]!, to] as const).sort(([a, b], [c, d]) => Math.hypot(d[0] - c[0], d[1] - c[1]) - Math.hypot(b[0] - a[0], b[1] - a[1]));
+    const free = stretches.flatMap(([a, b]) => ALONG.flatMap((share) => {
+      const [x, y] = [a[0] + share * (b[0] - a[0]), a[1] + share * (b[1] - a[1])];
+      const level = Math.abs(b[1] - a[1]) < Math.abs(b[0] - a[0]);
+      // The middle of the text's foot: over or under a level stretch, to the right or left of an upright one.
+      return (level ? [[x, y - LABEL_OFF], [x, y + LABEL_OFF + LABEL_HEIGHT]] : [[x + LABEL_OFF + width / 2, y + LABEL_HEIGHT / 2], [x - LABEL_OFF - width / 2, y + LABEL_HEIGHT / 2]]) as [number, number][];
+    })).find(([x, y]) => {
+      const rect = { x: x - width / 2, y: y - LABEL_HEIGHT, width, height: LABEL_HEIGHT + 3 };
+      return rect.x >= 0 && rect.x + width <= at.width && !taken.some((other) => meets(rect, other));
+    });
+    if (!free) continue;
+    taken.push({ x: free[0] - width / 2, y: free[1] - LABEL_HEIGHT, width, height: LABEL_HEIGHT + 3 });
+    places.set(id, free);
+  }
+  return places;
 }

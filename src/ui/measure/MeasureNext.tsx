@@ -3,8 +3,9 @@
 import { Box, chakra } from '@chakra-ui/react';
 import { valueAt } from '@/core/document';
 import { NUMBER_KEYS, numbersOf, type Influence, type NumberKey } from '@/core/evaluate';
-import { formatQuantity, ROLES, roleUnit, unitById, type ReaderSystem, type Role } from '@/core/units';
+import { formatQuantity } from '@/core/units';
 import { ruleOfKey } from '@/core/rules';
+import { knownText } from '../fields/knownText';
 import { Panel } from '../parts/Panel';
 import { useSystem } from '../state/editor';
 import { useReader } from '../state/reader';
@@ -18,7 +19,7 @@ const NUMBER_WORDS: Readonly<Record<NumberKey, string>> = { holds: 'Holds', usab
 
 export function MeasureNext() {
   const system = useSystem();
-  const { sensitivity, sensitivityOf } = useSpreads();
+  const { sensitivity, sensitivityOf, failed } = useSpreads();
   const waiting = sensitivityOf !== system;
   const influences = (sensitivity?.influences ?? []).filter((influence) => valueAt(system, influence.path) !== undefined);
   const assumptions = influences.filter((influence) => influence.origin === 'assumed');
@@ -28,8 +29,9 @@ export function MeasureNext() {
     <Box display="grid" gap="4" aria-busy={waiting} opacity={waiting ? 0.7 : 1}>
       <Panel title="Measure next">
         <Box color="soft" mb="3">What is still assumed, in the order in which it moves the four numbers and the findings. Measure from the top; stop when the numbers are good enough.</Box>
-        {!sensitivity && <Box color="soft">Working out what matters…</Box>}
-        {sensitivity && telling.length === 0 && <Box color="good" fontWeight="600">Nothing that is still assumed moves a number.</Box>}
+        {failed !== undefined && <Box color="stop" fontWeight="600" role="status">Not worked out: {failed}. The next edit tries again.</Box>}
+        {!sensitivity && failed === undefined && <Box color="soft">Working out what matters…</Box>}
+        {sensitivity && !waiting && telling.length === 0 && <Box color="good" fontWeight="600">Nothing that is still assumed moves a number.</Box>}
         <InfluenceList influences={telling} numbered />
         {assumptions.length > telling.length && <Box fontSize="sm" color="soft" mt="3">{assumptions.length - telling.length} more assumptions move nothing worth measuring.</Box>}
       </Panel>
@@ -57,7 +59,7 @@ function InfluenceRow({ influence, index }: { readonly influence: Influence; rea
     const number = numbers?.[key];
     const move = influence.moves[key] ?? 0;
     if (!number?.ok || move < 1e-3 * Math.max(Math.abs(number.value.value), key === 'gauge' ? 1 : 0)) return [];
-    return [`${NUMBER_WORDS[key]} ± ${formatQuantity(move, number.value.role, { reader, digits: 2 }).text}`];
+    return [`${NUMBER_WORDS[key]} ± ${formatQuantity(move, number.value.role, { reader, digits: 2, unitOf: number.value.value }).text}`];
   });
   const changes = [...new Set(influence.findings.map((key) => ruleOfKey(key)?.title ?? key))];
   return (
@@ -69,20 +71,14 @@ function InfluenceRow({ influence, index }: { readonly influence: Influence; rea
         <Box fontSize="2xl" fontWeight="750" minW="1.6em" gridRow="span 2" color="soft">{index ?? '·'}</Box>
         <Box display="flex" justifyContent="space-between" gap="3" flexWrap="wrap" fontWeight="700">
           <Box>{words.owner}: {words.label}</Box>
-          <Box whiteSpace="nowrap">{valueText(influence, words.role, reader)}</Box>
+          <Box whiteSpace="nowrap">{knownText(influence, words.role, reader)}</Box>
         </Box>
         <Box fontSize="sm" color="soft">
           {moves.join(' · ')}
+          {influence.lost.length > 0 && <Box as="span" color="warn" fontWeight="600">{moves.length > 0 ? ' · ' : ''}at an end of it there is no {influence.lost.map((key) => NUMBER_WORDS[key]).join(', ')}</Box>}
           {changes.length > 0 && <Box as="span" color="warn" fontWeight="600">{moves.length > 0 ? ' · ' : ''}decides: {changes.join(', ')}</Box>}
         </Box>
       </chakra.button>
     </Box>
   );
-}
-
-function valueText({ value, spread }: Influence, role: Role, reader: ReaderSystem): string {
-  const degrees = role === 'slope' ? Math.PI / 180 : 1;
-  const unit = unitById(ROLES[role].kind, roleUnit(role, reader));
-  const off = Number(((spread * degrees) / unit.toSI).toPrecision(2));
-  return `${formatQuantity(value * degrees, role, { reader }).text} ± ${off}`;
 }

@@ -8,7 +8,8 @@ import { formatQuantity } from '@/core/units';
 import type { Results } from '@/workers/evaluate.worker';
 import { useEditor } from '../state/editor';
 import { useReader } from '../state/reader';
-import { useDetails, useShown, useSpreads, useFindings } from '../state/results';
+import { useDetails, useJudged, useShown, useSpreads } from '../state/results';
+import { useWorkerNotice } from '../state/liveWorker';
 import { usePlace } from '../workspace/goTo';
 import { contextOf, type Tone } from './context';
 import { WorkingPanel } from './WorkingPanel';
@@ -42,6 +43,7 @@ function Numbers() {
   }, []);
   return (
     <Box bg="panel" borderBottomWidth="1px" borderColor="rule">
+      <WorkerNotice />
       {broken && <Box px="4" py="2" bg="stopBg" color="stop" role="alert">The calculation broke: {broken}. Undo the last change, or reload.</Box>}
       {results?.ok === false && <Box px="4" py="2" bg="stopBg" color="stop" role="alert">{results.error.detail}</Box>}
       <Box display="grid" gridTemplateColumns={{ base: 'repeat(3, minmax(0, 1fr))', lg: '1.05fr 1.05fr 1.25fr 1.05fr 0.95fr 0.95fr' }}>
@@ -55,13 +57,28 @@ function Numbers() {
   );
 }
 
+/** A worker that has died is told once, until somebody closes it. */
+function WorkerNotice() {
+  const text = useWorkerNotice((notice) => notice.text);
+  return (
+    <Box role="status">
+      {text && (
+        <Box px="4" py="1" bg="warnBg" color="warn" fontWeight="600" display="flex" gap="3" alignItems="center" flexWrap="wrap" data-testid="worker-notice">
+          <Box flex="1">{text}</Box>
+          <chakra.button type="button" onClick={() => useWorkerNotice.setState({ text: undefined })} minH="42px" px="3" cursor="pointer" textDecoration="underline">Close</chakra.button>
+        </Box>
+      )}
+    </Box>
+  );
+}
+
 const TONE: Readonly<Record<Tone, string>> = { plain: 'soft', good: 'good', warn: 'warn', stop: 'stop' };
 
 type ButtonProps = { readonly numberKey: NumberKey; readonly system: SystemDocument | undefined; readonly results: Results | undefined; readonly open: boolean; readonly onToggle: () => void };
 
 function NumberButton({ numberKey, system, results, open, onToggle }: ButtonProps) {
   const reader = useReader();
-  const { sensitivity, sensitivityOf } = useSpreads();
+  const { sensitivity, sensitivityOf, failed: spreadsFailed } = useSpreads();
   const failed = results?.ok === false;
   const number = results?.ok ? results.numbers[numberKey] : undefined;
   // Until the new spread is known the last one still tells how many digits the number deserves.
@@ -75,8 +92,11 @@ function NumberButton({ numberKey, system, results, open, onToggle }: ButtonProp
         <Box data-testid={`number-${numberKey}`} whiteSpace="nowrap" lineHeight="1.05">
           <Box as="span" fontSize={{ base: 'xl', md: '2xl', lg: '4xl' }} fontWeight="750" letterSpacing="-0.01em">{shown.number}</Box>{' '}
           <Box as="span" fontSize={{ base: 'sm', lg: 'lg' }} fontWeight="600">{shown.symbol}</Box>
-          {spread !== undefined && spread > 0 && number?.ok && (
-            <Box as="span" display={{ base: 'none', md: 'inline' }} fontSize="sm" color="soft" ml="2" opacity={spreadIsFresh ? 1 : 0.4} data-fresh={spreadIsFresh}>± {formatQuantity(spread, number.value.role, { reader, digits: 1 }).number}</Box>
+          {number?.ok && (spreadsFailed !== undefined || sensitivity?.unknown.includes(numberKey)) && (
+            <Box as="span" display={{ base: 'none', md: 'inline' }} fontSize="sm" color="warn" ml="2" title={spreadsFailed ?? 'At an end of some value’s spread this number cannot be worked out; Measure next names it.'}>± not known</Box>
+          )}
+          {spread !== undefined && spread > 0 && number?.ok && spreadsFailed === undefined && !sensitivity?.unknown.includes(numberKey) && (
+            <Box as="span" display={{ base: 'none', md: 'inline' }} fontSize="sm" color="soft" ml="2" opacity={spreadIsFresh ? 1 : 0.4} data-fresh={spreadIsFresh}>± {formatQuantity(spread, number.value.role, { reader, digits: 1, unitOf: number.value.value }).text}</Box>
           )}
         </Box>
       ) : (
@@ -91,16 +111,19 @@ function NumberButton({ numberKey, system, results, open, onToggle }: ButtonProp
 
 function FindingsButton({ results }: { readonly results: Results | undefined }) {
   const goTo = usePlace((place) => place.goTo);
-  const findings = useFindings();
+  const { findings, notJudged, onTheWay, failed } = useJudged();
   // They come a frame or more after the numbers: until then none is not the same as nothing found.
   const looked = useDetails((details) => details.results !== undefined);
   const count = (severity: string): number => findings.filter((finding) => finding.severity === severity).length;
   const [stops, warns, notes] = [count('stop'), count('warn'), count('note')];
+  const sure = onTheWay.length === 0 && failed.length === 0;
+  const color = !looked || (!sure && findings.length === 0) ? 'soft' : stops > 0 ? 'stop' : warns > 0 ? 'warn' : findings.length + notJudged.length > 0 || !sure ? 'ink' : 'good';
+  const words = [stops > 0 ? `${stops} stop` : '', warns > 0 ? `${warns} warn` : '', notes > 0 ? `${notes} note` : '', failed.length > 0 ? `${failed.length} not worked out` : '', onTheWay.length > 0 ? 'still looking…' : notJudged.length > 0 ? `${notJudged.length} not judged` : ''].filter(Boolean);
   return (
     <Cell open={false} onClick={() => goTo('findings')} label="Findings">
-      <Box data-testid="number-findings" fontSize={{ base: 'xl', md: '2xl', lg: '4xl' }} fontWeight="750" lineHeight="1.05" color={!looked ? 'soft' : stops > 0 ? 'stop' : warns > 0 ? 'warn' : 'good'}>{results?.ok && looked ? findings.length : '…'}</Box>
-      <Box display={{ base: 'none', md: 'block' }} fontSize="sm" mt="1" color="soft">
-        {!looked ? 'looking…' : findings.length === 0 ? 'nothing found' : [stops > 0 ? `${stops} stop` : '', warns > 0 ? `${warns} warn` : '', notes > 0 ? `${notes} note` : ''].filter(Boolean).join(' · ')}
+      <Box data-testid="number-findings" data-sure={sure} fontSize={{ base: 'xl', md: '2xl', lg: '4xl' }} fontWeight="750" lineHeight="1.05" color={color}>{results?.ok && looked ? (findings.length > 0 || sure ? findings.length : '…') : '…'}</Box>
+      <Box display={{ base: 'none', md: 'block' }} fontSize="sm" mt="1" color={failed.length > 0 ? 'stop' : 'soft'}>
+        {!looked && failed.length === 0 ? 'looking…' : words.length > 0 ? words.join(' · ') : 'nothing found'}
       </Box>
     </Cell>
   );

@@ -3,7 +3,7 @@ import { describe, expect, it } from 'vitest';
 import { chosen, parseSystemText, toPath, withValue, type SystemDocument } from '@/core/document';
 import { evaluateSystem, NUMBER_KEYS, numbersOf } from '@/core/evaluate';
 import { unwrap } from '@/core/outcome';
-import { findingsOf } from '@/core/rules';
+import { judge } from '@/core/rules';
 import { contextOf } from './context';
 
 const parsed = parseSystemText(readFileSync('demo/crab-boat.json', 'utf8'));
@@ -12,7 +12,7 @@ const BOAT = parsed.value;
 
 function resultsOf(system: SystemDocument) {
   const evaluation = unwrap(evaluateSystem(system));
-  return { ok: true as const, evaluation, numbers: numbersOf(system, evaluation), findings: findingsOf(system, evaluation) };
+  return { ok: true as const, evaluation, numbers: numbersOf(system, evaluation), judged: judge(system, evaluation) };
 }
 const toneOf = (path: string, value: unknown): string => {
   const system = withValue(BOAT, toPath(path), value);

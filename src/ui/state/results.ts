@@ -5,12 +5,13 @@ import { createContext, createElement, useContext, useDeferredValue, useEffect, 
 import { create } from 'zustand';
 import type { SystemDocument } from '@/core/document';
 import { hasReach, hasSpace, type Sensitivity } from '@/core/evaluate';
-import { fitFindingsOf, type Finding } from '@/core/rules';
+import { allJudged, judgeFit, judgeReach, type Finding, type NotJudged } from '@/core/rules';
 import type { EvaluateApi, Results } from '@/workers/evaluate.worker';
 import type { FitAnswer, FitApi, ReachedAnswer, SheetsAnswer } from '@/workers/fit.worker';
 import type { SensitivityApi } from '@/workers/sensitivity.worker';
 import { inBackground } from './background';
 import { useEditor } from './editor';
+import { liveWorker } from './liveWorker';
 
 /** The four numbers: out first, so that they follow an edit at once. */
 type Shown = {
@@ -22,10 +23,10 @@ type Shown = {
 };
 
 /** Drawings, curves and tables: after the numbers, in a worker of their own, and only for the newest document. */
-type Details = { readonly system: SystemDocument | undefined; readonly results: Results | undefined };
+type Details = { readonly system: SystemDocument | undefined; readonly results: Results | undefined; readonly failed?: string | undefined };
 
 /** Spreads and what moves them: when edits have come to rest. */
-type Spreads = { readonly sensitivity: Sensitivity | undefined; readonly sensitivityOf: SystemDocument | undefined };
+type Spreads = { readonly sensitivity: Sensitivity | undefined; readonly sensitivityOf: SystemDocument | undefined; readonly failed?: string | undefined };
 
 export const useShown = create<Shown>()(() => ({ system: undefined, results: undefined, broken: undefined }));
 const useDetailsStore = create<Details>()(() => ({ system: undefined, results: undefined }));
@@ -47,75 +48,83 @@ export function useDetails<T>(pick?: (details: Details) => T): Details | T {
 }
 
 /** Clearances: in a worker of their own, since they take longer than the numbers. */
-type Fits = { readonly system: SystemDocument | undefined; readonly answer: FitAnswer | undefined };
+type Fits = { readonly system: SystemDocument | undefined; readonly answer: FitAnswer | undefined; readonly failed?: string | undefined };
 export const useFits = create<Fits>()(() => ({ system: undefined, answer: undefined }));
 
 /** The faces as sheets: before the clearances, in the same worker. */
-type Sheets = { readonly system: SystemDocument | undefined; readonly answer: SheetsAnswer | undefined };
+type Sheets = { readonly system: SystemDocument | undefined; readonly answer: SheetsAnswer | undefined; readonly failed?: string | undefined };
 export const useSheets = create<Sheets>()(() => ({ system: undefined, answer: undefined }));
 
 /** What hands and tools get to: last of all, when edits have come to rest. */
-type Reaches = { readonly system: SystemDocument | undefined; readonly answer: ReachedAnswer | undefined };
+type Reaches = { readonly system: SystemDocument | undefined; readonly answer: ReachedAnswer | undefined; readonly failed?: string | undefined };
 export const useReaches = create<Reaches>()(() => ({ system: undefined, answer: undefined }));
 
-/** All findings: those of the fit and of the reach come from their own workers, a moment after the rest. */
-export function useFindings(): readonly Finding[] {
-  const results = useDetails((details) => details.results);
-  const fit = useFits((fits) => fits.answer);
-  const sheets = useSheets((state) => state.answer);
-  const reach = useReaches((reaches) => reaches.answer);
-  return useMemo(() => {
-    if (!results?.ok) return NONE;
-    const others = results.findings.filter(({ stage, id }) => stage !== 'fit' && !id.startsWith('port.'));
-    return [...others, ...(fit?.findings ?? NONE), ...(sheets?.findings ?? NONE), ...(reach?.findings ?? NONE)].sort((a, b) => SEVERITIES.indexOf(a.severity) - SEVERITIES.indexOf(b.severity));
-  }, [results, fit, sheets, reach]);
-}
-const NONE: readonly Finding[] = [];
-const SEVERITIES = ['stop', 'warn', 'note'];
+/** What every rule says, as far as it is known: what is still on its way and what has failed stands beside it, and is never taken for clear. */
+export type Judged = {
+  readonly findings: readonly Finding[];
+  readonly notJudged: readonly NotJudged[];
+  /** Answers that do not belong to the open document yet, as a reader would name them. */
+  readonly onTheWay: readonly string[];
+  /** Answers that could not be had, with the reason. */
+  readonly failed: readonly string[];
+};
 
+/** All findings: those of the fit, of the faces and of the reach come from their own workers, a moment after the rest. */
+export function useJudged(): Judged {
+  const open = useEditor((state) => state.system);
+  const broken = useShown((shown) => shown.broken);
+  const details = useDetails();
+  const [fits, sheets, reaches] = [useFits(), useSheets(), useReaches()];
+  return useMemo(() => {
+    const parts = [
+      { name: 'numbers and lines', of: details.system, judged: details.results?.ok ? details.results.judged : undefined, failed: details.failed ?? broken ?? (details.results?.ok === false ? details.results.error.detail : undefined) },
+      { name: 'clearances', of: fits.system, judged: fits.answer?.judged, failed: fits.failed },
+      { name: 'faces', of: sheets.system, judged: sheets.answer?.judged, failed: sheets.failed },
+      { name: 'what hands and tools get to', of: reaches.system, judged: reaches.answer?.judged, failed: reaches.failed },
+    ];
+    const { findings, notJudged } = allJudged(parts.flatMap(({ judged }) => judged ?? []));
+    return {
+      findings, notJudged,
+      onTheWay: parts.filter(({ of, failed }) => of !== open && failed === undefined).map(({ name }) => name),
+      failed: parts.flatMap(({ name, failed, judged }) => (failed !== undefined && !judged ? [`${name}: ${failed}`] : [])),
+    };
+  }, [open, broken, details, fits, sheets, reaches]);
+}
+
+export const useFindings = (): readonly Finding[] => useJudged().findings;
 /** Forgets what was shown of another system. */
 export function forgetResults(): void {
   useShown.setState({ system: undefined, results: undefined, broken: undefined });
-  useDetailsStore.setState({ system: undefined, results: undefined });
-  useSpreads.setState({ sensitivity: undefined, sensitivityOf: undefined });
-  useFits.setState({ system: undefined, answer: undefined });
-  useSheets.setState({ system: undefined, answer: undefined });
-  useReaches.setState({ system: undefined, answer: undefined });
+  useDetailsStore.setState({ system: undefined, results: undefined, failed: undefined });
+  useSpreads.setState({ sensitivity: undefined, sensitivityOf: undefined, failed: undefined });
+  const none = { system: undefined, answer: undefined, failed: undefined };
+  useFits.setState(none);
+  useSheets.setState(none);
+  useReaches.setState(none);
 }
 
-let evaluator: Remote<EvaluateApi> | undefined;
-let detailer: Remote<EvaluateApi> | undefined;
-let sensor: Remote<SensitivityApi> | undefined;
-let fitter: Remote<FitApi> | undefined;
-let reacher: Remote<FitApi> | undefined;
+const evaluateLike = (does: string) => liveWorker<Remote<EvaluateApi>>(does, () => {
+  const worker = new Worker(new URL('../../workers/evaluate.worker.ts', import.meta.url), { type: 'module' });
+  return { worker, remote: wrap<EvaluateApi>(worker) };
+});
+const fitLike = (does: string) => liveWorker<Remote<FitApi>>(does, () => {
+  const worker = new Worker(new URL('../../workers/fit.worker.ts', import.meta.url), { type: 'module' });
+  return { worker, remote: wrap<FitApi>(worker) };
+});
 
-export function evaluatorWorker(): Remote<EvaluateApi> {
-  evaluator ??= wrap<EvaluateApi>(new Worker(new URL('../../workers/evaluate.worker.ts', import.meta.url), { type: 'module' }));
-  return evaluator;
-}
-
+const evaluator = evaluateLike('the numbers');
 /** Apart from the numbers, which must not wait until the drawings of an older document are done. */
-function detailsWorker(): Remote<EvaluateApi> {
-  detailer ??= wrap<EvaluateApi>(new Worker(new URL('../../workers/evaluate.worker.ts', import.meta.url), { type: 'module' }));
-  return detailer;
-}
-
+const detailer = evaluateLike('drawings, curves and tables');
 /** Apart from the one that searches for ways, which may be busy for long. */
-function clearanceWorker(): Remote<FitApi> {
-  fitter ??= wrap<FitApi>(new Worker(new URL('../../workers/fit.worker.ts', import.meta.url), { type: 'module' }));
-  return fitter;
-}
-
+const fitter = fitLike('the clearances');
 /** Apart from the clearances, which are wanted sooner. */
-function reachWorker(): Remote<FitApi> {
-  reacher ??= wrap<FitApi>(new Worker(new URL('../../workers/fit.worker.ts', import.meta.url), { type: 'module' }));
-  return reacher;
-}
+const reacher = fitLike('what hands and tools get to');
+const sensor = liveWorker<Remote<SensitivityApi>>('the spreads', () => {
+  const worker = new Worker(new URL('../../workers/sensitivity.worker.ts', import.meta.url), { type: 'module' });
+  return { worker, remote: wrap<SensitivityApi>(worker) };
+});
 
-function sensitivityWorker(): Remote<SensitivityApi> {
-  sensor ??= wrap<SensitivityApi>(new Worker(new URL('../../workers/sensitivity.worker.ts', import.meta.url), { type: 'module' }));
-  return sensor;
-}
+export const evaluatorWorker = (): Remote<EvaluateApi> => evaluator.remote;
 
 /** Runs one job at a time and, when newer ones came in meanwhile, only the newest. */
 function newestOnly<T>(job: (input: T, isNewest: () => boolean) => Promise<void>): (input: T) => void {
@@ -143,53 +152,53 @@ const painted = (): Promise<void> => new Promise((resolve) => requestAnimationFr
 
 const findReach = newestOnly(async (system: SystemDocument) => {
   try {
-    useReaches.setState({ system, answer: hasReach(system) ? await inBackground('whenever', () => reachWorker().reach(system)) : { reach: undefined, findings: NONE } });
-  } catch {
-    useReaches.setState({ system, answer: undefined });
+    useReaches.setState({ system, answer: hasReach(system) ? await inBackground('whenever', () => reacher.remote.reach(system)) : { reach: undefined, judged: judgeReach(system, undefined) }, failed: undefined });
+  } catch (error) {
+    useReaches.setState({ system, answer: undefined, failed: reason(error) });
   }
 });
 
 const findFit = newestOnly(async (system: SystemDocument) => {
   try {
     // Where nothing is said of the space there is nothing to measure.
-    useFits.setState({ system, answer: hasSpace(system) ? await inBackground('soon', () => clearanceWorker().clearances(system)) : { fit: undefined, findings: fitFindingsOf(system, undefined) } });
-  } catch {
-    useFits.setState({ system, answer: undefined });
+    useFits.setState({ system, answer: hasSpace(system) ? await inBackground('soon', () => fitter.remote.clearances(system)) : { fit: undefined, judged: judgeFit(system, undefined) }, failed: undefined });
+  } catch (error) {
+    useFits.setState({ system, answer: undefined, failed: reason(error) });
   }
 });
 
 const findSheets = newestOnly(async (system: SystemDocument) => {
   try {
-    useSheets.setState({ system, answer: await inBackground('soon', () => clearanceWorker().sheets(system)) });
-  } catch {
-    useSheets.setState({ system, answer: undefined });
+    useSheets.setState({ system, answer: await inBackground('soon', () => fitter.remote.sheets(system)), failed: undefined });
+  } catch (error) {
+    useSheets.setState({ system, answer: undefined, failed: reason(error) });
   }
 });
 
 const findDetails = newestOnly(async (system: SystemDocument) => {
   try {
-    useDetailsStore.setState({ system, results: await detailsWorker().evaluate(system, 'full') });
+    useDetailsStore.setState({ system, results: await detailer.remote.evaluate(system, 'full'), failed: undefined });
   } catch (error) {
-    useShown.setState({ system, results: undefined, broken: reason(error) });
+    useDetailsStore.setState({ system, results: undefined, failed: reason(error) });
   }
 });
 
 const evaluate = newestOnly(async (system: SystemDocument, isNewest: () => boolean) => {
   try {
-    useShown.setState({ system, results: await evaluatorWorker().evaluate(system, 'numbers'), broken: undefined });
-    await painted();
-    if (isNewest()) findDetails(system);
+    useShown.setState({ system, results: await evaluator.remote.evaluate(system, 'numbers'), broken: undefined });
   } catch (error) {
     useShown.setState({ system, results: undefined, broken: reason(error) });
   }
+  await painted();
+  if (isNewest()) findDetails(system);
 });
 
 const findSensitivity = newestOnly(async (system: SystemDocument) => {
   try {
-    const sensitivity = await inBackground('whenever', () => sensitivityWorker().sensitivity(system));
-    if (sensitivity) useSpreads.setState({ sensitivity, sensitivityOf: system });
-  } catch {
-    useSpreads.setState({ sensitivity: undefined, sensitivityOf: system });
+    const sensitivity = await inBackground('whenever', () => sensor.remote.sensitivity(system));
+    if (sensitivity) useSpreads.setState({ sensitivity, sensitivityOf: system, failed: undefined });
+  } catch (error) {
+    useSpreads.setState({ sensitivity: undefined, sensitivityOf: system, failed: reason(error) });
   }
 });
 
@@ -211,7 +220,8 @@ export function useEvaluation(): void {
       seen = system;
       evaluate(system);
       timers.forEach(clearTimeout);
-      if (sensor) void sensor.stop();
+      // One that is not running has nothing to leave off.
+      sensor.remote.stop().catch(() => undefined);
       timers = [
         setTimeout(() => {
           findSheets(system);

@@ -3,14 +3,16 @@
 import { Box, chakra } from '@chakra-ui/react';
 import { allKnown } from '@/core/evaluate';
 import { pathWords } from '../measure/pathWords';
-import { useDetails, useFindings } from '../state/results';
+import { useEditor } from '../state/editor';
+import { useJudged } from '../state/results';
 import { usePlace } from './goTo';
 import { ACROSS, STAGES, type StageKey } from './stages';
 
 /** The stages in the order of the work, each with what it still lacks. */
 export function StageRail() {
-  const { system } = useDetails();
-  const findings = useFindings();
+  // Of the open document itself: what is assumed in it needs no working out.
+  const system = useEditor((state) => state.system);
+  const { findings, onTheWay, failed } = useJudged();
   const assumptions = (system ? allKnown(system) : []).filter(({ known }) => known.origin === 'assumed').map(({ path }) => pathWords(system!, path).stage);
   const worst = (stage: StageKey): 'stop' | 'warn' | undefined =>
     findings.some((finding) => finding.stage === stage && finding.severity === 'stop') ? 'stop' : findings.some((finding) => finding.stage === stage && finding.severity === 'warn') ? 'warn' : undefined;
@@ -22,7 +24,7 @@ export function StageRail() {
           return <RailItem key={key} stage={key} label={label} shortcut={index + 1} note={open > 0 ? `${open} assumed` : 'all known'} worst={worst(key)} />;
         })}
         <Box flexBasis="100%" height="0" borderTopWidth={{ base: '0', lg: '1px' }} borderColor="rule" my={{ base: '0', lg: '1' }} />
-        {ACROSS.map(({ key, label }, index) => <RailItem key={key} stage={key} label={label} shortcut={STAGES.length + index + 1} note={key === 'findings' ? `${findings.length} in all` : `${assumptions.length} assumed`} worst={undefined} />)}
+        {ACROSS.map(({ key, label }, index) => <RailItem key={key} stage={key} label={label} shortcut={STAGES.length + index + 1} note={key === 'findings' ? (failed.length > 0 ? `${findings.length}, not all known` : onTheWay.length > 0 ? `${findings.length > 0 ? findings.length : ''}…` : `${findings.length} in all`) : `${assumptions.length} assumed`} worst={undefined} />)}
       </Box>
     </Box>
   );

@@ -1,0 +1,69 @@
+import { create } from 'zustand';
+
+/** What is known of workers that have died: shown until somebody closes it. */
+export const useWorkerNotice = create<{ readonly text: string | undefined }>()(() => ({ text: undefined }));
+
+/** A worker with the proxy that speaks to it. */
+export type Made<Remote> = { readonly worker: Pick<Worker, 'addEventListener' | 'terminate'>; readonly remote: Remote };
+
+export type LiveWorker<Remote> = {
+  /** Calls of the worker's functions; each ends, with an answer or with the reason why there is none. */
+  readonly remote: Remote;
+  /** Ends the worker and what it is at; whoever waits is told. */
+  readonly stop: () => void;
+};
+
+/** Longer than this nothing takes that comes to an end. */
+const PATIENCE_MS = 180_000;
+
+type Call = { readonly reject: (reason: Error) => void; readonly timer: ReturnType<typeof setTimeout> };
+
+/**
+ * A worker that is made when it is first asked, and made anew when it has
+ * died or does not come back: those who wait are told so, and the next who asks
+ * gets a new one. Nobody waits for ever.
+ *
+ * @param does what it works out, as a reader would say it: "the clearances"
+ */
+export function liveWorker<Remote extends object>(does: string, make: () => Made<Remote>, patience_ms = PATIENCE_MS): LiveWorker<Remote> {
+  let made: Made<Remote> | undefined;
+  const calls = new Set<Call>();
+  const end = (reason: string): void => {
+    made?.worker.terminate();
+    made = undefined;
+    for (const call of calls) {
+      clearTimeout(call.timer);
+      call.reject(new Error(reason));
+    }
+    calls.clear();
+  };
+  const died = (why: string): void => {
+    end(`${why}; it is started anew when it is next wanted`);
+    useWorkerNotice.setState({ text: `What works out ${does} ${why}, and is started anew. What you have entered is untouched.` });
+  };
+  const running = (): Made<Remote> => {
+    if (made) return made;
+    const mine = make();
+    made = mine;
+    // What an older one still says is nobody's business.
+    for (const event of ['error', 'messageerror'] as const) mine.worker.addEventListener(event, () => made === mine && died('broke off'));
+    return mine;
+  };
+  const call = (method: PropertyKey, args: readonly unknown[]): Promise<unknown> => new Promise((resolve, reject) => {
+    const mine: Call = { reject, timer: setTimeout(() => died(`did not come back within ${Math.round(patience_ms / 1000)} s`), patience_ms) };
+    calls.add(mine);
+    const settled = (): boolean => {
+      clearTimeout(mine.timer);
+      return calls.delete(mine);
+    };
+    try {
+      const { remote } = running();
+      const answer = (remote as Record<PropertyKey, (...values: readonly unknown[]) => Promise<unknown>>)[method]!(...args);
+      answer.then((value) => settled() && resolve(value), (error: unknown) => settled() && reject(error as Error));
+    } catch (error) {
+      if (settled()) reject(error as Error);
+    }
+  });
+  const remote = new Proxy({} as Remote, { get: (_, method) => (method === 'then' ? undefined : (...args: readonly unknown[]) => call(method, args)) });
+  return { remote, stop: () => end('stopped') };
+}
