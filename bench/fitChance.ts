@@ -23,7 +23,7 @@ export const fitChance: Bench = {
       const measured = Array.from({ length: GAPS }, () => 0.004 + 0.006 * chance.normal());
       // What is really there differs from what was measured by the errors.
       const real = measured.map((margin, g) => margin + moves[g]!.reduce((sum, move, j) => sum + move * errors[j]!, 0));
-      const stated = chanceAllPositive(measured.map((margin_m, g) => ({ margin_m, moves_m: moves[g]! })));
+      const stated = chanceAllPositive(measured.map((margin_m, g) => ({ margin_m, profiles: moves[g]!.map((move) => ({ at: [1], moves_m: [move] })) })));
       const into = classes[Math.min(CLASSES - 1, Math.floor(stated * CLASSES))]!;
       into.count++;
       into.stated += stated;

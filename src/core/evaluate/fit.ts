@@ -150,11 +150,9 @@ function tankFit(system: SystemDocument, t: number, scene: FitScene): Outcome<Ta
   const gaps = measured.map(({ clearance, keep_m, kind }, g): FitGap => ({ ...clearance, keep_m, kind, worst_m: clearance.distance_m - doubts.worst_m[g]!, spread_m: doubts.spread_m[g]! }))
     .sort((a, b) => Number(a.kind === 'fixing') - Number(b.kind === 'fixing') || a.distance_m - a.keep_m - (b.distance_m - b.keep_m));
   // What it is fastened to is packed until it touches; nobody is hurt by a zone until something stands in it.
-  return success({
-    tank: tank.id, name: tank.name, gaps,
-    chanceClear: doubts.chance(() => 0, (kind) => kind === 'wall' || (kind !== 'fixing' && isSolid(kind))), chanceKept: doubts.chance((g) => measured[g]!.keep_m, (kind) => kind !== 'fixing'),
-    doubts: doubts.telling, unknown: doubts.unknown,
-  });
+  const margins = (ask_m: (gap: Measured) => number, counts: (kind: FitGap['kind']) => boolean): number[] => measured.map((gap) => (counts(gap.kind) ? gap.clearance.distance_m - ask_m(gap) : Infinity));
+  const [chanceClear, chanceKept] = doubts.chances([margins(() => 0, (kind) => kind === 'wall' || (kind !== 'fixing' && isSolid(kind))), margins(({ keep_m }) => keep_m, (kind) => kind !== 'fixing')]);
+  return success({ tank: tank.id, name: tank.name, gaps, chanceClear: chanceClear!, chanceKept: chanceKept!, doubts: doubts.telling, unknown: doubts.unknown });
 }
 
 /** Least that is left anywhere over what is asked there, for one tank [m]; undefined where it cannot be built. */

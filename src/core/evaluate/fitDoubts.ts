@@ -2,7 +2,7 @@ import { compileBay, compileTankBody, placeOf } from '../document/compileFit';
 import { withValue, type Path } from '../document/edit';
 import type { Known } from '../document/known';
 import type { SystemDocument } from '../document/schema';
-import { chanceAllPositive, clearanceToPanel, readingOf, type Body, type Clearance, type Panel, type Profile, type Survey, type Thing } from '../fit';
+import { chancesAllPositive, movedBy_m, readingOf, type Body, type Clearance, type Panel, type Profile, type Survey, type Thing } from '../fit';
 import { dot, nearestOnTriangle, norm, subtract, triangle, type Surface, type Vec3 } from '../geometry';
 import { success } from '../outcome';
 import { allKnown } from './allKnown';
@@ -26,8 +26,8 @@ export type FitDoubts = {
   readonly spread_m: readonly number[];
   readonly telling: readonly FitDoubt[];
   readonly unknown: readonly Path[];
-  /** Chance that the gaps that count all keep what is asked of them. */
-  readonly chance: (ask_m: (gap: number) => number, counts: (kind: Measured['kind']) => boolean) => number;
+  /** By question, the chance that no gap's margin is used up; a margin is endless where it does not count [m]. */
+  readonly chances: (questions: readonly (readonly number[])[]) => number[];
 };
 
 /** How far one uncertain value may move the tightest gaps: at most, within its spread [m]. */
@@ -60,7 +60,7 @@ const LITTLE_M = 2e-4;
 type Column = {
   readonly path: Path;
   readonly profiles: readonly Profile[];
-  /** Puts the value so many standard deviations off; a reading of the survey moves walls straight on, and has none. */
+  /** Puts the value so many standard deviations off; what moves gaps straight on, as a reading of the survey does, needs none. */
   readonly put?: (system: SystemDocument, deviations: number) => SystemDocument;
 };
 
@@ -73,47 +73,35 @@ export function fitDoubts(system: SystemDocument, t: number, body: Body, measure
   const columns = doubtsOf(system, t).flatMap(({ path, known }): Column[] => {
     const put = (at: SystemDocument, deviations: number): SystemDocument => withValue(at, [...path, 'value'], known.value + (deviations * known.spread!) / SIGMAS);
     const profiles = profilesOf(measured, (deviations, of) => remeasure(put(system, deviations), of), (gap) => bears(system, t, walls.length, path, gap));
-    if (profiles) return [{ path, profiles, put }];
+    // Sizes and walls that move a gap straight on do so whatever else moves; places and turns do not.
+    if (profiles) return [{ path, profiles, ...(isPlace(path) || profiles.some(({ at }) => at.length > 1) ? { put } : {}) }];
     unknown.push(path);
     return [];
   });
   if (survey) columns.push(...surveyMoves(system, survey, walls, measured));
   const by = (gap: number): Profile[] => columns.map(({ profiles }) => profiles[gap]!);
-  const chance: FitDoubts['chance'] = (ask_m, counts) => {
-    const counted = measured.flatMap(({ kind }, gap) => (counts(kind) ? [gap] : []));
-    const margins = counted.map((gap) => measured[gap]!.clearance.distance_m - ask_m(gap));
-    return chanceAllPositive(counted.map((gap, i) => ({ margin_m: margins[i]!, profiles: by(gap) })), (deviations, close) => {
-      const changed = columns.reduce((at, { put }, j) => (put && deviations[j] !== 0 ? put(at, deviations[j]!) : at), system);
-      const gaps = new Set(close.map((i) => counted[i]!));
-      const found = remeasure(changed, (gap) => gaps.has(gap));
-      // What the survey does comes on top: walls move straight on with its readings.
-      return close.map((i) => {
-        const gap = counted[i]!;
-        const off = columns.reduce((sum, { put, profiles }, j) => (put ? sum : sum + profiles[gap]!.moves_m[0]! * deviations[j]!), 0);
-        const distance = found?.[gap];
-        return distance === undefined ? undefined : distance + off - ask_m(gap);
-      });
+  const chances: FitDoubts['chances'] = (questions) => chancesAllPositive(measured.map((_, gap) => by(gap)), questions, (deviations, close) => {
+    const changed = columns.reduce((at, { put }, j) => (put && deviations[j] !== 0 ? put(at, deviations[j]!) : at), system);
+    const found = remeasure(changed, (gap) => close.includes(gap));
+    // What moves gaps straight on comes on top.
+    return close.map((gap) => {
+      const distance = found?.[gap];
+      return distance === undefined ? undefined : columns.reduce((sum, { put, profiles }, j) => (put ? sum : sum + movedBy_m(profiles[gap]!, deviations[j]!)), distance - measured[gap]!.clearance.distance_m);
     });
-  };
+  });
   return {
     worst_m: measured.map((_, gap) => by(gap).reduce((sum, profile) => sum + mostLost_m(profile), 0)),
     spread_m: measured.map((_, gap) => SIGMAS * Math.hypot(...by(gap).map(deviation_m))),
-    telling: tellingOf(columns, measured), unknown, chance,
+    telling: tellingOf(columns, measured), unknown, chances,
   };
 }
 
-/** What a value loses of a gap at the worse end of its spread [m]. */
-const mostLost_m = (profile: Profile): number => Math.max(0, -moveAt(profile, SIGMAS), -moveAt(profile, -SIGMAS));
-/** Its part in the gap's standard deviation: what one deviation either way does, as squares [m]. */
-const deviation_m = (profile: Profile): number => Math.sqrt((moveAt(profile, SIGMAS) ** 2 + moveAt(profile, -SIGMAS) ** 2) / 2) / SIGMAS;
+const isPlace = (path: Path): boolean => path[2] === 'mounting' || path[1] === 'things';
 
-/** Along the bent line of a profile: straight between its places and on beyond them, through nothing at nothing. */
-export function moveAt({ at, moves_m }: Profile, deviations: number): number {
-  if (at.length === 1) return (moves_m[0]! / at[0]!) * deviations;
-  const next = at.findIndex((place) => place >= deviations);
-  const [a, b] = next < 0 ? [at.length - 2, at.length - 1] : next === 0 ? [0, 1] : [next - 1, next];
-  return moves_m[a]! + ((moves_m[b]! - moves_m[a]!) * (deviations - at[a]!)) / (at[b]! - at[a]!);
-}
+/** What a value loses of a gap at the worse end of its spread [m]. */
+const mostLost_m = (profile: Profile): number => Math.max(0, -movedBy_m(profile, SIGMAS), -movedBy_m(profile, -SIGMAS));
+/** Its part in the gap's standard deviation: what one deviation either way does, as squares [m]. */
+const deviation_m = (profile: Profile): number => Math.sqrt((movedBy_m(profile, SIGMAS) ** 2 + movedBy_m(profile, -SIGMAS) ** 2) / 2) / SIGMAS;
 
 /** How a value moves each gap that it bears on; undefined where at an end of its spread nothing can be built. */
 function profilesOf(measured: readonly Measured[], at: (deviations: number, of: (gap: number) => boolean) => (number | undefined)[] | undefined, bearsOn: (gap: number) => boolean): Profile[] | undefined {
@@ -181,7 +169,7 @@ function tellingOf(columns: readonly Column[], measured: readonly Measured[]): F
   const tight = measured.map((gap, g) => ({ g, kind: gap.kind, name: gap.clearance.name, margin: gap.clearance.distance_m - gap.keep_m })).filter(({ kind }) => kind !== 'fixing').sort((a, b) => a.margin - b.margin).slice(0, TIGHT);
   if (tight.length === 0) return [];
   return columns.flatMap(({ path, profiles }) => {
-    const moves = (g: number): number => Math.max(Math.abs(moveAt(profiles[g]!, SIGMAS)), Math.abs(moveAt(profiles[g]!, -SIGMAS)));
+    const moves = (g: number): number => Math.max(Math.abs(movedBy_m(profiles[g]!, SIGMAS)), Math.abs(movedBy_m(profiles[g]!, -SIGMAS)));
     const most = tight.reduce((best, gap) => (moves(gap.g) > moves(best.g) ? gap : best));
     return moves(most.g) > LITTLE_M ? [{ path, moves_m: moves(most.g), gap: most.name }] : [];
   }).sort((a, b) => b.moves_m - a.moves_m);

@@ -26,7 +26,8 @@ export type { BalancePoint, Detail, PickupResult, TankResult } from './tankResul
 export type { SectionDrawing, SenderDrawing, TankDrawing } from './drawing';
 export { fitFor, hasReach, hasSpace, reachFor, type FitOutcome, type ReachOutcome } from './fitCache';
 export type { LineGap } from './lineGaps';
-export { fitOf, type FitDoubt, type FitGap, type FitResult, type SurveyResult, type TankFit } from './fit';
+export { fitOf, type FitGap, type FitResult, type SurveyResult, type TankFit } from './fit';
+export { type FitDoubt } from './fitDoubts';
 export { checkedWay, foundWay, moveOf, orderOut, partChoices, stepOf, wayPicture, type FoundWay, type PartChoice, type WayPicture, type WaysCode } from './ways';
 export type { Move, Removal, StepCheck, WayCheck, WayOut } from '../fit';
 export { builtResult, changesOf, withChange, type BuiltResult, type FaceName, type TankChange, type TankChangeResult } from './tankChanges';

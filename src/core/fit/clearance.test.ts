@@ -9,6 +9,8 @@ const body = (...surfaces: ClosedMesh[]): Body => ({ id: 'tank', name: 'Tank', a
 const thing = (surface: ClosedMesh, ...motions: Thing['motions'][number][]): Thing => ({ id: 'thing', name: 'Thing', role: 'obstacle', surface, motions, keep_m: 0.01, removable: false });
 const TANK = body(box([0.6, 0.4, 0.3], [0, 0, 0]));
 
+const straight = (moves: readonly number[]) => moves.map((move) => ({ at: [1], moves_m: [move] }));
+
 describe('clearance to what stands still', () => {
   it('box to box, with the points and the way to gain room', () => {
     const found = clearanceTo(TANK, thing(box([0.1, 0.1, 0.1], [0.2, 0.1, -0.125])));
@@ -116,16 +118,16 @@ describe('clearance to the sides of a bay', () => {
 describe('the chance that it fits', () => {
   /** @source standard normal distribution, M. Abramowitz and I. Stegun, table 26.1 */
   it.each([[0, 0.5], [1, 0.8413], [1.645, 0.95], [2.326, 0.99]])('one gap of %f deviations: %f', (margin, chance) => {
-    expectClose(chanceAllPositive([{ margin_m: margin * 0.002, moves_m: [0.002] }]), chance, { abs: 0.02, why: 'four standard errors of 5,000 trials' });
+    expectClose(chanceAllPositive([{ margin_m: margin * 0.002, profiles: straight([0.002]) }]), chance, { abs: 0.02, why: 'four standard errors of 5,000 trials' });
   });
 
   it('two gaps that one error moves oppositely, and two errors on one gap', () => {
-    expectClose(chanceAllPositive([{ margin_m: 0.001, moves_m: [0.001] }, { margin_m: 0.001, moves_m: [-0.001] }]), 0.6827, { abs: 0.027, why: 'within one deviation either way' });
-    expectClose(chanceAllPositive([{ margin_m: 0.005, moves_m: [0.003, 0.004] }]), 0.8413, { abs: 0.02, why: '3-4-5: one deviation' });
+    expectClose(chanceAllPositive([{ margin_m: 0.001, profiles: straight([0.001]) }, { margin_m: 0.001, profiles: straight([-0.001]) }]), 0.6827, { abs: 0.027, why: 'within one deviation either way' });
+    expectClose(chanceAllPositive([{ margin_m: 0.005, profiles: straight([0.003, 0.004]) }]), 0.8413, { abs: 0.02, why: '3-4-5: one deviation' });
   });
 
   it('without uncertainty it fits or it does not', () => {
-    expect(chanceAllPositive([{ margin_m: 0.001, moves_m: [] }])).toBe(1);
-    expect(chanceAllPositive([{ margin_m: -0.001, moves_m: [0] }])).toBe(0);
+    expect(chanceAllPositive([{ margin_m: 0.001, profiles: straight([]) }])).toBe(1);
+    expect(chanceAllPositive([{ margin_m: -0.001, profiles: straight([0]) }])).toBe(0);
   });
 });

@@ -11,7 +11,7 @@ export { adjust, type Adjusted, type Contradiction, type How, type Reading, type
 export { drawnBay, MESH_SIDES, readingOf, surveyedBay, type Bay, type BayAxis, type BayCode, type BayPlan, type MeshSide, type StationCorner, type Survey, type Taken } from './bay';
 export { clearanceAt, clearanceTo, clearanceToPanel, distanceTo, SIX_WAYS, type Clearance } from './clearance';
 export { isSolid, movedTo, positionsOver, rangeOf, standing, type Body, type Motion, type Panel, type Piece, type Role, type Thing, type WallKind } from './scene';
-export { chanceAllPositive, type Profile, type UncertainGap } from './chance';
+export { chanceAllPositive, chancesAllPositive, movedBy_m, type Profile } from './chance';
 export { seeded, type Chance } from '../seeded';
 export { alongMove, checkWay, isOut, joinedSurface, lengthOut, roomOf, type Blocker, type Move, type Part, type Room, type StepCheck, type WayCheck } from './moves';
 export { openingBy, removalOrder, type Opening, type Removal } from './removal';

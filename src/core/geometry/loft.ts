@@ -42,7 +42,8 @@ export function loftMesh(near: readonly Point2[], far: readonly Point2[], axis: 
   const last = parseProfile(far);
   if (!last.ok) return last;
   if (first.value.length !== last.value.length) return failure('points-differ', 'profiles', 'Two points of one profile fall together and not in the other.');
-  const pinched = pinchedAt(first.value, last.value);
+  // One outline all along closes up nowhere.
+  const pinched = near === far ? undefined : pinchedAt(first.value, last.value);
   if (pinched !== undefined) return failure('turns-inside-out', 'profiles', `Between the two profiles the body closes up, ${Math.round(100 * pinched)} % of the way from the first: points that belong together are given in another order, or one profile is turned against the other.`);
   const strips = largestTwist_sin(first.value, last.value) > PARALLEL_SIN ? TWIST_STRIPS : 1;
   return success(build(first.value, last.value, axis, length_m, strips));
