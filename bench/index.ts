@@ -7,11 +7,12 @@ import { fitSurvey } from './fitSurvey';
 import { volumeQuery } from './volumeQuery';
 import { networkBenches } from './network';
 import { networkFuzz } from './networkFuzz';
+import { pourCoverage, pourSlips } from './pours';
 import { wayOutSnow } from './wayOut';
 import type { Bench } from './measure';
 
 /** `npm run bench [-- --json] [-- --only NAME]`. To add one, add it to this list. */
-const BENCHES: readonly Bench[] = [editToNumbers, volumeQuery, attitudeMap61, clearance20, wayOutSnow, fitChance, fitSurvey, ...networkBenches, networkFuzz];
+const BENCHES: readonly Bench[] = [editToNumbers, volumeQuery, attitudeMap61, clearance20, wayOutSnow, fitChance, fitSurvey, ...networkBenches, networkFuzz, pourSlips, pourCoverage];
 
 async function main(): Promise<number> {
   const { values } = parseArgs({ options: { json: { type: 'boolean' }, only: { type: 'string' } } });

@@ -1,8 +1,8 @@
 import { rangeOf, surroundOf, type SenderModel } from '../document/compileSender';
 import { compileTank, floorUnder_m, radians, standingUp, type TankModel } from '../document/compileTank';
 import type { CalibrationDocument, PourDocument, SystemDocument } from '../document/schema';
-import { correctionTable, explained, freeRun, loggedPours, measuredCurve, needleAt, readingOf, shareAt, surfaceTable, taughtFrom, type CalibrateCode, type CorrectionTable, type Explained, type ExplainCode, type LoggedPour, type MeasuredCurve, type NeedleCode, type Plan, type Pour } from '../gauge';
-import { dot, type Vec3 } from '../geometry';
+import { correctionTable, explained, freeRun, loggedPours, measuredCurve, needleAt, readingOf, shareAt, surfaceTable, taughtFrom, type CalibrateCode, type CorrectionTable, type Explained, type ExplainCode, type LoggedPour, type MeasuredCurve, type NeedleCode, type Plan, type Pour, type FreeRun, type Sender, type Hindrance } from '../gauge';
+import { dot, type ClosedMesh, type Vec3 } from '../geometry';
 import { failure, success, type Outcome } from '../outcome';
 import { isoSeconds } from '../units';
 import { bossesOf } from './scales';
@@ -14,6 +14,8 @@ export type CalibrationResult = {
   readonly id: string;
   readonly of: string;
   readonly channel: ReadingKind;
+  /** As planned, of a swing arm. */
+  readonly armLength_m?: number;
   /** In the order in which they count; with those of another kind of reading marked. */
   readonly lines: readonly (LoggedPour & { readonly otherKind: boolean })[];
   readonly holds_m3: number;
@@ -33,7 +35,7 @@ export const HEIGHTS = 500;
 const PLANNED_STEPS = 60;
 const SIGMAS = 2;
 /** What may be otherwise than planned, as standard deviations, before anything was poured. Common practice. */
-const PRIOR = { volume_ratio: 0.03, lowered_m: 0.008 } as const;
+const PRIOR = { volume_ratio: 0.03, lowered_m: 0.008, arm_ratio: 0.05 } as const;
 /** Readings are no surer than this share of the span: the last digit of a meter, and how still one stands. Common practice. */
 const FLOOR_RATIO = 0.002;
 /** What a needle or a height by eye is read to. */
@@ -49,7 +51,7 @@ export function calibrationResult(system: SystemDocument, t: number, index: numb
   const tank = compiled.value;
   const instrument = instrumentOf(tank, document);
   if (!instrument.ok) return instrument;
-  const { channel, readingAt, empty, full, hasEnds, tolerance_ratio } = instrument.value;
+  const { channel, readingAt, empty, full, hasEnds, tolerance_ratio, armLength_m } = instrument.value;
   const span = Math.abs(full - empty);
   const floor = EYE[channel] ?? Math.max(FLOOR_RATIO * span, instrument.value.step ?? 0);
   const slack = Math.max(OUTSIDE_TOLERANCES * tolerance_ratio * span, OUTSIDE_TOLERANCES * floor);
@@ -59,9 +61,10 @@ export function calibrationResult(system: SystemDocument, t: number, index: numb
   });
   const kindOf = new Map(document.pours.map(({ id, reading }) => [id, reading.kind]));
   const startSigma = document.startSpread_m3 / SIGMAS;
-  const plan: Plan = { readingAt, empty, full, hasEnds, floor, prior: { ...PRIOR, end_ratio: tolerance_ratio / SIGMAS, start_m3: startSigma } };
-  const planned = Array.from({ length: PLANNED_STEPS + 1 }, (_, i) => (tank.gross_m3 * i) / PLANNED_STEPS).map((volume_m3) => ({ volume_m3, reading: readingAt(volume_m3, 0) }));
+  const plan: Plan = { readingAt, empty, full, hasEnds, hasArm: armLength_m !== undefined, floor, prior: { ...PRIOR, end_ratio: tolerance_ratio / SIGMAS, start_m3: startSigma } };
+  const planned = Array.from({ length: PLANNED_STEPS + 1 }, (_, i) => (tank.gross_m3 * i) / PLANNED_STEPS).map((volume_m3) => ({ volume_m3, reading: readingAt(volume_m3, 0, 0) }));
   return success({
+    ...(armLength_m === undefined ? {} : { armLength_m }),
     id: document.id, of: document.of, channel, planned,
     lines: lines.map((line) => ({ ...line, otherKind: kindOf.get(line.id) !== channel && kindOf.get(line.id) !== 'none' })),
     holds_m3: tank.gross_m3 * tank.document.fillLimit_ratio.value,
@@ -101,6 +104,8 @@ type Read = {
   readonly full: number;
   readonly hasEnds: boolean;
   readonly tolerance_ratio: number;
+  /** Of a swing arm, as planned. */
+  readonly armLength_m?: number;
   /** Width of one step of a sender with contacts. */
   readonly step?: number;
 };
@@ -133,18 +138,46 @@ function senderRead(tank: TankModel, model: SenderModel, document: CalibrationDo
   const { sender, gauge, tolerance_ratio } = model.instrument.value;
   const output = rangeOf(model.document.output);
   const surround = surroundOf(tank, model);
-  const free = freeRun(sender, surround.room, surround.round);
-  if (!free) return failure('no-reading', model.document.name, `${model.document.name} is free nowhere in the tank as planned, so that there is nothing to compare with.`);
-  const readingAt = (volume: number, lowered: number): number => readingOf(output, shareAt(sender, free, up, surface(volume) + lowered * up[2]));
+  const runs = runsByArm(sender, surround.room, surround.round);
+  if (!runs(0)) return failure('no-reading', model.document.name, `${model.document.name} is free nowhere in the tank as planned, so that there is nothing to compare with.`);
+  const readingAt: Plan['readingAt'] = (volume, lowered, arm) => readingOf(output, shareAt(withArm(sender, arm), runs(arm)!, up, surface(volume) + lowered * up[2]));
+  const arm = sender.kind === 'swing-arm' ? { armLength_m: sender.armLength_m } : {};
   const kinds = document.pours.map(({ reading }) => reading.kind);
   const byNeedle = kinds.filter((kind) => kind === 'needle').length > kinds.filter((kind) => kind === model.document.output.kind).length;
   const step = sender.kind === 'tube' && sender.step_m > 0 ? (sender.step_m / (sender.length_m - sender.lowDead_m - sender.highDead_m)) * Math.abs(output.full - output.empty) : undefined;
-  if (!byNeedle) return success({ channel: model.document.output.kind, readingAt, empty: output.empty, full: output.full, hasEnds: true, tolerance_ratio, ...(step ? { step } : {}) });
+  if (!byNeedle) return success({ channel: model.document.output.kind, readingAt, empty: output.empty, full: output.full, hasEnds: true, tolerance_ratio, ...arm, ...(step ? { step } : {}) });
   const holds = tank.gross_m3 * tank.document.fillLimit_ratio.value;
-  const taught = taughtFrom(gauge, Array.from({ length: PLANNED_STEPS + 1 }, (_, i) => ({ reading: readingAt((holds * i) / PLANNED_STEPS, 0), true_ratio: i / PLANNED_STEPS })));
+  const taught = taughtFrom(gauge, Array.from({ length: PLANNED_STEPS + 1 }, (_, i) => ({ reading: readingAt((holds * i) / PLANNED_STEPS, 0, 0), true_ratio: i / PLANNED_STEPS })));
   if (!taught.ok) return taught;
-  return success({ channel: 'needle', readingAt: (volume, lowered) => needleAt(taught.value, readingAt(volume, lowered)), empty: 0, full: 1, hasEnds: true, tolerance_ratio: Math.hypot(tolerance_ratio, gauge.tolerance_ratio) });
+  return success({ channel: 'needle', readingAt: (volume, lowered, arm_ratio) => needleAt(taught.value, readingAt(volume, lowered, arm_ratio)), empty: 0, full: 1, hasEnds: true, ...arm, tolerance_ratio: Math.hypot(tolerance_ratio, gauge.tolerance_ratio) });
 }
+
+/** The same sender with an arm so much longer: its wire longer throughout, bent where it was. */
+export function withArm(sender: Sender, arm_ratio: number): Sender {
+  if (sender.kind !== 'swing-arm' || arm_ratio === 0) return sender;
+  const longer = Math.max(LEAST_ARM, 1 + arm_ratio);
+  return { ...sender, armLength_m: sender.armLength_m * longer, ...(sender.elbow ? { elbow: { ...sender.elbow, at_m: sender.elbow.at_m * longer } } : {}) };
+}
+const LEAST_ARM = 0.1;
+
+/** How far each length of arm swings free: searched at even steps, straight between. */
+function runsByArm(sender: Sender, room: ClosedMesh, round: readonly Hindrance[]): (arm_ratio: number) => FreeRun | undefined {
+  const known = new Map<number, FreeRun | undefined>();
+  const at = (step: number): FreeRun | undefined => {
+    if (!known.has(step)) known.set(step, freeRun(withArm(sender, step * ARM_STEP), room, round));
+    return known.get(step) ?? (step === 0 ? undefined : at(step - Math.sign(step)));
+  };
+  return (arm_ratio) => {
+    const steps = sender.kind === 'swing-arm' ? Math.min(ARM_STEPS, Math.max(-ARM_STEPS, arm_ratio / ARM_STEP)) : 0;
+    const below = Math.floor(steps);
+    const [a, b] = [at(below), at(Math.ceil(steps))];
+    const mix = (from: number, to: number): number => from + (to - from) * (steps - below);
+    return a && b && { low_share: mix(a.low_share, b.low_share), high_share: mix(a.high_share, b.high_share) };
+  };
+}
+const ARM_STEP = 0.02;
+/** No arm is off by more than half. */
+const ARM_STEPS = 25;
 
 /** A float that lies on its stop still reads with noise. */
 const NOISES = 2;

@@ -92,6 +92,21 @@ describe('a calibration of a document', () => {
     expect(result.lines.every(({ flags }) => flags.length === 0)).toBe(true);
   });
 
+  it('an arm of another length than planned is told as that: its free swing is searched anew', () => {
+    const arm = applied(DRAFT, [['tanks[0].mounting.pitch_deg', chosen(0)], ['tanks[0].mounting.roll_deg', chosen(0)], ['tanks[0].fillLimit_ratio', chosen(1)]]);
+    const planned_m = unwrap(calibrationResult(poured(arm, { volume: 0, lowered: 0 }), 0, 0)).armLength_m!;
+    const sender = arm.tanks[0]!.senders[0]!;
+    if (sender.kind !== 'swing-arm') throw new Error('the draft has a swing arm');
+    const shorter = applied(arm, [['tanks[0].senders[0].armLength_m', chosen(sender.armLength_m.value * 0.88)]]);
+    const log = poured(shorter, { volume: 0, lowered: 0 }).tanks[0]!.calibrations;
+    const result = unwrap(calibrationResult(applied(arm, [['tanks[0].calibrations', log]]), 0, 0));
+    const of = (key: string) => unwrap(result.explained).unknowns.find((one) => one.key === key)!;
+    expectClose(result.armLength_m!, planned_m, { rel: 1e-12, why: 'that of the plan, not of the log' });
+    expect(of('arm').value).toBeLessThan(-2 * of('arm').sigma);
+    expect(Math.abs(of('arm').value + 0.12)).toBeLessThan(3 * of('arm').sigma);
+    expect(Math.abs(of('volume').value)).toBeLessThan(2 * of('volume').sigma);
+  });
+
   it('what it teaches makes the real tank’s readings right, within the noise', () => {
     const truth = { volume: -0.04, lowered: 0.004 };
     const system = poured(PROBED, truth);

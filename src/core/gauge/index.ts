@@ -6,7 +6,7 @@
  * `swingArm.ts` and `probe.ts` are the two kinds, each with its free run in
  * three dimensions. `needle.ts` holds the kinds of gauge, `correction.ts` what
  * a gauge is taught, `design.ts` finds a sender for a tank, `scales.ts` marks
- * sight tubes and sticks, and `calibrate.ts` with `unknowns.ts` make sense of
+ * sight tubes and sticks, and `calibrate.ts` with `unknowns.ts` and `pourModel.ts` make sense of
  * measured pours; `rig.ts` pretends to be a tank.
  */
 export { bentArm, floatCentre_m, freeSwing, armAngle_rad, armShare, wireAt, WALL, type FreeSwing, type Hindrance, type SwingArm } from './swingArm';
@@ -21,5 +21,6 @@ export { isotonic } from './isotonic';
 export { loggedPours, type LoggedPour, type LogLimits, type Pour, type PourFlag } from './pours';
 export { straight } from './straight';
 export { measuredCurve, type CalibrateCode, type MeasuredCurve, type MeasuredPoint } from './calibrate';
-export { explained, UNKNOWNS, type Explained, type ExplainCode, type FoundUnknown, type Plan, type UnknownKey } from './unknowns';
+export { UNKNOWNS, type Plan, type UnknownKey } from './pourModel';
+export { explained, type Explained, type ExplainCode, type FoundUnknown } from './unknowns';
 export { AT_REST, pouring, rigReading, settledReading, stepRig, type RigReading, type RigSetup, type RigState } from './rig';

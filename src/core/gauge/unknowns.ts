@@ -1,30 +1,12 @@
-import { Matrix, CholeskyDecomposition } from 'ml-matrix';
 import { failure, success, type Outcome } from '../outcome';
+import { seeded } from '../seeded';
 import { noiseOf } from './calibrate';
+import { fitted, keysOf, logOf, NO_SLIPS, partsOf, priorsOf, reading, screened, volumeWith, type Fit, type Log, type Plan, type Slips, type Theta, type UnknownKey } from './pourModel';
+import { likelihood, posteriorDraws } from './pourPosterior';
 import type { LoggedPour } from './pours';
 
-/** What the plan says an instrument reads, and how surely its ends are known. */
-export type Plan = {
-  /**
-   * @param volume_m3 in the tank as drawn
-   * @param lowered_m the sender, boss or stick sits lower than planned by so much
-   */
-  readonly readingAt: (volume_m3: number, lowered_m: number) => number;
-  readonly empty: number;
-  readonly full: number;
-  /** Whether its ends themselves may be off, as those of a sender may. */
-  readonly hasEnds: boolean;
-  /** Standard deviations of what may be otherwise than planned, before anything was poured. */
-  readonly prior: { readonly volume_ratio: number; readonly lowered_m: number; readonly end_ratio: number; readonly start_m3: number };
-  /** No reading is surer than this. */
-  readonly floor: number;
-};
-
-export const UNKNOWNS = ['volume', 'lowered', 'emptyEnd', 'fullEnd', 'start'] as const;
-export type UnknownKey = (typeof UNKNOWNS)[number];
-
-/** A physical unknown as the pours show it: `volume` as a share more than drawn, `lowered` [m], ends as shares of the span, `start` [m³]. */
-export type FoundUnknown = { readonly key: UnknownKey; readonly value: number; /** Standard deviation. */ readonly sigma: number };
+/** A physical unknown as the pours show it: `volume` as a share more than drawn, `lowered` [m], `arm` as a share longer, ends as shares of the span, `start` [m³]. */
+export type FoundUnknown = { readonly key: UnknownKey; readonly value: number; /** Standard deviation, that of the noise not being known put in. */ readonly sigma: number };
 
 export type Explained = {
   readonly unknowns: readonly FoundUnknown[];
@@ -35,6 +17,8 @@ export type Explained = {
   readonly noise: number;
   /** Readings too far from all others to be believed: told, and left out of the fit. */
   readonly farOff: readonly string[];
+  /** Pours of which more (less where negative) went in than was written [m³]. */
+  readonly miscounted: readonly { readonly id: string; readonly by_m3: number; readonly sigma_m3: number }[];
   /** The float did not move until so much was in the tank; and from there on no more [m³]. */
   readonly stuckBelow_m3?: number;
   readonly stuckAbove_m3?: number;
@@ -46,146 +30,140 @@ export type Explained = {
 export type ExplainCode = 'too-few' | 'not-converged';
 
 const LEAST = 4;
-const MAX_ITERATIONS = 60;
-/** Of each unknown's own standard deviation. */
-const SETTLED = 1e-6;
-/** Readings further off than this many standard deviations are not believed. */
-const FAR_SIGMAS = 4;
-const MOST_FAR_RATIO = 0.2;
-/** Stuck: the reading stays within so many deviations while the plan moves by more than so many. */
-const STUCK_SIGMAS = 3;
-const MOVES_SIGMAS = 8;
+/** A float that stands still is told from so many lines on. */
+const LEAST_STILL = 2;
+/** Slips are looked for one by one, the likeliest first, and no more than this share of the lines. */
+const MOST_SLIPS_RATIO = 0.2;
+/** Of each kind of slip that could be, so many are fitted; of all kinds, so many to the end. */
+const SHORTLIST = 3;
+const FINALISTS = 2;
+const NOISE_ROUNDS = 4;
+/** Fewer of the last moves taken than this, and the draws say nothing. */
+const LEAST_TAKEN = 0.02;
+/** So many of the draws are enough for a curve. */
+const CURVE_EVERY = 16;
 
 /**
  * The few physical unknowns that best explain why the pours do not read as
- * planned: least squares with what was expected of each before, and with the
- * errors of the pours, which add up from line to line.
+ * planned, and which lines are slips: a float that stands still at either
+ * end, readings written down wrongly, pours counted wrongly. A slip is
+ * believed where the log is likelier with it than without, rare as it is.
  *
  * @param lines in the order in which they were poured
- * @source A. Tarantola, Inverse Problem Theory (2005), section 3.2: least squares with prior knowledge; Gauss-Newton steps by differences, halved where they do not help
+ * @source the fit and its evidence: see `fitted`; what remains possible: see `posteriorDraws`; slips chosen step by step by evidence, R. Kass and A. Raftery, J. Am. Stat. Assoc. 90 (1995) 773
  */
 export function explained(lines: readonly LoggedPour[], plan: Plan): Outcome<Explained, ExplainCode> {
-  const counted = lines.filter(({ counts }) => counts);
-  if (counted.length < LEAST) return failure('too-few', 'log', `At least ${LEAST} readings that count are needed to explain a difference; there are ${counted.length}.`);
-  const ordered = [...counted].sort((a, b) => a.volume_m3 - b.volume_m3);
-  const span = Math.abs(plan.full - plan.empty);
-  const noise = Math.max(plan.floor, noiseOf(ordered.map(({ volume_m3 }) => volume_m3), ordered.map(({ reading }) => reading!)));
-  const stuck = stuckEnds(ordered, plan, noise);
-  let used = ordered.slice(stuck.from, stuck.to);
-  if (used.length < LEAST) used = ordered;
-  const farOff: string[] = [];
-  for (;;) {
-    const fit = fitted(used, plan, noise);
-    if (!fit.ok) return fit;
-    const { theta, sigma, iterations, misses } = fit.value;
-    const worst = misses.reduce((far, miss, i) => (Math.abs(miss) > Math.abs(misses[far]!) ? i : far), 0);
-    if (Math.abs(misses[worst]!) > FAR_SIGMAS && farOff.length < MOST_FAR_RATIO * ordered.length && used.length > LEAST) {
-      farOff.push(used[worst]!.id);
-      used = used.filter((_, i) => i !== worst);
-      continue;
-    }
-    const rms = (read: (line: LoggedPour) => number): number => Math.sqrt(used.reduce((sum, line) => sum + (line.reading! - read(line)) ** 2, 0) / used.length) / span;
-    return success({
-      unknowns: keysOf(plan).map((key, i) => ({ key, value: theta[i]!, sigma: sigma[i]! })), noise, farOff, iterations,
-      before_ratio: rms(({ volume_m3 }) => plan.readingAt(volume_m3, 0)), after_ratio: rms(({ volume_m3 }) => reading(plan, theta, volume_m3)),
-      ...(stuck.from > 0 ? { stuckBelow_m3: (ordered[stuck.from - 1]!.volume_m3 + ordered[stuck.from]!.volume_m3) / 2 } : {}),
-      ...(stuck.to < ordered.length ? { stuckAbove_m3: (ordered[stuck.to - 1]!.volume_m3 + ordered[stuck.to]!.volume_m3) / 2 } : {}),
-      // What was in it at the start shifts the log, not the curve.
-      readingAt: (volume_m3) => reading(plan, withoutStart(plan, theta), volume_m3),
-    });
-  }
-}
-
-const keysOf = ({ hasEnds }: Plan): UnknownKey[] => UNKNOWNS.filter((key) => hasEnds || (key !== 'emptyEnd' && key !== 'fullEnd'));
-const priorOf = ({ prior }: Plan, key: UnknownKey): number => ({ volume: prior.volume_ratio, lowered: prior.lowered_m, emptyEnd: prior.end_ratio, fullEnd: prior.end_ratio, start: prior.start_m3 })[key];
-const withoutStart = (plan: Plan, theta: readonly number[]): number[] => keysOf(plan).map((key, i) => (key === 'start' ? 0 : theta[i]!));
-
-/** What is read with so much logged, with the unknowns put in. */
-function reading(plan: Plan, theta: readonly number[], logged_m3: number): number {
-  const of = (key: UnknownKey): number => theta[keysOf(plan).indexOf(key)] ?? 0;
-  const planned = plan.readingAt((logged_m3 + of('start')) / (1 + of('volume')), of('lowered'));
-  const share = (planned - plan.empty) / (plan.full - plan.empty);
-  return planned + (plan.full - plan.empty) * (of('emptyEnd') * (1 - share) + of('fullEnd') * share);
-}
-
-type Fit = { readonly theta: readonly number[]; readonly sigma: readonly number[]; readonly iterations: number; /** In standard deviations, given all else. */ readonly misses: readonly number[] };
-
-function fitted(lines: readonly LoggedPour[], plan: Plan, noise: number): Outcome<Fit, 'not-converged'> {
+  const log = logOf(lines);
+  const count = log.lines.length;
+  if (count < LEAST) return failure('too-few', 'log', `At least ${LEAST} readings that count are needed to explain a difference; there are ${count}.`);
+  const { slips, noise: near } = chosenSlips(log, plan);
+  const { thetas, noises, stages, taken_ratio } = posteriorDraws(log, plan, slips, near);
+  if (taken_ratio < LEAST_TAKEN) return failure('not-converged', 'log', `What explains this log did not settle in ${stages} stages; the log and the plan may be of different tanks.`);
   const keys = keysOf(plan);
-  const priors = keys.map((key) => Math.max(priorOf(plan, key), TINY));
-  const misses = (theta: readonly number[]): number[] => lines.map((line) => line.reading! - reading(plan, theta, line.volume_m3));
-  let theta = keys.map(() => 0);
-  for (let iterations = 1; iterations <= MAX_ITERATIONS; iterations++) {
-    const weight = weightsFor(lines, plan, theta, noise);
-    const jacobian = slopes(lines, plan, theta, priors);
-    // Unknowns in units of what was expected of them, so that the prior is the unit matrix.
-    const weighted = jacobian.transpose().mmul(weight);
-    const normal = even(weighted.mmul(jacobian).add(Matrix.eye(keys.length)));
-    const off = Matrix.columnVector(misses(theta));
-    const pull = Matrix.columnVector(theta.map((value, i) => value / priors[i]!));
-    const step = new CholeskyDecomposition(normal).solve(weighted.mmul(off).sub(pull)).to1DArray();
-    const cost = (at: readonly number[]): number => {
-      const r = Matrix.columnVector(misses(at));
-      return r.transpose().mmul(weight).mmul(r).get(0, 0) + at.reduce((sum, value, i) => sum + (value / priors[i]!) ** 2, 0);
-    };
-    const now = cost(theta);
-    let share = 1;
-    let next = theta.map((value, i) => value + step[i]! * priors[i]!);
-    while (cost(next) > now && share > LEAST_STEP) {
-      share /= 2;
-      next = theta.map((value, i) => value + share * step[i]! * priors[i]!);
-    }
-    const moved = Math.max(...step.map((value) => Math.abs(value) * share));
-    if (cost(next) <= now) theta = next;
-    if (moved < SETTLED || share <= LEAST_STEP) {
-      const covariance = new CholeskyDecomposition(normal).solve(Matrix.eye(keys.length));
-      return success({ theta, sigma: keys.map((_, i) => Math.sqrt(covariance.get(i, i)) * priors[i]!), iterations, misses: standardized(misses(theta), weight) });
-    }
+  const [means, sigmas] = [thetas[0]!.map((_, i) => meanOf(thetas.map((theta) => theta[i]!))), thetas[0]!.map((_, i) => deviationOf(thetas.map((theta) => theta[i]!)))];
+  const { used } = partsOf(log, slips);
+  const span = Math.abs(plan.full - plan.empty);
+  const rms = (read: (line: LoggedPour) => number): number => Math.sqrt(meanOf(used.map((line) => (line.reading! - read(line)) ** 2))) / span;
+  const some = thetas.filter((_, i) => i % CURVE_EVERY === 0);
+  const between = (index: number): number => (log.lines[index - 1]!.volume_m3 + log.lines[index]!.volume_m3) / 2;
+  // What was in it at the start shifts the log, not the curve.
+  const lasting = some.map((theta) => theta.map((value, i) => (keys[i] === 'start' ? 0 : value)));
+  return success({
+    unknowns: keys.map((key, i) => ({ key, value: means[i]!, sigma: sigmas[i]! })), noise: meanOf(noises), iterations: stages, farOff: slips.misread,
+    miscounted: slips.miscounted.map((id, i) => ({ id, by_m3: means[keys.length + i]!, sigma_m3: sigmas[keys.length + i]! })),
+    before_ratio: rms(({ volume_m3 }) => plan.readingAt(volume_m3, 0, 0)), after_ratio: rms((line) => meanOf(some.map((theta) => reading(plan, theta, volumeWith(log, slips, theta, keys.length, line))))),
+    ...(slips.low > 0 ? { stuckBelow_m3: between(slips.low) } : {}),
+    ...(slips.high > 0 ? { stuckAbove_m3: between(log.lines.length - slips.high) } : {}),
+    readingAt: (volume_m3) => meanOf(lasting.map((theta) => reading(plan, theta, volume_m3))),
+  });
+}
+
+const meanOf = (list: readonly number[]): number => list.reduce((sum, value) => sum + value, 0) / list.length;
+function deviationOf(list: readonly number[]): number {
+  const mean = meanOf(list);
+  return Math.sqrt(meanOf(list.map((value) => (value - mean) ** 2)));
+}
+
+type Chosen = { readonly slips: Slips; readonly fit: Fit; readonly noise: number };
+
+/** Slips taken in one by one while each makes the log likelier; one that a later one explains is given back. */
+function chosenSlips(log: Log, plan: Plan): Chosen {
+  // What the plan does not explain hardly bends, so that neighbours tell its noise.
+  const first = Math.max(plan.floor, noiseOf(log.lines.map(({ volume_m3 }) => volume_m3), log.lines.map((line) => line.reading! - plan.readingAt(line.volume_m3, 0, 0))));
+  let best = settledNoise(log, plan, NO_SLIPS, first, []);
+  const most = Math.max(1, Math.floor(MOST_SLIPS_RATIO * log.lines.length));
+  for (let round = 0; round <= most; round++) {
+    const guess = screened(log, plan, best.slips, best.fit, best.noise);
+    const tried = Object.values(slipsFrom(log, best.slips, most)).flatMap((kind) => leastOf(kind, guess, SHORTLIST))
+      .map((slips) => ({ slips, fit: fitted(log, plan, slips, best.noise, startOf(plan, best, slips)) }));
+    const next = leastOf(tried, ({ fit }) => fit.evidence, FINALISTS).map(({ slips, fit }) => settledNoise(log, plan, slips, best.noise, fit.theta)).sort((a, b) => a.fit.evidence - b.fit.evidence)[0];
+    if (!next || next.fit.evidence >= best.fit.evidence) return best;
+    best = next;
   }
-  return failure('not-converged', 'log', `The unknowns did not settle in ${MAX_ITERATIONS} steps; the log and the plan may be of different tanks.`);
+  return best;
 }
-/** Rounding takes its symmetry from a matrix; this gives it back. */
-const even = (matrix: Matrix): Matrix => Matrix.add(matrix, matrix.transpose()).mul(0.5);
 
-const TINY = 1e-12;
-const LEAST_STEP = 1e-4;
+const leastOf = <T>(list: readonly T[], value: (one: T) => number, count: number): T[] => list.map((one) => ({ one, at: value(one) })).sort((a, b) => a.at - b.at).slice(0, count).map(({ one }) => one);
 
-/** Slope of each reading by each unknown, in units of what was expected of it: differences over a tenth of that. */
-function slopes(lines: readonly LoggedPour[], plan: Plan, theta: readonly number[], priors: readonly number[]): Matrix {
-  return Matrix.from1DArray(lines.length, priors.length, lines.flatMap(({ volume_m3 }) => priors.map((prior, i) => {
-    const at = (by: number): number => reading(plan, theta.map((value, k) => (k === i ? value + by * prior : value)), volume_m3);
-    return (at(DIFFERENCE) - at(-DIFFERENCE)) / (2 * DIFFERENCE);
-  })));
+/** Where to begin with other slips: the unknowns of the plan as they were, the miscounted by what they were. */
+function startOf(plan: Plan, { slips: before, fit }: Chosen, { miscounted }: Slips): Theta {
+  const keys = keysOf(plan).length;
+  return [...fit.theta.slice(0, keys), ...miscounted.map((id) => fit.theta[keys + before.miscounted.indexOf(id)] ?? 0)];
 }
-const DIFFERENCE = 0.1;
 
-/** Inverse of how the readings scatter together: their own noise, and the pours before each, which all later ones share. */
-function weightsFor(lines: readonly LoggedPour[], plan: Plan, theta: readonly number[], noise: number): Matrix {
-  const steep = lines.map(({ volume_m3 }) => (reading(plan, theta, volume_m3 + VOLUME_STEP_M3) - reading(plan, theta, volume_m3 - VOLUME_STEP_M3)) / (2 * VOLUME_STEP_M3));
-  const scatter = new Matrix(lines.length, lines.length);
-  for (let i = 0; i < lines.length; i++) {
-    for (let j = 0; j < lines.length; j++) scatter.set(i, j, steep[i]! * steep[j]! * Math.min(lines[i]!.poured_m6, lines[j]!.poured_m6) + (i === j ? noise ** 2 : 0));
+/** A fit at the noise that its own residuals speak for. */
+function settledNoise(log: Log, plan: Plan, slips: Slips, from: number, theta: Theta): Chosen {
+  let noise = from;
+  let fit = fittedFromMany(log, plan, slips, noise, theta);
+  for (let round = 0; round < NOISE_ROUNDS; round++) {
+    const next = Math.max(plan.floor, fit.noise);
+    if (Math.abs(next / noise - 1) < NOISE_SETTLED) break;
+    noise = next;
+    fit = fitted(log, plan, slips, noise, fit.theta);
   }
-  return even(new CholeskyDecomposition(scatter).solve(Matrix.eye(lines.length)));
+  return { slips, fit, noise };
 }
-const VOLUME_STEP_M3 = 1e-4;
+const NOISE_SETTLED = 0.03;
 
-/** How far each reading lies from what all the others say of it, in standard deviations. */
-const standardized = (misses: readonly number[], weight: Matrix): number[] => weight.mmul(Matrix.columnVector(misses)).to1DArray().map((pull, i) => pull / Math.sqrt(weight.get(i, i)));
+/**
+ * The likeliest unknowns wherever they lie: stops and dead ends bend what is
+ * read so sharply that a search stands still at false bottoms. It is begun at
+ * the likeliest of many places, each at a noise that first hides the bends.
+ */
+function fittedFromMany(log: Log, plan: Plan, slips: Slips, noise: number, from: Theta): Fit {
+  const { normal } = seeded(START_SEED);
+  const scales = priorsOf(log, plan, slips);
+  const chanceOf = likelihood(log, plan, slips);
+  const drawn = Array.from({ length: PLACES }, () => scales.map((scale) => scale * normal()));
+  const begins = [from, scales.map(() => 0), ...leastOf(drawn, (theta) => -chanceOf(theta, SOFTENED[0] * noise), STARTS)];
+  const fits = begins.map((begin) => SOFTENED.slice(1).reduce((fit, times) => fitted(log, plan, slips, noise * times, fit.theta), fitted(log, plan, slips, noise * SOFTENED[0], begin)));
+  return leastOf(fits, ({ evidence }) => evidence, 1)[0]!;
+}
+const START_SEED = 1;
+const PLACES = 300;
+const STARTS = 5;
+const SOFTENED = [16, 4, 1] as const;
 
-/** Readings at the bottom and the top that stand still while the plan moves. */
-function stuckEnds(ordered: readonly LoggedPour[], plan: Plan, noise: number): { from: number; to: number } {
-  const still = (end: 'low' | 'high'): number => {
-    const list = end === 'low' ? ordered : [...ordered].reverse();
-    let count = 1;
-    while (count < list.length && Math.abs(list[count]!.reading! - list[0]!.reading!) <= STUCK_SIGMAS * noise) count++;
-    const planned = (line: LoggedPour): number => plan.readingAt(line.volume_m3, 0);
-    const moves = count > 1 ? Math.abs(planned(list[count - 1]!) - planned(list[0]!)) : 0;
-    return count > 1 && moves > MOVES_SIGMAS * noise ? count : 0;
+/** All slips one step away, by kind: one more, one fewer, or a run that is longer or shorter. */
+function slipsFrom({ lines }: Log, slips: Slips, most: number): Record<'low' | 'high' | 'misread' | 'miscounted' | 'fewer', Slips[]> {
+  const { low, high, misread, miscounted } = slips;
+  const ids = lines.map(({ id }) => id);
+  const runs = [0, ...ids.map((_, i) => i).filter((i) => i >= LEAST_STILL)];
+  const inRun = (id: string, l: number, h: number): boolean => ids.indexOf(id) < l || ids.indexOf(id) >= ids.length - h;
+  const left = (l: number, h: number): boolean => ids.length - l - h >= LEAST;
+  const more = misread.length + miscounted.length < most;
+  return {
+    low: runs.filter((l) => l !== low && left(l, high)).flatMap((l) => withAndWithout({ ...slips, low: l }, (id) => inRun(id, l, high))),
+    high: runs.filter((h) => h !== high && left(low, h)).flatMap((h) => withAndWithout({ ...slips, high: h }, (id) => inRun(id, low, h))),
+    misread: more ? ids.filter((id) => !misread.includes(id) && left(low + misread.length + 1, high)).map((id) => ({ ...slips, misread: [...misread, id] })) : [],
+    miscounted: more ? ids.filter((id) => !miscounted.includes(id)).map((id) => ({ ...slips, miscounted: [...miscounted, id] })) : [],
+    fewer: [...misread.map((id) => ({ ...slips, misread: misread.filter((other) => other !== id) })), ...miscounted.map((id) => ({ ...slips, miscounted: miscounted.filter((other) => other !== id) }))],
   };
-  const [low, high] = [still('low'), still('high')];
-  // All of it stuck is a dead float, which the log says by itself.
-  if (low + high >= ordered.length) return { from: 0, to: ordered.length };
-  // The last that stood still is where it begins to move: it may take part.
-  return { from: Math.max(0, low - 1), to: ordered.length - Math.max(0, high - 1) };
 }
+
+/** A run that stands still, and the same with the slips inside it given back. */
+function withAndWithout(slips: Slips, inside: (id: string) => boolean): Slips[] {
+  const fewer = { ...slips, misread: slips.misread.filter((id) => !inside(id)), miscounted: slips.miscounted.filter((id) => !inside(id)) };
+  return fewer.misread.length + fewer.miscounted.length < slips.misread.length + slips.miscounted.length ? [slips, fewer] : [slips];
+}
+

@@ -5,7 +5,7 @@ import { explanations, readingText } from './calibrationWords';
 
 const data = (unknowns: readonly FoundUnknown[], more: object = {}): CalibrationData => ({
   channel: 'resistance', lines: [{ id: 'a' }, { id: 'b' }],
-  explained: { ok: true, value: { unknowns, noise: 1, farOff: [], before_ratio: 0.004, after_ratio: 0.003, iterations: 3, curve: [], ...more } },
+  explained: { ok: true, value: { unknowns, noise: 1, farOff: [], miscounted: [], before_ratio: 0.004, after_ratio: 0.003, iterations: 3, curve: [], ...more } },
 } as unknown as CalibrationData);
 const found = (key: FoundUnknown['key'], value: number, sigma: number): FoundUnknown => ({ key, value, sigma });
 const said = (unknowns: readonly FoundUnknown[], more?: object): string => explanations(data(unknowns, more), 'metric').join(' ');
