@@ -34,8 +34,8 @@ const boxShape = closed({ kind: kindIs('box'), length_m: known(0.02, 20), width_
 const AXES = ['x', 'y', 'z'] as const;
 /** An outline in the two axes across the third, in order (y, z), (x, z) or (x, y). */
 const profile = () => listOf(closed({ u_m: bounded(-20, 20), v_m: bounded(-20, 20) }), 200);
-const prismShape = closed({ kind: kindIs('prism'), axis: oneOf(AXES), length_m: known(0.02, 20), profile: profile(), profileOrigin: oneOf(ORIGINS) });
-const loftShape = closed({ kind: kindIs('loft'), axis: oneOf(AXES), length_m: known(0.02, 20), near: profile(), far: profile(), profileOrigin: oneOf(ORIGINS) });
+const prismShape = closed({ kind: kindIs('prism'), axis: oneOf(AXES), length_m: known(0.02, 20), profile: profile(), profileOrigin: oneOf(ORIGINS), profileSpread_m: bounded(0, 0.5).optional() });
+const loftShape = closed({ kind: kindIs('loft'), axis: oneOf(AXES), length_m: known(0.02, 20), near: profile(), far: profile(), profileOrigin: oneOf(ORIGINS), profileSpread_m: bounded(0, 0.5).optional() });
 const cylinderShape = closed({ kind: kindIs('cylinder'), axis: oneOf(AXES), diameter_m: known(0.02, 10), shell_m: known(0, 20), nearEnd: oneOf(END_SHAPES), farEnd: oneOf(END_SHAPES) });
 const coneShape = closed({ kind: kindIs('cone'), axis: oneOf(AXES), nearDiameter_m: known(0, 10), farDiameter_m: known(0, 10), length_m: known(0.02, 20) });
 /** A closed mesh, as little-endian single-precision coordinates and vertex numbers in base64; see docs/format. */

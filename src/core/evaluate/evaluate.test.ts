@@ -196,6 +196,17 @@ describe('sensitivity', () => {
     expectClose(length.moves.holds!, 0.003 * 0.56 * 0.302 * 0.95, { rel: 1e-9, why: 'linear in length' });
   });
 
+  it('corners of a profile known to within a spread: closed form of a rectangle', () => {
+    const profile = [[0, 0], [0.56, 0], [0.56, 0.302], [0, 0.302]].map(([u_m, v_m]) => ({ u_m: u_m!, v_m: v_m! }));
+    const prism = changed('tanks[0].shape', { kind: 'prism', axis: 'x', length_m: chosen(1.12), profile, profileOrigin: 'measured', profileSpread_m: 0.004 });
+    const corners = sensitivity(prism, findingKeys).influences.find((influence) => influence.path.join('.') === 'tanks.0.shape.profileSpread_m')!;
+    // Each corner moves square to the chord past it and sweeps half that chord; four such add as squares.
+    expectClose(corners.moves.holds!, 2 * 0.5 * Math.hypot(0.56, 0.302) * 0.004 * 1.12 * 0.95, { rel: 1e-9, why: 'four half diagonals' });
+    expect(corners).toMatchObject({ origin: 'measured', value: 0.004 });
+    const exact = withValue(prism, toPath('tanks[0].shape.profileSpread_m'), 0);
+    expect(sensitivity(exact, findingKeys).influences.some((influence) => influence.path.includes('profileSpread_m'))).toBe(false);
+  });
+
   it('can be left off between any two values: nothing is reckoned ahead, and put together they are the same', () => {
     let evaluations = 0;
     const steps = influencesOf(BOAT, (...asked) => {

@@ -57,6 +57,8 @@ export type FlowResult = {
   /** Of the feed, costliest first. */
   readonly losses: readonly LossShare[];
   readonly chart: readonly PumpChartPoint[];
+  /** Flows of the chart at which there is no answer: not drawn, and told. */
+  readonly chartLost: number;
   readonly iterations: number;
   readonly massResidual_m3PerS: number;
   readonly energyResidual_Pa: number;
@@ -114,7 +116,7 @@ export function flowResult(inputs: FlowInputs, consumer: ConsumerDocument, detai
     links: [...solution.links.values()],
     pumps: pumps.map((pump) => pumpResult(pump, drawn.value, inputs)),
     losses: lossesOn(inputs.system, path, solution),
-    chart: detail === 'full' ? pumpChart(inputs, consumer, pumps, delivered_m3PerS) : [],
+    ...(detail === 'full' ? pumpChart(inputs, consumer, pumps, delivered_m3PerS) : { chart: [], chartLost: 0 }),
     iterations: Math.max(held.value.solution.iterations, solution.iterations),
     massResidual_m3PerS: Math.max(held.value.solution.massResidual_m3PerS, solution.massResidual_m3PerS),
     energyResidual_Pa: Math.max(held.value.solution.energyResidual_Pa, solution.energyResidual_Pa),
@@ -184,12 +186,12 @@ function pumpResult(pump: PumpDocument, { solution, volts }: Flowing, inputs: Fl
  * The pump's curve and the line's, at a row of flows. What the line asks is
  * what the pumps give less the pressure that is over at the consumer.
  */
-function pumpChart(inputs: FlowInputs, consumer: ConsumerDocument, pumps: readonly PumpDocument[], delivered: number): PumpChartPoint[] {
+function pumpChart(inputs: FlowInputs, consumer: ConsumerDocument, pumps: readonly PumpDocument[], delivered: number): { readonly chart: readonly PumpChartPoint[]; readonly chartLost: number } {
   const freeFlows = pumps.flatMap((pump) => pumpPoints(pump).map(({ flow_m3PerS }) => flow_m3PerS * drive_ratio({ system: inputs.system }, pump)));
   const reach = CHART_REACH * Math.max(delivered, consumer.neededFlow_m3PerS.value, ...freeFlows);
   const path = new Set(feedPath(inputs.system, consumer.id));
   const filters = inputs.system.components.flatMap((part) => (part.kind === 'filter' && path.has(part.id) ? [part] : []));
-  return Array.from({ length: CHART_STEPS + 1 }, (_, i) => (reach * i) / CHART_STEPS).flatMap((flow) => {
+  const chart = Array.from({ length: CHART_STEPS + 1 }, (_, i) => (reach * i) / CHART_STEPS).flatMap((flow): PumpChartPoint[] => {
     const solved = flowing(inputs, [{ consumer: consumer.id, outflow_m3PerS: flow }], consumer.id);
     if (!solved.ok) return [];
     const { solution, volts } = solved.value;
@@ -201,6 +203,7 @@ function pumpChart(inputs: FlowInputs, consumer: ConsumerDocument, pumps: readon
     const dirt_Pa = filters.reduce((sum, filter) => sum + (solution.links.get(filter.id)?.loss_Pa ?? 0) * Math.max(0, DIRTY_RATIO / filter.dirt_ratio.value - 1), 0);
     return [{ flow_m3PerS: flow, given_Pa, asked_Pa: given_Pa - over, givenLow_Pa, askedDirty_Pa: given_Pa - over + dirt_Pa }];
   });
+  return { chart, chartLost: CHART_STEPS + 1 - chart.length };
 }
 
 function riseAtVolts(pump: PumpDocument, flow_m3PerS: number, volts: number): number {

@@ -52,6 +52,39 @@ export function* influencesOf(system: SystemDocument, findingsOf: FindingsOf): G
   for (const { path, known } of allKnown(system)) {
     if ((known.spread ?? 0) > 0 && !path.some((key) => APART.has(key))) yield influenceOf(system, path, known, base, findingsOf);
   }
+  for (const corners of profileCorners(system)) yield cornersInfluence(system, corners, base, findingsOf);
+}
+
+type Corners = { readonly path: Path; readonly origin: Origin; readonly spread_m: number; readonly profiles: readonly { readonly path: Path; readonly points: Profile }[] };
+type Profile = readonly { readonly u_m: number; readonly v_m: number }[];
+
+/** Profiles whose corners are known to within a spread. */
+function profileCorners(system: SystemDocument): Corners[] {
+  return system.tanks.flatMap(({ shape }, t): Corners[] => {
+    if ((shape.kind !== 'prism' && shape.kind !== 'loft') || !shape.profileSpread_m) return [];
+    const path: Path = ['tanks', t, 'shape'];
+    const profiles = shape.kind === 'prism' ? [{ path: [...path, 'profile'], points: shape.profile }] : [{ path: [...path, 'near'], points: shape.near }, { path: [...path, 'far'], points: shape.far }];
+    return [{ path: [...path, 'profileSpread_m'], origin: shape.profileOrigin, spread_m: shape.profileSpread_m, profiles }];
+  });
+}
+
+/** All corners of a tank's profiles, each moved by itself square to the chord between its neighbours, where it tells most; their effects added as squares. */
+function cornersInfluence(system: SystemDocument, { path, origin, spread_m, profiles }: Corners, base: Snapshot, findingsOf: FindingsOf): Influence {
+  const each = profiles.flatMap(({ path: at, points }) => points.map((_, i) => {
+    const ends = [-1, 1].map((side) => outcomeOf(withValue(system, at, points.map((point, k) => (k === i ? cornerMoved(points, i, side * spread_m) : point))), findingsOf)) as [Snapshot, Snapshot];
+    return moved(base, ...ends);
+  }));
+  const lost = NUMBER_KEYS.filter((key) => each.some((one) => one.lost.includes(key)));
+  const moves = Object.fromEntries(NUMBER_KEYS.flatMap((key) => (!lost.includes(key) && each.some((one) => one.moves[key] !== undefined) ? [[key, Math.hypot(...each.map((one) => one.moves[key] ?? 0))]] : [])));
+  const findings = [...new Set(each.flatMap((one) => one.findings))];
+  return { path, origin, value: spread_m, spread: spread_m, moves, lost, findings, score: Math.hypot(...each.map(({ square }) => Math.sqrt(square))) + FINDING_WEIGHT * findings.length };
+}
+
+function cornerMoved(points: Profile, i: number, by_m: number): Profile[number] {
+  const [before, { u_m, v_m }, after] = [points.at(i - 1)!, points[i]!, points[(i + 1) % points.length]!];
+  const [along, up] = [after.u_m - before.u_m, after.v_m - before.v_m];
+  const chord = Math.hypot(along, up);
+  return chord === 0 ? { u_m, v_m } : { u_m: u_m + (by_m * up) / chord, v_m: v_m - (by_m * along) / chord };
 }
 
 /** All influences, ranked and summed up. */
@@ -84,9 +117,15 @@ function outcomeOf(system: SystemDocument, findingsOf: FindingsOf): Snapshot {
 function influenceOf(system: SystemDocument, path: Path, known: Known, base: Snapshot, findingsOf: FindingsOf): Influence {
   const spread = known.spread!;
   const [low, high] = [-1, 1].map((side) => {
-    const moved = movedValue(known, side * spread, String(path.at(-1)));
-    return outcomeOf(withValue(system, [...path, 'value'], moved), findingsOf);
+    const value = movedValue(known, side * spread, String(path.at(-1)));
+    return outcomeOf(withValue(system, [...path, 'value'], value), findingsOf);
   }) as [Snapshot, Snapshot];
+  const { square, ...change } = moved(base, low, high);
+  return { path, origin: known.origin, value: known.value, spread, ...change, score: Math.sqrt(square) + FINDING_WEIGHT * change.findings.length };
+}
+
+/** What changes between a system and the two ends of a spread. */
+function moved(base: Snapshot, low: Snapshot, high: Snapshot): Pick<Influence, 'moves' | 'lost' | 'findings'> & { readonly square: number } {
   const moves: Partial<Record<NumberKey, number>> = {};
   const lost: NumberKey[] = [];
   let square = 0;
@@ -104,7 +143,7 @@ function influenceOf(system: SystemDocument, path: Path, known: Known, base: Sna
   }
   const findings = [...new Set([...low.findings, ...high.findings, ...base.findings])]
     .filter((id) => !(base.findings.has(id) && low.findings.has(id) && high.findings.has(id)));
-  return { path, origin: known.origin, value: known.value, spread, moves, lost, findings, score: Math.sqrt(square) + FINDING_WEIGHT * findings.length };
+  return { moves, lost, findings, square };
 }
 
 /** Shares that cannot pass one. */
@@ -112,6 +151,6 @@ const PROPER_SHARES: ReadonlySet<string> = new Set(['fillLimit_ratio', 'reserve_
 
 /** Sizes, flows and pressures that are above zero stay so, and shares within one. */
 function movedValue({ value }: Known, by: number, key: string): number {
-  const moved = value > 0 && value + by <= 0 ? value * 1e-3 : value + by;
-  return PROPER_SHARES.has(key) ? Math.min(1, moved) : moved;
+  const next = value > 0 && value + by <= 0 ? value * 1e-3 : value + by;
+  return PROPER_SHARES.has(key) ? Math.min(1, next) : next;
 }

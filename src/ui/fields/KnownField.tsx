@@ -9,7 +9,7 @@ import { useReader } from '../state/reader';
 import { fromDocument, inDegrees, measuredSpread, readEntry, toDocument } from './readEntry';
 import { TextEntry, type EntryVerdict } from './TextEntry';
 
-const ORIGIN_WORDS: Readonly<Record<Origin, string>> = { measured: 'measured', chosen: 'chosen', part: 'from part', assumed: 'assumed' };
+export const ORIGIN_WORDS: Readonly<Record<Origin, string>> = { measured: 'measured', chosen: 'chosen', part: 'from part', assumed: 'assumed' };
 
 export type KnownFieldProps = {
   readonly label: string;

@@ -7,7 +7,7 @@ type Words = { readonly label: string; readonly role: Role };
 /** What the last key of a path means to a builder. */
 const KEY_WORDS: Readonly<Record<string, Words>> = {
   length_m: { label: 'length', role: 'run' }, diameter_m: { label: 'diameter', role: 'tape' }, shell_m: { label: 'straight shell', role: 'tape' },
-  nearDiameter_m: { label: 'near diameter', role: 'tape' }, farDiameter_m: { label: 'far diameter', role: 'tape' }, width_m: { label: 'width', role: 'tape' }, height_m: { label: 'height', role: 'tape' },
+  profileSpread_m: { label: 'corners of its profile', role: 'tape' }, nearDiameter_m: { label: 'near diameter', role: 'tape' }, farDiameter_m: { label: 'far diameter', role: 'tape' }, width_m: { label: 'width', role: 'tape' }, height_m: { label: 'height', role: 'tape' },
   bore_m: { label: 'bore', role: 'bore' }, rise_m: { label: 'rise', role: 'run' }, forward_m: { label: 'run forward', role: 'run' }, toPort_m: { label: 'run to port', role: 'run' },
   x_m: { label: 'distance from aft', role: 'tape' }, y_m: { label: 'distance from starboard', role: 'tape' }, z_m: { label: 'height', role: 'tape' },
   thickness_m: { label: 'sheet thickness', role: 'thickness' }, fillLimit_ratio: { label: 'fill limit', role: 'share' },

@@ -17,7 +17,10 @@ import { Button } from '../parts/Button';
 import { CONSUMER_WORDS, VEHICLE_WORDS } from '../parts/words';
 import { useReader, useReaderStore } from '../state/reader';
 
-const FIRST: Answers = { name: 'My tank', vehicle: 'boat', consumer: 'diesel-engine', power_W: 40e3, holds_m3: 0.1 };
+/** What most of each kind have, to begin with. Common practice. */
+const USUAL_POWER_W: Readonly<Record<Answers['consumer'], number>> = { 'diesel-engine': 40e3, 'petrol-injection': 80e3, 'petrol-carburettor': 60e3, heater: 4e3, generator: 6e3, nozzle: 40e3 };
+
+const FIRST: Answers = { name: 'My tank', vehicle: 'boat', consumer: 'diesel-engine', power_W: USUAL_POWER_W['diesel-engine'], holds_m3: 0.1 };
 
 const POWER_QUESTION: Readonly<Record<Answers['consumer'], string>> = {
   'diesel-engine': 'How strong is the engine?', 'petrol-injection': 'How strong is the engine?', 'petrol-carburettor': 'How strong is the engine?',
@@ -34,7 +37,7 @@ export function NewSystem() {
   const router = useRouter();
   const reader = useReader();
   const [problem, setProblem] = useState<string>();
-  const { control, handleSubmit, setValue, formState } = useForm<Answers>({ defaultValues: FIRST, resolver: yupResolver(answersSchema) as never });
+  const { control, handleSubmit, getValues, setValue, formState } = useForm<Answers>({ defaultValues: FIRST, resolver: yupResolver(answersSchema) as never });
   useEffect(() => void useReaderStore.persist.rehydrate(), []);
 
   const start = handleSubmit(async (answers) => {
@@ -42,6 +45,12 @@ export function NewSystem() {
     if (made.ok) router.push(`/systems/${made.id}`);
     else setProblem(made.detail);
   });
+
+  /** A power that nobody entered follows the consumer. */
+  const chooseConsumer = (from: Answers['consumer'], to: Answers['consumer']): void => {
+    if (getValues('power_W') === USUAL_POWER_W[from]) setValue('power_W', USUAL_POWER_W[to]);
+    setValue('consumer', to);
+  };
 
   const size = (key: SizeKey, label: string, hint?: string) => (
     <Controller
@@ -80,7 +89,7 @@ export function NewSystem() {
             <Controller control={control} name="vehicle" render={({ field }) => <Select label="2. What is it in?" value={field.value} options={VEHICLES.map((value) => ({ value, label: VEHICLE_WORDS[value] }))} onChange={(value) => setValue('vehicle', value)} />} />
             <Controller control={control} name="consumer" render={({ field: { value: consumer } }) => (
               <>
-                <Select label="3. What takes the fuel?" value={consumer} options={CONSUMER_KINDS.map((value) => ({ value, label: CONSUMER_WORDS[value] }))} onChange={(value) => setValue('consumer', value)} />
+                <Select label="3. What takes the fuel?" value={consumer} options={CONSUMER_KINDS.map((value) => ({ value, label: CONSUMER_WORDS[value] }))} onChange={(value) => chooseConsumer(consumer, value)} />
                 {size('power_W', `4. ${POWER_QUESTION[consumer]}`)}
               </>
             )} />

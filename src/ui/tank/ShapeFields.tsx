@@ -1,12 +1,16 @@
 'use client';
 
 import { Box } from '@chakra-ui/react';
-import type { Path, ShapeDocument } from '@/core/document';
+import { limitsAt, ORIGINS, type Path, type ShapeDocument } from '@/core/document';
 import { END_SHAPES, type EndShape, type ExtrudeAxis } from '@/core/geometry';
-import { KnownField } from '../fields/KnownField';
+import { entryText, roleUnit, ROLES, unitById } from '@/core/units';
+import { KnownField, ORIGIN_WORDS } from '../fields/KnownField';
+import { readEntry } from '../fields/readEntry';
 import { Select } from '../fields/Select';
+import { TextEntry, type EntryVerdict } from '../fields/TextEntry';
 import { FieldGrid } from '../parts/Panel';
-import { setValue } from '../state/editor';
+import { openDocument, setValue } from '../state/editor';
+import { useReader } from '../state/reader';
 import { ProfileEditor } from './ProfileEditor';
 import { asKind, type ShapeKind } from './shapeKinds';
 
@@ -39,6 +43,7 @@ export function ShapeFields({ shape, path, side, owner, children }: Props) {
         <Select label={of('Shape')} value={shape.kind} options={kinds.map((value) => ({ value, label: KIND_WORDS[value] }))} onChange={(kind) => setValue('shape', path, asKind(shape, kind))} />
         {'axis' in shape && <Select label={of('Runs')} value={shape.axis} options={(['x', 'y', 'z'] as const).map((value) => ({ value, label: AXIS_WORDS[value] }))} onChange={(axis) => setValue('which way it runs', at('axis'), axis)} />}
         <Sizes shape={shape} at={at} side={side} of={of} />
+        {(shape.kind === 'prism' || shape.kind === 'loft') && <CornersKnown shape={shape} at={at} of={of} />}
         {children}
       </FieldGrid>
       {shape.kind === 'mesh' && <Box color="soft" mt="2">{shape.file}: its size is that of the file. To change it, take the file in again.</Box>}
@@ -95,3 +100,25 @@ function Sizes({ shape, at, side, of }: SizesProps) {
 const EndSelect = ({ label, path, value }: { readonly label: string; readonly path: Path; readonly value: EndShape }) => (
   <Select label={label} value={value} options={END_SHAPES.map((end) => ({ value: end, label: END_WORDS[end] }))} onChange={(end) => setValue(label, path, end)} />
 );
+
+type CornersProps = { readonly shape: Extract<ShapeDocument, { kind: 'prism' | 'loft' }>; readonly at: (key: string) => Path; readonly of: (text: string) => string };
+
+/** How the corners of profiles are known, and how closely: all alike. */
+function CornersKnown({ shape, at, of }: CornersProps) {
+  const reader = useReader();
+  const path = at('profileSpread_m');
+  const enter = (text: string): EntryVerdict => {
+    const read = readEntry(text, 'tape', reader, limitsAt(openDocument(), path));
+    if (!read.ok) return read;
+    setValue('how closely corners are known', path, read.value);
+    return { ok: true, ...(read.note ? { note: read.note } : {}) };
+  };
+  return (
+    <>
+      <Select label={of('Corners are')} value={shape.profileOrigin} options={ORIGINS.map((value) => ({ value, label: ORIGIN_WORDS[value] }))} onChange={(origin) => setValue('corners of the profile', at('profileOrigin'), origin)} />
+      <Box data-path={path.join('.')}>
+        <TextEntry label={of('Each corner, within ±')} value={shape.profileSpread_m === undefined ? '' : entryText(shape.profileSpread_m, 'tape', reader)} unit={unitById(ROLES.tape.kind, roleUnit('tape', reader)).symbol} onEnter={enter} {...(shape.profileSpread_m === undefined ? { hint: 'not said: the numbers count it as exact' } : {})} />
+      </Box>
+    </>
+  );
+}
