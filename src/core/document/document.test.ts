@@ -6,6 +6,8 @@ import { findingsOf } from '../rules';
 import {
   assumed, CONSUMER_KINDS, draftSystem, freshId, limitsAt, MAX_DOCUMENT_BYTES, migrate, parseSystem, parseSystemText, toPath, valueAt, VEHICLES, withAdded, withoutEntry, withValue, type SystemDocument,
 } from '.';
+import { ADDED_KEYS } from './addedKeys';
+import { CURRENT_VERSION } from './schema';
 
 const DRAFT = draftSystem({ name: 'Test', vehicle: 'boat', consumer: 'diesel-engine', power_W: 40e3, holds_m3: 0.1 });
 const copy = (): SystemDocument => structuredClone(DRAFT);
@@ -107,6 +109,47 @@ describe('migrations', () => {
     expect(read.value.tanks[0]).toMatchObject({ dimensions: 'inside', parts: [], slices: [], plates: [] });
     expect(read.value.limits.surgeBay_m3).toEqual({ value: 0.038, origin: 'chosen' });
     expect(read.value.envelope.cornering_mPerS2).toMatchObject({ value: 3, origin: 'assumed' });
+  });
+
+  it.each([1, 2, 3, 4, 5])('a file of version %d comes up to today’s whole, whatever new systems begin with today', (version) => {
+    const old = JSON.parse(readFileSync(`tests/fixtures/box-boat-v${version}.json`, 'utf8')) as Record<string, unknown>;
+    expect(old.version).toBe(version);
+    expect(unwrap(migrate(old))).toEqual(JSON.parse(readFileSync('tests/fixtures/box-boat.json', 'utf8')));
+  });
+
+  it('keys that each version brought are those of the published schemas', () => {
+    type Schema = { readonly properties?: Record<string, Schema>; readonly items?: Schema; readonly anyOf?: Schema[]; readonly oneOf?: Schema[] };
+    const pathsOf = (schema: Schema, at: string): string[] => [
+      ...[...(schema.anyOf ?? []), ...(schema.oneOf ?? [])].flatMap((one) => pathsOf(one, at)),
+      ...Object.entries(schema.properties ?? {}).flatMap(([key, of]) => { const path = at === '' ? key : `${at}.${key}`; return [path, ...pathsOf(of, path)]; }),
+      ...(schema.items ? pathsOf(schema.items, `${at}[]`) : []),
+    ];
+    const published = (version: number): Set<string> => new Set(pathsOf(JSON.parse(readFileSync(`docs/format/system-v${version}.schema.json`, 'utf8')) as Schema, ''));
+    for (let version = 2; version <= CURRENT_VERSION; version++) {
+      const before = published(version - 1);
+      const added = [...published(version)].filter((path) => !before.has(path));
+      expect(added.length).toBeGreaterThan(0);
+      const tops = added.filter((path) => !added.some((other) => path !== other && path.startsWith(other) && '.['.includes(path[other.length]!)));
+      expect([...ADDED_KEYS[version]!].sort(), `version ${version}`).toEqual(tops.sort());
+    }
+  });
+
+  it.each(Object.entries(ADDED_KEYS).flatMap(([version, keys]) => keys.map((key) => [key, Number(version)] as const)))('%s in a file labelled older than version %d is refused, not lost', (key, version) => {
+    const withKey = key.split('.').reduceRight<unknown>((inner, step) => {
+      const depth = step.split('[]').length - 1;
+      return { [step.replaceAll('[]', '')]: Array.from({ length: depth }).reduce((at) => [at], inner) };
+    }, 0);
+    const answer = migrate({ format: 'gasline-system', version: version - 1, ...(withKey as object) });
+    expect(answer).toMatchObject({ ok: false, error: { code: 'wrong-version', at: key.replaceAll('[]', '[0]') } });
+    if (!answer.ok) expect(answer.error.detail).toContain(`version ${version}`);
+    expect(parseSystem({ format: 'gasline-system', version: version - 1, ...(withKey as object) })).toMatchObject({ ok: false });
+  });
+
+  it('today’s demos labelled as older are refused, one and all', () => {
+    for (const demo of ['crab-boat', 'forest-trailer', 'hill-climb-car', 'snow-vehicle']) {
+      const today = JSON.parse(readFileSync(`demo/${demo}.json`, 'utf8')) as Record<string, unknown>;
+      for (let version = 1; version < CURRENT_VERSION; version++) expect(parseSystem({ ...today, version }), `${demo} as ${version}`).toMatchObject({ ok: false, error: { code: 'wrong-version' } });
+    }
   });
 
   it('of something that is not a document leaves the validator to say so', () => {

@@ -1,7 +1,5 @@
 import { failure, success, type Outcome } from '../outcome';
-import { EMPTY_FIT, hardestFor, LINE_PRACTICE, SURGE_BAY_M3 } from './defaults';
-import { FLOAT_IMMERSION } from '../reference/senders';
-import { assumed, chosen } from './known';
+import { strangerIn } from './addedKeys';
 import { CURRENT_VERSION } from './schema';
 
 /** Turns a document of the version it is filed under into the next version. */
@@ -9,21 +7,34 @@ export type Migration = (document: Record<string, unknown>) => Record<string, un
 
 type Tree = Record<string, unknown>;
 
+// What a version began with stands here as it was then: what is begun with today may change, an old file may not.
+
 /** Version 2: tanks of several bodies, baffles and foam; a surge limit; how hard the vehicle moves. */
 function toVersion2(document: Tree): Tree {
   const tanks = Array.isArray(document.tanks) ? document.tanks.map((tank: unknown) => (isTree(tank) ? { ...tank, dimensions: 'inside', parts: [], slices: [], plates: [] } : tank)) : document.tanks;
   const kind = isTree(document.vehicle) && typeof document.vehicle.kind === 'string' ? document.vehicle.kind : 'road';
   return {
     ...document, tanks,
-    limits: { surgeBay_m3: chosen(SURGE_BAY_M3) },
-    envelope: isTree(document.envelope) ? { ...document.envelope, ...hardestFor(kind) } : document.envelope,
+    limits: { surgeBay_m3: { value: 0.038, origin: 'chosen' } },
+    envelope: isTree(document.envelope) ? { ...document.envelope, ...(HARDEST_OF_2[kind] ?? HARDEST_OF_2.road) } : document.envelope,
   };
 }
+
+const known = (value: number, origin: string, spread?: number): Tree => ({ value, origin, ...(spread === undefined ? {} : { spread }) });
+const hardest = (braking: Tree, driving: Tree, cornering: Tree): Tree => ({ braking_mPerS2: braking, driving_mPerS2: driving, cornering_mPerS2: cornering });
+const HARDEST_OF_2: Readonly<Record<string, Tree>> = {
+  boat: hardest(known(2, 'assumed', 0.7), known(2, 'assumed', 0.7), known(3, 'assumed', 1.1)),
+  road: hardest(known(7, 'assumed', 2.5), known(3, 'assumed', 1.1), known(5, 'assumed', 1.8)),
+  snow: hardest(known(5, 'assumed', 1.8), known(4, 'assumed', 1.4), known(5, 'assumed', 1.8)),
+  competition: hardest(known(11, 'assumed', 3.9), known(6, 'assumed', 2.1), known(13, 'assumed', 4.6)),
+  trailer: hardest(known(6, 'assumed', 2.1), known(3, 'assumed', 1.1), known(4, 'assumed', 1.4)),
+  bench: hardest(known(0, 'chosen'), known(0, 'chosen'), known(0, 'chosen')),
+};
 
 /** Version 3: the space that the tanks are to fit into; what a built tank measures. */
 function toVersion3(document: Tree): Tree {
   const tanks = Array.isArray(document.tanks) ? document.tanks.map((tank: unknown) => (isTree(tank) ? { ...tank, built: [] } : tank)) : document.tanks;
-  return { ...document, tanks, fit: EMPTY_FIT };
+  return { ...document, tanks, fit: { clearance_m: { value: 0.01, origin: 'chosen' }, bay: { kind: 'none' }, things: [], ways: [] } };
 }
 
 /** Version 4: places that hands and tools must reach. */
@@ -43,7 +54,7 @@ function toVersion5(document: Tree): Tree {
 function senderOf5({ emptyResistance_ohm, fullResistance_ohm, gauge, ...sender }: Tree): Tree {
   const ohms = (empty_ohm: unknown, full_ohm: unknown): Tree => ({ kind: 'resistance', empty_ohm, full_ohm });
   return {
-    ...sender, immersion_ratio: assumed(FLOAT_IMMERSION.ratio, FLOAT_IMMERSION.spread), tolerance_ratio: assumed(0.05, 0.03), output: ohms(emptyResistance_ohm, fullResistance_ohm),
+    ...sender, immersion_ratio: known(0.5, 'assumed', 0.15), tolerance_ratio: known(0.05, 'assumed', 0.03), output: ohms(emptyResistance_ohm, fullResistance_ohm),
     gauge: isTree(gauge) ? { kind: gauge.kind, scale: ohms(gauge.emptyResistance_ohm, gauge.fullResistance_ohm), tolerance_ratio: gauge.tolerance_ratio } : gauge,
   };
 }
@@ -54,7 +65,7 @@ function toVersion6(document: Tree): Tree {
   const lineEnd = (end: unknown): unknown => (isTree(end) ? { ...end, adapters: [] } : end);
   return {
     ...document,
-    practice: isTree(document.practice) ? { ...document.practice, ...LINE_PRACTICE } : document.practice,
+    practice: isTree(document.practice) ? { ...document.practice, returnOutlet: 'low', transferBy: 'pump', lineFor: 'today', meter: 'after-filter', losses: 'two-k' } : document.practice,
     components: each(document.components, (part) => ({ ...part, ends: [], ...(part.kind === 'pump' ? { type: 'inline' } : part.kind === 'filter' ? { does: 'filter' } : {}) })),
     lines: each(document.lines, (line) => ({ ...line, from: lineEnd(line.from), to: lineEnd(line.to), points: [], passes: [] })),
     consumers: each(document.consumers, (consumer) => ({ ...consumer, ends: [] })),
@@ -82,6 +93,10 @@ export function migrate(
   }
   if (version > current) {
     return failure('wrong-version', 'version', `This file is of version ${version}; this Gas Line reads up to ${current}. Update the app to open it.`);
+  }
+  const stranger = strangerIn(document, version, current);
+  if (stranger) {
+    return failure('wrong-version', stranger.path, `${stranger.path} came with version ${stranger.version}, but the file says that it is of version ${version}. Nothing was taken in: it would lose that. If the rest is as version ${stranger.version} has it, set version to ${stranger.version}.`);
   }
   let migrated = document;
   for (; version < current; version++) {
