@@ -80,10 +80,23 @@ describe('own parts', () => {
   it('are kept by name, found again and removed once', () => {
     const db = openDatabase(fileIn());
     expect(addOwnParts(db, [{ id: 'b', part: part('B') }, { id: 'a', part: part('A') }], 1)).toBe(true);
-    expect(listOwnParts(db).map(({ id, part: { name } }) => [id, name])).toEqual([['a', 'A'], ['b', 'B']]);
+    expect(listOwnParts(db).parts.map(({ id, part: { name } }) => [id, name])).toEqual([['a', 'A'], ['b', 'B']]);
     expect(removeOwnPart(db, 'a')).toBe(true);
     expect(removeOwnPart(db, 'a')).toBe(false);
-    expect(listOwnParts(db)).toHaveLength(1);
+    expect(listOwnParts(db).parts).toHaveLength(1);
+  });
+
+  it('carry the version they were kept in; one of a later version is kept, told and not read', () => {
+    const db = openDatabase(fileIn());
+    addOwnParts(db, [{ id: 'a', part: part('A') }, { id: 'b', part: part('B') }], 1);
+    expect(db.get(sql`select version from own_parts where id = 'a'`)).toEqual({ version: CURRENT_VERSION });
+    db.run(sql`update own_parts set version = ${CURRENT_VERSION + 1} where id = 'b'`);
+    const { parts, unread } = listOwnParts(db);
+    expect(parts.map(({ id }) => id)).toEqual(['a']);
+    expect(unread).toMatchObject([{ id: 'b', name: 'B' }]);
+    expect(unread[0]!.detail).toContain(`version ${CURRENT_VERSION + 1}`);
+    db.run(sql`update own_parts set version = ${CURRENT_VERSION}, part = '{"kind":"pump"}' where id = 'b'`);
+    expect(listOwnParts(db).unread).toHaveLength(1);
   });
 
   it('are taken all or none where there would be too many', () => {
@@ -91,6 +104,6 @@ describe('own parts', () => {
     const many = Array.from({ length: MOST_OWN_PARTS }, (_, i) => ({ id: `p${i}`, part: part(`P${i}`) }));
     expect(addOwnParts(db, many, 1)).toBe(true);
     expect(addOwnParts(db, [{ id: 'one-more', part: part('One more') }], 2)).toBe(false);
-    expect(listOwnParts(db)).toHaveLength(MOST_OWN_PARTS);
+    expect(listOwnParts(db).parts).toHaveLength(MOST_OWN_PARTS);
   });
 });

@@ -34,6 +34,8 @@ export const ownParts = sqliteTable('own_parts', {
   id: text('id').primaryKey(),
   name: text('name').notNull(),
   part: text('part').notNull(),
+  /** Of the format that the part is written in; parts began with version 6. */
+  version: integer('version').notNull().default(6),
   savedAt_ms: integer('saved_at_ms').notNull(),
 });
 

@@ -3,6 +3,7 @@ import { ValidationError } from 'yup';
 import { csvText } from '../formats';
 import { failure, success, type Outcome } from '../outcome';
 import { JOIN_SYSTEMS } from '../reference/joins';
+import { migrate } from './migrations';
 import { component, COMPONENT_KINDS, type ComponentKind } from './schemaLines';
 import type { ComponentDocument } from './schema';
 
@@ -28,6 +29,12 @@ export function parsePart(raw: unknown): Outcome<ComponentDocument, 'invalid'> {
     const message = (errors[0] ?? 'is not valid').replace(/^this /, '');
     return failure('invalid', path || 'part', path && !message.startsWith(path) ? `${path} ${message}` : message);
   }
+}
+
+/** A part that was kept with a version of the format, as today's; it comes up as it would inside a system. */
+export function partOfVersion(raw: unknown, version: number): Outcome<ComponentDocument, 'invalid' | 'wrong-version'> {
+  const migrated = migrate({ version, components: [raw] });
+  return migrated.ok ? parsePart((migrated.value.components as readonly unknown[])[0]) : migrated;
 }
 
 /**

@@ -29,4 +29,4 @@ export { meshText, textMesh, type MeshText } from './meshText';
 export { draftSystem, answerLimits, answersSchema, type Answers } from './draft';
 export { endKey, feedPath, fluidAt, itemsOf, joinOfItem, joinOfLine, linesByEnd, openEnds, runsOf, stockOf, type EndRef, type Item, type Run, type RunStep } from './circuits';
 export { END_WORDS, freeEnds, mayJoin, newPart, partFor, withBranch, withEndsThatAre, withLine, withoutPart, withPartIn, withPartMoved, withPartReplaced, type JoinCode } from './circuitEdits';
-export { catalogueCsv, MOST_OWN_PARTS, parsePart, readCatalogueCsv, type CatalogueCode } from './catalogue';
+export { catalogueCsv, MOST_OWN_PARTS, parsePart, partOfVersion, readCatalogueCsv, type CatalogueCode } from './catalogue';

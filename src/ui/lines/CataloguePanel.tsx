@@ -13,7 +13,7 @@ import { KIND_WORDS } from './lineWords';
 
 /** Parts that the builder keeps for every system, with CSV out and in. */
 export function CataloguePanel() {
-  const { parts, loaded, refused } = useCatalogue();
+  const { parts, unread, loaded, refused } = useCatalogue();
   const input = useId();
   const take = async (files: FileList | null): Promise<void> => {
     const file = files?.[0];
@@ -33,13 +33,14 @@ export function CataloguePanel() {
       </Box>
     }>
       {refused && <Box color="stop" fontWeight="650" role="alert" mb="2">{refused}</Box>}
-      {loaded && parts.length === 0 && <Box color="soft">None yet. Keep a part from its panel, or take in a file; it can then be put into any run.</Box>}
+      {loaded && parts.length + unread.length === 0 && <Box color="soft">None yet. Keep a part from its panel, or take in a file; it can then be put into any run.</Box>}
       {parts.map(({ id, name, part }) => (
         <Box key={id} display="flex" gap="3" alignItems="center" borderTopWidth="1px" borderColor="rule" py="1" data-testid="own-part">
           <Box flex="1"><b>{name}</b> <Box as="span" color="soft">{KIND_WORDS[part.kind]}</Box></Box>
           <SquareButton label={`Remove ${name} from own parts`} onClick={() => void dropPart(id)}><Trash2 size={18} aria-hidden /></SquareButton>
         </Box>
       ))}
+      {unread.map(({ id, name, detail }) => <Box key={id} borderTopWidth="1px" borderColor="rule" py="2" color="warn"><b>{name}</b> is kept, but cannot be read: {detail}</Box>)}
     </Panel>
   );
 }

@@ -5,18 +5,21 @@ import type { ComponentDocument } from '@/core/document';
 
 export type OwnPart = { readonly id: string; readonly name: string; readonly part: ComponentDocument };
 
-type Catalogue = { readonly parts: readonly OwnPart[]; readonly loaded: boolean; readonly refused: string | undefined };
+/** Kept by another version of the app: not lost, and not shown as a part. */
+export type UnreadPart = { readonly id: string; readonly name: string; readonly detail: string };
+
+type Catalogue = { readonly parts: readonly OwnPart[]; readonly unread: readonly UnreadPart[]; readonly loaded: boolean; readonly refused: string | undefined };
 
 /** The builder's own parts, as the server has them. */
-export const useCatalogue = create<Catalogue>()(() => ({ parts: [], loaded: false, refused: undefined }));
+export const useCatalogue = create<Catalogue>()(() => ({ parts: [], unread: [], loaded: false, refused: undefined }));
 
 const SILENT = 'Gas Line’s server does not answer. Start it again with npm run demo.';
 
 export async function loadCatalogue(): Promise<void> {
   try {
     const response = await fetch('/api/parts');
-    const { parts } = (await response.json()) as { parts: OwnPart[] };
-    useCatalogue.setState({ parts, loaded: true, refused: undefined });
+    const { parts, unread } = (await response.json()) as { parts: OwnPart[]; unread: UnreadPart[] };
+    useCatalogue.setState({ parts, unread, loaded: true, refused: undefined });
   } catch {
     useCatalogue.setState({ refused: SILENT });
   }

@@ -6,8 +6,8 @@ export const dynamic = 'force-dynamic';
 
 /** The builder's own parts; with ?as=csv as a file. */
 export function GET(request: Request): Response {
-  const parts = listOwnParts(database());
-  if (new URL(request.url).searchParams.get('as') !== 'csv') return Response.json({ parts });
+  const { parts, unread } = listOwnParts(database());
+  if (new URL(request.url).searchParams.get('as') !== 'csv') return Response.json({ parts, unread });
   return new Response(catalogueCsv(parts.map(({ part }) => part)), { headers: { 'content-type': 'text/csv; charset=utf-8', 'content-disposition': 'attachment; filename="own-parts.csv"' } });
 }
 

@@ -1,0 +1,1 @@
+ALTER TABLE `own_parts` ADD `version` integer DEFAULT 6 NOT NULL;
