@@ -3,6 +3,7 @@ import { editToNumbers } from './editToNumbers';
 import { attitudeMap61 } from './attitudeMap';
 import { clearance20 } from './clearance';
 import { fitChance } from './fitChance';
+import { fitKinks } from './fitKinks';
 import { fitSurvey } from './fitSurvey';
 import { volumeQuery } from './volumeQuery';
 import { networkBenches } from './network';
@@ -12,7 +13,7 @@ import { wayOutSnow } from './wayOut';
 import type { Bench } from './measure';
 
 /** `npm run bench [-- --json] [-- --only NAME]`. To add one, add it to this list. */
-const BENCHES: readonly Bench[] = [editToNumbers, volumeQuery, attitudeMap61, clearance20, wayOutSnow, fitChance, fitSurvey, ...networkBenches, networkFuzz, pourSlips, pourCoverage];
+const BENCHES: readonly Bench[] = [editToNumbers, volumeQuery, attitudeMap61, clearance20, wayOutSnow, fitChance, fitKinks, fitSurvey, ...networkBenches, networkFuzz, pourSlips, pourCoverage];
 
 async function main(): Promise<number> {
   const { values } = parseArgs({ options: { json: { type: 'boolean' }, only: { type: 'string' } } });
