@@ -103,6 +103,7 @@ const RAISED_BY: Readonly<Record<string, Changes | ((system: SystemDocument) => 
   'tank.thin-sheet': [[`${T}material.thickness_m`, chosen(0.001)], [`${T}shape.length_m`, chosen(0.9)]],
   'tank.cracks-at-bends': [[`${T}material.alloy`, 'al-6061']],
   'tank.material-and-fluid': [[`${T}material.alloy`, 'mild-steel']],
+  'tank.load-on-mounts': [['mounts', [{ id: 'tab', name: 'Tab', kind: 'tab', tank: 'main', x_m: chosen(0), y_m: chosen(0), z_m: chosen(0) }]]],
   'tank.heavy-lift': [[`${T}shape.length_m`, chosen(0.9)]],
   'tank.petrol-aboard': [['vehicle.kind', 'boat'], ['fluids[0].fluid', 'petrol']],
   'tank.hole-below-liquid': [['constraints.noHoleBelowLiquid', true], [`${T}ports[2]`, { ...SOUND.tanks[0]!.ports[2]!, face: 'aft', x_m: undefined, z_m: chosen(0.05) }]],

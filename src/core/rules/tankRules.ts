@@ -2,6 +2,7 @@ import { ALLOYS } from '../reference/alloys';
 import { compatibilityOf, CONTACT_FLUID_NAMES, CONTACT_OF_FLUID, MATERIAL_OF_ALLOY } from '../reference/compatibility';
 import { FLUIDS, type FluidKey } from '../reference/fluids';
 import { fluidState } from '../fluids';
+import { STANDARD_GRAVITY_M_PER_S2 } from '../units';
 import { say, when, type Rule } from './rule';
 
 /** Warming that a filled tank must swallow: from cold fuel out of the ground to a hot day. */
@@ -134,6 +135,25 @@ export const TANK_RULES: readonly Rule[] = [
     why: 'A tank that breaks loose or slips while lifted crushes. Straps and the frame under it carry this weight times every shock.',
     mend: 'Lift it empty, with help. Size mounts for the full weight.',
     source: 'ISO 11228-1: 25 kg for one person in good posture (from memory)', status: 'from memory',
+  },
+  {
+    id: 'tank.load-on-mounts',
+    title: 'What the mounts must bear',
+    stage: 'tank', severity: 'note',
+    test: ({ system, evaluation }) => evaluation.tanks.flatMap((tank, t) => {
+      const count = system.mounts.filter((mount) => mount.tank === tank.id).length;
+      const { braking_mPerS2, driving_mPerS2, cornering_mPerS2 } = system.envelope;
+      const hardest_mPerS2 = Math.max(braking_mPerS2.value, driving_mPerS2.value, cornering_mPerS2.value);
+      return when(count > 0, () => ({
+        what: say(`Filled to its limit and moved as hard as you said, ${tank.name} pulls at its ${count === 1 ? 'one mount' : `${count} mounts`} like {pull} sideways, besides {full} downward. Whether mounts, welds and the frame bear that is not judged here.`, {
+          pull: { value: (tank.fullMass_kg * hardest_mPerS2) / STANDARD_GRAVITY_M_PER_S2, role: 'mass' }, full: { value: tank.fullMass_kg, role: 'mass' },
+        }),
+        path: ['mounts', system.mounts.findIndex((mount) => mount.tank === tank.id)],
+      }));
+    }),
+    why: 'A tank that tears loose tears its lines too. Shocks off the road or a wave are several times what braking does.',
+    mend: 'Have the mounts sized by someone who does so for a living where people ride with the tank; put straps or tabs where the frame is stiff.',
+    source: 'force is mass times acceleration, at the hardest accelerations set', status: 'derived',
   },
   {
     id: 'tank.petrol-aboard',
