@@ -69,7 +69,7 @@ export function compileTank(system: SystemDocument, document: TankDocument): Out
   return success({
     document, body: body.value, mesh, bays, gross_m3: meshVolume(mesh), ports, pickups, senders,
     mounting: { yaw_rad: radians(mounting.yaw_deg.value), pitch_rad: radians(mounting.pitch_deg.value), roll_rad: radians(mounting.roll_deg.value) },
-    batch: { key: fluid.fluid, ...(fluid.density15_kgPerM3 ? { density15_kgPerM3: fluid.density15_kgPerM3.value } : {}) },
+    batch: batchOf(fluid),
     fill_ratio: system.conditions.fills.find((fill) => fill.tank === document.id)?.fill_ratio ?? FULL_ENOUGH,
     misplaced: [...document.ports, ...document.pickups, ...document.senders].map((part) => part.id).filter((id) => !found.has(id)),
   });
@@ -124,3 +124,6 @@ export function inVehicle(tank: TankModel, point_m: Vec3): Vec3 {
   const turned = add(add(scale(x, point_m[0]), scale(y, point_m[1])), scale(z, point_m[2]));
   return add([x_m.value, y_m.value, z_m.value], turned);
 }
+
+/** A fluid of the document as its properties are looked up. */
+export const batchOf = ({ fluid, density15_kgPerM3 }: SystemDocument['fluids'][number]): FluidBatch => ({ key: fluid, ...(density15_kgPerM3 ? { density15_kgPerM3: density15_kgPerM3.value } : {}) });

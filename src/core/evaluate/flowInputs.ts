@@ -1,6 +1,6 @@
 import { feedPath } from '../document/circuits';
 import type { FlowInputs, TankLevel } from '../document/compileNetwork';
-import { compileTank, gravityOf, type TankModel } from '../document/compileTank';
+import { batchOf, compileTank, gravityOf, type TankModel } from '../document/compileTank';
 import type { ConsumerDocument, SystemDocument } from '../document/schema';
 import { ambientPressure_Pa, fluidState, type FluidState } from '../fluids';
 import { toTankFrame, type EffectiveGravity } from '../geometry';
@@ -39,6 +39,12 @@ export function prepare(system: SystemDocument): Outcome<Prepared, EvaluationCod
     gravity: gravity.value, ambientAbs_Pa: ambient.value, levels, fluids,
     inputsFor: (consumer) => ({ system, levels, fluid: fluids[sourceTank(system, consumer)]!, gravity: gravity.value, ambientAbs_Pa: ambient.value }),
   });
+}
+
+/** What is in a tank, at the temperature that is set; straight from the document, without reckoning the rest. */
+export function tankFluid({ tanks, fluids, conditions }: SystemDocument, t: number): Outcome<FluidState, 'no-tank' | 'temperature-range'> {
+  const fluid = fluids.find(({ id }) => id === tanks[t]?.fluid);
+  return fluid ? fluidState(batchOf(fluid), conditions.fuelTemperature_K) : failure('no-tank', `tanks[${t}]`, 'There is no such tank.');
 }
 
 /** Which tank a consumer's feed begins in; the first where it begins in none. */

@@ -5,7 +5,7 @@ import { loadKernel } from '../geometry';
 import { unwrap } from '../outcome';
 import { seeded } from '../seeded';
 import { expectClose } from '../../../tests/expectClose';
-import { calibrationResult, designedSender, evaluateSystem, evenStep_m3, refittedSender, rigPlan, taughtByPours } from '.';
+import { tankFluid, calibrationResult, designedSender, evaluateSystem, evenStep_m3, refittedSender, rigPlan, taughtByPours } from '.';
 
 beforeAll(loadKernel);
 
@@ -82,6 +82,20 @@ function poured(system: SystemDocument, truth: { readonly volume: number; readon
   });
   return applied(system, [['tanks[0].calibrations', [{ id: 'log', name: 'Log', of: 'sender', start_m3: 0, startSpread_m3: 1e-6, pitch_deg: 0, roll_deg: 0, pours }]]]);
 }
+
+describe('what is in a tank, for weights of pours', () => {
+  it('is that tank’s own fluid and batch at the temperature that is set, without the rest', () => {
+    const two = applied(DRAFT, [
+      ['fluids', [...DRAFT.fluids, { id: 'water', fluid: 'water' }]], ['tanks', [DRAFT.tanks[0], { ...DRAFT.tanks[0]!, id: 'second', fluid: 'water' }]],
+      ['fluids[0].density15_kgPerM3', chosen(832)], ['conditions.fuelTemperature_K', 288.15],
+    ]);
+    expectClose(unwrap(tankFluid(two, 0)).density_kgPerM3, 832, { rel: 1e-4, why: 'the batch, at 15 °C' });
+    expectClose(unwrap(tankFluid(two, 1)).density_kgPerM3, 999.1, { rel: 1e-3, why: 'water at 15 °C, CRC Handbook (from memory)' });
+    expectClose(unwrap(evaluateSystem(DRAFT)).fluid.density_kgPerM3, unwrap(tankFluid(DRAFT, 0)).density_kgPerM3, { rel: 1e-12, why: 'the same as in all other numbers' });
+    expect(tankFluid(two, 7)).toMatchObject({ ok: false, error: { code: 'no-tank' } });
+    expect(tankFluid(applied(two, [['conditions.fuelTemperature_K', 900]]), 0)).toMatchObject({ ok: false, error: { code: 'temperature-range' } });
+  });
+});
 
 describe('a calibration of a document', () => {
   it('finds that the tank holds 4 % less and the probe sits 4 mm lower', () => {

@@ -20,7 +20,7 @@ export { tankTable, type TableAt } from './table';
 export { workingOf, type Working, type WorkingStep, type WorkingTerm } from './workings';
 export { COMFORT_RATIO, DIRTY_RATIO, LOW_VOLTS_RATIO, VAPOUR_MARGIN_PA, type DutyResult, type FlowResult, type LossShare, type PumpChartPoint, type PumpResult } from './flowResult';
 export { MOST_DROP_RATIO, type ElectricsResult } from './electrics';
-export { flowInputsOf, type EvaluationCode } from './flowInputs';
+export { flowInputsOf, tankFluid, type EvaluationCode } from './flowInputs';
 export * from './lines';
 export type { BalancePoint, Detail, PickupResult, TankResult } from './tankResult';
 export type { SectionDrawing, SenderDrawing, TankDrawing } from './drawing';

@@ -84,7 +84,7 @@ function Log({ t, c, nameOf }: { readonly t: number; readonly c: number; readonl
         <TextEntry label="Stood starboard down by" value={String(calibration.roll_deg)} unit="°" onEnter={enterSlope('roll_deg')} />
         <Box pt="5"><Button onClick={() => applyEdit(`remove the log ${calibration.name}`, (system) => withoutEntry(system, ['tanks', t, 'calibrations'], c))}>Remove this log</Button></Box>
       </FieldGrid></Box>
-      <PourEntry reads={signal ?? 'height'} onPour={pour} />
+      <PourEntry t={t} reads={signal ?? 'height'} onPour={pour} />
       {answer && !answer.ok && <Box mt="3" color="stop" fontWeight="600">{answer.error.detail}</Box>}
       <PourTable t={t} c={c} data={data} />
       <CsvButtons t={t} c={c} />

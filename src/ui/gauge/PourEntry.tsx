@@ -3,6 +3,7 @@
 import { Box } from '@chakra-ui/react';
 import { useState } from 'react';
 import { POUR_WAYS, type PourDocument } from '@/core/document';
+import { tankFluid } from '@/core/evaluate';
 import { POUR_SPREADS } from '@/core/reference/senders';
 import { formatQuantity, parseQuantity, type ReaderSystem, type Role } from '@/core/units';
 import { readEntry } from '../fields/readEntry';
@@ -10,8 +11,8 @@ import { Select } from '../fields/Select';
 import { TextEntry, type EntryVerdict } from '../fields/TextEntry';
 import { Button } from '../parts/Button';
 import { FieldGrid } from '../parts/Panel';
+import { useSystem } from '../state/editor';
 import { useReader } from '../state/reader';
-import { useDetails } from '../state/results';
 
 type Way = (typeof POUR_WAYS)[number];
 type Reads = 'resistance' | 'voltage' | 'height';
@@ -22,9 +23,11 @@ const CHANNEL_ROLES: Readonly<Record<Exclude<Channel, 'none'>, Role>> = { resist
 const LIMITS: Readonly<Record<Exclude<Channel, 'none'>, { readonly min: number; readonly max: number }>> = { resistance: { min: 0, max: 1e6 }, voltage: { min: -60, max: 60 }, needle: { min: -0.5, max: 1.5 }, height: { min: -1, max: 20 } };
 
 /** One pour and what was read after it; kept here until both are there, then written down. */
-export function PourEntry({ reads, onPour }: { readonly reads: Reads; readonly onPour: (pour: Omit<PourDocument, 'id'>) => void }) {
+export function PourEntry({ t, reads, onPour }: { readonly t: number; readonly reads: Reads; readonly onPour: (pour: Omit<PourDocument, 'id'>) => void }) {
   const reader = useReader();
-  const fluid = useDetails(({ results }) => (results?.ok ? results.evaluation.fluid : undefined));
+  // From the document itself, at once: a weight typed before the results are there is a weight all the same.
+  const state = tankFluid(useSystem(), t);
+  const fluid = state.ok ? state.value : undefined;
   const [way, setWay] = useState<Way>('can');
   const [channel, setChannel] = useState<Channel>(reads);
   const [amount, setAmount] = useState<{ readonly text: string; readonly volume_m3: number }>();
@@ -54,7 +57,7 @@ export function PourEntry({ reads, onPour }: { readonly reads: Reads; readonly o
     <Box mt="3" p="3" bg="sunk" borderRadius="md" data-testid="pour-entry" className="no-print">
       <FieldGrid min="200px">
         <Select label="Poured by" value={way} options={POUR_WAYS.map((value) => ({ value, label: `${POUR_SPREADS[value].name}, ± ${formatQuantity(POUR_SPREADS[value].ratio, 'share', { reader, digits: 1 }).text}` }))} onChange={(next) => { setWay(next); setAmount(undefined); }} />
-        <TextEntry key={way} label={way === 'scale' ? 'Weight or volume poured' : way === 'drawn-off' ? 'Volume drawn off' : 'Volume poured'} value={amount?.text ?? ''} unit={way === 'scale' ? 'kg' : formatQuantity(0, 'tankVolume', { reader }).symbol} onEnter={enterAmount} hint={way === 'scale' ? `Weight goes by the fuel’s density at the set temperature${fluid ? `, ${formatQuantity(fluid.density_kgPerM3, 'density', { reader }).text}` : ''}.` : undefined} />
+        <TextEntry key={way} label={way === 'scale' ? 'Weight or volume poured' : way === 'drawn-off' ? 'Volume drawn off' : 'Volume poured'} value={amount?.text ?? ''} unit={way === 'scale' ? 'kg' : formatQuantity(0, 'tankVolume', { reader }).symbol} onEnter={enterAmount} {...(way !== 'scale' ? {} : { hint: fluid ? `Weight goes by the fuel’s density at the set temperature, ${formatQuantity(fluid.density_kgPerM3, 'density', { reader }).text}.` : `No weight can be taken: the fuel’s density is not known. ${state.ok ? '' : state.error.detail}` })} />
         <Select label="Read" value={channel} options={([reads, ...(reads === 'height' ? [] : ['needle'] as const), 'none'] as const).map((value) => ({ value, label: CHANNEL_WORDS[value] }))} onChange={(next) => { setChannel(next); setReading(undefined); }} />
         {channel !== 'none' && <TextEntry key={`${channel} ${reading === undefined ? 'open' : 'read'}`} label="Reading after it" value={reading?.text ?? ''} unit={formatQuantity(0, CHANNEL_ROLES[channel], { reader }).symbol} onEnter={enterReading} />}
         <TextEntry label="Note to it" value={note} onEnter={(text) => (setNote(text.slice(0, 300)), { ok: true })} />
