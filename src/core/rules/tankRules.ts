@@ -140,7 +140,7 @@ export const TANK_RULES: readonly Rule[] = [
     id: 'tank.load-on-mounts',
     title: 'What the mounts must bear',
     stage: 'tank', severity: 'note',
-    test: ({ system, evaluation }) => evaluation.tanks.flatMap((tank, t) => {
+    test: ({ system, evaluation }) => evaluation.tanks.flatMap((tank) => {
       const count = system.mounts.filter((mount) => mount.tank === tank.id).length;
       const { braking_mPerS2, driving_mPerS2, cornering_mPerS2 } = system.envelope;
       const hardest_mPerS2 = Math.max(braking_mPerS2.value, driving_mPerS2.value, cornering_mPerS2.value);
