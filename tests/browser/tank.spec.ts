@@ -72,3 +72,15 @@ test('the strapping table at a chosen step, as CSV and as STL', async ({ page })
   expect(stl.suggestedFilename()).toMatch(/inside\.stl$/);
   expect(readFileSync((await stl.path())!).readUInt32LE(80)).toBe(12);
 });
+
+test('how closely a profile’s corners are known spreads the litres, and is listed to measure', async ({ page }) => {
+  await openCopy(page, 'box-boat', 'tank');
+  await page.getByLabel('Shape', { exact: true }).selectOption('prism');
+  await expect(page.getByText('not said: the numbers count it as exact')).toBeVisible();
+  await page.getByLabel('Corners are', { exact: true }).selectOption('assumed');
+  await page.getByLabel('Each corner, within ±', { exact: true }).fill('25');
+  await page.getByLabel('Each corner, within ±', { exact: true }).press('Enter');
+  await expect(page.getByText('not said: the numbers count it as exact')).toHaveCount(0);
+  await page.getByTestId('stage-measure').click();
+  await expect(page.getByTestId('measure-row').filter({ hasText: 'corners of its profile' })).toContainText('Holds ±');
+});
