@@ -140,7 +140,12 @@ function senderRead(tank: TankModel, model: SenderModel, document: CalibrationDo
   const surround = surroundOf(tank, model);
   const runs = runsByArm(sender, surround.room, surround.round);
   if (!runs(0)) return failure('no-reading', model.document.name, `${model.document.name} is free nowhere in the tank as planned, so that there is nothing to compare with.`);
-  const readingAt: Plan['readingAt'] = (volume, lowered, arm) => readingOf(output, shareAt(withArm(sender, arm), runs(arm)!, up, surface(volume) + lowered * up[2]));
+  // Whole logs are read with one arm after the other.
+  let held = { ratio: 0, sender, run: runs(0)! };
+  const readingAt: Plan['readingAt'] = (volume, lowered, ratio) => {
+    if (ratio !== held.ratio) held = { ratio, sender: withArm(sender, ratio), run: runs(ratio)! };
+    return readingOf(output, shareAt(held.sender, held.run, up, surface(volume) + lowered * up[2]));
+  };
   const arm = sender.kind === 'swing-arm' ? { armLength_m: sender.armLength_m } : {};
   const kinds = document.pours.map(({ reading }) => reading.kind);
   const byNeedle = kinds.filter((kind) => kind === 'needle').length > kinds.filter((kind) => kind === model.document.output.kind).length;
