@@ -203,6 +203,11 @@ describe('sensitivity', () => {
     // Each corner moves square to the chord past it and sweeps half that chord; four such add as squares.
     expectClose(corners.moves.holds!, 2 * 0.5 * Math.hypot(0.56, 0.302) * 0.004 * 1.12 * 0.95, { rel: 1e-9, why: 'four half diagonals' });
     expect(corners).toMatchObject({ origin: 'measured', value: 0.004 });
+    const added = withValue(prism, toPath('tanks[0].parts'), [{ id: 'sump', name: 'Sump', does: 'add', shape: { kind: 'prism', axis: 'x', length_m: chosen(0.2), profile: [[0, 0], [0.2, 0], [0.2, 0.1], [0, 0.1]].map(([u_m, v_m]) => ({ u_m: u_m!, v_m: v_m! })), profileOrigin: 'assumed', profileSpread_m: 0.004 }, x_m: chosen(0.1), y_m: chosen(0.1), z_m: chosen(-0.05), yaw_deg: chosen(0), pitch_deg: chosen(0), roll_deg: chosen(0) }]);
+    const ofPart = sensitivity(added, findingKeys).influences.find((influence) => influence.path.join('.') === 'tanks.0.parts.0.shape.profileSpread_m')!;
+    // Half of the sump stands inside the tank, and only its lower two corners tell.
+    expect(ofPart.moves.holds!).toBeGreaterThan(0);
+    expect(ofPart.moves.holds!).toBeLessThan(2 * 0.5 * Math.hypot(0.2, 0.1) * 0.004 * 0.2 * 0.95);
     const exact = withValue(prism, toPath('tanks[0].shape.profileSpread_m'), 0);
     expect(sensitivity(exact, findingKeys).influences.some((influence) => influence.path.includes('profileSpread_m'))).toBe(false);
   });

@@ -58,17 +58,17 @@ export function* influencesOf(system: SystemDocument, findingsOf: FindingsOf): G
 type Corners = { readonly path: Path; readonly origin: Origin; readonly spread_m: number; readonly profiles: readonly { readonly path: Path; readonly points: Profile }[] };
 type Profile = readonly { readonly u_m: number; readonly v_m: number }[];
 
-/** Profiles whose corners are known to within a spread. */
+/** Profiles of tanks and of what is added to them or taken away, whose corners are known to within a spread. */
 function profileCorners(system: SystemDocument): Corners[] {
-  return system.tanks.flatMap(({ shape }, t): Corners[] => {
+  const shapes = system.tanks.flatMap(({ shape, parts }, t) => [{ shape, path: ['tanks', t, 'shape'] as Path }, ...parts.map((part, p) => ({ shape: part.shape, path: ['tanks', t, 'parts', p, 'shape'] as Path }))]);
+  return shapes.flatMap(({ shape, path }): Corners[] => {
     if ((shape.kind !== 'prism' && shape.kind !== 'loft') || !shape.profileSpread_m) return [];
-    const path: Path = ['tanks', t, 'shape'];
     const profiles = shape.kind === 'prism' ? [{ path: [...path, 'profile'], points: shape.profile }] : [{ path: [...path, 'near'], points: shape.near }, { path: [...path, 'far'], points: shape.far }];
     return [{ path: [...path, 'profileSpread_m'], origin: shape.profileOrigin, spread_m: shape.profileSpread_m, profiles }];
   });
 }
 
-/** All corners of a tank's profiles, each moved by itself square to the chord between its neighbours, where it tells most; their effects added as squares. */
+/** All corners of a body's profiles, each moved by itself square to the chord between its neighbours, where it tells most; their effects added as squares. */
 function cornersInfluence(system: SystemDocument, { path, origin, spread_m, profiles }: Corners, base: Snapshot, findingsOf: FindingsOf): Influence {
   const each = profiles.flatMap(({ path: at, points }) => points.map((_, i) => {
     const ends = [-1, 1].map((side) => outcomeOf(withValue(system, at, points.map((point, k) => (k === i ? cornerMoved(points, i, side * spread_m) : point))), findingsOf)) as [Snapshot, Snapshot];

@@ -43,7 +43,7 @@ export function ShapeFields({ shape, path, side, owner, children }: Props) {
         <Select label={of('Shape')} value={shape.kind} options={kinds.map((value) => ({ value, label: KIND_WORDS[value] }))} onChange={(kind) => setValue('shape', path, asKind(shape, kind))} />
         {'axis' in shape && <Select label={of('Runs')} value={shape.axis} options={(['x', 'y', 'z'] as const).map((value) => ({ value, label: AXIS_WORDS[value] }))} onChange={(axis) => setValue('which way it runs', at('axis'), axis)} />}
         <Sizes shape={shape} at={at} side={side} of={of} />
-        {(shape.kind === 'prism' || shape.kind === 'loft') && <CornersKnown shape={shape} at={at} of={of} />}
+        {(shape.kind === 'prism' || shape.kind === 'loft') && path[0] === 'tanks' && <CornersKnown shape={shape} at={at} of={of} />}
         {children}
       </FieldGrid>
       {shape.kind === 'mesh' && <Box color="soft" mt="2">{shape.file}: its size is that of the file. To change it, take the file in again.</Box>}
@@ -103,7 +103,7 @@ const EndSelect = ({ label, path, value }: { readonly label: string; readonly pa
 
 type CornersProps = { readonly shape: Extract<ShapeDocument, { kind: 'prism' | 'loft' }>; readonly at: (key: string) => Path; readonly of: (text: string) => string };
 
-/** How the corners of profiles are known, and how closely: all alike. */
+/** How the corners of a tank's profiles are known, and how closely: all alike. Clearances do not count it, so that bays and things have no such field. */
 function CornersKnown({ shape, at, of }: CornersProps) {
   const reader = useReader();
   const path = at('profileSpread_m');
