@@ -8,7 +8,7 @@ import type { Compartments, Envelope, Inlet } from '../tank';
 import { tankBody, type TankBody } from './compileBody';
 import { senderModel, type SenderModel } from './compileSender';
 import { degrees, OUTWARD, radians } from './axes';
-import { portPoint, portSeat } from './portSeat';
+import { flatWay, portPoint } from './portSeat';
 import type { PickupDocument, PortDocument, SystemDocument, TankDocument } from './schema';
 
 export { degrees, OUTWARD, portPoint, radians };
@@ -94,7 +94,7 @@ function pickupModel(mesh: ClosedMesh, document: PickupDocument, tank: TankDocum
     const point_m: Vec3 = [port_m[0], port_m[1], port.face === 'floor' ? port_m[2] + height : port_m[2]];
     return [{ document, port_m, down: DOWN, inlet: { point_m, submergence_m }, tubeLength_m: Math.abs(port_m[2] - point_m[2]) }];
   }
-  const down = hangingWay(mesh, document, port);
+  const down = hangingWay(mesh, document, port, port_m);
   let tubeLength_m = 0;
   for (let look = 0; look < FLOOR_LOOKS; look++) {
     const under = add(port_m, scale(down, tubeLength_m));
@@ -112,9 +112,9 @@ const DOWN: Vec3 = [0, 0, -1];
 const LEAST_DOWN = 0.5;
 
 /** A tube or a module stands square to a flat wall, as its fitting does, however that leans; a hose hangs plumb. */
-function hangingWay(mesh: ClosedMesh, { kind }: PickupDocument, port: PortDocument): Vec3 {
-  const seat = kind === 'hose' ? undefined : portSeat(mesh, port);
-  return seat?.isFlat && seat.out[2] > LEAST_DOWN ? scale(seat.out, -1) : DOWN;
+function hangingWay(mesh: ClosedMesh, { kind }: PickupDocument, port: PortDocument, port_m: Vec3): Vec3 {
+  const out = kind === 'hose' ? undefined : flatWay(mesh, port, port_m);
+  return out && out[2] > LEAST_DOWN ? scale(out, -1) : DOWN;
 }
 
 /** A point of a tank in vehicle axes [m]. */

@@ -75,17 +75,25 @@ function seatOn(outer: ClosedMesh, port: PortDocument): PortSeat | undefined {
   const point = portPoint(outer, port);
   if (!point) return undefined;
   const { axis, sign } = FACE_AXIS[port.face];
+  const flat = flatWay(outer, port, point);
+  if (flat) return { seat_m: point, out: flat, isFlat: true };
   const radius = standsOn(port).diameter_m / 2;
   const walls = rimOf(port, point, radius).map((rim) => wallAt(outer, port, rim));
-  const middle = wallAt(outer, port, point);
-  if (middle && dot(middle.normal, OUTWARD[port.face]) > LEANS_COS && walls.every((wall) => wall && dot(wall.normal, middle.normal) > FLAT_COS && Math.abs(dot(middle.normal, subtract(wall.point_m, point))) < FLAT_M)) {
-    return { seat_m: point, out: middle.normal, isFlat: true };
-  }
   const seat = [...point] as [number, number, number];
   // A wall that rises by more than the fitting is wide is another wall beside it, not the seat under it.
   const beside = walls.map((wall) => ((wall?.point_m[axis] ?? point[axis]) - point[axis]) * sign).filter((rise) => rise > 0 && rise < 2 * radius);
   seat[axis] += sign * Math.max(0, ...beside);
   return { seat_m: seat, out: OUTWARD[port.face], isFlat: false };
+}
+/** Outwards, square to the wall that a port sits on, where that is flat all round it; one look that is not is enough. */
+export function flatWay(outer: ClosedMesh, port: PortDocument, point: Vec3): Vec3 | undefined {
+  const middle = wallAt(outer, port, point);
+  if (!middle || dot(middle.normal, OUTWARD[port.face]) <= LEANS_COS) return undefined;
+  const isFlat = rimOf(port, point, standsOn(port).diameter_m / 2).every((rim) => {
+    const wall = wallAt(outer, port, rim);
+    return wall !== undefined && dot(wall.normal, middle.normal) > FLAT_COS && Math.abs(dot(middle.normal, subtract(wall.point_m, point))) < FLAT_M;
+  });
+  return isFlat ? middle.normal : undefined;
 }
 /** A wall may be out of flat by so much and still be one [m]. */
 const FLAT_M = 2e-4;

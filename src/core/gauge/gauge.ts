@@ -1,4 +1,4 @@
-import { levelForVolume, offsetRange, volumeBelow, type ClosedMesh, type Vec3 } from '../geometry';
+import { levelForVolume, offsetRange, volumesAlong, type ClosedMesh, type Vec3 } from '../geometry';
 import { failure, success, unwrap, type Outcome } from '../outcome';
 import { needleAt, type Gauge, type NeedleCode, type Scale } from './needle';
 import { span_m } from './probe';
@@ -66,11 +66,12 @@ export function gaugeCurve(mesh: ClosedMesh, instrument: Instrument, holds_m3: n
       ? failure('no-swing', 'sender', 'The float or its arm touches something wherever it stands; shorten the arm or move the sender.')
       : failure('no-span', 'sender', 'The probe does not go into the tank, or is dead over all its length; shorten it or move it.');
   }
+  const below = volumesAlong(mesh, up);
   const [low] = offsetRange(mesh, up);
   const full = unwrap(levelForVolume(mesh, up, holds_m3)).offset_m;
   const surfaces = Array.from({ length: steps + 1 }, (_, i) => {
     const offset_m = low + ((full - low) * i) / steps;
-    return { offset_m, volume_m3: i === steps ? holds_m3 : volumeBelow(mesh, { normal: up, offset_m }) };
+    return { offset_m, volume_m3: i === steps ? holds_m3 : below(offset_m) };
   });
   const standing = (offset_m: number, volume_m3: number) => {
     const share = shareAt(sender, free, up, offset_m);
@@ -78,7 +79,7 @@ export function gaugeCurve(mesh: ClosedMesh, instrument: Instrument, holds_m3: n
   };
   const gauge = taughtFrom(instrument.gauge, surfaces.map(({ offset_m, volume_m3 }) => standing(offset_m, volume_m3)));
   if (!gauge.ok) return gauge;
-  const pointAt = (offset_m: number, volume_m3 = Math.min(holds_m3, volumeBelow(mesh, { normal: up, offset_m }))): GaugePoint => {
+  const pointAt = (offset_m: number, volume_m3 = Math.min(holds_m3, below(offset_m))): GaugePoint => {
     const stood = standing(offset_m, volume_m3);
     return { ...stood, ...needleBand(gauge.value, instrument, stood.reading) };
   };
@@ -89,13 +90,14 @@ export function gaugeCurve(mesh: ClosedMesh, instrument: Instrument, holds_m3: n
   }, kinks, surfaces.map(({ offset_m }) => offset_m)));
   const even = surfaces.map(({ offset_m, volume_m3 }) => pointAt(offset_m, volume_m3));
   // What is drawn of it has the worst in it, and turns where the sender does.
-  const points = [...even, worst, ...turnsOf(sender, free, up, low, full).map((offset_m) => pointAt(offset_m))]
+  const turns = turnsOf(sender, free, up, low, full);
+  const points = [...even, worst, ...turns.map((offset_m) => pointAt(offset_m))]
     .sort((p, q) => p.volume_m3 - q.volume_m3).filter((point, i, all) => i === 0 || point.volume_m3 > all[i - 1]!.volume_m3);
-  return success({ points, free, gauge: gauge.value, worst: { error_ratio: worst.needle_ratio - worst.true_ratio, at: worst }, ...unseen(mesh, sender, free, up, low, full, holds_m3) });
+  return success({ points, free, gauge: gauge.value, worst: { error_ratio: worst.needle_ratio - worst.true_ratio, at: worst }, ...unseen(below, turns, holds_m3) });
 }
 
 /** Surfaces at which the sender leaves its low end and comes to its high one. */
-function turnsOf(sender: Sender, free: FreeRun, up: Vec3, low: number, full: number): number[] {
+function turnsOf(sender: Sender, free: FreeRun, up: Vec3, low: number, full: number): [number, number] {
   const [from, to] = [shareAt(sender, free, up, low), shareAt(sender, free, up, full)];
   return [lowestPassing((at) => shareAt(sender, free, up, at) > from + LEFT_SHARE, low, full), lowestPassing((at) => shareAt(sender, free, up, at) >= to - LEFT_SHARE, low, full)];
 }
@@ -124,11 +126,9 @@ export function needleBand(gauge: Gauge, { output, tolerance_ratio }: Pick<Instr
 /** Of its travel: what counts as having left an end. */
 const LEFT_SHARE = 1e-9;
 
-/** Volumes at which the sender leaves its low end and reaches its high end, by halving the surface between empty and full. */
-function unseen(mesh: ClosedMesh, sender: Sender, free: FreeRun, up: Vec3, low: number, full: number, holds_m3: number): { unseenLow_m3: number; unseenHigh_m3: number } {
-  const [left, reached] = turnsOf(sender, free, up, low, full).map((offset_m) => Math.min(holds_m3, volumeBelow(mesh, { normal: up, offset_m })));
-  return { unseenLow_m3: left!, unseenHigh_m3: holds_m3 - reached! };
-}
+/** Volumes at which the sender leaves its low end, and that are left when it reaches its high end. */
+const unseen = (below: (offset_m: number) => number, [left, reached]: readonly [number, number], holds_m3: number): { unseenLow_m3: number; unseenHigh_m3: number } =>
+  ({ unseenLow_m3: Math.min(holds_m3, below(left)), unseenHigh_m3: holds_m3 - Math.min(holds_m3, below(reached)) });
 
 /** What the needle shows at one surface. */
 export function readingAt(instrument: Instrument, gauge: Gauge, free: FreeRun, up: Vec3, offset_m: number): { share: number; reading: number; needle_ratio: number } {
@@ -184,7 +184,7 @@ export function surfaceTable(mesh: ClosedMesh, up: Vec3, heights: number): (volu
   if (kept) return kept;
   const [low, high] = offsetRange(mesh, up);
   const offsets = Float64Array.from({ length: heights + 1 }, (_, i) => low + ((high - low) * i) / heights);
-  const volumes = offsets.map((offset_m) => volumeBelow(mesh, { normal: up, offset_m }));
+  const volumes = offsets.map(volumesAlong(mesh, up));
   const table = (volume_m3: number): number => straight(volumes, offsets, volume_m3);
   if (known.size >= KEPT) known.delete(known.keys().next().value!);
   known.set(key, table);

@@ -25,14 +25,18 @@ export type ClippedBody = {
  * @returns volume [m³], 0 … full
  * @source divergence theorem; docs/derivations/clipped-volume.md
  */
-export function volumeBelow(mesh: ClosedMesh, plane: Plane): number {
-  const { positions, triangles } = mesh;
-  const [nx, ny, nz] = plane.normal;
-  const px = nx * plane.offset_m;
-  const py = ny * plane.offset_m;
-  const pz = nz * plane.offset_m;
+export const volumeBelow = (mesh: ClosedMesh, { normal, offset_m }: Plane): number => Math.max(0, (sixBelow(mesh, normal, offset_m, undefined) / 6) * mesh.fillable);
+
+/** Six times what triangles add below a plane: all of them, or those named. One loop without calls, since nearly all else waits for it. */
+function sixBelow({ positions, triangles }: ClosedMesh, normal: Vec3, offset_m: number, which: Uint32Array | undefined): number {
+  const [nx, ny, nz] = normal;
+  const px = nx * offset_m;
+  const py = ny * offset_m;
+  const pz = nz * offset_m;
+  const count = which ? which.length : triangles.length / 3;
   let six = 0;
-  for (let i = 0; i < triangles.length; i += 3) {
+  for (let k = 0; k < count; k++) {
+    const i = which === undefined ? 3 * k : 3 * which[k]!;
     const a = 3 * triangles[i]!;
     const b = 3 * triangles[i + 1]!;
     const c = 3 * triangles[i + 2]!;
@@ -43,7 +47,7 @@ export function volumeBelow(mesh: ClosedMesh, plane: Plane): number {
     if (share === 0) continue;
     six += share * (ax * (by * cz - bz * cy) + ay * (bz * cx - bx * cz) + az * (bx * cy - by * cx));
   }
-  return Math.max(0, (six / 6) * mesh.fillable);
+  return six;
 }
 
 /** Share cut off at the corner of height d; two ratios, since their products can vanish where they do not. */
@@ -56,6 +60,48 @@ function shareBelow(da: number, db: number, dc: number): number {
   if (below === 0) return 0;
   if (below === 1) return da <= 0 ? corner(da, db, dc) : db <= 0 ? corner(db, dc, da) : corner(dc, da, db);
   return 1 - (da > 0 ? corner(da, db, dc) : db > 0 ? corner(db, dc, da) : corner(dc, da, db));
+}
+
+const BANDS = 48;
+
+/**
+ * `volumeBelow` for many planes of one normal. The height is cut into bands;
+ * what lies wholly under a band is summed up beforehand, so that a question
+ * looks only at the triangles that reach into its band. The same clip, apart
+ * from rounding: whole triangles add a . (b x c) - offset * normal . (a x b + b x c + c x a).
+ *
+ * @returns volume [m³] by offset [m]
+ */
+export function volumesAlong(mesh: ClosedMesh, normal: Vec3): (offset_m: number) => number {
+  const { positions, triangles } = mesh;
+  const [nx, ny, nz] = normal;
+  const [floor, brim] = offsetRange(mesh, normal);
+  const step = (brim - floor) / BANDS || 1;
+  const bandOf = (offset_m: number): number => Math.min(BANDS - 1, Math.max(0, Math.floor((offset_m - floor) / step)));
+  const inBand = Array.from({ length: BANDS }, () => [] as number[]);
+  // Of triangles that end in each band: both sums; from the next band on they lie wholly below.
+  const [whole, leaning] = [new Float64Array(BANDS + 1), new Float64Array(BANDS + 1)];
+  for (let i = 0; i < triangleCount(mesh); i++) {
+    const [a, b, c] = [3 * triangles[3 * i]!, 3 * triangles[3 * i + 1]!, 3 * triangles[3 * i + 2]!];
+    const ax = positions[a]!, ay = positions[a + 1]!, az = positions[a + 2]!;
+    const bx = positions[b]!, by = positions[b + 1]!, bz = positions[b + 2]!;
+    const cx = positions[c]!, cy = positions[c + 1]!, cz = positions[c + 2]!;
+    const [da, db, dc] = [nx * ax + ny * ay + nz * az, nx * bx + ny * by + nz * bz, nx * cx + ny * cy + nz * cz];
+    const last = bandOf(Math.max(da, db, dc));
+    for (let band = bandOf(Math.min(da, db, dc)); band <= last; band++) inBand[band]!.push(i);
+    const ux = by * cz - bz * cy, uy = bz * cx - bx * cz, uz = bx * cy - by * cx;
+    whole[last + 1]! += ax * ux + ay * uy + az * uz;
+    leaning[last + 1]! += nx * (ay * bz - az * by + ux + cy * az - cz * ay) + ny * (az * bx - ax * bz + uy + cz * ax - cx * az) + nz * (ax * by - ay * bx + uz + cx * ay - cy * ax);
+  }
+  for (let band = 1; band <= BANDS; band++) {
+    whole[band]! += whole[band - 1]!;
+    leaning[band]! += leaning[band - 1]!;
+  }
+  const lists = inBand.map((list) => Uint32Array.from(list));
+  return (offset_m) => {
+    const band = bandOf(offset_m);
+    return Math.max(0, ((whole[band]! - offset_m * leaning[band]! + sixBelow(mesh, normal, offset_m, lists[band])) / 6) * mesh.fillable);
+  };
 }
 
 /**

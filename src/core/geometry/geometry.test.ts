@@ -4,7 +4,7 @@ import { unwrap } from '../outcome';
 import { expectClose } from '../../../tests/expectClose';
 import {
   boxMesh, clipBelow, depthInside, dot, effectiveGravity, levelForVolume, meshArea, meshVolume, nearestOnTriangle, norm, offsetRange, outlineBelow, parseMesh, rayCrossings,
-  sectionAcross, subtract, surfaceInSection, tankAxes, toTankFrame, triangle, triangleCount, unitVector, vesselMesh, volumeBelow, worldUpInVehicle, type Vec3,
+  sectionAcross, subtract, surfaceInSection, tankAxes, toTankFrame, triangle, triangleCount, unitVector, vertex, vesselMesh, volumeBelow, volumesAlong, worldUpInVehicle, type Vec3,
 } from '.';
 
 const sizes = fc.tuple(...[0, 1, 2].map(() => fc.double({ min: 0.05, max: 3, noNaN: true }))) as fc.Arbitrary<[number, number, number]>;
@@ -15,6 +15,25 @@ const directions = fc
 const shares = fc.double({ min: 0, max: 1, noNaN: true });
 const run = { seed: 11, numRuns: 200 };
 const radians = (deg: number): number => (deg * Math.PI) / 180;
+
+describe('volumes along one normal', () => {
+  const bodies = { box: boxMesh(1.2, 0.5, 0.4), vessel: unwrap(vesselMesh({ radius_m: 0.25, shell_m: 0.6, nearEnd: 'elliptical', farEnd: 'hemispherical', axis: 'x' })), drum: unwrap(vesselMesh({ radius_m: 0.3, shell_m: 0.5, nearEnd: 'flat', farEnd: 'flat', axis: 'z' })) };
+  it.each(Object.entries(bodies))('%s: the same as one plane at a time, at corners, just beside them, below the floor and over the brim', (_, mesh) => {
+    const full = meshVolume(mesh);
+    fc.assert(fc.property(fc.double({ min: 0, max: 2 * Math.PI, noNaN: true }), fc.double({ min: -1, max: 1, noNaN: true }), fc.boolean(), (turn, z, upright) => {
+      const flat = Math.sqrt(1 - z * z);
+      const normal: Vec3 = upright ? [0, 0, 1] : [flat * Math.cos(turn), flat * Math.sin(turn), z];
+      const below = volumesAlong(mesh, normal);
+      const [low, high] = offsetRange(mesh, normal);
+      const corner = dot(normal, vertex(mesh, Math.floor((turn / 7) * (mesh.positions.length / 3))));
+      for (const offset_m of [low - 0.1, low, corner, corner + 1e-12, corner - 1e-12, ...[0.1, 0.37, 0.5, 0.93].map((share) => low + share * (high - low)), high, high + 0.1]) {
+        expectClose(below(offset_m), volumeBelow(mesh, { normal, offset_m }), { abs: 1e-13 * full, why: 'the same clip' });
+      }
+      expect(below(low - 0.1)).toBeLessThan(1e-14);
+      expectClose(below(high + 0.1), full, { rel: 1e-13, why: 'all of it' });
+    }), { seed: 12, numRuns: 60 });
+  });
+});
 
 describe('volume below a plane', () => {
   it('level box: area times depth', () => {

@@ -25,7 +25,7 @@ export { cutAcross } from './slab';
 export { flatFaces, onFace, type FaceFrame, type FlatFace } from './faces';
 export { insetMesh, type InsetCode } from './inset';
 export { crossingTriangles } from './crossing';
-export { clipBelow, clippedTriangle, offsetRange, volumeBelow, type ClippedBody, type Plane } from './clip';
+export { clipBelow, clippedTriangle, offsetRange, volumeBelow, volumesAlong, type ClippedBody, type Plane } from './clip';
 export { levelForVolume, type Level, type LevelCode } from './level';
 export {
   effectiveGravity, LEVEL, tankAxes, toTankFrame, worldUpInVehicle, type Attitude, type EffectiveGravity, type Mounting,
