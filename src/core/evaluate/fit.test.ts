@@ -23,6 +23,13 @@ describe('the fit of a system', () => {
     expect(gap(withValue(TRAILER, AXLE, bump + 0.04), 'axle').distance_m).toBeLessThan(-0.01);
   });
 
+  it('corners of a profile that are not known exactly are named as not counted in the chance', () => {
+    const prism = withValue(TRAILER, ['tanks', 0, 'shape'], { kind: 'prism', axis: 'x', length_m: chosen(1), profile: [[0, 0], [0.4, 0], [0.4, 0.3], [0, 0.3]].map(([u_m, v_m]) => ({ u_m: u_m!, v_m: v_m! })), profileOrigin: 'measured' });
+    const told = (system: SystemDocument): string[] => unwrap(fitOf(system)).tanks[0]!.unknown.map((path) => path.join('.'));
+    expect(told(withValue(prism, ['tanks', 0, 'shape', 'profileSpread_m'], 0.004))).toEqual(['tanks.0.shape.profileSpread_m']);
+    expect(told(prism)).toEqual([]);
+  });
+
   it('spread and worst follow from what bears on the gap: a place ± s moves it by s', () => {
     const certain = withValue(withValue(TRAILER, ['fit', 'things', 0, 'z_m'], measured(-0.19, 0)), ['tanks', 0, 'mounting', 'z_m'], measured(0, 0));
     const doubtful = withValue(certain, ['fit', 'things', 0, 'z_m'], measured(-0.19, 0.006));

@@ -6,6 +6,7 @@ import { chancesAllPositive, movedBy_m, readingOf, type Body, type Clearance, ty
 import { dot, nearestOnTriangle, norm, subtract, triangle, type Surface, type Vec3 } from '../geometry';
 import { success } from '../outcome';
 import { allKnown } from './allKnown';
+import { profileCorners } from './profileCorners';
 
 /**
  * What the uncertainty of every value leaves of the clearances.
@@ -69,7 +70,8 @@ const linear = (slope_m: number): Profile => ({ at: [1], moves_m: [slope_m] });
 
 export function fitDoubts(system: SystemDocument, t: number, body: Body, measured: readonly Measured[], { walls, survey }: Walls): FitDoubts {
   const remeasure = (changed: SystemDocument, of: (gap: number) => boolean): (number | undefined)[] | undefined => measuredAgain(system, t, body, measured, changed, of);
-  const unknown: Path[] = [];
+  // How far a corner of a profile is off moves every gap beside it; that is not worked out, and told.
+  const unknown: Path[] = profileCorners(system).map(({ path }) => path).filter(([, tank]) => tank === t);
   const columns = doubtsOf(system, t).flatMap(({ path, known }): Column[] => {
     const put = (at: SystemDocument, deviations: number): SystemDocument => withValue(at, [...path, 'value'], known.value + (deviations * known.spread!) / SIGMAS);
     const profiles = profilesOf(measured, (deviations, of) => remeasure(put(system, deviations), of), (gap) => bears(system, t, walls.length, path, gap));

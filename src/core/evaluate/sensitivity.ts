@@ -2,6 +2,7 @@ import type { Known, Origin } from '../document/known';
 import { withValue, type Path } from '../document/edit';
 import type { SystemDocument } from '../document/schema';
 import { allKnown } from './allKnown';
+import { cornerMoved, profileCorners, type Corners } from './profileCorners';
 import { evaluateSystem, type Evaluation } from './evaluate';
 import { NUMBER_KEYS, numbersOf, type NumberKey, type Numbers } from './numbers';
 
@@ -55,19 +56,6 @@ export function* influencesOf(system: SystemDocument, findingsOf: FindingsOf): G
   for (const corners of profileCorners(system)) yield cornersInfluence(system, corners, base, findingsOf);
 }
 
-type Corners = { readonly path: Path; readonly origin: Origin; readonly spread_m: number; readonly profiles: readonly { readonly path: Path; readonly points: Profile }[] };
-type Profile = readonly { readonly u_m: number; readonly v_m: number }[];
-
-/** Profiles of tanks and of what is added to them or taken away, whose corners are known to within a spread. */
-function profileCorners(system: SystemDocument): Corners[] {
-  const shapes = system.tanks.flatMap(({ shape, parts }, t) => [{ shape, path: ['tanks', t, 'shape'] as Path }, ...parts.map((part, p) => ({ shape: part.shape, path: ['tanks', t, 'parts', p, 'shape'] as Path }))]);
-  return shapes.flatMap(({ shape, path }): Corners[] => {
-    if ((shape.kind !== 'prism' && shape.kind !== 'loft') || !shape.profileSpread_m) return [];
-    const profiles = shape.kind === 'prism' ? [{ path: [...path, 'profile'], points: shape.profile }] : [{ path: [...path, 'near'], points: shape.near }, { path: [...path, 'far'], points: shape.far }];
-    return [{ path: [...path, 'profileSpread_m'], origin: shape.profileOrigin, spread_m: shape.profileSpread_m, profiles }];
-  });
-}
-
 /** All corners of a body's profiles, each moved by itself square to the chord between its neighbours, where it tells most; their effects added as squares. */
 function cornersInfluence(system: SystemDocument, { path, origin, spread_m, profiles }: Corners, base: Snapshot, findingsOf: FindingsOf): Influence {
   const each = profiles.flatMap(({ path: at, points }) => points.map((_, i) => {
@@ -78,13 +66,6 @@ function cornersInfluence(system: SystemDocument, { path, origin, spread_m, prof
   const moves = Object.fromEntries(NUMBER_KEYS.flatMap((key) => (!lost.includes(key) && each.some((one) => one.moves[key] !== undefined) ? [[key, Math.hypot(...each.map((one) => one.moves[key] ?? 0))]] : [])));
   const findings = [...new Set(each.flatMap((one) => one.findings))];
   return { path, origin, value: spread_m, spread: spread_m, moves, lost, findings, score: Math.hypot(...each.map(({ square }) => Math.sqrt(square))) + FINDING_WEIGHT * findings.length };
-}
-
-function cornerMoved(points: Profile, i: number, by_m: number): Profile[number] {
-  const [before, { u_m, v_m }, after] = [points.at(i - 1)!, points[i]!, points[(i + 1) % points.length]!];
-  const [along, up] = [after.u_m - before.u_m, after.v_m - before.v_m];
-  const chord = Math.hypot(along, up);
-  return chord === 0 ? { u_m, v_m } : { u_m: u_m + (by_m * up) / chord, v_m: v_m - (by_m * along) / chord };
 }
 
 /** All influences, ranked and summed up. */

@@ -52,7 +52,7 @@ export function GapsPanel({ fit, gap, onChoose }: Props) {
         <Box fontWeight="650">{word}. Tightest: {tightest.pieceName} to {tightest.name}{travelWords(system, tightest) ? `, ${travelWords(system, tightest)}` : ''}.</Box>
       </Box>
       <Box color="soft" mb="3">{guessed ? 'The bay was drawn round the tank to begin with. Measure it below, and this says whether the tank fits.' : <>As measured it touches nothing with {percent(fit.chanceClear)} probability, and keeps every distance asked for with {percent(fit.chanceKept)}.</>}</Box>
-      {!guessed && fit.unknown.length > 0 && <Box color="warn" fontWeight="600" mb="3" data-testid="fit-unknown">Not counted in it, since what it does cannot be worked out: {fit.unknown.map((path) => { const { owner, label } = pathWords(system, path); return `${owner}, ${label}`; }).join('; ')}. The chances are no surer than that.</Box>}
+      {!guessed && fit.unknown.length > 0 && <Box color="warn" fontWeight="600" mb="3" data-testid="fit-unknown">Not counted in it, since what it does is not worked out: {fit.unknown.map((path) => { const { owner, label } = pathWords(system, path); return `${owner}, ${label}`; }).join('; ')}. The chances are no surer than that.</Box>}
       <Box overflowX="auto">
         <chakra.table borderCollapse="collapse" width="100%" minW="520px" aria-label="Clearances">
           <thead><tr>{['to', 'clearance', 'at worst', 'to keep', 'from'].map((head, i) => <chakra.th key={head} textAlign={i % 4 === 0 ? 'left' : 'right'} px="2" py="1" color="soft" fontWeight="600">{head}</chakra.th>)}</tr></thead>

@@ -23,9 +23,9 @@ export function readingText(reading: PourDocument['reading'], reader: ReaderSyst
 
 /** An unknown counts as found when it is so many of its standard deviations away from nothing. */
 const FOUND_SIGMAS = 2;
-/** What is smaller than this is not worth a sentence. */
 /** The plan is off by more than readings scatter. */
 const UNCLEAR_RATIO = 0.01;
+/** What is smaller than this is not worth a sentence. */
 const WORTH = { volume: 0.005, lowered: 0.001, arm: 0.01, emptyEnd: 0.01, fullEnd: 0.01, start: 2e-4 } as const;
 
 /** What explains the difference, in a builder's words, most telling first. */
@@ -57,7 +57,7 @@ export function explanations({ explained, lines, channel, armLength_m = 0 }: Cal
     ...(stuckBelow_m3 === undefined ? [] : [`The float sticks below ${litres(stuckBelow_m3)}.`]),
     ...(stuckAbove_m3 === undefined ? [] : [`The float moves no more above ${litres(stuckAbove_m3)}.`]),
     ...found.map((one) => capital(sentence(one))),
-    ...(unclear ? [`It is off, and these pours alone do not tell why. The likeliest is that ${worth.slice(0, 2).map(sentence).join(', and that ')}. Measure the sender’s depth again, or fill to the brim, to tell them apart.`] : []),
+    ...(unclear ? [`It is off, and these pours alone do not tell why. The likeliest is that ${worth.slice(0, 2).map(sentence).join(', and that ')}. Measure the sender’s depth${armLength_m > 0 ? ' and its arm' : ''} again, or fill to the brim, to tell them apart.`] : []),
     ...(farOff.length === 0 ? [] : [`${farOff.length === 1 ? 'One reading lies' : `${farOff.length} readings lie`} far from all the others (line ${farOff.map(lineOf).join(', ')}): look at ${farOff.length === 1 ? 'it' : 'them'} again.`]),
     ...miscounted.map(({ id, by_m3, sigma_m3 }) => `From line ${lineOf(id)} on all readings are as if ${litres(by_m3)} ${by_m3 > 0 ? 'more' : 'less'} had gone in there than was written${within(litres(2 * sigma_m3))}: look at that line again.`),
     ...(found.length === 0 && !unclear && stuckBelow_m3 === undefined && stuckAbove_m3 === undefined && miscounted.length === 0 ? ['Nothing stands out: the tank reads as planned, within what was measured.'] : []),

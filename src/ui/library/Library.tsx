@@ -10,6 +10,7 @@ import { Button } from '../parts/Button';
 import { Caution } from '../parts/Caution';
 import { useReaderStore } from '../state/reader';
 import { createOnServer, deleteOnServer, importFile, restoreOnServer, type ListedSystem, type Refusal } from './serverSystems';
+import { stopCardWorker } from './cardWorker';
 import { SystemCard } from './SystemCard';
 
 /** The first screen: what this is, the systems there are, and how to begin one. */
@@ -18,6 +19,7 @@ export function Library({ systems }: { readonly systems: readonly ListedSystem[]
   const [refusal, setRefusal] = useState<Refusal>();
   const [deleted, setDeleted] = useState<ListedSystem>();
   useEffect(() => void useReaderStore.persist.rehydrate(), []);
+  useEffect(() => stopCardWorker, []);
 
   const remove = async (entry: ListedSystem): Promise<void> => {
     const refused = await deleteOnServer(entry.id);

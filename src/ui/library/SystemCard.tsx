@@ -11,6 +11,7 @@ import { inBackground } from '../state/background';
 import { evaluatorWorker } from '../state/results';
 import { useReader } from '../state/reader';
 import { VEHICLE_WORDS, CONSUMER_WORDS } from '../parts/words';
+import { cardWorker } from './cardWorker';
 import type { ListedSystem } from './serverSystems';
 
 const LABELS: Readonly<Partial<Record<NumberKey, string>>> = { holds: 'Holds', usable: 'Usable', delivers: 'Delivers', goes: 'Goes' };
@@ -30,7 +31,7 @@ export function SystemCard({ entry, onDelete, onDuplicate }: Props) {
         const found = await evaluatorWorker().evaluate(entry.document, 'numbers');
         if (current) setResults(found);
         // The numbers of all cards first; then what every rule says, as in the open system.
-        const whole = await inBackground('whenever', async () => (current ? evaluatorWorker().card(entry.document) : undefined));
+        const whole = await inBackground('whenever', async () => (current ? cardWorker().card(entry.document) : undefined));
         if (current && whole) setCard(whole);
       } catch (error) {
         if (current) setFailed(error instanceof Error ? error.message : String(error));

@@ -51,6 +51,7 @@ export function PortRow({ port, t, p }: { readonly port: PortDocument; readonly 
         </chakra.label>
         {!port.hole_m && <Button onClick={() => setValue(`hole of ${port.name}`, at('hole_m'), chosen(row?.hole ?? port.bore_m.value))}>Its hole differs</Button>}
         {port.bolts?.outOfStep_deg && <KnownField label={of('Last screw out of step by, clockwise')} path={at('bolts', 'outOfStep_deg')} role="slope" />}
+        {port.bolts && !port.bolts.outOfStep_deg && <Button onClick={() => setValue(`screws of ${port.name}`, at('bolts', 'outOfStep_deg'), chosen(0))}>One screw is out of step</Button>}
         {row?.bolts && !port.bolts && <Button onClick={() => setValue(`screws of ${port.name}`, at('bolts'), { count: row.bolts!.count, circle_m: chosen(row.bolts!.circle), diameter_m: chosen(0.0055), outOfStep_deg: chosen(0) })}>Its screws differ</Button>}
         {!port.stands && <Button onClick={() => setValue(`what stands on ${port.name}`, at('stands'), { height_m: chosen(stands.height_m), diameter_m: chosen(stands.diameter_m), turns: 'straight', reach_m: chosen(0.05) })}>A hose end turns aside</Button>}
         {port.stands && <Button onClick={() => setValue(`what stands on ${port.name}`, at('stands'), undefined)}>As usual for its part</Button>}

@@ -91,7 +91,6 @@ export function useJudged(): Judged {
   }, [open, broken, details, fits, sheets, reaches]);
 }
 
-export const useFindings = (): readonly Finding[] => useJudged().findings;
 /** Forgets what was shown of another system. */
 export function forgetResults(): void {
   useShown.setState({ system: undefined, results: undefined, broken: undefined });
