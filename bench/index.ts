@@ -9,11 +9,11 @@ import { volumeQuery } from './volumeQuery';
 import { networkBenches } from './network';
 import { networkFuzz } from './networkFuzz';
 import { pourCoverage, pourSlips } from './pours';
-import { wayOutSnow } from './wayOut';
+import { wayOutSnow, wayScenesFound } from './wayOut';
 import type { Bench } from './measure';
 
 /** `npm run bench [-- --json] [-- --only NAME]`. To add one, add it to this list. */
-const BENCHES: readonly Bench[] = [editToNumbers, volumeQuery, attitudeMap61, clearance20, wayOutSnow, fitChance, fitKinks, fitSurvey, ...networkBenches, networkFuzz, pourSlips, pourCoverage];
+const BENCHES: readonly Bench[] = [editToNumbers, volumeQuery, attitudeMap61, clearance20, wayOutSnow, wayScenesFound, fitChance, fitKinks, fitSurvey, ...networkBenches, networkFuzz, pourSlips, pourCoverage];
 
 async function main(): Promise<number> {
   const { values } = parseArgs({ options: { json: { type: 'boolean' }, only: { type: 'string' } } });

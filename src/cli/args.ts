@@ -113,3 +113,9 @@ export function numberFrom(option: string, text: string): number {
   if (text.trim() === '' || !Number.isFinite(value)) throw new UsageError(`${option} wants a number; it is "${text}".`);
   return value;
 }
+
+export function countFrom(option: string, text: string): number {
+  const value = numberFrom(option, text);
+  if (!Number.isInteger(value) || value < 1) throw new UsageError(`${option} wants a whole number of 1 or more; it is "${text}".`);
+  return value;
+}

@@ -1,6 +1,6 @@
 import { expose } from 'comlink';
 import type { SystemDocument, WayStep } from '@/core/document';
-import { fitFor, reachFor, type FitOutcome, type ReachOutcome, builtResult, changesOf, checkedWay, fitDrawing, foundWay, largestTanks, orderOut, sheetsOf, templatesOf, wayPicture, type FitGap, type SheetsOutcome } from '@/core/evaluate';
+import { fitFor, reachFor, type FitOutcome, type ReachOutcome, builtResult, changesOf, FIRST_LOOKS, checkedWay, fitDrawing, foundWay, largestTanks, orderOut, sheetsOf, templatesOf, wayPicture, type FitGap, type Opening, type SheetsOutcome, type WayProgress } from '@/core/evaluate';
 import { loadKernel } from '@/core/geometry';
 import { judgeFit, judgeReach, judgeSheets, type Judgement } from '@/core/rules';
 
@@ -12,9 +12,11 @@ export type ReachedAnswer = { readonly reach: ReachOutcome | undefined; readonly
 
 const ready = loadKernel();
 
-/** Looks at the distance to everything after which a search for a way gives up. */
-const MOST_LOOKS = 30_000;
 const SEED = 1;
+const TELL_EVERY_MS = 250;
+
+/** What is told while a way is looked for. */
+export type WayNews = { readonly progress?: WayProgress; readonly seconds?: number; readonly openings?: readonly Opening[] };
 
 /** What is asked of the space beside the clearances. A search is stopped by ending the worker. */
 const api = {
@@ -60,13 +62,23 @@ const api = {
     await ready;
     return checkedWay(system, part, steps);
   },
-  async find(system: SystemDocument, part: string) {
+  /** Goes on until there is a way, or until the worker is ended; tells how far it has come. */
+  async find(system: SystemDocument, part: string, tell: (news: WayNews) => void) {
     await ready;
-    return foundWay(system, part, { seed: SEED, mostLooks: MOST_LOOKS });
+    const from = performance.now();
+    let told = 0;
+    return foundWay(system, part, {
+      seed: SEED, mostLooks: Infinity,
+      onProgress: (progress) => {
+        if (performance.now() - told < TELL_EVERY_MS) return;
+        told = performance.now();
+        tell({ progress, seconds: (told - from) / 1000 });
+      },
+    }, (openings) => tell({ openings }));
   },
   async order(system: SystemDocument, part: string) {
     await ready;
-    return orderOut(system, part, { seed: SEED, mostLooks: Math.ceil(MOST_LOOKS / 4) });
+    return orderOut(system, part, { seed: SEED, mostLooks: Math.ceil(FIRST_LOOKS / 4) });
   },
   async picture(system: SystemDocument, part: string) {
     await ready;

@@ -179,7 +179,7 @@ describe('ways in and out', () => {
   it('what cannot come out alone says what opens a way, if one thing does', () => {
     const tray = unwrap(foundWay(SNOW, 'tool-tray', SEARCH));
     expect(tray.way.ok).toBe(false);
-    expect(tray.opening).toMatchObject({ name: 'Deck cover', removable: true });
+    expect(tray.openings[0]).toMatchObject({ name: 'Deck cover', removable: true });
   });
 
   it('a sender goes through its own hole, or is refused by the walls round it', () => {

@@ -1,7 +1,7 @@
 import { compileTankBody, outerMesh, placeOf, type FitCode } from '../document/compileFit';
 import { compileTank, type TankModel } from '../document/compileTank';
 import type { SystemDocument, WayStep } from '../document/schema';
-import { checkWay, findWay, isSolid, joinedSurface, openingBy, removalOrder, type Blocker, type Move, type Opening, type Part, type Removal, type WayCheck, type WayCode, type WayOut, type WaySearch } from '../fit';
+import { checkWay, findWay, isSolid, joinedSurface, openingsBy, removalOrder, type Blocker, type Move, type Opening, type Part, type Removal, type WayCheck, type WayCode, type WayOut, type WaySearch } from '../fit';
 import { add, AT_HOME, combine, coneMesh, meshBounds, posedMesh, rodMesh, scale, shiftBy, turnAbout, composed, type ClosedMesh, type Surface, type Vec3 } from '../geometry';
 import { failure, success, unwrap, type Outcome } from '../outcome';
 import { sceneOf, type FitScene } from './fit';
@@ -153,18 +153,36 @@ export function checkedWay(system: SystemDocument, id: string, steps: readonly W
 /** For each thing that might open a way, this part of the looks is spent. */
 const OPENING_SHARE = 16;
 
-export type FoundWay = { readonly way: Outcome<WayOut, WaysCode>; /** Where there is none: what opens one. */ readonly opening: Opening | undefined };
+/** After so many looks without a way it is asked what would open one, before the search goes on. */
+export const FIRST_LOOKS = 30_000;
 
-/** Looks for a way out; where none is found, for the one thing that opens one when it goes first. */
-export function foundWay(system: SystemDocument, id: string, search: WaySearch): Outcome<FoundWay, WaysCode> {
+export type FoundWay = { readonly way: Outcome<WayOut, WaysCode>; /** Where none was found: each single thing that opens one, the likeliest first. */ readonly openings: readonly Opening[] };
+
+/**
+ * Looks for a way out; where none is found soon, for the one thing that opens
+ * one when it is not there, and then goes on as long as it may.
+ *
+ * @param tellOpenings told what opens a way, before the search goes on
+ */
+export function foundWay(system: SystemDocument, id: string, search: WaySearch, tellOpenings?: (openings: readonly Opening[]) => void): Outcome<FoundWay, WaysCode> {
   const among = partAmong(system, id);
   if (!among.ok) return among;
   const { part, blockers } = among.value;
-  const way = findWay(part, blockers, search);
-  if (way.ok || way.error.code === 'stopped') return success({ way, opening: undefined });
-  const opening = openingBy(part, blockers, { ...search, mostLooks: Math.ceil(search.mostLooks / OPENING_SHARE) });
-  return opening.ok ? success({ way, opening: opening.value }) : success({ way: opening, opening: undefined });
+  const first = Math.min(FIRST_LOOKS, search.mostLooks);
+  const way = findWay(part, blockers, { ...search, mostLooks: first });
+  if (way.ok || way.error.code === 'stopped') return success({ way, openings: [] });
+  const openings = openingsBy(part, blockers, { seed: search.seed, mostLooks: Math.ceil(first / OPENING_SHARE), ...(search.stop ? { stop: search.stop } : {}) });
+  if (!openings.ok) return success({ way: openings, openings: [] });
+  if (way.error.code !== 'none-found' || search.mostLooks <= first) return success({ way, openings: openings.value });
+  tellOpenings?.(openings.value);
+  const longer = findWay(part, blockers, {
+    ...search, seed: search.seed + SEEDS_APART, mostLooks: search.mostLooks - first,
+    onProgress: (progress) => search.onProgress?.({ ...progress, looks: progress.looks + first }),
+  });
+  return success({ way: longer, openings: longer.ok ? [] : openings.value });
 }
+/** A search that goes on does not try again what it has tried. */
+const SEEDS_APART = 1000;
 
 /** The order in which parts come out until the wanted one does. */
 export function orderOut(system: SystemDocument, id: string, search: WaySearch): Outcome<readonly Removal[], WaysCode> {

@@ -1,4 +1,4 @@
-import { AT_HOME, composed, distance as apart, firstGone, leastOver, norm, placed, scale, seenFrom, separation, shiftBy, treeOf, turnAbout, type BoxTree, type Pose, type Surface, type Vec3 } from '../geometry';
+import { AT_HOME, composed, distance as apart, firstGone, leastOver, norm, placed, scale, seenFrom, separation, shiftBy, subtract, treeOf, turnAbout, unitVector, type BoxTree, type Pose, type Surface, type Vec3 } from '../geometry';
 
 /** A rigid part that is taken out: its surface in its own frame, and where it stands when fitted. */
 export type Part = { readonly id: string; readonly name: string; readonly surface: Surface; readonly at: Pose; /** About which it is turned, in its own frame. */ readonly middle_m: Vec3 };
@@ -36,6 +36,8 @@ export function alongMove(from: Pose, part: Pick<Part, 'middle_m'>, { shift_m, t
   const turnedTo = angle > 0 ? composed(turnAbout(placed(from, part.middle_m), turn_rad, angle * share), from) : from;
   return composed(shiftBy(scale(shift_m, share)), turnedTo);
 }
+
+export const shiftMove = (shift_m: Vec3): Move => ({ shift_m, turn_rad: [0, 0, 0] });
 
 /** Most that any point of the part moves in a move [m]. */
 export const reachOf = (part: Part, { shift_m, turn_rad }: Move): number => norm(shift_m) + norm(turn_rad) * radiusOf(part);
@@ -151,3 +153,26 @@ export function lengthOut(part: Part, pose: Pose, direction: Vec3, room: Room): 
 }
 export const HAND_M = 0.1;
 
+/** The move that takes a part from one pose to another, turning about its middle. */
+export function moveBetween(part: Pick<Part, 'middle_m'>, from: Pose, to: Pose): Move {
+  return { shift_m: subtract(placed(to, part.middle_m), placed(from, part.middle_m)), turn_rad: turnBetween(from, to) };
+}
+
+/** Axis times angle of the turn from one pose to another. @source Rodrigues' formula read backwards: trace and skew part of the turn */
+function turnBetween(from: Pose, to: Pose): Vec3 {
+  const r = seenFrom({ axes: transposed(to.axes), origin_m: [0, 0, 0] }, { axes: transposed(from.axes), origin_m: [0, 0, 0] }).axes;
+  // Columns of to * from^T, whose trace is 1 + 2 cos(angle).
+  const cosine = (r[0][0] + r[1][1] + r[2][2] - 1) / 2;
+  const skew: Vec3 = [r[1][2] - r[2][1], r[2][0] - r[0][2], r[0][1] - r[1][0]];
+  const sine = norm(skew) / 2;
+  const angle = Math.atan2(sine, cosine);
+  if (sine > 1e-9) return scale(skew, angle / (2 * sine));
+  if (cosine > 0) return [0, 0, 0];
+  // Half a turn: the axis is the longest column of the turn plus one.
+  const columns = ([0, 1, 2] as const).map((k): Vec3 => [r[k][0] + (k === 0 ? 1 : 0), r[k][1] + (k === 1 ? 1 : 0), r[k][2] + (k === 2 ? 1 : 0)]);
+  return scale(unitVector(columns.reduce((a, b) => (norm(a) >= norm(b) ? a : b))), Math.PI);
+}
+
+const transposed = (axes: Pose['axes']): Pose['axes'] => [
+  [axes[0][0], axes[1][0], axes[2][0]], [axes[0][1], axes[1][1], axes[2][1]], [axes[0][2], axes[1][2], axes[2][2]],
+];

@@ -1,24 +1,60 @@
-import { norm, placed, posedMesh, subtract } from '../geometry';
+import { AT_HOME, norm, placed, posedMesh, scale, subtract, travel, treeOf } from '../geometry';
 import { failure, success, type Outcome } from '../outcome';
-import { checkWay, type Blocker, type Part } from './moves';
+import { edgeWays, gathered } from './axes';
+import { SIX_WAYS } from './clearance';
+import { alongMove, checkWay, distanceAt, reachOf, TOUCH_M, type Blocker, type Move, type Part } from './moves';
 import { findWay, type WayCode, type WayOut } from './wayOut';
 import type { WaySearch } from './waySpace';
 
-export type Opening = { readonly id: string; readonly name: string; readonly removable: boolean; readonly way: WayOut };
+/** One thing without which there is a way. */
+export type Opening = {
+  readonly id: string;
+  readonly name: string;
+  readonly removable: boolean;
+  readonly way: WayOut;
+  /** How far it stands in that way: by so much less of it the part would pass [m]. */
+  readonly inTheWay_m: number;
+};
 
-/** Which single thing, taken out first, opens a way: what can be taken out is tried before what cannot. */
-export function openingBy(part: Part, blockers: readonly Blocker[], search: WaySearch): Outcome<Opening | undefined, 'stopped'> {
-  const inOrder = [...blockers].sort((a, b) => Number(b.removable) - Number(a.removable));
+/**
+ * Each single thing that opens a way when it is not there: what can be taken
+ * out first, then what stands least far in the way. A lip that is a finger too
+ * high comes before the floor, though without the floor the part would drop out.
+ */
+export function openingsBy(part: Part, blockers: readonly Blocker[], search: WaySearch): Outcome<readonly Opening[], 'stopped'> {
   for (const straightOnly of [true, false]) {
-    // What cannot be taken out is only of interest where that is plain to see.
-    for (const blocker of inOrder.filter(({ removable }) => straightOnly || removable)) {
+    const openings: Opening[] = [];
+    for (const blocker of blockers) {
       const way = findWay(part, blockers.filter((other) => other !== blocker), { ...search, straightOnly });
-      if (way.ok) return success({ id: blocker.id, name: blocker.name, removable: blocker.removable, way: way.value });
-      if (way.error.code === 'stopped') return failure('stopped', part.name, 'The search was stopped.');
+      if (way.ok) openings.push({ id: blocker.id, name: blocker.name, removable: blocker.removable, way: way.value, inTheWay_m: depthInWay(part, blocker, way.value.moves) });
+      else if (way.error.code === 'stopped') return failure('stopped', part.name, 'The search was stopped.');
     }
+    if (openings.length > 0) return success(openings.sort((a, b) => Number(b.removable) - Number(a.removable) || a.inTheWay_m - b.inTheWay_m));
   }
-  return success(undefined);
+  return success([]);
 }
+
+/** Places on a way are looked at so far apart [m], or this many in all. */
+const APART_M = 5e-3;
+const MOST_PLACES = 200;
+
+/** The furthest that a part, on its way, is inside something: how far it would have to draw back the shortest way to be clear of it. */
+function depthInWay(part: Part, blocker: Blocker, moves: readonly Move[]): number {
+  const [tree, other] = [treeOf(part.surface), treeOf(blocker.surface)];
+  const ways = gathered([...SIX_WAYS.map((way) => ({ way, length_m: 1 })), ...edgeWays(blocker.surface).slice(0, MOST_EDGE_WAYS)]).flatMap(({ way }) => [way, scale(way, -1)]);
+  let [from, deepest] = [part.at, 0];
+  for (const move of moves) {
+    const places = Math.min(MOST_PLACES, Math.ceil(reachOf(part, move) / APART_M));
+    for (let i = 0; i <= places; i++) {
+      const at = alongMove(from, part, move, i / Math.max(1, places));
+      if (distanceAt(tree, at, other, TOUCH_M) > 0) continue;
+      deepest = Math.max(deepest, Math.min(...ways.map((way) => Math.max(0, -(travel(tree, at, other, AT_HOME, way)?.travel_m ?? 0)))));
+    }
+    from = alongMove(from, part, move, 1);
+  }
+  return deepest;
+}
+const MOST_EDGE_WAYS = 6;
 
 export type Removal = { readonly id: string; readonly name: string; readonly way: WayOut };
 

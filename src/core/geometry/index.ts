@@ -38,6 +38,7 @@ export { rodMesh } from './rod';
 export { AT_HOME, composed, frameAlong, placed, placedBack, posedMesh, poseOf, seenFrom, shiftBy, turnAbout, turned, turnedBack, type Pose } from './pose';
 export { boxTree, treeOf, type BoxTree, type Surface } from './boxTree';
 export { separation, type Separation } from './separation';
+export { contacts, type Contact } from './contacts';
 export { travel, type Travel } from './travel';
 export { firstGone, leastOver, type Bounded, type IsWithin, type Least } from './bisect';
 export { convexHull } from './hull';

@@ -6,7 +6,8 @@ import type { Vec3 } from './vec';
 /** How far two surfaces stand apart, and where: both points in the first one's frame [m]. */
 export type Separation = { readonly distance_m: number; readonly onFirst: Vec3; readonly onSecond: Vec3 };
 
-type Search = {
+/** Two trees, the second as it stands in the first one's frame. */
+export type Facing = {
   readonly a: BoxTree;
   readonly b: BoxTree;
   /** Turn and place of the second in the first one's frame: images of its axes, then its origin. */
@@ -16,10 +17,18 @@ type Search = {
   /** A triangle of the second in the first one's frame, and the box round it. */
   readonly triangle: Float64Array;
   readonly bounds: Float64Array;
+};
+
+type Search = Facing & {
   least2: number;
   readonly enough2: number;
   readonly found: Float64Array;
 };
+
+export function facing(a: BoxTree, b: BoxTree, bInA: Pose): Facing {
+  const pose = Float64Array.from([...bInA.axes[0], ...bInA.axes[1], ...bInA.axes[2], ...bInA.origin_m]);
+  return { a, b, pose, size: pose.map(Math.abs), triangle: new Float64Array(9), bounds: new Float64Array(6) };
+}
 
 /**
  * Distance between two surfaces [m]: 0 where they touch or cut each other.
@@ -33,11 +42,7 @@ type Search = {
  * @source S. Gottschalk, M. Lin, D. Manocha, SIGGRAPH 1996: traversal of two trees of boxes
  */
 export function separation(a: BoxTree, b: BoxTree, bInA: Pose, atMost_m = Infinity, enough_m = 0): Separation | undefined {
-  const pose = Float64Array.from([...bInA.axes[0], ...bInA.axes[1], ...bInA.axes[2], ...bInA.origin_m]);
-  const search: Search = {
-    a, b, pose, size: pose.map(Math.abs), triangle: new Float64Array(9), bounds: new Float64Array(6),
-    least2: atMost_m * atMost_m, enough2: enough_m * enough_m, found: new Float64Array(6).fill(NaN),
-  };
+  const search: Search = { ...facing(a, b, bInA), least2: atMost_m * atMost_m, enough2: enough_m * enough_m, found: new Float64Array(6).fill(NaN) };
   descend(search, 0, 0, boxGap2(search, 0, 0));
   const { found } = search;
   if (Number.isNaN(found[0]!)) return undefined;
@@ -45,7 +50,7 @@ export function separation(a: BoxTree, b: BoxTree, bInA: Pose, atMost_m = Infini
 }
 
 /** Square of the distance between a box of the first and one of the second, the latter boxed once more along the first one's axes. */
-function boxGap2({ a, b, pose, size }: Search, i: number, j: number): number {
+export function boxGap2({ a, b, pose, size }: Facing, i: number, j: number): number {
   const [p, q] = [6 * i, 6 * j];
   const x = b.boxes[q]!, y = b.boxes[q + 1]!, z = b.boxes[q + 2]!;
   const hx = b.boxes[q + 3]!, hy = b.boxes[q + 4]!, hz = b.boxes[q + 5]!;
@@ -76,7 +81,7 @@ function descend(search: Search, i: number, j: number, bound2: number): void {
   }
 }
 
-const size2 = ({ boxes }: BoxTree, i: number): number => boxes[6 * i + 3]! ** 2 + boxes[6 * i + 4]! ** 2 + boxes[6 * i + 5]! ** 2;
+export const size2 = ({ boxes }: BoxTree, i: number): number => boxes[6 * i + 3]! ** 2 + boxes[6 * i + 4]! ** 2 + boxes[6 * i + 5]! ** 2;
 
 function leaves(search: Search, i: number, j: number): void {
   const { a, b, pose, triangle, bounds, found } = search;
@@ -101,7 +106,7 @@ function leaves(search: Search, i: number, j: number): void {
 }
 
 /** Square of the distance between the boxes round two triangles: cheap, and never more than their own. */
-function boundsGap2(a: Float64Array, i: number, b: Float64Array): number {
+export function boundsGap2(a: Float64Array, i: number, b: Float64Array): number {
   let sum = 0;
   for (let k = 0; k < 3; k++) {
     const below = b[k]! - a[i + 3 + k]!;

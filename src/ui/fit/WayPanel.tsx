@@ -3,6 +3,7 @@
 import { Box, chakra } from '@chakra-ui/react';
 import { useEffect, useRef, useState } from 'react';
 import { useShallow } from 'zustand/react/shallow';
+import { proxy } from 'comlink';
 import { parseWay, WAY_EXAMPLE, type WayStep } from '@/core/document';
 import { moveOf, partChoices, stepOf, type FoundWay, type Removal, type WayCheck, type WayPicture } from '@/core/evaluate';
 import { alongMove } from '@/core/fit';
@@ -16,6 +17,8 @@ import { Panel } from '../parts/Panel';
 import { applyEdit, useSystem, useValue } from '../state/editor';
 import { useReader } from '../state/reader';
 import { movingOf, type Moving } from './FitViews';
+import { OpeningsWords, Searched, type Search } from './SearchWords';
+import { unhurriedFitWorker } from './fitWorker';
 import { withWay } from './fitEdits';
 import { stepWords } from './fitWords';
 import { useFitAnswer } from './useFitAnswer';
@@ -34,6 +37,7 @@ export function WayPanel({ onMoving }: { readonly onMoving: (moving: Moving | un
   const check = useFitAnswer<WayCheck>();
   const found = useFitAnswer<FoundWay>();
   const order = useFitAnswer<readonly Removal[]>();
+  const [search, setSearch] = useState<Search>();
   const size = (value: number): string => formatQuantity(value, 'tape', { reader }).text;
   const nameOf = (id: string): string => partChoices(system).find((choice) => choice.id === id)?.name ?? system.fit.things.find((thing) => thing.id === id)?.name ?? (system.fit.bay.kind === 'measured' ? (system.fit.bay.sides.find((side) => side.id === id)?.name ?? (id === 'near-end' ? system.fit.bay.nearEnd.name : id === 'far-end' ? system.fit.bay.farEnd.name : id)) : id);
 
@@ -48,27 +52,36 @@ export function WayPanel({ onMoving }: { readonly onMoving: (moving: Moving | un
     lookAt(read.value);
     return { ok: true as const };
   };
-  const find = (): void => found.ask(async (worker, document) => {
-    const answer = await worker.find(document, part);
-    if (answer.ok && answer.value.way.ok) setSteps({ part, steps: answer.value.way.value.moves.map(stepOf) });
-    else if (answer.ok && !answer.value.opening) order.ask((again, document_) => again.order(document_, part));
-    return answer;
-  });
+  const find = (): void => {
+    setSearch({ part });
+    found.forget();
+    found.ask(async (_, document) => {
+      const answer = await unhurriedFitWorker().find(document, part, proxy((news) => setSearch((before) => ({ ...before, part, ...news }))));
+      if (answer.ok && answer.value.way.ok) setSteps({ part, steps: answer.value.way.value.moves.map(stepOf) });
+      return answer;
+    });
+  };
+  /** One worker does one thing at a time. */
+  const stop = (): void => {
+    if (!found.running && !order.running) return;
+    if (found.running) setSearch((before) => ({ ...before, part, stopped: true }));
+    found.stop();
+    order.stop();
+  };
   const way = found.answer?.ok ? found.answer.value : undefined;
   return (
     <Panel title="In and out" testId="ways">
       <Box display="flex" gap="2" flexWrap="wrap" alignItems="end">
         <Select label="What comes out" value={part} options={choices.map((choice) => ({ value: choice.split(' ')[0]!, label: choice.slice(choice.indexOf(' ') + 1) }))} onChange={(id) => { setPart(id); found.forget(); check.forget(); order.forget(); onMoving(undefined); }} />
         <Button kind="main" disabled={found.running} onClick={find}>{found.running ? 'Looking for a way…' : 'Find a way out'}</Button>
-        <Button disabled={order.running} onClick={() => order.ask((worker, document) => worker.order(document, part))}>{order.running ? 'Working out the order…' : 'What must come out first?'}</Button>
-        {(found.running || order.running) && <Button kind="danger" onClick={() => { found.stop(); order.stop(); }}>Stop</Button>}
+        <Button disabled={order.running} onClick={() => { stop(); order.ask((worker, document) => worker.order(document, part)); }}>{order.running ? 'Working out the order…' : 'What must come out first?'}</Button>
+        {(found.running || order.running) && <Button kind="danger" onClick={stop}>Stop</Button>}
       </Box>
       <Box mt="3"><TextEntry label="Or say how, and see whether it goes" value="" onEnter={enter} hint={`Moves parted by commas, such as: ${WAY_EXAMPLE}.`} /></Box>
       {found.answer && !found.answer.ok && <Box role="alert" mt="2" color="stop" fontWeight="600">{found.answer.error.at}: {found.answer.error.detail}</Box>}
+      {search?.part === part && !way && <Searched search={search} running={found.running} size={size} />}
       {way && !way.way.ok && (
-        <Box mt="2" color="stop" fontWeight="600" data-testid="no-way">
-          {way.way.error.detail} {way.opening ? <>One opens with <b>{way.opening.name}</b> out of the way{way.opening.removable ? ' first' : ', which is not meant to come out'}.</> : way.way.error.code === 'none-found' ? 'No single thing that is taken out opens one.' : ''}
-        </Box>
+        <Box mt="2" color="stop" fontWeight="600" data-testid="no-way">{way.way.error.detail} <OpeningsWords openings={way.openings} size={size} /></Box>
       )}
       {way?.way.ok && <Box mt="2" fontWeight="650" color={found.fresh ? 'good' : 'soft'} data-testid="way-found">A way out, {nearestWords(way.way.value.check)}.{found.fresh ? '' : ' The system has changed since.'}</Box>}
       {check.answer && !check.answer.ok && <Box role="alert" mt="2" color="stop" fontWeight="600">{check.answer.error.detail}</Box>}

@@ -9,6 +9,8 @@ export type Made<Remote> = { readonly worker: Pick<Worker, 'addEventListener' | 
 export type LiveWorker<Remote> = {
   /** Calls of the worker's functions; each ends, with an answer or with the reason why there is none. */
   readonly remote: Remote;
+  /** The same for what goes on until somebody stops it. */
+  readonly unhurried: Remote;
   /** Ends the worker and what it is at; whoever waits is told. */
   readonly stop: () => void;
 };
@@ -16,12 +18,12 @@ export type LiveWorker<Remote> = {
 /** Longer than this nothing takes that comes to an end. */
 const PATIENCE_MS = 180_000;
 
-type Call = { readonly reject: (reason: Error) => void; readonly timer: ReturnType<typeof setTimeout> };
+type Call = { readonly reject: (reason: Error) => void; readonly timer: ReturnType<typeof setTimeout> | undefined };
 
 /**
  * A worker that is made when it is first asked, and made anew when it has
  * died or does not come back: those who wait are told so, and the next who asks
- * gets a new one. Nobody waits for ever.
+ * gets a new one. Nobody waits for ever who did not ask to.
  *
  * @param does what it works out, as a reader would say it: "the clearances"
  */
@@ -49,8 +51,8 @@ export function liveWorker<Remote extends object>(does: string, make: () => Made
     for (const event of ['error', 'messageerror'] as const) mine.worker.addEventListener(event, () => made === mine && died('broke off'));
     return mine;
   };
-  const call = (method: PropertyKey, args: readonly unknown[]): Promise<unknown> => new Promise((resolve, reject) => {
-    const mine: Call = { reject, timer: setTimeout(() => died(`did not come back within ${Math.round(patience_ms / 1000)} s`), patience_ms) };
+  const call = (method: PropertyKey, args: readonly unknown[], within_ms: number): Promise<unknown> => new Promise((resolve, reject) => {
+    const mine: Call = { reject, timer: within_ms === Infinity ? undefined : setTimeout(() => died(`did not come back within ${Math.round(within_ms / 1000)} s`), within_ms) };
     calls.add(mine);
     const settled = (): boolean => {
       clearTimeout(mine.timer);
@@ -64,6 +66,6 @@ export function liveWorker<Remote extends object>(does: string, make: () => Made
       if (settled()) reject(error as Error);
     }
   });
-  const remote = new Proxy({} as Remote, { get: (_, method) => (method === 'then' ? undefined : (...args: readonly unknown[]) => call(method, args)) });
-  return { remote, stop: () => end('stopped') };
+  const within = (within_ms: number): Remote => new Proxy({} as Remote, { get: (_, method) => (method === 'then' ? undefined : (...args: readonly unknown[]) => call(method, args, within_ms)) });
+  return { remote: within(patience_ms), unhurried: within(Infinity), stop: () => end('stopped') };
 }

@@ -1,7 +1,7 @@
 'use client';
 
 import type { Remote } from 'comlink';
-import { useState } from 'react';
+import { useRef, useState } from 'react';
 import type { SystemDocument } from '@/core/document';
 import { failure, type Outcome } from '@/core/outcome';
 import { openDocument, useEditor } from './editor';
@@ -23,25 +23,27 @@ type Asked<Api, T> = {
  */
 export function useAsked<Api, T>(worker: () => Remote<Api>, end: () => void = () => undefined): Asked<Api, T> {
   const open = useEditor((state) => state.system);
-  const [run, setRun] = useState(0);
-  const [active, setActive] = useState<number>();
+  const asked = useRef(0);
+  const [running, setRunning] = useState(false);
   const [shown, setShown] = useState<{ readonly system: SystemDocument; readonly answer: Outcome<T> }>();
   return {
-    running: active !== undefined, answer: shown?.answer, fresh: shown !== undefined && shown.system === open,
+    running, answer: shown?.answer, fresh: shown !== undefined && shown.system === open,
     ask: (question) => {
       const system = openDocument();
-      const mine = run + 1;
-      setRun(mine);
-      setActive(mine);
+      const mine = ++asked.current;
+      setRunning(true);
       const done = (answer: Outcome<T>): void => {
-        setActive((current) => (current === mine ? undefined : current));
+        // What was stopped, or asked anew since, is nobody's answer any more.
+        if (mine !== asked.current) return;
+        setRunning(false);
         setShown({ system, answer });
       };
       question(worker(), system).then(done, (error: unknown) => done(failure('broken', 'calculation', `The calculation broke: ${error instanceof Error ? error.message : String(error)}`)));
     },
     stop: () => {
+      asked.current++;
+      setRunning(false);
       end();
-      setActive(undefined);
     },
     forget: () => setShown(undefined),
   };
