@@ -1,4 +1,4 @@
-import { checkedWay, fitOf, foundWay, largestTanks, FIRST_LOOKS, orderOut, partChoices, reachOf, templatesOf } from '@/core/evaluate';
+import { checkedWay, fitOf, foundWay, largestTanks, MANY_LOOKS, orderOut, partChoices, reachOf, templatesOf } from '@/core/evaluate';
 import type { WayOut } from '@/core/evaluate';
 import { countFrom, numberFrom, UsageError } from './args';
 import { failed, type Verb } from './verb';
@@ -18,7 +18,7 @@ export const fit: Verb = {
     part: 'id of a part that is to come out: its kept way is checked, or one is found',
     order: 'with --part: also the order in which parts come out (yes)',
     seed: `of the search for a way; ${SEED} where it is left out`,
-    looks: `for how many positions a way is looked for; ${FIRST_LOOKS} where it is left out`,
+    looks: `for how many positions a way is looked for; ${MANY_LOOKS} where it is left out`,
     reach: 'whether hands and tools get to every port and named place (yes)',
     templates: 'outlines of every flat face of every tank, with the lengths to check (yes)',
     largest: 'the largest box and prism that the space takes (yes)',
@@ -41,11 +41,11 @@ export const fit: Verb = {
 
 function waysOf(system: Parameters<Verb['run']>[0], id: string, options: Readonly<Record<string, string | undefined>>) {
   if (!partChoices(system).some((part) => part.id === id)) throw new UsageError(`There is no part "${id}" that comes out; there is ${partChoices(system).map((part) => part.id).join(', ')}.`);
-  const search = { seed: options.seed === undefined ? SEED : numberFrom('--seed', options.seed), mostLooks: options.looks === undefined ? FIRST_LOOKS : countFrom('--looks', options.looks) };
+  const search = { seed: options.seed === undefined ? SEED : numberFrom('--seed', options.seed), mostLooks: options.looks === undefined ? MANY_LOOKS : countFrom('--looks', options.looks) };
   const kept = system.fit.ways.find(({ part }) => part === id);
   const checked = kept && checkedWay(system, id, kept.steps);
   const found = checked ? undefined : foundWay(system, id, search);
-  const order = options.order === undefined ? undefined : orderOut(system, id, { ...search, mostLooks: Math.ceil(FIRST_LOOKS / 4) });
+  const order = options.order === undefined ? undefined : orderOut(system, id, { ...search, mostLooks: Math.ceil(MANY_LOOKS / 4) });
   return {
     id,
     ...(checked ? { kept: checked.ok ? { isOut: checked.value.isOut, tightest_m: checked.value.tightest_m, tightestTo: checked.value.tightestTo, blockedAt: checked.value.blockedAt ?? null, blockedBy: checked.value.steps.at(-1)?.blocked?.by ?? null } : failed(checked.error) } : {}),

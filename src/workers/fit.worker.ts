@@ -1,6 +1,6 @@
 import { expose } from 'comlink';
 import type { SystemDocument, WayStep } from '@/core/document';
-import { fitFor, reachFor, type FitOutcome, type ReachOutcome, builtResult, changesOf, FIRST_LOOKS, checkedWay, fitDrawing, foundWay, largestTanks, orderOut, sheetsOf, templatesOf, wayPicture, type FitGap, type Opening, type SheetsOutcome, type WayProgress } from '@/core/evaluate';
+import { fitFor, reachFor, type FitOutcome, type ReachOutcome, builtResult, changesOf, MANY_LOOKS, checkedWay, fitDrawing, foundWay, largestTanks, orderOut, sheetsOf, templatesOf, wayPicture, type FitGap, type Opening, type SheetsOutcome, type WayProgress } from '@/core/evaluate';
 import { loadKernel } from '@/core/geometry';
 import { judgeFit, judgeReach, judgeSheets, type Judgement } from '@/core/rules';
 
@@ -78,7 +78,7 @@ const api = {
   },
   async order(system: SystemDocument, part: string) {
     await ready;
-    return orderOut(system, part, { seed: SEED, mostLooks: Math.ceil(FIRST_LOOKS / 4) });
+    return orderOut(system, part, { seed: SEED, mostLooks: Math.ceil(MANY_LOOKS / 4) });
   },
   async picture(system: SystemDocument, part: string) {
     await ready;

@@ -28,7 +28,7 @@ export { fitFor, hasReach, hasSpace, reachFor, type FitOutcome, type ReachOutcom
 export type { LineGap } from './lineGaps';
 export { fitOf, type FitGap, type FitResult, type SurveyResult, type TankFit } from './fit';
 export { type FitDoubt } from './fitDoubts';
-export { checkedWay, FIRST_LOOKS, foundWay, moveOf, orderOut, partChoices, stepOf, wayPicture, type FoundWay, type PartChoice, type WayPicture, type WaysCode } from './ways';
+export { checkedWay, MANY_LOOKS, foundWay, moveOf, orderOut, partChoices, stepOf, wayPicture, type FoundWay, type PartChoice, type WayPicture, type WaysCode } from './ways';
 export type { Move, Opening, Removal, StepCheck, WayCheck, WayOut, WayProgress } from '../fit';
 export { builtResult, changesOf, withChange, type BuiltResult, type FaceName, type TankChange, type TankChangeResult } from './tankChanges';
 export { largestTanks, withLargest, type LargestTank } from './largestTanks';

@@ -150,11 +150,12 @@ export function checkedWay(system: SystemDocument, id: string, steps: readonly W
   return among.ok ? success(checkWay(among.value.part, among.value.blockers, steps.map(moveOf))) : among;
 }
 
-/** For each thing that might open a way, this part of the looks is spent. */
-const OPENING_SHARE = 16;
-
 /** After so many looks without a way it is asked what would open one, before the search goes on. */
-export const FIRST_LOOKS = 30_000;
+const FIRST_LOOKS = 6000;
+/** For each thing that might open a way, so many looks are spent. */
+const OPENING_LOOKS = 1500;
+/** A search that is not asked to go on takes so many. */
+export const MANY_LOOKS = 30_000;
 
 export type FoundWay = { readonly way: Outcome<WayOut, WaysCode>; /** Where none was found: each single thing that opens one, the likeliest first. */ readonly openings: readonly Opening[] };
 
@@ -171,7 +172,7 @@ export function foundWay(system: SystemDocument, id: string, search: WaySearch, 
   const first = Math.min(FIRST_LOOKS, search.mostLooks);
   const way = findWay(part, blockers, { ...search, mostLooks: first });
   if (way.ok || way.error.code === 'stopped') return success({ way, openings: [] });
-  const openings = openingsBy(part, blockers, { seed: search.seed, mostLooks: Math.ceil(first / OPENING_SHARE), ...(search.stop ? { stop: search.stop } : {}) });
+  const openings = openingsBy(part, blockers, { seed: search.seed, mostLooks: Math.min(OPENING_LOOKS, search.mostLooks), ...(search.stop ? { stop: search.stop } : {}) });
   if (!openings.ok) return success({ way: openings, openings: [] });
   if (way.error.code !== 'none-found' || search.mostLooks <= first) return success({ way, openings: openings.value });
   tellOpenings?.(openings.value);

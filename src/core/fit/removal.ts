@@ -24,7 +24,8 @@ export type Opening = {
 export function openingsBy(part: Part, blockers: readonly Blocker[], search: WaySearch): Outcome<readonly Opening[], 'stopped'> {
   for (const straightOnly of [true, false]) {
     const openings: Opening[] = [];
-    for (const blocker of blockers) {
+    // What cannot be taken out is only of interest where that is plain to see.
+    for (const blocker of blockers.filter(({ removable }) => straightOnly || removable)) {
       const way = findWay(part, blockers.filter((other) => other !== blocker), { ...search, straightOnly });
       if (way.ok) openings.push({ id: blocker.id, name: blocker.name, removable: blocker.removable, way: way.value, inTheWay_m: depthInWay(part, blocker, way.value.moves) });
       else if (way.error.code === 'stopped') return failure('stopped', part.name, 'The search was stopped.');

@@ -112,7 +112,10 @@ describe('places with one way, known from how they were made', () => {
 
   it('a gap narrower than any that is searched is not gone through, and it is said how narrow they were', () => {
     const { part: tank, blockers } = outOfSleeve(seeded(1), 0.8 * GAPS_M.at(-1)!);
-    expect(findWay(tank, blockers, { seed: 1, mostLooks: 3000 })).toMatchObject({ ok: false, error: { code: 'none-found', detail: expect.stringContaining('0.3 mm or more') as string } });
+    expect(findWay(tank, blockers, { seed: 1, mostLooks: 3000 })).toMatchObject({ ok: false, error: { code: 'none-found', detail: expect.stringContaining('less than 0.3 mm of room') as string } });
+    // Room to begin with, and none to go on: a cage.
+    const cage = findWay(tank, [blocker('cage', unwrap(combine(box([3, 3, 3], [-1.5, -1.5, -1.5]), box([2, 2, 2], [-1, -1, -1]), 'take')))], { seed: 1, mostLooks: 15_000 });
+    expect(cage).toMatchObject({ ok: false, error: { code: 'none-found', detail: expect.stringContaining('with 0.3 mm or more left') as string } });
   });
 });
 

@@ -54,12 +54,14 @@ export function findWay(part: Part, blockers: readonly Blocker[], search: WaySea
       looks.leastGap_m = Math.min(looks.leastGap_m, least_m);
       const check = moves && checkWay(part, blockers, moves);
       if (check?.isOut) return success({ moves: moves!, check, looks: looks.count });
-      if (looks.spent || (search.straightOnly && (tried || least_m === GAPS_M.at(-1)))) return failure('none-found', part.name, noneAmong(looks));
+      if (!tried && least_m === GAPS_M.at(-1)) return failure('none-found', part.name, `It has less than ${inMm(least_m)} of room where it is fitted: no way can begin.`);
+      if (looks.spent || (search.straightOnly && tried)) return failure('none-found', part.name, noneAmong(looks));
     }
   }
 }
 
-const noneAmong = ({ count, leastGap_m }: Looks): string => `No way out was found among ${count} positions looked at, with ${Number((1000 * leastGap_m).toPrecision(2))} mm or more left all round.`;
+const noneAmong = ({ count, leastGap_m }: Looks): string => `No way out was found among ${count} positions looked at, with ${inMm(leastGap_m)} or more left all round.`;
+const inMm = (length_m: number): string => `${Number((1000 * length_m).toPrecision(2))} mm`;
 
 /** A way that is free, or none; `tried` is false where the part has no room to begin with. */
 type Searched = { readonly moves?: readonly Move[]; readonly tried: boolean; readonly stopped: boolean };
@@ -71,8 +73,9 @@ function searched(space: Space, { straightOnly }: WaySearch, seed: number): Sear
     const ways = waysOf(space);
     for (const lift of lifts(space, ways)) {
       const start = lift ? alongMove(part.at, part, lift, 1) : part.at;
-      const found = straightWay(space, straightOnly ? { ...ways, all: ways.main } : ways, start, tried) ?? (straightOnly ? undefined : grownWay(space, ways, start, seeded(seed)));
+      const again = tried;
       tried = true;
+      const found = straightWay(space, straightOnly ? { ...ways, all: ways.main } : ways, start, again) ?? (straightOnly ? undefined : grownWay(space, ways, start, seeded(seed)));
       if (!found) continue;
       looks.allow(Infinity);
       return { moves: [...(lift ? [lift] : []), ...toldApart(space, start, shortened(space, found, seeded(seed + 1)))], tried, stopped: false };
@@ -111,10 +114,14 @@ function outFrom(space: Space, ways: readonly Vec3[], pose: Pose): Pose | undefi
   const lengths = ways.map((way) => ({ way, length: space.lengthOut(pose, way) })).sort((a, b) => a.length - b.length);
   for (const { way, length } of lengths) {
     const move = shiftMove(scale(way, length));
+    // What is blocked is so soon mostly: a look or two tells that sooner than the exact way does.
+    if (SOON.some((share) => share * space.radius_m < length && !space.isFree(alongMove(pose, space.part, shiftMove(scale(way, share * space.radius_m)), 1)))) continue;
     if (space.freeShare(pose, move) === 1) return alongMove(pose, space.part, move, 1);
   }
   return undefined;
 }
+/** Shares of the radius after which a straight way is looked at first. */
+const SOON = [0.1, 0.4, 1] as const;
 
 /** Shorter than this a first straight move frees nothing [m]. */
 const SHORTEST_M = 4e-3;

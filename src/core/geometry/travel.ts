@@ -24,8 +24,9 @@ const GRAZE_REL = 1e-9;
  * @param least_m contacts before this are left out: 0 asks what a body that stands free meets next
  */
 export function travel(moved: BoxTree, movedAt: Pose, met: BoxTree, metAt: Pose, direction: Vec3, least_m = -Infinity): Travel | undefined {
-  const frame = frameAlong(direction);
-  const [a, b] = [seenAgain(moved, movedAt, direction, frame), seenAgain(met, metAt, direction, frame)];
+  const b = seenAgain(met, metAt, unitVector(direction));
+  const { frame } = b;
+  const a = seen(moved, movedAt, frame);
   const size = Math.max(...[a, b].map(({ boxes }) => Math.abs(boxes[0]!) + Math.abs(boxes[1]!) + boxes[3]! + boxes[4]!));
   const best: Best = { height: Infinity, x: 0, y: 0, zMoved: 0, zMet: 0, least: least_m, graze: GRAZE_REL * size };
   const pending: [number, number][] = [[0, 0]];
@@ -51,14 +52,22 @@ function frameAlong(direction: Vec3): readonly [Vec3, Vec3, Vec3] {
   return [x, cross(z, x), z];
 }
 
-/** What was seen of a tree last: one that stays while others move is looked at many times from one side. */
-const seenLast = new WeakMap<BoxTree, { readonly pose: Pose; readonly direction: Vec3; readonly seen: Seen }>();
+/** What was seen of a tree lately, and along which way: one that stays while others move is looked at many times from a few sides. */
+type Looked = Seen & { readonly pose: Pose; readonly way: Vec3; readonly frame: readonly [Vec3, Vec3, Vec3] };
+const lately = new WeakMap<BoxTree, Looked[]>();
+/** So many ways are kept of a tree, and so many triangles in all. */
+const MOST_KEPT = 48;
+const MOST_TRIANGLES = 2e5;
+/** Ways that differ by less are one: scaling a direction leaves so much of it to rounding. */
+const SAME_WAY = 1e-14;
 
-function seenAgain(tree: BoxTree, pose: Pose, direction: Vec3, frame: readonly [Vec3, Vec3, Vec3]): Seen {
-  const last = seenLast.get(tree);
-  if (last && last.pose === pose && last.direction === direction) return last.seen;
-  const now = seen(tree, pose, frame);
-  seenLast.set(tree, { pose, direction, seen: now });
+function seenAgain(tree: BoxTree, pose: Pose, way: Vec3): Looked {
+  const before = lately.get(tree) ?? [];
+  const known = before.find((one) => one.pose === pose && one.way.every((value, k) => Math.abs(value - way[k]!) < SAME_WAY));
+  if (known) return known;
+  const frame = frameAlong(way);
+  const now = { ...seen(tree, pose, frame), pose, way, frame };
+  lately.set(tree, [now, ...before].slice(0, Math.max(1, Math.min(MOST_KEPT, Math.floor(MOST_TRIANGLES / (tree.corners.length / 9))))));
   return now;
 }
 
