@@ -57,6 +57,23 @@ test('the way out is checked as typed, found, played step by step and kept', asy
   await expect(ways.getByRole('button', { name: 'This way is kept' })).toBeVisible();
 });
 
+test('a search without a way says how far it is, what opens one, and goes on until it is stopped', async ({ page }) => {
+  await openCopy(page, 'snow-vehicle', 'fit');
+  const ways = page.getByTestId('ways');
+  await ways.getByLabel('What comes out').selectOption({ label: 'Tool tray' });
+  await ways.getByRole('button', { name: 'Find a way out' }).click();
+  const search = page.getByTestId('way-search');
+  await expect(search).toContainText(/Looked at [\d,]+ positions .* gaps down to 0\.3 mm/);
+  await expect(search).toContainText('One opens with Deck cover out of the way first.', { timeout: 60_000 });
+  await ways.getByRole('button', { name: 'Stop' }).click();
+  await expect(search).toContainText(/Stopped after [\d,]+ positions.*does not prove/);
+  await expect(ways.getByRole('alert')).toHaveCount(0);
+  await expect(page.getByText('broke')).toHaveCount(0);
+  // The next question finds a worker again.
+  await ways.getByRole('button', { name: 'What must come out first?' }).click();
+  await expect(page.getByTestId('removal-order')).toContainText('Deck cover');
+});
+
 test('what must come out first, how big it could be, and what a face costs', async ({ page }) => {
   await openCopy(page, 'snow-vehicle', 'fit');
   await page.getByRole('button', { name: 'What must come out first?' }).click();

@@ -170,7 +170,14 @@ export function foundWay(system: SystemDocument, id: string, search: WaySearch, 
   if (!among.ok) return among;
   const { part, blockers } = among.value;
   const first = Math.min(FIRST_LOOKS, search.mostLooks);
-  const way = findWay(part, blockers, { ...search, mostLooks: first });
+  let leastGap_m = Infinity;
+  const way = findWay(part, blockers, {
+    ...search, mostLooks: first,
+    onProgress: (progress) => {
+      leastGap_m = progress.leastGap_m;
+      search.onProgress?.(progress);
+    },
+  });
   if (way.ok || way.error.code === 'stopped') return success({ way, openings: [] });
   const openings = openingsBy(part, blockers, { seed: search.seed, mostLooks: Math.min(OPENING_LOOKS, search.mostLooks), ...(search.stop ? { stop: search.stop } : {}) });
   if (!openings.ok) return success({ way: openings, openings: [] });
@@ -178,7 +185,7 @@ export function foundWay(system: SystemDocument, id: string, search: WaySearch, 
   tellOpenings?.(openings.value);
   const longer = findWay(part, blockers, {
     ...search, seed: search.seed + SEEDS_APART, mostLooks: search.mostLooks - first,
-    onProgress: (progress) => search.onProgress?.({ ...progress, looks: progress.looks + first }),
+    onProgress: (progress) => search.onProgress?.({ looks: progress.looks + first, leastGap_m: Math.min(leastGap_m, progress.leastGap_m) }),
   });
   return success({ way: longer, openings: longer.ok ? [] : openings.value });
 }

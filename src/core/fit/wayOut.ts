@@ -20,7 +20,7 @@ export type WayOut = { readonly moves: readonly Move[]; readonly check: WayCheck
  */
 export const GAPS_M = [1.5e-3, 3e-4] as const;
 /** Trees that lead nowhere are begun anew, each time with so many times the looks. */
-const FIRST_LOOKS = 6000;
+const FIRST_LOOKS = 3000;
 const LONGER = 1.7;
 
 /**

@@ -23,6 +23,9 @@ import { withWay } from './fitEdits';
 import { stepWords } from './fitWords';
 import { useFitAnswer } from './useFitAnswer';
 
+/** Gaps smaller than this are told to a tenth [m]: 0.3 mm is not none. */
+const SMALL_M = 0.01;
+
 /** How a part comes out: a way that is typed and checked, or one that is looked for; played step by step in the drawing. */
 export function WayPanel({ onMoving }: { readonly onMoving: (moving: Moving | undefined) => void }) {
   const system = useSystem();
@@ -38,7 +41,7 @@ export function WayPanel({ onMoving }: { readonly onMoving: (moving: Moving | un
   const found = useFitAnswer<FoundWay>();
   const order = useFitAnswer<readonly Removal[]>();
   const [search, setSearch] = useState<Search>();
-  const size = (value: number): string => formatQuantity(value, 'tape', { reader }).text;
+  const size = (value: number): string => formatQuantity(value, value < SMALL_M ? 'bore' : 'tape', { reader }).text;
   const nameOf = (id: string): string => partChoices(system).find((choice) => choice.id === id)?.name ?? system.fit.things.find((thing) => thing.id === id)?.name ?? (system.fit.bay.kind === 'measured' ? (system.fit.bay.sides.find((side) => side.id === id)?.name ?? (id === 'near-end' ? system.fit.bay.nearEnd.name : id === 'far-end' ? system.fit.bay.farEnd.name : id)) : id);
 
   const nearestWords = (check: WayCheck): string => (Number.isFinite(check.tightest_m) ? `no nearer than ${size(check.tightest_m)}${check.tightestTo ? ` to ${nameOf(check.tightestTo)}` : ''}` : 'past nothing that is described');
@@ -86,7 +89,7 @@ export function WayPanel({ onMoving }: { readonly onMoving: (moving: Moving | un
       {way?.way.ok && <Box mt="2" fontWeight="650" color={found.fresh ? 'good' : 'soft'} data-testid="way-found">A way out, {nearestWords(way.way.value.check)}.{found.fresh ? '' : ' The system has changed since.'}</Box>}
       {check.answer && !check.answer.ok && <Box role="alert" mt="2" color="stop" fontWeight="600">{check.answer.error.detail}</Box>}
       {check.answer?.ok && <Checked check={check.answer.value} fresh={check.fresh} nearestWords={nearestWords} nameOf={nameOf} size={size} />}
-      {shown && shown.length > 0 && <Player key={`${part} ${shown.length}`} part={part} steps={shown} onMoving={onMoving} />}
+      {shown && shown.length > 0 && <Player key={`${part} ${shown.length}`} part={part} title={shown === kept ? 'The way that is kept' : 'This way, not kept yet'} steps={shown} onMoving={onMoving} />}
       {shown && shown.length > 0 && (
         <Box mt="2" display="flex" gap="2" flexWrap="wrap">
           <Button disabled={shown === kept} onClick={() => { applyEdit(`keep the way out of ${nameOf(part)}`, (document) => withWay(document, part, [...shown])); setSteps(undefined); }}>{shown === kept ? 'This way is kept' : 'Keep this way'}</Button>
@@ -122,7 +125,7 @@ const SHARES_A_STEP = 12;
 const FRAME_MS = 70;
 
 /** Plays a way in the drawing: by itself, or step by step under the builder's thumb. */
-function Player({ part, steps, onMoving }: { readonly part: string; readonly steps: readonly WayStep[]; readonly onMoving: (moving: Moving | undefined) => void }) {
+function Player({ part, title, steps, onMoving }: { readonly part: string; readonly title: string; readonly steps: readonly WayStep[]; readonly onMoving: (moving: Moving | undefined) => void }) {
   const reader = useReader();
   const { answer, ask } = useFitAnswer<WayPicture>();
   const [frame, setFrame] = useState(0);
@@ -152,6 +155,7 @@ function Player({ part, steps, onMoving }: { readonly part: string; readonly ste
   const step = Math.min(steps.length - 1, Math.floor(frame / SHARES_A_STEP));
   return (
     <Box mt="3">
+      <Box fontWeight="700">{title}</Box>
       <chakra.ol pl="6" css={{ listStyle: 'decimal' }}>{steps.map((one, i) => <chakra.li key={i} py="1" fontWeight={frame > 0 && i === step ? '750' : undefined}>{stepWords(one, reader)}</chakra.li>)}</chakra.ol>
       <Box display="flex" gap="2" alignItems="center" flexWrap="wrap" mt="1">
         <Button onClick={() => { if (done) setFrame(1); setPlaying(!playing || done); }}>{playing && !done ? 'Pause' : 'Play it'}</Button>
