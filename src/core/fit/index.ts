@@ -4,7 +4,8 @@
  * Read `scene.ts` for the words (thing, panel, body, piece), then
  * `clearance.ts` for how near they come. `bay.ts` makes the space from tape
  * readings that `adjust.ts` brings to agree; `largest.ts` asks how big a tank
- * could be; `wayOut.ts` looks for a way out, `moves.ts` checks one. `reach.ts`
+ * could be; `wayOut.ts` looks for a way out (`slide.ts` is how a part gives way
+ * to what it touches), `moves.ts` checks one. `reach.ts`
  * asks whether a hand or a tool gets to a place.
  */
 export { adjust, type Adjusted, type Contradiction, type How, type Reading, type SurveyPoint } from './adjust';
