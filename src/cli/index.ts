@@ -9,7 +9,7 @@ import { table } from './table';
 import { tank } from './tank';
 import { evaluated, type Verb } from './verb';
 
-const VERBS: readonly Verb[] = [tank, table, fit, ports, flow, gauge, range, check];
+export const VERBS: readonly Verb[] = [tank, table, fit, ports, flow, gauge, range, check];
 
 const GENERAL_HELP = `npm run -s gasline -- VERB SYSTEM-FILE [options]
 

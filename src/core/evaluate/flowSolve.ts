@@ -11,7 +11,7 @@ export type FlowCode = NetworkCode | 'not-joined' | 'pickup-in-air' | 'vent-shut
 export type Flowing = { readonly solution: NetworkSolution; readonly volts: ReadonlyMap<string, number> };
 
 const VOLT_ROUNDS = 40;
-const VOLTS_SETTLED = 1e-4;
+const VOLTS_SETTLED = 1e-6;
 
 /**
  * Steady flow with the draws asked for, all other consumers that can be fed

@@ -6,7 +6,7 @@ import { armAngleAt, bandAt, gaugeCurve, readingAt, volumesAt, withSlopes, type 
 import type { Vec3 } from '../geometry';
 import { success, type Outcome } from '../outcome';
 import { burnAtDuty_m3PerS } from '../range';
-import { unusable_m3 } from '../tank';
+import { drawable_m3 } from '../tank';
 import type { TankResult, Detail } from './tankResult';
 
 /** When the low-level lamp lights: what is then in the tank, and how long and how far the rest goes. */
@@ -72,7 +72,7 @@ type Slope = { readonly up: Vec3; readonly band: readonly GaugePoint[] };
 /** What can be drawn when the lamp lights: on the level, and at the slope where least is left, tank and needle standing alike. */
 function lampResult(system: SystemDocument, tank: TankModel, needle_ratio: number, volume: VolumeSpan, slopes: readonly Slope[]): LampResult {
   const [pickup] = tank.pickups;
-  const left = (volume_m3: number, up: Vec3): number => Math.max(0, volume_m3 - (pickup ? unusable_m3(tank, pickup.inlet, up) : volume_m3));
+  const left = (volume_m3: number, up: Vec3): number => (pickup ? drawable_m3(tank, pickup.inlet, up, volume_m3) : 0);
   const drawLevel_m3 = left(volume.volume_m3, slopes[0]!.up);
   const drawWorst_m3 = Math.min(...slopes.map(({ up, band }) => left(volumesAt(band, needle_ratio).least_m3, up)));
   const [consumer] = system.consumers;

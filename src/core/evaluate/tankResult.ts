@@ -165,7 +165,7 @@ function pickupResult(system: SystemDocument, level: TankLevel, pickup: PickupMo
     unusableLevel_m3: unusable_m3(tank, pickup.inlet, standingUp(tank, 0, 0)),
     unusableNow_m3: now,
     worst: worstUnusable(tank, pickup.inlet, envelopeOf(system), (pitch, roll) => standingUp(tank, pitch, roll)),
-    leftNow_m3: Math.max(0, tank.fill_ratio * tank.gross_m3 - now),
+    leftNow_m3: isStarved(level, pickup) ? 0 : Math.max(0, tank.fill_ratio * tank.gross_m3 - unusable_m3(tank, pickup.inlet, up, level.offset_m)),
   };
 }
 

@@ -1,8 +1,8 @@
 import { describe, expect, it } from 'vitest';
-import { boxMesh, combine, meshVolume, movedMesh, prismMesh, vesselMesh, worldUpInVehicle, type Vec3 } from '../geometry';
+import { boxMesh, combine, meshVolume, movedMesh, posedMesh, prismMesh, shiftBy, vesselMesh, worldUpInVehicle, type Vec3 } from '../geometry';
 import { unwrap } from '../outcome';
 import { expectClose } from '../../../tests/expectClose';
-import { bayBelow_m3, compartments, keptLevels_m, fitPlate, plateArea_m2, unusable_m3, type Plate } from '.';
+import { bayBelow_m3, compartments, drawable_m3, keptLevels_m, fitPlate, plateArea_m2, unusable_m3, type Plate } from '.';
 
 const UP: Vec3 = [0, 0, 1];
 const BOX = boxMesh(1, 0.5, 0.4);
@@ -104,6 +104,29 @@ describe('what bays keep from a pickup', () => {
   it('over the top only, or not at all: all below the way out', () => {
     expectClose(unusable_m3(with_({ topGap_m: 0.05 }), inlet, UP), 0.4 * 0.5 * 0.02 + 0.6 * 0.5 * 0.35, { rel: 1e-9, why: 'closed form' });
     expectClose(unusable_m3(with_({}), inlet, UP), 0.4 * 0.5 * 0.02 + 0.6 * 0.5 * 0.4, { rel: 1e-9, why: 'the whole bay' });
+  });
+
+  it('a low tank keeps no more behind a baffle than lies there', () => {
+    const space = with_({ topGap_m: 0.05 });
+    // 100 mm deep: of the far bay nothing comes over, of the near one all over the inlet.
+    expectClose(drawable_m3(space, inlet, UP, 0.5 * 0.1), 0.4 * 0.5 * (0.1 - 0.02), { rel: 1e-6, why: 'closed form' });
+    expect(0.5 * 0.1).toBeLessThan(unusable_m3(space, inlet, UP));
+    // Under the inlet nothing can be drawn; from the brim all but what stays.
+    expect(drawable_m3(space, inlet, UP, 0.5 * 0.015)).toBe(0);
+    expectClose(drawable_m3(space, inlet, UP, 0.5 * 0.4), 0.5 * 0.4 - unusable_m3(space, inlet, UP), { rel: 1e-6, why: 'from the brim' });
+  });
+
+  it('nor in a lobe that is cut off, than lies in it', () => {
+    // Two pits of 0.3 m square and 0.1 m deep under one box, the pickup 20 mm over the floor of the first.
+    const pits = unwrap(combine(unwrap(combine(posedMesh(boxMesh(1, 0.3, 0.2), shiftBy([0, 0, 0.1])), boxMesh(0.3, 0.3, 0.15), 'add')), posedMesh(boxMesh(0.3, 0.3, 0.15), shiftBy([0.7, 0, 0])), 'add'));
+    const low = { point_m: [0.1, 0.1, 0.02] as Vec3, submergence_m: 0 };
+    const area = 0.3 * 0.3;
+    expectClose(unusable_m3({ mesh: pits }, low, UP), area * 0.02 + area * 0.1, { rel: 1e-6, why: 'the far pit stays full' });
+    // A baffle between them with a hole 30 mm over the floor: the far pit and what stands over it up to the hole, counted once.
+    const parted = { mesh: pits, bays: baysIn(pits, [{ ...PLATE, at_m: 0.5, holes: { count: 1, diameter_m: 0.04, height_m: 0.05 } }]) };
+    expectClose(unusable_m3(parted, low, UP), area * 0.02 + area * 0.1 + 0.5 * 0.3 * 0.03, { rel: 1e-4, why: 'closed form, but for the thickness of the baffle' });
+    // Both pits 50 mm deep: the far one keeps its own.
+    expectClose(drawable_m3({ mesh: pits }, low, UP, 2 * area * 0.05), area * 0.03, { rel: 1e-6, why: 'the near pit down to the inlet' });
   });
 
   it('a flap lets through one way only', () => {

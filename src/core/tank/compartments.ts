@@ -33,6 +33,8 @@ export type Passage = {
   /** Bays on the lower and on the higher side of the plate. */
   readonly bays: readonly [number, number];
   readonly point_m: Vec3;
+  /** Beside that point, within each of the bays. */
+  readonly beside_m: readonly [Vec3, Vec3];
   readonly area_m2: number;
   /** Which of the two bays it lets liquid into; both but for a flap. */
   readonly into: readonly [boolean, boolean];
@@ -233,7 +235,7 @@ function passagesOf(plate: FittedPlate, bayOf: (point: Vec3) => number): Passage
     if (bays[0] < 0 || bays[1] < 0 || bays[0] === bays[1]) return [];
     const flap = opening.kind === 'flap' ? plate.flap : undefined;
     return [{
-      plate: plate.id, kind: opening.kind, bays, point_m: onPlate(plate, opening.at), area_m2: opening.area_m2,
+      plate: plate.id, kind: opening.kind, bays, point_m: onPlate(plate, opening.at), beside_m: [beside(-STEP_M), beside(STEP_M)], area_m2: opening.area_m2,
       into: [flap?.passes !== 'higher', flap?.passes !== 'lower'], leak_ratio: flap?.leak_ratio ?? 1,
     }];
   });

@@ -13,6 +13,9 @@ function frameOf(mesh: ClosedMesh): Frame {
   return frame;
 }
 
+/** Whether a space is convex, so that its liquid never parts. */
+export const isConvexSpace = (mesh: ClosedMesh): boolean => frameOf(mesh).convex;
+
 /** By directed edge, the third corner of its triangle. */
 function thirdCorners({ positions, triangles }: ClosedMesh): Map<number, number> {
   const count = positions.length / 3;
@@ -77,14 +80,15 @@ function isConvex(mesh: ClosedMesh, across: ReadonlyMap<number, number>): boolea
  * @param inlet_m  a point inside the tank
  * @param up       unit vector against effective gravity
  * @param offset_m level at which the pickup draws air, at or above the inlet
+ * @param from_m   level that the surface falls from
  * @source join tree: H. Carr et al., Comput. Geom. 24 (2003) 75
  */
-export function leftBehind_m3(mesh: ClosedMesh, inlet_m: Vec3, up: Vec3, offset_m: number): number {
+export function leftBehind_m3(mesh: ClosedMesh, inlet_m: Vec3, up: Vec3, offset_m: number, from_m = Infinity): number {
   const rise = riseFrom(mesh, inlet_m, up, offset_m);
   if (!rise) return volumeBelow(mesh, { normal: up, offset_m });
   let left = rise.lobes.volume(rise.home, offset_m);
   rise.onward((lobe, level) => {
-    left += rise.lobes.volume(lobe, level);
+    left += rise.lobes.volume(lobe, Math.min(level, from_m));
     return true;
   });
   return left;

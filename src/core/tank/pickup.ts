@@ -1,6 +1,6 @@
-import { dot, type ClosedMesh, type Vec3 } from '../geometry';
-import { bayBelow_m3, type Compartments } from './compartments';
-import { leftBehind_m3 } from './lobes';
+import { dot, levelForVolume, volumeBelow, type ClosedMesh, type Vec3 } from '../geometry';
+import { bayBelow_m3, type Bay, type Compartments } from './compartments';
+import { isConvexSpace, leftBehind_m3 } from './lobes';
 
 /** The space of a tank, and the bays its plates make of it; left out where there are none. */
 export type LiquidSpace = { readonly mesh: ClosedMesh; readonly bays?: Compartments | undefined };
@@ -16,14 +16,36 @@ export const starvingOffset_m = (inlet: Inlet, up: Vec3): number => dot(up, inle
  * surface at which it begins to draw air, what lobes hold back that are cut
  * off before, and what bays keep below their lowest way to the pickup.
  *
- * @param up unit vector against effective gravity, tank frame
+ * @param up     unit vector against effective gravity, tank frame
+ * @param from_m the surface that it is drawn down from, from the brim where left out: what lobes and bays hold back is no more than lies in them then
  */
-export function unusable_m3({ mesh, bays }: LiquidSpace, inlet: Inlet, up: Vec3): number {
+export function unusable_m3({ mesh, bays }: LiquidSpace, inlet: Inlet, up: Vec3, from_m = Infinity): number {
   const starving_m = starvingOffset_m(inlet, up);
-  const left = leftBehind_m3(mesh, inlet.point_m, up, starving_m);
-  if (!bays || bays.bays.length < 2) return left;
-  const kept = keptLevels_m(bays, bays.bayOf(inlet.point_m), up);
-  return bays.bays.reduce((sum, bay, b) => (kept[b]! > starving_m ? sum + Math.max(0, bayBelow_m3(bay, up, kept[b]!) - bayBelow_m3(bay, up, starving_m)) : sum), left);
+  if (from_m <= starving_m) return volumeBelow(mesh, { normal: up, offset_m: from_m });
+  if (!bays || bays.bays.length < 2) return leftBehind_m3(mesh, inlet.point_m, up, starving_m, from_m);
+  const home = bays.bayOf(inlet.point_m);
+  const kept = keptLevels_m(bays, home, up);
+  // What is cut out of a convex space is convex too.
+  const stays = isConvexSpace(mesh)
+    ? (bay: Bay, _: Vec3, level_m: number): number => bayBelow_m3(bay, up, Math.min(level_m, from_m))
+    : (bay: Bay, towards_m: Vec3, level_m: number): number => (level_m < from_m ? leftBehind_m3(bay.mesh, towards_m, up, level_m, from_m) : bayBelow_m3(bay, up, from_m));
+  return bays.bays.reduce((sum, bay, b) => {
+    if (b === home) return sum + stays(bay, inlet.point_m, starving_m);
+    const ways = waysOut(bays, b).map(({ to, sill_m, from_m: point }) => stays(bay, point, Math.max(starving_m, dot(up, sill_m), kept[to]!)));
+    return sum + Math.min(bayBelow_m3(bay, up, from_m), ...ways);
+  }, 0);
+}
+
+/** Openings by which a bay lets liquid out: where to, over what, and a point within the bay beside it. */
+const waysOut = ({ passages }: Compartments, bay: number): { readonly to: number; readonly sill_m: Vec3; readonly from_m: Vec3 }[] => passages.flatMap(({ bays, into, point_m, beside_m }) => {
+  if (bays[1] === bay && into[0]) return [{ to: bays[0], sill_m: point_m, from_m: beside_m[1] }];
+  return bays[0] === bay && into[1] ? [{ to: bays[1], sill_m: point_m, from_m: beside_m[0] }] : [];
+});
+
+/** Of so much liquid in a tank, what a pickup can draw at one attitude [m³]. */
+export function drawable_m3(space: LiquidSpace, inlet: Inlet, up: Vec3, volume_m3: number): number {
+  const level = levelForVolume(space.mesh, up, volume_m3);
+  return level.ok && level.value.offset_m > starvingOffset_m(inlet, up) ? Math.max(0, volume_m3 - unusable_m3(space, inlet, up, level.value.offset_m)) : 0;
 }
 
 /**

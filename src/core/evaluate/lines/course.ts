@@ -2,7 +2,7 @@ import { compileNetwork, isStarved, type FlowInputs, type TankLevel } from '../.
 import { levelForVolume } from '../../geometry';
 import type { NetworkSolution } from '../../network';
 import { unwrap } from '../../outcome';
-import { unusable_m3 } from '../../tank';
+import { drawable_m3 } from '../../tank';
 import { flowing } from '../flowSolve';
 
 /**
@@ -104,8 +104,8 @@ function nearestBound({ levels }: FlowInputs, volumes: Volumes, { flow_m3PerS, g
     const volume = volumes.get(id)!;
     if (gain > MOVES_M3_PER_S) return [{ volume_m3: ((tank.gross_m3 * tank.document.fillLimit_ratio.value - volume) / gain) * flow_m3PerS, ends: 'target-full', name }];
     if (gain > -MOVES_M3_PER_S) return [];
-    const wet = tank.pickups.map(({ inlet }) => unusable_m3(tank, inlet, up)).filter((left) => left < volume);
-    return wet.length === 0 ? [] : [{ volume_m3: ((volume - Math.max(...wet)) / -gain) * flow_m3PerS, ends: 'source-dry', name }];
+    const drawable = tank.pickups.map(({ inlet }) => drawable_m3(tank, inlet, up, volume)).filter((some) => some > 0);
+    return drawable.length === 0 ? [] : [{ volume_m3: (Math.min(...drawable) / -gain) * flow_m3PerS, ends: 'source-dry', name }];
   });
   return bounds.reduce((least, each) => (each.volume_m3 < least.volume_m3 ? each : least), { volume_m3: Infinity, ends: 'at-rest', name: '' });
 }
