@@ -33,10 +33,9 @@ export function notNumbers(value: unknown, at = ''): string[] {
 }
 
 /** What two panels, or a panel and a chart, say differently of one system at its conditions. */
-export function contradictionsIn(system: SystemDocument): string[] {
+export function contradictionsIn(system: SystemDocument, full: Evaluation): string[] {
   const found: string[] = [];
   const says: Says = (what, holds, detail) => void (holds || found.push(`${what}: ${detail}`));
-  const full = unwrap(evaluateSystem(system, 'full', 'without-fit'));
   const first = unwrap(evaluateSystem(system, 'numbers', 'without-fit'));
   numbersTwice(system, full, first, says);
   full.tanks.forEach((_, t) => tankAgainstTable(system, full, t, says));
