@@ -165,7 +165,7 @@ export const CIRCUIT_RULES: readonly Rule[] = [
   {
     id: 'line.starves-when-low',
     title: 'Gravity is not enough when the tank is low',
-    stage: 'lines', severity: 'warn', needs: ['circuits'],
+    stage: 'lines', severity: 'warn', needs: ['circuits', 'last-of-tank'],
     test: (context) => from(context, ({ circuits }) => circuits.lowest).flatMap((low): Hit[] => {
       const k = context.system.consumers.findIndex(({ id }) => id === low.consumer);
       const need = context.system.consumers[k]!.neededFlow_m3PerS.value;

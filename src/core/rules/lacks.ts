@@ -20,6 +20,8 @@ const LACKS: Readonly<Record<Need, (partly: Partly) => string | undefined>> = {
   details: ({ evaluation: { lines } }) => (lines ? undefined : later('drawings and tables are')),
   lines: ({ evaluation: { lines } }) => (lines ? undefined : later('the lines are')),
   circuits: ({ evaluation: { lines } }) => (lines ? lines.circuits.failed : later('the circuits are')),
+  duties: ({ evaluation: { flows } }) => flows?.flatMap((flow) => (flow.ok ? flow.value.duties.flatMap(({ duty, pressure_Pa }) => (pressure_Pa === undefined ? `the pressure at ${duty} is not found` : [])) : [])).at(0),
+  'last-of-tank': ({ evaluation: { lines } }) => lines?.circuits.lowest.flatMap(({ name, delivered_m3PerS }) => (delivered_m3PerS === undefined ? `what ${name} gets with the last of the tank is not found` : [])).at(0),
   flows: ({ evaluation: { flows } }) => (flows ? firstFailed(flows) : later('the flow is')),
   gauges: ({ evaluation: { gauges } }) => (gauges ? firstFailed(gauges) : later('the gauge is')),
   range: ({ evaluation: { range } }) => (range ? failed(range) : later('the range is')),

@@ -50,7 +50,7 @@ export const LINE_RULES: readonly Rule[] = [
   {
     id: 'line.too-much-pressure',
     title: 'More pressure than the engine is made for',
-    stage: 'lines', severity: 'warn', needs: ['flows', 'details'],
+    stage: 'lines', severity: 'warn', needs: ['flows', 'details', 'duties'],
     test: (context) => solvedFlows(context).flatMap(({ flow, consumer, c }): Hit[] => {
       const most = MOST_PRESSURE[consumer.kind];
       const stands = Math.max(-Infinity, ...flow.duties.flatMap(({ pressure_Pa }) => pressure_Pa ?? []));

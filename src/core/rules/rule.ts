@@ -21,7 +21,7 @@ export type SheetRuleContext = { readonly system: SystemDocument; readonly evalu
 export type Hit = { readonly what: Message; readonly path?: Path; readonly severity?: Severity; readonly mend?: string };
 
 /** What a rule looks at that may not be there: answers not worked out, or failed. */
-export const NEEDS = ['fit', 'fit-tried', 'reach', 'sheets', 'details', 'lines', 'circuits', 'flows', 'gauges', 'range'] as const;
+export const NEEDS = ['fit', 'fit-tried', 'reach', 'sheets', 'details', 'lines', 'circuits', 'duties', 'last-of-tank', 'flows', 'gauges', 'range'] as const;
 export type Need = (typeof NEEDS)[number];
 
 export type Rule<Context = RuleContext> = {

@@ -2,7 +2,7 @@ import { describe, expect, it } from 'vitest';
 import { chosen, meshText, withoutEntry, type SystemDocument } from '../document';
 import { evaluateSystem, type Evaluation } from '../evaluate';
 import { boxMesh } from '../geometry';
-import { unwrap } from '../outcome';
+import { success, unwrap } from '../outcome';
 import { messageText } from '../units';
 import { NEEDS, type Need } from './rule';
 import { findingsOf, judge, RULES, type Finding } from '.';
@@ -88,6 +88,15 @@ describe('three results', () => {
     details: () => ({ system: SOUND, evaluation: unwrap(evaluateSystem(SOUND, 'numbers')) }), lines: () => ({ system: SOUND, evaluation: unwrap(evaluateSystem(SOUND, 'numbers')) }), circuits: () => ({ system: SOUND, evaluation: unwrap(evaluateSystem(SOUND, 'numbers')) }),
     flows: () => evaluated(withoutEntry(SOUND, ['lines'], 1), 'without-fit'), gauges: () => evaluated(applied(SOUND, [[`${T}senders[0].armLength_m`, chosen(1.5)]]), 'without-fit'),
     range: () => evaluated(applied(SOUND, [[`${T}pickups`, []], ['lines', []]]), 'without-fit'),
+    duties: () => {
+      const { system, evaluation } = evaluated(SOUND, 'without-fit');
+      return { system, evaluation: { ...evaluation, flows: evaluation.flows.map((flow) => (flow.ok ? success({ ...flow.value, duties: flow.value.duties.map((duty) => ({ ...duty, pressure_Pa: undefined })) }) : flow)) } };
+    },
+    'last-of-tank': () => {
+      const { system, evaluation } = evaluated(SOUND, 'without-fit');
+      const { lines } = evaluation;
+      return { system, evaluation: { ...evaluation, lines: { ...lines!, circuits: { ...lines!.circuits, lowest: [{ consumer: system.consumers[0]!.id, name: 'Engine', head_m: 1, delivered_m3PerS: undefined }] } } } };
+    },
   };
   const evaluated = (system: SystemDocument, fit: 'with-fit' | 'without-fit') => ({ system, evaluation: unwrap(evaluateSystem(system, 'full', fit)) });
 

@@ -44,7 +44,7 @@ function Answers({ title, value }: { readonly title: string; readonly value: Flo
         <Box mt="3" display="flex" gap="5" flexWrap="wrap" fontSize="md">
           {value.duties.map((duty) => (
             <Box key={duty.duty}>
-              <Box as="span" color="soft">{DUTY_WORDS[duty.duty]}: </Box><Shown value={duty.drawn_m3PerS} role={role} /> drawn, <b>{duty.pressure_Pa === undefined ? 'none' : <Shown value={duty.pressure_Pa} role="pressure" />}</b> there
+              <Box as="span" color="soft">{DUTY_WORDS[duty.duty]}: </Box><Shown value={duty.drawn_m3PerS} role={role} /> drawn, <b>{duty.pressure_Pa === undefined ? '? not worked out' : <Shown value={duty.pressure_Pa} role="pressure" />}</b> there
             </Box>
           ))}
         </Box>

@@ -33,7 +33,7 @@ export function CircuitsPanel() {
             {back.aerates && <Box as="span" color="warn"> · ▲ falls in from above and aerates</Box>}
           </Box>
         ))}
-        {lowest.map((low) => <Box key={low.consumer}><b>{low.name}</b> on gravity at the tank’s last: head <b><Shown value={low.head_m} role="run" /></b>, {low.delivered_m3PerS === undefined ? 'no flow' : <><Shown value={Math.max(0, low.delivered_m3PerS)} role={flowRole(low.delivered_m3PerS)} /> arrives</>}</Box>)}
+        {lowest.map((low) => <Box key={low.consumer}><b>{low.name}</b> on gravity at the tank’s last: head <b><Shown value={low.head_m} role="run" /></b>, {low.delivered_m3PerS === undefined ? <Box as="span" color="warn" fontWeight="650">? what arrives is not worked out</Box> : <><Shown value={Math.max(0, low.delivered_m3PerS)} role={flowRole(low.delivered_m3PerS)} /> arrives</>}</Box>)}
         {backflows.map((back) => <Box key={back.pump} color="warn">▲ <b><Shown value={back.flow_m3PerS} role="burn" /></b> flows back through {back.name} while it {back.running ? 'runs against a stronger one' : 'stands'}</Box>)}
         {sights.map((sight) => <Box key={sight.sight}>{sight.name} reads <b><Shown value={Math.abs(sight.error_m)} role="tape" /></b> too {sight.error_m > 0 ? 'high' : 'low'} while this flows (<Shown value={Math.abs(sight.error_m3)} role="tankVolume" />)</Box>)}
         {transfers.length + returns.length + lowest.length === 0 && <Box color="soft">Nothing is transferred, returned or fed by gravity yet.</Box>}

@@ -7,6 +7,7 @@ import { Select } from '../fields/Select';
 import { StageFindings } from '../findings/FindingsView';
 import { Button } from '../parts/Button';
 import { Caution } from '../parts/Caution';
+import { NoAnswer } from '../parts/NoAnswer';
 import { FieldGrid, Panel } from '../parts/Panel';
 import { Shown } from '../parts/Shown';
 import { RULEBOOK_WORDS } from '../parts/words';
@@ -29,7 +30,7 @@ export function RangeStage() {
             {range.value.range_m !== undefined && <Box>Goes <b><Shown value={range.value.range_m} role={sea ? 'seaTrip' : 'trip'} /></b></Box>}
             <Box>Reserve <b><Shown value={range.value.reserve_m3} role="tankVolume" /></b></Box>
           </Box>
-        ) : <Box color="stop" fontWeight="600">{range?.error.detail}</Box>}
+        ) : <NoAnswer error={range?.error} />}
       </Panel>
       <Panel title="What it burns">
         <FieldGrid>

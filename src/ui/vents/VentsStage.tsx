@@ -7,6 +7,7 @@ import { StageFindings } from '../findings/FindingsView';
 import { Button } from '../parts/Button';
 import { Caution } from '../parts/Caution';
 import { FieldGrid, Panel } from '../parts/Panel';
+import { NoAnswer } from '../parts/NoAnswer';
 import { Practice } from '../parts/Practice';
 import { Shown } from '../parts/Shown';
 import { TankViews } from '../drawing/TankViews';
@@ -39,7 +40,7 @@ export function VentsStage() {
                 : <>At the needed flow the tank stands at <b><Shown value={flow.value.ullageGauge_Pa} role="pressure" digits={2} /></b> against the air outside.</>}
             </Box>
           )
-          : <Box color="stop" fontWeight="600">{flow?.error.detail}</Box>}
+          : <NoAnswer error={flow?.error} waits={system.consumers.length > 0} />}
         <Box mt="3"><Practice of="vent" /></Box>
         {!hasVent && <Box mt="3"><Button kind="main" onClick={addVent}>Add a vent</Button></Box>}
       </Panel>
