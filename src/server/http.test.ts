@@ -1,3 +1,4 @@
+import { gzipSync } from 'node:zlib';
 import { describe, expect, it } from 'vitest';
 import { draftSystem, MAX_DOCUMENT_BYTES } from '@/core/document';
 import { bodySystem, bodyText, refusedOrigin } from './http';
@@ -41,6 +42,22 @@ describe('bodies', () => {
     expect(announced.ok ? 0 : announced.response.status).toBe(413);
     const streamed = await bodyText(post(endless()));
     expect(streamed.ok ? 0 : streamed.response.status).toBe(413);
+  });
+
+  it('packed by gzip are read; the limit is on what comes out; what is not whole or packed otherwise is refused', async () => {
+    const packed = (text: string): Uint8Array<ArrayBuffer> => Uint8Array.from(gzipSync(text));
+    const gzip = { 'content-encoding': 'gzip' };
+    expect(await bodyText(post(packed('{"name":"Öltank €"}'), gzip))).toEqual({ ok: true, text: '{"name":"Öltank €"}' });
+    const bomb = packed(' '.repeat(MAX_DOCUMENT_BYTES + 1));
+    expect(bomb.length).toBeLessThan(MAX_DOCUMENT_BYTES / 100);
+    const statusOf = async (body: BodyInit, headers: Record<string, string>): Promise<number> => {
+      const read = await bodyText(post(body, headers));
+      return read.ok ? 200 : read.response.status;
+    };
+    expect(await statusOf(bomb, gzip)).toBe(413);
+    expect(await statusOf(packed('{"name":"cut off"}').slice(0, 12), gzip)).toBe(400);
+    expect(await statusOf('{}', gzip)).toBe(400);
+    expect(await statusOf('{}', { 'content-encoding': 'deflate' })).toBe(415);
   });
 
   it('of another type are refused', async () => {

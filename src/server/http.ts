@@ -25,17 +25,25 @@ export async function bodyText(request: Request): Promise<{ ok: true; text: stri
   }
   const announced = Number(request.headers.get('content-length') ?? 0);
   if (announced > MAX_DOCUMENT_BYTES) return { ok: false, response: refuse(413, 'too-large', tooLarge(announced)) };
-  const reader = request.body?.getReader();
+  const encoding = request.headers.get('content-encoding') ?? 'identity';
+  if (encoding !== 'identity' && encoding !== 'gzip') return { ok: false, response: refuse(415, 'not-gzip', `Send it as it is or by gzip; it came by ${encoding.slice(0, 40)}.`) };
+  // What is packed small may be large: the limit is on what comes out.
+  const body = encoding === 'gzip' ? request.body?.pipeThrough(new DecompressionStream('gzip') as ReadableWritablePair<Uint8Array, Uint8Array>) : request.body;
+  const reader = body?.getReader();
   const decoder = new TextDecoder();
   let text = '';
   let bytes = 0;
-  for (let chunk = await reader?.read(); chunk && !chunk.done; chunk = await reader?.read()) {
-    bytes += chunk.value.byteLength;
-    if (bytes > MAX_DOCUMENT_BYTES) {
-      await reader?.cancel();
-      return { ok: false, response: refuse(413, 'too-large', tooLarge(bytes)) };
+  try {
+    for (let chunk = await reader?.read(); chunk && !chunk.done; chunk = await reader?.read()) {
+      bytes += chunk.value.byteLength;
+      if (bytes > MAX_DOCUMENT_BYTES) {
+        await reader?.cancel();
+        return { ok: false, response: refuse(413, 'too-large', tooLarge(bytes)) };
+      }
+      text += decoder.decode(chunk.value, { stream: true });
     }
-    text += decoder.decode(chunk.value, { stream: true });
+  } catch {
+    return { ok: false, response: refuse(400, 'broken-body', encoding === 'gzip' ? 'What came is not whole gzip.' : 'What came broke off.') };
   }
   return { ok: true, text: text + decoder.decode() };
 }

@@ -31,8 +31,11 @@ export const stlFile = (name: string, mesh: ClosedMesh) => ({ name, mimeType: 'm
 export const demoText = (name: string): string => readFileSync([`demo/${name}.json`, `tests/fixtures/${name}.json`].find(existsSync)!, 'utf8');
 
 /** Makes a system of a test's own out of a demo file and opens it. */
-export async function openCopy(page: Page, name: string, stage = 'tank'): Promise<string> {
-  const response = await page.request.post('/api/systems', { headers: { 'content-type': 'application/json' }, data: demoText(name) });
+export const openCopy = (page: Page, name: string, stage = 'tank'): Promise<string> => openText(page, demoText(name), stage);
+
+/** Makes a system of a test's own out of a document's text and opens it. */
+export async function openText(page: Page, text: string, stage = 'tank'): Promise<string> {
+  const response = await page.request.post('/api/systems', { headers: { 'content-type': 'application/json' }, data: text });
   expect(response.status()).toBe(201);
   const { id } = (await response.json()) as { id: string };
   made.push(id);

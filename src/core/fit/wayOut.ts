@@ -22,6 +22,8 @@ export const GAPS_M = [1.5e-3, 3e-4] as const;
 /** Trees that lead nowhere are begun anew, each time with so many times the looks. */
 const FIRST_LOOKS = 3000;
 const LONGER = 1.7;
+/** … up to this many: beyond it trees cost more than they find. */
+const MOST_LOOKS = 200_000;
 
 /**
  * A way out for a rigid part, in all six freedoms.
@@ -48,7 +50,7 @@ export function findWay(part: Part, blockers: readonly Blocker[], search: WaySea
   const looks = new Looks(search);
   for (let round = 0; ; round++) {
     for (const least_m of GAPS_M) {
-      looks.allow(FIRST_LOOKS * LONGER ** round);
+      looks.allow(Math.min(MOST_LOOKS, FIRST_LOOKS * LONGER ** round));
       const { moves, tried, stopped } = searched(new Space(part, blockers, looks, least_m), search, search.seed + round);
       if (stopped) return failure('stopped', part.name, 'The search was stopped.');
       looks.leastGap_m = Math.min(looks.leastGap_m, least_m);
@@ -173,6 +175,7 @@ function grownWay(space: Space, ways: Ways, start: Pose, chance: Chance): Pose[]
     }
   }
 }
+
 /**
  * A place within from which a straight move leads out is as good as outside,
  * and so is all that lies straight behind it: the part is brought there, and

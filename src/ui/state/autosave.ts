@@ -4,6 +4,7 @@ import { useEffect } from 'react';
 import { create } from 'zustand';
 import type { SystemDocument } from '@/core/document';
 import { useEditor } from './editor';
+import { sendingOf } from './sending';
 
 export type SaveState =
   | { readonly kind: 'saved' }
@@ -57,12 +58,8 @@ async function send(): Promise<void> {
   const { id, system, edit } = useEditor.getState();
   show({ kind: 'saving' });
   try {
-    const response = await fetch(`/api/systems/${id}`, {
-      method: 'PUT',
-      headers: { 'content-type': 'application/json', 'if-match': String(saved.revision), 'x-edit': encodeURIComponent(edit) },
-      body: JSON.stringify(system),
-      keepalive: true,
-    });
+    const { headers, ...sending } = sendingOf(system);
+    const response = await fetch(`/api/systems/${id}`, { ...sending, method: 'PUT', headers: { ...headers, 'if-match': String(saved.revision), 'x-edit': encodeURIComponent(edit) } });
     const body = (await response.json()) as { revision?: number; error?: { detail: string } };
     if (response.ok && body.revision !== undefined) {
       Object.assign(saved, { system, revision: body.revision });
