@@ -12,6 +12,9 @@ export const dataFolder = (): string => path.resolve(/*turbopackIgnore: true*/ p
 
 const MIGRATIONS = path.join(process.cwd(), 'src/db/migrations');
 
+/** A transaction that writes takes the file from its beginning: it waits for another writer, and never finds at its end that what it read is old. */
+export const AT_ONCE = { behavior: 'immediate' } as const;
+
 /** Opens a database file with WAL and foreign keys, and brings its tables up to date. */
 export function openDatabase(file: string): Db {
   const connection = new Database(file);

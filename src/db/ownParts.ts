@@ -1,6 +1,6 @@
 import { asc, count, eq } from 'drizzle-orm';
 import { CURRENT_VERSION, MOST_OWN_PARTS, partOfVersion, type ComponentDocument } from '@/core/document';
-import type { Db } from './open';
+import { AT_ONCE, type Db } from './open';
 import { ownParts } from './schema';
 
 /** A part that a builder keeps for other systems. */
@@ -25,7 +25,7 @@ export function addOwnParts(db: Db, parts: readonly { readonly id: string; reado
     if (there + parts.length > MOST_OWN_PARTS) return false;
     for (const { id, part } of parts) tx.insert(ownParts).values({ id, name: part.name, part: JSON.stringify(part), version: CURRENT_VERSION, savedAt_ms: now_ms }).run();
     return true;
-  });
+  }, AT_ONCE);
 }
 
 export const removeOwnPart = (db: Db, id: string): boolean => db.delete(ownParts).where(eq(ownParts.id, id)).run().changes > 0;

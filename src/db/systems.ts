@@ -1,7 +1,7 @@
 import { and, desc, eq, isNull, lte } from 'drizzle-orm';
 import { migrate, type SystemDocument } from '@/core/document';
 import { unwrap } from '@/core/outcome';
-import type { Db } from './open';
+import { AT_ONCE, type Db } from './open';
 import { facts, revisions, systems } from './schema';
 
 export type SystemRow = { readonly id: string; readonly revision: number; readonly updatedAt_ms: number; readonly variantOf: string | null; readonly document: SystemDocument };
@@ -32,7 +32,7 @@ export function createSystem(db: Db, id: string, document: SystemDocument, now_m
   db.transaction((tx) => {
     tx.insert(systems).values({ id, name: document.name, document: text, revision: 1, variantOf, createdAt_ms: now_ms, updatedAt_ms: now_ms }).run();
     tx.insert(revisions).values({ systemId: id, revision: 1, edit, document: text, savedAt_ms: now_ms }).run();
-  });
+  }, AT_ONCE);
   return { id, revision: 1, updatedAt_ms: now_ms, variantOf, document };
 }
 
@@ -53,7 +53,7 @@ export function saveSystem(db: Db, id: string, document: SystemDocument, from: n
     tx.insert(revisions).values({ systemId: id, revision, edit, document: text, savedAt_ms: now_ms }).run();
     tx.delete(revisions).where(and(eq(revisions.systemId, id), lte(revisions.revision, revision - REVISIONS_KEPT))).run();
     return { saved: true, revision };
-  });
+  }, AT_ONCE);
 }
 
 /** Hides a system; `restoreSystem` brings it back. */
@@ -76,6 +76,6 @@ export function loadDemoOnce(db: Db, demo: readonly { id: string; document: Syst
       if (!tx.select().from(systems).where(eq(systems.id, id)).get()) createSystem(tx as unknown as Db, id, document, now_ms - index, { edit: 'loaded with the demo' });
     });
     tx.insert(facts).values({ key: DEMO_LOADED, value: new Date(now_ms).toISOString() }).run();
-  });
+  }, AT_ONCE);
   return demo.length;
 }

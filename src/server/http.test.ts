@@ -1,7 +1,12 @@
+import { mkdtempSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import path from 'node:path';
+import { sql } from 'drizzle-orm';
 import { gzipSync } from 'node:zlib';
-import { describe, expect, it } from 'vitest';
+import { describe, expect, it, vi } from 'vitest';
 import { draftSystem, MAX_DOCUMENT_BYTES } from '@/core/document';
-import { bodySystem, bodyText, refusedOrigin } from './http';
+import { createSystem, listSystems, openDatabase, saveSystem, type Db } from '@/db';
+import { answering, bodySystem, bodyText, decodedHeader, refusedOrigin } from './http';
 
 const DRAFT = draftSystem({ name: 'Draft', vehicle: 'boat', consumer: 'heater', power_W: 4e3, holds_m3: 0.02 });
 const HOST = '127.0.0.1:3000';
@@ -20,7 +25,7 @@ describe('who may write', () => {
     expect(refusedOrigin(post('{}', { host, ...(origin ? { origin } : {}) }))).toBeUndefined();
   });
 
-  it.each([['evil.example', undefined], ['127.0.0.1.evil.example', undefined], ['127.0.0.1:3000', 'http://evil.example'], ['127.0.0.1:3000', 'http://127.0.0.1:9999']])('not host %s, origin %s', async (host, origin) => {
+  it.each([['evil.example', undefined], ['127.0.0.1.evil.example', undefined], ['127.0.0.1:3000', 'http://evil.example'], ['127.0.0.1:3000', 'http://127.0.0.1:9999'], ['127.0.0.1:3000', 'null'], ['127.0.0.1:3000', '%']])('not host %s, origin %s', async (host, origin) => {
     expect(refusedOrigin(post('{}', { host, ...(origin ? { origin } : {}) }))?.status).toBe(403);
   });
 });
@@ -71,5 +76,68 @@ describe('bodies', () => {
     if (bad.ok) throw new Error('was accepted');
     expect(bad.response.status).toBe(422);
     expect(await bad.response.json()).toMatchObject({ error: { code: 'invalid', faults: [{ path: 'rulebook' }] } });
+  });
+});
+
+describe('whatever happens in a route', () => {
+  const file = (): string => path.join(mkdtempSync(path.join(tmpdir(), 'gasline-')), 'gasline.db');
+  const answerOf = async (work: () => void): Promise<{ status: number; detail: string }> => {
+    const response = await answering(() => {
+      work();
+      return Response.json({});
+    })(post('{}'), undefined);
+    return { status: response.status, detail: ((await response.json()) as { error?: { detail: string } }).error?.detail ?? '' };
+  };
+  const large = { ...DRAFT, description: 'x'.repeat(2000) };
+
+  it('a full disk is told as one, and what was saved before is there', async () => {
+    const db = openDatabase(file());
+    createSystem(db, 'a', DRAFT, 1);
+    const pages = (db.get(sql`pragma page_count`) as { page_count: number }).page_count;
+    db.run(sql.raw(`pragma max_page_count = ${pages}`));
+    let revision = 1;
+    const full = await answerOf(() => {
+      for (; revision < 1000; revision++) saveSystem(db, 'a', large, revision, 'edit', 2);
+    });
+    expect(full).toMatchObject({ status: 507, detail: expect.stringContaining('disk is full') as string });
+    expect(listSystems(db)).toMatchObject([{ id: 'a', revision }]);
+  });
+
+  it('a file that another program writes to is waited for, then told; nothing is half-written', async () => {
+    const at = file();
+    const [db, other] = [openDatabase(at), openDatabase(at)];
+    createSystem(db, 'a', DRAFT, 1);
+    db.run(sql`pragma busy_timeout = 100`);
+    const save = (one: Db): void => void saveSystem(one, 'a', large, 1, 'edit', 2);
+    other.run(sql`begin immediate`);
+    const from = performance.now();
+    expect(await answerOf(() => save(db))).toMatchObject({ status: 503, detail: expect.stringContaining('Another program') as string });
+    expect(performance.now() - from).toBeGreaterThan(90);
+    other.run(sql`rollback`);
+    expect(listSystems(db)).toMatchObject([{ revision: 1 }]);
+    expect((await answerOf(() => save(db))).status).toBe(200);
+    expect(listSystems(other)).toMatchObject([{ revision: 2 }]);
+  });
+
+  it('a file that may only be read is told as one', async () => {
+    const db = openDatabase(file());
+    createSystem(db, 'a', DRAFT, 1);
+    db.run(sql`pragma query_only = 1`);
+    expect((await answerOf(() => void saveSystem(db, 'a', large, 1, 'edit', 2))).status).toBe(507);
+  });
+
+  it('what nobody thought of answers with a sentence too, and goes to the server’s window', async () => {
+    const told = vi.spyOn(console, 'error').mockImplementation(() => undefined);
+    expect(await answerOf(() => {
+      throw new Error('odd');
+    })).toMatchObject({ status: 500, detail: expect.stringContaining('server') as string });
+    expect(told).toHaveBeenCalledOnce();
+    told.mockRestore();
+  });
+
+  it('a header that is not whole is none', () => {
+    expect(decodedHeader(post('{}', { 'x-edit': 'L%C3%A4nge' }), 'x-edit')).toBe('Länge');
+    expect(decodedHeader(post('{}', { 'x-edit': '%' }), 'x-edit')).toBeUndefined();
+    expect(decodedHeader(post('{}'), 'x-edit')).toBeUndefined();
   });
 });

@@ -12,9 +12,53 @@ export function refusedOrigin(request: Request): Response | undefined {
   const host = request.headers.get('host') ?? '';
   const origin = request.headers.get('origin');
   if (!LOCAL_HOST.test(host)) return refuse(403, 'foreign-host', 'Gas Line answers on this machine only.');
-  if (origin !== null && new URL(origin).host !== host) return refuse(403, 'foreign-origin', 'Another site may not write here.');
+  if (origin !== null && hostOf(origin) !== host) return refuse(403, 'foreign-origin', 'Another site may not write here.');
   return undefined;
 }
+
+/** Of an Origin header; none of what is no address, such as “null”. */
+const hostOf = (origin: string): string | undefined => (URL.canParse(origin) ? new URL(origin).host : undefined);
+
+/** A header that was percent-encoded; undefined where it is not whole. */
+export function decodedHeader(request: Request, name: string): string | undefined {
+  const value = request.headers.get(name);
+  try {
+    return value === null ? undefined : decodeURIComponent(value);
+  } catch {
+    return undefined;
+  }
+}
+
+/** What of the data file's troubles a builder can do something about, by SQLite's own code. @source SQLite, "Result and Error Codes" */
+const STORE_TROUBLES: readonly (readonly [code: string, status: number, detail: string])[] = [
+  ['SQLITE_BUSY', 503, 'Another program holds the data file and does not let go of it. Close it, then save again.'],
+  ['SQLITE_LOCKED', 503, 'The data file is in use. Save again in a moment.'],
+  ['SQLITE_FULL', 507, 'The disk is full: nothing was saved, and what was saved before is untouched. Make room, then save again.'],
+  ['SQLITE_READONLY', 507, 'The data file cannot be written to: nothing was saved. Look at the rights of its folder.'],
+  ['SQLITE_CANTOPEN', 507, 'The data file cannot be opened: nothing was saved. Look at its folder.'],
+  ['SQLITE_IOERR', 507, 'The disk did not take what was written: nothing was saved. Look at the disk, and keep a copy by Export.'],
+  ['SQLITE_CORRUPT', 500, 'The data file is damaged: nothing was saved. Keep a copy of this system by Export.'],
+  ['SQLITE_NOTADB', 500, 'The data file is no data file of Gas Line: nothing was saved. Keep a copy of this system by Export.'],
+];
+
+function troubleOf(error: unknown): Response {
+  const code = error instanceof Error && 'code' in error ? String(error.code) : '';
+  const known = STORE_TROUBLES.find(([begins]) => code.startsWith(begins));
+  if (known) return refuse(known[1], 'not-stored', known[2]);
+  console.error(error);
+  return refuse(500, 'broken', 'Gas Line’s server could not do that, for a reason that it does not know; its window says more.');
+}
+
+type Handler<Context> = (request: Request, context: Context) => Response | Promise<Response>;
+
+/** A route that answers with JSON and a sentence whatever happens in it. */
+export const answering = <Context>(handler: Handler<Context>): Handler<Context> => async (request, context) => {
+  try {
+    return await handler(request, context);
+  } catch (error) {
+    return troubleOf(error);
+  }
+};
 
 /** Body text, or a refusal once it passes the limit; never reads much past it. */
 export async function bodyText(request: Request): Promise<{ ok: true; text: string } | { ok: false; response: Response }> {

@@ -76,6 +76,23 @@ describe('saving', () => {
     expect(state()).toMatchObject({ kind: 'failed', why: 'tanks[0] is wrong.', conflict: false });
   });
 
+  it('a server that breaks or has no room is told as what it is, and tried again; what is refused is not', async () => {
+    vi.useFakeTimers();
+    answer(507, { error: { code: 'not-stored', detail: 'The disk is full.' } });
+    setValue('a', LENGTH, 2);
+    await saveNow();
+    expect(state()).toMatchObject({ kind: 'failed', why: 'The disk is full.', conflict: false });
+    vi.stubGlobal('fetch', () => Promise.resolve(new Response('<html>', { status: 502 })));
+    await vi.advanceTimersByTimeAsync(3500);
+    expect(state()).toMatchObject({ kind: 'failed', why: 'The server answered 502.' });
+    answer(422, { error: { code: 'invalid', detail: 'tanks[0] is wrong.' } });
+    await vi.advanceTimersByTimeAsync(3500);
+    expect(state()).toMatchObject({ kind: 'failed', why: 'tanks[0] is wrong.' });
+    const tried = calls.length;
+    await vi.advanceTimersByTimeAsync(10_000);
+    expect(calls).toHaveLength(tried);
+  });
+
   it('a silent server is told, and tried again until it answers', async () => {
     vi.useFakeTimers();
     vi.stubGlobal('fetch', () => Promise.reject(new TypeError('refused')));

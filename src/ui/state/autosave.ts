@@ -60,12 +60,15 @@ async function send(): Promise<void> {
   try {
     const { headers, ...sending } = sendingOf(system);
     const response = await fetch(`/api/systems/${id}`, { ...sending, method: 'PUT', headers: { ...headers, 'if-match': String(saved.revision), 'x-edit': encodeURIComponent(edit) } });
-    const body = (await response.json()) as { revision?: number; error?: { detail: string } };
+    // What is not JSON comes from something else than Gas Line, or from a Gas Line that broke: it has answered all the same.
+    const body = await response.json().catch(() => ({})) as { revision?: number; error?: { detail: string } };
     if (response.ok && body.revision !== undefined) {
       Object.assign(saved, { system, revision: body.revision });
       show({ kind: 'saved' });
     } else {
       show({ kind: 'failed', why: body.error?.detail ?? `The server answered ${response.status}.`, conflict: response.status === 409 });
+      // A full disk or another writer may be gone in a moment; what is refused stays so.
+      if (response.status >= 500) timer = setTimeout(() => void saveNow(), RETRY_AFTER_MS);
     }
   } catch {
     show({ kind: 'failed', why: 'Gas Line’s server does not answer. Your changes are kept in this window and sent when it does.', conflict: false });

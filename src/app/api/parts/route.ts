@@ -1,18 +1,18 @@
 import { catalogueCsv, MOST_OWN_PARTS, parsePart, readCatalogueCsv, type ComponentDocument } from '@/core/document';
 import { addOwnParts, database, listOwnParts } from '@/db';
-import { bodyText, refuse } from '@/server/http';
+import { answering, bodyText, refuse } from '@/server/http';
 
 export const dynamic = 'force-dynamic';
 
 /** The builder's own parts; with ?as=csv as a file. */
-export function GET(request: Request): Response {
+export const GET = answering((request: Request): Response => {
   const { parts, unread } = listOwnParts(database());
   if (new URL(request.url).searchParams.get('as') !== 'csv') return Response.json({ parts, unread });
   return new Response(catalogueCsv(parts.map(({ part }) => part)), { headers: { 'content-type': 'text/csv; charset=utf-8', 'content-disposition': 'attachment; filename="own-parts.csv"' } });
-}
+});
 
 /** Files one part, { part }, or all parts of a file, { csv }: all or none. */
-export async function POST(request: Request): Promise<Response> {
+export const POST = answering(async (request: Request): Promise<Response> => {
   const body = await bodyText(request);
   if (!body.ok) return body.response;
   const read = partsIn(body.text);
@@ -20,7 +20,7 @@ export async function POST(request: Request): Promise<Response> {
   const parts = read.parts.map((part) => ({ id: crypto.randomUUID(), part }));
   if (!addOwnParts(database(), parts, Date.now())) return refuse(409, 'too-many', `A catalogue takes ${MOST_OWN_PARTS} parts; remove some first.`);
   return Response.json({ added: parts.length }, { status: 201 });
-}
+});
 
 function partsIn(text: string): { ok: true; parts: readonly ComponentDocument[] } | { ok: false; response: Response } {
   let raw: unknown;

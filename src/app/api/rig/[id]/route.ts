@@ -1,4 +1,4 @@
-import { bodyText, refuse, refusedOrigin } from '@/server/http';
+import { answering, bodyText, refuse, refusedOrigin } from '@/server/http';
 import { checked, endRig, pourBody, pourInto, readRig } from '@/server/rig';
 
 export const dynamic = 'force-dynamic';
@@ -9,7 +9,7 @@ const missing = (): Response => refuse(404, 'missing', 'There is no such rig; it
 const EVERY_MS = 200;
 
 /** Readings as they come, as server-sent events. */
-export async function GET(request: Request, { params }: Context): Promise<Response> {
+export const GET = answering(async (request: Request, { params }: Context): Promise<Response> => {
   const refused = refusedOrigin(request);
   if (refused) return refused;
   const { id } = await params;
@@ -34,10 +34,10 @@ export async function GET(request: Request, { params }: Context): Promise<Respon
     cancel: stop,
   });
   return new Response(stream, { headers: { 'content-type': 'text/event-stream', 'cache-control': 'no-store' } });
-}
+});
 
 /** Pours into the rig, or draws off. */
-export async function POST(request: Request, { params }: Context): Promise<Response> {
+export const POST = answering(async (request: Request, { params }: Context): Promise<Response> => {
   const body = await bodyText(request);
   if (!body.ok) return body.response;
   let raw: unknown;
@@ -50,14 +50,14 @@ export async function POST(request: Request, { params }: Context): Promise<Respo
   if (!pour.ok) return refuse(422, 'bad-pour', pour.detail);
   const sample = pourInto((await params).id, pour.value.volume_m3, pour.value.flow_m3PerS ?? USUAL_FLOW_M3_PER_S, Date.now());
   return sample ? Response.json(sample) : missing();
-}
+});
 /** 30 L/min, as a can runs out. */
 const USUAL_FLOW_M3_PER_S = 0.0005;
 
 /** Ends the rig and tells what was true of it. */
-export async function DELETE(request: Request, { params }: Context): Promise<Response> {
+export const DELETE = answering(async (request: Request, { params }: Context): Promise<Response> => {
   const refused = refusedOrigin(request);
   if (refused) return refused;
   const truth = endRig((await params).id);
   return truth ? Response.json(truth) : missing();
-}
+});

@@ -1,5 +1,5 @@
 import { database, deleteSystem, findSystem, saveSystem } from '@/db';
-import { bodySystem, refuse, refusedOrigin } from '@/server/http';
+import { answering, bodySystem, decodedHeader, refuse, refusedOrigin } from '@/server/http';
 
 export const dynamic = 'force-dynamic';
 
@@ -7,27 +7,27 @@ type Context = { readonly params: Promise<{ id: string }> };
 
 const missing = (): Response => refuse(404, 'missing', 'There is no such system; it may have been deleted.');
 
-export async function GET(_: Request, { params }: Context): Promise<Response> {
+export const GET = answering(async (_: Request, { params }: Context): Promise<Response> => {
   const row = findSystem(database(), (await params).id);
   return row ? Response.json(row) : missing();
-}
+});
 
 /** Saves a document over the revision named in If-Match. */
-export async function PUT(request: Request, { params }: Context): Promise<Response> {
+export const PUT = answering(async (request: Request, { params }: Context): Promise<Response> => {
   const from = Number(request.headers.get('if-match') ?? Number.NaN);
   if (!Number.isInteger(from)) return refuse(428, 'no-revision', 'Say in If-Match which revision this replaces.');
   const body = await bodySystem(request);
   if (!body.ok) return body.response;
-  const edit = decodeURIComponent(request.headers.get('x-edit') ?? 'edited').slice(0, 120);
+  const edit = (decodedHeader(request, 'x-edit') ?? 'edited').slice(0, 120);
   const result = saveSystem(database(), (await params).id, body.document, from, edit, Date.now());
   if (result.saved) return Response.json({ revision: result.revision });
   return result.reason === 'missing'
     ? missing()
     : refuse(409, 'conflict', 'This system was changed in another window since; reload to see it, or save yours as a copy.');
-}
+});
 
-export async function DELETE(request: Request, { params }: Context): Promise<Response> {
+export const DELETE = answering(async (request: Request, { params }: Context): Promise<Response> => {
   const refused = refusedOrigin(request);
   if (refused) return refused;
   return deleteSystem(database(), (await params).id, Date.now()) ? new Response(null, { status: 204 }) : missing();
-}
+});

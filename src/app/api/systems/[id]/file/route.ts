@@ -1,15 +1,15 @@
 import { database, findSystem } from '@/db';
-import { refuse } from '@/server/http';
+import { answering, refuse } from '@/server/http';
 
 export const dynamic = 'force-dynamic';
 
 const fileName = (name: string): string => `${name.normalize('NFKD').replace(/[^\w.-]+/g, '-').replace(/^-+|-+$/g, '').toLowerCase() || 'system'}.gasline.json`;
 
 /** The system as a file to keep or pass on. */
-export async function GET(_: Request, { params }: { readonly params: Promise<{ id: string }> }): Promise<Response> {
+export const GET = answering(async (_: Request, { params }: { readonly params: Promise<{ id: string }> }): Promise<Response> => {
   const row = findSystem(database(), (await params).id);
   if (!row) return refuse(404, 'missing', 'There is no such system; it may have been deleted.');
   return new Response(`${JSON.stringify(row.document, null, 2)}\n`, {
     headers: { 'content-type': 'application/json; charset=utf-8', 'content-disposition': `attachment; filename="${fileName(row.document.name)}"` },
   });
-}
+});
