@@ -119,6 +119,17 @@ describe('whatever happens in a route', () => {
     expect(listSystems(other)).toMatchObject([{ revision: 2 }]);
   });
 
+  it.each([['SQLITE_BUSY_SNAPSHOT', 503], ['SQLITE_LOCKED', 503], ['SQLITE_FULL', 507], ['SQLITE_READONLY_DBMOVED', 507], ['SQLITE_CANTOPEN', 507], ['SQLITE_IOERR_WRITE', 507], ['SQLITE_CORRUPT', 500], ['SQLITE_NOTADB', 500]])('%s is told as what it is, with %d', async (code, status) => {
+    const told = vi.spyOn(console, 'error').mockImplementation(() => undefined);
+    const answer = await answerOf(() => {
+      throw Object.assign(new Error('store'), { code });
+    });
+    expect(answer).toMatchObject({ status, detail: expect.stringMatching(/data file|disk/) as string });
+    // What is known needs no look at the server's window.
+    expect(told).not.toHaveBeenCalled();
+    told.mockRestore();
+  });
+
   it('a file that may only be read is told as one', async () => {
     const db = openDatabase(file());
     createSystem(db, 'a', DRAFT, 1);

@@ -35,10 +35,10 @@ const STORE_TROUBLES: readonly (readonly [code: string, status: number, detail: 
   ['SQLITE_LOCKED', 503, 'The data file is in use. Save again in a moment.'],
   ['SQLITE_FULL', 507, 'The disk is full: nothing was saved, and what was saved before is untouched. Make room, then save again.'],
   ['SQLITE_READONLY', 507, 'The data file cannot be written to: nothing was saved. Look at the rights of its folder.'],
-  ['SQLITE_CANTOPEN', 507, 'The data file cannot be opened: nothing was saved. Look at its folder.'],
-  ['SQLITE_IOERR', 507, 'The disk did not take what was written: nothing was saved. Look at the disk, and keep a copy by Export.'],
-  ['SQLITE_CORRUPT', 500, 'The data file is damaged: nothing was saved. Keep a copy of this system by Export.'],
-  ['SQLITE_NOTADB', 500, 'The data file is no data file of Gas Line: nothing was saved. Keep a copy of this system by Export.'],
+  ['SQLITE_CANTOPEN', 507, 'The data file cannot be opened. Look at its folder.'],
+  ['SQLITE_IOERR', 507, 'The disk could not be read or written: nothing was saved. Look at the disk, and keep a copy by Export.'],
+  ['SQLITE_CORRUPT', 500, 'The data file is damaged. What is open can be kept by Export.'],
+  ['SQLITE_NOTADB', 500, 'The data file is no data file of Gas Line. What is open can be kept by Export.'],
 ];
 
 function troubleOf(error: unknown): Response {

@@ -65,6 +65,10 @@ test('a search without a way says how far it is, what opens one, and goes on unt
   const search = page.getByTestId('way-search');
   await expect(search).toContainText(/Looked at [\d,]+ positions .* gaps down to 0\.3 mm/);
   await expect(search).toContainText('One opens with Deck cover out of the way first.', { timeout: 60_000 });
+  // Nothing else waits behind it.
+  await enter(page, 'Or say how, and see whether it goes', 'forward 400');
+  await expect(page.getByTestId('way-check')).toContainText('touches');
+  await expect(search).toContainText('it goes on until');
   await ways.getByRole('button', { name: 'Stop' }).click();
   await expect(search).toContainText(/Stopped after [\d,]+ positions.*does not prove/);
   await expect(ways.getByRole('alert')).toHaveCount(0);
@@ -72,6 +76,17 @@ test('a search without a way says how far it is, what opens one, and goes on unt
   // The next question finds a worker again.
   await ways.getByRole('button', { name: 'What must come out first?' }).click();
   await expect(page.getByTestId('removal-order')).toContainText('Deck cover');
+  // A search belongs to its part, and to a stage that is looked at.
+  await ways.getByRole('button', { name: 'Find a way out' }).click();
+  await expect(search).toContainText('it goes on until');
+  await ways.getByLabel('What comes out').selectOption({ label: 'Main tank' });
+  await expect(search).toHaveCount(0);
+  await ways.getByRole('button', { name: 'Find a way out' }).click();
+  await expect(search).toContainText('it goes on until');
+  await page.getByTestId('stage-range').click();
+  await page.getByTestId('stage-fit').click();
+  await expect(ways.getByRole('button', { name: 'Find a way out' })).toBeEnabled();
+  await expect(search).toHaveCount(0);
 });
 
 test('what must come out first, how big it could be, and what a face costs', async ({ page }) => {

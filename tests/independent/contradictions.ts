@@ -146,27 +146,24 @@ function linesAgainstRest({ lines, flows, tanks }: Evaluation, says: Says): void
   for (const spill of [...lines.jointSpills, ...lines.breakSpills]) {
     says(`spill at ${spill.height_m} m`, spill.lines_m3 >= 0 && spill.tanks.reduce((sum, { volume_m3 }) => sum + volume_m3, 0) <= most * (1 + 1e-6) + 1e-9, JSON.stringify(spill));
   }
-  const flow = flows[0];
-  for (const profile of lines.profiles) {
-    for (const point of profile.points) {
-      const node = flow?.ok ? flow.value.nodes.find(({ id }) => id === point.part) : undefined;
-      if (node && point.gauge_Pa !== undefined) says(`profile at ${point.part}`, alike(point.gauge_Pa, node.staticGauge_Pa, 1e-6, 1), `${point.gauge_Pa} against ${node.staticGauge_Pa}`);
-    }
+  // The place nearest to boiling: on a feed's profile, and in the numbers of what it feeds.
+  for (const flow of flows.flatMap((each) => (each.ok ? [each.value] : []))) {
+    const margins = lines.profiles.flatMap(({ nearestBoiling }) => nearestBoiling?.margin_Pa ?? []);
+    says(`${flow.consumer} nearest to boiling`, margins.some((margin) => alike(margin, flow.suction.margin_Pa, 1e-9, 1)), `${flow.suction.margin_Pa} is on no profile: ${margins.join(', ')}`);
   }
 }
 
 /** Rules that say in words what a number says. */
 function findingsAgainstNumbers(system: SystemDocument, full: Evaluation, says: Says): void {
   const { findings } = judge(system, full);
-  const raised = (rule: string, at: readonly (string | number)[]): boolean => findings.some(({ id, path }) => id === rule && at.every((step, i) => path?.[i] === step));
+  const raised = (rule: string, at: readonly (string | number)[] = []): boolean => findings.some(({ id, path }) => id === rule && at.every((step, i) => path?.[i] === step));
   full.flows.forEach((flow, c) => {
     says(`finding of flow ${c}`, !flow.ok || raised('line.cannot-deliver', ['consumers', c]) === flow.value.margin_ratio < 1, flow.ok ? `${flow.value.margin_ratio}` : '');
-    says(`finding of no flow ${c}`, flow.ok || findings.some(({ id }) => id === 'line.no-flow'), 'a flow that cannot be had is not told');
+    says(`finding of no flow ${c}`, flow.ok || raised('line.no-flow'), 'a flow that cannot be had is not told');
   });
-  full.tanks.forEach((tank, t) => {
-    const past = tank.fill.volume_m3 > tank.holds_m3 * (1 + 1e-6);
-    says(`${tank.name} past its limit`, !past || raised('tank.filled-past-limit', ['tanks', t]) || findings.some(({ id }) => id === 'tank.filled-past-limit'), `${tank.fill.volume_m3} over ${tank.holds_m3}`);
-    tank.pickups.forEach((pickup) => says(`${pickup.name} draws air`, !pickup.starvedNow || findings.some(({ id }) => id === 'pickup.draws-air-now'), 'starved and not told'));
-  });
+  const past = full.tanks.some((tank) => tank.fill.volume_m3 > tank.holds_m3 * (1 + 1e-6));
+  says('filled past the limit', past === raised('tank.filled-past-limit'), full.tanks.map((tank) => `${tank.fill.volume_m3} of ${tank.holds_m3}`).join(', '));
+  const starved = full.tanks.some((tank) => tank.pickups.some(({ starvedNow }) => starvedNow));
+  says('draws air', starved === raised('pickup.draws-air-now'), `${starved}`);
   says('the tank of the numbers', full.tanks.includes(mainTank(system, full.tanks)), 'is none of them');
 }

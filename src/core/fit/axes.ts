@@ -102,6 +102,9 @@ export function framesAmong(ways: readonly Vec3[], most: number): Frame[] {
 /** Whether every axis of the one is an axis of the other, whichever way it points. */
 const sameFrame = (a: Frame, b: Frame): boolean => a.every((axis) => b.some((other) => Math.abs(dot(axis, other)) > ONE_WAY_COS));
 
+/** The greater, the smaller the turn from one to the other: its trace, 1 + 2 cos(angle). */
+export const alike = (a: Frame, b: Frame): number => a.reduce((sum, axis, k) => sum + dot(axis, b[k]!), 0);
+
 /** All 24 turns that lay the axes of one frame along those of another, as images of the coordinate axes. */
 export function alignments(part: Frame, place: Frame): Frame[] {
   const found: Frame[] = [];

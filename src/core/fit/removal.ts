@@ -12,7 +12,7 @@ export type Opening = {
   readonly name: string;
   readonly removable: boolean;
   readonly way: WayOut;
-  /** How far it stands in that way: by so much less of it the part would pass [m]. */
+  /** How far it stands in that way [m]: of a thing thicker than the part is long no more than that length is seen. */
   readonly inTheWay_m: number;
 };
 

@@ -48,7 +48,7 @@ describe('a small move along what is in the way', () => {
       const holds = holdsOf(chance, count);
       const wanted = { shift_m: point(chance, 0.02), turn_rad: point(chance, 0.02) };
       const move = slid(wanted, middle, 1, holds);
-      for (const hold of holds) expect(excess(move, middle, hold)).toBeLessThan(1e-3);
+      for (const hold of holds) expect(excess(move, middle, hold)).toBeLessThan(5e-4);
       // The second method: moves drawn round it, of which those that may be done lie further from the wanted one.
       const far = (one: typeof move): number => lengthOf({ shift_m: subtract(one.shift_m, wanted.shift_m), turn_rad: subtract(one.turn_rad, wanted.turn_rad) }, 1);
       for (let i = 0; i < 100; i++) {

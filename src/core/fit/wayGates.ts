@@ -1,5 +1,5 @@
-import { add, cross, dot, norm, scale, subtract, unitVector, type Pose, type Vec3 } from '../geometry';
-import { alignments, edgesOf, framesAmong, edgeWays, lengthOfEdge, type Edge, type Frame } from './axes';
+import { add, cross, dot, norm, offsetRange, scale, subtract, turned, unitVector, type Pose, type Vec3 } from '../geometry';
+import { alignments, alike, edgesOf, edgeWays, framesAmong, lengthOfEdge, type Edge, type Frame } from './axes';
 import type { Blocker, Part } from './moves';
 
 /** Two edges that run side by side, as the rim of a hole or the mouth of a corridor: how wide, how long side by side, and where. */
@@ -17,8 +17,8 @@ const MOST_POSES = 400;
 /** Positions in which a part lies along the rim of a hole, in the middle of it, so that it might go through: the tightest first, among alike those that turn it least. */
 export function poseInRims(part: Part, blockers: readonly Blocker[]): Pose[] {
   const frames = framesAmong(edgeWays(part.surface).slice(0, MOST_WAYS).map(({ way }) => way), 2);
-  const spans = frames.map((frame) => frame.map((way) => spanOf(part, way)));
-  const lengths = spans.flat().map(({ length }) => length);
+  const spans = frames.map((frame) => frame.map((way) => offsetRange(part.surface, way)));
+  const lengths = spans.flat().map(([low, high]) => high - low);
   const [least, most] = [Math.min(...lengths), WIDE * Math.max(...lengths)];
   const edges = blockers.flatMap(({ surface }): readonly Edge[] => edgesOf(surface)).filter((edge) => lengthOfEdge(edge) > least).sort((a, b) => lengthOfEdge(b) - lengthOfEdge(a)).slice(0, MOST_EDGES);
   const rims = edges.flatMap((one, i) => edges.slice(i + 1).flatMap((other) => rimBetween(one, other, least, most)));
@@ -41,27 +41,16 @@ function rimBetween(one: Edge, other: Edge, least: number, most: number): Rim[] 
   return [{ frame: [along, across, cross(along, across)], middle_m: add(one.from, add(scale(along, (low + high) / 2), scale(between, 0.5))), sizes_m: [high - low, width] }];
 }
 
-type Span = { readonly middle: number; readonly length: number };
-
-/** What a part takes up along a direction of its own. */
-function spanOf({ surface: { positions, triangles } }: Part, way: Vec3): Span {
-  let [low, high] = [Infinity, -Infinity];
-  for (const vertex of triangles) {
-    const at = way[0] * positions[3 * vertex]! + way[1] * positions[3 * vertex + 1]! + way[2] * positions[3 * vertex + 2]!;
-    low = Math.min(low, at);
-    high = Math.max(high, at);
-  }
-  return { middle: (low + high) / 2, length: high - low };
-}
-
 /** The part turned so, its middle in that of the rim, where it goes through and is not much smaller. */
-function fitted({ frame, middle_m, sizes_m }: Rim, axes: Frame, own: Frame, spans: readonly Span[], part: Part): { readonly pose: Pose; readonly spare: number }[] {
-  const seen = own.map((way) => add(add(scale(axes[0], way[0]), scale(axes[1], way[1])), scale(axes[2], way[2])));
-  const spares = sizes_m.map((size, k) => size - spans[seen.findIndex((way) => Math.abs(dot(way, frame[k]!)) > 0.9)]!.length);
+function fitted({ frame, middle_m, sizes_m }: Rim, axes: Frame, own: Frame, spans: readonly (readonly [number, number])[], part: Part): { readonly pose: Pose; readonly spare: number }[] {
+  const seen = own.map((way) => turned({ axes, origin_m: [0, 0, 0] }, way));
+  const spares = sizes_m.map((size, k) => {
+    const [low, high] = spans[seen.findIndex((way) => Math.abs(dot(way, frame[k]!)) > 0.9)]!;
+    return size - (high - low);
+  });
   if (spares[0]! <= 0 || spares[1]! <= 0 || spares[1]! > (WIDE - 1) / WIDE * sizes_m[1]) return [];
-  const middle = own.reduce((sum: Vec3, _, k) => add(sum, scale(seen[k]!, spans[k]!.middle)), [0, 0, 0]);
-  const turn = 3 - axes.reduce((sum, axis, k) => sum + dot(axis, part.at.axes[k]!), 0);
-  return [{ pose: { axes, origin_m: subtract(middle_m, middle) }, spare: Math.min(spares[0]!, spares[1]!) * (1 + TURNING * turn) }];
+  const middle = own.reduce((sum: Vec3, _, k) => add(sum, scale(seen[k]!, (spans[k]![0] + spans[k]![1]) / 2)), [0, 0, 0]);
+  return [{ pose: { axes, origin_m: subtract(middle_m, middle) }, spare: Math.min(spares[0]!, spares[1]!) * (1 + TURNING * (3 - alike(axes, part.at.axes))) }];
 }
-/** A half turn counts as so many times the room to spare, over four. */
+/** A half turn, whose axes are less alike by four, counts as as much room to spare again. */
 const TURNING = 0.25;

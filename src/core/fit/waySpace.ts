@@ -98,7 +98,7 @@ export class Space {
     return [0.5, 0.25, 0.75].every((share) => this.isFree(alongMove(from, this.part, move, share))) && this.freeShare(from, move) === 1;
   }
 
-  roomAt(pose: Pose, atMost_m: number): number {
+  private roomAt(pose: Pose, atMost_m: number): number {
     this.looks.look();
     return distanceAt(this.tree, pose, this.others, atMost_m);
   }

@@ -1,6 +1,6 @@
-import { add, composed, cross, dot, norm, placed, scale, subtract, turnAbout, unitVector, type Pose, type Vec3 } from '../geometry';
+import { composed, cross, dot, norm, placed, scale, subtract, turnAbout, turned, unitVector, type Pose, type Vec3 } from '../geometry';
 import type { Chance } from '../seeded';
-import { alignments, edgeWays, framesAmong, gathered, type EdgeWay, type Frame } from './axes';
+import { alignments, alike, edgeWays, framesAmong, gathered, type EdgeWay, type Frame } from './axes';
 import { alongMove, moveBetween } from './moves';
 import type { Tree } from './poseTree';
 import type { Space } from './waySpace';
@@ -27,7 +27,7 @@ export function waysOf(space: Space): Ways {
   const edges = gathered(blockers.flatMap(({ surface }): readonly EdgeWay[] => edgeWays(surface))).slice(0, MOST_WAYS).map(({ way }) => way);
   const found = framesAmong(own, MOST_PART_FRAMES);
   const partFrames = found.length > 0 ? found : [VEHICLE];
-  const turnedOwn = partFrames.flatMap((frame) => frame.map((way) => add(add(scale(part.at.axes[0], way[0]), scale(part.at.axes[1], way[1])), scale(part.at.axes[2], way[2]))));
+  const turnedOwn = partFrames.flatMap((frame) => frame.map((way) => turned(part.at, way)));
   const square = edges.flatMap((one, i) => edges.slice(i + 1).filter((other) => norm(cross(one, other)) > 0.1).map((other) => unitVector(cross(one, other))));
   const bothWays = (ways: readonly Vec3[]): Vec3[] => gathered(ways.map((way) => ({ way, length_m: 1 }))).flatMap(({ way }) => [way, scale(way, -1)]);
   return {
@@ -38,6 +38,9 @@ export function waysOf(space: Space): Ways {
 
 /** A turn of the part that lays it along a place. */
 type Aligned = { readonly frame: Frame; readonly axes: Frame };
+
+/** Of the targets, so many pull outside, keep to a plane, turn about the nearest point, or lie in narrow places; the rest lie anywhere. */
+const [OUTSIDE, IN_PLANE, ABOUT_A_POINT, NARROW] = [0.12, 0.38, 0.2, 0.15];
 
 /** Where trees are grown to. */
 export class Targets {
@@ -55,10 +58,10 @@ export class Targets {
   /** The next target, of one of the kinds that lead somewhere in one place or another. */
   next(tree: Tree): Pose {
     const kind = this.chance.uniform();
-    if (kind < 0.12) return this.outside[Math.floor(this.chance.uniform() * this.outside.length)] ?? this.anywhere();
-    if (kind < 0.5) return this.inPlane(tree.any(this.chance).pose);
-    if (kind < 0.7) return this.turnedAbout(tree.any(this.chance).pose);
-    return kind < 0.85 ? this.narrow() : this.anywhere();
+    if (kind < OUTSIDE) return this.outside[Math.floor(this.chance.uniform() * this.outside.length)] ?? this.anywhere();
+    if (kind < OUTSIDE + IN_PLANE) return this.inPlane(tree.any(this.chance).pose);
+    if (kind < OUTSIDE + IN_PLANE + ABOUT_A_POINT) return this.turnedAbout(tree.any(this.chance).pose);
+    return kind < OUTSIDE + IN_PLANE + ABOUT_A_POINT + NARROW ? this.narrow() : this.anywhere();
   }
 
   /** Shifted and turned within one plane of what has been reached: what lies flat under a cover goes out flat. */
@@ -123,9 +126,6 @@ export class Targets {
     return composed(turnAbout([0, 0, 0], way, angle), { axes: chance.uniform() < 0.5 ? this.start.axes : axes, origin_m: [0, 0, 0] }).axes;
   }
 }
-
-/** The greater, the smaller the turn from one to the other: the trace of it, 1 + 2 cos(angle). */
-const alike = (a: Frame, b: Frame): number => a.reduce((sum, axis, k) => sum + dot(axis, b[k]!), 0);
 
 /** Part of the targets is taken from no further than this many radii from where the part is fitted. */
 const NEAR_RADII = 3;

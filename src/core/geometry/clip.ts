@@ -175,7 +175,7 @@ const between = (a: Vec3, b: Vec3, t: number): Vec3 => [
 ];
 
 /** Lowest and highest offset at which a plane of this normal touches the mesh [m]. */
-export function offsetRange(mesh: ClosedMesh, normal: Vec3): readonly [number, number] {
+export function offsetRange(mesh: Pick<ClosedMesh, 'positions'>, normal: Vec3): readonly [number, number] {
   let low = Infinity;
   let high = -Infinity;
   for (let i = 0; i < mesh.positions.length; i += 3) {

@@ -1,4 +1,5 @@
 import { triangleBounds, type BoxTree } from './boxTree';
+import { nearestOnTriangle } from './distance';
 import type { Pose } from './pose';
 import { boundsGap2, boxGap2, facing, size2, type Facing } from './separation';
 import { nearestOnFirst, nearestOnSecond, triangleGap2 } from './triangleGap';
@@ -13,8 +14,8 @@ const SAME_WAY = 0.999;
 
 /**
  * All places at which two surfaces come nearer to each other than a distance:
- * for every pair of triangles the nearest points, and the feet of the corners
- * of each on the other, so that a face that lies along another is held at its
+ * for every pair of triangles the nearest points, and the nearest of each to the
+ * other's corners, so that a face that lies along another is held at its
  * corners. Nearest first. Surfaces that cut each other have no way to be parted
  * and give none there.
  *
@@ -59,35 +60,18 @@ function leaves({ a, b, pose, triangle, bounds }: Facing, i: number, j: number, 
       const gap2 = triangleGap2(a.corners, 9 * m, triangle, 0, within2);
       if (gap2 >= within2 || gap2 === 0) continue;
       keep(found, vec(nearestOnFirst, 0), vec(nearestOnSecond, 0), within_m);
-      for (let c = 0; c < 9; c += 3) {
-        const onSecond = foot(vec(a.corners, 9 * m + c), triangle, 0);
-        if (onSecond) keep(found, vec(a.corners, 9 * m + c), onSecond, within_m);
-        const onFirst = foot(vec(triangle, c), a.corners, 9 * m);
-        if (onFirst) keep(found, onFirst, vec(triangle, c), within_m);
-      }
+      const [first, second] = [cornersOf(a.corners, 9 * m), cornersOf(triangle, 0)];
+      for (const corner of first) keep(found, corner, nearestOnTriangle(corner, ...second), within_m);
+      for (const corner of second) keep(found, nearestOnTriangle(corner, ...first), corner, within_m);
     }
   }
 }
 
 const vec = (values: Float64Array, at: number): Vec3 => [values[at]!, values[at + 1]!, values[at + 2]!];
+const cornersOf = (values: Float64Array, at: number): readonly [Vec3, Vec3, Vec3] => [vec(values, at), vec(values, at + 3), vec(values, at + 6)];
 
 function keep(found: Contact[], onFirst: Vec3, onSecond: Vec3, within_m: number): void {
   const between = subtract(onFirst, onSecond);
   const distance_m = norm(between);
   if (distance_m > 0 && distance_m < within_m) found.push({ distance_m, onFirst, away: scale(between, 1 / distance_m) });
-}
-
-/** The foot of a point on a triangle's plane, where it falls within the triangle. */
-function foot(point: Vec3, b: Float64Array, o: number): Vec3 | undefined {
-  const ux = b[o + 3]! - b[o]!, uy = b[o + 4]! - b[o + 1]!, uz = b[o + 5]! - b[o + 2]!;
-  const vx = b[o + 6]! - b[o]!, vy = b[o + 7]! - b[o + 1]!, vz = b[o + 8]! - b[o + 2]!;
-  const nx = uy * vz - uz * vy, ny = uz * vx - ux * vz, nz = ux * vy - uy * vx;
-  const nn = nx * nx + ny * ny + nz * nz;
-  if (nn <= 0) return undefined;
-  const wx = point[0] - b[o]!, wy = point[1] - b[o + 1]!, wz = point[2] - b[o + 2]!;
-  const beta = ((uy * wz - uz * wy) * nx + (uz * wx - ux * wz) * ny + (ux * wy - uy * wx) * nz) / nn;
-  const alpha = ((wy * vz - wz * vy) * nx + (wz * vx - wx * vz) * ny + (wx * vy - wy * vx) * nz) / nn;
-  if (alpha < 0 || beta < 0 || alpha + beta > 1) return undefined;
-  const height = (wx * nx + wy * ny + wz * nz) / nn;
-  return [point[0] - height * nx, point[1] - height * ny, point[2] - height * nz];
 }

@@ -125,6 +125,9 @@ describe('what bays keep from a pickup', () => {
     // A baffle between them with a hole 30 mm over the floor: the far pit and what stands over it up to the hole, counted once.
     const parted = { mesh: pits, bays: baysIn(pits, [{ ...PLATE, at_m: 0.5, holes: { count: 1, diameter_m: 0.04, height_m: 0.05 } }]) };
     expectClose(unusable_m3(parted, low, UP), area * 0.02 + area * 0.1 + 0.5 * 0.3 * 0.03, { rel: 1e-4, why: 'closed form, but for the thickness of the baffle' });
+    // A baffle across the far pit, its hole 30 mm over the pit's floor: what comes through it comes no further than the pit's rim.
+    const crossed = { mesh: pits, bays: baysIn(pits, [{ ...PLATE, at_m: 0.85, holes: { count: 1, diameter_m: 0.04, height_m: 0.05 } }]) };
+    expectClose(unusable_m3(crossed, low, UP), area * 0.02 + area * 0.1, { rel: 1e-4, why: 'the far pit stays full on both sides' });
     // Both pits 50 mm deep: the far one keeps its own.
     expectClose(drawable_m3({ mesh: pits }, low, UP, 2 * area * 0.05), area * 0.03, { rel: 1e-6, why: 'the near pit down to the inlet' });
   });

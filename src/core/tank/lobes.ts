@@ -94,6 +94,21 @@ export function leftBehind_m3(mesh: ClosedMesh, inlet_m: Vec3, up: Vec3, offset_
   return left;
 }
 
+/** For each of some points in the tank, the level at which its lobe first hangs together with the pickup's [m]; no lower than the level asked from. */
+export function saddlesTo(mesh: ClosedMesh, inlet_m: Vec3, up: Vec3, offset_m: number, points: readonly Vec3[]): number[] {
+  const levels = points.map(() => offset_m);
+  const rise = riseFrom(mesh, inlet_m, up, offset_m);
+  if (!rise) return levels;
+  const feet = points.map((point) => rise.footOf(point));
+  rise.onward((lobe, level) => {
+    feet.forEach((foot, i) => {
+      if (foot !== undefined && rise.lobes.root(foot) === lobe) levels[i] = level;
+    });
+    return true;
+  });
+  return levels;
+}
+
 /** The lobe of liquid that a pickup stands in. */
 export type HomeLobe = {
   /** The level at which it first hangs together with another; infinite where it never does. */
@@ -118,7 +133,7 @@ export function homeLobe(mesh: ClosedMesh, inlet_m: Vec3, up: Vec3, offset_m: nu
 }
 
 type Merge = (other: number, level: number) => boolean;
-type Rise = { readonly lobes: Lobes; readonly home: number; /** Raises the surface further; told of each lobe that joins the pickup's, until told to stop. */ readonly onward: (told: Merge) => void };
+type Rise = { readonly lobes: Lobes; readonly home: number; /** The corner by which the lobe under a point is known; undefined over nothing. */ readonly footOf: (point: Vec3) => number | undefined; /** Raises the surface further; told of each lobe that joins the pickup's, until told to stop. */ readonly onward: (told: Merge) => void };
 
 /** The surface risen to a level; undefined where the body is convex and has one lobe only. */
 function riseFrom(mesh: ClosedMesh, inlet_m: Vec3, up: Vec3, offset_m: number): Rise | undefined {
@@ -145,7 +160,11 @@ function riseFrom(mesh: ClosedMesh, inlet_m: Vec3, up: Vec3, offset_m: number): 
       });
     }
   };
-  return { lobes, home, onward };
+  const footOf = (point: Vec3): number | undefined => {
+    const under = rayHit(mesh, point, down);
+    return under === undefined ? undefined : lobes.lowestOf(under);
+  };
+  return { lobes, home, footOf, onward };
 
   /** Takes a vertex under the surface; stops short of a merge that it is told not to make. */
   function enter(v: number, onMerge: (a: number, b: number, level: number) => boolean): void {

@@ -1,6 +1,7 @@
 import { dot, levelForVolume, volumeBelow, type ClosedMesh, type Vec3 } from '../geometry';
+import { unwrap } from '../outcome';
 import { bayBelow_m3, type Bay, type Compartments } from './compartments';
-import { isConvexSpace, leftBehind_m3 } from './lobes';
+import { isConvexSpace, leftBehind_m3, saddlesTo } from './lobes';
 
 /** The space of a tank, and the bays its plates make of it; left out where there are none. */
 export type LiquidSpace = { readonly mesh: ClosedMesh; readonly bays?: Compartments | undefined };
@@ -25,27 +26,32 @@ export function unusable_m3({ mesh, bays }: LiquidSpace, inlet: Inlet, up: Vec3,
   if (!bays || bays.bays.length < 2) return leftBehind_m3(mesh, inlet.point_m, up, starving_m, from_m);
   const home = bays.bayOf(inlet.point_m);
   const kept = keptLevels_m(bays, home, up);
+  // A pit that a plate crosses holds on both sides of it what lies under its rim.
+  const rims = saddlesTo(mesh, inlet.point_m, up, starving_m, bays.passages.map(({ beside_m }) => beside_m[0]));
   // What is cut out of a convex space is convex too.
   const stays = isConvexSpace(mesh)
     ? (bay: Bay, _: Vec3, level_m: number): number => bayBelow_m3(bay, up, Math.min(level_m, from_m))
     : (bay: Bay, towards_m: Vec3, level_m: number): number => (level_m < from_m ? leftBehind_m3(bay.mesh, towards_m, up, level_m, from_m) : bayBelow_m3(bay, up, from_m));
   return bays.bays.reduce((sum, bay, b) => {
     if (b === home) return sum + stays(bay, inlet.point_m, starving_m);
-    const ways = waysOut(bays, b).map(({ to, sill_m, from_m: point }) => stays(bay, point, Math.max(starving_m, dot(up, sill_m), kept[to]!)));
+    const ways = waysOut(bays, b).map(({ passage, to, sill_m, beside_m }) => stays(bay, beside_m, Math.max(rims[passage]!, dot(up, sill_m), kept[to]!)));
     return sum + Math.min(bayBelow_m3(bay, up, from_m), ...ways);
   }, 0);
 }
 
-/** Openings by which a bay lets liquid out: where to, over what, and a point within the bay beside it. */
-const waysOut = ({ passages }: Compartments, bay: number): { readonly to: number; readonly sill_m: Vec3; readonly from_m: Vec3 }[] => passages.flatMap(({ bays, into, point_m, beside_m }) => {
-  if (bays[1] === bay && into[0]) return [{ to: bays[0], sill_m: point_m, from_m: beside_m[1] }];
-  return bays[0] === bay && into[1] ? [{ to: bays[1], sill_m: point_m, from_m: beside_m[0] }] : [];
+/** Openings by which a bay lets liquid out: which, where to, over what, and a point within the bay beside it. */
+const waysOut = ({ passages }: Compartments, bay: number): { readonly passage: number; readonly to: number; readonly sill_m: Vec3; readonly beside_m: Vec3 }[] => passages.flatMap(({ bays, into, point_m, beside_m }, passage) => {
+  if (bays[1] === bay && into[0]) return [{ passage, to: bays[0], sill_m: point_m, beside_m: beside_m[1] }];
+  return bays[0] === bay && into[1] ? [{ passage, to: bays[1], sill_m: point_m, beside_m: beside_m[0] }] : [];
 });
 
-/** Of so much liquid in a tank, what a pickup can draw at one attitude [m³]. */
+/**
+ * Of so much liquid in a tank, what a pickup can draw at one attitude [m³].
+ * @param volume_m3 from nothing to what the tank holds to the brim
+ */
 export function drawable_m3(space: LiquidSpace, inlet: Inlet, up: Vec3, volume_m3: number): number {
-  const level = levelForVolume(space.mesh, up, volume_m3);
-  return level.ok && level.value.offset_m > starvingOffset_m(inlet, up) ? Math.max(0, volume_m3 - unusable_m3(space, inlet, up, level.value.offset_m)) : 0;
+  const { offset_m } = unwrap(levelForVolume(space.mesh, up, volume_m3));
+  return offset_m > starvingOffset_m(inlet, up) ? Math.max(0, volume_m3 - unusable_m3(space, inlet, up, offset_m)) : 0;
 }
 
 /**

@@ -103,7 +103,7 @@ function Figures({ results, grid }: TableProps) {
         if (!figure) return <Box key={i} color="soft">{compared ? (compared.ok ? 'not of this one' : i === 0 ? compared.error.detail : 'not worked out') : '…'}</Box>;
         return (
           <Box key={i} data-testid={`column-${i}`}>
-            <Box fontSize="xl" fontWeight="750" lineHeight="1.2">{figure.value === undefined ? 'none' : formatQuantity(figure.value, figure.role, { reader }).text}</Box>
+            <Box fontSize="xl" fontWeight="750" lineHeight="1.2">{figure.value === undefined ? 'cannot be had' : formatQuantity(figure.value, figure.role, { reader }).text}</Box>
             {i > 0 && <Change figure={figure} base={figureOf(results[0], key)} />}
           </Box>
         );

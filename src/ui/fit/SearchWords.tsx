@@ -1,19 +1,21 @@
 'use client';
 
 import { Box } from '@chakra-ui/react';
+import type { SystemDocument } from '@/core/document';
 import type { Opening } from '@/core/evaluate';
 import type { WayNews } from '@/workers/fit.worker';
 
 /** A search for a way, as far as it is known. */
-export type Search = WayNews & { readonly part: string; readonly stopped?: boolean };
+export type Search = WayNews & { readonly part: string; readonly system: SystemDocument; readonly stopped?: boolean };
 
 /** How far a search has come while it goes on, and what it had come to when it was stopped. */
-export function Searched({ search: { progress, seconds, openings, stopped }, running, size }: { readonly search: Search; readonly running: boolean; readonly size: (value: number) => string }) {
+export function Searched({ search: { progress, seconds, openings, stopped }, running, changed, size }: { readonly search: Search; readonly running: boolean; /** Whether the system is another than the search began with. */ readonly changed: boolean; readonly size: (value: number) => string }) {
   if (!running && !stopped) return null;
   const looked = progress ? `${progress.looks.toLocaleString('en')} positions in ${Math.round(seconds ?? 0)} s${Number.isFinite(progress.leastGap_m) ? `, through gaps down to ${size(progress.leastGap_m)}` : ''}` : 'a few positions';
   return (
     <Box mt="2" fontWeight="600" color={running ? 'soft' : 'stop'} data-testid="way-search">
       {running ? `Looked at ${looked}. No way out yet; it goes on until there is one or you stop it.` : `Stopped after ${looked}. None found; that does not prove that there is none.`}{' '}
+      {changed && 'The system has changed since it began. '}
       {openings && <OpeningsWords openings={openings} size={size} />}
     </Box>
   );
@@ -23,7 +25,7 @@ export function Searched({ search: { progress, seconds, openings, stopped }, run
 export function OpeningsWords({ openings, size }: { readonly openings: readonly Opening[]; readonly size: (value: number) => string }) {
   const first = openings.find(({ removable }) => removable);
   const fixed = openings.find(({ removable }) => !removable);
-  if (!first && !fixed) return <>No single thing that is taken away opens one; ask what must come out first.</>;
+  if (!first && !fixed) return <>No single thing was found that opens one when it is away; ask what must come out first.</>;
   return (
     <>
       {first && <>One opens with <b>{first.name}</b> out of the way first. </>}

@@ -1,9 +1,9 @@
 'use client';
 
 import { Box, chakra } from '@chakra-ui/react';
+import { proxy } from 'comlink';
 import { useEffect, useRef, useState } from 'react';
 import { useShallow } from 'zustand/react/shallow';
-import { proxy } from 'comlink';
 import { parseWay, WAY_EXAMPLE, type WayStep } from '@/core/document';
 import { moveOf, partChoices, stepOf, type FoundWay, type Removal, type WayCheck, type WayPicture } from '@/core/evaluate';
 import { alongMove } from '@/core/fit';
@@ -18,10 +18,11 @@ import { applyEdit, useSystem, useValue } from '../state/editor';
 import { useReader } from '../state/reader';
 import { movingOf, type Moving } from './FitViews';
 import { OpeningsWords, Searched, type Search } from './SearchWords';
-import { unhurriedFitWorker } from './fitWorker';
+import type { WayNews } from '@/workers/fit.worker';
 import { withWay } from './fitEdits';
 import { stepWords } from './fitWords';
-import { useFitAnswer } from './useFitAnswer';
+import { stopSearch } from './fitWorker';
+import { useFitAnswer, useSearch } from './useFitAnswer';
 
 /** Gaps smaller than this are told to a tenth [m]: 0.3 mm is not none. */
 const SMALL_M = 0.01;
@@ -38,8 +39,10 @@ export function WayPanel({ onMoving }: { readonly onMoving: (moving: Moving | un
   const [steps, setSteps] = useState<{ readonly part: string; readonly steps: readonly WayStep[] }>();
   const shown = steps?.part === part ? steps.steps : kept;
   const check = useFitAnswer<WayCheck>();
-  const found = useFitAnswer<FoundWay>();
-  const order = useFitAnswer<readonly Removal[]>();
+  const found = useSearch<FoundWay>();
+  const order = useSearch<readonly Removal[]>();
+  // A search that nobody looks at any more would go on for ever.
+  useEffect(() => stopSearch, []);
   const [search, setSearch] = useState<Search>();
   const size = (value: number): string => formatQuantity(value, value < SMALL_M ? 'bore' : 'tape', { reader }).text;
   const nameOf = (id: string): string => partChoices(system).find((choice) => choice.id === id)?.name ?? system.fit.things.find((thing) => thing.id === id)?.name ?? (system.fit.bay.kind === 'measured' ? (system.fit.bay.sides.find((side) => side.id === id)?.name ?? (id === 'near-end' ? system.fit.bay.nearEnd.name : id === 'far-end' ? system.fit.bay.farEnd.name : id)) : id);
@@ -56,10 +59,11 @@ export function WayPanel({ onMoving }: { readonly onMoving: (moving: Moving | un
     return { ok: true as const };
   };
   const find = (): void => {
-    setSearch({ part });
+    stop();
     found.forget();
-    found.ask(async (_, document) => {
-      const answer = await unhurriedFitWorker().find(document, part, proxy((news) => setSearch((before) => ({ ...before, part, ...news }))));
+    found.ask(async (worker, document) => {
+      setSearch({ part, system: document });
+      const answer = await worker.find(document, part, proxy((news: WayNews) => setSearch((before) => before && { ...before, ...news })));
       if (answer.ok && answer.value.way.ok) setSteps({ part, steps: answer.value.way.value.moves.map(stepOf) });
       return answer;
     });
@@ -67,7 +71,7 @@ export function WayPanel({ onMoving }: { readonly onMoving: (moving: Moving | un
   /** One worker does one thing at a time. */
   const stop = (): void => {
     if (!found.running && !order.running) return;
-    if (found.running) setSearch((before) => ({ ...before, part, stopped: true }));
+    if (found.running) setSearch((before) => before && { ...before, stopped: true });
     found.stop();
     order.stop();
   };
@@ -75,14 +79,14 @@ export function WayPanel({ onMoving }: { readonly onMoving: (moving: Moving | un
   return (
     <Panel title="In and out" testId="ways">
       <Box display="flex" gap="2" flexWrap="wrap" alignItems="end">
-        <Select label="What comes out" value={part} options={choices.map((choice) => ({ value: choice.split(' ')[0]!, label: choice.slice(choice.indexOf(' ') + 1) }))} onChange={(id) => { setPart(id); found.forget(); check.forget(); order.forget(); onMoving(undefined); }} />
+        <Select label="What comes out" value={part} options={choices.map((choice) => ({ value: choice.split(' ')[0]!, label: choice.slice(choice.indexOf(' ') + 1) }))} onChange={(id) => { stop(); setPart(id); found.forget(); check.forget(); order.forget(); onMoving(undefined); }} />
         <Button kind="main" disabled={found.running} onClick={find}>{found.running ? 'Looking for a way…' : 'Find a way out'}</Button>
         <Button disabled={order.running} onClick={() => { stop(); order.ask((worker, document) => worker.order(document, part)); }}>{order.running ? 'Working out the order…' : 'What must come out first?'}</Button>
         {(found.running || order.running) && <Button kind="danger" onClick={stop}>Stop</Button>}
       </Box>
       <Box mt="3"><TextEntry label="Or say how, and see whether it goes" value="" onEnter={enter} hint={`Moves parted by commas, such as: ${WAY_EXAMPLE}.`} /></Box>
       {found.answer && !found.answer.ok && <Box role="alert" mt="2" color="stop" fontWeight="600">{found.answer.error.at}: {found.answer.error.detail}</Box>}
-      {search?.part === part && !way && <Searched search={search} running={found.running} size={size} />}
+      {search?.part === part && !way && <Searched search={search} running={found.running} changed={search.system !== system} size={size} />}
       {way && !way.way.ok && (
         <Box mt="2" color="stop" fontWeight="600" data-testid="no-way">{way.way.error.detail} <OpeningsWords openings={way.openings} size={size} /></Box>
       )}

@@ -2,7 +2,10 @@
 
 import type { FitApi } from '@/workers/fit.worker';
 import { useAsked } from '../state/useAsked';
-import { fitWorker, stopFitWorker } from './fitWorker';
+import { fitWorker, searchWorker, stopSearch } from './fitWorker';
 
-/** What is asked of the space by a button; a search can be stopped. */
-export const useFitAnswer = <T>() => useAsked<FitApi, T>(fitWorker, stopFitWorker);
+/** What is asked of the space by a button. */
+export const useFitAnswer = <T>() => useAsked<FitApi, T>(fitWorker);
+
+/** A search among positions, which can be stopped. */
+export const useSearch = <T>() => useAsked<FitApi, T>(searchWorker, stopSearch);

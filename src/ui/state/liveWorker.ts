@@ -9,8 +9,6 @@ export type Made<Remote> = { readonly worker: Pick<Worker, 'addEventListener' | 
 export type LiveWorker<Remote> = {
   /** Calls of the worker's functions; each ends, with an answer or with the reason why there is none. */
   readonly remote: Remote;
-  /** The same for what goes on until somebody stops it. */
-  readonly unhurried: Remote;
   /** Ends the worker and what it is at; whoever waits is told. */
   readonly stop: () => void;
 };
@@ -26,6 +24,7 @@ type Call = { readonly reject: (reason: Error) => void; readonly timer: ReturnTy
  * gets a new one. Nobody waits for ever who did not ask to.
  *
  * @param does what it works out, as a reader would say it: "the clearances"
+ * @param patience_ms after which one that does not come back is ended; Infinity for what goes on until it is stopped
  */
 export function liveWorker<Remote extends object>(does: string, make: () => Made<Remote>, patience_ms = PATIENCE_MS): LiveWorker<Remote> {
   let made: Made<Remote> | undefined;
@@ -51,8 +50,8 @@ export function liveWorker<Remote extends object>(does: string, make: () => Made
     for (const event of ['error', 'messageerror'] as const) mine.worker.addEventListener(event, () => made === mine && died('broke off'));
     return mine;
   };
-  const call = (method: PropertyKey, args: readonly unknown[], within_ms: number): Promise<unknown> => new Promise((resolve, reject) => {
-    const mine: Call = { reject, timer: within_ms === Infinity ? undefined : setTimeout(() => died(`did not come back within ${Math.round(within_ms / 1000)} s`), within_ms) };
+  const call = (method: PropertyKey, args: readonly unknown[]): Promise<unknown> => new Promise((resolve, reject) => {
+    const mine: Call = { reject, timer: patience_ms === Infinity ? undefined : setTimeout(() => died(`did not come back within ${Math.round(patience_ms / 1000)} s`), patience_ms) };
     calls.add(mine);
     const settled = (): boolean => {
       clearTimeout(mine.timer);
@@ -66,6 +65,6 @@ export function liveWorker<Remote extends object>(does: string, make: () => Made
       if (settled()) reject(error as Error);
     }
   });
-  const within = (within_ms: number): Remote => new Proxy({} as Remote, { get: (_, method) => (method === 'then' ? undefined : (...args: readonly unknown[]) => call(method, args, within_ms)) });
-  return { remote: within(patience_ms), unhurried: within(Infinity), stop: () => end('stopped') };
+  const remote = new Proxy({} as Remote, { get: (_, method) => (method === 'then' ? undefined : (...args: readonly unknown[]) => call(method, args)) });
+  return { remote, stop: () => end('stopped') };
 }

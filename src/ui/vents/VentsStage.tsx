@@ -40,7 +40,7 @@ export function VentsStage() {
                 : <>At the needed flow the tank stands at <b><Shown value={flow.value.ullageGauge_Pa} role="pressure" digits={2} /></b> against the air outside.</>}
             </Box>
           )
-          : <NoAnswer error={flow?.error} waits={system.consumers.length > 0} />}
+          : <NoAnswer error={flow?.error} />}
         <Box mt="3"><Practice of="vent" /></Box>
         {!hasVent && <Box mt="3"><Button kind="main" onClick={addVent}>Add a vent</Button></Box>}
       </Panel>
