@@ -1,6 +1,7 @@
 import { readFileSync } from 'node:fs';
 import { parseArgs } from 'node:util';
 import { parseSystem, parseSystemText, withValue, type SystemDocument } from '@/core/document';
+import { NOT_UTF8, readJson, utf8Text } from '@/core/formats';
 import { ZERO_CELSIUS_K } from '@/core/units';
 
 /** Anything the user can mend; shown on stderr, exit 2. */
@@ -70,17 +71,23 @@ function joinNegatives(args: readonly string[]): string[] {
 }
 
 export function readText(file: string): string {
+  let bytes: Buffer;
   try {
-    return readFileSync(file, 'utf8');
+    bytes = readFileSync(file);
   } catch (error) {
     throw new UsageError(`${file} cannot be read: ${(error as Error).message}`);
   }
+  const text = utf8Text(bytes);
+  if (text === undefined) throw new UsageError(`${file}: ${NOT_UTF8}`);
+  return text;
 }
 
 function withConditionsFile(system: SystemDocument, file: string | undefined): SystemDocument {
   if (file === undefined) return system;
   try {
-    const conditions: unknown = JSON.parse(readText(file));
+    const read = readJson(readText(file));
+    if (!read.ok) throw new Error(read.error.detail);
+    const conditions = read.value;
     if (typeof conditions !== 'object' || conditions === null || Array.isArray(conditions)) throw new Error('it must hold one object');
     return { ...system, conditions: { ...system.conditions, ...conditions } };
   } catch (error) {

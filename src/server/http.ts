@@ -1,4 +1,5 @@
 import { MAX_DOCUMENT_BYTES, parseSystemText, tooLarge, type Fault, type SystemDocument } from '@/core/document';
+import { NOT_UTF8, readJson } from '@/core/formats';
 
 export type ErrorBody = { readonly error: { readonly code: string; readonly detail: string; readonly faults?: readonly Fault[] } };
 
@@ -74,7 +75,7 @@ export async function bodyText(request: Request): Promise<{ ok: true; text: stri
   // What is packed small may be large: the limit is on what comes out.
   const body = encoding === 'gzip' ? request.body?.pipeThrough(new DecompressionStream('gzip') as ReadableWritablePair<Uint8Array, Uint8Array>) : request.body;
   const reader = body?.getReader();
-  const decoder = new TextDecoder();
+  const decoder = new TextDecoder('utf-8', { fatal: true });
   let text = '';
   let bytes = 0;
   try {
@@ -86,10 +87,20 @@ export async function bodyText(request: Request): Promise<{ ok: true; text: stri
       }
       text += decoder.decode(chunk.value, { stream: true });
     }
-  } catch {
+    text += decoder.decode();
+  } catch (error) {
+    if (error instanceof TypeError && error.message.includes('encoded data')) return { ok: false, response: refuse(400, 'not-utf8', NOT_UTF8) };
     return { ok: false, response: refuse(400, 'broken-body', encoding === 'gzip' ? 'What came is not whole gzip.' : 'What came broke off.') };
   }
-  return { ok: true, text: text + decoder.decode() };
+  return { ok: true, text };
+}
+
+/** JSON from a request's body, or the refusal to send back. */
+export async function bodyJson(request: Request, wants: string): Promise<{ ok: true; value: unknown } | { ok: false; response: Response }> {
+  const body = await bodyText(request);
+  if (!body.ok) return body;
+  const read = readJson(body.text);
+  return read.ok ? read : { ok: false, response: refuse(422, read.error.code, `${read.error.code === 'not-json' ? 'The body is not JSON.' : read.error.detail} Send ${wants}.`) };
 }
 
 /** A system document from a request's body, or the refusal to send back. */

@@ -1,8 +1,8 @@
 import { expose } from 'comlink';
-import { meshText, tankBody, type MeshText, type SystemDocument } from '@/core/document';
+import { stlShape, tankBody, unsavable, type StlShape, type SystemDocument } from '@/core/document';
 import { tankMap, tankSolid, tankTable, type MapMode, type TableAt } from '@/core/evaluate';
-import { readStl, stlBytes, type StlCode, type StlUnit } from '@/core/formats';
-import { loadKernel, meshBounds, type Vec3 } from '@/core/geometry';
+import { stlBytes, type StlUnit } from '@/core/formats';
+import { loadKernel } from '@/core/geometry';
 import type { Outcome } from '@/core/outcome';
 
 const ready = loadKernel();
@@ -27,11 +27,12 @@ const api = {
     const body = tank && tankBody(tank);
     return body?.ok ? stlBytes(body.value.shell, tank!.name) : undefined;
   },
-  /** The mesh as a document holds it, and where its aft, starboard, lower corner lies in the file. */
-  readStl(bytes: Uint8Array, unit: StlUnit): Outcome<{ readonly mesh: MeshText; readonly corner_m: Vec3 }, StlCode> {
-    const read = readStl(bytes, unit);
-    return read.ok ? { ok: true, value: { mesh: meshText(read.value), corner_m: meshBounds(read.value).min } } : read;
+  async readStl(bytes: Uint8Array, unit: StlUnit, file: string): Promise<Outcome<StlShape, string>> {
+    await ready;
+    return stlShape(bytes, unit, file);
   },
+  /** Why a system would be refused when it is saved. */
+  unsavable: (system: SystemDocument): string | undefined => unsavable(system),
 };
 
 export type TankApi = typeof api;

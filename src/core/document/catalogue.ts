@@ -1,6 +1,6 @@
 import Papa from 'papaparse';
 import { ValidationError } from 'yup';
-import { csvText } from '../formats';
+import { cellNumber, csvText, decimalMark, quoted, unguarded, type DecimalMark } from '../formats';
 import { failure, success, type Outcome } from '../outcome';
 import { JOIN_SYSTEMS } from '../reference/joins';
 import { migrate } from './migrations';
@@ -8,10 +8,11 @@ import { component, COMPONENT_KINDS, type ComponentKind } from './schemaLines';
 import type { ComponentDocument } from './schema';
 
 export type CatalogueFault = { readonly row: number; readonly message: string };
-export type CatalogueCode = 'empty' | 'no-columns' | 'bad-rows' | 'too-many' | 'invalid';
+export type CatalogueCode = 'empty' | 'no-columns' | 'bad-rows' | 'too-many' | 'unclear-mark' | 'invalid';
 
 /** Parts that a catalogue takes. */
 export const MOST_OWN_PARTS = 500;
+const MOST_COLUMNS = 200;
 const MOST_SHOWN = 8;
 const BYTE_ORDER_MARK = '\uFEFF';
 
@@ -54,7 +55,7 @@ function flat(part: ComponentDocument): Record<string, string | number> {
     if (isTree(value) && 'value' in value) row[at] = value.value as number;
     else if (isTree(value)) for (const [key, child] of Object.entries(value)) put(child, at === '' ? key : `${at}.${key}`);
     else if (typeof value === 'boolean') row[at] = value ? 'yes' : 'no';
-    else if (typeof value === 'number' || typeof value === 'string') row[at] = guarded(value);
+    else if (typeof value === 'number' || typeof value === 'string') row[at] = value;
   };
   const { id: _, ends, ...rest } = part;
   for (const [key, value] of Object.entries(rest)) if (key !== 'curve') put(value, key);
@@ -62,9 +63,6 @@ function flat(part: ComponentDocument): Record<string, string | number> {
   if (ends.length > 0) row.ends = ends.map(({ end, system, size, side }) => `${end} ${system} ${size} ${side}`).join('; ');
   return row;
 }
-
-/** A spreadsheet takes a text that begins so for a formula. */
-const guarded = (value: string | number): string | number => (typeof value === 'string' && /^[=+\-@\t\r]/.test(value) ? `'${value}` : value);
 
 /**
  * Own parts from CSV, as `catalogueCsv` writes them: all of the file is taken
@@ -76,12 +74,18 @@ export function readCatalogueCsv(text: string): Outcome<readonly ComponentDocume
   const parsed = Papa.parse<string[]>(text.startsWith(BYTE_ORDER_MARK) ? text.slice(1) : text, { skipEmptyLines: 'greedy', delimitersToGuess: [',', ';', '\t'] });
   const [head, ...rows] = parsed.data.map((row) => row.map((cell) => cell.trim()));
   if (!head || rows.length === 0) return failure('empty', 'file', 'The file has no rows. It wants a heading and a row for each part; save the catalogue to see the form.');
-  if (!head.includes('kind') || !head.includes('name')) return failure('no-columns', 'row 1', `The heading wants the columns kind and name; it has ${head.slice(0, 12).join(', ')}.`);
+  if (!head.includes('kind') || !head.includes('name')) return failure('no-columns', 'row 1', `The heading wants the columns kind and name; it has ${head.slice(0, 12).map((name) => name.slice(0, 30)).join(', ')}.`);
+  if (head.length > MOST_COLUMNS) return failure('too-many', 'row 1', `The heading has ${head.length} columns; up to ${MOST_COLUMNS} are taken.`);
   if (rows.length > MOST_OWN_PARTS) return failure('too-many', 'file', `The file has ${rows.length} rows; a catalogue takes ${MOST_OWN_PARTS}.`);
+  const numeric = head.flatMap((column, c) => (HAS_UNIT.test(column) ? [c] : []));
+  const found = decimalMark(rows.flatMap((row) => numeric.map((c) => row[c] ?? '')), parsed.meta.delimiter);
+  if (found.kind === 'both') return failure('unclear-mark', 'file', `Numbers in the file have both points and commas, such as ${quoted(found.cell)}. Write them with decimal points alone. Nothing was taken.`);
+  if (found.kind === 'unclear') return failure('unclear-mark', 'file', `${quoted(found.cell)} may have a decimal mark or one of thousands. Write numbers with decimal points and without marks of thousands. Nothing was taken.`);
+  const mark = found.kind === 'decided' ? found.mark : 'point';
   const faults: CatalogueFault[] = [];
   const parts = rows.flatMap((row, i): ComponentDocument[] => {
     const cells = Object.fromEntries(head.map((column, c) => [column, row[c] ?? ''])) as Record<string, string>;
-    const read = rowPart(cells);
+    const read = rowPart(cells, mark);
     const part = read.ok ? parsePart(read.value) : read;
     if (part.ok) return [part.value];
     faults.push({ row: i + 2, message: part.error.detail });
@@ -92,25 +96,27 @@ export function readCatalogueCsv(text: string): Outcome<readonly ComponentDocume
   return failure('bad-rows', `row ${faults[0]!.row}`, `${shown}${faults.length > MOST_SHOWN ? ` There are ${faults.length - MOST_SHOWN} more.` : ''} Nothing was taken.`);
 }
 
+/** A column of quantities has their unit at its end. */
+const HAS_UNIT = /_[A-Za-z0-9]+$/;
 /** Columns whose value stands by itself and is no quantity with an origin. */
 const PLAIN_NUMBERS: ReadonlySet<string> = new Set(['fuse_A']);
 
-function rowPart(cells: Record<string, string>): Outcome<Tree, 'invalid'> {
+function rowPart(cells: Record<string, string>, mark: DecimalMark): Outcome<Tree, 'invalid'> {
   const kind = cells.kind as ComponentKind;
-  if (!COMPONENT_KINDS.includes(kind)) return failure('invalid', 'kind', `"${cells.kind}" is no kind of part; there is ${COMPONENT_KINDS.join(', ')}.`);
+  if (!COMPONENT_KINDS.includes(kind)) return failure('invalid', 'kind', `${quoted(cells.kind ?? '')} is no kind of part; there is ${COMPONENT_KINDS.join(', ')}.`);
   const part: Tree = { id: 'own-part', ends: [] };
   for (const [column, cell] of Object.entries(cells)) {
     if (cell === '' || column === '') continue;
     if (column === 'ends') {
       const ends = cell.split(';').map(readEnd);
-      if (ends.some((end) => end === undefined)) return failure('invalid', 'ends', `ends wants entries such as "in npt 1/4 female", parted by semicolons; the systems are ${JOIN_SYSTEMS.join(', ')}. It is "${cell}".`);
+      if (ends.some((end) => end === undefined)) return failure('invalid', 'ends', `ends wants entries such as "in npt 1/4 female", parted by semicolons; the systems are ${JOIN_SYSTEMS.join(', ')}. It is ${quoted(cell)}.`);
       part.ends = ends;
     } else if (column === 'curve') {
       const points = cell.split(/\s+/).map((pair) => pair.split(':').map(Number));
-      if (points.some((pair) => pair.length !== 2 || pair.some((value) => !Number.isFinite(value)))) return failure('invalid', 'curve', `curve wants pairs of flow_m3PerS:rise_Pa parted by spaces; it is "${cell}".`);
+      if (points.some((pair) => pair.length !== 2 || pair.some((value) => !Number.isFinite(value)))) return failure('invalid', 'curve', `curve wants pairs of flow_m3PerS:rise_Pa parted by spaces; it is ${quoted(cell)}.`);
       part.curve = points.map(([flow_m3PerS, rise_Pa]) => ({ flow_m3PerS, rise_Pa }));
     } else {
-      put(part, column.split('.'), column, readCell(column, cell));
+      put(part, column.split('.'), column, readCell(column, cell, mark));
     }
   }
   return success(part);
@@ -123,11 +129,11 @@ function readEnd(text: string): Tree | undefined {
 }
 
 /** Cells with a unit in their column's name are quantities; yes and no are yes and no. */
-function readCell(column: string, cell: string): unknown {
+function readCell(column: string, cell: string, mark: DecimalMark): unknown {
   const key = column.split('.').at(-1)!;
   if (cell === 'yes' || cell === 'no') return cell === 'yes';
-  const value = Number(cell.replace(',', '.'));
-  if (!/_[A-Za-z0-9]+$/.test(key) || !Number.isFinite(value)) return cell.replace(/^'(?=[=+\-@])/, '');
+  const value = HAS_UNIT.test(key) ? cellNumber(cell, mark) : undefined;
+  if (value === undefined) return unguarded(cell);
   return PLAIN_NUMBERS.has(key) ? value : { value, origin: 'part' };
 }
 

@@ -1,3 +1,4 @@
+import { plainName } from '../formats';
 import { failure, success, type Outcome } from '../outcome';
 import { endKey, endsOfComponent, fluidAt, itemsOf, linesByEnd, runsOf, type EndRef } from './circuits';
 import { freshId } from './edit';
@@ -39,7 +40,7 @@ export function withLine(system: SystemDocument, from: EndRef, to: EndRef, purpo
   const names = new Map(itemsOf(system).map(({ id, name }) => [id, name]));
   const bore = usualBore_m(system);
   const line: LineDocument = {
-    id: freshId(system, 'line'), name: `${names.get(from.item)!} to ${names.get(to.item)!}`.slice(0, 80), purpose, kind: 'hose',
+    id: freshId(system, 'line'), name: plainName(`${names.get(from.item)!} to ${names.get(to.item)!}`, 80), purpose, kind: 'hose',
     from: { item: from.item, end: from.end, adapters: [] }, to: { item: to.item, end: to.end, adapters: [] },
     bore_m: chosen(bore), length_m: assumed(1, 0.4), wall: 'hose', forward_m: chosen(0), toPort_m: chosen(0), rise_m: assumed(0, 0.2), points: [], passes: [], fittings: [{ fitting: 'barb-step', count: 2 }],
   };
@@ -73,13 +74,13 @@ export function withPartIn(system: SystemDocument, lineId: string, component: Co
   if (!through) return failure('not-in-a-row', component.id, `${component.name} has one end and cannot stand in a line.`);
   const cutAt = line.points.length * share;
   const before: LineDocument = {
-    ...line, name: `${names.get(line.from.item) ?? 'start'} to ${component.name}`.slice(0, 80), to: { item: component.id, end: through[0], adapters: [] },
+    ...line, name: plainName(`${names.get(line.from.item) ?? 'start'} to ${component.name}`, 80), to: { item: component.id, end: through[0], adapters: [] },
     length_m: part(line.length_m, share), forward_m: part(line.forward_m, share), toPort_m: part(line.toPort_m, share), rise_m: part(line.rise_m, share), points: line.points.slice(0, Math.floor(cutAt)),
   };
   const rest = 1 - share;
   const [dx, dy, dz] = [before.forward_m.value, before.toPort_m.value, before.rise_m.value];
   const after: LineDocument = {
-    ...line, id: freshId({ ...system, components: [...system.components, component] }, 'line'), name: `${component.name} to ${names.get(line.to.item) ?? 'end'}`.slice(0, 80), from: { item: component.id, end: through[1], adapters: [] },
+    ...line, id: freshId({ ...system, components: [...system.components, component] }, 'line'), name: plainName(`${component.name} to ${names.get(line.to.item) ?? 'end'}`, 80), from: { item: component.id, end: through[1], adapters: [] },
     length_m: part(line.length_m, rest), forward_m: part(line.forward_m, rest), toPort_m: part(line.toPort_m, rest), rise_m: part(line.rise_m, rest),
     points: line.points.slice(Math.ceil(cutAt)).map((point) => ({ forward_m: point.forward_m - dx, toPort_m: point.toPort_m - dy, rise_m: point.rise_m - dz })),
     // Elbows stay where they were counted; a cut hose has ends of its own.
@@ -103,7 +104,7 @@ export function withoutPart(whole: SystemDocument, id: string): SystemDocument {
   const others = system.lines.filter(({ from, to }) => from.item !== id && to.item !== id);
   if (!removed || !into || !outOf || into.id === outOf.id) return { ...system, components, lines: others };
   const merged: LineDocument = {
-    ...into, name: `${names.get(into.from.item) ?? 'start'} to ${names.get(outOf.to.item) ?? 'end'}`.slice(0, 80), to: outOf.to,
+    ...into, name: plainName(`${names.get(into.from.item) ?? 'start'} to ${names.get(outOf.to.item) ?? 'end'}`, 80), to: outOf.to,
     length_m: sum(into.length_m, outOf.length_m), forward_m: sum(into.forward_m, outOf.forward_m), toPort_m: sum(into.toPort_m, outOf.toPort_m), rise_m: sum(into.rise_m, outOf.rise_m),
     points: [...into.points, ...outOf.points.map((point) => ({ forward_m: point.forward_m + into.forward_m.value, toPort_m: point.toPort_m + into.toPort_m.value, rise_m: point.rise_m + into.rise_m.value }))].slice(0, 40),
     passes: [...into.passes, ...outOf.passes].slice(0, 20),

@@ -14,7 +14,7 @@ export {
   HOWS, SPOT_KINDS, THING_ROLES, TURNS, type BayDocument, type FitDocument, type MeasuredBayDocument, type MotionDocument, type SpotDocument, type ThingDocument, type WayStep,
   type ComponentDocument, type ConsumerDocument, type LineDocument, type PartDocument, type PickupDocument, type PlateDocument, type PortDocument, type SliceDocument, type SenderDocument, type ShapeDocument, type SystemDocument, type TankDocument,
 } from './schema';
-export { MAX_DOCUMENT_BYTES, parseSystem, parseSystemText, tooLarge, type DocumentFailure, type ParsedDocument } from './parse';
+export { MAX_DOCUMENT_BYTES, parseSystem, parseSystemText, tooLarge, unsavable, type DocumentFailure, type ParsedDocument } from './parse';
 export { limitsAt, type Limits } from './limits';
 export { ACROSS_FACE, type Fault } from './references';
 export { migrate, MIGRATIONS, type Migration } from './migrations';
@@ -26,6 +26,8 @@ export { tankBody, type TankBody } from './compileBody';
 export { asBuilt, standsOn } from './compileFit';
 export { parseWay, WAY_EXAMPLE } from './wayText';
 export { meshText, textMesh, type MeshText } from './meshText';
+export { stlShape, type StlShape } from './stlShape';
+export { fileNameOf } from './fileName';
 export { draftSystem, answerLimits, answersSchema, type Answers } from './draft';
 export { endKey, feedPath, fluidAt, itemsOf, joinOfItem, joinOfLine, linesByEnd, openEnds, runsOf, stockOf, type EndRef, type Item, type Run, type RunStep } from './circuits';
 export { END_WORDS, freeEnds, mayJoin, newPart, partFor, withBranch, withEndsThatAre, withLine, withoutPart, withPartIn, withPartMoved, withPartReplaced, type JoinCode } from './circuitEdits';

@@ -1,8 +1,10 @@
-import { ValidationError } from 'yup';
+import type { AnySchema } from 'yup';
+import { readJson } from '../formats';
 import type { Outcome } from '../outcome';
 import { migrate } from './migrations';
 import { referenceFaults, type Fault } from './references';
 import { FORMAT, systemSchema, type SystemDocument } from './schema';
+import { schemaFaults } from './schemaFaults';
 
 export type DocumentCode = 'too-large' | 'not-json' | 'wrong-format' | 'wrong-version' | 'invalid';
 
@@ -11,7 +13,7 @@ export type DocumentFailure = {
   /** First fault's path, and one sentence. */
   readonly at: string;
   readonly detail: string;
-  /** Every fault found, in document order. */
+  /** The faults found, in document order; no more than 50 are worked out. */
   readonly faults: readonly Fault[];
 };
 
@@ -25,20 +27,26 @@ const refuse = (code: DocumentCode, at: string, detail: string, faults: readonly
   ok: false, error: { code, at, detail, faults },
 });
 
+const bytesOf = (text: string): number => new TextEncoder().encode(text).length;
+
+/** Why a system that was put together here would be refused when it is saved; undefined where it would be taken. */
+export function unsavable(system: SystemDocument): string | undefined {
+  const bytes = bytesOf(JSON.stringify(system));
+  if (bytes > MAX_DOCUMENT_BYTES) return tooLarge(bytes);
+  const parsed = parseSystem(system);
+  return parsed.ok ? undefined : parsed.error.detail;
+}
+
 /** Reads a system document from the text of a file. */
 export function parseSystemText(text: string): ParsedDocument {
-  if (text.length > MAX_DOCUMENT_BYTES) return refuse('too-large', 'file', tooLarge(text.length));
-  let raw: unknown;
-  try {
-    raw = JSON.parse(text.replace(/^\uFEFF/, ''));
-  } catch (error) {
-    return refuse('not-json', 'file', `This is not a Gas Line system: the file is not JSON (${(error as Error).message}).`);
-  }
-  return parseSystem(raw);
+  const bytes = bytesOf(text);
+  if (bytes > MAX_DOCUMENT_BYTES) return refuse('too-large', 'file', tooLarge(bytes));
+  const raw = readJson(text);
+  return raw.ok ? parseSystem(raw.value) : refuse('not-json', raw.error.at, raw.error.code === 'not-json' ? `This is not a Gas Line system: the file is not JSON (${raw.error.detail}).` : `The file cannot be taken. ${raw.error.detail}`);
 }
 
 export const tooLarge = (bytes: number): string =>
-  `The file is ${(bytes / 1e6).toFixed(1)} MB; a system document has at most ${MAX_DOCUMENT_BYTES / 1e6} MB.`;
+  `The system is ${(bytes / 1e6).toFixed(1)} MB; a system document has at most ${MAX_DOCUMENT_BYTES / 1e6} MB.`;
 
 /** Checks an unknown value, brings it to the current version and returns it as a system document. */
 export function parseSystem(raw: unknown): ParsedDocument {
@@ -50,32 +58,15 @@ export function parseSystem(raw: unknown): ParsedDocument {
   }
   const migrated: Outcome<Record<string, unknown>, 'wrong-version'> = migrate(raw as Record<string, unknown>);
   if (!migrated.ok) return refuse('wrong-version', migrated.error.at, migrated.error.detail);
-  const faults = shapeFaults(migrated.value);
+  const faults = schemaFaults(systemSchema as unknown as AnySchema, migrated.value, MAX_FAULTS);
   if (faults.length > 0) return invalid(faults);
   const system = migrated.value as unknown as SystemDocument;
-  const dangling = referenceFaults(system);
+  const dangling = referenceFaults(system).slice(0, MAX_FAULTS);
   return dangling.length > 0 ? invalid(dangling) : { ok: true, value: system };
 }
 
 function invalid(faults: readonly Fault[]): ParsedDocument {
   const first = faults[0]!;
-  const more = faults.length > 1 ? ` There are ${faults.length - 1} more faults.` : '';
+  const more = faults.length > 1 ? ` There ${faults.length === 2 ? 'is 1 more fault' : `are ${faults.length === MAX_FAULTS ? 'at least ' : ''}${faults.length - 1} more faults`}.` : '';
   return refuse('invalid', first.path, `${first.path} ${first.message}.${more}`, faults);
-}
-
-function shapeFaults(value: unknown): Fault[] {
-  try {
-    systemSchema.validateSync(value, { strict: true, abortEarly: false });
-    return [];
-  } catch (error) {
-    if (!(error instanceof ValidationError)) throw error;
-    const inner = error.inner.length > 0 ? error.inner : [error];
-    return inner.slice(0, MAX_FAULTS).map((fault) => ({ path: fault.path || 'file', message: ownMessage(fault) }));
-  }
-}
-
-/** Yup's stock messages begin with the path or say "this"; ours do not. */
-function ownMessage(fault: ValidationError): string {
-  const text = fault.errors[0] ?? 'is not valid';
-  return fault.path && text.startsWith(fault.path) ? text.slice(fault.path.length).trim() : text.replace(/^this /, '');
 }

@@ -7,7 +7,7 @@ import { PORT_PARTS } from '../reference/portParts';
 import { bounded, known, ORIGINS } from './known';
 import { component, consumer, line, linePrice } from './schemaLines';
 import { calibration, dipstick, sender, sightTube } from './schemaGauge';
-import { byKind, closed, flag, id, keys, kindIs, listOf, name, oneOf, text } from './schemaTools';
+import { byKind, bytesText, closed, flag, id, keys, kindIs, listOf, name, oneOf, text } from './schemaTools';
 
 /**
  * The system document, version 6. The one validator at every door; the
@@ -40,7 +40,7 @@ const cylinderShape = closed({ kind: kindIs('cylinder'), axis: oneOf(AXES), diam
 const coneShape = closed({ kind: kindIs('cone'), axis: oneOf(AXES), nearDiameter_m: known(0, 10), farDiameter_m: known(0, 10), length_m: known(0.02, 20) });
 /** A closed mesh, as little-endian single-precision coordinates and vertex numbers in base64; see docs/format. */
 const MESH_CHARACTERS = 600_000;
-const meshShape = closed({ kind: kindIs('mesh'), file: text(120).defined('is missing'), vertices_m: text(MESH_CHARACTERS).required('is missing'), triangles: text(MESH_CHARACTERS).required('is missing') });
+const meshShape = closed({ kind: kindIs('mesh'), file: text(120).defined('is missing'), vertices_m: bytesText(MESH_CHARACTERS).required('is missing'), triangles: bytesText(MESH_CHARACTERS).required('is missing') });
 const shape = byKind({ box: boxShape, prism: prismShape, loft: loftShape, cylinder: cylinderShape, cone: coneShape, mesh: meshShape });
 
 const TANK_M = 20;

@@ -1,4 +1,4 @@
-import { MOST_POURS, POUR_STATES, POUR_WAYS } from '../formats';
+import { MOST_NOTE, MOST_POURS, MOST_TIME, POUR_STATES, POUR_WAYS } from '../formats';
 import { bounded, known } from './known';
 import { byKind, closed, flag, id, kindIs, listOf, name, oneOf, text } from './schemaTools';
 
@@ -60,7 +60,7 @@ export const dipstick = closed({ id: id(), name: name(), port: id(), markEvery_m
 
 /** What was read after a pour; and what was poured, with its half-width. The log is what happened, so nothing of it is assumed. */
 const pour = closed({
-  id: id(), at: text(40).defined('is missing'), way: oneOf(POUR_WAYS),
+  id: id(), at: text(MOST_TIME).defined('is missing'), way: oneOf(POUR_WAYS),
   added_m3: bounded(-20, 20), spread_m3: bounded(0, 20),
   reading: byKind({
     resistance: closed({ kind: kindIs('resistance'), reading_ohm: bounded(0, 1e6) }),
@@ -69,7 +69,7 @@ const pour = closed({
     height: closed({ kind: kindIs('height'), height_m: bounded(-1, 20) }),
     none: closed({ kind: kindIs('none') }),
   }),
-  note: text(300).defined('is missing'), state: oneOf(POUR_STATES),
+  note: text(MOST_NOTE).defined('is missing'), state: oneOf(POUR_STATES),
   /** Came from the simulated rig, not from a real tank. */
   simulated: flag(),
 });

@@ -1,3 +1,4 @@
+import { PLAIN_NAME, PLAIN_TEXT } from '../formats';
 import { array, boolean, lazy, object, string, type InferType, type ObjectShape, type Schema } from 'yup';
 
 /** What the document's schema is put together from: objects that know all their keys, lists with limits, choices, and branches by kind. */
@@ -16,8 +17,11 @@ export const oneOf = <T extends string>(values: readonly T[]) =>
 
 export const keys = <K extends string>(table: Readonly<Record<K, unknown>>): K[] => Object.keys(table) as K[];
 
-export const text = (max: number) => string().max(max, `must be no longer than ${max} characters`).typeError('must be text');
-export const name = () => text(80).required('must not be empty').trim('must not begin or end with a space');
+const NOT_PLAIN = 'must be plain text, without control or direction characters or broken ones';
+
+export const bytesText = (max: number) => string().max(max, `must be no longer than ${max} characters`).typeError('must be text');
+export const text = (max: number) => bytesText(max).matches(PLAIN_TEXT, { message: NOT_PLAIN, excludeEmptyString: true });
+export const name = () => bytesText(80).required('must not be empty').trim('must not begin or end with a space').matches(PLAIN_NAME, { message: `${NOT_PLAIN}, and have a letter, figure or sign`, excludeEmptyString: true });
 export const ID_PATTERN = /^[a-z0-9][a-z0-9-]{0,39}$/;
 export const id = () => string().matches(ID_PATTERN, 'must be 1 to 40 of a-z, 0-9 and -').required('is missing').typeError('must be text');
 export const flag = () => boolean().required('is missing').typeError('must be true or false');

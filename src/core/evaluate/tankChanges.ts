@@ -4,6 +4,7 @@ import { freshId, withValue } from '../document/edit';
 import { chosen } from '../document/known';
 import type { PartDocument, SystemDocument, TankDocument } from '../document/schema';
 import { joinedSurface, movedTo, positionsOver, type Thing } from '../fit';
+import { plainName } from '../formats';
 import { meshBounds, meshVolume, posedMesh, seenFrom, turnedBack, type Vec3 } from '../geometry';
 import { marginOf, type FitGap } from './fit';
 
@@ -167,5 +168,5 @@ function notchFor(thing: Thing, tank: TankDocument, name: string): TankChange {
   const swept = meshBounds(joinedSurface(positionsOver(thing, SWEEP_STEPS).map((at) => posedMesh(thing.surface, seenFrom(pose, movedTo(thing, at))))));
   const min = swept.min.map((value) => value - room_m);
   const max = swept.max.map((value) => value + room_m);
-  return { kind: 'notch', name: `Recess for ${name}`.slice(0, 80), at_m: min.map((value) => Math.floor(value * 1000) / 1000) as unknown as Vec3, size_m: max.map((value, k) => Math.ceil((value - min[k]!) * 1000) / 1000) as unknown as Vec3 };
+  return { kind: 'notch', name: plainName(`Recess for ${name}`, 80), at_m: min.map((value) => Math.floor(value * 1000) / 1000) as unknown as Vec3, size_m: max.map((value, k) => Math.ceil((value - min[k]!) * 1000) / 1000) as unknown as Vec3 };
 }

@@ -2,11 +2,14 @@
  * Text and bytes for other programs. One file a format; `csv.ts` for tables,
  * `stl.ts` and `stlRead.ts` for a tank's inside, `templateSvg.ts` for what is cut in card.
  */
-export { csvText } from './csv';
+export { csvText, unguarded } from './csv';
+export { cellNumber, DECIMAL_MARKS, decimalMark, quoted, type DecimalMark, type MarkFound } from './csvNumbers';
+export { NOT_UTF8, PLAIN_NAME, PLAIN_TEXT, plainName, utf8Text } from './plainText';
+export { MOST_NESTED, readJson, type JsonCode } from './json';
 export { cornerLetter, templateSvg, type TemplateSheet } from './templateSvg';
 export { stlBytes } from './stl';
 export { MOST_TRIANGLES, readStl, sound, STL_SIZE_M, STL_UNITS, type StlCode, type StlUnit } from './stlRead';
-export { MOST_POURS, POUR_STATES, POUR_WAYS, poursCsv, readPoursCsv, type PourLine, type PourReading, type PoursCode } from './poursCsv';
+export { MOST_NOTE, MOST_POURS, MOST_TIME, POUR_STATES, POUR_WAYS, poursCsv, readPoursCsv, type PourLine, type PourReading, type PoursCode, type PoursRead } from './poursCsv';
 export { holeChartCsv, type ChartHole } from './holeChart';
 export { stripPieces, stripSvg, type Strip } from './stripSvg';
 export { cutsCsv, partsCsv, type ListedCut, type ListedPart } from './linesCsv';

@@ -37,6 +37,33 @@ describe('reading an STL', () => {
     if (!read.ok) expect(read.error.detail).toMatch(detail);
   });
 
+  it('text in capital letters', () => {
+    const loud = new TextEncoder().encode(new TextDecoder().decode(text(boxMesh(0.6, 0.4, 0.3), 1)).toUpperCase());
+    expectClose(meshVolume(unwrap(readStl(loud, 'm'))), 0.072, { rel: 1e-9, why: 'closed form' });
+  });
+
+  const [cube, inner] = [boxMesh(0.4, 0.3, 0.2), movedMesh(boxMesh(0.1, 0.1, 0.1), [0.1, 0.1, 0.05])];
+  it.each<[string, Uint8Array[], string, RegExp]>([
+    ['24 L drawn twice', [text(cube, 1), text(cube, 1)], 'counted-twice', /space twice/],
+    ['a lower half upon the whole', [text(cube, 1), text(boxMesh(0.4, 0.3, 0.1), 1)], 'counted-twice', /space twice/],
+    ['two that overlap flush', [text(cube, 1), text(movedMesh(cube, [0.2, 0, 0]), 1)], 'counted-twice', /space twice/],
+    ['two face to face', [text(cube, 1), text(movedMesh(cube, [0.4, 0, 0]), 1)], 'counted-twice', /upon one/],
+    ['an outward body within another', [text(cube, 1), text(inner, 1)], 'counted-twice', /lies in another/],
+    ['a second body that is inside-out', [text(cube, 1), text(movedMesh(inner, [1, 0, 0]), 1, undefined, true)], 'inside-out', /looks inward/],
+  ])('%s is refused', (_, parts, code, detail) => {
+    const read = readStl(new Uint8Array(parts.flatMap((part) => [...part])), 'm');
+    expect(read).toMatchObject({ ok: false, error: { code } });
+    if (!read.ok) expect(read.error.detail).toMatch(detail);
+  });
+
+  it.each<[string, Uint8Array[], number]>([
+    ['a hollow', [text(cube, 1), text(inner, 1, undefined, true)], 0.023],
+    ['a body beside another', [text(cube, 1), text(movedMesh(inner, [1, 0, 0]), 1)], 0.025],
+    ['two that share an edge', [text(cube, 1), text(movedMesh(cube, [0.4, 0.3, 0]), 1)], 0.048],
+  ])('%s is taken for what it is', (_, parts, volume_m3) => {
+    expectClose(meshVolume(unwrap(readStl(new Uint8Array(parts.flatMap((part) => [...part])), 'm'))), volume_m3, { rel: 1e-9, why: 'closed form' });
+  });
+
   it('bodies that run through each other are refused, and joined ones are taken', () => {
     const [a, b] = [boxMesh(1, 1, 1), movedMesh(boxMesh(1, 1, 1), [0.5, 0.4, 0.3])];
     const both = new Uint8Array([...text(a, 1), ...text(b, 1)]);

@@ -1,11 +1,11 @@
-import { crossingTriangles, meshBounds, parseMesh, triangleCount, type ClosedMesh } from '../geometry';
+import { crossingTriangles, meshBounds, misturned, parseMesh, triangleCount, type ClosedMesh } from '../geometry';
 import { failure, success, type Outcome } from '../outcome';
 
 export const STL_UNITS = ['mm', 'in', 'm'] as const;
 export type StlUnit = (typeof STL_UNITS)[number];
 const UNIT_M: Readonly<Record<StlUnit, number>> = { mm: 1e-3, in: 0.0254, m: 1 };
 
-export type StlCode = 'not-stl' | 'too-many' | 'open' | 'inside-out' | 'crosses-itself' | 'absurd-size' | 'flat';
+export type StlCode = 'not-stl' | 'too-many' | 'open' | 'inside-out' | 'crosses-itself' | 'counted-twice' | 'absurd-size' | 'flat';
 
 /** A scan of more triangles says no more about litres, and would make every edit wait. */
 export const MOST_TRIANGLES = 20_000;
@@ -33,7 +33,7 @@ export function readStl(bytes: Uint8Array, unit: StlUnit): Outcome<ClosedMesh, S
 const tooMany = (triangles: number) =>
   (triangles > MOST_TRIANGLES ? failure<StlCode>('too-many', 'triangles', `The mesh has ${triangles} triangles; up to ${MOST_TRIANGLES} are taken. Save it coarser.`) : undefined);
 
-/** Refuses a closed mesh of too many triangles or no sensible size, or one that runs through itself. */
+/** Refuses a closed mesh of too many triangles or no sensible size, one that runs through itself, and one whose faces do not part inside from outside. */
 export function sound(mesh: ClosedMesh): Outcome<ClosedMesh, StlCode> {
   const count = tooMany(triangleCount(mesh));
   if (count) return count;
@@ -43,7 +43,13 @@ export function sound(mesh: ClosedMesh): Outcome<ClosedMesh, StlCode> {
     return failure('absurd-size', 'size', `In this unit the body is ${Number(longest.toPrecision(3))} m long; a tank is ${STL_SIZE_M.least} to ${STL_SIZE_M.most} m. Was it drawn in another unit?`);
   }
   const crossing = crossingTriangles(mesh);
-  return crossing ? failure('crosses-itself', `triangles ${crossing[0] + 1} and ${crossing[1] + 1}`, `The mesh runs through itself: triangles ${crossing[0] + 1} and ${crossing[1] + 1} cross. Join its bodies into one where it was drawn.`) : success(mesh);
+  if (crossing) return failure('crosses-itself', `triangles ${crossing[0] + 1} and ${crossing[1] + 1}`, `The mesh runs through itself: triangles ${crossing[0] + 1} and ${crossing[1] + 1} cross. Join its bodies into one where it was drawn.`);
+  const wrong = misturned(mesh);
+  if (!wrong) return success(mesh);
+  const at = `triangle ${wrong.triangle + 1}`;
+  return wrong.before < 0 || wrong.behind < 1
+    ? failure('inside-out', at, `A body of the mesh looks inward: ${at} has its outside where its inside should be. Turn that body's faces round where it was drawn.`)
+    : failure('counted-twice', at, `The mesh has some of its space twice: ${at} lies in another of its bodies, or upon one. Join its bodies into one where it was drawn, and leave out what stands twice.`);
 }
 
 function refusal(code: string, detail: string): { ok: false; error: { code: StlCode; at: string; detail: string } } {
@@ -67,8 +73,8 @@ function binaryCorners(bytes: Uint8Array): Outcome<number[], StlCode> {
 
 function textCorners(bytes: Uint8Array): Outcome<number[], StlCode> {
   const text = new TextDecoder().decode(bytes);
-  const corners = [...text.matchAll(/\bvertex\s+(\S+)\s+(\S+)\s+(\S+)/g)].flatMap(([, x, y, z]) => [Number(x), Number(y), Number(z)]);
-  if (!/^\s*solid\b[^]*\bendsolid\b/.test(text) || corners.length === 0 || corners.length % 9 !== 0) return failure('not-stl', 'file', 'This is not an STL file, or it ends too early: neither the binary nor the text layout fits.');
+  const corners = [...text.matchAll(/\bvertex\s+(\S+)\s+(\S+)\s+(\S+)/gi)].flatMap(([, x, y, z]) => [Number(x), Number(y), Number(z)]);
+  if (!/^\s*solid\b[^]*\bendsolid\b/i.test(text) || corners.length === 0 || corners.length % 9 !== 0) return failure('not-stl', 'file', 'This is not an STL file, or it ends too early: neither the binary nor the text layout fits.');
   return success(corners);
 }
 

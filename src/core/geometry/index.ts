@@ -20,11 +20,12 @@ export { largestTwist_sin, loftMesh, loftVolume_m3, prismMesh, type ExtrudeAxis,
 export { fillProfile, parseProfile, signedArea_m2, type Profile, type ProfileCode } from './polygon';
 export { revolvedMesh, type MeridianPoint } from './revolved';
 export { coneMesh, endDepth_m, endVolume_m3, END_SHAPES, TORISPHERICAL, vesselMesh, vesselVolume_m3, type EndShape, type Vessel, type VesselCode } from './vessel';
-export { between, combine, commonRegion, loadKernel, silhouette, movedMesh, pictureBelow, pictureOf, withoutBand, type CombineCode, type Operation, type PictureMesh } from './kernel';
+export { between, combine, commonRegion, kernelVolume_m3, loadKernel, silhouette, movedMesh, pictureBelow, pictureOf, withoutBand, type CombineCode, type Operation, type PictureMesh } from './kernel';
 export { cutAcross } from './slab';
 export { flatFaces, onFace, type FaceFrame, type FlatFace } from './faces';
 export { insetMesh, type InsetCode } from './inset';
 export { crossingTriangles } from './crossing';
+export { misturned, windingAt, type Misturned } from './winding';
 export { clipBelow, clippedTriangle, offsetRange, volumeBelow, volumesAlong, type ClippedBody, type Plane } from './clip';
 export { levelForVolume, type Level, type LevelCode } from './level';
 export {

@@ -52,6 +52,20 @@ export function combine(a: ClosedMesh, b: ClosedMesh, operation: Operation): Out
   }
 }
 
+/** Volume by the kernel's own reckoning [m³]; undefined where it does not take the mesh for a solid. A second way to `meshVolume`. */
+export function kernelVolume_m3(mesh: ClosedMesh): number | undefined {
+  if (!kernel) throw new Error('loadKernel() has not come back yet');
+  let solid: Manifold | undefined;
+  try {
+    solid = kernel.Manifold.ofMesh(new kernel.Mesh({ numProp: 3, vertProperties: Float32Array.from(mesh.positions), triVerts: Uint32Array.from(mesh.triangles) }));
+    return solid.isEmpty() ? undefined : solid.volume() * mesh.fillable;
+  } catch {
+    return undefined;
+  } finally {
+    solid?.delete();
+  }
+}
+
 type Faces = {
   /** The face that each triangle belongs to. */
   readonly ofTriangle: Uint32Array;

@@ -3,7 +3,7 @@
 import { Box, chakra } from '@chakra-ui/react';
 import { Download, Printer } from 'lucide-react';
 import { useEffect, useId, useState } from 'react';
-import type { SystemDocument } from '@/core/document';
+import { fileNameOf, type SystemDocument } from '@/core/document';
 import { mirrored, type Template } from '@/core/evaluate';
 import { cornerLetter, templateSvg } from '@/core/formats';
 import { formatQuantity } from '@/core/units';
@@ -48,7 +48,7 @@ export function TemplatesPanel() {
           <chakra.input type="checkbox" width="22px" height="22px" accentColor="var(--chakra-colors-accent)" checked={over} onChange={(event) => setOver(event.target.checked)} />
           Turned over, for the other side
         </chakra.label>
-        <Button onClick={() => saveFile(`${title.replaceAll(/[^a-z0-9]+/gi, '-').toLowerCase()}.svg`, 'image/svg+xml', templateSvg(sheetOf(template, title, (value) => formatQuantity(value, 'tape', { reader }).text)))}><Download size={18} aria-hidden />Save at true size (SVG)</Button>
+        <Button onClick={() => saveFile(`${fileNameOf(title, 'template')}.svg`, 'image/svg+xml', templateSvg(sheetOf(template, title, (value) => formatQuantity(value, 'tape', { reader }).text)))}><Download size={18} aria-hidden />Save at true size (SVG)</Button>
       </Box>
       <Box opacity={shown.system === system ? 1 : 0.6} display="grid" gap="4" gridTemplateColumns={{ base: '1fr', lg: '1fr 1fr' }}>
         <Outline template={template} title={title} />

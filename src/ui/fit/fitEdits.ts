@@ -1,5 +1,6 @@
 import { MEASURING } from '@/core/reference/standing';
 import { assumed, chosen, freshId, fromPart, shapeSpan, withAdded, withValue, type MeasuredBayDocument, type ShapeDocument, type SpotDocument, type SystemDocument, type ThingDocument } from '@/core/document';
+import { plainName } from '@/core/formats';
 
 const GUESS_M = MEASURING.find((row) => row.way === 'guess')!.spread_m;
 const guess = (value: number) => assumed(Number(value.toFixed(4)), GUESS_M);
@@ -82,7 +83,7 @@ export function withCorner(system: SystemDocument, side: number): SystemDocument
   const inserted = <T>(list: readonly T[], item: T): T[] => [...list.slice(0, side + 1), item, ...list.slice(side + 1)];
   return withValue(system, ['fit', 'bay'], {
     ...bay,
-    sides: inserted(bay.sides, { ...bay.sides[side]!, id: freshId(system, `${bay.sides[side]!.id}-b`.slice(0, 40)), name: `${bay.sides[side]!.name}, second part`.slice(0, 80) }),
+    sides: inserted(bay.sides, { ...bay.sides[side]!, id: freshId(system, `${bay.sides[side]!.id}-b`.slice(0, 40)), name: plainName(`${bay.sides[side]!.name}, second part`, 80) }),
     stations: bay.stations.map((station) => {
       const [a, b] = [station.corners[side]!, station.corners[(side + 1) % station.corners.length]!];
       return { ...station, corners: inserted(station.corners, { across_m: guess((a.across_m.value + b.across_m.value) / 2), up_m: guess((a.up_m.value + b.up_m.value) / 2) }) };

@@ -4,8 +4,8 @@ import { Box } from '@chakra-ui/react';
 import { Download, Plus, Upload } from 'lucide-react';
 import { useRef, useState } from 'react';
 import { useShallow } from 'zustand/react/shallow';
-import { withoutEntry, type PourDocument } from '@/core/document';
-import { MOST_POURS, poursCsv, readPoursCsv } from '@/core/formats';
+import { fileNameOf, withoutEntry, type PourDocument } from '@/core/document';
+import { MOST_POURS, NOT_UTF8, plainName, poursCsv, readPoursCsv, utf8Text, type DecimalMark } from '@/core/formats';
 import { formatQuantity } from '@/core/units';
 import type { CalibrationData } from '@/workers/gauge.worker';
 import { axisOf } from '../charts/axes';
@@ -37,7 +37,7 @@ export function CalibrationPanel({ t }: { readonly t: number }) {
   const c = Math.max(0, calibrations.findIndex(({ id }) => id === chosen));
   const calibration = calibrations[c];
   const add = (of: string): void => {
-    applyEdit('begin a calibration', (system) => withCalibration(system, t, of, `${nameOf(of)}, ${calibrations.filter((one) => one.of === of).length + 1}`.slice(0, 80)));
+    applyEdit('begin a calibration', (system) => withCalibration(system, t, of, plainName(`${nameOf(of)}, ${calibrations.filter((one) => one.of === of).length + 1}`, 80)));
     setChosen(openDocument().tanks[t]!.calibrations.at(-1)?.id);
   };
   return (
@@ -149,16 +149,26 @@ function CsvButtons({ t, c }: { readonly t: number; readonly c: number }) {
   const [said, setSaid] = useState<{ readonly ok: boolean; readonly text: string }>();
   const save = (): void => {
     const { name, pours } = openDocument().tanks[t]!.calibrations[c]!;
-    saveFile(`${name.replaceAll(/[^a-z0-9]+/gi, '-').toLowerCase()}-pours.csv`, 'text/csv', poursCsv(pours));
+    saveFile(`${fileNameOf(name, 'log')}-pours.csv`, 'text/csv', poursCsv(pours));
   };
-  const take = async (file: File): Promise<void> => {
+  const [unclear, setUnclear] = useState<{ readonly name: string; readonly text: string; readonly why: string }>();
+  const read = async (file: File): Promise<void> => {
+    setUnclear(undefined);
     if (file.size > MOST_BYTES) return setSaid({ ok: false, text: `${file.name} is too large: a log has no more than ${MOST_POURS} rows.` });
-    const read = readPoursCsv(await file.text());
-    if (!read.ok) return setSaid({ ok: false, text: `${file.name}, ${read.error.at}: ${read.error.detail}` });
+    const text = utf8Text(new Uint8Array(await file.arrayBuffer()));
+    if (text === undefined) return setSaid({ ok: false, text: `${file.name}: ${NOT_UTF8}` });
+    take(file.name, text);
+  };
+  const take = (name: string, text: string, mark?: DecimalMark): void => {
+    const found = readPoursCsv(text, mark);
+    setSaid(undefined);
+    setUnclear(!found.ok && found.error.code === 'unclear-mark' ? { name, text, why: found.error.detail } : undefined);
+    if (!found.ok) return found.error.code === 'unclear-mark' ? undefined : setSaid({ ok: false, text: `${name}, ${found.error.at}: ${found.error.detail}` });
+    const { lines } = found.value;
     const room = MOST_POURS - openDocument().tanks[t]!.calibrations[c]!.pours.length;
-    if (read.value.length > room) return setSaid({ ok: false, text: `${file.name} has ${read.value.length} rows; this log takes ${room} more. Nothing was taken.` });
-    applyEdit(`take in ${file.name}`, (system) => withPours(system, t, c, read.value));
-    setSaid({ ok: true, text: `${read.value.length} rows taken from ${file.name}.` });
+    if (lines.length > room) return setSaid({ ok: false, text: `${name} has ${lines.length} rows; this log takes ${room} more. Nothing was taken.` });
+    applyEdit(`take in ${plainName(name, 80)}`, (system) => withPours(system, t, c, lines));
+    setSaid({ ok: true, text: `${lines.length} rows taken from ${name}${found.value.mark ? `, read with decimal ${found.value.mark}s` : ''}.` });
   };
   return (
     <Box mt="2" className="no-print">
@@ -168,9 +178,19 @@ function CsvButtons({ t, c }: { readonly t: number; readonly c: number }) {
         <input ref={input} type="file" accept=".csv,text/csv" hidden data-testid="pours-file" onChange={(event) => {
           const [file] = event.currentTarget.files ?? [];
           event.currentTarget.value = '';
-          if (file) take(file).catch((error: unknown) => setSaid({ ok: false, text: `${file.name} could not be read: ${String(error)}.` }));
+          if (file) read(file).catch((error: unknown) => setSaid({ ok: false, text: `${file.name} could not be read: ${String(error)}.` }));
         }} />
       </Box>
+      {unclear && (
+        <Box mt="2" role="alert" data-testid="pours-unclear">
+          <Box fontWeight="600">{unclear.name}: {unclear.why} Nothing was taken yet. What does the file have?</Box>
+          <Box display="flex" gap="2" flexWrap="wrap" mt="1">
+            <Button onClick={() => take(unclear.name, unclear.text, 'comma')}>Decimal commas</Button>
+            <Button onClick={() => take(unclear.name, unclear.text, 'point')}>Decimal points</Button>
+            <Button onClick={() => setUnclear(undefined)}>Take nothing</Button>
+          </Box>
+        </Box>
+      )}
       {said && <Box mt="1" color={said.ok ? 'good' : 'stop'} fontWeight="600" role="status" data-testid="pours-said">{said.text}</Box>}
     </Box>
   );

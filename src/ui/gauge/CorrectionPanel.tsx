@@ -3,6 +3,7 @@
 import { Box, chakra } from '@chakra-ui/react';
 import { Download, Printer } from 'lucide-react';
 import { useState } from 'react';
+import { fileNameOf } from '@/core/document';
 import { csvText } from '@/core/formats';
 import { correctionTable, type CorrectionTable } from '@/core/gauge';
 import type { Outcome } from '@/core/outcome';
@@ -53,7 +54,7 @@ export function TaughtTable({ table, signal, holds_m3, name, label, onTeach }: T
   if (!table.ok) return <Box color="stop" fontWeight="600">{table.error.detail}</Box>;
   const { points, worst_ratio } = table.value;
   const volume = axisOf('tankVolume', reader);
-  const save = (): void => saveFile(`${openDocument().name.replaceAll(/[^\w-]+/g, '-').toLowerCase()}-${name}-points.csv`, 'text/csv', csvText(
+  const save = (): void => saveFile(`${fileNameOf(openDocument().name)}-${name}-points.csv`, 'text/csv', csvText(
     ['point', signal === 'resistance' ? 'reading_ohm' : 'reading_V', 'shown_percent', `volume_${volume.symbol.replaceAll(/\s+/g, '_')}`],
     points.map(({ reading, shown_ratio }, i) => [i + 1, Number(reading.toFixed(3)), Number((shown_ratio * 100).toFixed(2)), Number(volume.value(shown_ratio * holds_m3).toFixed(3))])));
   return (

@@ -3,6 +3,7 @@
 import { Box, chakra } from '@chakra-ui/react';
 import { Download, Plus, Trash2 } from 'lucide-react';
 import type { ReactNode } from 'react';
+import { fileNameOf } from '@/core/document';
 import { evenStep_m3, type DipResult, type SightResult } from '@/core/evaluate';
 import { stripSvg } from '@/core/formats';
 import type { Mark } from '@/core/gauge';
@@ -125,7 +126,7 @@ function TrueStrip({ name, foot, length_m, marks }: { readonly name: string; rea
   return (
     <chakra.details mt="2" data-testid="strip">
       <chakra.summary minH="42px" cursor="pointer"><b>{marks.length} marks</b>, from {formatQuantity(marks[0]?.at_m ?? 0, 'tape', { reader }).text} to {formatQuantity(marks.at(-1)?.at_m ?? 0, 'tape', { reader }).text} up: see, print or save them at true size</chakra.summary>
-      <Box my="2" className="no-print"><Button onClick={() => saveFile(`${title.replaceAll(/[^a-z0-9]+/gi, '-').toLowerCase()}.svg`, 'image/svg+xml', svg)}><Download size={18} aria-hidden />Save at true size (SVG)</Button></Box>
+      <Box my="2" className="no-print"><Button onClick={() => saveFile(`${fileNameOf(title, 'scale')}.svg`, 'image/svg+xml', svg)}><Download size={18} aria-hidden />Save at true size (SVG)</Button></Box>
       <Box overflowX="auto">
         {/* eslint-disable-next-line @next/next/no-img-element -- drawn here, at a size in millimetres */}
         <img src={`data:image/svg+xml,${encodeURIComponent(svg)}`} alt={`Marks of ${name} at true size`} style={{ width: `${width_mm}mm`, height: `${height_mm}mm`, maxWidth: 'none' }} />

@@ -5,6 +5,7 @@ import { Columns3, Plus, Upload } from 'lucide-react';
 import Link from 'next/link';
 import { useRouter } from 'next/navigation';
 import { useEffect, useRef, useState } from 'react';
+import { plainName } from '@/core/formats';
 import { PageHead } from '../parts/PageHead';
 import { Button } from '../parts/Button';
 import { Caution } from '../parts/Caution';
@@ -34,7 +35,7 @@ export function Library({ systems }: { readonly systems: readonly ListedSystem[]
     router.refresh();
   };
   const duplicate = async (entry: ListedSystem): Promise<void> => {
-    const made = await createOnServer({ ...entry.document, name: `${entry.document.name.slice(0, 72)} (copy)` });
+    const made = await createOnServer({ ...entry.document, name: `${plainName(entry.document.name, 72)} (copy)` });
     setRefusal(made.ok ? undefined : made);
     router.refresh();
   };

@@ -1,6 +1,7 @@
 'use client';
 
 import { MAX_DOCUMENT_BYTES, parseSystemText, tooLarge, type Fault, type SystemDocument } from '@/core/document';
+import { NOT_UTF8, plainName, utf8Text } from '@/core/formats';
 import { MOST_COMPARED } from '../compare/chosen';
 
 export type ListedSystem = { readonly id: string; readonly revision: number; readonly updatedAt_ms: number; readonly variantOf: string | null; readonly document: SystemDocument };
@@ -32,7 +33,7 @@ export async function createOnServer(document: SystemDocument, variantOf?: strin
 
 /** A name for a variant that tells it from the others: A boat, variant 2. */
 export function variantName(name: string, taken: readonly string[]): string {
-  const base = name.replace(/, variant \d+$/, '').slice(0, 66);
+  const base = plainName(name.replace(/, variant \d+$/, ''), 66);
   let number = 2;
   while (taken.includes(`${base}, variant ${number}`)) number++;
   return `${base}, variant ${number}`;
@@ -60,7 +61,9 @@ export async function family(id: string): Promise<string[]> {
 /** Checks a chosen file here, before anything is sent. */
 export async function importFile(file: File): Promise<Made> {
   if (file.size > MAX_DOCUMENT_BYTES) return { ok: false, detail: tooLarge(file.size), faults: [] };
-  const parsed = parseSystemText(await file.text());
+  const text = utf8Text(new Uint8Array(await file.arrayBuffer()));
+  if (text === undefined) return { ok: false, detail: NOT_UTF8, faults: [] };
+  const parsed = parseSystemText(text);
   if (!parsed.ok) return { ok: false, detail: parsed.error.detail, faults: parsed.error.faults };
   return createOnServer(parsed.value);
 }

@@ -2,6 +2,7 @@
 
 import { Box, chakra } from '@chakra-ui/react';
 import { Download, Printer } from 'lucide-react';
+import { fileNameOf } from '@/core/document';
 import type { FaceSheet, SheetPort } from '@/core/evaluate';
 import { holeChartCsv, type ChartHole } from '@/core/formats';
 import { formatQuantity } from '@/core/units';
@@ -29,7 +30,7 @@ export function HoleChart() {
   return (
     <Panel title="Hole chart" testId="hole-chart" aside={
       <Box display="flex" gap="2">
-        <Button disabled={!fresh} onClick={() => saveFile(`${name.replaceAll(/[^a-z0-9]+/gi, '-').toLowerCase()}-holes.csv`, 'text/csv', holeChartCsv(holes.map(({ sheet, port }) => chartHole(sheet, port))))}><Download size={18} aria-hidden />CSV</Button>
+        <Button disabled={!fresh} onClick={() => saveFile(`${fileNameOf(name, 'face')}-holes.csv`, 'text/csv', holeChartCsv(holes.map(({ sheet, port }) => chartHole(sheet, port))))}><Download size={18} aria-hidden />CSV</Button>
         <Button onClick={() => window.print()}><Printer size={18} aria-hidden />Print</Button>
       </Box>
     }>

@@ -4,16 +4,18 @@ import { Box, chakra } from '@chakra-ui/react';
 import { Upload } from 'lucide-react';
 import { useRef, useState } from 'react';
 import type { ShapeDocument, SystemDocument } from '@/core/document';
-import { STL_UNITS, type StlUnit } from '@/core/formats';
+import { plainName, STL_UNITS, type StlUnit } from '@/core/formats';
 import type { Vec3 } from '@/core/geometry';
 import { Select } from '../fields/Select';
 import { Button } from '../parts/Button';
-import { applyEdit } from '../state/editor';
+import { applyEdit, openDocument } from '../state/editor';
 import { tankWorker } from './tankWorker';
 
 const UNIT_WORDS: Readonly<Record<StlUnit, string>> = { mm: 'millimetres', in: 'inches', m: 'metres' };
 /** A binary STL of all the triangles that are taken has 1 MB, a text one five times that. */
 const MOST_BYTES = 12_000_000;
+/** Of a file's name, in the name of the edit. */
+const MOST_NAME = 80;
 
 type Props = {
   /** Names the input for tests, such as "shape". */
@@ -30,9 +32,12 @@ export function StlImport({ into, onTake }: Props) {
   const take = async (file: File): Promise<void> => {
     setFault('');
     if (file.size > MOST_BYTES) return setFault(`${file.name} has ${(file.size / 1e6).toFixed(0)} MB; up to ${MOST_BYTES / 1e6} MB are taken. Save it coarser.`);
-    const read = await tankWorker().readStl(new Uint8Array(await file.arrayBuffer()), unit);
+    const read = await tankWorker().readStl(new Uint8Array(await file.arrayBuffer()), unit, file.name);
     if (!read.ok) return setFault(`${file.name}: ${read.error.detail}`);
-    applyEdit(`take in ${file.name}`, (system) => onTake(system, { kind: 'mesh', file: file.name.slice(0, 120), ...read.value.mesh }, read.value.corner_m));
+    const { shape, corner_m } = read.value;
+    const refused = await tankWorker().unsavable(onTake(openDocument(), shape, corner_m));
+    if (refused) return setFault(`${file.name}: ${refused}`);
+    applyEdit(`take in ${plainName(file.name, MOST_NAME)}`, (system) => onTake(system, shape, corner_m));
   };
   return (
     <Box>

@@ -3,6 +3,7 @@
 import { Box, chakra } from '@chakra-ui/react';
 import { Download, Printer } from 'lucide-react';
 import { useState } from 'react';
+import { fileNameOf } from '@/core/document';
 import type { TableAt } from '@/core/evaluate';
 import { csvText } from '@/core/formats';
 import { entryText, formatQuantity } from '@/core/units';
@@ -37,7 +38,7 @@ export function TablePanel() {
     if (read.ok) setStep(read.value);
     return read.ok ? { ok: true as const } : read;
   };
-  const fileName = (suffix: string): string => `${openDocument().name.replace(/[^\w-]+/g, '-').toLowerCase()}-${suffix}`;
+  const fileName = (suffix: string): string => `${fileNameOf(openDocument().name)}-${suffix}`;
   const saveCsv = (): void => {
     if (!table.ok) return;
     const key = (symbol: string): string => symbol.replace(/\s+/g, '_');

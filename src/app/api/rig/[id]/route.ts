@@ -1,4 +1,4 @@
-import { answering, bodyText, refuse, refusedOrigin } from '@/server/http';
+import { answering, bodyJson, refuse, refusedOrigin } from '@/server/http';
 import { checked, endRig, pourBody, pourInto, readRig } from '@/server/rig';
 
 export const dynamic = 'force-dynamic';
@@ -38,15 +38,9 @@ export const GET = answering(async (request: Request, { params }: Context): Prom
 
 /** Pours into the rig, or draws off. */
 export const POST = answering(async (request: Request, { params }: Context): Promise<Response> => {
-  const body = await bodyText(request);
+  const body = await bodyJson(request, '{"volume_m3": 0.005}');
   if (!body.ok) return body.response;
-  let raw: unknown;
-  try {
-    raw = JSON.parse(body.text);
-  } catch {
-    return refuse(400, 'not-json', 'The body is not JSON; send {"volume_m3": 0.005}.');
-  }
-  const pour = checked(() => pourBody.validateSync(raw, { strict: true, abortEarly: false }));
+  const pour = checked(() => pourBody.validateSync(body.value, { strict: true, abortEarly: false }));
   if (!pour.ok) return refuse(422, 'bad-pour', pour.detail);
   const sample = pourInto((await params).id, pour.value.volume_m3, pour.value.flow_m3PerS ?? USUAL_FLOW_M3_PER_S, Date.now());
   return sample ? Response.json(sample) : missing();
