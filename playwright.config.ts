@@ -27,8 +27,8 @@ export default defineConfig({
     },
   },
   webServer: {
-    command: `node node_modules/next/dist/bin/next start -H 127.0.0.1 -p ${PORT}`,
-    url: `http://127.0.0.1:${PORT}/api/systems`,
+    command: `node .next/serve.mjs --port ${PORT}`,
+    url: `http://127.0.0.1:${PORT}/api/systems?most=1`,
     timeout: 60_000,
     reuseExistingServer: false,
     env: { NODE_ENV: 'production', GASLINE_DATA: data, GASLINE_DEMO: '1', NEXT_TELEMETRY_DISABLED: '1' },

@@ -6,7 +6,7 @@ import { ensureBuilt, ensureInstalled, root, run } from './setup.mjs';
 console.log = console.error;
 await ensureInstalled();
 const chromium = ensureChromium();
-if (!chromium || ensureBuilt() !== 0) process.exit(1);
+if (!chromium || (await ensureBuilt()) !== 0) process.exit(1);
 // Compiled ahead as the app is: what compiles while it runs names every function anew, each time that one is made.
 const { build } = await import('esbuild');
 const outfile = path.join(root, '.next', 'bench.mjs');

@@ -1,44 +1,13 @@
 import { spawn } from 'node:child_process';
-import net from 'node:net';
 import path from 'node:path';
-import { ensureBuilt, ensureInstalled, root } from './setup.mjs';
+import { ensureBuilt, ensureInstalled, root, SERVER } from './setup.mjs';
 
-/** `npm run demo`: installs, builds, migrates, loads the demo once, serves. */
-const HOST = '127.0.0.1';
-const port = Number(process.env.PORT ?? 3000);
-
+/** `npm run demo [-- --lan]`: installs, builds, then serves with the demo loaded; what the server says of its start is passed on. */
 await ensureInstalled();
-if (ensureBuilt() !== 0) process.exit(1);
-if (!(await isFree(port))) {
-  console.error(`Port ${port} is taken, perhaps by a Gas Line that already runs: http://${HOST}:${port}. Set PORT to use another.`);
-  process.exit(1);
-}
+if ((await ensureBuilt()) !== 0) process.exit(1);
 const data = path.resolve(root, process.env.GASLINE_DATA ?? 'data');
-const server = spawn(process.execPath, [path.join(root, 'node_modules/next/dist/bin/next'), 'start', '-H', HOST, '-p', String(port)], {
-  cwd: root, stdio: ['ignore', 'ignore', 'inherit'], env: { ...process.env, NODE_ENV: 'production', GASLINE_DEMO: '1', GASLINE_DATA: data, NEXT_TELEMETRY_DISABLED: '1' },
+const server = spawn(process.execPath, [path.join(root, SERVER), ...process.argv.slice(2)], {
+  cwd: root, stdio: ['ignore', 'inherit', 'inherit'], env: { ...process.env, NODE_ENV: 'production', GASLINE_DEMO: '1', GASLINE_DATA: data, NEXT_TELEMETRY_DISABLED: '1' },
 });
-server.on('exit', (code) => process.exit(code ?? 0));
+server.on('exit', (code) => process.exit(code ?? 1));
 for (const signal of ['SIGINT', 'SIGTERM']) process.on(signal, () => server.kill(signal));
-await answers(`http://${HOST}:${port}/api/systems`);
-console.log(`Gas Line runs at http://${HOST}:${port} (Ctrl+C stops it). Your data: ${data}`);
-
-function isFree(wanted) {
-  return new Promise((resolve) => {
-    const probe = net.createServer().once('error', () => resolve(false)).once('listening', () => probe.close(() => resolve(true)));
-    probe.listen(wanted, HOST);
-  });
-}
-
-async function answers(url) {
-  for (let tries = 0; tries < 150; tries++) {
-    try {
-      if ((await fetch(url)).ok) return;
-    } catch {
-      // Not up yet.
-    }
-    await new Promise((resolve) => setTimeout(resolve, 200));
-  }
-  console.error('The server did not answer within 30 seconds.');
-  server.kill();
-  process.exit(1);
-}

@@ -41,7 +41,7 @@ runner('unit', 'npx', ['vitest', 'run', '--reporter=dot', '--reporter=json', `--
 }));
 
 console.log('== build');
-const built = ensureBuilt() === 0;
+const built = (await ensureBuilt()) === 0;
 count('build', built ? { passed: 1, failed: 0 } : { passed: 0, failed: 1 });
 
 const chromium = built ? ensureChromium() : undefined;

@@ -1,6 +1,6 @@
 /** Runs once when the server starts, before the first request. */
 export async function register(): Promise<void> {
   if (process.env.NEXT_RUNTIME !== 'nodejs') return;
-  const { startUp } = await import('./server/startup');
-  startUp();
+  const { startUpOrExit } = await import('./server/startup');
+  startUpOrExit();
 }

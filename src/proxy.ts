@@ -1,4 +1,5 @@
 import { NextResponse, type NextRequest } from 'next/server';
+import { turnedAway } from './server/gate';
 
 /** Only this app's own scripts and styles run; nothing is loaded from elsewhere. */
 function contentPolicy(nonce: string): string {
@@ -13,6 +14,8 @@ function contentPolicy(nonce: string): string {
 }
 
 export function proxy(request: NextRequest): NextResponse {
+  const turned = turnedAway({ method: request.method, url: request.nextUrl.pathname + request.nextUrl.search, header: (name) => request.headers.get(name) ?? undefined });
+  if (turned) return NextResponse.json({ error: { code: turned.code, detail: turned.detail } }, { status: turned.status });
   const nonce = btoa(crypto.randomUUID());
   const policy = contentPolicy(nonce);
   const headers = new Headers(request.headers);

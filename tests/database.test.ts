@@ -4,10 +4,11 @@ import path from 'node:path';
 import { sql } from 'drizzle-orm';
 import { describe, expect, it } from 'vitest';
 import { CURRENT_VERSION, draftSystem, MOST_OWN_PARTS, newPart } from '@/core/document';
-import { addOwnParts, createSystem, deleteSystem, findSystem, listRevisions, listOwnParts, listSystems, loadDemoOnce, openDatabase, removeOwnPart, restoreSystem, REVISIONS_KEPT, saveSystem } from '@/db';
+import { addOwnParts, createSystem, deleteSystem, findSystem, listRevisions, listOwnParts, listSystems, loadDemoOnce, nameSystems, openDatabase, removeOwnPart, restoreSystem, LAST_REVISIONS_KEPT, REVISIONS_KEPT, saveSystem } from '@/db';
 import { demoSystems } from '@/server/startup';
 
 const DRAFT = draftSystem({ name: 'Test', vehicle: 'boat', consumer: 'heater', power_W: 4e3, holds_m3: 0.02 });
+const BUILD = 'test';
 const fileIn = (): string => path.join(mkdtempSync(path.join(tmpdir(), 'gasline-')), 'gasline.db');
 
 describe('the data file', () => {
@@ -17,7 +18,7 @@ describe('the data file', () => {
     expect(db.get(sql`pragma journal_mode`)).toEqual({ journal_mode: 'wal' });
     expect(db.get(sql`pragma foreign_keys`)).toEqual({ foreign_keys: 1 });
     createSystem(db, 'a', DRAFT, 1);
-    expect(findSystem(openDatabase(file), 'a')?.document).toEqual(DRAFT);
+    expect(findSystem(openDatabase(file), 'a')).toMatchObject({ ok: true, value: { document: DRAFT } });
   });
 
   it('keeps a revision with every save and refuses a save over a newer one', () => {
@@ -26,26 +27,34 @@ describe('the data file', () => {
     expect(saveSystem(db, 'a', { ...DRAFT, name: 'B' }, 1, 'rename', 2)).toEqual({ saved: true, revision: 2 });
     expect(saveSystem(db, 'a', { ...DRAFT, name: 'C' }, 1, 'rename', 3)).toEqual({ saved: false, reason: 'conflict', revision: 2 });
     expect(saveSystem(db, 'none', DRAFT, 1, 'rename', 3)).toEqual({ saved: false, reason: 'missing' });
-    expect(findSystem(db, 'a')).toMatchObject({ revision: 2, document: { name: 'B' } });
+    expect(findSystem(db, 'a')).toMatchObject({ ok: true, value: { revision: 2, document: { name: 'B' } } });
     expect(listRevisions(db, 'a').map(({ revision, edit }) => [revision, edit])).toEqual([[2, 'rename'], [1, 'created']]);
   });
 
-  it('drops the oldest revisions past the limit', () => {
+  it('keeps the last hundred saves, then the last of each day for ninety days, and no more than 200', () => {
     const db = openDatabase(fileIn());
-    createSystem(db, 'a', DRAFT, 1);
-    for (let revision = 1; revision < REVISIONS_KEPT + 10; revision++) saveSystem(db, 'a', DRAFT, revision, 'edit', revision);
-    expect(listRevisions(db, 'a')).toHaveLength(REVISIONS_KEPT);
+    const day_ms = 86_400_000;
+    createSystem(db, 'a', DRAFT, 0);
+    // Three saves a day for 150 days.
+    for (let revision = 1; revision < 450; revision++) saveSystem(db, 'a', DRAFT, revision, 'edit', Math.floor(revision / 3) * day_ms + (revision % 3));
+    const kept = listRevisions(db, 'a');
+    expect(kept.slice(0, LAST_REVISIONS_KEPT).map(({ revision }) => revision)).toEqual(Array.from({ length: LAST_REVISIONS_KEPT }, (_, i) => 450 - i));
+    const older = kept.slice(LAST_REVISIONS_KEPT).map(({ savedAt_ms }) => savedAt_ms);
+    expect(new Set(older.map((at) => Math.floor(at / day_ms))).size).toBe(older.length);
+    expect(Math.min(...older)).toBeGreaterThan((149 - 91) * day_ms);
+    expect(older.length).toBeGreaterThan(50);
+    expect(kept.length).toBeLessThanOrEqual(REVISIONS_KEPT);
   });
 
   it('deletes and brings back', () => {
     const db = openDatabase(fileIn());
     createSystem(db, 'a', DRAFT, 1);
     expect(deleteSystem(db, 'a', 2)).toBe(true);
-    expect(listSystems(db)).toEqual([]);
+    expect(listSystems(db, BUILD)).toEqual({ systems: [], count: 0 });
     expect(saveSystem(db, 'a', DRAFT, 1, 'edit', 3)).toMatchObject({ saved: false, reason: 'missing' });
     expect(deleteSystem(db, 'a', 3)).toBe(false);
     expect(restoreSystem(db, 'a')).toBe(true);
-    expect(listSystems(db)).toHaveLength(1);
+    expect(listSystems(db, BUILD).count).toBe(1);
     expect(restoreSystem(db, 'none')).toBe(false);
   });
 
@@ -54,23 +63,23 @@ describe('the data file', () => {
     createSystem(db, 'a', DRAFT, 1);
     expect(createSystem(db, 'b', DRAFT, 2, { edit: 'forked', variantOf: 'a' }).variantOf).toBe('a');
     expect(createSystem(db, 'c', DRAFT, 3, { edit: 'forked', variantOf: 'b' }).variantOf).toBe('a');
-    expect(findSystem(db, 'a')?.variantOf).toBeNull();
+    expect(findSystem(db, 'a')).toMatchObject({ ok: true, value: { variantOf: null } });
     expect(listRevisions(db, 'c').map(({ edit }) => edit)).toEqual(['forked']);
   });
 
   it('reads a document that an earlier version saved', () => {
     const db = openDatabase(fileIn());
     createSystem(db, 'old', JSON.parse(readFileSync('tests/fixtures/box-boat-v1.json', 'utf8')) as typeof DRAFT, 1);
-    expect(findSystem(db, 'old')?.document).toMatchObject({ version: CURRENT_VERSION, tanks: [{ parts: [], built: [] }] });
+    expect(findSystem(db, 'old')).toMatchObject({ ok: true, value: { document: { version: CURRENT_VERSION, tanks: [{ parts: [], built: [] }] } } });
   });
 
   it('loads the demo once, in order, and not again after it was deleted', () => {
     const db = openDatabase(fileIn());
     expect(loadDemoOnce(db, demoSystems(), 1000)).toBe(4);
-    expect(listSystems(db).map((row) => row.id)).toEqual(['crab-boat', 'snow-vehicle', 'hill-climb-car', 'forest-trailer']);
+    expect(nameSystems(db).map((row) => row.id)).toEqual(['crab-boat', 'snow-vehicle', 'hill-climb-car', 'forest-trailer']);
     deleteSystem(db, 'crab-boat', 2000);
     expect(loadDemoOnce(db, demoSystems(), 3000)).toBe(0);
-    expect(listSystems(db)).toHaveLength(3);
+    expect(nameSystems(db)).toHaveLength(3);
   });
 });
 

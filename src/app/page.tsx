@@ -1,8 +1,9 @@
 import { database, listSystems } from '@/db';
+import { buildId } from '@/server/build';
 import { Library } from '@/ui/library/Library';
 
 export const dynamic = 'force-dynamic';
 
 export default function Page() {
-  return <Library systems={listSystems(database())} />;
+  return <Library first={listSystems(database(), buildId())} />;
 }

@@ -1,5 +1,6 @@
 import { CONDITIONS_HELP, loadSystem, UsageError } from './args';
 import { check } from './check';
+import { DATA_VERBS } from './data';
 import { fit } from './fit';
 import { flow } from './flow';
 import { gauge } from './gauge';
@@ -17,6 +18,9 @@ Computes a Gas Line system without a browser and prints JSON in SI units; each
 key names its unit. Exit 0, or 2 with what is wrong on stderr.
 
 ${VERBS.map((verb) => `  ${verb.name.padEnd(8)} ${verb.summary}`).join('\n')}
+
+All the data together, in the folder GASLINE_DATA or data:
+${DATA_VERBS.map((verb) => `  ${verb.name.padEnd(8)} ${verb.summary}\n           ${verb.takes}`).join('\n')}
 
 Options:
 ${CONDITIONS_HELP}
@@ -40,11 +44,18 @@ export function main(args: readonly string[], out: (text: string) => void, err: 
     out(verb ? verbHelp(verb) : GENERAL_HELP);
     return args.length === 0 ? 2 : 0;
   }
-  if (!verb) {
-    err(`There is no verb "${name}"; there is ${VERBS.map((candidate) => candidate.name).join(', ')}.`);
+  const whole = DATA_VERBS.find((candidate) => candidate.name === name);
+  if (!verb && !whole) {
+    err(`There is no verb "${name}"; there is ${[...VERBS, ...DATA_VERBS].map((candidate) => candidate.name).join(', ')}.`);
     return 2;
   }
   try {
+    if (whole) {
+      if (rest.length > 1) throw new UsageError(`One file at a time; "${rest.slice(1).join(' ')}" is left over.`);
+      out(JSON.stringify(whole.run(rest[0], Date.now()), null, 2));
+      return 0;
+    }
+    if (!verb) return 2;
     const { system, own } = loadSystem(rest, Object.keys(verb.options ?? {}));
     out(JSON.stringify(verb.run(system, evaluated(system, verb.fit ? 'with-fit' : 'without-fit'), own), null, 2));
     return 0;

@@ -1,13 +1,19 @@
 /**
- * The one SQLite file: systems and what they were at each save.
+ * The one SQLite file: systems, what they were at each save, and copies of it.
  *
- * Read `schema.ts` for the tables, `systems.ts` and `ownParts.ts` for all that is
- * done with them, `open.ts` for the file and its migrations. A change of tables is made
- * in `schema.ts`, then `npm run db:generate`.
+ * Read `schema.ts` for the tables, `systems.ts`, `ownParts.ts` and `devices.ts`
+ * for all that is done with them, `open.ts` and `lookThrough.ts` for the file and what is looked
+ * at before it is used, `keeping.ts` for what is kept how long, `backup.ts` for
+ * copies. A change of tables is made in `schema.ts`, then `npm run db:generate`.
  */
-export { database, dataFolder, openDatabase, type Db } from './open';
+export { openDatabase, type Db } from './connection';
+export { dataFile, database, dataFolder, openData, openStore } from './open';
+export { type StoreCode } from './lookThrough';
 export {
-  createSystem, deleteSystem, findSystem, listRevisions, listSystems, loadDemoOnce, restoreSystem, REVISIONS_KEPT, saveSystem,
-  type SaveResult, type SystemRow,
+  createSystem, deleteSystem, findSystem, keepCard, listRevisions, listSystems, loadDemoOnce, nameSystems, restoreSystem, revisionOf, saveSystem, systemText,
+  type Found, type ListedSystem, type Listing, type NamedSystem, type SaveResult, type SystemRow,
 } from './systems';
+export { DELETED_DAYS_KEPT, LAST_REVISIONS_KEPT, REVISIONS_KEPT, tidy } from './keeping';
+export { backUp, backUpDaily, backupFile, COPIES_KEPT, copyTo, listBackups, restoreBackup, type Backup, type BackupKind } from './backup';
+export { deviceKey, isLetIn, letIn, listDevices, sendAway, type Device } from './devices';
 export { addOwnParts, listOwnParts, removeOwnPart, type OwnPart } from './ownParts';

@@ -1,6 +1,6 @@
 import { asc, count, eq } from 'drizzle-orm';
 import { CURRENT_VERSION, MOST_OWN_PARTS, partOfVersion, type ComponentDocument } from '@/core/document';
-import { AT_ONCE, type Db } from './open';
+import { AT_ONCE, type Db } from './connection';
 import { ownParts } from './schema';
 
 /** A part that a builder keeps for other systems. */

@@ -1,4 +1,5 @@
 import { index, integer, sqliteTable, text, uniqueIndex } from 'drizzle-orm/sqlite-core';
+import { packedText } from './packed';
 
 /** One row a system; the document is the JSON text that the validator passed. */
 export const systems = sqliteTable('systems', {
@@ -12,7 +13,11 @@ export const systems = sqliteTable('systems', {
   updatedAt_ms: integer('updated_at_ms').notNull(),
   /** Set while a deleted system can still be brought back. */
   deletedAt_ms: integer('deleted_at_ms'),
-});
+  /** What its card in the library shows: JSON as `card.ts` has it, of the revision and by the build that stand beside it. */
+  card: text('card'),
+  cardRevision: integer('card_revision'),
+  cardBuild: text('card_build'),
+}, (table) => [index('systems_updated').on(table.updatedAt_ms)]);
 
 /** What a system was at each save. */
 export const revisions = sqliteTable(
@@ -23,7 +28,7 @@ export const revisions = sqliteTable(
     revision: integer('revision').notNull(),
     /** Name of the edit that led here. */
     edit: text('edit').notNull(),
-    document: text('document').notNull(),
+    document: packedText('document').notNull(),
     savedAt_ms: integer('saved_at_ms').notNull(),
   },
   (table) => [uniqueIndex('revisions_system_revision').on(table.systemId, table.revision), index('revisions_saved').on(table.savedAt_ms)],
@@ -41,3 +46,11 @@ export const ownParts = sqliteTable('own_parts', {
 
 /** Facts about this data folder, such as whether the demo was loaded. */
 export const facts = sqliteTable('facts', { key: text('key').primaryKey(), value: text('value').notNull() });
+
+/** Other devices that were let in, until they are sent away. */
+export const devices = sqliteTable('devices', {
+  id: text('id').primaryKey(),
+  name: text('name').notNull(),
+  letInAt_ms: integer('let_in_at_ms').notNull(),
+  seenAt_ms: integer('seen_at_ms').notNull(),
+});

@@ -1,24 +1,19 @@
+import { ValidationError } from 'yup';
 import { MAX_DOCUMENT_BYTES, parseSystemText, tooLarge, type Fault, type SystemDocument } from '@/core/document';
 import { NOT_UTF8, readJson } from '@/core/formats';
+import { turnedAway } from './gate';
 
 export type ErrorBody = { readonly error: { readonly code: string; readonly detail: string; readonly faults?: readonly Fault[] } };
 
 export const refuse = (status: number, code: string, detail: string, faults?: readonly Fault[]): Response =>
   Response.json({ error: { code, detail, ...(faults ? { faults } : {}) } } satisfies ErrorBody, { status });
 
-const LOCAL_HOST = /^(127\.0\.0\.1|localhost|\[::1\])(:\d+)?$/;
-
-/** Requests come from this app's own pages on this machine, and writes as JSON. */
+/** The door's own check, once more. */
 export function refusedOrigin(request: Request): Response | undefined {
-  const host = request.headers.get('host') ?? '';
-  const origin = request.headers.get('origin');
-  if (!LOCAL_HOST.test(host)) return refuse(403, 'foreign-host', 'Gas Line answers on this machine only.');
-  if (origin !== null && hostOf(origin) !== host) return refuse(403, 'foreign-origin', 'Another site may not write here.');
-  return undefined;
+  const { pathname, search } = new URL(request.url);
+  const turned = turnedAway({ method: request.method, url: pathname + search, header: (name) => request.headers.get(name) ?? undefined });
+  return turned && refuse(turned.status, turned.code, turned.detail);
 }
-
-/** Of an Origin header; none of what is no address, such as “null”. */
-const hostOf = (origin: string): string | undefined => (URL.canParse(origin) ? new URL(origin).host : undefined);
 
 /** A header that was percent-encoded; undefined where it is not whole. */
 export function decodedHeader(request: Request, name: string): string | undefined {
@@ -52,19 +47,23 @@ function troubleOf(error: unknown): Response {
 
 type Handler<Context> = (request: Request, context: Context) => Response | Promise<Response>;
 
-/** A route that answers with JSON and a sentence whatever happens in it. */
+/** A route that lets in only what the door lets in, answers with JSON and a sentence whatever happens in it, and is kept by nobody on the way. */
 export const answering = <Context>(handler: Handler<Context>): Handler<Context> => async (request, context) => {
   try {
-    return await handler(request, context);
+    const response = refusedOrigin(request) ?? await handler(request, context);
+    if (!response.headers.has('cache-control')) response.headers.set('cache-control', 'no-store');
+    return response;
   } catch (error) {
     return troubleOf(error);
   }
 };
 
+/** A route for the machine that Gas Line runs on alone; the server tells which door a request came in by. */
+export const hereOnly = <Context>(handler: Handler<Context>): Handler<Context> => answering((request: Request, context: Context) =>
+  (request.headers.get('x-gasline-door') === 'network' ? refuse(403, 'only-here', 'That can be done only on the machine that Gas Line runs on.') : handler(request, context)));
+
 /** Body text, or a refusal once it passes the limit; never reads much past it. */
 export async function bodyText(request: Request): Promise<{ ok: true; text: string } | { ok: false; response: Response }> {
-  const refused = refusedOrigin(request);
-  if (refused) return { ok: false, response: refused };
   if (!(request.headers.get('content-type') ?? '').startsWith('application/json')) {
     return { ok: false, response: refuse(415, 'not-json', 'Send application/json.') };
   }
@@ -111,4 +110,14 @@ export async function bodySystem(request: Request): Promise<{ ok: true; document
   if (parsed.ok) return { ok: true, document: parsed.value };
   const { code, detail, faults } = parsed.error;
   return { ok: false, response: refuse(code === 'too-large' ? 413 : 422, code, detail, faults) };
+}
+
+/** Parsed, or what is wrong in one sentence. */
+export function checked<T>(read: () => T): { readonly ok: true; readonly value: T } | { readonly ok: false; readonly detail: string } {
+  try {
+    return { ok: true, value: read() };
+  } catch (error) {
+    if (error instanceof ValidationError) return { ok: false, detail: `${error.errors.slice(0, 8).join('; ').slice(0, 600)}.` };
+    throw error;
+  }
 }

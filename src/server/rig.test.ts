@@ -1,8 +1,10 @@
 import { readFileSync } from 'node:fs';
-import { describe, expect, it } from 'vitest';
+import { describe, expect, it, vi } from 'vitest';
 import { parseSystemText } from '@/core/document';
 import { unwrap } from '@/core/outcome';
-import { checked, endRig, pourBody, pourInto, readRig, rigQuery, startRig } from './rig';
+import { endRig, pourBody, pourInto, readRig, rigQuery, startRig } from './rig';
+import { checked } from './http';
+import { MOST_OF_A_RIG, rigStream, streamsNow } from './rigStreams';
 
 const BOAT = unwrap(parseSystemText(readFileSync('tests/fixtures/box-boat.json', 'utf8')));
 const QUERY = { sender: 'sender', seed: 4, speed: 60, fault: 'none' as const };
@@ -39,6 +41,37 @@ describe('a simulated rig', () => {
     expect(await startRig(BOAT, QUERY, 'over', 1000)).toMatchObject({ ok: false, error: { code: 'too-many' } });
     expect(await startRig(BOAT, QUERY, 'later', 4_000_000)).toMatchObject({ ok: true });
     endRig('later');
+  });
+
+  it('four pages can look at one rig by one timer, and what they held is given back', async () => {
+    vi.useFakeTimers();
+    unwrap(await startRig(BOAT, QUERY, 'seen', Date.now()));
+    const leaves = Array.from({ length: MOST_OF_A_RIG }, () => new AbortController());
+    const streams = leaves.map(({ signal }) => rigStream('seen', signal) as ReadableStream<Uint8Array>);
+    expect(vi.getTimerCount()).toBe(1);
+    expect(rigStream('seen', new AbortController().signal)).toBe('too-many');
+    expect(rigStream('ghost', new AbortController().signal)).toBeUndefined();
+    const readers = streams.map((stream) => stream.getReader());
+    vi.advanceTimersByTime(400);
+    for (const reader of readers) expect(new TextDecoder().decode((await reader.read()).value)).toMatch(/^data: .*"simulated":true.*\n\n$/);
+    leaves[0]!.abort();
+    await readers[1]!.cancel();
+    expect(streamsNow('seen')).toEqual({ ofRig: MOST_OF_A_RIG - 2, all: MOST_OF_A_RIG - 2 });
+    endRig('seen');
+    vi.advanceTimersByTime(400);
+    expect(streamsNow('seen')).toEqual({ ofRig: 0, all: 0 });
+    expect(vi.getTimerCount()).toBe(0);
+    vi.useRealTimers();
+  });
+
+  it('a reader that does not keep up is let go', async () => {
+    vi.useFakeTimers();
+    unwrap(await startRig(BOAT, QUERY, 'slow', Date.now()));
+    rigStream('slow', new AbortController().signal);
+    vi.advanceTimersByTime(60_000);
+    expect(streamsNow('slow').ofRig).toBe(0);
+    endRig('slow');
+    vi.useRealTimers();
   });
 
   it('a sender that is not there is told', async () => {

@@ -1,4 +1,4 @@
-import { number, object, string, ValidationError } from 'yup';
+import { number, object, string } from 'yup';
 import type { SystemDocument } from '@/core/document';
 import { rigPlan, type RigPlan } from '@/core/evaluate';
 import { AT_REST, pouring, rigReading, stepRig, type RigReading, type RigSetup, type RigState } from '@/core/gauge';
@@ -22,16 +22,6 @@ export const pourBody = object({
   volume_m3: number().required('volume_m3 is missing').typeError('volume_m3 must be a number').min(-20, 'volume_m3 must be from -20 to 20').max(20, 'volume_m3 must be from -20 to 20'),
   flow_m3PerS: number().typeError('flow_m3PerS must be a number').min(1e-6, 'flow_m3PerS must be from 0.000001 to 0.1').max(0.1, 'flow_m3PerS must be from 0.000001 to 0.1'),
 }).noUnknown();
-
-/** Parsed, or what is wrong in one sentence. */
-export function checked<T>(read: () => T): { readonly ok: true; readonly value: T } | { readonly ok: false; readonly detail: string } {
-  try {
-    return { ok: true, value: read() };
-  } catch (error) {
-    if (error instanceof ValidationError) return { ok: false, detail: `${error.errors.join('; ')}.` };
-    throw error;
-  }
-}
 
 type Rig = { readonly setup: RigSetup; readonly speed: number; state: RigState; seen_ms: number; touched_ms: number };
 

@@ -1,6 +1,6 @@
 import { expose } from 'comlink';
 import type { SystemDocument } from '@/core/document';
-import { comparedFigures, evaluateSystem, numbersOf, type ComparedFigure, type Detail, type Evaluation, type EvaluationCode, type Numbers } from '@/core/evaluate';
+import { cardOf, comparedFigures, evaluateSystem, failedCard, numbersOf, type Card, type ComparedFigure, type Detail, type Evaluation, type EvaluationCode, type Numbers } from '@/core/evaluate';
 import { loadKernel } from '@/core/geometry';
 import type { Failure } from '@/core/outcome';
 import { judge, judgeRest, type Judgement } from '@/core/rules';
@@ -8,8 +8,6 @@ import { judge, judgeRest, type Judgement } from '@/core/rules';
 export type Results =
   | { readonly ok: true; readonly evaluation: Evaluation; readonly numbers: Numbers; readonly judged: Judgement }
   | { readonly ok: false; readonly error: Failure<EvaluationCode> };
-
-export type Card = { readonly ok: true; readonly numbers: Numbers; readonly judged: Judgement } | { readonly ok: false; readonly error: Failure<EvaluationCode> };
 
 export type Compared =
   | { readonly ok: true; readonly figures: readonly ComparedFigure[]; readonly judged: Judgement; readonly evaluation: Evaluation }
@@ -29,8 +27,7 @@ const api = {
   async card(system: SystemDocument): Promise<Card> {
     await ready;
     const result = evaluateSystem(system, 'full');
-    if (!result.ok) return { ok: false, error: result.error };
-    return { ok: true, numbers: numbersOf(system, result.value), judged: judge(system, result.value) };
+    return result.ok ? cardOf(numbersOf(system, result.value), judge(system, result.value)) : failedCard(result.error.detail);
   },
   /** What variants are compared by, and the gravest of their findings. */
   async compare(system: SystemDocument): Promise<Compared> {

@@ -1,4 +1,4 @@
-import { database, findSystem, listSystems } from '@/db';
+import { database, findSystem, nameSystems } from '@/db';
 import { Compare } from '@/ui/compare/Compare';
 import { MOST_COMPARED } from '@/ui/compare/chosen';
 
@@ -9,7 +9,9 @@ type Props = { readonly searchParams: Promise<{ with?: string | string[] }> };
 export default async function Page({ searchParams }: Props) {
   const { with: asked } = await searchParams;
   const ids = [...new Set([asked ?? []].flat())].slice(0, MOST_COMPARED);
-  const chosen = ids.flatMap((id) => findSystem(database(), id) ?? []);
-  const all = listSystems(database()).map(({ id, variantOf, document }) => ({ id, variantOf, name: document.name }));
-  return <Compare all={all} chosen={chosen.map(({ id, variantOf, document }) => ({ id, variantOf, document }))} />;
+  const chosen = ids.flatMap((id) => {
+    const found = findSystem(database(), id);
+    return found.ok ? [found.value] : [];
+  });
+  return <Compare all={nameSystems(database())} chosen={chosen.map(({ id, variantOf, document }) => ({ id, variantOf, document }))} />;
 }

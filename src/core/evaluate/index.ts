@@ -9,6 +9,7 @@
  */
 export { evaluateSystem, mainPickup, mainTank, type Evaluation, type RangeResult } from './evaluate';
 export type { GaugeResult, LampResult } from './gauge';
+export { cardOf, cardSchema, failedCard, type Card, type CardFigure } from './card';
 export { flowRole, numbersOf, NUMBER_KEYS, type Figure, type NumberKey, type Numbers } from './numbers';
 export { allKnown, type KnownAt } from './allKnown';
 export { influencesOf, sensitivity, together, type FindingsOf, type Influence, type Sensitivity } from './sensitivity';

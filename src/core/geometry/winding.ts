@@ -1,7 +1,7 @@
 import { treeOf, type BoxTree } from './boxTree';
 import { depthInside } from './distance';
 import { meshSize_m, triangle, triangleCount, type ClosedMesh } from './mesh';
-import { cross, dot, norm, scale, subtract, unitVector, type Vec3 } from './vec';
+import { cross, norm, scale, subtract, unitVector, type Vec3 } from './vec';
 
 /** Ways in which rays are sent, one after the other where one grazes an edge: along none of the axes that builders draw by. */
 const WAYS: readonly Vec3[] = ([[0.6137, 0.5293, 0.5862], [-0.3421, 0.8119, 0.4733], [0.7411, -0.2287, 0.6311], [0.1973, 0.4127, -0.8893]] as const).map((way) => unitVector(way));

@@ -56,4 +56,23 @@ const config = defineConfig({
   },
 });
 
-export const system = createSystem(defaultConfig, config);
+const { theme, ...base } = defaultConfig;
+
+/**
+ * Chakra without its own palettes, shadows and recipes, none of which the app
+ * uses: each page carries them all, and they were a third of it.
+ */
+const lean = {
+  ...base,
+  theme: {
+    breakpoints: theme!.breakpoints!, keyframes: theme!.keyframes!, textStyles: theme!.textStyles!, recipes: { heading: theme!.recipes!.heading! },
+    tokens: { ...theme!.tokens, colors: { white: { value: '#ffffff' }, black: { value: '#000000' }, transparent: { value: 'transparent' }, current: { value: 'currentColor' } }, shadows: {} },
+    semanticTokens: {
+      radii: theme!.semanticTokens!.radii!,
+      // What Chakra's own base styles name.
+      colors: { bg: { value: '{colors.page}' }, fg: { value: '{colors.ink}', muted: { value: '{colors.soft}' } }, border: { value: '{colors.rule}' } },
+    },
+  },
+};
+
+export const system = createSystem(lean as typeof defaultConfig, config);

@@ -1,5 +1,5 @@
-import { answering, bodySystem, refuse } from '@/server/http';
-import { checked, rigQuery, startRig } from '@/server/rig';
+import { answering, bodySystem, checked, refuse } from '@/server/http';
+import { rigQuery, startRig } from '@/server/rig';
 
 export const dynamic = 'force-dynamic';
 

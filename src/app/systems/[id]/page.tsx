@@ -1,5 +1,6 @@
 import { notFound } from 'next/navigation';
 import { database, findSystem } from '@/db';
+import { UnreadableSystem } from '@/ui/library/UnreadableSystem';
 import { Workspace } from '@/ui/workspace/Workspace';
 
 export const dynamic = 'force-dynamic';
@@ -9,7 +10,9 @@ type Props = { readonly params: Promise<{ id: string }>; readonly searchParams: 
 export default async function Page({ params, searchParams }: Props) {
   const { id } = await params;
   const { stage } = await searchParams;
-  const row = findSystem(database(), id);
-  if (!row) notFound();
-  return <Workspace key={row.id} id={row.id} document={row.document} revision={row.revision} stage={typeof stage === 'string' ? stage : null} />;
+  const found = findSystem(database(), id);
+  if (!found.ok && found.error.code === 'unreadable') return <UnreadableSystem id={id} detail={found.error.detail} />;
+  if (!found.ok) notFound();
+  const { document, revision } = found.value;
+  return <Workspace key={id} id={id} document={document} revision={revision} stage={typeof stage === 'string' ? stage : null} />;
 }

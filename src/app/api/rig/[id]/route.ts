@@ -1,38 +1,18 @@
-import { answering, bodyJson, refuse, refusedOrigin } from '@/server/http';
-import { checked, endRig, pourBody, pourInto, readRig } from '@/server/rig';
+import { answering, bodyJson, checked, refuse } from '@/server/http';
+import { endRig, pourBody, pourInto } from '@/server/rig';
+import { MOST_OF_A_RIG, rigStream } from '@/server/rigStreams';
 
 export const dynamic = 'force-dynamic';
 
 type Context = { readonly params: Promise<{ id: string }> };
 
 const missing = (): Response => refuse(404, 'missing', 'There is no such rig; it has ended, or the server was started again.');
-const EVERY_MS = 200;
 
 /** Readings as they come, as server-sent events. */
 export const GET = answering(async (request: Request, { params }: Context): Promise<Response> => {
-  const refused = refusedOrigin(request);
-  if (refused) return refused;
-  const { id } = await params;
-  if (!readRig(id, Date.now())) return missing();
-  const encoder = new TextEncoder();
-  let timer: ReturnType<typeof setInterval> | undefined;
-  const stop = (): void => clearInterval(timer);
-  const stream = new ReadableStream<Uint8Array>({
-    start(controller) {
-      const send = (): void => {
-        const sample = readRig(id, Date.now());
-        if (sample) controller.enqueue(encoder.encode(`data: ${JSON.stringify(sample)}\n\n`));
-        else {
-          stop();
-          controller.close();
-        }
-      };
-      send();
-      timer = setInterval(send, EVERY_MS);
-      request.signal.addEventListener('abort', stop);
-    },
-    cancel: stop,
-  });
+  const stream = rigStream((await params).id, request.signal);
+  if (stream === undefined) return missing();
+  if (stream === 'too-many') return refuse(429, 'too-many', `Up to ${MOST_OF_A_RIG} pages can look at one rig; close one that does.`);
   return new Response(stream, { headers: { 'content-type': 'text/event-stream', 'cache-control': 'no-store' } });
 });
 
@@ -50,8 +30,6 @@ const USUAL_FLOW_M3_PER_S = 0.0005;
 
 /** Ends the rig and tells what was true of it. */
 export const DELETE = answering(async (request: Request, { params }: Context): Promise<Response> => {
-  const refused = refusedOrigin(request);
-  if (refused) return refused;
   const truth = endRig((await params).id);
   return truth ? Response.json(truth) : missing();
 });

@@ -1,5 +1,5 @@
 import { database, deleteSystem, findSystem, saveSystem } from '@/db';
-import { answering, bodySystem, decodedHeader, refuse, refusedOrigin } from '@/server/http';
+import { answering, bodySystem, decodedHeader, refuse } from '@/server/http';
 
 export const dynamic = 'force-dynamic';
 
@@ -8,8 +8,8 @@ type Context = { readonly params: Promise<{ id: string }> };
 const missing = (): Response => refuse(404, 'missing', 'There is no such system; it may have been deleted.');
 
 export const GET = answering(async (_: Request, { params }: Context): Promise<Response> => {
-  const row = findSystem(database(), (await params).id);
-  return row ? Response.json(row) : missing();
+  const found = findSystem(database(), (await params).id);
+  return found.ok ? Response.json(found.value) : refuse(found.error.code === 'missing' ? 404 : 422, found.error.code, found.error.detail);
 });
 
 /** Saves a document over the revision named in If-Match. */
@@ -27,7 +27,5 @@ export const PUT = answering(async (request: Request, { params }: Context): Prom
 });
 
 export const DELETE = answering(async (request: Request, { params }: Context): Promise<Response> => {
-  const refused = refusedOrigin(request);
-  if (refused) return refused;
   return deleteSystem(database(), (await params).id, Date.now()) ? new Response(null, { status: 204 }) : missing();
 });

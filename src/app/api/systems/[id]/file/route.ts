@@ -1,14 +1,16 @@
 import { fileNameOf } from '@/core/document';
-import { database, findSystem } from '@/db';
+import { database, findSystem, systemText } from '@/db';
 import { answering, refuse } from '@/server/http';
 
 export const dynamic = 'force-dynamic';
 
-/** The system as a file to keep or pass on. */
+/** The system as a file to keep or pass on; one that cannot be read goes out as it is kept. */
 export const GET = answering(async (_: Request, { params }: { readonly params: Promise<{ id: string }> }): Promise<Response> => {
-  const row = findSystem(database(), (await params).id);
-  if (!row) return refuse(404, 'missing', 'There is no such system; it may have been deleted.');
-  return new Response(`${JSON.stringify(row.document, null, 2)}\n`, {
-    headers: { 'content-type': 'application/json; charset=utf-8', 'content-disposition': `attachment; filename="system.gasline.json"; filename*=UTF-8''${encodeURIComponent(`${fileNameOf(row.document.name)}.gasline.json`)}` },
+  const { id } = await params;
+  const kept = systemText(database(), id);
+  if (!kept) return refuse(404, 'missing', 'There is no such system; it may have been deleted.');
+  const found = findSystem(database(), id);
+  return new Response(found.ok ? `${JSON.stringify(found.value.document, null, 2)}\n` : kept.text, {
+    headers: { 'content-type': 'application/json; charset=utf-8', 'content-disposition': `attachment; filename="system.gasline.json"; filename*=UTF-8''${encodeURIComponent(`${fileNameOf(kept.name)}.gasline.json`)}` },
   });
 });

@@ -1,3 +1,0 @@
-export default function Loading() {
-  return <main role="status" style={{ padding: 32 }}>Opening…</main>;
-}

@@ -1,0 +1,8 @@
+import { Pair } from '@/ui/data/Pair';
+
+type Props = { readonly searchParams: Promise<{ code?: string | string[] }> };
+
+export default async function Page({ searchParams }: Props) {
+  const { code } = await searchParams;
+  return <Pair code={typeof code === 'string' ? code.slice(0, 40) : ''} />;
+}

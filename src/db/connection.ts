@@ -1,0 +1,68 @@
+import path from 'node:path';
+import Database from 'better-sqlite3';
+import { drizzle, type BetterSQLite3Database } from 'drizzle-orm/better-sqlite3';
+import { migrate } from 'drizzle-orm/better-sqlite3/migrator';
+import { readMigrationFiles } from 'drizzle-orm/migrator';
+import * as schema from './schema';
+
+export type Db = BetterSQLite3Database<typeof schema>;
+
+const MIGRATIONS = path.join(process.cwd(), 'src/db/migrations');
+
+/** A transaction that writes takes the file from its beginning: it waits for another writer, and never finds at its end that what it read is old. */
+export const AT_ONCE = { behavior: 'immediate' } as const;
+
+/** “GasL”: says in a file's head whose it is. @source SQLite, "PRAGMA application_id" */
+export const APPLICATION_ID = 0x4761734c;
+
+const connections = new WeakMap<object, Database.Database>();
+
+/** SQLite itself, for what has no place in the query language. */
+export const connectionOf = (db: Db): Database.Database => connections.get(db) ?? (db as unknown as { $client: Database.Database }).$client;
+
+/**
+ * Opens a database file with WAL and foreign keys, and brings its tables up to
+ * date. What is acknowledged survives the loss of power: every commit is on the
+ * disk before it is answered.
+ */
+export function openDatabase(file: string): Db {
+  const db = connected(file);
+  broughtUpToDate(db);
+  return db;
+}
+
+/** Brings the tables of an open file up to date. */
+export function broughtUpToDate(db: Db): void {
+  migrate(db, { migrationsFolder: MIGRATIONS });
+  connectionOf(db).pragma(`application_id = ${APPLICATION_ID}`);
+}
+
+const folded = (text: unknown): string => String(text).normalize('NFKC').toLowerCase();
+
+/** Opens a file as it is: no table is changed. */
+export function connected(file: string): Db {
+  const connection = new Database(file);
+  try {
+    connection.pragma('busy_timeout = 5000');
+    connection.pragma('journal_mode = WAL');
+    connection.pragma('synchronous = FULL');
+    connection.pragma('foreign_keys = ON');
+    // SQLite's own LIKE knows capitals of the Latin letters alone.
+    connection.function('has_text', { deterministic: true }, (text, part) => Number(folded(text).includes(folded(part))));
+    const db = drizzle(connection, { schema });
+    connections.set(db, connection);
+    return db;
+  } catch (error) {
+    connection.close();
+    throw error;
+  }
+}
+
+/** When the last change of tables that this Gas Line knows was made; and the last that a file has had, 0 where it has none. */
+export const lastKnown = (): number => Math.max(...readMigrationFiles({ migrationsFolder: MIGRATIONS }).map(({ folderMillis }) => folderMillis));
+
+export function lastApplied(db: Db): number {
+  const connection = connectionOf(db);
+  if (!connection.prepare("SELECT 1 FROM sqlite_master WHERE name = '__drizzle_migrations'").get()) return 0;
+  return (connection.prepare('SELECT max(created_at) AS last FROM __drizzle_migrations').get() as { last: number | null }).last ?? 0;
+}
