@@ -17,6 +17,7 @@ export {
 export { MAX_DOCUMENT_BYTES, parseSystem, parseSystemText, tooLarge, unsavable, type DocumentFailure, type ParsedDocument } from './parse';
 export { limitsAt, type Limits } from './limits';
 export { ACROSS_FACE, type Fault } from './references';
+export { mergeSystems, type Merged } from './merge';
 export { migrate, MIGRATIONS, type Migration } from './migrations';
 export { atConditionsOf, differences, type Difference } from './differences';
 export { freshId, toPath, valueAt, withAdded, withoutEntry, withValue, type Path } from './edit';

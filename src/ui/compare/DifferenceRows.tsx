@@ -17,10 +17,15 @@ export function DifferenceRows({ chosen }: { readonly chosen: readonly Chosen[] 
     return (
       <Box key={id} as="section" mt="4" bg="panel" borderWidth="1px" borderColor="rule" borderRadius="lg" p="4" data-testid="differences">
         <Heading as="h2" fontSize="lg" fontWeight="700" mb="2">What differs in {document.name}</Heading>
-        {found.length === 0 ? <Box color="soft">Nothing but its name and conditions.</Box> : found.map((difference) => <Row key={difference.path.join('.')} difference={difference} before={first!.document} after={document} />)}
+        {found.length === 0 ? <Box color="soft">Nothing but its name and conditions.</Box> : <DifferenceList found={found} before={first!.document} after={document} />}
       </Box>
     );
   });
+}
+
+/** Places in which two systems differ, one row each: what it is, before, after. */
+export function DifferenceList({ found, before, after }: { readonly found: readonly Difference[]; readonly before: SystemDocument; readonly after: SystemDocument }) {
+  return found.map((difference) => <Row key={difference.path.join('.')} difference={difference} before={before} after={after} />);
 }
 
 function Row({ difference, before, after }: { readonly difference: Difference; readonly before: SystemDocument; readonly after: SystemDocument }) {

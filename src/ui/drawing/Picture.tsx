@@ -33,7 +33,7 @@ export function Picture({ index, large = false, onToggle }: Props) {
         scene.current = opened;
         setWhy('ready');
       }
-    });
+    }).catch(() => setWhy('What draws the picture could not be loaded, since the server does not answer: reload the page when it does.'));
     return () => {
       gone = true;
       scene.current?.close();

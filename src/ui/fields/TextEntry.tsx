@@ -1,7 +1,8 @@
 'use client';
 
 import { Box, chakra } from '@chakra-ui/react';
-import { useId, useState, type KeyboardEvent, type ReactNode } from 'react';
+import { useEffect, useId, useRef, useState, type KeyboardEvent, type ReactNode } from 'react';
+import { noteTyping, useTyping } from '../state/typing';
 
 export type EntryVerdict = { readonly ok: true; readonly note?: string } | { readonly ok: false; readonly message: string };
 
@@ -30,7 +31,25 @@ type Props = {
  */
 export function TextEntry({ label, value, unit, onEnter, onStep, hint, after, hideLabel, width, testId, prefix, quiet }: Props) {
   const id = useId();
-  const [draft, setDraft] = useState<string>();
+  const input = useRef<HTMLInputElement>(null);
+  const [draft, setDraftHere] = useState<string>();
+  const setDraft = (text: string | undefined): void => {
+    setDraftHere(text);
+    noteTyping(label, text ?? '');
+  };
+  useEffect(() => {
+    /** What was typed here in a page that is gone comes back, and waits to be entered. */
+    const take = (): void => {
+      const { back } = useTyping.getState();
+      if (back?.label !== label) return;
+      useTyping.setState({ back: undefined });
+      setDraftHere(back.text);
+      noteTyping(label, back.text);
+      input.current?.focus();
+    };
+    queueMicrotask(take);
+    return useTyping.subscribe(take);
+  }, [label]);
   const [verdict, setVerdict] = useState<EntryVerdict>();
   const wrong = verdict?.ok === false;
 
@@ -79,7 +98,7 @@ export function TextEntry({ label, value, unit, onEnter, onStep, hint, after, hi
         >
           {prefix && <Box as="span" color="soft" fontSize="sm" pr="1">{prefix}</Box>}
           <chakra.input
-            id={id} data-testid={testId} value={draft ?? value} onChange={(event) => setDraft(event.target.value)} onBlur={commit} onKeyDown={onKeyDown}
+            ref={input} id={id} data-testid={testId} value={draft ?? value} onChange={(event) => setDraft(event.target.value)} onBlur={commit} onKeyDown={onKeyDown}
             autoComplete="off" spellCheck={false} aria-invalid={wrong} aria-describedby={note || hint ? `${id}-note` : undefined}
             flex="1" minW="0" width="100%" bg="transparent" border="none" outline="none" fontSize={quiet ? 'sm' : 'lg'} fontWeight={quiet ? '400' : '600'}
           />

@@ -1,7 +1,7 @@
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
-import { draftSystem, toPath } from '@/core/document';
-import { markSaved, saveNow, useSaveState } from './autosave';
-import { openSystem, setValue } from './editor';
+import { draftSystem, toPath, valueAt, withValue, type SystemDocument } from '@/core/document';
+import { isAtRisk, isDirty, markSaved, savedRevision, saveNow, settleConflict, takeOthers, useSaveState } from './autosave';
+import { openSystem, setValue, useEditor } from './editor';
 
 const DRAFT = draftSystem({ name: 'Draft', vehicle: 'road', consumer: 'heater', power_W: 4e3, holds_m3: 0.02 });
 const LENGTH = toPath('tanks[0].shape.length_m.value');
@@ -61,12 +61,15 @@ describe('saving', () => {
     expect(state()).toEqual({ kind: 'saved' });
   });
 
-  it('a conflict is shown as one, with the server’s words, and nothing is overwritten', async () => {
-    answer(409, { error: { code: 'conflict', detail: 'Changed in another window.' } });
+  it('a conflict whose other side cannot be had is shown as one, with the server’s words, and nothing is overwritten', async () => {
+    vi.stubGlobal('fetch', (url: string, init?: { method?: string }) => {
+      calls.push({ url, headers: {}, body: init?.method ?? 'GET' });
+      return Promise.resolve(new Response(JSON.stringify({ error: { code: 'x', detail: 'Changed in another window.' } }), { status: init?.method === 'PUT' ? 409 : 404 }));
+    });
     setValue('a', LENGTH, 2);
     await saveNow();
     expect(state()).toEqual({ kind: 'failed', why: 'Changed in another window.', conflict: true });
-    expect(calls).toHaveLength(1);
+    expect(calls.map(({ body }) => body)).toEqual(['PUT', 'GET']);
   });
 
   it('a refused document says what the validator said', async () => {
@@ -103,5 +106,73 @@ describe('saving', () => {
     await vi.advanceTimersByTimeAsync(3500);
     expect(calls).toHaveLength(1);
     expect(state()).toEqual({ kind: 'saved' });
+  });
+});
+
+describe('another device on the same system', () => {
+  const WIDTH = toPath('tanks[0].shape.width_m.value');
+  /** A server with one system at some revision. */
+  const serving = (document: SystemDocument, revision: number) => {
+    const there = { document, revision };
+    vi.stubGlobal('fetch', (url: string, init?: { method?: string; headers?: Record<string, string>; body?: string }) => {
+      calls.push({ url, headers: init?.headers ?? {}, body: init?.body ?? '' });
+      if (init?.method !== 'PUT') return Promise.resolve(new Response(JSON.stringify(there)));
+      if (Number(init.headers?.['if-match']) !== there.revision) return Promise.resolve(new Response(JSON.stringify({ error: { code: 'conflict', detail: 'Changed elsewhere.' } }), { status: 409 }));
+      Object.assign(there, { document: JSON.parse(init.body!) as SystemDocument, revision: there.revision + 1 });
+      return Promise.resolve(new Response(JSON.stringify({ revision: there.revision })));
+    });
+    return there;
+  };
+  const lengths = (system: SystemDocument | undefined) => [LENGTH, WIDTH].map((path) => valueAt(system, path));
+  const [length, width] = lengths(DRAFT) as [number, number];
+
+  it('what the two changed in other places goes together, and neither is lost', async () => {
+    const there = serving(withValue(DRAFT, WIDTH, width + 0.1), 9);
+    setValue('mine', LENGTH, length + 0.2);
+    await saveNow();
+    expect(state()).toEqual({ kind: 'saved' });
+    expect(lengths(there.document)).toEqual([length + 0.2, width + 0.1]);
+    expect(lengths(useEditor.getState().system)).toEqual([length + 0.2, width + 0.1]);
+    expect(there.revision).toBe(10);
+  });
+
+  it('the same place is asked about, and nothing is written before it is answered', async () => {
+    for (const [keep, kept] of [['mine', length + 0.2], ['theirs', length + 0.3]] as const) {
+      openSystem('one', DRAFT);
+      markSaved('one', DRAFT, 4);
+      const there = serving(withValue(DRAFT, LENGTH, length + 0.3), 9);
+      setValue('mine', LENGTH, length + 0.2);
+      await saveNow();
+      expect(state()).toMatchObject({ kind: 'failed', conflict: true });
+      expect(useSaveState.getState().conflict).toMatchObject({ revision: 9, places: [LENGTH.slice(0, -1)] });
+      expect(there.revision).toBe(9);
+      settleConflict(keep);
+      await saveNow();
+      expect(state()).toEqual({ kind: 'saved' });
+      expect(useSaveState.getState().conflict).toBeUndefined();
+      expect(lengths(there.document)[0]).toBe(kept);
+      expect(lengths(useEditor.getState().system)[0]).toBe(kept);
+    }
+  });
+
+  it('what it saved is taken in where nothing here is unsaved, and only what is newer', async () => {
+    serving(withValue(DRAFT, WIDTH, width + 0.1), 9);
+    await takeOthers('one', 4);
+    expect(calls).toHaveLength(0);
+    await takeOthers('one', 9);
+    expect(lengths(useEditor.getState().system)).toEqual([length, width + 0.1]);
+    expect(savedRevision()).toBe(9);
+    expect(isDirty()).toBe(false);
+    await takeOthers('another', 12);
+    expect(calls).toHaveLength(1);
+  });
+
+  it('work is at risk while it is not saved and could not be any more', async () => {
+    expect(isAtRisk()).toBe(false);
+    answer(422, { error: { code: 'invalid', detail: 'No.' } });
+    setValue('a', LENGTH, length + 0.1);
+    expect(isAtRisk()).toBe(false); // goes out though the page is left
+    await saveNow();
+    expect(isAtRisk()).toBe(true);
   });
 });

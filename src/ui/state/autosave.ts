@@ -2,18 +2,24 @@
 
 import { useEffect } from 'react';
 import { create } from 'zustand';
-import type { SystemDocument } from '@/core/document';
+import { mergeSystems, type Path, type SystemDocument } from '@/core/document';
 import { useEditor } from './editor';
-import { sendingOf } from './sending';
+import { dropCopy, keepCopy } from './keptCopies';
+import { outlivesPage, sendingOf } from './sending';
+
+/** What another device made of the system, and where that and what is open here do not go together. */
+export type Conflict = { readonly theirs: SystemDocument; readonly revision: number; readonly places: readonly Path[]; readonly detail?: string | undefined };
 
 export type SaveState =
   | { readonly kind: 'saved' }
   | { readonly kind: 'saving' }
   | { readonly kind: 'failed'; readonly why: string; readonly conflict: boolean };
 
-export const useSaveState = create<{ readonly state: SaveState }>()(() => ({ state: { kind: 'saved' } }));
+type Shown = { readonly state: SaveState; readonly conflict: Conflict | undefined; /** Why nothing is kept in this browser, where that is so. */ readonly notKept: string };
 
-const show = (state: SaveState): void => useSaveState.setState({ state });
+export const useSaveState = create<Shown>()(() => ({ state: { kind: 'saved' }, conflict: undefined, notKept: '' }));
+
+const show = (state: SaveState, conflict?: Conflict): void => useSaveState.setState({ state, conflict });
 
 /** Edits within this time go out as one save. */
 const SAVE_AFTER_MS = 400;
@@ -32,10 +38,16 @@ export function markSaved(id: string, system: SystemDocument, revision: number):
   show({ kind: 'saved' });
 }
 
-const isDirty = (): boolean => {
+/** What the server is known to have. */
+export const savedRevision = (): number => saved.revision;
+
+export const isDirty = (): boolean => {
   const { id, system } = useEditor.getState();
   return id !== '' && id === saved.id && system !== undefined && system !== saved.system;
 };
+
+/** Whether leaving the page now could lose something that only this browser has. */
+export const isAtRisk = (): boolean => isDirty() && (useSaveState.getState().state.kind === 'failed' || !outlivesPage(useEditor.getState().system));
 
 /** Sends the open document if it has changed; resolves when the server has it or has refused it. */
 export async function saveNow(): Promise<void> {
@@ -52,6 +64,17 @@ export async function saveNow(): Promise<void> {
 /** Undo can come back to what the server has: then there is nothing left to save. */
 function settle(): void {
   if (!inFlight && useSaveState.getState().state.kind === 'saving') show({ kind: 'saved' });
+  keepHere();
+}
+
+/** This browser has every edit before the server does, and no longer once the server has it. */
+function keepHere(): void {
+  const { id, system, edit } = useEditor.getState();
+  if (id === '' || system === undefined || saved.system === undefined) return;
+  const kept = isDirty() ? keepCopy({ id, from: saved.revision, base: saved.system, system, edit, at_ms: Date.now() }) : dropCopy(id);
+  kept.then(() => useSaveState.getState().notKept && useSaveState.setState({ notKept: '' }), (error: unknown) => {
+    if (isDirty()) useSaveState.setState({ notKept: error instanceof Error ? error.message : String(error) });
+  });
 }
 
 async function send(): Promise<void> {
@@ -63,33 +86,81 @@ async function send(): Promise<void> {
     // What is not JSON comes from something else than Gas Line, or from a Gas Line that broke: it has answered all the same.
     const body = await response.json().catch(() => ({})) as { revision?: number; error?: { detail: string } };
     if (response.ok && body.revision !== undefined) {
+      if (useEditor.getState().id !== id) return;
       Object.assign(saved, { system, revision: body.revision });
       show({ kind: 'saved' });
+      if (!isDirty()) keepHere();
+    } else if (response.status === 409) {
+      await meet(id, body.error?.detail ?? 'This system was changed elsewhere since.');
     } else {
-      show({ kind: 'failed', why: body.error?.detail ?? `The server answered ${response.status}.`, conflict: response.status === 409 });
+      show({ kind: 'failed', why: body.error?.detail ?? `The server answered ${response.status}.`, conflict: false });
       // A full disk or another writer may be gone in a moment; what is refused stays so.
       if (response.status >= 500) timer = setTimeout(() => void saveNow(), RETRY_AFTER_MS);
     }
   } catch {
-    show({ kind: 'failed', why: 'Gas Line’s server does not answer. Your changes are kept in this window and sent when it does.', conflict: false });
+    show({ kind: 'failed', why: 'Gas Line’s server does not answer. Your changes are kept in this browser and sent when it does.', conflict: false });
     timer = setTimeout(() => void saveNow(), RETRY_AFTER_MS);
   }
 }
 
-/** Saves soon after every change, and at once when the window is left. */
+async function onServer(id: string): Promise<{ readonly document: SystemDocument; readonly revision: number } | undefined> {
+  const response = await fetch(`/api/systems/${id}`);
+  return response.ok ? ((await response.json()) as { document: SystemDocument; revision: number }) : undefined;
+}
+
+/** Another device saved since: what does not meet goes together, all else is asked. */
+async function meet(id: string, why: string): Promise<void> {
+  const there = await onServer(id);
+  const { system } = useEditor.getState();
+  if (!there || !system || !saved.system || useEditor.getState().id !== id) return show({ kind: 'failed', why, conflict: true });
+  const merged = mergeSystems(saved.system, system, there.document);
+  if (!merged.ok) return show({ kind: 'failed', why, conflict: true }, { theirs: there.document, revision: there.revision, places: merged.places, detail: merged.detail });
+  Object.assign(saved, { system: there.document, revision: there.revision });
+  useEditor.setState({ system: merged.value, edit: 'with what another device changed' });
+}
+
+/** Ends a conflict: with what the other device has, or with what is open here. */
+export function settleConflict(keep: 'mine' | 'theirs'): void {
+  const { conflict } = useSaveState.getState();
+  if (!conflict) return;
+  Object.assign(saved, { system: conflict.theirs, revision: conflict.revision });
+  show({ kind: 'saving' });
+  if (keep === 'theirs') useEditor.setState({ system: conflict.theirs, edit: 'take what the other device has' });
+  void saveNow();
+}
+
+/** Takes in what another device saved, where nothing here is unsaved. */
+export async function takeOthers(id: string, revision: number): Promise<void> {
+  if (id !== saved.id || revision <= saved.revision || inFlight) return;
+  if (isDirty()) return void (await saveNow());
+  const there = await onServer(id);
+  if (!there || useEditor.getState().id !== id || there.revision <= saved.revision || isDirty() || inFlight) return;
+  Object.assign(saved, { system: there.document, revision: there.revision });
+  useEditor.setState({ system: there.document, edit: 'changed on another device' });
+  show({ kind: 'saved' });
+}
+
+/** Keeps every change here at once, saves it soon, and at once when the window is left; asks before what only this browser has is left. */
 export function useAutosave(): void {
   useEffect(() => {
-    const unsubscribe = useEditor.subscribe(() => {
+    const unsubscribe = useEditor.subscribe((now, before) => {
+      if (now.system !== before.system) keepHere();
       if (!isDirty()) return;
+      if (useSaveState.getState().conflict) return;
       if (useSaveState.getState().state.kind !== 'failed') show({ kind: 'saving' });
       clearTimeout(timer);
       timer = setTimeout(() => void saveNow(), SAVE_AFTER_MS);
     });
     const leave = (): void => void saveNow();
+    const ask = (event: BeforeUnloadEvent): void => {
+      if (isAtRisk()) event.preventDefault();
+    };
     window.addEventListener('pagehide', leave);
+    window.addEventListener('beforeunload', ask);
     return () => {
       unsubscribe();
       window.removeEventListener('pagehide', leave);
+      window.removeEventListener('beforeunload', ask);
       void saveNow();
     };
   }, []);

@@ -11,6 +11,9 @@ const KEPT_ALIVE_BYTES = 60_000;
 
 export type Sending = Pick<RequestInit, 'body' | 'keepalive'> & { readonly headers: Readonly<Record<string, string>> };
 
+/** Whether a save of this document would still go out when its page is left. */
+export const outlivesPage = (document: unknown): boolean => sendingOf(document).keepalive === true;
+
 /** A document as the body of a request: compressed where it is large, and outliving its page where a browser lets it. */
 export function sendingOf(document: unknown): Sending {
   const text = JSON.stringify(document);

@@ -5,11 +5,13 @@ import { Columns3, Download, GitFork, Redo2, Undo2 } from 'lucide-react';
 import Link from 'next/link';
 import { useRouter } from 'next/navigation';
 import type { ReactNode } from 'react';
+import { fileNameOf } from '@/core/document';
 import { readName } from '../fields/readName';
 import { TextEntry } from '../fields/TextEntry';
 import { createOnServer, family, systemNames, variantName } from '../library/serverSystems';
 import { Mark } from '../parts/Mark';
 import { ReaderPicker } from '../parts/ReaderPicker';
+import { saveFile } from '../parts/saveFile';
 import { ThemeSwitch } from '../parts/ThemeSwitch';
 import { saveNow, useSaveState } from '../state/autosave';
 import { openDocument, setValue, useEditor, useHistory, useValue } from '../state/editor';
@@ -51,13 +53,7 @@ function IconButton({ label, onClick, disabled, children }: { readonly label: st
 }
 
 function SaveBadge() {
-  const { state } = useSaveState();
-  const router = useRouter();
-  const saveCopy = async (): Promise<void> => {
-    const system = openDocument();
-    const made = await createOnServer({ ...system, name: `${system.name.slice(0, 70)} (mine)` });
-    if (made.ok) router.push(`/systems/${made.id}`);
-  };
+  const { state, conflict, notKept } = useSaveState();
   return (
     <Box role="status" data-testid="save-state" data-state={state.kind} fontSize="sm" color={state.kind === 'failed' ? 'stop' : 'soft'} maxW="420px">
       {state.kind === 'saved' && 'Saved'}
@@ -65,9 +61,10 @@ function SaveBadge() {
       {state.kind === 'failed' && (
         <>
           <b>Not saved.</b> {state.why}{' '}
-          <chakra.button type="button" color="accent" textDecoration="underline" cursor="pointer" onClick={() => void (state.conflict ? saveCopy() : saveNow())}>{state.conflict ? 'Save mine as a copy' : 'Try now'}</chakra.button>
+          {!conflict && <chakra.button type="button" color="accent" textDecoration="underline" cursor="pointer" onClick={() => void saveNow()}>Try now</chakra.button>}
         </>
       )}
+      {state.kind !== 'saved' && notKept && <Box color="stop">And this browser keeps nothing: {notKept}</Box>}
     </Box>
   );
 }
@@ -94,12 +91,11 @@ function VariantButtons() {
   );
 }
 
-/** Saves first, so that the file is what is on screen. */
+/** The file is what is on screen, whether the server has it or not. */
 function ExportLink() {
-  const id = useEditor((state) => state.id);
-  const download = async (): Promise<void> => {
-    await saveNow();
-    Object.assign(document.createElement('a'), { href: `/api/systems/${id}/file` }).click();
+  const download = (): void => {
+    const system = openDocument();
+    saveFile(`${fileNameOf(system.name)}.gasline.json`, 'application/json', `${JSON.stringify(system, null, 2)}\n`);
   };
-  return <IconButton label="Export as a file" onClick={() => void download()}><Download size={20} aria-hidden /></IconButton>;
+  return <IconButton label="Export as a file" onClick={download}><Download size={20} aria-hidden /></IconButton>;
 }

@@ -13,16 +13,21 @@ import { NumbersBar } from '../numbers/NumbersBar';
 import { PortsStage } from '../ports/PortsStage';
 import { RangeStage } from '../range/RangeStage';
 import { markSaved, useAutosave } from '../state/autosave';
+import { useOthersEdits } from '../state/useOthersEdits';
 import { openSystem, useEditor } from '../state/editor';
 import { useReaderStore } from '../state/reader';
 import { DetailsProvider, forgetResults, useEvaluation } from '../state/results';
 import { chooseTank } from '../state/tankChoice';
 import { TankStage } from '../tank/TankStage';
 import { VentsStage } from '../vents/VentsStage';
+import { ConflictPanel } from './ConflictPanel';
 import { usePlace } from './goTo';
+import { LeavingQuestion } from './LeavingQuestion';
 import { StageRail } from './StageRail';
 import { isStage, type StageKey } from './stages';
 import { TopBar } from './TopBar';
+import { UnsavedWork } from './UnsavedWork';
+import { useKeptTyping } from './useKeptTyping';
 import { useShortcuts } from './useShortcuts';
 
 type Props = { readonly id: string; readonly document: SystemDocument; readonly revision: number; readonly stage: string | null };
@@ -42,6 +47,8 @@ export function Workspace({ id, document, revision, stage }: Props) {
   const isOpen = useEditor((state) => state.id === id && state.system !== undefined);
   useEvaluation();
   useAutosave();
+  useOthersEdits(id);
+  useKeptTyping(id);
   useShortcuts();
   if (!isOpen) return <Box p="8" color="soft" role="status">Opening {document.name}…</Box>;
   return (
@@ -53,7 +60,12 @@ export function Workspace({ id, document, revision, stage }: Props) {
         </Box>
         <Box display="grid" gridTemplateColumns={{ base: '1fr', lg: '150px minmax(0, 1fr) 264px' }} gap={{ base: '3', lg: '4' }} p={{ base: '3', lg: '4' }} alignItems="start">
           <StageRail />
-          <Box as="main" minW="0" order={{ base: 3, lg: 0 }}><StageBody /></Box>
+          <Box as="main" minW="0" order={{ base: 3, lg: 0 }}>
+            <LeavingQuestion />
+            <ConflictPanel />
+            <UnsavedWork id={id} document={document} />
+            <StageBody />
+          </Box>
           <Box position={{ base: 'static', lg: 'sticky' }} top="180px" maxH={{ lg: 'calc(100vh - 196px)' }} overflowY={{ lg: 'auto' }} className="no-print"><ConditionsPanel /></Box>
         </Box>
       </Box>
