@@ -1,6 +1,7 @@
 import http, { type IncomingMessage, type ServerResponse } from 'node:http';
 import { networkInterfaces } from 'node:os';
 import { parseArgs } from 'node:util';
+import v8 from 'node:v8';
 import next from 'next';
 import { renderUnicodeCompact } from 'uqr';
 import { dataFolder } from '@/db';
@@ -14,6 +15,9 @@ import { startUpOrExit } from './startup';
  * were let in. Ends with one sentence and 1 where it cannot.
  */
 const HERE = '127.0.0.1';
+
+/** A server that runs beside a builder's other programs all day takes less memory rather than less time. @source V8's flags, node --v8-options */
+for (const flag of ['--optimize-for-size', '--max-semi-space-size=2']) v8.setFlagsFromString(flag);
 
 /** This machine's addresses on its networks; a test names another loopback address for one. */
 const lanAddresses = (): string[] => process.env.GASLINE_LAN_TEST?.split(',') ?? Object.values(networkInterfaces()).flatMap((list) => list ?? []).filter(({ family, internal }) => family === 'IPv4' && !internal).map(({ address }) => address);

@@ -1,10 +1,10 @@
 import { compileBay, compileTankBody, compileThing, type FitCode } from '../document/compileFit';
 import type { Path } from '../document/edit';
-import type { SystemDocument } from '../document/schema';
+import type { SystemDocument, TankDocument } from '../document/schema';
 import { clearanceAt, clearanceTo, clearanceToPanel, isSolid, joinedSurface, rangeOf, standing, type Bay, type Body, type Clearance, type Contradiction, type Panel, type Thing } from '../fit';
 import type { Vec3 } from '../geometry';
 import { success, type Outcome } from '../outcome';
-import { fitDoubts, type FitDoubt, type Measured } from './fitDoubts';
+import { fitDoubts, type FitDoubt, type Measured, type Nudged } from './fitDoubts';
 import { lineGaps, type LineGap } from './lineGaps';
 
 /** A clearance with what is asked of it and what it may be at the worst. */
@@ -57,8 +57,9 @@ export function fitOf(system: SystemDocument): Outcome<FitResult, FitCode> {
   const scene = sceneOf(system);
   if (!scene.ok) return scene;
   const tanks: TankFit[] = [];
+  const [built, nudged]: [Built, Nudged] = [new WeakMap(), new Map()];
   for (const [t] of system.tanks.entries()) {
-    const fit = tankFit(system, t, scene.value);
+    const fit = tankFit(system, t, scene.value, built, nudged);
     if (!fit.ok) return fit;
     tanks.push(fit.value);
   }
@@ -85,13 +86,13 @@ export const wallsOf = (bay: Bay): readonly Panel[] => bay.panels.filter(({ kind
 const walls = ({ bay }: FitScene): readonly Panel[] => (bay ? wallsOf(bay) : []);
 
 /** What a tank is measured against: how far off it is, and how to measure that again when something has changed. */
-function measuredGaps(system: SystemDocument, body: Body, scene: FitScene): Measured[] {
+function measuredGaps(system: SystemDocument, body: Body, scene: FitScene, built: Built = new WeakMap()): Measured[] {
   const keep_m = system.fit.clearance_m.value;
   return [
     ...walls(scene).map((panel, w): Measured => ({
       clearance: clearanceToPanel(body, panel), keep_m, kind: 'wall', again: (_, moved, panels) => clearanceToPanel(moved, panels?.[w] ?? panel).distance_m,
     })),
-    ...system.tanks.flatMap((tank, other) => otherTank(system, body, tank, other)),
+    ...system.tanks.flatMap((tank, other) => otherTank(system, body, tank, other, built)),
     ...scene.things.map((thing, i): Measured => {
       const clearance = clearanceTo(body, thing);
       return {
@@ -119,15 +120,24 @@ function sameShare(at: readonly number[], before: Thing, after: Thing): number[]
   return at.map((position, k) => is.low[k]! + ((position - was.low[k]!) / (was.high[k]! - was.low[k]!)) * (is.high[k]! - is.low[k]!));
 }
 
+/** Tanks as they stand in the way of others, by their document: each other one meets the same. */
+type Built = WeakMap<TankDocument, { readonly thing: Thing | undefined }>;
+
+function builtOnce(system: SystemDocument, tank: TankDocument, built: Built): Thing | undefined {
+  const known = built.get(tank) ?? { thing: tankThing(system, tank) };
+  built.set(tank, known);
+  return known.thing;
+}
+
 /** Another tank stands in the way like anything else, with what stands on it. */
-function otherTank(system: SystemDocument, body: Body, tank: SystemDocument['tanks'][number], index: number): Measured[] {
-  const there = tank.id === body.id ? undefined : tankThing(system, tank);
+function otherTank(system: SystemDocument, body: Body, tank: TankDocument, index: number, built: Built): Measured[] {
+  const there = tank.id === body.id ? undefined : builtOnce(system, tank, built);
   if (!there) return [];
   const clearance = clearanceTo(body, there);
   return [{
     clearance, keep_m: there.keep_m, kind: 'obstacle',
     again: (changed, moved) => {
-      const other = changed.tanks[index] === tank ? there : tankThing(changed, changed.tanks[index]!);
+      const other = builtOnce(changed, changed.tanks[index]!, built);
       return other && clearanceAt(moved, other, []).distance_m;
     },
   }];
@@ -141,12 +151,12 @@ export function tankThing(system: SystemDocument, tank: SystemDocument['tanks'][
   return { id: tank.id, name: tank.name, role: 'obstacle', surface, motions: [], keep_m: system.fit.clearance_m.value, removable: true };
 }
 
-function tankFit(system: SystemDocument, t: number, scene: FitScene): Outcome<TankFit, FitCode> {
+function tankFit(system: SystemDocument, t: number, scene: FitScene, built: Built, nudged: Nudged): Outcome<TankFit, FitCode> {
   const tank = system.tanks[t]!;
   const body = compileTankBody(system, tank);
   if (!body.ok) return body;
-  const measured = measuredGaps(system, body.value, scene);
-  const doubts = fitDoubts(system, t, body.value, measured, { walls: walls(scene), survey: scene.bay?.survey });
+  const measured = measuredGaps(system, body.value, scene, built);
+  const doubts = fitDoubts(system, t, body.value, measured, { walls: walls(scene), survey: scene.bay?.survey }, nudged);
   const gaps = measured.map(({ clearance, keep_m, kind }, g): FitGap => ({ ...clearance, keep_m, kind, worst_m: clearance.distance_m - doubts.worst_m[g]!, spread_m: doubts.spread_m[g]! }))
     .sort((a, b) => Number(a.kind === 'fixing') - Number(b.kind === 'fixing') || a.distance_m - a.keep_m - (b.distance_m - b.keep_m));
   // What it is fastened to is packed until it touches; nobody is hurt by a zone until something stands in it.

@@ -68,13 +68,22 @@ type Column = {
 const STILL: Profile = { at: [1], moves_m: [0] };
 const linear = (slope_m: number): Profile => ({ at: [1], moves_m: [slope_m] });
 
-export function fitDoubts(system: SystemDocument, t: number, body: Body, measured: readonly Measured[], { walls, survey }: Walls): FitDoubts {
+/** Documents with one value off by so many deviations, by path and deviations: each tank asks for those of all others again. */
+export type Nudged = Map<string, SystemDocument>;
+
+export function fitDoubts(system: SystemDocument, t: number, body: Body, measured: readonly Measured[], { walls, survey }: Walls, nudged: Nudged = new Map()): FitDoubts {
   const remeasure = (changed: SystemDocument, of: (gap: number) => boolean): (number | undefined)[] | undefined => measuredAgain(system, t, body, measured, changed, of);
   // How far a corner of a profile is off moves every gap beside it; that is not worked out, and told.
   const unknown: Path[] = profileCorners(system).map(({ path }) => path).filter(([, tank]) => tank === t);
   const columns = doubtsOf(system, t).flatMap(({ path, known }): Column[] => {
     const put = (at: SystemDocument, deviations: number): SystemDocument => withValue(at, [...path, 'value'], known.value + (deviations * known.spread!) / SIGMAS);
-    const profiles = profilesOf(measured, (deviations, of) => remeasure(put(system, deviations), of), (gap) => bears(system, t, walls.length, path, gap));
+    const changed = (deviations: number): SystemDocument => {
+      const key = `${path.join('.')}@${deviations}`;
+      const known = nudged.get(key) ?? put(system, deviations);
+      nudged.set(key, known);
+      return known;
+    };
+    const profiles = profilesOf(measured, (deviations, of) => remeasure(changed(deviations), of), (gap) => bears(system, t, walls.length, path, gap));
     // Sizes and walls that move a gap straight on do so whatever else moves; places and turns do not.
     if (profiles) return [{ path, profiles, ...(isPlace(path) || profiles.some(({ at }) => at.length > 1) ? { put } : {}) }];
     unknown.push(path);
