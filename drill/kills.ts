@@ -64,7 +64,7 @@ export const writerKills: Drill = {
 };
 
 function killedAfter(folder: string, chance: Chance, before: number): Promise<number> {
-  const writer = spawn(process.execPath, ['.next/drill-writer.mjs', folder, ID], { stdio: ['ignore', 'pipe', 'inherit'] });
+  const writer = spawn(process.execPath, [process.env.GASLINE_DRILL_WRITER!, folder, ID], { stdio: ['ignore', 'pipe', 'inherit'] });
   let heard = '';
   let begun = false;
   writer.stdout.on('data', (text: Buffer) => {
@@ -74,7 +74,11 @@ function killedAfter(folder: string, chance: Chance, before: number): Promise<nu
     setTimeout(() => writer.kill('SIGKILL'), 200 * chance.uniform());
   });
   // Only whole lines were said.
-  return new Promise((done) => writer.on('close', () => done(Number(heard.slice(0, heard.lastIndexOf('\n')).split('\n').at(-1)) || before)));
+  return new Promise((done, failed) => writer.on('close', (code, signal) => {
+    // One that ended by itself was not killed, and proves nothing.
+    if (signal !== 'SIGKILL') failed(new Error(`the writer ended by itself with ${code}`));
+    else done(Number(heard.slice(0, heard.lastIndexOf('\n')).split('\n').at(-1)) || before);
+  }));
 }
 
 /** Kills the whole server while pages save. */

@@ -7,9 +7,10 @@ await ensureInstalled();
 if ((await ensureBuilt()) !== 0) process.exit(1);
 const { build } = await import('esbuild');
 const bundled = async (entry, name) => {
-  const outfile = path.join(root, '.next', name);
+  // Where packages are found, and where a build that runs meanwhile takes nothing away.
+  const outfile = path.join(root, 'node_modules/.cache/gasline', name);
   await build({ entryPoints: [path.join(root, entry)], bundle: true, platform: 'node', format: 'esm', packages: 'external', outfile, logLevel: 'warning' });
   return outfile;
 };
-await bundled('drill/writer.ts', 'drill-writer.mjs');
-process.exit(run('node', [await bundled('drill/index.ts', 'drill.mjs'), ...process.argv.slice(2)]));
+const writer = await bundled('drill/writer.ts', 'drill-writer.mjs');
+process.exit(run('node', [await bundled('drill/index.ts', 'drill.mjs'), ...process.argv.slice(2)], { env: { GASLINE_DRILL_WRITER: writer } }));

@@ -104,7 +104,7 @@ async function take(browser: Browser, shot: Shot): Promise<void> {
 async function main(): Promise<void> {
   mkdirSync(OUT, { recursive: true });
   const executablePath = process.env.GASLINE_CHROMIUM ?? ['/usr/bin/chromium', '/usr/bin/chromium-browser'].find(existsSync);
-  const server = spawn(process.execPath, ['node_modules/next/dist/bin/next', 'start', '-H', '127.0.0.1', '-p', String(PORT)], {
+  const server = spawn(process.execPath, ['.next/serve.mjs', '--port', String(PORT)], {
     stdio: 'ignore', env: { ...process.env, NODE_ENV: 'production', GASLINE_DEMO: '1', GASLINE_DATA: mkdtempSync(path.join(tmpdir(), 'gasline-shots-')) },
   });
   try {

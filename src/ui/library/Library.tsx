@@ -16,7 +16,7 @@ import { stopCardWorker } from './cardWorker';
 import { SystemCard } from './SystemCard';
 
 /** The first screen: what this is, the systems there are, and how to begin one. */
-export function Library({ first }: { readonly first: Listing }) {
+export function Library({ first, isHere }: { readonly first: Listing; readonly isHere: boolean }) {
   const router = useRouter();
   const [refusal, setRefusal] = useState<Refusal>();
   const [deleted, setDeleted] = useState<ListedSystem>();
@@ -60,7 +60,7 @@ export function Library({ first }: { readonly first: Listing }) {
           <Link href="/new"><Button kind="main"><Plus size={20} aria-hidden />Plan a new system</Button></Link>
           {count > 1 && <Link href="/compare" prefetch={false}><Button><Columns3 size={20} aria-hidden />Compare</Button></Link>}
           <ImportButton onFile={(file) => void take(file)} />
-          <Link href="/data" prefetch={false}><Button><DatabaseBackup size={20} aria-hidden />Your data</Button></Link>
+          {isHere && <Link href="/data" prefetch={false}><Button><DatabaseBackup size={20} aria-hidden />Your data</Button></Link>}
         </Box>
         {refusal && <RefusalBox refusal={refusal} onClose={() => setRefusal(undefined)} />}
         {deleted && (

@@ -10,6 +10,7 @@ import { createOnServer } from '../library/serverSystems';
 import { Button } from '../parts/Button';
 import { settleConflict, useSaveState } from '../state/autosave';
 import { openDocument, useSystem } from '../state/editor';
+import { Asks } from './Asks';
 
 /** Two devices changed the same place: what each has, and the choice. Nothing is overwritten before it is made. */
 export function ConflictPanel() {
@@ -29,7 +30,7 @@ export function ConflictPanel() {
     router.push(`/systems/${made.id}`);
   };
   return (
-    <Box role="alert" data-testid="conflict" bg="stopBg" borderLeftWidth="6px" borderColor="stop" borderRadius="md" px="4" py="3" mb="4">
+    <Asks kind="stop" testId="conflict">
       <Box fontWeight="700">Another device changed this system at the same time. {detail ? `Both together do not go: ${detail}` : 'You both changed:'}</Box>
       <Box mt="2">
         <Box fontSize="sm" color="soft" display={{ base: 'none', md: 'grid' }} gridTemplateColumns="1.3fr 1fr 1fr" columnGap="3"><span>What</span><span>On the other device</span><span>Here</span></Box>
@@ -41,6 +42,6 @@ export function ConflictPanel() {
         <Button onClick={() => settleConflict('mine')}>Use mine for everything</Button>
         <Button onClick={() => settleConflict('theirs')}>Use theirs for everything</Button>
       </Box>
-    </Box>
+    </Asks>
   );
 }

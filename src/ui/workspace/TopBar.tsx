@@ -60,7 +60,7 @@ function SaveBadge() {
       {state.kind === 'saving' && 'Saving…'}
       {state.kind === 'failed' && (
         <>
-          <b>Not saved.</b> {state.why}{' '}
+          <b>Not saved.</b> {conflict ? 'Another device changed the same place: choose below.' : state.why}{' '}
           {!conflict && <chakra.button type="button" color="accent" textDecoration="underline" cursor="pointer" onClick={() => void saveNow()}>Try now</chakra.button>}
         </>
       )}
