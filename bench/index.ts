@@ -2,6 +2,7 @@ import { parseArgs } from 'node:util';
 import { editToNumbers } from './editToNumbers';
 import { attitudeMap61 } from './attitudeMap';
 import { clearance20 } from './clearance';
+import { body60k } from './bodies';
 import { checkLarge, home500, openLarge, save1500k } from './library';
 import { fitChance } from './fitChance';
 import { fitKinks } from './fitKinks';
@@ -14,7 +15,7 @@ import { wayOutSnow, wayScenesFound } from './wayOut';
 import type { Bench } from './measure';
 
 /** `npm run bench [-- --json] [-- --only NAME]`. To add one, add it to this list. */
-const BENCHES: readonly Bench[] = [editToNumbers, volumeQuery, attitudeMap61, clearance20, wayOutSnow, wayScenesFound, fitChance, fitKinks, fitSurvey, ...networkBenches, networkFuzz, home500, save1500k, openLarge, checkLarge, pourSlips, pourCoverage];
+const BENCHES: readonly Bench[] = [editToNumbers, volumeQuery, attitudeMap61, clearance20, wayOutSnow, wayScenesFound, fitChance, fitKinks, fitSurvey, ...networkBenches, networkFuzz, body60k, home500, save1500k, openLarge, checkLarge, pourSlips, pourCoverage];
 
 async function main(): Promise<number> {
   const { values } = parseArgs({ options: { json: { type: 'boolean' }, only: { type: 'string' } } });

@@ -31,7 +31,7 @@ function mutated(chance: Chance, source: Uint8Array): Uint8Array {
 }
 
 type Tally = { tried: number; taken: number; hangs: number; broken: number; nonsense: number; readonly odd: string[] };
-const tally = (): Tally => ({ tried: 0, taken: 0, hangs: 0, broken: 0, nonsense: 0, odd: [] });
+export const tally = (): Tally => ({ tried: 0, taken: 0, hangs: 0, broken: 0, nonsense: 0, odd: [] });
 
 /** Runs a reader on one file; what it takes must be what the rest of Gas Line takes. */
 function tried(sum: Tally, what: string, read: () => string | undefined | false): void {
@@ -61,7 +61,7 @@ const withPours = (boat: SystemDocument, lines: readonly PourLine[]): SystemDocu
 };
 
 /** Logs and catalogues as CSV. */
-function csvs(chance: Chance, runs: number, sum: Tally): void {
+export function csvs(chance: Chance, runs: number, sum: Tally): void {
   const boat = crabBoat();
   const line: PourLine = { at: '2026-05-03T14:30:00Z', way: 'can', added_m3: 0.005, spread_m3: 0.00005, reading: { kind: 'resistance', reading_ohm: 212.5 }, note: 'first can, "full"', state: 'counts', simulated: false };
   const log = poursCsv(Array.from({ length: 30 }, (_, i) => ({ ...line, added_m3: 0.001 * (i + 1), note: i % 3 === 0 ? '=1+1' : '' })));
@@ -87,7 +87,7 @@ function csvs(chance: Chance, runs: number, sum: Tally): void {
 }
 
 /** Meshes, text and binary. */
-function stls(chance: Chance, runs: number, sum: Tally): void {
+export function stls(chance: Chance, runs: number, sum: Tally): void {
   const bodies = [boxMesh(0.6, 0.4, 0.3), unwrap(vesselMesh({ radius_m: 0.2, shell_m: 0.5, axis: 'x', nearEnd: 'flat', farEnd: 'elliptical' }))];
   const files = bodies.map((body) => stlBytes(body, 'tank'));
   const asText = (bytes: Uint8Array): Uint8Array => {

@@ -31,10 +31,15 @@ export function openDatabase(file: string): Db {
   return db;
 }
 
-/** Brings the tables of an open file up to date. */
+/** A start that another program holds up says so soon; a save waits for longer. */
+const AT_START_MS = 2000;
+const SAVE_WAITS_MS = 5000;
+
+/** Brings the tables of an open file up to date; from then on it is waited for as a save waits. */
 export function broughtUpToDate(db: Db): void {
   migrate(db, { migrationsFolder: MIGRATIONS });
   connectionOf(db).pragma(`application_id = ${APPLICATION_ID}`);
+  connectionOf(db).pragma(`busy_timeout = ${SAVE_WAITS_MS}`);
 }
 
 const folded = (text: unknown): string => String(text).normalize('NFKC').toLowerCase();
@@ -43,7 +48,7 @@ const folded = (text: unknown): string => String(text).normalize('NFKC').toLower
 export function connected(file: string): Db {
   const connection = new Database(file);
   try {
-    connection.pragma('busy_timeout = 5000');
+    connection.pragma(`busy_timeout = ${AT_START_MS}`);
     connection.pragma('journal_mode = WAL');
     connection.pragma('synchronous = FULL');
     connection.pragma('foreign_keys = ON');

@@ -97,6 +97,8 @@ async function main(): Promise<void> {
   const answer = answerer(app.getRequestHandler() as Handler, addresses);
   for (const { address, server } of servers) {
     server.on('request', answer);
+    // Nothing here speaks another protocol.
+    server.on('upgrade', (_, socket) => socket.destroy());
     await listen(server, port, address);
   }
   for (const signal of ['SIGINT', 'SIGTERM'] as const) {

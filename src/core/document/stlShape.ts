@@ -1,4 +1,4 @@
-import { plainName, readStl, sound, type StlCode, type StlUnit } from '../formats';
+import { closedStl, plainName, sound, type StlCode, type StlUnit } from '../formats';
 import { kernelVolume_m3, meshBounds, meshVolume, type Vec3 } from '../geometry';
 import { failure, success, type Outcome } from '../outcome';
 import { meshText, textMesh } from './meshText';
@@ -11,16 +11,19 @@ const KERNEL_REL = 1e-3;
 const MOST_FILE_CHARACTERS = 120;
 
 /**
- * A shape from the bytes of an STL, as the document will hold it: checked once
- * more after its corners went into single precision and back, so that what is
- * taken can be saved; and its volume once more by the boolean kernel.
+ * A shape from the bytes of an STL, as the document will hold it: checked after
+ * its corners went into single precision and back, so that what is taken can be
+ * saved; and its volume once more by the boolean kernel.
  * `loadKernel` must have come back.
  */
 export function stlShape(bytes: Uint8Array, unit: StlUnit, file: string): Outcome<StlShape, StlCode | 'not-solid'> {
-  const read = readStl(bytes, unit);
+  const read = closedStl(bytes, unit);
   if (!read.ok) return read;
   const text = meshText(read.value);
   const held = textMesh(text);
+  // Too small a body in this unit is told as that.
+  const asRead = held.ok ? undefined : sound(read.value);
+  if (asRead?.ok === false) return asRead;
   if (!held.ok) return failure('flat', held.error.at, `In this unit its corners are too close together to be kept apart: its mesh ${held.error.detail}`);
   const whole = sound(held.value);
   if (!whole.ok) return whole;

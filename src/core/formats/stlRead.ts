@@ -15,10 +15,16 @@ export const STL_SIZE_M = { least: 0.03, most: 20 };
 const WELD_REL = 1e-6;
 
 /**
- * A closed mesh from the bytes of an STL file, binary or text.
+ * A sound mesh from the bytes of an STL file, binary or text.
  * @param unit what one unit of the file is: an STL does not say
  */
 export function readStl(bytes: Uint8Array, unit: StlUnit): Outcome<ClosedMesh, StlCode> {
+  const mesh = closedStl(bytes, unit);
+  return mesh.ok ? sound(mesh.value) : mesh;
+}
+
+/** The same, closed and no more: whether it is sound is still to be looked at. */
+export function closedStl(bytes: Uint8Array, unit: StlUnit): Outcome<ClosedMesh, StlCode> {
   const corners = isBinary(bytes) ? binaryCorners(bytes) : textCorners(bytes);
   if (!corners.ok) return corners;
   const count = tooMany(corners.value.length / 9);
@@ -26,8 +32,7 @@ export function readStl(bytes: Uint8Array, unit: StlUnit): Outcome<ClosedMesh, S
   if (!corners.value.every(Number.isFinite)) return failure('not-stl', 'file', 'A coordinate in the file is not a number.');
   const { positions, triangles } = welded(corners.value.map((value) => value * UNIT_M[unit]));
   const mesh = parseMesh(positions, triangles);
-  if (!mesh.ok) return refusal(mesh.error.code, mesh.error.detail);
-  return sound(mesh.value);
+  return mesh.ok ? mesh : refusal(mesh.error.code, mesh.error.detail);
 }
 
 const tooMany = (triangles: number) =>

@@ -4,11 +4,13 @@ import { Box } from '@chakra-ui/react';
 import Link from 'next/link';
 import { Button } from '../parts/Button';
 import { Asks } from './Asks';
-import { useLeaving } from './useLeaving';
+import { useLeaving, useLeavingTo } from './useLeaving';
 
 /** Asks before unsaved work is left by a link. */
 export function LeavingQuestion() {
-  const { to, stay } = useLeaving();
+  useLeaving();
+  const to = useLeavingTo((leaving) => leaving.to);
+  const stay = (): void => useLeavingTo.setState({ to: undefined });
   if (to === undefined) return null;
   return (
     <Asks kind="warn" testId="leaving" role="alertdialog" label="Not saved">

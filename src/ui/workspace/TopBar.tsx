@@ -15,6 +15,7 @@ import { saveFile } from '../parts/saveFile';
 import { ThemeSwitch } from '../parts/ThemeSwitch';
 import { saveNow, useSaveState } from '../state/autosave';
 import { openDocument, setValue, useEditor, useHistory, useValue } from '../state/editor';
+import { mayLeaveFor } from './useLeaving';
 
 export function TopBar() {
   const name = useValue((system) => system.name);
@@ -77,11 +78,12 @@ function VariantButtons() {
     await saveNow();
     const system = openDocument();
     const made = await createOnServer({ ...system, name: variantName(system.name, await systemNames()) }, id);
-    if (made.ok) router.push(`/systems/${made.id}`);
+    if (made.ok && mayLeaveFor(`/systems/${made.id}`)) router.push(`/systems/${made.id}`);
   };
   const compare = async (): Promise<void> => {
     await saveNow();
-    router.push(`/compare?${(await family(id)).map((each) => `with=${encodeURIComponent(each)}`).join('&')}`);
+    const to = `/compare?${(await family(id)).map((each) => `with=${encodeURIComponent(each)}`).join('&')}`;
+    if (mayLeaveFor(to)) router.push(to);
   };
   return (
     <>
