@@ -13,6 +13,6 @@ export default defineConfig({
     isolate: false,
     // All of the machine: nothing else runs meanwhile.
     maxWorkers: availableParallelism(),
-    testTimeout: 60_000,
+    testTimeout: 180_000,
   },
 });

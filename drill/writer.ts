@@ -8,6 +8,8 @@ import { openStore, revisionOf, saveSystem } from '@/db';
  * the document from text, saves it, then says which revision it was told.
  */
 const [folder, id] = process.argv.slice(2) as [string, string];
+// Where nobody listens any more, nobody kills it either.
+process.stdout.on('error', () => process.exit(1));
 const store = openStore(folder, Date.now());
 if (!store.ok) throw new Error(store.error.detail);
 const text = readFileSync(path.join(folder, 'document.json'), 'utf8');
@@ -18,4 +20,5 @@ for (let from = revisionOf(store.value, id)!; ; from++) {
   const saved = saveSystem(store.value, id, parsed.value, from, 'drill', Date.now());
   if (!saved.saved) throw new Error(saved.reason);
   process.stdout.write(`${saved.revision}\n`);
+  await new Promise((resolve) => setImmediate(resolve));
 }

@@ -2,7 +2,7 @@ import { readFileSync } from 'node:fs';
 import { boxMesh, loadKernel, movedMesh } from '@/core/geometry';
 import { enter, expect, openCopy, settled, stlFile as file, test } from './app';
 
-test.describe.configure({ timeout: 150_000 });
+test.describe.configure({ timeout: 400_000 });
 
 test('measure up a bay: lengths replace guesses, and one that cannot be is named', async ({ page }) => {
   await openCopy(page, 'box-boat', 'fit');

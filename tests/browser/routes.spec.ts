@@ -55,7 +55,7 @@ test('writes from another site or under another host name are refused', async ({
     call.on('error', reject);
     call.end(JSON.stringify(boat()));
   });
-  expect(status).toBe(403);
+  expect(status).toBe(421);
 });
 
 test('pages carry a policy that lets only this app’s own scripts run', async ({ request }) => {
@@ -77,7 +77,7 @@ test('the simulated rig: what is wrong with a query or a pour, and what would be
   const pour = (data: unknown) => request.post(`/api/rig/${id}`, { headers, data });
   expect(await (await pour({ volume_m3: '5' })).json()).toMatchObject({ error: { code: 'bad-pour' } });
   expect(await (await pour({ volume_m3: 900 })).json()).toMatchObject({ error: { code: 'bad-pour', detail: 'volume_m3 must be from -20 to 20.' } });
-  expect((await request.post(`/api/rig/${id}`, { headers, data: Buffer.from('{') })).status()).toBe(400);
+  expect((await request.post(`/api/rig/${id}`, { headers, data: Buffer.from('{') })).status()).toBe(422);
   expect(await (await pour({ volume_m3: 0.02 })).json()).toMatchObject({ simulated: true, pouring: true });
   expect(await (await request.delete(`/api/rig/${id}`)).json()).toMatchObject({ simulated: true, volume_ratio: expect.any(Number) });
   expect((await pour({ volume_m3: 0.02 })).status()).toBe(404);
