@@ -1,5 +1,4 @@
-import { execFileSync } from 'node:child_process';
-import { readFileSync } from 'node:fs';
+import { readdirSync, readFileSync } from 'node:fs';
 import { chromium, type BrowserContext } from '@playwright/test';
 import { demoText, enter, expect, openCopy, saved, settled, test, type Page } from './app';
 import { OwnServer, ownFolder } from './ownServer';
@@ -20,6 +19,17 @@ const heightAt = async (page: Page, url: string, id: string): Promise<number> =>
 
 const noSaves = (page: Page): Promise<unknown> => page.route('**/api/systems/*', (route) => (route.request().method() === 'PUT' ? route.abort() : route.fallback()));
 
+/** Kills every process that was started for a profile, as the loss of power would. */
+function killAll(profile: string): void {
+  for (const pid of readdirSync('/proc').filter((name) => /^\d+$/.test(name))) {
+    try {
+      if (readFileSync(`/proc/${pid}/cmdline`, 'utf8').includes(profile)) process.kill(Number(pid), 'SIGKILL');
+    } catch {
+      // It ended by itself meanwhile.
+    }
+  }
+}
+
 test.describe('a browser that is killed', () => {
   const launch = (profile: string): Promise<BrowserContext> => chromium.launchPersistentContext(profile, {
     ...(process.env.GASLINE_CHROMIUM ? { executablePath: process.env.GASLINE_CHROMIUM } : { executablePath: '/usr/bin/chromium' }), args: ['--no-sandbox', '--disable-quic', '--no-first-run', '--disable-background-networking', '--disable-component-update', '--disable-sync'],
@@ -33,7 +43,7 @@ test.describe('a browser that is killed', () => {
     await noSaves(page);
     await enter(page, HEIGHT, '311');
     await page.waitForTimeout(100);
-    execFileSync('pkill', ['-9', '-f', profile]);
+    killAll(profile);
     await first.close().catch(() => undefined);
     const again = await launch(profile);
     const back = await again.newPage();

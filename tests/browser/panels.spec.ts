@@ -21,7 +21,7 @@ for (const name of ['crab-boat', 'forest-trailer', 'hill-climb-car', 'snow-vehic
     // The count of findings is that of the list, once all has been looked at.
     await page.getByTestId('stage-findings').click();
     const counted = page.getByTestId('number-findings');
-    await expect(counted).toHaveAttribute('data-sure', 'true', { timeout: 60_000 });
+    await expect(counted).toHaveAttribute('data-sure', 'true', { timeout: 120_000 });
     await expect(page.locator('article[data-testid^="finding-"]')).toHaveCount(Number(await counted.innerText()));
   });
 }

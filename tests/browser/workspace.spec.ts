@@ -97,17 +97,20 @@ test('the save state is visible, survives a silent server and sends what was kep
   expect(row.document.tanks[0]!.shape.width_m.value).toBe(0.59);
 });
 
-test('two windows on one system: the second to save is told, and can keep its own as a copy', async ({ page }) => {
+test('two windows on one system: the second to save the same place is told, and can keep its own as a copy', async ({ page }) => {
   const id = await openCopy(page, 'box-boat');
+  await page.route('**/revision', (route) => route.abort()); // it does not hear of the other in time
   const other = await page.context().newPage();
   await other.goto(`/systems/${id}`);
   await settled(other);
   await enter(other, 'Inside width', '575');
   await saved(other);
   await enter(page, 'Inside width', '580');
-  await expect(page.getByTestId('save-state')).toContainText('another window');
-  await page.getByRole('button', { name: 'Save mine as a copy' }).click();
+  await expect(page.getByTestId('save-state')).toContainText('Another device changed the same place');
+  await page.getByTestId('conflict').getByRole('button', { name: 'Save mine as a copy' }).click();
   await page.waitForURL((url) => !url.pathname.endsWith(id));
   await settled(page);
   await expect(page.getByLabel('Inside width', { exact: true })).toHaveValue('580');
+  const there = (await (await page.request.get(`/api/systems/${id}`)).json()) as { document: { tanks: { shape: { width_m: { value: number } } }[] } };
+  expect(there.document.tanks[0]!.shape.width_m.value).toBe(0.575);
 });
