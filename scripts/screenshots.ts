@@ -4,7 +4,7 @@ import { tmpdir } from 'node:os';
 import path from 'node:path';
 import { chromium, type Browser, type Page } from '@playwright/test';
 
-/** Makes docs/screenshots anew from the demo data: `npm run build`, then `npm run screenshots`. */
+/** Makes docs/screenshots anew from the demo data: `npm run build`, then `npm run screenshots [-- NAME …]`. */
 const PORT = 3221;
 const BASE = `http://127.0.0.1:${PORT}`;
 const OUT = 'docs/screenshots';
@@ -110,7 +110,7 @@ async function main(): Promise<void> {
   try {
     for (let tries = 0; tries < 100 && !(await fetch(`${BASE}/api/systems`).then((r) => r.ok, () => false)); tries++) await new Promise((resolve) => setTimeout(resolve, 200));
     const browser = await chromium.launch({ ...(executablePath ? { executablePath } : {}), args: ['--no-sandbox', '--disable-quic', '--no-first-run', '--disable-background-networking', '--use-gl=angle', '--use-angle=swiftshader', '--enable-unsafe-swiftshader'] });
-    for (const shot of SHOTS) await take(browser, shot);
+    for (const shot of SHOTS.filter(({ name }) => process.argv.length < 3 || process.argv.includes(name))) await take(browser, shot);
     await browser.close();
   } finally {
     server.kill();
