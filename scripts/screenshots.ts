@@ -19,7 +19,12 @@ const tilt = async (page: Page): Promise<void> => {
 };
 
 const SHOTS: readonly Shot[] = [
-  { name: 'systems', path: '/' },
+  {
+    name: 'systems', path: '/',
+    before: async (page) => {
+      for (const card of [0, 1, 2, 3]) await page.getByTestId('card-state').nth(card).filter({ hasNotText: 'Looking' }).waitFor({ timeout: 90_000 });
+    },
+  },
   { name: 'new', path: '/new' },
   { name: 'fit', path: '/systems/forest-trailer?stage=fit', before: (page) => page.getByTestId('tightest').waitFor() },
   {
