@@ -8,7 +8,8 @@ import { chromium, type Page } from '@playwright/test';
 /** A server of a bench's own: its address, its folder, and its process. */
 export type Served = { readonly url: string; readonly folder: string; readonly pid: number };
 
-const freePort = (): Promise<number> => new Promise((done) => {
+/** A port that nothing answers at. */
+export const freePort = (): Promise<number> => new Promise((done) => {
   const probe = net.createServer().listen(0, '127.0.0.1', () => {
     const { port } = probe.address() as net.AddressInfo;
     probe.close(() => done(port));

@@ -87,9 +87,14 @@ export async function ensureBuilt() {
 }
 
 /** The server that `npm run demo` and `npm start` run, as one file: it starts at once and takes half the memory. */
-async function bundleServer() {
+const bundleServer = () => bundled('src/server/serve.ts', SERVER);
+
+/** One file out of a program of ours and all of ours that it needs; packages stay where they are. Comes back with its path. */
+export async function bundled(entry, out) {
   const { build } = await import('esbuild');
-  await build({ entryPoints: [path.join(root, 'src/server/serve.ts')], bundle: true, platform: 'node', format: 'esm', packages: 'external', logLevel: 'warning', outfile: path.join(root, SERVER) });
+  const outfile = path.join(root, out);
+  await build({ entryPoints: [path.join(root, entry)], bundle: true, platform: 'node', format: 'esm', packages: 'external', logLevel: 'warning', outfile });
+  return outfile;
 }
 /** Where that file lies. */
 export const SERVER = '.next/serve.mjs';

@@ -6,7 +6,7 @@ import { sql } from 'drizzle-orm';
 import { describe, expect, it } from 'vitest';
 import { draftSystem, newPart, type SystemDocument } from '@/core/document';
 import { unwrap } from '@/core/outcome';
-import { addOwnParts, backUp, backUpDaily, COPIES_KEPT, createSystem, dataFile, deleteSystem, deviceKey, findSystem, keepCard, letIn, listBackups, listDevices, listOwnParts, listRevisions, listSystems, openDatabase, openStore, restoreBackup, restoreSystem, revisionOf, saveSystem, sendAway, systemText, tidy, type Db } from '@/db';
+import { addOwnParts, backUp, backUpDaily, COPIES_KEPT, copyTo, createSystem, dataFile, deleteSystem, deviceKey, findSystem, keepCard, letIn, listBackups, listDevices, listOwnParts, listRevisions, listSystems, openDatabase, openStore, restoreBackup, restoreSystem, revisionOf, saveSystem, sendAway, systemText, tidy, type Db } from '@/db';
 import { main } from '@/cli';
 import { connectionOf } from '@/db/connection';
 import { storeFault } from '@/db/lookThrough';
@@ -194,6 +194,33 @@ describe('copies', () => {
     expect(restoreBackup(db, folder, file, NOW)).toMatchObject({ ok: false, error: { code } });
     expect(revisionOf(db, 'a')).toBe(1);
     expect(readdirSync(folder).filter((name) => name.startsWith('.restore'))).toEqual([]);
+  });
+
+  it('where the data cannot be written, that is told of the data and not of the copy, and nothing is changed', () => {
+    const folder = folderWith();
+    const db = unwrap(openStore(folder, NOW));
+    const { name } = backUp(db, folder, 'asked-for', NOW);
+    for (let i = 0; i < 30; i++) createSystem(db, `s${i}`, DRAFT, NOW);
+    const other = new Database(dataFile(folder));
+    db.run(sql`pragma busy_timeout = 50`);
+    other.exec('BEGIN IMMEDIATE');
+    const done = restoreBackup(db, folder, path.join(folder, 'backups', name), NOW);
+    expect(done).toMatchObject({ ok: false, error: { code: 'busy', at: dataFile(folder) } });
+    other.exec('ROLLBACK');
+    expect(listSystems(db, 'b').count).toBe(31);
+  });
+
+  it('half a copy has no name of its own, and what a killed one left behind goes with the next', () => {
+    const folder = folderWith();
+    const db = unwrap(openStore(folder, NOW));
+    const { name } = backUp(db, folder, 'asked-for', NOW);
+    mkdirSync(path.join(folder, '.restore-killed'));
+    writeFileSync(path.join(folder, 'kept.db.half'), 'half');
+    writeFileSync(path.join(folder, 'backups', 'gasline-2026-01-01T000000-daily.db.half'), 'half');
+    copyTo(db, path.join(folder, 'kept.db'));
+    unwrap(restoreBackup(db, folder, path.join(folder, 'backups', name), NOW));
+    expect([...readdirSync(folder), ...readdirSync(path.join(folder, 'backups'))].filter((one) => /\.restore-|half/.test(one))).toEqual([]);
+    expect(() => copyTo(db, path.join(folder, 'kept.db'))).toThrow(/there already/);
   });
 
   it('one of an earlier Gas Line is brought up to date on the way, and stays as it is', () => {

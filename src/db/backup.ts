@@ -17,6 +17,9 @@ export const COPIES_KEPT = 7;
 const folderOf = (folder: string): string => path.join(folder, 'backups');
 const NAME = /^gasline-(\d{4}-\d\d-\d\d)T(\d\d)(\d\d)(\d\d)(?:-\d+)?-([a-z-]+)\.db$/;
 
+/** Of a copy that is not whole yet, or whose maker was killed. */
+const HALF = '.half';
+
 const stamp = (at_ms: number): string => new Date(at_ms).toISOString().slice(0, 19).replaceAll(':', '');
 
 /** Copies of a data folder, the last first. */
@@ -32,25 +35,27 @@ export function listBackups(folder: string): Backup[] {
 /** Where a copy lies, by its name alone; undefined where there is none. */
 export const backupFile = (folder: string, name: string): string | undefined => (listBackups(folder).some((one) => one.name === name) ? path.join(folderOf(folder), name) : undefined);
 
-/** Makes a whole copy of the data as it is now, under its name only when it is whole; drops the oldest of its kind. */
+/** Makes a whole copy of the data as it is now; drops the oldest of its kind. */
 export function backUp(db: Db, folder: string, kind: BackupKind, now_ms: number): Backup {
   mkdirSync(folderOf(folder), { recursive: true });
+  for (const half of readdirSync(folderOf(folder)).filter((name) => name.endsWith(HALF))) rmSync(path.join(folderOf(folder), half), { force: true });
   const free = [...Array(100).keys()].map((i) => `gasline-${stamp(now_ms)}${i === 0 ? '' : `-${i}`}-${kind}.db`).find((name) => !existsSync(path.join(folderOf(folder), name)))!;
-  const half = path.join(folderOf(folder), `.half-${process.pid}.db`);
-  rmSync(half, { force: true });
-  try {
-    copyTo(db, half);
-    renameSync(half, path.join(folderOf(folder), free));
-  } finally {
-    rmSync(half, { force: true });
-  }
+  copyTo(db, path.join(folderOf(folder), free));
   if (kind !== 'asked-for') for (const old of listBackups(folder).filter((one) => one.kind === kind).slice(COPIES_KEPT)) rmSync(path.join(folderOf(folder), old.name), { force: true });
   return listBackups(folder).find(({ name }) => name === free)!;
 }
 
-/** A copy of the data as it is now, in one file that was not there. @source SQLite, "VACUUM INTO" */
+/** A copy of the data as it is now, in one file that was not there, under its name only when it is whole. @source SQLite, "VACUUM INTO" */
 export function copyTo(db: Db, file: string): void {
-  connectionOf(db).prepare('VACUUM INTO ?').run(file);
+  if (existsSync(file)) throw new Error(`${file} is there already`);
+  const half = file + HALF;
+  rmSync(half, { force: true }); // of one that was killed
+  try {
+    connectionOf(db).prepare('VACUUM INTO ?').run(half);
+    renameSync(half, file);
+  } finally {
+    rmSync(half, { force: true });
+  }
 }
 
 const DAY_MS = 86_400_000;
@@ -61,6 +66,8 @@ export function backUpDaily(db: Db, folder: string, now_ms: number): Backup | un
   return last && Math.floor(last.at_ms / DAY_MS) >= Math.floor(now_ms / DAY_MS) ? undefined : backUp(db, folder, 'daily', now_ms);
 }
 
+/** Where a copy is looked through before it is put in place. */
+const BESIDE = '.restore-';
 /** What belongs to the devices that were let in is not brought back: who was sent away stays away. */
 const RESTORED = ['facts', 'own_parts', 'systems', 'revisions'] as const;
 
@@ -74,16 +81,20 @@ export function restoreBackup(db: Db, folder: string, file: string, now_ms: numb
   if (!existsSync(file)) return failure('missing', file, `There is no file ${file}.`);
   const foreign = notSqlite(file);
   if (foreign) return foreign;
-  const beside = path.join(mkdtempSync(path.join(folder, '.restore-')), 'copy.db');
+  // What one that was killed left behind goes with the next.
+  for (const old of readdirSync(folder).filter((name) => name.startsWith(BESIDE))) rmSync(path.join(folder, old), { recursive: true, force: true });
+  const beside = path.join(mkdtempSync(path.join(folder, BESIDE)), 'copy.db');
+  let at = file;
   try {
     copyFileSync(file, beside);
     const faulty = broughtUp(beside, file);
     if (faulty) return faulty;
+    at = connectionOf(db).name; // from here on it is the data that cannot be written
     const before = backUp(db, folder, 'before-restore', now_ms);
     const count = putInPlace(db, beside, now_ms);
     return success({ systems: count, before });
   } catch (error) {
-    return storeFault(error, file);
+    return storeFault(error, at);
   } finally {
     rmSync(path.dirname(beside), { recursive: true, force: true });
   }

@@ -15,10 +15,8 @@ export const AT_ONCE = { behavior: 'immediate' } as const;
 /** “GasL”: says in a file's head whose it is. @source SQLite, "PRAGMA application_id" */
 export const APPLICATION_ID = 0x4761734c;
 
-const connections = new WeakMap<object, Database.Database>();
-
 /** SQLite itself, for what has no place in the query language. */
-export const connectionOf = (db: Db): Database.Database => connections.get(db) ?? (db as unknown as { $client: Database.Database }).$client;
+export const connectionOf = (db: Db): Database.Database => (db as unknown as { readonly $client: Database.Database }).$client;
 
 /**
  * Opens a database file with WAL and foreign keys, and brings its tables up to
@@ -38,7 +36,8 @@ const SAVE_WAITS_MS = 5000;
 /** Brings the tables of an open file up to date; from then on it is waited for as a save waits. */
 export function broughtUpToDate(db: Db): void {
   migrate(db, { migrationsFolder: MIGRATIONS });
-  connectionOf(db).pragma(`application_id = ${APPLICATION_ID}`);
+  // Setting it writes, even what is there already.
+  if (connectionOf(db).pragma('application_id', { simple: true }) !== APPLICATION_ID) connectionOf(db).pragma(`application_id = ${APPLICATION_ID}`);
   connectionOf(db).pragma(`busy_timeout = ${SAVE_WAITS_MS}`);
 }
 
@@ -54,9 +53,7 @@ export function connected(file: string): Db {
     connection.pragma('foreign_keys = ON');
     // SQLite's own LIKE knows capitals of the Latin letters alone.
     connection.function('has_text', { deterministic: true }, (text, part) => Number(folded(text).includes(folded(part))));
-    const db = drizzle(connection, { schema });
-    connections.set(db, connection);
-    return db;
+    return drizzle(connection, { schema });
   } catch (error) {
     connection.close();
     throw error;

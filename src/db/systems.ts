@@ -7,8 +7,6 @@ import { facts, revisions, systems } from './schema';
 
 export type SystemRow = { readonly id: string; readonly revision: number; readonly updatedAt_ms: number; readonly variantOf: string | null; readonly document: SystemDocument };
 
-/** A system whose document cannot be read any more, with its text as it is kept. */
-export type Unreadable = { readonly id: string; readonly name: string; readonly text: string; readonly detail: string };
 export type Found = Outcome<SystemRow, 'missing' | 'unreadable'>;
 
 /** A document that an earlier Gas Line saved, in today's format. */

@@ -4,7 +4,8 @@ import path from 'node:path';
 import Database from 'better-sqlite3';
 import { seeded } from '@/core/seeded';
 import { demoText, enter, expect, saved, settled, test } from './app';
-import { freePort, OwnServer, ownFolder } from './ownServer';
+import { freePort } from '../../bench/served';
+import { OwnServer, ownFolder } from './ownServer';
 
 test('with --lan a phone comes in by the code, works on the same system, and is sent away; without it nothing but this machine is answered', async ({ page, browser }) => {
   // 127.0.0.2 stands for this machine's address on the network, and what asks there for the phone.

@@ -1,16 +1,8 @@
 import { spawn, type ChildProcess } from 'node:child_process';
 import { mkdtempSync } from 'node:fs';
-import net from 'node:net';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
-
-/** A port that nothing answers at. */
-export const freePort = (): Promise<number> => new Promise((done) => {
-  const probe = net.createServer().listen(0, '127.0.0.1', () => {
-    const { port } = probe.address() as net.AddressInfo;
-    probe.close(() => done(port));
-  });
-});
+import { freePort } from '../../bench/served';
 
 export const ownFolder = (): string => mkdtempSync(path.join(tmpdir(), 'gasline-own-'));
 

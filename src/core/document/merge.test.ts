@@ -65,6 +65,18 @@ describe('what two devices changed', () => {
     expect(mergeSystems(start, gone, way)).toMatchObject({ ok: false, places: [], detail: expect.stringContaining('does not exist') as string });
   });
 
+  it('a tank that the other put in stands as the other has it', () => {
+    const tank = { ...base.tanks[0]!, id: 'new', name: 'New', ports: [], pickups: [], senders: [], sightTubes: [], dipsticks: [], calibrations: [], parts: [], slices: [], plates: [], built: [] };
+    const theirs = set(withAdded(base, ['tanks'], tank), 'conditions.fills', [...base.conditions.fills, { tank: 'new', fill_ratio: 0.25 }]);
+    const merged = mergeSystems(base, set(base, 'conditions.pitch_deg', 5), theirs);
+    expect(merged).toMatchObject({ ok: true, value: { conditions: { pitch_deg: 5 } } });
+    if (merged.ok) expect(merged.value.conditions.fills).toEqual(theirs.conditions.fills);
+    // And one that it took out leaves no filling behind.
+    const out = mergeSystems(theirs, set(theirs, 'conditions.pitch_deg', 5), base);
+    if (out.ok) expect(out.value.conditions.fills).toEqual(base.conditions.fills);
+    expect(out.ok).toBe(true);
+  });
+
   it('how the system happens to stand is everyone’s own', () => {
     const merged = mergeSystems(base, set(base, 'conditions.pitch_deg', 5), set(base, 'conditions.pitch_deg', -5));
     expect(merged).toMatchObject({ ok: true, value: { conditions: { pitch_deg: 5 } } });

@@ -13,13 +13,14 @@ const NONE = Symbol('none');
 /**
  * Two systems that were both changed from one: the changes of both, where they
  * do not meet. Entries of lists go by their id. How the system happens to stand
- * is no part of the plan: there `mine` counts.
+ * is no part of the plan: there `mine` counts, but for tanks that it does not know.
  */
 export function mergeSystems(base: SystemDocument, mine: SystemDocument, theirs: SystemDocument): Merged {
   const places: Path[] = [];
   const merged = merge(base, mine, theirs, [], places) as SystemDocument;
   if (places.length > 0) return { ok: false, places };
-  const value = { ...merged, conditions: { ...mine.conditions, fills: mine.conditions.fills.filter(({ tank }) => merged.tanks.some(({ id }) => id === tank)) } };
+  const fills = [...mine.conditions.fills, ...theirs.conditions.fills.filter(({ tank }) => mine.conditions.fills.every((own) => own.tank !== tank))];
+  const value = { ...merged, conditions: { ...mine.conditions, fills: fills.filter(({ tank }) => merged.tanks.some(({ id }) => id === tank)) } };
   const parsed = parseSystem(value);
   return parsed.ok ? parsed : { ok: false, places: [], detail: parsed.error.detail };
 }

@@ -1,4 +1,4 @@
-import { array, boolean, number, object, string, type InferType } from 'yup';
+import { array, number, object, string, type InferType } from 'yup';
 import type { Outcome } from '../outcome';
 import { ROLES, type Role } from '../units';
 import { NUMBER_KEYS, type NumberKey, type Numbers } from './numbers';
@@ -12,7 +12,6 @@ export const cardSchema = object({
   stops: count(), warns: count(), notes: count(), notJudged: count(),
   /** Why nothing could be worked out. */
   fails: string().max(400).optional(),
-  whole: boolean().oneOf([true], 'a card is kept when it is whole').required(),
 }).noUnknown();
 
 function count() {
@@ -32,9 +31,9 @@ export function cardOf(numbers: Numbers, { findings, notJudged }: Counted): Card
       const found: Outcome<{ value: number; role: Role }> = numbers[key];
       return found.ok && Number.isFinite(found.value.value) ? [{ key, ...found.value }] : [];
     }),
-    stops: of('stop'), warns: of('warn'), notes: of('note'), notJudged: notJudged.length, whole: true,
+    stops: of('stop'), warns: of('warn'), notes: of('note'), notJudged: notJudged.length,
   };
 }
 
 /** The card of one that cannot be worked out at all. */
-export const failedCard = (detail: string): Card => ({ numbers: [], stops: 0, warns: 0, notes: 0, notJudged: 0, fails: detail.slice(0, 400), whole: true });
+export const failedCard = (detail: string): Card => ({ numbers: [], stops: 0, warns: 0, notes: 0, notJudged: 0, fails: detail.slice(0, 400) });

@@ -1,5 +1,4 @@
-export const DECIMAL_MARKS = ['point', 'comma'] as const;
-export type DecimalMark = (typeof DECIMAL_MARKS)[number];
+export type DecimalMark = 'point' | 'comma';
 const SIGN: Readonly<Record<DecimalMark, string>> = { point: '.', comma: ',' };
 
 /** A number in a table is no longer than this; what is longer is something else. */

@@ -3,7 +3,7 @@
  * `stl.ts` and `stlRead.ts` for a tank's inside, `templateSvg.ts` for what is cut in card.
  */
 export { csvText, unguarded } from './csv';
-export { cellNumber, DECIMAL_MARKS, decimalMark, quoted, type DecimalMark, type MarkFound } from './csvNumbers';
+export { cellNumber, decimalMark, quoted, type DecimalMark } from './csvNumbers';
 export { NOT_UTF8, PLAIN_NAME, PLAIN_TEXT, plainName, utf8Text } from './plainText';
 export { MOST_NESTED, readJson, type JsonCode } from './json';
 export { cornerLetter, templateSvg, type TemplateSheet } from './templateSvg';

@@ -146,6 +146,9 @@ describe('another device on the same system', () => {
       expect(state()).toMatchObject({ kind: 'failed', conflict: true });
       expect(useSaveState.getState().conflict).toMatchObject({ revision: 9, places: [LENGTH.slice(0, -1)] });
       expect(there.revision).toBe(9);
+      const asked = calls.length;
+      await takeOthers('one', 9);
+      expect(calls).toHaveLength(asked);
       settleConflict(keep);
       await saveNow();
       expect(state()).toEqual({ kind: 'saved' });

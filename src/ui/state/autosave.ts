@@ -129,9 +129,9 @@ export function settleConflict(keep: 'mine' | 'theirs'): void {
   void saveNow();
 }
 
-/** Takes in what another device saved, where nothing here is unsaved. */
+/** Takes in what another device saved, where nothing here is unsaved; while a conflict waits for its answer, nothing is sent or taken. */
 export async function takeOthers(id: string, revision: number): Promise<void> {
-  if (id !== saved.id || revision <= saved.revision || inFlight) return;
+  if (id !== saved.id || revision <= saved.revision || inFlight || useSaveState.getState().conflict) return;
   if (isDirty()) return void (await saveNow());
   const there = await onServer(id);
   if (!there || useEditor.getState().id !== id || there.revision <= saved.revision || isDirty() || inFlight) return;

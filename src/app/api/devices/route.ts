@@ -6,8 +6,8 @@ import { hereOnly, refuse } from '@/server/http';
 
 export const dynamic = 'force-dynamic';
 
-/** The devices that were let in, and whether the network is answered at all. */
-export const GET = hereOnly((): Response => Response.json({ devices: listDevices(database()), addresses: ownAddresses() }));
+/** The devices that were let in. */
+export const GET = hereOnly((): Response => Response.json({ devices: listDevices(database()) }));
 
 /** A new code to let a device in by, with its picture. */
 export const POST = hereOnly((request: Request): Response => {
