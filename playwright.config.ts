@@ -4,14 +4,17 @@ import path from 'node:path';
 import { defineConfig } from '@playwright/test';
 
 const PORT = Number(process.env.GASLINE_TEST_PORT ?? 3217);
-const CHROMIUM = process.env.GASLINE_CHROMIUM ?? ['/usr/bin/chromium', '/usr/bin/chromium-browser', '/usr/bin/google-chrome'].find(existsSync);
+const CHROMIUM =
+  process.env.GASLINE_CHROMIUM ??
+  ['/usr/bin/chromium', '/usr/bin/chromium-browser', '/usr/bin/google-chrome'].find(existsSync);
 
 /** Each run has a data folder of its own, with the demo in it. */
 const data = (process.env.GASLINE_TEST_DATA ??= mkdtempSync(path.join(tmpdir(), 'gasline-browser-')));
 
 export default defineConfig({
   testDir: 'tests/browser',
-  // A page has workers of its own and keeps more than one core busy: two at a time take two thirds of the time, but each longer.
+  // A page has workers of its own and keeps more than one core busy: two at a time take two thirds of the time, but
+  // each longer.
   fullyParallel: false,
   workers: 2,
   retries: 0,
@@ -24,7 +27,14 @@ export default defineConfig({
     trace: 'retain-on-failure',
     launchOptions: {
       ...(CHROMIUM ? { executablePath: CHROMIUM } : {}),
-      args: ['--no-sandbox', '--disable-quic', '--no-first-run', '--disable-background-networking', '--disable-component-update', '--disable-sync'],
+      args: [
+        '--no-sandbox',
+        '--disable-quic',
+        '--no-first-run',
+        '--disable-background-networking',
+        '--disable-component-update',
+        '--disable-sync',
+      ],
     },
   },
   webServer: {

@@ -9,7 +9,8 @@ export default defineConfig({
     setupFiles: ['tests/setup.ts'],
     environment: 'node',
     reporters: ['dot'],
-    // One set of modules for all files of a worker: loading the kernel and the schema for each took longer than the tests.
+    // One set of modules for all files of a worker: loading the kernel and the schema for each took longer than the
+    // tests.
     isolate: false,
     // All of the machine: nothing else runs meanwhile.
     maxWorkers: availableParallelism(),

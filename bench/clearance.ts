@@ -17,13 +17,26 @@ export const clearance20: Bench = {
     const surface = largeMesh();
     const times = Array.from({ length: WARM_UP + ROUNDS }, (_, round) => {
       const things = obstacles(round);
-      const body = { id: 'tank', name: 'Tank', at: AT_HOME, pieces: [{ id: 'tank', name: 'Tank', surface: { ...surface } }] };
+      const body = {
+        id: 'tank',
+        name: 'Tank',
+        at: AT_HOME,
+        pieces: [{ id: 'tank', name: 'Tank', surface: { ...surface } }],
+      };
       const from = performance.now();
       for (const thing of things) clearanceTo(body, thing);
       return performance.now() - from;
     }).slice(WARM_UP);
     const value = Number(percentile(times, 0.5).toFixed(1));
-    return { name: 'clearance-20', value, unit: 'ms', ratio: null, goal: GOAL_MS, met: value <= GOAL_MS, reference: `${surface.triangles.length / 3} triangles, ${THINGS} obstacles, sorting of the tank's triangles included, median of ${ROUNDS}, warm` };
+    return {
+      name: 'clearance-20',
+      value,
+      unit: 'ms',
+      ratio: null,
+      goal: GOAL_MS,
+      met: value <= GOAL_MS,
+      reference: `${surface.triangles.length / 3} triangles, ${THINGS} obstacles, sorting of the tank's triangles included, median of ${ROUNDS}, warm`,
+    };
   },
 };
 
@@ -31,8 +44,23 @@ function obstacles(round: number): Thing[] {
   const chance = seeded(round + 1);
   return Array.from({ length: THINGS }, (_, i) => {
     const angle = (2 * Math.PI * i) / THINGS;
-    const at: Vec3 = [-0.3 + 1.6 * chance.uniform(), 0.4 + 0.6 * Math.cos(angle) - 0.05, 0.4 + 0.6 * Math.sin(angle) - 0.05];
-    const shape = i % 2 ? boxMesh(0.1, 0.1, 0.1) : unwrap(vesselMesh({ radius_m: 0.04, shell_m: 0.3, axis: 'x', nearEnd: 'flat', farEnd: 'flat' }));
-    return { id: `thing-${i}`, name: `Thing ${i}`, role: 'obstacle', surface: posedMesh(shape, shiftBy(at)), motions: [], keep_m: 0, removable: false };
+    const at: Vec3 = [
+      -0.3 + 1.6 * chance.uniform(),
+      0.4 + 0.6 * Math.cos(angle) - 0.05,
+      0.4 + 0.6 * Math.sin(angle) - 0.05,
+    ];
+    const shape =
+      i % 2
+        ? boxMesh(0.1, 0.1, 0.1)
+        : unwrap(vesselMesh({ radius_m: 0.04, shell_m: 0.3, axis: 'x', nearEnd: 'flat', farEnd: 'flat' }));
+    return {
+      id: `thing-${i}`,
+      name: `Thing ${i}`,
+      role: 'obstacle',
+      surface: posedMesh(shape, shiftBy(at)),
+      motions: [],
+      keep_m: 0,
+      removable: false,
+    };
   });
 }

@@ -23,14 +23,31 @@ export const fitChance: Bench = {
       const measured = Array.from({ length: GAPS }, () => 0.004 + 0.006 * chance.normal());
       // What is really there differs from what was measured by the errors.
       const real = measured.map((margin, g) => margin + moves[g]!.reduce((sum, move, j) => sum + move * errors[j]!, 0));
-      const stated = chanceAllPositive(measured.map((margin_m, g) => ({ margin_m, profiles: moves[g]!.map((move) => ({ at: [1], moves_m: [move] })) })));
+      const stated = chanceAllPositive(
+        measured.map((margin_m, g) => ({
+          margin_m,
+          profiles: moves[g]!.map((move) => ({ at: [1], moves_m: [move] })),
+        })),
+      );
       const into = classes[Math.min(CLASSES - 1, Math.floor(stated * CLASSES))]!;
       into.count++;
       into.stated += stated;
       into.fitted += real.every((margin) => margin >= 0) ? 1 : 0;
     }
-    const worst = Math.max(...classes.filter(({ count }) => count > 100).map(({ count, stated, fitted }) => Math.abs(stated - fitted) / count));
+    const worst = Math.max(
+      ...classes
+        .filter(({ count }) => count > 100)
+        .map(({ count, stated, fitted }) => Math.abs(stated - fitted) / count),
+    );
     const value = Number(worst.toFixed(3));
-    return { name: 'fit-chance', value, unit: 'worst gap between stated chance and share that fitted', ratio: null, goal: GOAL, met: value <= GOAL, reference: `${WORLDS} seeded worlds: ${classes.map(({ count, stated, fitted }) => (count ? `${(stated / count).toFixed(2)} said, ${(fitted / count).toFixed(2)} fitted` : '–')).join('; ')}` };
+    return {
+      name: 'fit-chance',
+      value,
+      unit: 'worst gap between stated chance and share that fitted',
+      ratio: null,
+      goal: GOAL,
+      met: value <= GOAL,
+      reference: `${WORLDS} seeded worlds: ${classes.map(({ count, stated, fitted }) => (count ? `${(stated / count).toFixed(2)} said, ${(fitted / count).toFixed(2)} fitted` : '–')).join('; ')}`,
+    };
   },
 };

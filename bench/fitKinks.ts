@@ -6,10 +6,15 @@ import type { Bench } from './measure';
 const WORLDS = 40;
 const DRAWS = 4000;
 const GOAL = 0.02;
-/** The chance found by so many draws strays itself; a world counts as off by what is over this many of its deviations. */
+/**
+ * The chance found by so many draws strays itself; a world counts as off by what is over this many of its deviations.
+ */
 const OPEN_SIGMAS = 2;
 
-/** Worlds full of places where the nearest point changes: the chance stated against that of drawing every value and measuring anew. */
+/**
+ * Worlds full of places where the nearest point changes: the chance stated against that of drawing every value and
+ * measuring anew.
+ */
 export const fitKinks: Bench = {
   name: 'fit-kinks',
   async run() {
@@ -24,6 +29,14 @@ export const fitKinks: Bench = {
     const value = Number(Math.max(...offs.map(({ sure }) => sure)).toFixed(3));
     const raw = Math.max(...offs.map(({ off }) => Math.abs(off)));
     const mean = offs.reduce((sum, { off }) => sum + off, 0) / WORLDS;
-    return { name: 'fit-kinks', value, unit: 'worst stated less true chance beyond what the draws leave open', ratio: null, goal: GOAL, met: value <= GOAL, reference: `${WORLDS} seeded worlds, ${DRAWS} draws each: ${raw.toFixed(3)} at worst with theirs, ${mean.toFixed(4)} in the mean` };
+    return {
+      name: 'fit-kinks',
+      value,
+      unit: 'worst stated less true chance beyond what the draws leave open',
+      ratio: null,
+      goal: GOAL,
+      met: value <= GOAL,
+      reference: `${WORLDS} seeded worlds, ${DRAWS} draws each: ${raw.toFixed(3)} at worst with theirs, ${mean.toFixed(4)} in the mean`,
+    };
   },
 };

@@ -1,4 +1,11 @@
-import { chosen, draftSystem, measured, type Known, type MeasuredBayDocument, type SystemDocument } from '../src/core/document';
+import {
+  chosen,
+  draftSystem,
+  measured,
+  type Known,
+  type MeasuredBayDocument,
+  type SystemDocument,
+} from '../src/core/document';
 import { fitOf } from '../src/core/evaluate';
 import { seeded, type Chance } from '../src/core/fit';
 import { loadKernel, placed, poseOf } from '../src/core/geometry';
@@ -42,9 +49,21 @@ export const fitSurvey: Bench = {
       into.stated += stated;
       into.fitted += goesIn(truth) ? 1 : 0;
     }
-    const worst = Math.max(...classes.filter(({ count }) => count > 20).map(({ count, stated, fitted }) => Math.abs(stated - fitted) / count));
+    const worst = Math.max(
+      ...classes
+        .filter(({ count }) => count > 20)
+        .map(({ count, stated, fitted }) => Math.abs(stated - fitted) / count),
+    );
     const value = Number(worst.toFixed(3));
-    return { name: 'fit-survey', value, unit: 'worst gap between stated chance and share that fitted, bay surveyed', ratio: null, goal: GOAL, met: value <= GOAL, reference: `${WORLDS} seeded bays: ${classes.map(({ count, stated, fitted }) => (count ? `${count} with ${(stated / count).toFixed(2)} said, ${(fitted / count).toFixed(2)} fitted` : '–')).join('; ')}` };
+    return {
+      name: 'fit-survey',
+      value,
+      unit: 'worst gap between stated chance and share that fitted, bay surveyed',
+      ratio: null,
+      goal: GOAL,
+      met: value <= GOAL,
+      reference: `${WORLDS} seeded bays: ${classes.map(({ count, stated, fitted }) => (count ? `${count} with ${(stated / count).toFixed(2)} said, ${(fitted / count).toFixed(2)} fitted` : '–')).join('; ')}`,
+    };
   },
 };
 
@@ -54,15 +73,32 @@ export const fitSurvey: Bench = {
  * one place as at another, from well clear to well foul: a chance stated from
  * the measurement alone knows nothing of where bays usually end.
  */
-type Truth = { readonly y_m: number; readonly z_m: number; readonly outlines: readonly (readonly Corner[])[]; readonly yaw_rad: number; readonly roll_rad: number };
+type Truth = {
+  readonly y_m: number;
+  readonly z_m: number;
+  readonly outlines: readonly (readonly Corner[])[];
+  readonly yaw_rad: number;
+  readonly roll_rad: number;
+};
 
 function drawn(chance: Chance, turned: boolean): Truth {
   const some = (): number => 0.003 * chance.normal();
   const outline = (): Corner[] => {
     const [w, h] = [WIDE + AMPLE_M + some(), TALL + AMPLE_M + some()];
-    return [[0, 0], [w, 0], [w + some(), h], [some(), h + some()]];
+    return [
+      [0, 0],
+      [w, 0],
+      [w + some(), h],
+      [some(), h + some()],
+    ];
   };
-  return { y_m: TIGHT_M * (2 * chance.uniform() - 1), z_m: -AMPLE_M / 2, outlines: [outline(), outline()], yaw_rad: turned ? (TURN_RAD / 2) * chance.normal() : 0, roll_rad: turned ? (TURN_RAD / 2) * chance.normal() : 0 };
+  return {
+    y_m: TIGHT_M * (2 * chance.uniform() - 1),
+    z_m: -AMPLE_M / 2,
+    outlines: [outline(), outline()],
+    yaw_rad: turned ? (TURN_RAD / 2) * chance.normal() : 0,
+    roll_rad: turned ? (TURN_RAD / 2) * chance.normal() : 0,
+  };
 }
 
 /** The bay as someone with a tape finds it. */
@@ -70,45 +106,102 @@ function taken({ y_m, z_m, outlines }: Truth, chance: Chance, turned: boolean): 
   const read = (value: number, spread: number): Known => measured(value + (spread / 2) * chance.normal(), spread);
   const rough = (value: number): Known => ({ value: value + 0.005 * chance.normal(), spread: 0.01, origin: 'assumed' });
   const station = (id: string, at: number, corners: readonly Corner[]) => ({
-    id, name: id, at_m: chosen(at),
-    corners: corners.map(([across, up], i) => ({ across_m: i === 0 ? chosen(0) : rough(across), up_m: i === 0 ? chosen(0) : i === 1 ? read(up, TAPE_M) : rough(up) })),
+    id,
+    name: id,
+    at_m: chosen(at),
+    corners: corners.map(([across, up], i) => ({
+      across_m: i === 0 ? chosen(0) : rough(across),
+      up_m: i === 0 ? chosen(0) : i === 1 ? read(up, TAPE_M) : rough(up),
+    })),
   });
-  const measures = outlines.flatMap((corners, s) => ([[0, 1], [1, 2], [2, 3], [3, 0], [0, 2], [1, 3]] as const).map(([a, b]) => ({
-    id: `length-${s}-${a}-${b}`, from: { station: NAMES[s]!, corner: a }, to: { station: NAMES[s]!, corner: b }, how: 'straight' as const,
-    length_m: read(Math.hypot(corners[a]![0] - corners[b]![0], corners[a]![1] - corners[b]![1]), TAPE_M),
-  })));
+  const measures = outlines.flatMap((corners, s) =>
+    (
+      [
+        [0, 1],
+        [1, 2],
+        [2, 3],
+        [3, 0],
+        [0, 2],
+        [1, 3],
+      ] as const
+    ).map(([a, b]) => ({
+      id: `length-${s}-${a}-${b}`,
+      from: { station: NAMES[s]!, corner: a },
+      to: { station: NAMES[s]!, corner: b },
+      how: 'straight' as const,
+      length_m: read(Math.hypot(corners[a]![0] - corners[b]![0], corners[a]![1] - corners[b]![1]), TAPE_M),
+    })),
+  );
   const wall = (id: string) => ({ id, name: id, kind: 'wall' as const });
   const bay: MeasuredBayDocument = {
-    kind: 'measured', axis: 'x', x_m: chosen(-0.05), y_m: read(y_m, PLACE_M), z_m: read(z_m, 0.001), sides: ['under', 'port', 'over', 'starboard'].map(wall),
-    nearEnd: { name: 'Aft', kind: 'open' }, farEnd: { name: 'Fore', kind: 'open' }, stations: NAMES.map((id, s) => station(id, s * (LONG + 0.1), outlines[s]!)), measures, curves: [],
+    kind: 'measured',
+    axis: 'x',
+    x_m: chosen(-0.05),
+    y_m: read(y_m, PLACE_M),
+    z_m: read(z_m, 0.001),
+    sides: ['under', 'port', 'over', 'starboard'].map(wall),
+    nearEnd: { name: 'Aft', kind: 'open' },
+    farEnd: { name: 'Fore', kind: 'open' },
+    stations: NAMES.map((id, s) => station(id, s * (LONG + 0.1), outlines[s]!)),
+    measures,
+    curves: [],
   };
   const level = measured(0, (180 / Math.PI) * TURN_RAD);
   const [tank] = SYSTEM.tanks;
-  return { ...SYSTEM, fit: { ...SYSTEM.fit, bay }, tanks: turned ? [{ ...tank!, mounting: { ...tank!.mounting, yaw_deg: level, roll_deg: level } }] : SYSTEM.tanks };
+  return {
+    ...SYSTEM,
+    fit: { ...SYSTEM.fit, bay },
+    tanks: turned ? [{ ...tank!, mounting: { ...tank!.mounting, yaw_deg: level, roll_deg: level } }] : SYSTEM.tanks,
+  };
 }
 const NAMES = ['aft-cut', 'fore-cut'] as const;
 
-const DRAFT = draftSystem({ name: 'Survey', vehicle: 'road', consumer: 'diesel-engine', power_W: 20e3, holds_m3: 0.06 });
+const DRAFT = draftSystem({
+  name: 'Survey',
+  vehicle: 'road',
+  consumer: 'diesel-engine',
+  power_W: 20e3,
+  holds_m3: 0.06,
+});
 const none = chosen(0);
 const SYSTEM: SystemDocument = {
-  ...DRAFT, lines: [], mounts: [],
-  tanks: [{
-    ...DRAFT.tanks[0]!, dimensions: 'outside', shape: { kind: 'box', length_m: chosen(LONG), width_m: chosen(WIDE), height_m: chosen(TALL) }, ports: [], pickups: [], senders: [],
-    mounting: { x_m: none, y_m: none, z_m: none, yaw_deg: none, pitch_deg: none, roll_deg: none },
-  }],
+  ...DRAFT,
+  lines: [],
+  mounts: [],
+  tanks: [
+    {
+      ...DRAFT.tanks[0]!,
+      dimensions: 'outside',
+      shape: { kind: 'box', length_m: chosen(LONG), width_m: chosen(WIDE), height_m: chosen(TALL) },
+      ports: [],
+      pickups: [],
+      senders: [],
+      mounting: { x_m: none, y_m: none, z_m: none, yaw_deg: none, pitch_deg: none, roll_deg: none },
+    },
+  ],
 };
 
 /** Every edge of the tank as it stands lies within the true outline all along: on the inner side of each ruled wall. */
 function goesIn({ y_m, z_m, outlines, yaw_rad, roll_rad }: Truth): boolean {
   const pose = poseOf([0, 0, 0], { yaw_rad, pitch_rad: 0, roll_rad });
-  const section: Corner[] = [[0, 0], [WIDE, 0], [WIDE, TALL], [0, TALL]];
-  return Array.from({ length: ALONG + 1 }, (_, i) => (LONG * i) / ALONG).every((along) => section.every(([across, up]) => {
-    const [x, y, z] = placed(pose, [along, across, up]);
-    const share = (0.05 + x) / (LONG + 0.1);
-    const outline = outlines[0]!.map(([a, b], i): Corner => [y_m + a + share * (outlines[1]![i]![0] - a), z_m + b + share * (outlines[1]![i]![1] - b)]);
-    return outline.every(([a, b], i) => {
-      const [c, d] = outline[(i + 1) % outline.length]!;
-      return (c - a) * (z - b) - (d - b) * (y - a) >= 0;
-    });
-  }));
+  const section: Corner[] = [
+    [0, 0],
+    [WIDE, 0],
+    [WIDE, TALL],
+    [0, TALL],
+  ];
+  return Array.from({ length: ALONG + 1 }, (_, i) => (LONG * i) / ALONG).every((along) =>
+    section.every(([across, up]) => {
+      const [x, y, z] = placed(pose, [along, across, up]);
+      const share = (0.05 + x) / (LONG + 0.1);
+      const outline = outlines[0]!.map(([a, b], i): Corner => [
+        y_m + a + share * (outlines[1]![i]![0] - a),
+        z_m + b + share * (outlines[1]![i]![1] - b),
+      ]);
+      return outline.every(([a, b], i) => {
+        const [c, d] = outline[(i + 1) % outline.length]!;
+        return (c - a) * (z - b) - (d - b) * (y - a) >= 0;
+      });
+    }),
+  );
 }

@@ -15,7 +15,26 @@ import { wayOutSnow, wayScenesFound } from './wayOut';
 import type { Bench } from './measure';
 
 /** `npm run bench [-- --json] [-- --only NAME]`. To add one, add it to this list. */
-const BENCHES: readonly Bench[] = [editToNumbers, volumeQuery, attitudeMap61, clearance20, wayOutSnow, wayScenesFound, fitChance, fitKinks, fitSurvey, ...networkBenches, networkFuzz, body60k, home500, save1500k, openLarge, checkLarge, pourSlips, pourCoverage];
+const BENCHES: readonly Bench[] = [
+  editToNumbers,
+  volumeQuery,
+  attitudeMap61,
+  clearance20,
+  wayOutSnow,
+  wayScenesFound,
+  fitChance,
+  fitKinks,
+  fitSurvey,
+  ...networkBenches,
+  networkFuzz,
+  body60k,
+  home500,
+  save1500k,
+  openLarge,
+  checkLarge,
+  pourSlips,
+  pourCoverage,
+];
 
 async function main(): Promise<number> {
   const { values } = parseArgs({ options: { json: { type: 'boolean' }, only: { type: 'string' } } });
@@ -26,12 +45,19 @@ async function main(): Promise<number> {
   }
   for (const bench of chosen) {
     const measured = await bench.run();
-    console.log(values.json ? JSON.stringify(measured) : `${measured.met ? 'met   ' : 'MISSED'} ${measured.name}: ${measured.value} ${measured.unit} (goal ${measured.goal}; ${measured.reference})`);
+    console.log(
+      values.json
+        ? JSON.stringify(measured)
+        : `${measured.met ? 'met   ' : 'MISSED'} ${measured.name}: ${measured.value} ${measured.unit} (goal ${measured.goal}; ${measured.reference})`,
+    );
   }
   return 0;
 }
 
-main().then((code) => process.exit(code), (error: unknown) => {
-  console.error(error);
-  process.exit(1);
-});
+main().then(
+  (code) => process.exit(code),
+  (error: unknown) => {
+    console.error(error);
+    process.exit(1);
+  },
+);

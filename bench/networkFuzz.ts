@@ -10,6 +10,14 @@ export const networkFuzz: Bench = {
     const { wrong, refused } = fuzzed(NETWORKS, 2, 100_000);
     const value = wrong.length + refused.length;
     const first = [...wrong, ...refused][0];
-    return { name: 'network-fuzz', value, unit: 'wrong or refused', ratio: null, goal: 0, met: value === 0, reference: `of ${NETWORKS}: ${wrong.length} faults, ${refused.length} refused${first ? `, first ${first}` : ''}` };
+    return {
+      name: 'network-fuzz',
+      value,
+      unit: 'wrong or refused',
+      ratio: null,
+      goal: 0,
+      met: value === 0,
+      reference: `of ${NETWORKS}: ${wrong.length} faults, ${refused.length} refused${first ? `, first ${first}` : ''}`,
+    };
   },
 };

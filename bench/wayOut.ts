@@ -18,14 +18,25 @@ export const wayOutSnow: Bench = {
     const from = performance.now();
     const order = orderOut(system, 'main', { seed: 1, mostLooks: 30_000 });
     const value = Number(((performance.now() - from) / 1000).toFixed(2));
-    return { name: 'way-out', value, unit: 's', ratio: null, goal: GOAL_S, met: order.ok && value < GOAL_S, reference: order.ok ? `${order.value.length} parts in order, first run` : `none found: ${order.error.detail}` };
+    return {
+      name: 'way-out',
+      value,
+      unit: 's',
+      ratio: null,
+      goal: GOAL_S,
+      met: order.ok && value < GOAL_S,
+      reference: order.ok ? `${order.value.length} parts in order, first run` : `none found: ${order.error.detail}`,
+    };
   },
 };
 
 const SEEDS = [11, 12, 13, 14, 15];
 const MOST_LOOKS = 200_000;
 
-/** Places that were made with one way out: through turned and raised holes, slanted sleeves, round corners at 90 to 97 % of the longest box, an S; half of them turned anyhow. */
+/**
+ * Places that were made with one way out: through turned and raised holes, slanted sleeves, round corners at 90 to 97 %
+ * of the longest box, an S; half of them turned anyhow.
+ */
 export const wayScenesFound: Bench = {
   name: 'way-scenes',
   async run() {
@@ -41,6 +52,14 @@ export const wayScenesFound: Bench = {
     }
     times.sort((a, b) => a - b);
     const value = (scenes.length - missed.length) / scenes.length;
-    return { name: 'way-scenes', value, unit: 'of the ways found', ratio: null, goal: 1, met: missed.length === 0, reference: `${scenes.length} places, median ${times[times.length >> 1]!.toFixed(1)} s, longest ${times.at(-1)!.toFixed(1)} s${missed.length > 0 ? `; not found: ${missed.join(', ')}` : ''}` };
+    return {
+      name: 'way-scenes',
+      value,
+      unit: 'of the ways found',
+      ratio: null,
+      goal: 1,
+      met: missed.length === 0,
+      reference: `${scenes.length} places, median ${times[times.length >> 1]!.toFixed(1)} s, longest ${times.at(-1)!.toFixed(1)} s${missed.length > 0 ? `; not found: ${missed.join(', ')}` : ''}`,
+    };
   },
 };

@@ -12,7 +12,11 @@ import type { Drill } from './index';
 const ID = 'drilled';
 
 /** What the data shows after a kill: what was lost of what had been answered, and what is half or damaged. */
-function lookedAt(folder: string, id: string, acknowledged: number): { readonly lost: boolean; readonly half: boolean; readonly corrupt: boolean } {
+function lookedAt(
+  folder: string,
+  id: string,
+  acknowledged: number,
+): { readonly lost: boolean; readonly half: boolean; readonly corrupt: boolean } {
   const db = openDatabase(dataFile(folder));
   try {
     const corrupt = connectionOf(db).pragma('quick_check(1)', { simple: true }) !== 'ok';
@@ -38,9 +42,15 @@ function add(sum: Tally, seen: ReturnType<typeof lookedAt>, acknowledged: number
   sum.corrupt += Number(seen.corrupt);
 }
 
-const said = ({ kills, acknowledged, lost, half, corrupt }: Tally, what: string) => ({ figures: `${kills} hard kills of ${what} during ${acknowledged} acknowledged saves: ${lost} lost, ${half} half-written, ${corrupt} damaged`, passed: lost + half + corrupt === 0 && acknowledged > kills });
+const said = ({ kills, acknowledged, lost, half, corrupt }: Tally, what: string) => ({
+  figures: `${kills} hard kills of ${what} during ${acknowledged} acknowledged saves: ${lost} lost, ${half} half-written, ${corrupt} damaged`,
+  passed: lost + half + corrupt === 0 && acknowledged > kills,
+});
 
-/** Kills what writes to the data, a process of its own, at some moment between its first answer and a fifth of a second later. */
+/**
+ * Kills what writes to the data, a process of its own, at some moment between its first answer and a fifth of a second
+ * later.
+ */
 export const writerKills: Drill = {
   name: 'kills',
   async run(share, seed) {
@@ -64,7 +74,9 @@ export const writerKills: Drill = {
 };
 
 function killedAfter(folder: string, chance: Chance, before: number): Promise<number> {
-  const writer = spawn(process.execPath, [process.env.GASLINE_DRILL_WRITER!, folder, ID], { stdio: ['ignore', 'pipe', 'inherit'] });
+  const writer = spawn(process.execPath, [process.env.GASLINE_DRILL_WRITER!, folder, ID], {
+    stdio: ['ignore', 'pipe', 'inherit'],
+  });
   let heard = '';
   let begun = false;
   writer.stdout.on('data', (text: Buffer) => {
@@ -74,11 +86,13 @@ function killedAfter(folder: string, chance: Chance, before: number): Promise<nu
     setTimeout(() => writer.kill('SIGKILL'), 200 * chance.uniform());
   });
   // Only whole lines were said.
-  return new Promise((done, failed) => writer.on('close', (code, signal) => {
-    // One that ended by itself was not killed, and proves nothing.
-    if (signal !== 'SIGKILL') failed(new Error(`the writer ended by itself with ${code}`));
-    else done(Number(heard.slice(0, heard.lastIndexOf('\n')).split('\n').at(-1)) || before);
-  }));
+  return new Promise((done, failed) =>
+    writer.on('close', (code, signal) => {
+      // One that ended by itself was not killed, and proves nothing.
+      if (signal !== 'SIGKILL') failed(new Error(`the writer ended by itself with ${code}`));
+      else done(Number(heard.slice(0, heard.lastIndexOf('\n')).split('\n').at(-1)) || before);
+    }),
+  );
 }
 
 /** Kills the whole server while pages save. */
@@ -96,7 +110,11 @@ export const serverKills: Drill = {
         const killer = setTimeout(() => process.kill(pid, 'SIGKILL'), until - performance.now());
         try {
           for (;;) {
-            const answer = await fetch(`${url}/api/systems/${id}`, { method: 'PUT', headers: { 'content-type': 'application/json', 'if-match': String(acknowledged) }, body: JSON.stringify({ ...boat, description: `revision ${acknowledged + 1}` }) });
+            const answer = await fetch(`${url}/api/systems/${id}`, {
+              method: 'PUT',
+              headers: { 'content-type': 'application/json', 'if-match': String(acknowledged) },
+              body: JSON.stringify({ ...boat, description: `revision ${acknowledged + 1}` }),
+            });
             if (!answer.ok) throw new Error(String(answer.status));
             acknowledged = ((await answer.json()) as { revision: number }).revision;
           }

@@ -1,7 +1,10 @@
 import { ensureChromium } from './chromium.mjs';
 import { bundled, ensureBuilt, ensureInstalled, run } from './setup.mjs';
 
-/** `npm run bench`: measures the built app in a real browser, and the core as it is shipped. Set-up speaks on stderr so that --json stays clean. */
+/**
+ * `npm run bench`: measures the built app in a real browser, and the core as it is shipped. Set-up speaks on stderr so
+ * that --json stays clean.
+ */
 console.log = console.error;
 await ensureInstalled();
 const chromium = ensureChromium();

@@ -13,9 +13,13 @@ export function ensureChromium() {
   if (canInstall) {
     console.log('Installing Chromium for the browser tests …');
     const quiet = { stdio: ['ignore', 'ignore', 'inherit'], env: { DEBIAN_FRONTEND: 'noninteractive' } };
-    if (run('apt-get', ['update', '-qq'], quiet) === 0) run('apt-get', ['install', '-y', '-qq', '--no-install-recommends', 'chromium'], quiet);
+    if (run('apt-get', ['update', '-qq'], quiet) === 0)
+      run('apt-get', ['install', '-y', '-qq', '--no-install-recommends', 'chromium'], quiet);
   }
   const installed = findChromium();
-  if (!installed) console.error('The browser tests need Chromium: install it (Debian: apt-get install chromium), or name it in GASLINE_CHROMIUM.');
+  if (!installed)
+    console.error(
+      'The browser tests need Chromium: install it (Debian: apt-get install chromium), or name it in GASLINE_CHROMIUM.',
+    );
   return installed;
 }

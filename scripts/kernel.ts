@@ -9,7 +9,8 @@ const FLAGS = ['--optimizeLevel', '3', '--shrinkLevel', '0', '--noAssert', '--ru
 export async function compiledKernel(): Promise<string> {
   let bytes: Uint8Array | undefined;
   const { error, stderr } = await asc.main(['newton.kernel.ts', '--outFile', 'kernel.wasm', ...FLAGS], {
-    readFile: (name) => (name.endsWith('.kernel.ts') ? readFileSync(path.join(FOLDER, path.basename(name)), 'utf8') : null),
+    readFile: (name) =>
+      name.endsWith('.kernel.ts') ? readFileSync(path.join(FOLDER, path.basename(name)), 'utf8') : null,
     writeFile: (name, contents) => {
       if (name.endsWith('.wasm')) bytes = contents as Uint8Array;
     },

@@ -9,10 +9,19 @@ const PORT = 3221;
 const BASE = `http://127.0.0.1:${PORT}`;
 const OUT = 'docs/screenshots';
 
-type Shot = { readonly name: string; readonly path: string; readonly dark?: boolean; readonly phone?: boolean; readonly before?: (page: Page) => Promise<void> };
+type Shot = {
+  readonly name: string;
+  readonly path: string;
+  readonly dark?: boolean;
+  readonly phone?: boolean;
+  readonly before?: (page: Page) => Promise<void>;
+};
 
 const tilt = async (page: Page): Promise<void> => {
-  for (const [label, value] of [['Pitch', '-6'], ['Roll', '9']] as const) {
+  for (const [label, value] of [
+    ['Pitch', '-6'],
+    ['Roll', '9'],
+  ] as const) {
     await page.getByLabel(label, { exact: true }).fill(value);
     await page.getByLabel(label, { exact: true }).press('Enter');
   }
@@ -20,48 +29,80 @@ const tilt = async (page: Page): Promise<void> => {
 
 const SHOTS: readonly Shot[] = [
   {
-    name: 'systems', path: '/',
+    name: 'systems',
+    path: '/',
     before: async (page) => {
-      for (const card of [0, 1, 2, 3]) await page.getByTestId('card-state').nth(card).filter({ hasNotText: 'Looking' }).waitFor({ timeout: 90_000 });
+      for (const card of [0, 1, 2, 3])
+        await page.getByTestId('card-state').nth(card).filter({ hasNotText: 'Looking' }).waitFor({ timeout: 90_000 });
     },
   },
   { name: 'new', path: '/new' },
   { name: 'fit', path: '/systems/forest-trailer?stage=fit', before: (page) => page.getByTestId('tightest').waitFor() },
   {
-    name: 'reach', path: '/systems/snow-vehicle?stage=fit',
+    name: 'reach',
+    path: '/systems/snow-vehicle?stage=fit',
     before: async (page) => {
       await page.getByTestId('reach-drain-tighten').click();
       await page.getByTestId('reach').getByTestId('fit-views').waitFor();
-      await page.getByTestId('reach').evaluate((element) => window.scrollTo(0, element.getBoundingClientRect().top + window.scrollY - 176));
+      await page
+        .getByTestId('reach')
+        .evaluate((element) => window.scrollTo(0, element.getBoundingClientRect().top + window.scrollY - 176));
     },
   },
-  { name: 'ports', path: '/systems/snow-vehicle?stage=ports', before: (page) => page.locator('[data-testid="sheets-sum"]').waitFor() },
-  { name: 'lines', path: '/systems/hill-climb-car?stage=lines', before: (page) => page.getByTestId('schematic').getByRole('button', { name: /Rail regulator,/ }).waitFor() },
-  { name: 'vents', path: '/systems/forest-trailer?stage=vents' },
-  { name: 'gauge', path: '/systems/snow-vehicle?stage=gauge', before: (page) => page.getByTestId('gauge-chart').waitFor() },
   {
-    name: 'calibration', path: '/systems/crab-boat?stage=gauge',
+    name: 'ports',
+    path: '/systems/snow-vehicle?stage=ports',
+    before: (page) => page.locator('[data-testid="sheets-sum"]').waitFor(),
+  },
+  {
+    name: 'lines',
+    path: '/systems/hill-climb-car?stage=lines',
+    before: (page) =>
+      page
+        .getByTestId('schematic')
+        .getByRole('button', { name: /Rail regulator,/ })
+        .waitFor(),
+  },
+  { name: 'vents', path: '/systems/forest-trailer?stage=vents' },
+  {
+    name: 'gauge',
+    path: '/systems/snow-vehicle?stage=gauge',
+    before: (page) => page.getByTestId('gauge-chart').waitFor(),
+  },
+  {
+    name: 'calibration',
+    path: '/systems/crab-boat?stage=gauge',
     before: async (page) => {
       await page.getByTestId('explained').waitFor();
-      await page.getByTestId('calibration-chart').evaluate((element) => window.scrollTo(0, element.getBoundingClientRect().top + window.scrollY - 176));
+      await page
+        .getByTestId('calibration-chart')
+        .evaluate((element) => window.scrollTo(0, element.getBoundingClientRect().top + window.scrollY - 176));
     },
   },
   { name: 'range', path: '/systems/crab-boat?stage=range' },
   { name: 'findings', path: '/systems/forest-trailer?stage=findings' },
   { name: 'measure', path: '/systems/forest-trailer?stage=measure' },
   {
-    name: 'map', path: '/systems/hill-climb-car?stage=ports',
-    before: (page) => page.getByTestId('attitude-map').evaluate((element) => window.scrollTo(0, element.getBoundingClientRect().top + window.scrollY - 176)),
+    name: 'map',
+    path: '/systems/hill-climb-car?stage=ports',
+    before: (page) =>
+      page
+        .getByTestId('attitude-map')
+        .evaluate((element) => window.scrollTo(0, element.getBoundingClientRect().top + window.scrollY - 176)),
   },
   ...(['baffles'] as const).map((name): Shot => ({
-    name, path: '/systems/crab-boat?stage=tank',
+    name,
+    path: '/systems/crab-boat?stage=tank',
     before: async (page) => {
       await page.getByTestId('table').getByRole('row').nth(2).waitFor();
-      await page.getByTestId(name).evaluate((element) => window.scrollTo(0, element.getBoundingClientRect().top + window.scrollY - 176));
+      await page
+        .getByTestId(name)
+        .evaluate((element) => window.scrollTo(0, element.getBoundingClientRect().top + window.scrollY - 176));
     },
   })),
   {
-    name: 'compare', path: '/systems/snow-vehicle?stage=tank',
+    name: 'compare',
+    path: '/systems/snow-vehicle?stage=tank',
     before: async (page) => {
       await page.getByRole('button', { name: 'Fork a variant' }).click();
       await page.waitForURL((url) => !url.pathname.includes('snow-vehicle'));
@@ -73,20 +114,27 @@ const SHOTS: readonly Shot[] = [
     },
   },
   {
-    name: 'shape', path: '/systems/snow-vehicle?stage=tank',
+    name: 'shape',
+    path: '/systems/snow-vehicle?stage=tank',
     before: async (page) => {
       await page.getByLabel('Shape', { exact: true }).selectOption('prism');
       await page.getByRole('button', { name: 'Add a point after 1, profile' }).click();
       await page.getByLabel('Profile, point 2, up').fill('-70');
       await page.getByLabel('Profile, point 2, up').press('Enter');
-      await page.getByTestId('sizes').evaluate((element) => window.scrollTo(0, element.getBoundingClientRect().top + window.scrollY - 176));
+      await page
+        .getByTestId('sizes')
+        .evaluate((element) => window.scrollTo(0, element.getBoundingClientRect().top + window.scrollY - 176));
     },
   },
   {
-    name: 'lines-dark', path: '/systems/crab-boat?stage=lines', dark: true,
+    name: 'lines-dark',
+    path: '/systems/crab-boat?stage=lines',
+    dark: true,
     before: async (page) => {
       await page.getByTestId('profile').waitFor();
-      await page.getByTestId('run').evaluate((element) => window.scrollTo(0, element.getBoundingClientRect().top + window.scrollY - 176));
+      await page
+        .getByTestId('run')
+        .evaluate((element) => window.scrollTo(0, element.getBoundingClientRect().top + window.scrollY - 176));
     },
   },
   { name: 'tank-phone', path: '/systems/crab-boat?stage=tank', phone: true },
@@ -95,12 +143,16 @@ const SHOTS: readonly Shot[] = [
 ];
 
 async function take(browser: Browser, shot: Shot): Promise<void> {
-  const context = await browser.newContext({ viewport: shot.phone ? { width: 390, height: 844 } : { width: 1280, height: 800 }, colorScheme: shot.dark ? 'dark' : 'light' });
+  const context = await browser.newContext({
+    viewport: shot.phone ? { width: 390, height: 844 } : { width: 1280, height: 800 },
+    colorScheme: shot.dark ? 'dark' : 'light',
+  });
   const page = await context.newPage();
   await page.goto(BASE + shot.path, { waitUntil: 'networkidle' });
   await shot.before?.(page);
   await page.evaluate(() => (document.activeElement as HTMLElement | null)?.blur());
-  if (new URL(page.url()).pathname.startsWith('/systems/')) await page.getByTestId('number-findings').filter({ hasNotText: '…' }).waitFor();
+  if (new URL(page.url()).pathname.startsWith('/systems/'))
+    await page.getByTestId('number-findings').filter({ hasNotText: '…' }).waitFor();
   await page.waitForTimeout(2500); // spreads are the last to come
   await page.screenshot({ path: path.join(OUT, `${shot.name}.png`) });
   await context.close();
@@ -108,14 +160,42 @@ async function take(browser: Browser, shot: Shot): Promise<void> {
 
 async function main(): Promise<void> {
   mkdirSync(OUT, { recursive: true });
-  const executablePath = process.env.GASLINE_CHROMIUM ?? ['/usr/bin/chromium', '/usr/bin/chromium-browser'].find(existsSync);
+  const executablePath =
+    process.env.GASLINE_CHROMIUM ?? ['/usr/bin/chromium', '/usr/bin/chromium-browser'].find(existsSync);
   const server = spawn(process.execPath, ['.next/serve.mjs', '--port', String(PORT)], {
-    stdio: 'ignore', env: { ...process.env, NODE_ENV: 'production', GASLINE_DEMO: '1', GASLINE_DATA: mkdtempSync(path.join(tmpdir(), 'gasline-shots-')) },
+    stdio: 'ignore',
+    env: {
+      ...process.env,
+      NODE_ENV: 'production',
+      GASLINE_DEMO: '1',
+      GASLINE_DATA: mkdtempSync(path.join(tmpdir(), 'gasline-shots-')),
+    },
   });
   try {
-    for (let tries = 0; tries < 100 && !(await fetch(`${BASE}/api/systems`).then((r) => r.ok, () => false)); tries++) await new Promise((resolve) => setTimeout(resolve, 200));
-    const browser = await chromium.launch({ ...(executablePath ? { executablePath } : {}), args: ['--no-sandbox', '--disable-quic', '--no-first-run', '--disable-background-networking', '--use-gl=angle', '--use-angle=swiftshader', '--enable-unsafe-swiftshader'] });
-    for (const shot of SHOTS.filter(({ name }) => process.argv.length < 3 || process.argv.includes(name))) await take(browser, shot);
+    for (
+      let tries = 0;
+      tries < 100 &&
+      !(await fetch(`${BASE}/api/systems`).then(
+        (r) => r.ok,
+        () => false,
+      ));
+      tries++
+    )
+      await new Promise((resolve) => setTimeout(resolve, 200));
+    const browser = await chromium.launch({
+      ...(executablePath ? { executablePath } : {}),
+      args: [
+        '--no-sandbox',
+        '--disable-quic',
+        '--no-first-run',
+        '--disable-background-networking',
+        '--use-gl=angle',
+        '--use-angle=swiftshader',
+        '--enable-unsafe-swiftshader',
+      ],
+    });
+    for (const shot of SHOTS.filter(({ name }) => process.argv.length < 3 || process.argv.includes(name)))
+      await take(browser, shot);
     await browser.close();
   } finally {
     server.kill();

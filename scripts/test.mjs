@@ -17,11 +17,14 @@ function count(name, { passed, failed }) {
 }
 
 /** Checks that have no cases of their own count as one each; side by side, each shown whole when it ends. */
-const checks = (all) => Promise.all(Object.entries(all).map(async ([name, command]) => {
-  const { code, output } = await runQuietly('npx', command);
-  console.log(`== ${name}\n${output}`);
-  count(name, code === 0 ? { passed: 1, failed: 0 } : { passed: 0, failed: 1 });
-}));
+const checks = (all) =>
+  Promise.all(
+    Object.entries(all).map(async ([name, command]) => {
+      const { code, output } = await runQuietly('npx', command);
+      console.log(`== ${name}\n${output}`);
+      count(name, code === 0 ? { passed: 1, failed: 0 } : { passed: 0, failed: 1 });
+    }),
+  );
 
 /** A runner whose report says how many; one that leaves no report has failed. */
 function runner(name, command, args, file, read, env = {}) {
@@ -32,13 +35,27 @@ function runner(name, command, args, file, read, env = {}) {
 }
 
 // None of these needs what is still being compiled.
-await checks({ lint: ['eslint', '.', '--max-warnings', '0'], types: ['tsc', '--noEmit'], dependencies: ['depcruise', 'src', '--config', '.dependency-cruiser.cjs'] });
+await checks({
+  format: ['prettier', '--check', '.', '--log-level', 'warn'],
+  lint: ['eslint', '.', '--max-warnings', '0'],
+  types: ['tsc', '--noEmit'],
+  dependencies: ['depcruise', 'src', '--config', '.dependency-cruiser.cjs'],
+});
 
 await installed;
 const unit = path.join(reports, 'unit.json');
-runner('unit', 'npx', ['vitest', 'run', '--reporter=dot', '--reporter=json', `--outputFile.json=${unit}`], unit, (report) => ({
-  passed: report.numPassedTests, failed: report.numFailedTests + report.testResults.filter((file) => file.status === 'failed' && file.assertionResults.length === 0).length,
-}));
+runner(
+  'unit',
+  'npx',
+  ['vitest', 'run', '--reporter=dot', '--reporter=json', `--outputFile.json=${unit}`],
+  unit,
+  (report) => ({
+    passed: report.numPassedTests,
+    failed:
+      report.numFailedTests +
+      report.testResults.filter((file) => file.status === 'failed' && file.assertionResults.length === 0).length,
+  }),
+);
 
 console.log('== build');
 const built = (await ensureBuilt()) === 0;
@@ -47,7 +64,14 @@ count('build', built ? { passed: 1, failed: 0 } : { passed: 0, failed: 1 });
 const chromium = built ? ensureChromium() : undefined;
 if (chromium) {
   const browser = path.join(reports, 'browser.json');
-  runner('browser', 'npx', ['playwright', 'test', '--reporter=line,json'], browser, ({ stats }) => ({ passed: stats.expected + stats.flaky, failed: stats.unexpected }), { PLAYWRIGHT_JSON_OUTPUT_FILE: browser, GASLINE_CHROMIUM: chromium });
+  runner(
+    'browser',
+    'npx',
+    ['playwright', 'test', '--reporter=line,json'],
+    browser,
+    ({ stats }) => ({ passed: stats.expected + stats.flaky, failed: stats.unexpected }),
+    { PLAYWRIGHT_JSON_OUTPUT_FILE: browser, GASLINE_CHROMIUM: chromium },
+  );
 } else {
   count('browser', { passed: 0, failed: 1 });
 }

@@ -8,14 +8,26 @@ function contentPolicy(nonce: string): string {
     `script-src 'self' 'nonce-${nonce}' 'strict-dynamic' 'wasm-unsafe-eval'${development}`,
     `style-src-elem 'self' 'nonce-${nonce}'`,
     "style-src-attr 'unsafe-inline'",
-    "default-src 'self'", "worker-src 'self' blob:", "img-src 'self' data: blob:", "font-src 'self'", "connect-src 'self'",
-    "object-src 'none'", "base-uri 'self'", "form-action 'self'", "frame-ancestors 'none'",
+    "default-src 'self'",
+    "worker-src 'self' blob:",
+    "img-src 'self' data: blob:",
+    "font-src 'self'",
+    "connect-src 'self'",
+    "object-src 'none'",
+    "base-uri 'self'",
+    "form-action 'self'",
+    "frame-ancestors 'none'",
   ].join('; ');
 }
 
 export function proxy(request: NextRequest): NextResponse {
-  const turned = turnedAway({ method: request.method, url: request.nextUrl.pathname + request.nextUrl.search, header: (name) => request.headers.get(name) ?? undefined });
-  if (turned) return NextResponse.json({ error: { code: turned.code, detail: turned.detail } }, { status: turned.status });
+  const turned = turnedAway({
+    method: request.method,
+    url: request.nextUrl.pathname + request.nextUrl.search,
+    header: (name) => request.headers.get(name) ?? undefined,
+  });
+  if (turned)
+    return NextResponse.json({ error: { code: turned.code, detail: turned.detail } }, { status: turned.status });
   const nonce = btoa(crypto.randomUUID());
   const policy = contentPolicy(nonce);
   const headers = new Headers(request.headers);

@@ -11,38 +11,79 @@ const BOAT = 'tests/fixtures/box-boat.json';
 function run(...args: string[]): { code: number; out: string; err: string; json: () => Record<string, never> } {
   const out: string[] = [];
   const err: string[] = [];
-  const code = main(args, (text) => out.push(text), (text) => err.push(text));
-  return { code, out: out.join('\n'), err: err.join('\n'), json: () => JSON.parse(out.join('\n')) as Record<string, never> };
+  const code = main(
+    args,
+    (text) => out.push(text),
+    (text) => err.push(text),
+  );
+  return {
+    code,
+    out: out.join('\n'),
+    err: err.join('\n'),
+    json: () => JSON.parse(out.join('\n')) as Record<string, never>,
+  };
 }
 
-type Tank = { tanks: { gross_m3: number; fill: { volume_m3: number; ratio: number }; pickups: { unusableNow_m3: number }[] }[]; up_vehicle: number[] };
+type Tank = {
+  tanks: { gross_m3: number; fill: { volume_m3: number; ratio: number }; pickups: { unusableNow_m3: number }[] }[];
+  up_vehicle: number[];
+};
 
 describe('verbs', () => {
-  it.each(['tank', 'table', 'fit', 'ports', 'flow', 'gauge', 'range', 'check'])('%s prints JSON and exits 0 on every demo system', (verb) => {
-    for (const name of ['crab-boat', 'snow-vehicle', 'hill-climb-car', 'forest-trailer']) {
-      const { code, json, err } = run(verb, `demo/${name}.json`);
-      expect(err).toBe('');
-      expect(code).toBe(0);
-      expect(json()).toHaveProperty('system');
-    }
-  });
+  it.each(['tank', 'table', 'fit', 'ports', 'flow', 'gauge', 'range', 'check'])(
+    '%s prints JSON and exits 0 on every demo system',
+    (verb) => {
+      for (const name of ['crab-boat', 'snow-vehicle', 'hill-climb-car', 'forest-trailer']) {
+        const { code, json, err } = run(verb, `demo/${name}.json`);
+        expect(err).toBe('');
+        expect(code).toBe(0);
+        expect(json()).toHaveProperty('system');
+      }
+    },
+  );
 
   it('a sender is designed and a first fill read; an id that is not there is told with those that are', () => {
-    type Gauge = { design: { armLength_m: number; covers_ratio: number }; calibration: { channel: string; lines: unknown[]; table: { points: unknown[] }; explained: { unknowns: { key: string }[] } } };
-    const { design, calibration } = run('gauge', 'demo/crab-boat.json', '--design', 'sender', '--calibration', 'first-fill', '--points', '6').json() as unknown as Gauge;
+    type Gauge = {
+      design: { armLength_m: number; covers_ratio: number };
+      calibration: {
+        channel: string;
+        lines: unknown[];
+        table: { points: unknown[] };
+        explained: { unknowns: { key: string }[] };
+      };
+    };
+    const { design, calibration } = run(
+      'gauge',
+      'demo/crab-boat.json',
+      '--design',
+      'sender',
+      '--calibration',
+      'first-fill',
+      '--points',
+      '6',
+    ).json() as unknown as Gauge;
     expect(design.covers_ratio).toBeGreaterThan(0.7);
     expect(calibration).toMatchObject({ channel: 'resistance' });
     expect(calibration.lines).toHaveLength(12);
     expect(calibration.table.points.length).toBeLessThanOrEqual(6);
     expect(calibration.explained.unknowns.map(({ key }) => key)).toContain('volume');
-    expect(run('gauge', 'demo/crab-boat.json', '--design', 'ghost')).toMatchObject({ code: 2, err: expect.stringContaining('there is sender') as string });
-    expect(run('gauge', 'demo/crab-boat.json', '--calibration', 'first-fill', '--points', '1.5')).toMatchObject({ code: 2, err: expect.stringContaining('from 2 to 64') as string });
+    expect(run('gauge', 'demo/crab-boat.json', '--design', 'ghost')).toMatchObject({
+      code: 2,
+      err: expect.stringContaining('there is sender') as string,
+    });
+    expect(run('gauge', 'demo/crab-boat.json', '--calibration', 'first-fill', '--points', '1.5')).toMatchObject({
+      code: 2,
+      err: expect.stringContaining('from 2 to 64') as string,
+    });
   });
 
   it('conditions from the command line act', () => {
     const level = run('tank', BOAT).json() as unknown as Tank;
     const tilted = run('tank', BOAT, '--pitch', '-5', '--roll', '12', '--fill', 'main=0.4').json() as unknown as Tank;
-    expectClose(tilted.tanks[0]!.fill.volume_m3, 0.4 * tilted.tanks[0]!.gross_m3, { rel: 1e-9, why: 'fill is a share of gross' });
+    expectClose(tilted.tanks[0]!.fill.volume_m3, 0.4 * tilted.tanks[0]!.gross_m3, {
+      rel: 1e-9,
+      why: 'fill is a share of gross',
+    });
     expect(tilted.tanks[0]!.pickups[0]!.unusableNow_m3).toBeGreaterThan(level.tanks[0]!.pickups[0]!.unusableNow_m3);
     expectClose(tilted.up_vehicle[0]!, Math.sin((-5 * Math.PI) / 180), { rel: 1e-12, why: 'pitch' });
   });
@@ -59,7 +100,16 @@ describe('verbs', () => {
   it('table at a chosen step, mounted or as the conditions stand', () => {
     type Table = { rows: { depth_m: number; volume_m3: number }[] };
     const mounted = run('table', BOAT, '--step-mm', '50', '--pitch', '10').json() as unknown as Table;
-    const tilted = run('table', BOAT, '--step-mm', '50', '--pitch', '10', '--at', 'conditions').json() as unknown as Table;
+    const tilted = run(
+      'table',
+      BOAT,
+      '--step-mm',
+      '50',
+      '--pitch',
+      '10',
+      '--at',
+      'conditions',
+    ).json() as unknown as Table;
     expect(mounted.rows[1]!.depth_m).toBeCloseTo(0.05, 12);
     expectClose(mounted.rows.at(-1)!.volume_m3, 1.12 * 0.56 * 0.302, { rel: 1e-9, why: 'to the brim' });
     expect(tilted.rows.length).toBeGreaterThan(mounted.rows.length);
@@ -69,31 +119,69 @@ describe('verbs', () => {
     type Table = { bay?: number; rows: { volume_m3: number }[] };
     const file = 'demo/crab-boat.json';
     const { bays } = (run('tank', file).json() as unknown as { tanks: { bays: unknown[] }[] }).tanks[0]!;
-    const full = (...bay: string[]) => (run('table', file, '--step-mm', '50', ...bay).json() as unknown as Table).rows.at(-1)!.volume_m3;
+    const full = (...bay: string[]) =>
+      (run('table', file, '--step-mm', '50', ...bay).json() as unknown as Table).rows.at(-1)!.volume_m3;
     const each = bays.map((_, index) => full('--bay', String(index + 1)));
     expect(each.length).toBeGreaterThan(1);
-    expectClose(each.reduce((sum, bay) => sum + bay, 0), full(), { rel: 1e-9, why: 'a cut loses nothing' });
+    expectClose(
+      each.reduce((sum, bay) => sum + bay, 0),
+      full(),
+      { rel: 1e-9, why: 'a cut loses nothing' },
+    );
     const { code, err } = run('table', file, '--bay', String(bays.length + 1));
     expect(code).toBe(2);
     expect(err).toMatch(/bay/);
   });
 
   it('fit answers headless: clearances, the largest tank, and a way out', () => {
-    const trailer = run('fit', 'demo/forest-trailer.json', '--part', 'main', '--largest', 'yes').json() as unknown as { tanks: { gaps: { to: string; distance_m: number; at: number[] }[] }[]; largest: { kind: string }[]; part: { found: { moves: unknown[] } } };
+    const trailer = run('fit', 'demo/forest-trailer.json', '--part', 'main', '--largest', 'yes').json() as unknown as {
+      tanks: { gaps: { to: string; distance_m: number; at: number[] }[] }[];
+      largest: { kind: string }[];
+      part: { found: { moves: unknown[] } };
+    };
     const axle = trailer.tanks[0]!.gaps.find(({ to }) => to === 'axle')!;
     expectClose(axle.at[0]!, 0.09, { abs: 1e-3, why: 'tightest at full bump' });
     expect(trailer.largest.map(({ kind }) => kind)).toEqual(['box', 'prism']);
     expect(trailer.part.found.moves.length).toBeGreaterThan(0);
-    const car = run('fit', 'demo/hill-climb-car.json', '--reach', 'yes', '--templates', 'yes').json() as unknown as { reach: { id: string; job: string; when: string; tool?: string }[]; templates: { tank: string; faces: { name: string }[] }[] };
-    expect(car.reach.find(({ id, job }) => id === 'feed' && job === 'tighten')).toMatchObject({ when: 'uncovered', names: ['Cell cover'] });
-    expect(car.templates.map(({ tank, faces }) => [tank, faces.length > 0])).toEqual([['main', true], ['can', true], ['coolant-bottle', true]]);
+    const car = run('fit', 'demo/hill-climb-car.json', '--reach', 'yes', '--templates', 'yes').json() as unknown as {
+      reach: { id: string; job: string; when: string; tool?: string }[];
+      templates: { tank: string; faces: { name: string }[] }[];
+    };
+    expect(car.reach.find(({ id, job }) => id === 'feed' && job === 'tighten')).toMatchObject({
+      when: 'uncovered',
+      names: ['Cell cover'],
+    });
+    expect(car.templates.map(({ tank, faces }) => [tank, faces.length > 0])).toEqual([
+      ['main', true],
+      ['can', true],
+      ['coolant-bottle', true],
+    ]);
     expect(run('fit', 'demo/forest-trailer.json', '--part', 'ghost')).toMatchObject({ code: 2 });
     expect(run('fit', 'demo/forest-trailer.json', '--part', 'ghost').err).toMatch(/There is no part "ghost".*main/);
   });
 
   it('flow answers headless: joints, profiles, spills, the size of a line, what costs most, and adapters', () => {
-    type Flow = { lines: { joints: { state: string }[]; profiles: { points: unknown[] }[]; jointSpills: unknown[]; list: { parts: unknown[]; cuts: unknown[] } }; size: { rows: { isNow: boolean }[] }; costliest: { gains: unknown[] }[]; mend: { state: string; chains: unknown[] }[] };
-    const boat = run('flow', 'demo/crab-boat.json', '--size', 'line-3', '--costliest', 'consumer', '--mend', 'line-3').json() as unknown as Flow;
+    type Flow = {
+      lines: {
+        joints: { state: string }[];
+        profiles: { points: unknown[] }[];
+        jointSpills: unknown[];
+        list: { parts: unknown[]; cuts: unknown[] };
+      };
+      size: { rows: { isNow: boolean }[] };
+      costliest: { gains: unknown[] }[];
+      mend: { state: string; chains: unknown[] }[];
+    };
+    const boat = run(
+      'flow',
+      'demo/crab-boat.json',
+      '--size',
+      'line-3',
+      '--costliest',
+      'consumer',
+      '--mend',
+      'line-3',
+    ).json() as unknown as Flow;
     expect(boat.lines.joints.every(({ state }) => state === 'mates')).toBe(true);
     expect(boat.lines.profiles.length).toBeGreaterThan(2);
     expect(boat.lines.list.cuts.length).toBeGreaterThan(5);
@@ -116,7 +204,10 @@ describe('verbs', () => {
   });
 });
 
-type Boat = { lines: { bore_m: { value: number }; length_m: { value: number }; to: { item: string; end: string } }[]; components: { kind: string; name: string; curve?: { flow_m3PerS: number; rise_Pa: number }[] }[] };
+type Boat = {
+  lines: { bore_m: { value: number }; length_m: { value: number }; to: { item: string; end: string } }[];
+  components: { kind: string; name: string; curve?: { flow_m3PerS: number; rise_Pa: number }[] }[];
+};
 /** The box boat with something changed, as text. */
 function changedBoat(change: (boat: Boat) => void): string {
   const boat = JSON.parse(readFileSync(BOAT, 'utf8')) as Boat;
@@ -128,12 +219,33 @@ describe('a part that makes no sense is named in the answer', () => {
   const answer = (change: (boat: Boat) => void) => {
     const file = path.join(mkdtempSync(path.join(tmpdir(), 'gasline-')), 'odd.json');
     writeFileSync(file, changedBoat(change));
-    return (run('flow', file).json() as unknown as { consumers: { ok: boolean; error: { code: string; at: string; detail: string } }[] }).consumers[0]!;
+    return (
+      run('flow', file).json() as unknown as {
+        consumers: { ok: boolean; error: { code: string; at: string; detail: string } }[];
+      }
+    ).consumers[0]!;
   };
   const pump = (boat: Boat) => boat.components.find(({ kind }) => kind === 'pump')!;
   it.each<[string, (boat: Boat) => void, string, RegExp]>([
-    ['a pump without a curve', (boat) => { pump(boat).curve = []; }, 'too-few-points', /lift pump/],
-    ['a curve that rises', (boat) => { pump(boat).curve = [{ flow_m3PerS: 0, rise_Pa: 1e4 }, { flow_m3PerS: 1e-5, rise_Pa: 2e4 }]; }, 'curve-rises', /lift pump.*point 2/],
+    [
+      'a pump without a curve',
+      (boat) => {
+        pump(boat).curve = [];
+      },
+      'too-few-points',
+      /lift pump/,
+    ],
+    [
+      'a curve that rises',
+      (boat) => {
+        pump(boat).curve = [
+          { flow_m3PerS: 0, rise_Pa: 1e4 },
+          { flow_m3PerS: 1e-5, rise_Pa: 2e4 },
+        ];
+      },
+      'curve-rises',
+      /lift pump.*point 2/,
+    ],
   ])('%s', (_, change, code, at) => {
     const { ok, error } = answer(change);
     expect(ok).toBe(false);
@@ -155,9 +267,17 @@ describe('bad input exits 2 and says what is wrong', () => {
     ['two files', ['tank', BOAT, BOAT], /One system file/],
     ['a file that is not there', ['tank', 'demo/none.json'], /cannot be read/],
     ['not JSON', ['tank', broken('{')], /not JSON/],
-    ['a bad value', ['tank', broken('{"format":"gasline-system","version":1}')], /tanks must be a list|tanks is missing/],
+    [
+      'a bad value',
+      ['tank', broken('{"format":"gasline-system","version":1}')],
+      /tanks must be a list|tanks is missing/,
+    ],
     ['a word for a number', ['tank', BOAT, '--pitch', 'steep'], /--pitch wants a number/],
-    ['a slope past all reason', ['tank', BOAT, '--pitch', '89'], /conditions.pitch_deg must be a number from -60 to 60/],
+    [
+      'a slope past all reason',
+      ['tank', BOAT, '--pitch', '89'],
+      /conditions.pitch_deg must be a number from -60 to 60/,
+    ],
     ['a tank that is not there', ['tank', BOAT, '--fill', 'aux=0.5'], /there is main/],
     ['a fill past full', ['tank', BOAT, '--fill', 'main=1.5'], /from 0 to 1/],
     ['a fill without share', ['tank', BOAT, '--fill', 'main'], /TANK=SHARE/],
@@ -165,10 +285,54 @@ describe('bad input exits 2 and says what is wrong', () => {
     ['a step of nothing', ['table', BOAT, '--step-mm', '0'], /above zero/],
     ['a table of no tank', ['table', BOAT, '--tank', 'aux'], /there is main/],
     ['a table nowhere', ['table', BOAT, '--at', 'sea'], /mounted or conditions/],
-    ['a bore of nothing', ['flow', broken(changedBoat((boat) => { boat.lines[0]!.bore_m.value = 0; }))], /lines\[0\]\.bore_m\.value must be a number from/],
-    ['a negative length', ['flow', broken(changedBoat((boat) => { boat.lines[1]!.length_m.value = -1; }))], /lines\[1\]\.length_m\.value must be a number from 0/],
-    ['an end taken twice', ['flow', broken(changedBoat((boat) => { boat.lines[1]!.to = boat.lines[2]!.to; }))], /joins an end of .* has taken/],
-    ['an end that a part lacks', ['flow', broken(changedBoat((boat) => { boat.lines[1]!.to = { ...boat.lines[1]!.to, end: 'side2' }; }))], /which .* does not have/],
+    [
+      'a bore of nothing',
+      [
+        'flow',
+        broken(
+          changedBoat((boat) => {
+            boat.lines[0]!.bore_m.value = 0;
+          }),
+        ),
+      ],
+      /lines\[0\]\.bore_m\.value must be a number from/,
+    ],
+    [
+      'a negative length',
+      [
+        'flow',
+        broken(
+          changedBoat((boat) => {
+            boat.lines[1]!.length_m.value = -1;
+          }),
+        ),
+      ],
+      /lines\[1\]\.length_m\.value must be a number from 0/,
+    ],
+    [
+      'an end taken twice',
+      [
+        'flow',
+        broken(
+          changedBoat((boat) => {
+            boat.lines[1]!.to = boat.lines[2]!.to;
+          }),
+        ),
+      ],
+      /joins an end of .* has taken/,
+    ],
+    [
+      'an end that a part lacks',
+      [
+        'flow',
+        broken(
+          changedBoat((boat) => {
+            boat.lines[1]!.to = { ...boat.lines[1]!.to, end: 'side2' };
+          }),
+        ),
+      ],
+      /which .* does not have/,
+    ],
     ['free fall', ['tank', BOAT, '--accel-up', '-9.8'], /from -9|no surface/],
   ])('%s', (_, args, message) => {
     const { code, err } = run(...args);

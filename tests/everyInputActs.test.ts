@@ -1,18 +1,42 @@
 import { readFileSync } from 'node:fs';
 import { beforeAll, describe, expect, it } from 'vitest';
-import { chosen, COMPONENT_KINDS, CURRENT_VERSION, draftSystem, newPart, VEHICLES, withPartIn, type SystemDocument } from '@/core/document';
-import { builtResult, calibrationResult, checkedWay, evaluateSystem, influencesOf, jointsOf, linesList, sizeTable } from '@/core/evaluate';
+import {
+  chosen,
+  COMPONENT_KINDS,
+  CURRENT_VERSION,
+  draftSystem,
+  newPart,
+  VEHICLES,
+  withPartIn,
+  type SystemDocument,
+} from '@/core/document';
+import {
+  builtResult,
+  calibrationResult,
+  checkedWay,
+  evaluateSystem,
+  influencesOf,
+  jointsOf,
+  linesList,
+  sizeTable,
+} from '@/core/evaluate';
 import { loadKernel } from '@/core/geometry';
 import { findingKeys, judge } from '@/core/rules';
 import { applied, inBay, PROBE, RAISED_BY, SOUND, square, T } from './raisedSystems';
 
 /** Every leaf of the published schema, by key, lists as `[]`; a value with its origin and spread is one leaf. */
-type Schema = { readonly properties?: Record<string, Schema>; readonly items?: Schema; readonly anyOf?: Schema[]; readonly oneOf?: Schema[] };
+type Schema = {
+  readonly properties?: Record<string, Schema>;
+  readonly items?: Schema;
+  readonly anyOf?: Schema[];
+  readonly oneOf?: Schema[];
+};
 function leavesOf(schema: Schema, at: string): string[] {
   const choices = [...(schema.anyOf ?? []), ...(schema.oneOf ?? [])];
   if (choices.length > 0) return choices.flatMap((one) => leavesOf(one, at));
   if (schema.properties?.value && schema.properties.origin) return [at];
-  if (schema.properties) return Object.entries(schema.properties).flatMap(([key, of]) => leavesOf(of, at === '' ? key : `${at}.${key}`));
+  if (schema.properties)
+    return Object.entries(schema.properties).flatMap(([key, of]) => leavesOf(of, at === '' ? key : `${at}.${key}`));
   return schema.items ? leavesOf(schema.items, `${at}[]`) : [at];
 }
 
@@ -24,7 +48,13 @@ function watched<T extends object>(root: T, at: string, seen: Set<string>): T {
       if (key === 'toJSON') return () => target;
       const value: unknown = Reflect.get(target, key, receiver);
       if (typeof key === 'symbol' || typeof value === 'function') return value;
-      const path = Array.isArray(target) ? (/^\d+$/.test(key) ? `${at}[]` : undefined) : at === '' ? key : `${at}.${key}`;
+      const path = Array.isArray(target)
+        ? /^\d+$/.test(key)
+          ? `${at}[]`
+          : undefined
+        : at === ''
+          ? key
+          : `${at}.${key}`;
       if (path === undefined) return value;
       seen.add(shared(path));
       if (typeof value !== 'object' || value === null) return value;
@@ -37,40 +67,183 @@ function watched<T extends object>(root: T, at: string, seen: Set<string>): T {
 /** Labels, what files are filed by, and files that bodies came from: read where they are shown. */
 const LABELS = /(^|\.)(id|name|note|file|fromName|toName)$|^(format|version|description)$/;
 /** Shapes are read by one and the same code wherever they stand. */
-const shared = (path: string): string => path.replace(/^(tanks\[\]\.(parts\[\]\.)?|fit\.bay\.|fit\.things\[\]\.bodies\[\]\.)shape\./, 'shape.');
+const shared = (path: string): string =>
+  path.replace(/^(tanks\[\]\.(parts\[\]\.)?|fit\.bay\.|fit\.things\[\]\.bodies\[\]\.)shape\./, 'shape.');
 
 /** Leaves that stand in a document. */
 const leavesIn = (value: unknown, at: string): string[] => {
   if (typeof value !== 'object' || value === null) return [shared(at)];
   if ('value' in value && 'origin' in value) return [shared(at)];
-  return Array.isArray(value) ? value.flatMap((entry) => leavesIn(entry, `${at}[]`)) : Object.entries(value).flatMap(([key, entry]) => leavesIn(entry, at === '' ? key : `${at}.${key}`));
+  return Array.isArray(value)
+    ? value.flatMap((entry) => leavesIn(entry, `${at}[]`))
+    : Object.entries(value).flatMap(([key, entry]) => leavesIn(entry, at === '' ? key : `${at}.${key}`));
 };
 
 const read = (file: string): SystemDocument => JSON.parse(readFileSync(`${file}.json`, 'utf8')) as SystemDocument;
-const cone = { kind: 'cone', axis: 'x', nearDiameter_m: chosen(0.2), farDiameter_m: chosen(0.3), length_m: chosen(0.4) };
+const cone = {
+  kind: 'cone',
+  axis: 'x',
+  nearDiameter_m: chosen(0.2),
+  farDiameter_m: chosen(0.3),
+  length_m: chosen(0.4),
+};
 const voltage = { kind: 'voltage', empty_V: chosen(0.5), full_V: chosen(4.5) };
 const ohms = { kind: 'resistance', empty_ohm: chosen(10), full_ohm: chosen(180) };
-const pourOf = (reading: object) => ({ id: `p-${JSON.stringify(reading).length}`, at: '', way: 'can', added_m3: 0.002, spread_m3: 1e-5, reading, note: '', state: 'counts', simulated: false });
-const logOf = (of: string, reading: object) => [`${T}calibrations`, [{ id: 'log', name: 'Log', of, start_m3: 0, startSpread_m3: 1e-6, pitch_deg: 0, roll_deg: 0, pours: [pourOf(reading)] }]] as const;
+const pourOf = (reading: object) => ({
+  id: `p-${JSON.stringify(reading).length}`,
+  at: '',
+  way: 'can',
+  added_m3: 0.002,
+  spread_m3: 1e-5,
+  reading,
+  note: '',
+  state: 'counts',
+  simulated: false,
+});
+const logOf = (of: string, reading: object) =>
+  [
+    `${T}calibrations`,
+    [
+      {
+        id: 'log',
+        name: 'Log',
+        of,
+        start_m3: 0,
+        startSpread_m3: 1e-6,
+        pitch_deg: 0,
+        roll_deg: 0,
+        pours: [pourOf(reading)],
+      },
+    ],
+  ] as const;
 const bench = read('tests/fixtures/box-boat');
 
-const CORNERS = applied(SOUND, [[`${T}shape`, { kind: 'prism', axis: 'x', length_m: chosen(0.3), profile: square(0.25), profileOrigin: 'measured', profileSpread_m: 0.003 }]]);
+const CORNERS = applied(SOUND, [
+  [
+    `${T}shape`,
+    {
+      kind: 'prism',
+      axis: 'x',
+      length_m: chosen(0.3),
+      profile: square(0.25),
+      profileOrigin: 'measured',
+      profileSpread_m: 0.003,
+    },
+  ],
+]);
 
 /** Entries that no demo has and no rule asks for. */
 const OTHERS: readonly SystemDocument[] = [
   applied(SOUND, [[`${T}shape`, cone]]),
   CORNERS,
   applied(SOUND, [[`${T}slices`, [{ axis: 'x', at_m: chosen(0.1), width_m: chosen(0.02) }]]]),
-  applied(SOUND, [[`${T}senders[0].output`, voltage], [`${T}senders[0].gauge`, { kind: 'calibrated', mostPoints: 4, tolerance_ratio: chosen(0.02), points: { kind: 'voltage', at: [{ reading_V: 0.5, shown_ratio: 0 }, { reading_V: 4.5, shown_ratio: 1 }] } }], logOf('sender', { kind: 'voltage', reading_V: 1 })]),
-  applied(SOUND, [[`${T}senders[0].output`, ohms], [`${T}senders[0].gauge`, { kind: 'calibrated', mostPoints: 4, tolerance_ratio: chosen(0.02), points: { kind: 'resistance', at: [{ reading_ohm: 10, shown_ratio: 0 }, { reading_ohm: 180, shown_ratio: 1 }] } }], logOf('sender', { kind: 'needle', shown_ratio: 0.3 })]),
+  applied(SOUND, [
+    [`${T}senders[0].output`, voltage],
+    [
+      `${T}senders[0].gauge`,
+      {
+        kind: 'calibrated',
+        mostPoints: 4,
+        tolerance_ratio: chosen(0.02),
+        points: {
+          kind: 'voltage',
+          at: [
+            { reading_V: 0.5, shown_ratio: 0 },
+            { reading_V: 4.5, shown_ratio: 1 },
+          ],
+        },
+      },
+    ],
+    logOf('sender', { kind: 'voltage', reading_V: 1 }),
+  ]),
+  applied(SOUND, [
+    [`${T}senders[0].output`, ohms],
+    [
+      `${T}senders[0].gauge`,
+      {
+        kind: 'calibrated',
+        mostPoints: 4,
+        tolerance_ratio: chosen(0.02),
+        points: {
+          kind: 'resistance',
+          at: [
+            { reading_ohm: 10, shown_ratio: 0 },
+            { reading_ohm: 180, shown_ratio: 1 },
+          ],
+        },
+      },
+    ],
+    logOf('sender', { kind: 'needle', shown_ratio: 0.3 }),
+  ]),
   applied(SOUND, [[`${T}senders[0].bend`, { at_m: chosen(0.03), angle_deg: chosen(20) }]]),
-  applied(SOUND, [[`${T}sightTubes`, [{ id: 'sight', name: 'Sight', face: 'fore', along_m: chosen(0.12), lower_m: chosen(0.02), upper_m: chosen(0.2), markEvery_m3: chosen(0.001) }]], logOf('sight', { kind: 'height', height_m: 0.1 })]),
-  applied(SOUND, [[`${T}ports[4].bolts`, { count: 5, circle_m: chosen(0.06), diameter_m: chosen(0.005), outOfStep_deg: chosen(10) }]]),
+  applied(SOUND, [
+    [
+      `${T}sightTubes`,
+      [
+        {
+          id: 'sight',
+          name: 'Sight',
+          face: 'fore',
+          along_m: chosen(0.12),
+          lower_m: chosen(0.02),
+          upper_m: chosen(0.2),
+          markEvery_m3: chosen(0.001),
+        },
+      ],
+    ],
+    logOf('sight', { kind: 'height', height_m: 0.1 }),
+  ]),
+  applied(SOUND, [
+    [`${T}ports[4].bolts`, { count: 5, circle_m: chosen(0.06), diameter_m: chosen(0.005), outOfStep_deg: chosen(10) }],
+  ]),
   applied(SOUND, [[`${T}built`, [{ of: 'volume', measured: { value: 0.0149, origin: 'measured', spread: 1e-4 } }]]]),
-  applied(SOUND, [[`${T}senders[0]`, { ...PROBE(SOUND), kind: 'tube', floatDiameter_m: chosen(0.03), immersion_ratio: chosen(0.5), step_m: chosen(0.02) }]]),
-  applied(SOUND, [['consumers[0].engine', { power_W: chosen(90e3), specific_kgPerJ: chosen(240e-3 / 3.6e6), injectors: 4, injectorFlow_m3PerS: chosen(5e-6), injectorDuty_ratio: chosen(0.85) }]]),
-  applied(SOUND, [['prices', [{ stock: 'hose-push-8-mm-5-16', perMetre: 4 }]], ['lines[2].stock', 'hose-push-8-mm-5-16']]),
-  inBay(applied(SOUND, [['mounts', [{ id: 'strap', name: 'Strap', kind: 'strap', tank: 'main', x_m: chosen(0.1), y_m: chosen(0.1), z_m: chosen(0) }]]]), {}),
+  applied(SOUND, [
+    [
+      `${T}senders[0]`,
+      {
+        ...PROBE(SOUND),
+        kind: 'tube',
+        floatDiameter_m: chosen(0.03),
+        immersion_ratio: chosen(0.5),
+        step_m: chosen(0.02),
+      },
+    ],
+  ]),
+  applied(SOUND, [
+    [
+      'consumers[0].engine',
+      {
+        power_W: chosen(90e3),
+        specific_kgPerJ: chosen(240e-3 / 3.6e6),
+        injectors: 4,
+        injectorFlow_m3PerS: chosen(5e-6),
+        injectorDuty_ratio: chosen(0.85),
+      },
+    ],
+  ]),
+  applied(SOUND, [
+    ['prices', [{ stock: 'hose-push-8-mm-5-16', perMetre: 4 }]],
+    ['lines[2].stock', 'hose-push-8-mm-5-16'],
+  ]),
+  inBay(
+    applied(SOUND, [
+      [
+        'mounts',
+        [
+          {
+            id: 'strap',
+            name: 'Strap',
+            kind: 'strap',
+            tank: 'main',
+            x_m: chosen(0.1),
+            y_m: chosen(0.1),
+            z_m: chosen(0),
+          },
+        ],
+      ],
+    ]),
+    {},
+  ),
   ...COMPONENT_KINDS.flatMap((kind) => {
     const put = withPartIn(SOUND, 'line-1', newPart(SOUND, kind, 0.01));
     return put.ok ? [put.value] : [];
@@ -81,7 +254,9 @@ describe('every input acts', () => {
   beforeAll(loadKernel);
 
   it('each leaf of the published schema is read by what answers or judges, in some system that has it', () => {
-    const leaves = [...new Set(leavesOf(read(`docs/format/system-v${CURRENT_VERSION}.schema`) as Schema, '').map(shared))].filter((leaf) => !LABELS.test(leaf));
+    const leaves = [
+      ...new Set(leavesOf(read(`docs/format/system-v${CURRENT_VERSION}.schema`) as Schema, '').map(shared)),
+    ].filter((leaf) => !LABELS.test(leaf));
     const seen = new Set<string>();
     const isSeen = (leaf: string): boolean => seen.has(leaf) || seen.has(`${leaf}.value`);
     const answer = (system: SystemDocument): void => {
@@ -98,12 +273,21 @@ describe('every input acts', () => {
       linesList(spied, jointsOf(spied));
       for (const { id } of system.lines.slice(0, 3)) sizeTable(spied, id);
       // Spreads alone follow how closely corners are known.
-      if (system === CORNERS) for (const influence of influencesOf(spied, findingKeys)) expect(influence.path.length).toBeGreaterThan(0);
+      if (system === CORNERS)
+        for (const influence of influencesOf(spied, findingKeys)) expect(influence.path.length).toBeGreaterThan(0);
     };
     const raised = Object.values(RAISED_BY).map((by) => (typeof by === 'function' ? by(SOUND) : applied(SOUND, by)));
-    const drafts = VEHICLES.map((vehicle) => draftSystem({ name: 'x', vehicle, consumer: 'diesel-engine', power_W: 30e3, holds_m3: 0.05 }));
+    const drafts = VEHICLES.map((vehicle) =>
+      draftSystem({ name: 'x', vehicle, consumer: 'diesel-engine', power_W: 30e3, holds_m3: 0.05 }),
+    );
     // Only systems that have something not yet read are worked out.
-    for (const system of [...['crab-boat', 'forest-trailer', 'hill-climb-car', 'snow-vehicle'].map((name) => read(`demo/${name}`)), bench, ...drafts, ...OTHERS, ...raised]) {
+    for (const system of [
+      ...['crab-boat', 'forest-trailer', 'hill-climb-car', 'snow-vehicle'].map((name) => read(`demo/${name}`)),
+      bench,
+      ...drafts,
+      ...OTHERS,
+      ...raised,
+    ]) {
       if (leavesIn(system, '').some((leaf) => leaves.includes(leaf) && !isSeen(leaf))) answer(system);
     }
     expect(leaves.length).toBeGreaterThan(300);

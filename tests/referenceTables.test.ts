@@ -1,13 +1,29 @@
 import { describe, expect, it } from 'vitest';
 import { ALLOYS } from '@/core/reference/alloys';
-import { COMPATIBILITY, CONTACT_FLUIDS, CONTACT_OF_FLUID, compatibilityOf, MATERIAL_GROUPS, MATERIAL_OF_ALLOY, RATINGS } from '@/core/reference/compatibility';
+import {
+  COMPATIBILITY,
+  CONTACT_FLUIDS,
+  CONTACT_OF_FLUID,
+  compatibilityOf,
+  MATERIAL_GROUPS,
+  MATERIAL_OF_ALLOY,
+  RATINGS,
+} from '@/core/reference/compatibility';
 import { EXCITATIONS } from '@/core/reference/excitation';
 import { MEASURING, STANDING } from '@/core/reference/standing';
 import { GRIP, RATCHET, SPANNERS, TOOLS } from '@/core/reference/reachTools';
 import { FLUIDS, HEAT_CAPACITY } from '@/core/reference/fluids';
 import { LINE_SIZES } from '@/core/reference/lineSizes';
 import { ADAPTERS, JOINS } from '@/core/reference/joins';
-import { GROMMETS, grommetFor, LINE_SERIES, LINE_STOCK, LINE_SUPPORTS, nearestStock, supportSpacing_m } from '@/core/reference/lineStock';
+import {
+  GROMMETS,
+  grommetFor,
+  LINE_SERIES,
+  LINE_STOCK,
+  LINE_SUPPORTS,
+  nearestStock,
+  supportSpacing_m,
+} from '@/core/reference/lineStock';
 import { COPPER, FUSES, WIRES } from '@/core/reference/wires';
 import { FITTINGS, ROUGHNESS } from '@/core/reference/losses';
 import { GAUGE_TABLES } from '@/core/reference/sheetGauges';
@@ -31,16 +47,41 @@ const rows: readonly (readonly [string, Sourced])[] = [
   ...SPANNERS.map((row) => [`spanner of ${row.acrossFlats * 1000} mm`, row] as const),
   ...THREADS.map((row) => [row.name, row] as const),
   ...Object.values(THREAD_SYSTEMS).map((row) => [row.name, row] as const),
-  ...PORT_PARTS.map((row) => [row.key, row] as const), ...HOLE_TOOLS.map((row) => [row.name, row] as const), ...Object.entries(THREAD_DEPTH), ...Object.entries(HOLE_RULES).map(([key, row]) => [`hole to ${key}`, row] as const),
-  ...STRAINER_ROWS.map((row) => [row.name, row] as const), ...SENDER_RANGES.map((row) => [row.name, row] as const), ...Object.values(POUR_SPREADS).map((row) => [row.name, row] as const),
-  ['pilot drill', PILOT], ['pump in its holder', PUMP_BODY], ['cut of a tube', CUT_SPREAD], ['room round a pickup', PICKUP_KEEP], ['senders as made', SENDER_MAKE], ['how deep a float sits', FLOAT_IMMERSION],
-  ['fingers about a handle', GRIP], ['ratchet', RATCHET],
-  ...LINE_STOCK.map((row) => [row.key, row] as const), ...LINE_SERIES.map((row) => [row.name, row] as const), ...LINE_SUPPORTS.map((row) => [`${row.kind} up to ${row.upTo_m} m held`, row] as const), ...GROMMETS.map((row) => [`grommet ${row.name}`, row] as const),
-  ...ADAPTERS.map((row) => [row.key, row] as const), ...Object.values(JOINS).map((row) => [row.name, row] as const), ...WIRES.map((row) => [row.name, row] as const), ['copper', COPPER], ['fuses', FUSES],
+  ...PORT_PARTS.map((row) => [row.key, row] as const),
+  ...HOLE_TOOLS.map((row) => [row.name, row] as const),
+  ...Object.entries(THREAD_DEPTH),
+  ...Object.entries(HOLE_RULES).map(([key, row]) => [`hole to ${key}`, row] as const),
+  ...STRAINER_ROWS.map((row) => [row.name, row] as const),
+  ...SENDER_RANGES.map((row) => [row.name, row] as const),
+  ...Object.values(POUR_SPREADS).map((row) => [row.name, row] as const),
+  ['pilot drill', PILOT],
+  ['pump in its holder', PUMP_BODY],
+  ['cut of a tube', CUT_SPREAD],
+  ['room round a pickup', PICKUP_KEEP],
+  ['senders as made', SENDER_MAKE],
+  ['how deep a float sits', FLOAT_IMMERSION],
+  ['fingers about a handle', GRIP],
+  ['ratchet', RATCHET],
+  ...LINE_STOCK.map((row) => [row.key, row] as const),
+  ...LINE_SERIES.map((row) => [row.name, row] as const),
+  ...LINE_SUPPORTS.map((row) => [`${row.kind} up to ${row.upTo_m} m held`, row] as const),
+  ...GROMMETS.map((row) => [`grommet ${row.name}`, row] as const),
+  ...ADAPTERS.map((row) => [row.key, row] as const),
+  ...Object.values(JOINS).map((row) => [row.name, row] as const),
+  ...WIRES.map((row) => [row.name, row] as const),
+  ['copper', COPPER],
+  ['fuses', FUSES],
   ...Object.values(FITTINGS).flatMap(({ key, threeK }) => (threeK ? [[`${key}, three-K`, threeK] as const] : [])),
   ...EXCITATIONS.map((row) => [row.vehicle, row] as const),
   ...Object.entries(HEAT_CAPACITY).map(([key, row]) => [`heat of ${key}`, row] as const),
-  ...Object.values(FLUIDS).flatMap((row) => [[`${row.key} density`, row.density], [`${row.key} viscosity`, row.viscosity], [`${row.key} vapour`, row.vapour]] as const),
+  ...Object.values(FLUIDS).flatMap(
+    (row) =>
+      [
+        [`${row.key} density`, row.density],
+        [`${row.key} viscosity`, row.viscosity],
+        [`${row.key} vapour`, row.vapour],
+      ] as const,
+  ),
 ];
 
 describe('reference tables', () => {
@@ -50,12 +91,22 @@ describe('reference tables', () => {
   });
 
   it.each(Object.entries(GAUGE_TABLES))('%s gauges thin as their number grows', (_, table) => {
-    const entries = Object.entries(table.thickness_in).map(([gauge, inches]) => [Number(gauge), inches] as const).sort((a, b) => a[0] - b[0]);
+    const entries = Object.entries(table.thickness_in)
+      .map(([gauge, inches]) => [Number(gauge), inches] as const)
+      .sort((a, b) => a[0] - b[0]);
     entries.slice(1).forEach(([, inches], i) => expect(inches).toBeLessThan(entries[i]![1]));
   });
 
   it('aluminium gauges by formula agree with the printed Brown & Sharpe table (from memory)', () => {
-    for (const [gauge, inches] of [[10, 0.1019], [12, 0.0808], [14, 0.0641], [16, 0.0508], [18, 0.0403], [20, 0.032]] as const) expect(GAUGE_TABLES.aluminium.thickness_in[gauge]).toBeCloseTo(inches, 3);
+    for (const [gauge, inches] of [
+      [10, 0.1019],
+      [12, 0.0808],
+      [14, 0.0641],
+      [16, 0.0508],
+      [18, 0.0403],
+      [20, 0.032],
+    ] as const)
+      expect(GAUGE_TABLES.aluminium.thickness_in[gauge]).toBeCloseTo(inches, 3);
   });
 
   it.each(['hose', 'tube', 'pipe'])('%s bores widen with their size and lie inside their wall', (kind) => {
@@ -64,21 +115,24 @@ describe('reference tables', () => {
     for (const size of sizes) if (size.outside_m !== undefined) expect(size.bore_m).toBeLessThan(size.outside_m);
   });
 
-  it.each(LINE_SERIES.map(({ key }) => key))('%s: bores, outsides and bends grow with size, and a bend is wider than the line', (key) => {
-    const sizes = LINE_STOCK.filter(({ series }) => series === key);
-    expect(sizes.length).toBeGreaterThan(2);
-    sizes.slice(1).forEach((size, i) => {
-      expect(size.bore_m).toBeGreaterThan(sizes[i]!.bore_m);
-      expect(size.outside_m).toBeGreaterThan(sizes[i]!.outside_m);
-      expect(size.bend_m).toBeGreaterThanOrEqual(sizes[i]!.bend_m);
-    });
-    for (const size of sizes) {
-      expect(size.outside_m).toBeGreaterThan(size.bore_m);
-      expect(size.bend_m).toBeGreaterThan(size.outside_m);
-      expect(COMPATIBILITY.some((row) => row.key === size.material)).toBe(true);
-    }
-    expect(nearestStock(key, sizes[1]!.bore_m)).toBe(sizes[1]);
-  });
+  it.each(LINE_SERIES.map(({ key }) => key))(
+    '%s: bores, outsides and bends grow with size, and a bend is wider than the line',
+    (key) => {
+      const sizes = LINE_STOCK.filter(({ series }) => series === key);
+      expect(sizes.length).toBeGreaterThan(2);
+      sizes.slice(1).forEach((size, i) => {
+        expect(size.bore_m).toBeGreaterThan(sizes[i]!.bore_m);
+        expect(size.outside_m).toBeGreaterThan(sizes[i]!.outside_m);
+        expect(size.bend_m).toBeGreaterThanOrEqual(sizes[i]!.bend_m);
+      });
+      for (const size of sizes) {
+        expect(size.outside_m).toBeGreaterThan(size.bore_m);
+        expect(size.bend_m).toBeGreaterThan(size.outside_m);
+        expect(COMPATIBILITY.some((row) => row.key === size.material)).toBe(true);
+      }
+      expect(nearestStock(key, sizes[1]!.bore_m)).toBe(sizes[1]);
+    },
+  );
 
   it('the grommet for a line is the smallest that takes it', () => {
     expect(grommetFor(0.0159)?.name).toBe('16 mm');
@@ -87,9 +141,14 @@ describe('reference tables', () => {
   });
 
   it('wires: AWG by its formula gives the printed areas and, within a few per cent, resistances of NEC chapter 9 table 8 (from memory)', () => {
-    for (const [name, mm2, ohmPerKm] of [['18 AWG', 0.823, 26.1], ['14 AWG', 2.08, 10.3], ['10 AWG', 5.26, 4.07], ['6 AWG', 13.3, 1.61]] as const) {
+    for (const [name, mm2, ohmPerKm] of [
+      ['18 AWG', 0.823, 26.1],
+      ['14 AWG', 2.08, 10.3],
+      ['10 AWG', 5.26, 4.07],
+      ['6 AWG', 13.3, 1.61],
+    ] as const) {
       const row = WIRES.find((wire) => wire.name === name)!;
-      expect(row.area_m2 * 1e6 / mm2).toBeCloseTo(1, 2);
+      expect((row.area_m2 * 1e6) / mm2).toBeCloseTo(1, 2);
       // Printed at 75 °C; brought to 20 °C.
       expect(Math.abs((row.resistance_ohmPerM * 1e3 * (1 + COPPER.rise_perK * 55)) / ohmPerKm - 1)).toBeLessThan(0.05);
     }
@@ -102,7 +161,7 @@ describe('reference tables', () => {
     }
   });
 
-  it("every fluid is valid over a range", () => {
+  it('every fluid is valid over a range', () => {
     for (const row of Object.values(FLUIDS)) expect(row.validFrom_K).toBeLessThan(row.validTo_K);
   });
 
@@ -114,12 +173,15 @@ describe('reference tables', () => {
     }
     expect(new Set(COMPATIBILITY.map(({ group }) => group))).toEqual(new Set(MATERIAL_GROUPS));
     expect(new Set(COMPATIBILITY.map(({ key }) => key)).size).toBe(COMPATIBILITY.length);
-    for (const material of Object.values(MATERIAL_OF_ALLOY)) expect(['metal', 'plastic']).toContain(compatibilityOf(material).group);
-    for (const fluid of Object.keys(FLUIDS)) expect(CONTACT_FLUIDS).toContain(CONTACT_OF_FLUID[fluid as keyof typeof FLUIDS]);
+    for (const material of Object.values(MATERIAL_OF_ALLOY))
+      expect(['metal', 'plastic']).toContain(compatibilityOf(material).group);
+    for (const fluid of Object.keys(FLUIDS))
+      expect(CONTACT_FLUIDS).toContain(CONTACT_OF_FLUID[fluid as keyof typeof FLUIDS]);
   });
 
   it('compatibility: what the trade warns of is rated so', () => {
-    const rated = (material: string, fluid: (typeof CONTACT_FLUIDS)[number]) => compatibilityOf(material).ratings[fluid];
+    const rated = (material: string, fluid: (typeof CONTACT_FLUIDS)[number]) =>
+      compatibilityOf(material).ratings[fluid];
     expect(rated('galvanized', 'diesel')).toBe('bad'); // zinc soaps
     expect(rated('nylon-tie', 'petrol')).not.toBe('good'); // not plastic ties
     expect(rated('epdm', 'petrol')).toBe('bad');
@@ -138,7 +200,13 @@ it('every line that can be bought has a spacing of holders, and a wider tube non
     expect(supportSpacing_m(kind, outside_m), key).toBeLessThanOrEqual(2);
   }
   const tubes = LINE_STOCK.filter(({ kind }) => kind === 'tube').sort((a, b) => a.outside_m - b.outside_m);
-  tubes.slice(1).forEach(({ outside_m, key }, i) => expect(supportSpacing_m('tube', outside_m), key).toBeGreaterThanOrEqual(supportSpacing_m('tube', tubes[i]!.outside_m)));
+  tubes
+    .slice(1)
+    .forEach(({ outside_m, key }, i) =>
+      expect(supportSpacing_m('tube', outside_m), key).toBeGreaterThanOrEqual(
+        supportSpacing_m('tube', tubes[i]!.outside_m),
+      ),
+    );
 });
 
 it('every fluid has a heat capacity: fuels between 1.8 and 2.6 kJ/(kg K), water the highest of all', () => {

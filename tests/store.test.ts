@@ -6,7 +6,35 @@ import { sql } from 'drizzle-orm';
 import { describe, expect, it } from 'vitest';
 import { draftSystem, newPart, type SystemDocument } from '@/core/document';
 import { unwrap } from '@/core/outcome';
-import { addOwnParts, backUp, backUpDaily, COPIES_KEPT, copyTo, createSystem, dataFile, deleteSystem, deviceKey, findSystem, keepCard, letIn, listBackups, listDevices, listOwnParts, listRevisions, listSystems, openDatabase, openStore, restoreBackup, restoreSystem, revisionOf, saveSystem, sendAway, systemText, tidy, type Db } from '@/db';
+import {
+  addOwnParts,
+  backUp,
+  backUpDaily,
+  COPIES_KEPT,
+  copyTo,
+  createSystem,
+  dataFile,
+  deleteSystem,
+  deviceKey,
+  findSystem,
+  keepCard,
+  letIn,
+  listBackups,
+  listDevices,
+  listOwnParts,
+  listRevisions,
+  listSystems,
+  openDatabase,
+  openStore,
+  restoreBackup,
+  restoreSystem,
+  revisionOf,
+  saveSystem,
+  sendAway,
+  systemText,
+  tidy,
+  type Db,
+} from '@/db';
 import { main } from '@/cli';
 import { connectionOf } from '@/db/connection';
 import { storeFault } from '@/db/lookThrough';
@@ -31,53 +59,110 @@ function folderWith(change: (file: string) => void = () => undefined): string {
 
 describe('what is looked at before the data is used', () => {
   it.each<[string, () => string, string, RegExp]>([
-    ['a folder whose path is a file', () => {
-      const file = path.join(folderIn(), 'file');
-      writeFileSync(file, '');
-      return path.join(file, 'data');
-    }, 'no-folder', /cannot be made/],
-    ['a file that is no database', () => folderWith((file) => writeFileSync(file, 'PNG and nothing else, long enough')), 'foreign', /no data file of Gas Line/],
-    ['a folder in its place', () => {
-      const folder = folderIn();
-      mkdirSync(dataFile(folder));
-      return folder;
-    }, 'foreign', /is no file/],
-    ['a database of another program', () => folderWith((file) => {
-      writeFileSync(file, '');
-      const other = new Database(file);
-      other.exec('CREATE TABLE songs (name text)');
-      other.close();
-    }), 'foreign', /another program/],
-    ['a file cut off in the middle', () => folderWith((file) => truncateSync(file, Math.floor(statSync(file).size / 2 / 4096) * 4096)), 'corrupt', /damaged/],
-    ['a file with a page overwritten', () => folderWith((file) => {
-      const bytes = readFileSync(file);
-      bytes.fill(0xff, 4096, 8192);
-      writeFileSync(file, bytes);
-    }), 'corrupt', /damaged/],
-    ['a file of a later Gas Line', () => folderWith((file) => {
-      const later = new Database(file);
-      later.exec("INSERT INTO __drizzle_migrations (hash, created_at) VALUES ('later', 9000000000000)");
-      later.close();
-    }), 'newer', /later Gas Line/],
-    ['a file that another program holds', () => {
-      const folder = folderWith();
-      const other = new Database(dataFile(folder));
-      other.exec('BEGIN EXCLUSIVE');
-      return folder;
-    }, 'busy', /held by another program/],
-  ])('%s ends with one sentence: which file, why, what to do', (_, make, code, words) => {
-    const folder = make();
-    const opened = openStore(folder, NOW);
-    expect(opened).toMatchObject({ ok: false, error: { code } });
-    if (opened.ok) return;
-    expect(opened.error.detail).toMatch(words);
-    expect(opened.error.detail).toContain(path.dirname(folder).slice(0, 8));
-    expect(opened.error.detail.trim().split('\n')).toHaveLength(1);
-    expect(opened.error.detail).toMatch(/;.*\.$/);
-  }, 20_000);
+    [
+      'a folder whose path is a file',
+      () => {
+        const file = path.join(folderIn(), 'file');
+        writeFileSync(file, '');
+        return path.join(file, 'data');
+      },
+      'no-folder',
+      /cannot be made/,
+    ],
+    [
+      'a file that is no database',
+      () => folderWith((file) => writeFileSync(file, 'PNG and nothing else, long enough')),
+      'foreign',
+      /no data file of Gas Line/,
+    ],
+    [
+      'a folder in its place',
+      () => {
+        const folder = folderIn();
+        mkdirSync(dataFile(folder));
+        return folder;
+      },
+      'foreign',
+      /is no file/,
+    ],
+    [
+      'a database of another program',
+      () =>
+        folderWith((file) => {
+          writeFileSync(file, '');
+          const other = new Database(file);
+          other.exec('CREATE TABLE songs (name text)');
+          other.close();
+        }),
+      'foreign',
+      /another program/,
+    ],
+    [
+      'a file cut off in the middle',
+      () => folderWith((file) => truncateSync(file, Math.floor(statSync(file).size / 2 / 4096) * 4096)),
+      'corrupt',
+      /damaged/,
+    ],
+    [
+      'a file with a page overwritten',
+      () =>
+        folderWith((file) => {
+          const bytes = readFileSync(file);
+          bytes.fill(0xff, 4096, 8192);
+          writeFileSync(file, bytes);
+        }),
+      'corrupt',
+      /damaged/,
+    ],
+    [
+      'a file of a later Gas Line',
+      () =>
+        folderWith((file) => {
+          const later = new Database(file);
+          later.exec("INSERT INTO __drizzle_migrations (hash, created_at) VALUES ('later', 9000000000000)");
+          later.close();
+        }),
+      'newer',
+      /later Gas Line/,
+    ],
+    [
+      'a file that another program holds',
+      () => {
+        const folder = folderWith();
+        const other = new Database(dataFile(folder));
+        other.exec('BEGIN EXCLUSIVE');
+        return folder;
+      },
+      'busy',
+      /held by another program/,
+    ],
+  ])(
+    '%s ends with one sentence: which file, why, what to do',
+    (_, make, code, words) => {
+      const folder = make();
+      const opened = openStore(folder, NOW);
+      expect(opened).toMatchObject({ ok: false, error: { code } });
+      if (opened.ok) return;
+      expect(opened.error.detail).toMatch(words);
+      expect(opened.error.detail).toContain(path.dirname(folder).slice(0, 8));
+      expect(opened.error.detail.trim().split('\n')).toHaveLength(1);
+      expect(opened.error.detail).toMatch(/;.*\.$/);
+    },
+    20_000,
+  );
 
-  it.each([['SQLITE_READONLY', 'unwritable'], ['EROFS', 'unwritable'], ['SQLITE_FULL', 'unwritable'], ['SQLITE_IOERR_READ', 'corrupt'], ['SQLITE_CANTOPEN', 'unwritable'], ['SQLITE_BUSY_SNAPSHOT', 'busy'], ['SOMETHING', 'not-opened']])('%s is told as %s', (code, told) => {
-    expect(storeFault(Object.assign(new Error('why'), { code }), '/x/gasline.db')).toMatchObject({ error: { code: told, detail: expect.stringContaining('/x/gasline.db') as string } });
+  it.each([
+    ['SQLITE_READONLY', 'unwritable'],
+    ['EROFS', 'unwritable'],
+    ['SQLITE_FULL', 'unwritable'],
+    ['SQLITE_IOERR_READ', 'corrupt'],
+    ['SQLITE_CANTOPEN', 'unwritable'],
+    ['SQLITE_BUSY_SNAPSHOT', 'busy'],
+    ['SOMETHING', 'not-opened'],
+  ])('%s is told as %s', (code, told) => {
+    expect(storeFault(Object.assign(new Error('why'), { code }), '/x/gasline.db')).toMatchObject({
+      error: { code: told, detail: expect.stringContaining('/x/gasline.db') as string },
+    });
   });
 
   it('a read-only file is told as such', () => {
@@ -105,7 +190,9 @@ describe('what is looked at before the data is used', () => {
   it('before its tables are changed a copy is kept', () => {
     const folder = folderWith((file) => {
       const earlier = new Database(file);
-      earlier.exec('DROP TABLE devices; DROP INDEX systems_updated; ALTER TABLE systems DROP COLUMN card; ALTER TABLE systems DROP COLUMN card_revision; ALTER TABLE systems DROP COLUMN card_build; DELETE FROM __drizzle_migrations WHERE created_at = (SELECT max(created_at) FROM __drizzle_migrations)');
+      earlier.exec(
+        'DROP TABLE devices; DROP INDEX systems_updated; ALTER TABLE systems DROP COLUMN card; ALTER TABLE systems DROP COLUMN card_revision; ALTER TABLE systems DROP COLUMN card_build; DELETE FROM __drizzle_migrations WHERE created_at = (SELECT max(created_at) FROM __drizzle_migrations)',
+      );
       earlier.close();
     });
     const db = unwrap(openStore(folder, NOW));
@@ -131,7 +218,9 @@ describe('copies', () => {
       backUp(db, folder, 'asked-for', NOW + day * DAY);
     }
     const names = listBackups(folder);
-    expect(names.filter(({ kind }) => kind === 'daily').map(({ at_ms }) => at_ms)).toEqual(Array.from({ length: COPIES_KEPT }, (_, i) => NOW + (11 - i) * DAY));
+    expect(names.filter(({ kind }) => kind === 'daily').map(({ at_ms }) => at_ms)).toEqual(
+      Array.from({ length: COPIES_KEPT }, (_, i) => NOW + (11 - i) * DAY),
+    );
     expect(names.filter(({ kind }) => kind === 'asked-for')).toHaveLength(12);
     expect(readdirSync(path.join(folder, 'backups')).filter((name) => name.startsWith('.'))).toEqual([]);
   });
@@ -139,7 +228,9 @@ describe('copies', () => {
   it('two within a second have names of their own', () => {
     const folder = folderWith();
     const db = unwrap(openStore(folder, NOW));
-    expect(new Set([backUp(db, folder, 'asked-for', NOW).name, backUp(db, folder, 'asked-for', NOW).name]).size).toBe(2);
+    expect(new Set([backUp(db, folder, 'asked-for', NOW).name, backUp(db, folder, 'asked-for', NOW).name]).size).toBe(
+      2,
+    );
     expect(listBackups(folder)).toHaveLength(2);
   });
 
@@ -173,19 +264,27 @@ describe('copies', () => {
   it.each<[string, (file: string) => void, string]>([
     ['is not there', () => undefined, 'missing'],
     ['is no database', (file) => writeFileSync(file, 'nothing of the kind at all'), 'foreign'],
-    ['is another program’s', (file) => {
-      const other = new Database(file);
-      other.exec('CREATE TABLE songs (name text)');
-      other.close();
-    }, 'foreign'],
-    ['is cut off', (file) => {
-      const whole = path.join(path.dirname(file), 'whole.db');
-      const db = openDatabase(whole);
-      createSystem(db, 'x', BOAT, 1);
-      connectionOf(db).pragma('wal_checkpoint(TRUNCATE)');
-      close(db);
-      writeFileSync(file, readFileSync(whole).subarray(0, 16_384));
-    }, 'corrupt'],
+    [
+      'is another program’s',
+      (file) => {
+        const other = new Database(file);
+        other.exec('CREATE TABLE songs (name text)');
+        other.close();
+      },
+      'foreign',
+    ],
+    [
+      'is cut off',
+      (file) => {
+        const whole = path.join(path.dirname(file), 'whole.db');
+        const db = openDatabase(whole);
+        createSystem(db, 'x', BOAT, 1);
+        connectionOf(db).pragma('wal_checkpoint(TRUNCATE)');
+        close(db);
+        writeFileSync(file, readFileSync(whole).subarray(0, 16_384));
+      },
+      'corrupt',
+    ],
   ])('one that %s changes nothing', (_, make, code) => {
     const folder = folderWith();
     const db = unwrap(openStore(folder, NOW));
@@ -219,7 +318,11 @@ describe('copies', () => {
     writeFileSync(path.join(folder, 'backups', 'gasline-2026-01-01T000000-daily.db.half'), 'half');
     copyTo(db, path.join(folder, 'kept.db'));
     unwrap(restoreBackup(db, folder, path.join(folder, 'backups', name), NOW));
-    expect([...readdirSync(folder), ...readdirSync(path.join(folder, 'backups'))].filter((one) => /\.restore-|half/.test(one))).toEqual([]);
+    expect(
+      [...readdirSync(folder), ...readdirSync(path.join(folder, 'backups'))].filter((one) =>
+        /\.restore-|half/.test(one),
+      ),
+    ).toEqual([]);
     expect(() => copyTo(db, path.join(folder, 'kept.db'))).toThrow(/there already/);
   });
 
@@ -229,7 +332,9 @@ describe('copies', () => {
     const file = path.join(folderIn(), 'earlier.db');
     connectionOf(db).prepare('VACUUM INTO ?').run(file);
     const earlier = new Database(file);
-    earlier.exec('DROP TABLE devices; DROP INDEX systems_updated; ALTER TABLE systems DROP COLUMN card; ALTER TABLE systems DROP COLUMN card_revision; ALTER TABLE systems DROP COLUMN card_build; DELETE FROM __drizzle_migrations WHERE created_at = (SELECT max(created_at) FROM __drizzle_migrations)');
+    earlier.exec(
+      'DROP TABLE devices; DROP INDEX systems_updated; ALTER TABLE systems DROP COLUMN card; ALTER TABLE systems DROP COLUMN card_revision; ALTER TABLE systems DROP COLUMN card_build; DELETE FROM __drizzle_migrations WHERE created_at = (SELECT max(created_at) FROM __drizzle_migrations)',
+    );
     earlier.close();
     const before = readFileSync(file);
     deleteSystem(db, 'a', NOW);
@@ -245,8 +350,11 @@ describe('what the library costs', () => {
     const db = unwrap(openStore(folder, NOW));
     expect(JSON.stringify(BOAT).length).toBeGreaterThan(20_000);
     createSystem(db, 'a', BOAT, NOW);
-    for (let revision = 1; revision <= 200; revision++) saveSystem(db, 'a', { ...BOAT, description: `Edit ${revision}` }, revision, 'edit', NOW + revision * DAY / 2);
-    const { bytes } = connectionOf(db).prepare('SELECT sum(length(document)) AS bytes FROM revisions').get() as { bytes: number };
+    for (let revision = 1; revision <= 200; revision++)
+      saveSystem(db, 'a', { ...BOAT, description: `Edit ${revision}` }, revision, 'edit', NOW + (revision * DAY) / 2);
+    const { bytes } = connectionOf(db).prepare('SELECT sum(length(document)) AS bytes FROM revisions').get() as {
+      bytes: number;
+    };
     const { count } = connectionOf(db).prepare('SELECT count(*) AS count FROM revisions').get() as { count: number };
     expect((bytes / count) * 200).toBeLessThan(1e6);
   });
@@ -294,9 +402,20 @@ describe('what the library costs', () => {
 
   it('comes in pieces, the last changed first, by what is in a name', () => {
     const db = unwrap(openStore(folderIn(), NOW));
-    for (let i = 0; i < 30; i++) createSystem(db, `s${i}`, { ...DRAFT, name: i % 10 === 0 ? `100 % of ${i}_` : `Boat ${i}` }, NOW + i);
-    expect(listSystems(db, 'b')).toMatchObject({ count: 30, systems: Array.from({ length: 12 }, (_, i) => ({ id: `s${29 - i}` })) });
-    expect(listSystems(db, 'b', { from: 24, most: 12 }).systems.map(({ id }) => id)).toEqual(['s5', 's4', 's3', 's2', 's1', 's0']);
+    for (let i = 0; i < 30; i++)
+      createSystem(db, `s${i}`, { ...DRAFT, name: i % 10 === 0 ? `100 % of ${i}_` : `Boat ${i}` }, NOW + i);
+    expect(listSystems(db, 'b')).toMatchObject({
+      count: 30,
+      systems: Array.from({ length: 12 }, (_, i) => ({ id: `s${29 - i}` })),
+    });
+    expect(listSystems(db, 'b', { from: 24, most: 12 }).systems.map(({ id }) => id)).toEqual([
+      's5',
+      's4',
+      's3',
+      's2',
+      's1',
+      's0',
+    ]);
     // Signs that the query language reads as more are letters here.
     expect(listSystems(db, 'b', { having: '0 %' }).count).toBe(3);
     expect(listSystems(db, 'b', { having: '_' }).count).toBe(3);
@@ -307,12 +426,19 @@ describe('what the library costs', () => {
 });
 
 describe('a system that cannot be read', () => {
-  it.each([['{"format":"gasline-system","version":6,', /damaged/], ['[]', /holds no object/], [JSON.stringify({ ...DRAFT, version: 99 }), /version 99/]])('%s is listed as such, with its text, and spoils nothing else', (text, words) => {
+  it.each([
+    ['{"format":"gasline-system","version":6,', /damaged/],
+    ['[]', /holds no object/],
+    [JSON.stringify({ ...DRAFT, version: 99 }), /version 99/],
+  ])('%s is listed as such, with its text, and spoils nothing else', (text, words) => {
     const db = unwrap(openStore(folderIn(), NOW));
     createSystem(db, 'good', DRAFT, NOW);
     createSystem(db, 'bad', { ...DRAFT, name: 'Bad' }, NOW + 1);
     db.run(sql`UPDATE systems SET document = ${text} WHERE id = 'bad'`);
-    expect(listSystems(db, 'b').systems).toMatchObject([{ id: 'bad', name: 'Bad', readable: false, detail: expect.stringMatching(words) as string }, { id: 'good', readable: true }]);
+    expect(listSystems(db, 'b').systems).toMatchObject([
+      { id: 'bad', name: 'Bad', readable: false, detail: expect.stringMatching(words) as string },
+      { id: 'good', readable: true },
+    ]);
     expect(findSystem(db, 'bad')).toMatchObject({ ok: false, error: { code: 'unreadable' } });
     expect(systemText(db, 'bad')).toEqual({ name: 'Bad', text });
   });
@@ -321,7 +447,15 @@ describe('a system that cannot be read', () => {
 describe('the command line', () => {
   const run = (...args: string[]): { code: number; out: string; err: string } => {
     const said = { out: '', err: '' };
-    const code = main(args, (text) => { said.out += text; }, (text) => { said.err += text; });
+    const code = main(
+      args,
+      (text) => {
+        said.out += text;
+      },
+      (text) => {
+        said.err += text;
+      },
+    );
     return { code, ...said };
   };
 
@@ -333,20 +467,31 @@ describe('the command line', () => {
     const { name } = (JSON.parse(made.out) as { made: { name: string } }).made;
     const elsewhere = path.join(folderIn(), 'kept.db');
     expect(run('backup', elsewhere).code).toBe(0);
-    expect(run('backup', elsewhere)).toMatchObject({ code: 2, err: expect.stringContaining('Name a file that is not there yet') as string });
+    expect(run('backup', elsewhere)).toMatchObject({
+      code: 2,
+      err: expect.stringContaining('Name a file that is not there yet') as string,
+    });
     deleteSystem(unwrap(openStore(folder, NOW)), 'a', NOW);
-    expect((JSON.parse(run('restore').out) as { backups: { name: string }[] }).backups.map((one) => one.name)).toEqual([name]);
+    expect((JSON.parse(run('restore').out) as { backups: { name: string }[] }).backups.map((one) => one.name)).toEqual([
+      name,
+    ]);
     for (const from of [name, elsewhere]) {
       expect(run('restore', from)).toMatchObject({ code: 0 });
       expect(revisionOf(unwrap(openStore(folder, NOW)), 'a')).toBeGreaterThan(1);
       deleteSystem(unwrap(openStore(folder, NOW)), 'a', NOW);
     }
-    expect(run('restore', 'nowhere.db')).toMatchObject({ code: 2, err: expect.stringMatching(/Nothing was changed.*no file/) as string });
+    expect(run('restore', 'nowhere.db')).toMatchObject({
+      code: 2,
+      err: expect.stringMatching(/Nothing was changed.*no file/) as string,
+    });
     expect(run('restore', 'a', 'b')).toMatchObject({ code: 2, err: expect.stringContaining('left over') as string });
   });
 
   it('a folder that cannot be used is told', () => {
     process.env.GASLINE_DATA = folderWith((file) => writeFileSync(file, 'something else entirely'));
-    expect(run('backup')).toMatchObject({ code: 2, err: expect.stringContaining('no data file of Gas Line') as string });
+    expect(run('backup')).toMatchObject({
+      code: 2,
+      err: expect.stringContaining('no data file of Gas Line') as string,
+    });
   });
 });

@@ -7,7 +7,11 @@ import { ZERO_CELSIUS_K } from '@/core/units';
 /** Anything the user can mend; shown on stderr, exit 2. */
 export class UsageError extends Error {}
 
-type ConditionOption = { readonly key: keyof SystemDocument['conditions']; readonly help: string; readonly offset?: number };
+type ConditionOption = {
+  readonly key: keyof SystemDocument['conditions'];
+  readonly help: string;
+  readonly offset?: number;
+};
 
 const CONDITION_OPTIONS: Readonly<Record<string, ConditionOption>> = {
   pitch: { key: 'pitch_deg', help: 'pitch, nose up positive [deg]' },
@@ -27,7 +31,11 @@ export const CONDITIONS_HELP = [
   '  --conditions FILE    a JSON file with any of the keys of "conditions"; options override it',
 ].join('\n');
 
-export type Loaded = { readonly file: string; readonly system: SystemDocument; readonly own: Readonly<Record<string, string | undefined>> };
+export type Loaded = {
+  readonly file: string;
+  readonly system: SystemDocument;
+  readonly own: Readonly<Record<string, string | undefined>>;
+};
 
 /** Reads the system file named on the command line and sets the conditions asked for. */
 export function loadSystem(args: readonly string[], ownOptions: readonly string[] = []): Loaded {
@@ -40,7 +48,11 @@ export function loadSystem(args: readonly string[], ownOptions: readonly string[
   const changed = withOptions(withConditionsFile(parsed.value, values.conditions), values);
   const checked = parseSystem(changed);
   if (!checked.ok) throw new UsageError(faultText('conditions', checked.error.faults));
-  return { file, system: checked.value, own: Object.fromEntries(ownOptions.map((name) => [name, values[name] as string | undefined])) };
+  return {
+    file,
+    system: checked.value,
+    own: Object.fromEntries(ownOptions.map((name) => [name, values[name] as string | undefined])),
+  };
 }
 
 const faultText = (where: string, faults: readonly { path: string; message: string }[]): string =>
@@ -54,7 +66,11 @@ function readArgs(args: readonly string[], ownOptions: readonly string[]): { val
     return parseArgs({
       args: joinNegatives(args),
       allowPositionals: true,
-      options: { ...Object.fromEntries(names), fill: { type: 'string', multiple: true }, conditions: { type: 'string' } },
+      options: {
+        ...Object.fromEntries(names),
+        fill: { type: 'string', multiple: true },
+        conditions: { type: 'string' },
+      },
     }) as { values: Values; positionals: string[] };
   } catch (error) {
     throw new UsageError((error as Error).message);
@@ -88,7 +104,8 @@ function withConditionsFile(system: SystemDocument, file: string | undefined): S
     const read = readJson(readText(file));
     if (!read.ok) throw new Error(read.error.detail);
     const conditions = read.value;
-    if (typeof conditions !== 'object' || conditions === null || Array.isArray(conditions)) throw new Error('it must hold one object');
+    if (typeof conditions !== 'object' || conditions === null || Array.isArray(conditions))
+      throw new Error('it must hold one object');
     return { ...system, conditions: { ...system.conditions, ...conditions } };
   } catch (error) {
     if (error instanceof UsageError) throw error;
@@ -100,7 +117,8 @@ function withOptions(system: SystemDocument, values: Values): SystemDocument {
   let changed = system;
   for (const [name, option] of Object.entries(CONDITION_OPTIONS)) {
     const text = values[name];
-    if (typeof text === 'string') changed = withValue(changed, ['conditions', option.key], numberFrom(`--${name}`, text) + (option.offset ?? 0));
+    if (typeof text === 'string')
+      changed = withValue(changed, ['conditions', option.key], numberFrom(`--${name}`, text) + (option.offset ?? 0));
   }
   return (values.fill ?? []).reduce(withFill, changed);
 }
@@ -108,7 +126,8 @@ function withOptions(system: SystemDocument, values: Values): SystemDocument {
 function withFill(system: SystemDocument, text: string): SystemDocument {
   const [tank, share] = text.split('=');
   const known = system.tanks.map((candidate) => candidate.id);
-  if (!tank || share === undefined) throw new UsageError(`--fill wants TANK=SHARE, such as --fill ${known[0] ?? 'main'}=0.4; it is "${text}".`);
+  if (!tank || share === undefined)
+    throw new UsageError(`--fill wants TANK=SHARE, such as --fill ${known[0] ?? 'main'}=0.4; it is "${text}".`);
   if (!known.includes(tank)) throw new UsageError(`There is no tank "${tank}"; there is ${known.join(', ')}.`);
   const fill_ratio = numberFrom('--fill', share);
   const others = system.conditions.fills.filter((fill) => fill.tank !== tank);
@@ -123,6 +142,7 @@ export function numberFrom(option: string, text: string): number {
 
 export function countFrom(option: string, text: string): number {
   const value = numberFrom(option, text);
-  if (!Number.isInteger(value) || value < 1) throw new UsageError(`${option} wants a whole number of 1 or more; it is "${text}".`);
+  if (!Number.isInteger(value) || value < 1)
+    throw new UsageError(`${option} wants a whole number of 1 or more; it is "${text}".`);
   return value;
 }

@@ -7,23 +7,36 @@ export const check: Verb = {
   name: 'check',
   summary: 'the four numbers, the gauge error, all findings, and the rules that could not be judged',
   fit: true,
-  prints: 'numbers: holds_m3, usable_m3, delivers_m3PerS, goes_s or goes_m, gaugeError_ratio; findings[]: id, severity, what, why, mend, source; notJudged[]: id, title, stage, lacks',
+  prints:
+    'numbers: holds_m3, usable_m3, delivers_m3PerS, goes_s or goes_m, gaugeError_ratio; findings[]: id, severity, what, why, mend, source; notJudged[]: id, title, stage, lacks',
   run: (system, evaluation) => {
     const numbers = numbersOf(system, evaluation);
     const { findings, notJudged } = judge(system, evaluation);
-    const keys = { holds: 'holds_m3', usable: 'usable_m3', delivers: 'delivers_m3PerS', goes: goesKey(evaluation), gauge: 'gaugeError_ratio' };
+    const keys = {
+      holds: 'holds_m3',
+      usable: 'usable_m3',
+      delivers: 'delivers_m3PerS',
+      goes: goesKey(evaluation),
+      gauge: 'gaugeError_ratio',
+    };
     return {
       system: system.name,
-      numbers: Object.fromEntries(NUMBER_KEYS.map((key) => {
-        const number = numbers[key];
-        return [keys[key], number.ok ? number.value.value : failed(number.error)];
-      })),
+      numbers: Object.fromEntries(
+        NUMBER_KEYS.map((key) => {
+          const number = numbers[key];
+          return [keys[key], number.ok ? number.value.value : failed(number.error)];
+        }),
+      ),
       findings: findings.map(({ what, path, ...finding }) => ({
-        ...finding, what: messageText(what, 'metric'), values: what.values, ...(path ? { at: path.join('.') } : {}),
+        ...finding,
+        what: messageText(what, 'metric'),
+        values: what.values,
+        ...(path ? { at: path.join('.') } : {}),
       })),
       notJudged,
     };
   },
 };
 
-const goesKey = ({ range }: Parameters<typeof numbersOf>[1]): string => (range.ok && range.value.range_m !== undefined ? 'goes_m' : 'goes_s');
+const goesKey = ({ range }: Parameters<typeof numbersOf>[1]): string =>
+  range.ok && range.value.range_m !== undefined ? 'goes_m' : 'goes_s';

@@ -3,7 +3,12 @@ import { backUp, copyTo, dataFolder, listBackups, openStore, restoreBackup, type
 import { UsageError } from './args';
 
 /** A verb about all the data, not about one system's file. */
-export type DataVerb = { readonly name: string; readonly summary: string; readonly takes: string; readonly run: (file: string | undefined, now_ms: number) => unknown };
+export type DataVerb = {
+  readonly name: string;
+  readonly summary: string;
+  readonly takes: string;
+  readonly run: (file: string | undefined, now_ms: number) => unknown;
+};
 
 function opened(now_ms: number): Db {
   const db = openStore(dataFolder(), now_ms);
@@ -12,26 +17,37 @@ function opened(now_ms: number): Db {
 }
 
 const backup: DataVerb = {
-  name: 'backup', summary: 'makes a whole copy of the data, also while Gas Line runs', takes: '[FILE]: where to; in the data folder’s backups where it is left out',
+  name: 'backup',
+  summary: 'makes a whole copy of the data, also while Gas Line runs',
+  takes: '[FILE]: where to; in the data folder’s backups where it is left out',
   run: (file, now_ms) => {
     const db = opened(now_ms);
     if (file === undefined) return { made: backUp(db, dataFolder(), 'asked-for', now_ms) };
     try {
       copyTo(db, path.resolve(file));
     } catch (error) {
-      throw new UsageError(`No copy was made at ${file}: ${(error as Error).message}. Name a file that is not there yet, in a folder that can be written.`);
+      throw new UsageError(
+        `No copy was made at ${file}: ${(error as Error).message}. Name a file that is not there yet, in a folder that can be written.`,
+      );
     }
     return { made: { name: path.resolve(file) } };
   },
 };
 
 const restore: DataVerb = {
-  name: 'restore', summary: 'brings back a copy; what was there is copied first', takes: '[FILE]: a copy, by its path or its name in backups; lists them where it is left out',
+  name: 'restore',
+  summary: 'brings back a copy; what was there is copied first',
+  takes: '[FILE]: a copy, by its path or its name in backups; lists them where it is left out',
   run: (file, now_ms) => {
     const folder = dataFolder();
     if (file === undefined) return { backups: listBackups(folder) };
     const named = listBackups(folder).find(({ name }) => name === file);
-    const done = restoreBackup(opened(now_ms), folder, named ? path.join(folder, 'backups', named.name) : path.resolve(file), now_ms);
+    const done = restoreBackup(
+      opened(now_ms),
+      folder,
+      named ? path.join(folder, 'backups', named.name) : path.resolve(file),
+      now_ms,
+    );
     if (!done.ok) throw new UsageError(`Nothing was changed. ${done.error.detail}`);
     return { broughtBack: done.value.systems, before: done.value.before };
   },

@@ -5,8 +5,10 @@ import { failed, type Verb } from './verb';
 
 export const flow: Verb = {
   name: 'flow',
-  summary: 'flow and pressure at each consumer against its need; joints, profiles, spills, transfers and lists of all lines',
-  prints: 'fluid, consumers[]: delivered_m3PerS, margin_ratio, pressureAtNeed_Pa, duties[], suction, nodes[], links[], pumps[], losses[], residuals; lines: joints[], list, profiles[], jointSpills[], breakSpills[], circuits, routes[]; with --size, --costliest, --mend their answers',
+  summary:
+    'flow and pressure at each consumer against its need; joints, profiles, spills, transfers and lists of all lines',
+  prints:
+    'fluid, consumers[]: delivered_m3PerS, margin_ratio, pressureAtNeed_Pa, duties[], suction, nodes[], links[], pumps[], losses[], residuals; lines: joints[], list, profiles[], jointSpills[], breakSpills[], circuits, routes[]; with --size, --costliest, --mend their answers',
   options: {
     size: 'id of a line: what it would do in every size that it is sold in',
     costliest: 'id of a consumer: the parts that cost most pressure, and what each change would gain',
@@ -16,7 +18,9 @@ export const flow: Verb = {
     system: system.name,
     ambientAbs_Pa: evaluation.ambientAbs_Pa,
     fluid: evaluation.fluid,
-    consumers: evaluation.flows.map((result, index) => (result.ok ? { ok: true, ...result.value } : { consumer: system.consumers[index]?.id, ...failed(result.error) })),
+    consumers: evaluation.flows.map((result, index) =>
+      result.ok ? { ok: true, ...result.value } : { consumer: system.consumers[index]?.id, ...failed(result.error) },
+    ),
     lines: evaluation.lines,
     ...(options.size === undefined ? {} : { size: sized(system, options.size) }),
     ...(options.costliest === undefined ? {} : { costliest: costly(system, evaluation, options.costliest) }),
@@ -24,12 +28,16 @@ export const flow: Verb = {
   }),
 };
 
-const noSuch = (what: string, id: string, there: readonly { id: string }[]): UsageError => new UsageError(`There is no ${what} "${id}"; there is ${there.map((each) => each.id).join(', ') || 'none'}.`);
+const noSuch = (what: string, id: string, there: readonly { id: string }[]): UsageError =>
+  new UsageError(`There is no ${what} "${id}"; there is ${there.map((each) => each.id).join(', ') || 'none'}.`);
 
 function sized(system: SystemDocument, id: string) {
   const line = system.lines.find((each) => each.id === id);
   if (!line) throw noSuch('line', id, system.lines);
-  return sizeTable(system, id) ?? failed({ code: 'no-line', at: line.name, detail: `${line.name} is no line: its parts are screwed together.` });
+  return (
+    sizeTable(system, id) ??
+    failed({ code: 'no-line', at: line.name, detail: `${line.name} is no line: its parts are screwed together.` })
+  );
 }
 
 function costly(system: SystemDocument, { flows }: Evaluation, id: string) {
@@ -41,7 +49,16 @@ function costly(system: SystemDocument, { flows }: Evaluation, id: string) {
 
 function mended(system: SystemDocument, { lines }: Evaluation, id: string) {
   if (!system.lines.some((line) => line.id === id)) throw noSuch('line', id, system.lines);
-  return (lines?.joints ?? []).filter((joint) => joint.line === id).map((joint) => ({
-    at: joint.at, part: joint.part, state: joint.state, why: joint.why, chains: mendsOf(joint).map(({ adapters, bore_m }) => ({ adapters: adapters.map(({ row }) => row.key), bore_m: Number.isFinite(bore_m) ? bore_m : null })),
-  }));
+  return (lines?.joints ?? [])
+    .filter((joint) => joint.line === id)
+    .map((joint) => ({
+      at: joint.at,
+      part: joint.part,
+      state: joint.state,
+      why: joint.why,
+      chains: mendsOf(joint).map(({ adapters, bore_m }) => ({
+        adapters: adapters.map(({ row }) => row.key),
+        bore_m: Number.isFinite(bore_m) ? bore_m : null,
+      })),
+    }));
 }

@@ -2,4 +2,8 @@ import { loadKernel } from '@/core/geometry';
 import { main } from './index';
 
 await loadKernel();
-process.exitCode = main(process.argv.slice(2), (text) => console.log(text), (text) => console.error(text));
+process.exitCode = main(
+  process.argv.slice(2),
+  (text) => console.log(text),
+  (text) => console.error(text),
+);

@@ -46,7 +46,9 @@ export function main(args: readonly string[], out: (text: string) => void, err: 
   }
   const whole = DATA_VERBS.find((candidate) => candidate.name === name);
   if (!verb && !whole) {
-    err(`There is no verb "${name}"; there is ${[...VERBS, ...DATA_VERBS].map((candidate) => candidate.name).join(', ')}.`);
+    err(
+      `There is no verb "${name}"; there is ${[...VERBS, ...DATA_VERBS].map((candidate) => candidate.name).join(', ')}.`,
+    );
     return 2;
   }
   try {

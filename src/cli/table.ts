@@ -17,13 +17,25 @@ export const table: Verb = {
   },
   run: (system, _, options) => {
     const index = options.tank === undefined ? 0 : system.tanks.findIndex((tank) => tank.id === options.tank);
-    if (index < 0) throw new UsageError(`There is no tank "${options.tank}"; there is ${system.tanks.map((tank) => tank.id).join(', ')}.`);
+    if (index < 0)
+      throw new UsageError(
+        `There is no tank "${options.tank}"; there is ${system.tanks.map((tank) => tank.id).join(', ')}.`,
+      );
     const at = options.at ?? 'mounted';
-    if (at !== 'mounted' && at !== 'conditions') throw new UsageError(`--at wants mounted or conditions; it is "${at}".`);
-    const step_m = (options['step-mm'] === undefined ? STEP_MM : numberFrom('--step-mm', options['step-mm'])) / MM_PER_M;
+    if (at !== 'mounted' && at !== 'conditions')
+      throw new UsageError(`--at wants mounted or conditions; it is "${at}".`);
+    const step_m =
+      (options['step-mm'] === undefined ? STEP_MM : numberFrom('--step-mm', options['step-mm'])) / MM_PER_M;
     const bay = options.bay === undefined ? undefined : numberFrom('--bay', options.bay);
     const rows = tankTable(system, index, step_m, at, bay === undefined ? undefined : bay - 1);
     if (!rows.ok) throw new UsageError(`${rows.error.at}: ${rows.error.detail}`);
-    return { system: system.name, tank: system.tanks[index]!.id, ...(bay === undefined ? {} : { bay }), at, step_m, rows: rows.value };
+    return {
+      system: system.name,
+      tank: system.tanks[index]!.id,
+      ...(bay === undefined ? {} : { bay }),
+      at,
+      step_m,
+      rows: rows.value,
+    };
   },
 };

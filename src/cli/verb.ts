@@ -11,7 +11,11 @@ export type Verb = {
   readonly options?: Readonly<Record<string, string>>;
   /** Whether it needs the fit, which takes longer than all the rest. */
   readonly fit?: true;
-  readonly run: (system: SystemDocument, evaluation: Evaluation, options: Readonly<Record<string, string | undefined>>) => unknown;
+  readonly run: (
+    system: SystemDocument,
+    evaluation: Evaluation,
+    options: Readonly<Record<string, string | undefined>>,
+  ) => unknown;
 };
 
 /** Evaluates, or says which condition makes no sense. */

@@ -11,8 +11,7 @@ export type Failure<Code extends string = string> = {
 };
 
 export type Outcome<T, Code extends string = string> =
-  | { readonly ok: true; readonly value: T }
-  | { readonly ok: false; readonly error: Failure<Code> };
+  { readonly ok: true; readonly value: T } | { readonly ok: false; readonly error: Failure<Code> };
 
 export const success = <T>(value: T): { ok: true; value: T } => ({ ok: true, value });
 

@@ -3,7 +3,8 @@ export type Chance = { readonly uniform: () => number; readonly normal: () => nu
 
 /**
  * @param seed any whole number
- * @source M. E. O'Neill's and G. Steele's mixing by multiplication and shift, as the 32-bit generator "mulberry32" (T. Ettinger, public domain); G. Box and M. Muller (1958) for the normal deviate
+ * @source M. E. O'Neill's and G. Steele's mixing by multiplication and shift, as the 32-bit generator "mulberry32" (T.
+ * Ettinger, public domain); G. Box and M. Muller (1958) for the normal deviate
  */
 export function seeded(seed: number): Chance {
   let state = seed >>> 0;

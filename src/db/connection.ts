@@ -9,14 +9,18 @@ export type Db = BetterSQLite3Database<typeof schema>;
 
 const MIGRATIONS = path.join(process.cwd(), 'src/db/migrations');
 
-/** A transaction that writes takes the file from its beginning: it waits for another writer, and never finds at its end that what it read is old. */
+/**
+ * A transaction that writes takes the file from its beginning: it waits for another writer, and never finds at its end
+ * that what it read is old.
+ */
 export const AT_ONCE = { behavior: 'immediate' } as const;
 
 /** “GasL”: says in a file's head whose it is. @source SQLite, "PRAGMA application_id" */
 export const APPLICATION_ID = 0x4761734c;
 
 /** SQLite itself, for what has no place in the query language. */
-export const connectionOf = (db: Db): Database.Database => (db as unknown as { readonly $client: Database.Database }).$client;
+export const connectionOf = (db: Db): Database.Database =>
+  (db as unknown as { readonly $client: Database.Database }).$client;
 
 /**
  * Opens a database file with WAL and foreign keys, and brings its tables up to
@@ -37,7 +41,8 @@ const SAVE_WAITS_MS = 5000;
 export function broughtUpToDate(db: Db): void {
   migrate(db, { migrationsFolder: MIGRATIONS });
   // Setting it writes, even what is there already.
-  if (connectionOf(db).pragma('application_id', { simple: true }) !== APPLICATION_ID) connectionOf(db).pragma(`application_id = ${APPLICATION_ID}`);
+  if (connectionOf(db).pragma('application_id', { simple: true }) !== APPLICATION_ID)
+    connectionOf(db).pragma(`application_id = ${APPLICATION_ID}`);
   connectionOf(db).pragma(`busy_timeout = ${SAVE_WAITS_MS}`);
 }
 
@@ -52,7 +57,9 @@ export function connected(file: string): Db {
     connection.pragma('synchronous = FULL');
     connection.pragma('foreign_keys = ON');
     // SQLite's own LIKE knows capitals of the Latin letters alone.
-    connection.function('has_text', { deterministic: true }, (text, part) => Number(folded(text).includes(folded(part))));
+    connection.function('has_text', { deterministic: true }, (text, part) =>
+      Number(folded(text).includes(folded(part))),
+    );
     return drizzle(connection, { schema });
   } catch (error) {
     connection.close();
@@ -60,11 +67,18 @@ export function connected(file: string): Db {
   }
 }
 
-/** When the last change of tables that this Gas Line knows was made; and the last that a file has had, 0 where it has none. */
-export const lastKnown = (): number => Math.max(...readMigrationFiles({ migrationsFolder: MIGRATIONS }).map(({ folderMillis }) => folderMillis));
+/**
+ * When the last change of tables that this Gas Line knows was made; and the last that a file has had, 0 where it has
+ * none.
+ */
+export const lastKnown = (): number =>
+  Math.max(...readMigrationFiles({ migrationsFolder: MIGRATIONS }).map(({ folderMillis }) => folderMillis));
 
 export function lastApplied(db: Db): number {
   const connection = connectionOf(db);
   if (!connection.prepare("SELECT 1 FROM sqlite_master WHERE name = '__drizzle_migrations'").get()) return 0;
-  return (connection.prepare('SELECT max(created_at) AS last FROM __drizzle_migrations').get() as { last: number | null }).last ?? 0;
+  return (
+    (connection.prepare('SELECT max(created_at) AS last FROM __drizzle_migrations').get() as { last: number | null })
+      .last ?? 0
+  );
 }

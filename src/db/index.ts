@@ -10,10 +10,36 @@ export { openDatabase, type Db } from './connection';
 export { dataFile, database, dataFolder, openData, openStore } from './open';
 export { type StoreCode } from './lookThrough';
 export {
-  createSystem, deleteSystem, findSystem, keepCard, listRevisions, listSystems, loadDemoOnce, nameSystems, restoreSystem, revisionOf, saveSystem, systemText,
-  type Found, type ListedSystem, type Listing, type NamedSystem, type SaveResult, type SystemRow,
+  createSystem,
+  deleteSystem,
+  findSystem,
+  keepCard,
+  listRevisions,
+  listSystems,
+  loadDemoOnce,
+  nameSystems,
+  restoreSystem,
+  revisionOf,
+  saveSystem,
+  systemText,
+  type Found,
+  type ListedSystem,
+  type Listing,
+  type NamedSystem,
+  type SaveResult,
+  type SystemRow,
 } from './systems';
 export { DELETED_DAYS_KEPT, LAST_REVISIONS_KEPT, REVISIONS_KEPT, tidy } from './keeping';
-export { backUp, backUpDaily, backupFile, COPIES_KEPT, copyTo, listBackups, restoreBackup, type Backup, type BackupKind } from './backup';
+export {
+  backUp,
+  backUpDaily,
+  backupFile,
+  COPIES_KEPT,
+  copyTo,
+  listBackups,
+  restoreBackup,
+  type Backup,
+  type BackupKind,
+} from './backup';
 export { deviceKey, isLetIn, letIn, listDevices, sendAway, type Device } from './devices';
 export { addOwnParts, listOwnParts, removeOwnPart, type OwnPart } from './ownParts';

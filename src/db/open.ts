@@ -41,7 +41,11 @@ function unwritable(folder: string): StoreFault | undefined {
   try {
     mkdirSync(folder, { recursive: true });
   } catch (error) {
-    return failure('no-folder', folder, `The data folder ${folder} cannot be made (${codeOf(error)}); name another in GASLINE_DATA, or put its path right.`);
+    return failure(
+      'no-folder',
+      folder,
+      `The data folder ${folder} cannot be made (${codeOf(error)}); name another in GASLINE_DATA, or put its path right.`,
+    );
   }
   const probe = path.join(folder, `.write-${process.pid}`);
   try {
@@ -49,7 +53,11 @@ function unwritable(folder: string): StoreFault | undefined {
     rmSync(probe);
     return undefined;
   } catch (error) {
-    return failure('unwritable', folder, `Nothing can be written into the data folder ${folder} (${codeOf(error)}); give this user the right to, make room on the disk, or name another folder in GASLINE_DATA.`);
+    return failure(
+      'unwritable',
+      folder,
+      `Nothing can be written into the data folder ${folder} (${codeOf(error)}); give this user the right to, make room on the disk, or name another folder in GASLINE_DATA.`,
+    );
   }
 }
 
@@ -59,7 +67,10 @@ const pending = (db: Db): boolean => lastApplied(db) > 0 && lastApplied(db) < la
 /** Kept on globalThis: the server's bundles each have their own module instances. */
 const holder = globalThis as unknown as { gaslineDb?: Db };
 
-/** The data of this server. Whoever starts it has called `openData`; a route that runs without finds the reason in the error. */
+/**
+ * The data of this server. Whoever starts it has called `openData`; a route that runs without finds the reason in the
+ * error.
+ */
 export function database(): Db {
   if (!holder.gaslineDb) {
     const opened = openData(Date.now());

@@ -11,7 +11,12 @@ export type UnreadPart = { readonly id: string; readonly name: string; readonly 
 
 /** All of them in today's version, and those that cannot be brought up to it. */
 export function listOwnParts(db: Db): { readonly parts: readonly OwnPart[]; readonly unread: readonly UnreadPart[] } {
-  const rows = db.select().from(ownParts).orderBy(asc(ownParts.name)).all().map(({ id, name, part, version }) => ({ id, name, read: partOfVersion(JSON.parse(part), version) }));
+  const rows = db
+    .select()
+    .from(ownParts)
+    .orderBy(asc(ownParts.name))
+    .all()
+    .map(({ id, name, part, version }) => ({ id, name, read: partOfVersion(JSON.parse(part), version) }));
   return {
     parts: rows.flatMap(({ id, name, read }) => (read.ok ? [{ id, name, part: read.value }] : [])),
     unread: rows.flatMap(({ id, name, read }) => (read.ok ? [] : [{ id, name, detail: read.error.detail }])),
@@ -19,13 +24,21 @@ export function listOwnParts(db: Db): { readonly parts: readonly OwnPart[]; read
 }
 
 /** Files parts, all of them or none; false where there would be too many. */
-export function addOwnParts(db: Db, parts: readonly { readonly id: string; readonly part: ComponentDocument }[], now_ms: number): boolean {
+export function addOwnParts(
+  db: Db,
+  parts: readonly { readonly id: string; readonly part: ComponentDocument }[],
+  now_ms: number,
+): boolean {
   return db.transaction((tx) => {
     const there = tx.select({ there: count() }).from(ownParts).get()?.there ?? 0;
     if (there + parts.length > MOST_OWN_PARTS) return false;
-    for (const { id, part } of parts) tx.insert(ownParts).values({ id, name: part.name, part: JSON.stringify(part), version: CURRENT_VERSION, savedAt_ms: now_ms }).run();
+    for (const { id, part } of parts)
+      tx.insert(ownParts)
+        .values({ id, name: part.name, part: JSON.stringify(part), version: CURRENT_VERSION, savedAt_ms: now_ms })
+        .run();
     return true;
   }, AT_ONCE);
 }
 
-export const removeOwnPart = (db: Db, id: string): boolean => db.delete(ownParts).where(eq(ownParts.id, id)).run().changes > 0;
+export const removeOwnPart = (db: Db, id: string): boolean =>
+  db.delete(ownParts).where(eq(ownParts.id, id)).run().changes > 0;

@@ -2,36 +2,48 @@ import { index, integer, sqliteTable, text, uniqueIndex } from 'drizzle-orm/sqli
 import { packedText } from './packed';
 
 /** One row a system; the document is the JSON text that the validator passed. */
-export const systems = sqliteTable('systems', {
-  id: text('id').primaryKey(),
-  name: text('name').notNull(),
-  document: text('document').notNull(),
-  revision: integer('revision').notNull(),
-  /** The system that this one was forked from, and that all its variants share; none for one that was not forked. */
-  variantOf: text('variant_of'),
-  createdAt_ms: integer('created_at_ms').notNull(),
-  updatedAt_ms: integer('updated_at_ms').notNull(),
-  /** Set while a deleted system can still be brought back. */
-  deletedAt_ms: integer('deleted_at_ms'),
-  /** What its card in the library shows: JSON as `card.ts` has it, of the revision and by the build that stand beside it. */
-  card: text('card'),
-  cardRevision: integer('card_revision'),
-  cardBuild: text('card_build'),
-}, (table) => [index('systems_updated').on(table.updatedAt_ms)]);
+export const systems = sqliteTable(
+  'systems',
+  {
+    id: text('id').primaryKey(),
+    name: text('name').notNull(),
+    document: text('document').notNull(),
+    revision: integer('revision').notNull(),
+    /** The system that this one was forked from, and that all its variants share; none for one that was not forked. */
+    variantOf: text('variant_of'),
+    createdAt_ms: integer('created_at_ms').notNull(),
+    updatedAt_ms: integer('updated_at_ms').notNull(),
+    /** Set while a deleted system can still be brought back. */
+    deletedAt_ms: integer('deleted_at_ms'),
+    /**
+     * What its card in the library shows: JSON as `card.ts` has it, of the revision and by the build that stand beside
+     * it.
+     */
+    card: text('card'),
+    cardRevision: integer('card_revision'),
+    cardBuild: text('card_build'),
+  },
+  (table) => [index('systems_updated').on(table.updatedAt_ms)],
+);
 
 /** What a system was at each save. */
 export const revisions = sqliteTable(
   'revisions',
   {
     id: integer('id').primaryKey({ autoIncrement: true }),
-    systemId: text('system_id').notNull().references(() => systems.id, { onDelete: 'cascade' }),
+    systemId: text('system_id')
+      .notNull()
+      .references(() => systems.id, { onDelete: 'cascade' }),
     revision: integer('revision').notNull(),
     /** Name of the edit that led here. */
     edit: text('edit').notNull(),
     document: packedText('document').notNull(),
     savedAt_ms: integer('saved_at_ms').notNull(),
   },
-  (table) => [uniqueIndex('revisions_system_revision').on(table.systemId, table.revision), index('revisions_saved').on(table.savedAt_ms)],
+  (table) => [
+    uniqueIndex('revisions_system_revision').on(table.systemId, table.revision),
+    index('revisions_saved').on(table.savedAt_ms),
+  ],
 );
 
 /** Parts that a builder keeps for other systems: the part as the document's validator passed it. */

@@ -25,7 +25,12 @@ describe('another device', () => {
     const { code } = newCode(NOW);
     expect(code).toMatch(/^[A-HJ-NP-RT-Z2-46-9]{8}$/);
     const tried = tryCode(` ${code.toLowerCase()} `, 'Phone', from, NOW);
-    expect(tried).toMatchObject({ ok: true, cookie: expect.stringMatching(/^gasline-device=[0-9a-f]{32}\.[0-9a-f]{64}; HttpOnly; SameSite=Strict; Path=\/; Max-Age=\d+$/) as string });
+    expect(tried).toMatchObject({
+      ok: true,
+      cookie: expect.stringMatching(
+        /^gasline-device=[0-9a-f]{32}\.[0-9a-f]{64}; HttpOnly; SameSite=Strict; Path=\/; Max-Age=\d+$/,
+      ) as string,
+    });
     expect(tryCode(code, 'Another', `${from} b`, NOW)).toMatchObject({ ok: false, code: 'none' });
     expect(listDevices(database()).map(({ name }) => name)).toContain('Phone');
   });
@@ -55,8 +60,15 @@ describe('another device', () => {
 
   it('after ten wrong ones a code is void, whoever tried', () => {
     const { code } = newCode(NOW);
-    for (let i = 0; i < 9; i++) expect(tryCode('WRONGWRO', 'x', `${from} ${i}`, NOW)).toMatchObject({ code: 'wrong', detail: 'That is not the code.' });
-    expect(tryCode('WRONGWRO', 'x', `${from} 9`, NOW)).toMatchObject({ code: 'wrong', detail: expect.stringContaining('no longer works') as string });
+    for (let i = 0; i < 9; i++)
+      expect(tryCode('WRONGWRO', 'x', `${from} ${i}`, NOW)).toMatchObject({
+        code: 'wrong',
+        detail: 'That is not the code.',
+      });
+    expect(tryCode('WRONGWRO', 'x', `${from} 9`, NOW)).toMatchObject({
+      code: 'wrong',
+      detail: expect.stringContaining('no longer works') as string,
+    });
     expect(tryCode(code, 'x', `${from} y`, NOW)).toMatchObject({ ok: false, code: 'none' });
   });
 
@@ -67,7 +79,16 @@ describe('another device', () => {
     expect(deviceOf(`a=1; ${cookie}; b=2`, NOW)).toBe(id);
     const [value, signature] = cookie.slice(COOKIE.length + 1).split('.') as [string, string];
     const other = `${value.slice(0, -1)}${value.endsWith('0') ? '1' : '0'}`;
-    for (const forged of [`${COOKIE}=${other}.${signature}`, `${COOKIE}=${value}.${'0'.repeat(64)}`, `${COOKIE}=${value}`, `${COOKIE}=.${signature}`, `${COOKIE}=${value}.${signature}0`, '', undefined]) expect(deviceOf(forged, NOW)).toBeUndefined();
+    for (const forged of [
+      `${COOKIE}=${other}.${signature}`,
+      `${COOKIE}=${value}.${'0'.repeat(64)}`,
+      `${COOKIE}=${value}`,
+      `${COOKIE}=.${signature}`,
+      `${COOKIE}=${value}.${signature}0`,
+      '',
+      undefined,
+    ])
+      expect(deviceOf(forged, NOW)).toBeUndefined();
     expect(sendAway(database(), id!)).toBe(true);
     expect(deviceOf(cookie, NOW)).toBeUndefined();
   });
@@ -81,13 +102,26 @@ describe('another device', () => {
 
   it('sees nothing before it is let in, and never what stays with the machine', () => {
     const cookie = cookieOf();
-    for (const path of ['/pair', '/api/pair', '/_next/static/chunks/a.js', '/icon.svg']) expect(fromNetwork(path, undefined, NOW)).toEqual({ enters: true });
+    for (const path of ['/pair', '/api/pair', '/_next/static/chunks/a.js', '/icon.svg'])
+      expect(fromNetwork(path, undefined, NOW)).toEqual({ enters: true });
     for (const path of ['/', '/systems/a', '/compare', '/pairs', '/_next/data/x']) {
       expect(fromNetwork(path, undefined, NOW)).toMatchObject({ enters: false, status: 303, detail: '/pair' });
       expect(fromNetwork(path, cookie, NOW)).toEqual({ enters: true });
     }
-    for (const path of ['/api/systems', '/api/pair/x', '/api/rig/1']) expect(fromNetwork(path, undefined, NOW)).toMatchObject({ status: 401 });
+    for (const path of ['/api/systems', '/api/pair/x', '/api/rig/1'])
+      expect(fromNetwork(path, undefined, NOW)).toMatchObject({ status: 401 });
     expect(fromNetwork('/api/systems', cookie, NOW)).toEqual({ enters: true });
-    for (const path of ['/data', '/api/data', '/api/data/restore', '/api/data/x.db', '/data.rsc', '/DATA', '/data.segments/_tree', '/api/devices', '/api/devices/1']) expect(fromNetwork(path, cookie, NOW)).toMatchObject({ enters: false, status: 403 });
+    for (const path of [
+      '/data',
+      '/api/data',
+      '/api/data/restore',
+      '/api/data/x.db',
+      '/data.rsc',
+      '/DATA',
+      '/data.segments/_tree',
+      '/api/devices',
+      '/api/devices/1',
+    ])
+      expect(fromNetwork(path, cookie, NOW)).toMatchObject({ enters: false, status: 403 });
   });
 });

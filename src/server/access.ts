@@ -15,7 +15,10 @@ const CODE_LASTS_MS = 10 * 60_000;
 const WRONG_TRIES = 10;
 
 type Waiting = { readonly wrong: number; readonly until_ms: number };
-type State = { code: { readonly text: string; readonly until_ms: number; readonly wrong: number } | undefined; readonly waiting: Map<string, Waiting> };
+type State = {
+  code: { readonly text: string; readonly until_ms: number; readonly wrong: number } | undefined;
+  readonly waiting: Map<string, Waiting>;
+};
 const shared = globalThis as typeof globalThis & { gaslineAccess?: State };
 /** One for the whole server: each bundle's own copy of this module would have its own. */
 const state = (shared.gaslineAccess ??= { code: undefined, waiting: new Map() });
@@ -27,7 +30,9 @@ export function newCode(now_ms: number): { readonly code: string; readonly until
   return { code: text, until_ms: state.code.until_ms };
 }
 
-export type Tried = { readonly ok: true; readonly cookie: string } | { readonly ok: false; readonly code: 'slow' | 'wrong' | 'none'; readonly detail: string; readonly wait_s?: number };
+export type Tried =
+  | { readonly ok: true; readonly cookie: string }
+  | { readonly ok: false; readonly code: 'slow' | 'wrong' | 'none'; readonly detail: string; readonly wait_s?: number };
 
 /** Each wrong code makes whoever tried wait twice as long, up to a minute. */
 const FIRST_WAIT_MS = 1000;
@@ -42,7 +47,12 @@ export function tryCode(typed: string, name: string, from: string, now_ms: numbe
     return { ok: false, code: 'slow', wait_s, detail: `Too many wrong codes; try again in ${wait_s} s.` };
   }
   const { code } = state;
-  if (!code || now_ms > code.until_ms) return { ok: false, code: 'none', detail: 'No code works at the moment. Ask for a new one on the machine that Gas Line runs on, under “Your data”.' };
+  if (!code || now_ms > code.until_ms)
+    return {
+      ok: false,
+      code: 'none',
+      detail: 'No code works at the moment. Ask for a new one on the machine that Gas Line runs on, under “Your data”.',
+    };
   if (!isSame(typed.trim().toUpperCase(), code.text)) return wrongTry(from, now_ms, code);
   state.code = undefined;
   state.waiting.delete(from);
@@ -56,32 +66,47 @@ function wrongTry(from: string, now_ms: number, code: NonNullable<State['code']>
   if (state.waiting.size >= MOST_WAITING) state.waiting.delete(state.waiting.keys().next().value!);
   state.waiting.set(from, { wrong, until_ms: now_ms + Math.min(LONGEST_WAIT_MS, FIRST_WAIT_MS * 2 ** (wrong - 1)) });
   state.code = code.wrong + 1 >= WRONG_TRIES ? undefined : { ...code, wrong: code.wrong + 1 };
-  return { ok: false, code: 'wrong', detail: state.code ? 'That is not the code.' : 'That is not the code, and it no longer works after so many wrong ones. Ask for a new one on the machine that Gas Line runs on.' };
+  return {
+    ok: false,
+    code: 'wrong',
+    detail: state.code
+      ? 'That is not the code.'
+      : 'That is not the code, and it no longer works after so many wrong ones. Ask for a new one on the machine that Gas Line runs on.',
+  };
 }
 
-const isSame = (a: string, b: string): boolean => a.length === b.length && timingSafeEqual(Buffer.from(a), Buffer.from(b));
+const isSame = (a: string, b: string): boolean =>
+  a.length === b.length && timingSafeEqual(Buffer.from(a), Buffer.from(b));
 
 export const COOKIE = 'gasline-device';
 /** A device that is not sent away stays for so long. */
 const COOKIE_LASTS_S = 90 * 86_400;
 
 const signatureOf = (id: string): string => createHmac('sha256', deviceKey(database())).update(id).digest('hex');
-const signed = (id: string): string => `${COOKIE}=${id}.${signatureOf(id)}; HttpOnly; SameSite=Strict; Path=/; Max-Age=${COOKIE_LASTS_S}`;
+const signed = (id: string): string =>
+  `${COOKIE}=${id}.${signatureOf(id)}; HttpOnly; SameSite=Strict; Path=/; Max-Age=${COOKIE_LASTS_S}`;
 
 /** The device that a request's cookies stand for, where it is let in. */
 export function deviceOf(cookies: string | undefined, now_ms: number): string | undefined {
-  const value = cookies?.split(';').map((one) => one.trim()).find((one) => one.startsWith(`${COOKIE}=`))?.slice(COOKIE.length + 1);
+  const value = cookies
+    ?.split(';')
+    .map((one) => one.trim())
+    .find((one) => one.startsWith(`${COOKIE}=`))
+    ?.slice(COOKIE.length + 1);
   const [id, signature] = value?.split('.') ?? [];
   if (!id || !signature || !/^[0-9a-f]{32}$/.test(id) || !isSame(signature, signatureOf(id))) return undefined;
   return isLetIn(database(), id, now_ms) ? id : undefined;
 }
 
-/** What may be asked for by a device that is not let in yet: the page that lets it in, and what that page is made of. */
+/**
+ * What may be asked for by a device that is not let in yet: the page that lets it in, and what that page is made of.
+ */
 const OPEN_TO_ALL = /^\/(pair$|api\/pair$|_next\/static\/|icon\.svg$|favicon\.ico$)/;
 /** What stays with the machine that Gas Line runs on. */
 const ONLY_HERE = /^\/(data|api\/data|api\/devices)(?![\w-])/i;
 
-export type Entry = { readonly enters: true } | { readonly enters: false; readonly status: 401 | 403 | 303; readonly detail: string };
+export type Entry =
+  { readonly enters: true } | { readonly enters: false; readonly status: 401 | 403 | 303; readonly detail: string };
 
 /**
  * Whether a request from the network comes in: 303 leads a page to where the code is asked for.
@@ -89,6 +114,15 @@ export type Entry = { readonly enters: true } | { readonly enters: false; readon
  */
 export function fromNetwork(path: string, cookies: string | undefined, now_ms: number): Entry {
   if (OPEN_TO_ALL.test(path)) return { enters: true };
-  if (deviceOf(cookies, now_ms) === undefined) return path.startsWith('/api/') ? { enters: false, status: 401, detail: 'This device is not let in, or was sent away. Open Gas Line’s first page to enter a code.' } : { enters: false, status: 303, detail: '/pair' };
-  return ONLY_HERE.test(path) ? { enters: false, status: 403, detail: 'That can be done only on the machine that Gas Line runs on.' } : { enters: true };
+  if (deviceOf(cookies, now_ms) === undefined)
+    return path.startsWith('/api/')
+      ? {
+          enters: false,
+          status: 401,
+          detail: 'This device is not let in, or was sent away. Open Gas Line’s first page to enter a code.',
+        }
+      : { enters: false, status: 303, detail: '/pair' };
+  return ONLY_HERE.test(path)
+    ? { enters: false, status: 403, detail: 'That can be done only on the machine that Gas Line runs on.' }
+    : { enters: true };
 }

@@ -5,7 +5,11 @@
  */
 
 /** What of a request is looked at; header names in lower case. */
-export type Asked = { readonly method: string; readonly url: string; readonly header: (name: string) => string | undefined };
+export type Asked = {
+  readonly method: string;
+  readonly url: string;
+  readonly header: (name: string) => string | undefined;
+};
 export type Turned = { readonly status: number; readonly code: string; readonly detail: string };
 
 const METHODS: ReadonlySet<string> = new Set(['GET', 'HEAD', 'POST', 'PUT', 'DELETE']);
@@ -16,7 +20,8 @@ const MOST_URL = 4000;
 const LOOPBACK: ReadonlySet<string> = new Set(['127.0.0.1', 'localhost', '[::1]']);
 
 /** The other addresses that the server was told to answer at, parted by commas; none but with --lan. */
-export const ownAddresses = (listed = process.env.GASLINE_LAN_ADDRESSES ?? ''): string[] => listed.split(',').filter(Boolean);
+export const ownAddresses = (listed = process.env.GASLINE_LAN_ADDRESSES ?? ''): string[] =>
+  listed.split(',').filter(Boolean);
 
 /** Why a request is turned away at the door, or undefined. */
 export function turnedAway(asked: Asked, addresses: readonly string[] = ownAddresses()): Turned | undefined {
@@ -24,9 +29,18 @@ export function turnedAway(asked: Asked, addresses: readonly string[] = ownAddre
 }
 
 function wrongForm({ method, url }: Asked): Turned | undefined {
-  if (!METHODS.has(method)) return { status: 405, code: 'method', detail: `Gas Line answers ${[...METHODS].join(', ')}.` };
-  if (url.length > MOST_URL) return { status: 414, code: 'long-address', detail: `An address has up to ${MOST_URL} characters.` };
-  return plainPath(url) === undefined ? { status: 400, code: 'address', detail: 'The address is not whole: a path begins with one /, goes up by no “..”, and a % is followed by two figures of a character.' } : undefined;
+  if (!METHODS.has(method))
+    return { status: 405, code: 'method', detail: `Gas Line answers ${[...METHODS].join(', ')}.` };
+  if (url.length > MOST_URL)
+    return { status: 414, code: 'long-address', detail: `An address has up to ${MOST_URL} characters.` };
+  return plainPath(url) === undefined
+    ? {
+        status: 400,
+        code: 'address',
+        detail:
+          'The address is not whole: a path begins with one /, goes up by no “..”, and a % is followed by two figures of a character.',
+      }
+    : undefined;
 }
 
 /** The path of an address as it will be read, or undefined where two readers could read it differently. */
@@ -34,7 +48,11 @@ export function plainPath(url: string): string | undefined {
   const path = url.split('?', 1)[0]!;
   if (!path.startsWith('/') || !isDecodable(path)) return undefined;
   const plain = decodeURIComponent(path);
-  return /[\0-\x1f\x7f\\]/.test(plain) || plain.includes('//') || plain.split('/').some((part) => part === '.' || part === '..') ? undefined : plain;
+  return /[\0-\x1f\x7f\\]/.test(plain) ||
+    plain.includes('//') ||
+    plain.split('/').some((part) => part === '.' || part === '..')
+    ? undefined
+    : plain;
 }
 
 function isDecodable(text: string): boolean {
@@ -50,10 +68,19 @@ const hostName = (host: string): string => host.toLowerCase().replace(/:\d{1,5}$
 
 function wrongHost({ header }: Asked, addresses: readonly string[]): Turned | undefined {
   const host = hostName(header('host') ?? '');
-  return LOOPBACK.has(host) || addresses.includes(host) ? undefined : { status: 421, code: 'foreign-host', detail: 'Gas Line answers on this machine only, at 127.0.0.1 or localhost.' };
+  return LOOPBACK.has(host) || addresses.includes(host)
+    ? undefined
+    : {
+        status: 421,
+        code: 'foreign-host',
+        detail: 'Gas Line answers on this machine only, at 127.0.0.1 or localhost.',
+      };
 }
 
-/** Another site may not write here, nor read data: by its address, and by what the browser says of where a request comes from. @source Fetch Metadata Request Headers, W3C */
+/**
+ * Another site may not write here, nor read data: by its address, and by what the browser says of where a request comes
+ * from. @source Fetch Metadata Request Headers, W3C
+ */
 function wrongSite({ method, url, header }: Asked): Turned | undefined {
   const isData = url.startsWith('/api/');
   if (READS.has(method) && !isData) return undefined;

@@ -12,20 +12,38 @@ const DRAFT = draftSystem({ name: 'Draft', vehicle: 'boat', consumer: 'heater', 
 const HOST = '127.0.0.1:3000';
 
 function post(body: BodyInit, headers: Record<string, string> = {}): Request {
-  const request = new Request(`http://${HOST}/api/systems`, { method: 'POST', body, headers: { 'content-type': 'application/json', ...headers }, duplex: 'half' } as RequestInit);
+  const request = new Request(`http://${HOST}/api/systems`, {
+    method: 'POST',
+    body,
+    headers: { 'content-type': 'application/json', ...headers },
+    duplex: 'half',
+  } as RequestInit);
   request.headers.set('host', headers.host ?? HOST);
   return request;
 }
 
 /** A body that has no announced length and never ends. */
-const endless = (): ReadableStream<Uint8Array> => new ReadableStream({ pull: (controller) => controller.enqueue(new Uint8Array(65536).fill(32)) });
+const endless = (): ReadableStream<Uint8Array> =>
+  new ReadableStream({ pull: (controller) => controller.enqueue(new Uint8Array(65536).fill(32)) });
 
 describe('who may write', () => {
-  it.each([['127.0.0.1:3000', undefined], ['localhost:8080', undefined], ['[::1]:3000', undefined], ['127.0.0.1:3000', 'http://127.0.0.1:3000']])('host %s, origin %s', (host, origin) => {
+  it.each([
+    ['127.0.0.1:3000', undefined],
+    ['localhost:8080', undefined],
+    ['[::1]:3000', undefined],
+    ['127.0.0.1:3000', 'http://127.0.0.1:3000'],
+  ])('host %s, origin %s', (host, origin) => {
     expect(refusedOrigin(post('{}', { host, ...(origin ? { origin } : {}) }))).toBeUndefined();
   });
 
-  it.each([['evil.example', undefined, 421], ['127.0.0.1.evil.example', undefined, 421], ['127.0.0.1:3000', 'http://evil.example', 403], ['127.0.0.1:3000', 'http://127.0.0.1:9999', 403], ['127.0.0.1:3000', 'null', 403], ['127.0.0.1:3000', '%', 403]])('not host %s, origin %s', async (host, origin, status) => {
+  it.each([
+    ['evil.example', undefined, 421],
+    ['127.0.0.1.evil.example', undefined, 421],
+    ['127.0.0.1:3000', 'http://evil.example', 403],
+    ['127.0.0.1:3000', 'http://127.0.0.1:9999', 403],
+    ['127.0.0.1:3000', 'null', 403],
+    ['127.0.0.1:3000', '%', 403],
+  ])('not host %s, origin %s', async (host, origin, status) => {
     expect(refusedOrigin(post('{}', { host, ...(origin ? { origin } : {}) }))?.status).toBe(status);
   });
 });
@@ -52,7 +70,10 @@ describe('bodies', () => {
   it('packed by gzip are read; the limit is on what comes out; what is not whole or packed otherwise is refused', async () => {
     const packed = (text: string): Uint8Array<ArrayBuffer> => Uint8Array.from(gzipSync(text));
     const gzip = { 'content-encoding': 'gzip' };
-    expect(await bodyText(post(packed('{"name":"Öltank €"}'), gzip))).toEqual({ ok: true, text: '{"name":"Öltank €"}' });
+    expect(await bodyText(post(packed('{"name":"Öltank €"}'), gzip))).toEqual({
+      ok: true,
+      text: '{"name":"Öltank €"}',
+    });
     const bomb = packed(' '.repeat(MAX_DOCUMENT_BYTES + 1));
     expect(bomb.length).toBeLessThan(MAX_DOCUMENT_BYTES / 100);
     const statusOf = async (body: BodyInit, headers: Record<string, string>): Promise<number> => {
@@ -86,7 +107,10 @@ describe('whatever happens in a route', () => {
       work();
       return Response.json({});
     })(post('{}'), undefined);
-    return { status: response.status, detail: ((await response.json()) as { error?: { detail: string } }).error?.detail ?? '' };
+    return {
+      status: response.status,
+      detail: ((await response.json()) as { error?: { detail: string } }).error?.detail ?? '',
+    };
   };
   const large = { ...DRAFT, description: 'x'.repeat(2000) };
 
@@ -111,7 +135,10 @@ describe('whatever happens in a route', () => {
     const save = (one: Db): void => void saveSystem(one, 'a', large, 1, 'edit', 2);
     other.run(sql`begin immediate`);
     const from = performance.now();
-    expect(await answerOf(() => save(db))).toMatchObject({ status: 503, detail: expect.stringContaining('Another program') as string });
+    expect(await answerOf(() => save(db))).toMatchObject({
+      status: 503,
+      detail: expect.stringContaining('Another program') as string,
+    });
     expect(performance.now() - from).toBeGreaterThan(90);
     other.run(sql`rollback`);
     expect(listSystems(db, 'test').systems).toMatchObject([{ revision: 1 }]);
@@ -119,7 +146,16 @@ describe('whatever happens in a route', () => {
     expect(listSystems(other, 'test').systems).toMatchObject([{ revision: 2 }]);
   });
 
-  it.each([['SQLITE_BUSY_SNAPSHOT', 503], ['SQLITE_LOCKED', 503], ['SQLITE_FULL', 507], ['SQLITE_READONLY_DBMOVED', 507], ['SQLITE_CANTOPEN', 507], ['SQLITE_IOERR_WRITE', 507], ['SQLITE_CORRUPT', 500], ['SQLITE_NOTADB', 500]])('%s is told as what it is, with %d', async (code, status) => {
+  it.each([
+    ['SQLITE_BUSY_SNAPSHOT', 503],
+    ['SQLITE_LOCKED', 503],
+    ['SQLITE_FULL', 507],
+    ['SQLITE_READONLY_DBMOVED', 507],
+    ['SQLITE_CANTOPEN', 507],
+    ['SQLITE_IOERR_WRITE', 507],
+    ['SQLITE_CORRUPT', 500],
+    ['SQLITE_NOTADB', 500],
+  ])('%s is told as what it is, with %d', async (code, status) => {
     const told = vi.spyOn(console, 'error').mockImplementation(() => undefined);
     const answer = await answerOf(() => {
       throw Object.assign(new Error('store'), { code });
@@ -139,9 +175,11 @@ describe('whatever happens in a route', () => {
 
   it('what nobody thought of answers with a sentence too, and goes to the server’s window', async () => {
     const told = vi.spyOn(console, 'error').mockImplementation(() => undefined);
-    expect(await answerOf(() => {
-      throw new Error('odd');
-    })).toMatchObject({ status: 500, detail: expect.stringContaining('server') as string });
+    expect(
+      await answerOf(() => {
+        throw new Error('odd');
+      }),
+    ).toMatchObject({ status: 500, detail: expect.stringContaining('server') as string });
     expect(told).toHaveBeenCalledOnce();
     told.mockRestore();
   });

@@ -53,7 +53,8 @@ describe('a simulated rig', () => {
     expect(rigStream('ghost', new AbortController().signal)).toBeUndefined();
     const readers = streams.map((stream) => stream.getReader());
     vi.advanceTimersByTime(400);
-    for (const reader of readers) expect(new TextDecoder().decode((await reader.read()).value)).toMatch(/^data: .*"simulated":true.*\n\n$/);
+    for (const reader of readers)
+      expect(new TextDecoder().decode((await reader.read()).value)).toMatch(/^data: .*"simulated":true.*\n\n$/);
     leaves[0]!.abort();
     await readers[1]!.cancel();
     expect(streamsNow('seen')).toEqual({ ofRig: MOST_OF_A_RIG - 2, all: MOST_OF_A_RIG - 2 });
@@ -75,15 +76,32 @@ describe('a simulated rig', () => {
   });
 
   it('a sender that is not there is told', async () => {
-    expect(await startRig(BOAT, { ...QUERY, sender: 'ghost' }, 'ghost', 0)).toMatchObject({ ok: false, error: { code: 'no-sender' } });
+    expect(await startRig(BOAT, { ...QUERY, sender: 'ghost' }, 'ghost', 0)).toMatchObject({
+      ok: false,
+      error: { code: 'no-sender' },
+    });
   });
 
-  it.each([[{}, /sender is missing/], [{ sender: 'sender', speed: '0' }, /speed must be from 1 to 120/], [{ sender: 'sender', fault: 'explodes' }, /fault must be one of none, sticks, dies/], [{ sender: 'sender', seed: '1.5' }, /seed must be a whole number/]])('the query %j', (query, words) => {
+  it.each([
+    [{}, /sender is missing/],
+    [{ sender: 'sender', speed: '0' }, /speed must be from 1 to 120/],
+    [{ sender: 'sender', fault: 'explodes' }, /fault must be one of none, sticks, dies/],
+    [{ sender: 'sender', seed: '1.5' }, /seed must be a whole number/],
+  ])('the query %j', (query, words) => {
     const read = checked(() => rigQuery.validateSync(query, { abortEarly: false }));
     expect(read).toMatchObject({ ok: false, detail: expect.stringMatching(words) as string });
   });
 
-  it.each([[{}, /volume_m3 is missing/], [{ volume_m3: '5' }, /must be a number/], [{ volume_m3: 50 }, /from -20 to 20/], [{ volume_m3: 0.005, flow_m3PerS: 0 }, /flow_m3PerS must be from/], [{ volume_m3: 0.005, beer: true }, /beer/]])('the pour %j', (pour, words) => {
-    expect(checked(() => pourBody.validateSync(pour, { strict: true, abortEarly: false }))).toMatchObject({ ok: false, detail: expect.stringMatching(words) as string });
+  it.each([
+    [{}, /volume_m3 is missing/],
+    [{ volume_m3: '5' }, /must be a number/],
+    [{ volume_m3: 50 }, /from -20 to 20/],
+    [{ volume_m3: 0.005, flow_m3PerS: 0 }, /flow_m3PerS must be from/],
+    [{ volume_m3: 0.005, beer: true }, /beer/],
+  ])('the pour %j', (pour, words) => {
+    expect(checked(() => pourBody.validateSync(pour, { strict: true, abortEarly: false }))).toMatchObject({
+      ok: false,
+      detail: expect.stringMatching(words) as string,
+    });
   });
 });

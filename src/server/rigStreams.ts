@@ -14,7 +14,10 @@ const shared = globalThis as typeof globalThis & { gaslineStreams?: Map<string, 
 const watched = (shared.gaslineStreams ??= new Map());
 
 /** How many look at one rig, and at all. */
-export const streamsNow = (id: string): { readonly ofRig: number; readonly all: number } => ({ ofRig: watched.get(id)?.watchers.size ?? 0, all: [...watched.values()].reduce((sum, { watchers }) => sum + watchers.size, 0) });
+export const streamsNow = (id: string): { readonly ofRig: number; readonly all: number } => ({
+  ofRig: watched.get(id)?.watchers.size ?? 0,
+  all: [...watched.values()].reduce((sum, { watchers }) => sum + watchers.size, 0),
+});
 
 /** Calls with each reading until what comes back is called, or the rig ends. */
 function watch(id: string, watcher: Watcher): () => void {

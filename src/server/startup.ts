@@ -4,7 +4,10 @@ import { parseSystemText } from '@/core/document';
 import { success, type Outcome } from '@/core/outcome';
 import { backUpDaily, dataFolder, loadDemoOnce, openData, tidy, type Db, type StoreCode } from '@/db';
 
-/** Opens and migrates the data file, loads the demo when asked to, and keeps house from then on; or says in one sentence why not. */
+/**
+ * Opens and migrates the data file, loads the demo when asked to, and keeps house from then on; or says in one sentence
+ * why not.
+ */
 export function startUp(): Outcome<Db, StoreCode> {
   const opened = openData(Date.now());
   if (!opened.ok) return opened;
@@ -31,7 +34,9 @@ function keepHouse(db: Db): void {
       backUpDaily(db, dataFolder(), Date.now());
       tidy(db, Date.now());
     } catch (error) {
-      console.error(`The day's copy of the data was not made: ${(error as Error).message}. Look at the disk, and at the folder backups in ${dataFolder()}.`);
+      console.error(
+        `The day's copy of the data was not made: ${(error as Error).message}. Look at the disk, and at the folder backups in ${dataFolder()}.`,
+      );
     }
   };
   if (shared.gaslineHouse) return;
@@ -44,11 +49,15 @@ function keepHouse(db: Db): void {
 const DEMO_FIRST = ['crab-boat', 'snow-vehicle', 'hill-climb-car', 'forest-trailer'];
 
 export function demoSystems(folder = path.join(process.cwd(), 'demo')) {
-  const names = readdirSync(/*turbopackIgnore: true*/ folder).filter((file) => file.endsWith('.json')).map((file) => file.replace(/\.json$/, ''));
+  const names = readdirSync(/*turbopackIgnore: true*/ folder)
+    .filter((file) => file.endsWith('.json'))
+    .map((file) => file.replace(/\.json$/, ''));
   const rank = (name: string): number => (DEMO_FIRST.includes(name) ? DEMO_FIRST.indexOf(name) : DEMO_FIRST.length);
-  return names.sort((a, b) => rank(a) - rank(b)).map((id) => {
-    const parsed = parseSystemText(readFileSync(/*turbopackIgnore: true*/ path.join(folder, `${id}.json`), 'utf8'));
-    if (!parsed.ok) throw new Error(`demo/${id}.json: ${parsed.error.detail}`);
-    return { id, document: parsed.value };
-  });
+  return names
+    .sort((a, b) => rank(a) - rank(b))
+    .map((id) => {
+      const parsed = parseSystemText(readFileSync(/*turbopackIgnore: true*/ path.join(folder, `${id}.json`), 'utf8'));
+      if (!parsed.ok) throw new Error(`demo/${id}.json: ${parsed.error.detail}`);
+      return { id, document: parsed.value };
+    });
 }

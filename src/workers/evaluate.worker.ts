@@ -1,6 +1,18 @@
 import { expose } from 'comlink';
 import type { SystemDocument } from '@/core/document';
-import { cardOf, comparedFigures, evaluateSystem, failedCard, numbersOf, type Card, type ComparedFigure, type Detail, type Evaluation, type EvaluationCode, type Numbers } from '@/core/evaluate';
+import {
+  cardOf,
+  comparedFigures,
+  evaluateSystem,
+  failedCard,
+  numbersOf,
+  type Card,
+  type ComparedFigure,
+  type Detail,
+  type Evaluation,
+  type EvaluationCode,
+  type Numbers,
+} from '@/core/evaluate';
 import { loadKernel } from '@/core/geometry';
 import type { Failure } from '@/core/outcome';
 import { judge, judgeRest, type Judgement } from '@/core/rules';
@@ -10,31 +22,51 @@ export type Results =
   | { readonly ok: false; readonly error: Failure<EvaluationCode> };
 
 export type Compared =
-  | { readonly ok: true; readonly figures: readonly ComparedFigure[]; readonly judged: Judgement; readonly evaluation: Evaluation }
+  | {
+      readonly ok: true;
+      readonly figures: readonly ComparedFigure[];
+      readonly judged: Judgement;
+      readonly evaluation: Evaluation;
+    }
   | { readonly ok: false; readonly error: Failure<EvaluationCode> };
 
 const ready = loadKernel();
 
 const api = {
-  /** Numbers, and what the rules say but for those of the fit, of reach and of the faces; with 'full' also the drawings, curves and tables. */
+  /**
+   * Numbers, and what the rules say but for those of the fit, of reach and of the faces; with 'full' also the drawings,
+   * curves and tables.
+   */
   async evaluate(system: SystemDocument, detail: Detail): Promise<Results> {
     await ready;
     const result = evaluateSystem(system, detail, 'without-fit');
     if (!result.ok) return { ok: false, error: result.error };
-    return { ok: true, evaluation: result.value, numbers: numbersOf(system, result.value), judged: judgeRest(system, result.value) };
+    return {
+      ok: true,
+      evaluation: result.value,
+      numbers: numbersOf(system, result.value),
+      judged: judgeRest(system, result.value),
+    };
   },
   /** What the card of a system shows: its numbers, and what every rule says of it. */
   async card(system: SystemDocument): Promise<Card> {
     await ready;
     const result = evaluateSystem(system, 'full');
-    return result.ok ? cardOf(numbersOf(system, result.value), judge(system, result.value)) : failedCard(result.error.detail);
+    return result.ok
+      ? cardOf(numbersOf(system, result.value), judge(system, result.value))
+      : failedCard(result.error.detail);
   },
   /** What variants are compared by, and the gravest of their findings. */
   async compare(system: SystemDocument): Promise<Compared> {
     await ready;
     const result = evaluateSystem(system, 'full');
     if (!result.ok) return { ok: false, error: result.error };
-    return { ok: true, figures: comparedFigures(system, result.value), judged: judge(system, result.value), evaluation: result.value };
+    return {
+      ok: true,
+      figures: comparedFigures(system, result.value),
+      judged: judge(system, result.value),
+      evaluation: result.value,
+    };
   },
 };
 

@@ -1,6 +1,26 @@
 import { expose } from 'comlink';
 import type { SystemDocument, WayStep } from '@/core/document';
-import { fitFor, reachFor, type FitOutcome, type ReachOutcome, builtResult, changesOf, MANY_LOOKS, checkedWay, fitDrawing, foundWay, largestTanks, orderOut, sheetsOf, templatesOf, wayPicture, type FitGap, type Opening, type SheetsOutcome, type WayProgress } from '@/core/evaluate';
+import {
+  fitFor,
+  reachFor,
+  type FitOutcome,
+  type ReachOutcome,
+  builtResult,
+  changesOf,
+  MANY_LOOKS,
+  checkedWay,
+  fitDrawing,
+  foundWay,
+  largestTanks,
+  orderOut,
+  sheetsOf,
+  templatesOf,
+  wayPicture,
+  type FitGap,
+  type Opening,
+  type SheetsOutcome,
+  type WayProgress,
+} from '@/core/evaluate';
 import { loadKernel } from '@/core/geometry';
 import { judgeFit, judgeReach, judgeSheets, type Judgement } from '@/core/rules';
 
@@ -16,7 +36,11 @@ const SEED = 1;
 const TELL_EVERY_MS = 250;
 
 /** What is told while a way is looked for. */
-export type WayNews = { readonly progress?: WayProgress; readonly seconds?: number; readonly openings?: readonly Opening[] };
+export type WayNews = {
+  readonly progress?: WayProgress;
+  readonly seconds?: number;
+  readonly openings?: readonly Opening[];
+};
 
 /** What is asked of the space beside the clearances. A search is stopped by ending the worker. */
 const api = {
@@ -67,14 +91,20 @@ const api = {
     await ready;
     const from = performance.now();
     let told = 0;
-    return foundWay(system, part, {
-      seed: SEED, mostLooks: Infinity,
-      onProgress: (progress) => {
-        if (performance.now() - told < TELL_EVERY_MS) return;
-        told = performance.now();
-        tell({ progress, seconds: (told - from) / 1000 });
+    return foundWay(
+      system,
+      part,
+      {
+        seed: SEED,
+        mostLooks: Infinity,
+        onProgress: (progress) => {
+          if (performance.now() - told < TELL_EVERY_MS) return;
+          told = performance.now();
+          tell({ progress, seconds: (told - from) / 1000 });
+        },
       },
-    }, (openings) => tell({ openings }));
+      (openings) => tell({ openings }),
+    );
   },
   async order(system: SystemDocument, part: string) {
     await ready;

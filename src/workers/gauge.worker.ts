@@ -1,13 +1,23 @@
 import { expose } from 'comlink';
 import type { SystemDocument } from '@/core/document';
-import { calibrationResult, designedSender, heightForReserve, pickupCuts, refittedSender, taughtByPours, type CalibrationResult } from '@/core/evaluate';
+import {
+  calibrationResult,
+  designedSender,
+  heightForReserve,
+  pickupCuts,
+  refittedSender,
+  taughtByPours,
+  type CalibrationResult,
+} from '@/core/evaluate';
 import { loadKernel } from '@/core/geometry';
 import type { CorrectionTable } from '@/core/gauge';
 import type { Outcome } from '@/core/outcome';
 
 const ready = loadKernel();
 
-export type CalibrationData = CalibrationResult & { readonly tables: { readonly even: Outcome<CorrectionTable>; readonly best: Outcome<CorrectionTable> } };
+export type CalibrationData = CalibrationResult & {
+  readonly tables: { readonly even: Outcome<CorrectionTable>; readonly best: Outcome<CorrectionTable> };
+};
 
 /** What is asked of senders and pickups beside the numbers. */
 const api = {
@@ -27,10 +37,26 @@ const api = {
     await ready;
     return heightForReserve(system, t, first, second, reserve_m3);
   },
-  async calibration(system: SystemDocument, t: number, index: number, points: number): Promise<Outcome<CalibrationData>> {
+  async calibration(
+    system: SystemDocument,
+    t: number,
+    index: number,
+    points: number,
+  ): Promise<Outcome<CalibrationData>> {
     await ready;
     const result = calibrationResult(system, t, index);
-    return result.ok ? { ok: true, value: { ...result.value, tables: { even: taughtByPours(result.value, points, 'even'), best: taughtByPours(result.value, points, 'best') } } } : result;
+    return result.ok
+      ? {
+          ok: true,
+          value: {
+            ...result.value,
+            tables: {
+              even: taughtByPours(result.value, points, 'even'),
+              best: taughtByPours(result.value, points, 'best'),
+            },
+          },
+        }
+      : result;
   },
 };
 

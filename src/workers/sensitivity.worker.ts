@@ -8,10 +8,11 @@ const ready = loadKernel();
 
 /** Lets messages in; a timer would wait longer. */
 const messages = new MessageChannel();
-const pause = (): Promise<void> => new Promise((resolve) => {
-  messages.port1.onmessage = () => resolve();
-  messages.port2.postMessage(undefined);
-});
+const pause = (): Promise<void> =>
+  new Promise((resolve) => {
+    messages.port1.onmessage = () => resolve();
+    messages.port2.postMessage(undefined);
+  });
 
 let asked = 0;
 

@@ -5,8 +5,13 @@ test('no accessibility faults, and none of contrast in the dark', async ({ page 
   test.slow(); // thirteen views, each looked through whole
   const faults = async (name: string, runOnly: { type: 'tag' | 'rule'; values: string[] }): Promise<void> => {
     // What passes is not asked for: naming each such part of a page takes longer than looking through it.
-    const { violations } = await new AxeBuilder({ page }).setLegacyMode().options({ runOnly, rules: { 'page-has-heading-one': { enabled: true } }, resultTypes: ['violations'] }).analyze();
-    expect(violations.map((violation) => `${name}: ${violation.id} ${violation.nodes[0]?.html.slice(0, 160)}`)).toEqual([]);
+    const { violations } = await new AxeBuilder({ page })
+      .setLegacyMode()
+      .options({ runOnly, rules: { 'page-has-heading-one': { enabled: true } }, resultTypes: ['violations'] })
+      .analyze();
+    expect(violations.map((violation) => `${name}: ${violation.id} ${violation.nodes[0]?.html.slice(0, 160)}`)).toEqual(
+      [],
+    );
   };
   const check = async (name: string): Promise<void> => {
     await faults(name, { type: 'tag', values: ['wcag2a', 'wcag2aa', 'wcag21aa'] });

@@ -15,7 +15,8 @@ export const test = base.extend<{ page: Page }>({
     page.on('pageerror', (error) => wrong.push(String(error)));
     await provide(page);
     // Each card of the library is worked out when it is shown: what no test needs any more is not left there.
-    for (const id of made.splice(0)) await page.request.delete(`/api/systems/${id}`, { headers: { 'content-type': 'application/json' } });
+    for (const id of made.splice(0))
+      await page.request.delete(`/api/systems/${id}`, { headers: { 'content-type': 'application/json' } });
     const expected = /Failed to load resource/; // answers of 4xx that a test asked for
     expect(wrong.filter((text) => !expected.test(text))).toEqual([]);
   },
@@ -25,17 +26,26 @@ export { expect };
 export type { Page } from '@playwright/test';
 
 /** A closed mesh as an upload, one unit of the file a millimetre. */
-export const stlFile = (name: string, mesh: ClosedMesh) => ({ name, mimeType: 'model/stl', buffer: Buffer.from(stlBytes(mesh, name)) });
+export const stlFile = (name: string, mesh: ClosedMesh) => ({
+  name,
+  mimeType: 'model/stl',
+  buffer: Buffer.from(stlBytes(mesh, name)),
+});
 
 /** A demo system, or one of the tests' own. */
-export const demoText = (name: string): string => readFileSync([`demo/${name}.json`, `tests/fixtures/${name}.json`].find(existsSync)!, 'utf8');
+export const demoText = (name: string): string =>
+  readFileSync([`demo/${name}.json`, `tests/fixtures/${name}.json`].find(existsSync)!, 'utf8');
 
 /** Makes a system of a test's own out of a demo file and opens it. */
-export const openCopy = (page: Page, name: string, stage = 'tank'): Promise<string> => openText(page, demoText(name), stage);
+export const openCopy = (page: Page, name: string, stage = 'tank'): Promise<string> =>
+  openText(page, demoText(name), stage);
 
 /** Makes a system of a test's own out of a document's text and opens it. */
 export async function openText(page: Page, text: string, stage = 'tank'): Promise<string> {
-  const response = await page.request.post('/api/systems', { headers: { 'content-type': 'application/json' }, data: text });
+  const response = await page.request.post('/api/systems', {
+    headers: { 'content-type': 'application/json' },
+    data: text,
+  });
   expect(response.status()).toBe(201);
   const { id } = (await response.json()) as { id: string };
   made.push(id);
@@ -49,7 +59,8 @@ export async function settled(page: Page): Promise<void> {
   await expect(page.getByTestId('numbers')).toHaveAttribute('data-fresh', 'true');
 }
 
-export const saved = (page: Page): Promise<void> => expect(page.getByTestId('save-state')).toHaveAttribute('data-state', 'saved');
+export const saved = (page: Page): Promise<void> =>
+  expect(page.getByTestId('save-state')).toHaveAttribute('data-state', 'saved');
 
 /** A number as shown, without the spread that follows a moment later. */
 export const numberText = async (page: Page, key: string): Promise<string> =>

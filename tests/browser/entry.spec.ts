@@ -4,7 +4,13 @@ test('a wrong entry is answered with what is accepted, and changes nothing', asy
   await openCopy(page, 'box-boat');
   const holds = await numberText(page, 'holds');
   const field = page.getByLabel('Inside length', { exact: true });
-  for (const [text, answer] of [['12 furlongs', /not a unit of length.*mm/], ['about a metre', /not understood/], ['-40', /out of range; enter 20 mm/], ['1,120', /two ways: write 1120 or 1\.120/], ['99 m', /out of range/]] as const) {
+  for (const [text, answer] of [
+    ['12 furlongs', /not a unit of length.*mm/],
+    ['about a metre', /not understood/],
+    ['-40', /out of range; enter 20 mm/],
+    ['1,120', /two ways: write 1120 or 1\.120/],
+    ['99 m', /out of range/],
+  ] as const) {
     await field.fill(text);
     await field.press('Enter');
     await expect(page.getByRole('alert').filter({ hasText: answer })).toBeVisible();
@@ -57,7 +63,9 @@ test('undo and redo, by button and key, each edit by its name', async ({ page })
   await page.keyboard.press('Control+y');
   await expect(page.getByLabel('Inside height', { exact: true })).toHaveValue('310');
   await saved(page);
-  const row = (await (await page.request.get(`/api/systems/${id}`)).json()) as { document: { tanks: { shape: { height_m: { value: number } } }[] } };
+  const row = (await (await page.request.get(`/api/systems/${id}`)).json()) as {
+    document: { tanks: { shape: { height_m: { value: number } } }[] };
+  };
   expect(row.document.tanks[0]!.shape.height_m.value).toBe(0.31);
 });
 

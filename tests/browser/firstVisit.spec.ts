@@ -3,8 +3,15 @@ import { enter, expect, numberText, saved, settled, test } from './app';
 test('a first visit to a saved, re-opened system', async ({ page, browser, baseURL }) => {
   await page.goto('/');
   await expect(page.getByRole('heading', { level: 1 })).toContainText('before you cut metal');
-  for (const [id, holds] of [['crab-boat', /^Crab boat.*179/], ['snow-vehicle', /^Tracked snow vehicle.*61\.8/], ['hill-climb-car', /^Hill-climb single-seater.*14\.3/], ['forest-trailer', /^Forester’s fuel trailer.*343/]] as const) {
-    await expect(page.getByTestId('system-card').filter({ has: page.locator(`a[href="/systems/${id}"]`) })).toContainText(holds);
+  for (const [id, holds] of [
+    ['crab-boat', /^Crab boat.*179/],
+    ['snow-vehicle', /^Tracked snow vehicle.*61\.8/],
+    ['hill-climb-car', /^Hill-climb single-seater.*14\.3/],
+    ['forest-trailer', /^Forester’s fuel trailer.*343/],
+  ] as const) {
+    await expect(
+      page.getByTestId('system-card').filter({ has: page.locator(`a[href="/systems/${id}"]`) }),
+    ).toContainText(holds);
   }
 
   await page.getByRole('link', { name: 'Plan a new system' }).click();

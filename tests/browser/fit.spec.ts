@@ -11,7 +11,14 @@ test('measure up a bay: lengths replace guesses, and one that cannot be is named
   await expect(bay.getByText('Lengths taken')).toBeVisible();
   await expect(page.getByTestId('tightest')).toBeVisible();
   await expect(page.getByTestId('sheet').getByRole('row').nth(1)).toContainText('moves the gap to');
-  for (const [name, value] of [['lower starboard to lower port', '700'], ['lower port to upper port', '420'], ['upper port to upper starboard', '700'], ['upper starboard to lower starboard', '420'], ['lower starboard to upper port', '816.3'], ['lower port to upper starboard', '816.3']] as const) {
+  for (const [name, value] of [
+    ['lower starboard to lower port', '700'],
+    ['lower port to upper port', '420'],
+    ['upper port to upper starboard', '700'],
+    ['upper starboard to lower starboard', '420'],
+    ['lower starboard to upper port', '816.3'],
+    ['lower port to upper starboard', '816.3'],
+  ] as const) {
     await enter(page, `${name}, At the aft end`, value);
   }
   await settled(page);
@@ -30,7 +37,10 @@ test('the tank fouls an axle at full bump; cutting the floor frees it and says w
   await expect(page.getByTestId('tightest')).toContainText('−');
   await expect(page.getByTestId('gap-axle')).toContainText('overlaps');
   await expect(page.getByTestId('gaps')).toContainText('at full bump');
-  await page.getByTestId('gaps').getByRole('button', { name: /Axle beam/ }).click();
+  await page
+    .getByTestId('gaps')
+    .getByRole('button', { name: /Axle beam/ })
+    .click();
   const mends = page.getByTestId('mends');
   await expect(mends.getByRole('button', { name: /^Floor raised/ })).toBeVisible();
   await expect(mends).toContainText('costs');
@@ -96,10 +106,14 @@ test('what must come out first, how big it could be, and what a face costs', asy
   await page.getByRole('button', { name: 'What does each face cost?' }).click();
   await expect(page.getByTestId('face-costs')).toContainText('Lid lowered 10 mm');
   await page.getByRole('button', { name: 'Find the largest tank' }).click();
-  await expect(page.getByTestId('largest').getByRole('button', { name: 'Make the tank this size' })).toHaveCount(2, { timeout: 120_000 });
+  await expect(page.getByTestId('largest').getByRole('button', { name: 'Make the tank this size' })).toHaveCount(2, {
+    timeout: 120_000,
+  });
 });
 
-test('the builder’s constraints are set here and found at their stage; a built size changes the litres', async ({ page }) => {
+test('the builder’s constraints are set here and found at their stage; a built size changes the litres', async ({
+  page,
+}) => {
   await openCopy(page, 'box-boat', 'fit');
   await page.getByLabel('No new hole below the liquid').check();
   await page.getByTestId('built').getByLabel('Measured on the built tank').selectOption('shape.height_m');
@@ -112,7 +126,9 @@ test('the builder’s constraints are set here and found at their stage; a built
   await expect(page.getByRole('heading', { name: 'Findings' })).toBeVisible();
 });
 
-test('hands and tools: what comes off first is named, the tool is drawn, a named bolt is tried too', async ({ page }) => {
+test('hands and tools: what comes off first is named, the tool is drawn, a named bolt is tried too', async ({
+  page,
+}) => {
   await openCopy(page, 'hill-climb-car', 'fit');
   const reach = page.getByTestId('reach');
   const feed = page.getByTestId('reach-feed-tighten');
@@ -130,7 +146,9 @@ test('hands and tools: what comes off first is named, the tool is drawn, a named
   await expect(bolt).not.toContainText('not at all', { timeout: 120_000 });
 });
 
-test('a bay and a thing come in as STL; a bad one changes nothing; a template goes out at true size', async ({ page }) => {
+test('a bay and a thing come in as STL; a bad one changes nothing; a template goes out at true size', async ({
+  page,
+}) => {
   await loadKernel();
   await openCopy(page, 'box-boat', 'fit');
   const bay = page.getByTestId('bay');
@@ -138,11 +156,15 @@ test('a bay and a thing come in as STL; a bad one changes nothing; a template go
   await page.getByTestId('stl-bay').setInputFiles(file('vast.stl', boxMesh(0.9, 0.8, 0.7)));
   await expect(bay.getByRole('alert')).toContainText('another unit');
   await bay.getByLabel('Unit of the STL file').selectOption('mm');
-  await page.getByTestId('stl-bay').setInputFiles(file('hold.stl', movedMesh(boxMesh(0.9, 0.8, 0.7), [-0.1, -0.1, -0.1])));
+  await page
+    .getByTestId('stl-bay')
+    .setInputFiles(file('hold.stl', movedMesh(boxMesh(0.9, 0.8, 0.7), [-0.1, -0.1, -0.1])));
   await expect(bay).toContainText('900 mm');
   await expect(page.getByTestId('tightest')).toBeVisible();
   const things = page.getByTestId('things');
-  await page.getByTestId('stl-thing').setInputFiles(file('post.stl', movedMesh(boxMesh(0.05, 0.05, 0.3), [0.1, -0.08, 0])));
+  await page
+    .getByTestId('stl-thing')
+    .setInputFiles(file('post.stl', movedMesh(boxMesh(0.05, 0.05, 0.3), [0.1, -0.08, 0])));
   await expect(page.getByTestId('gap-thing')).toBeVisible();
   await things.getByText('Thing 1', { exact: true }).first().click();
   await things.getByRole('button', { name: 'One more body' }).click();
@@ -152,7 +174,10 @@ test('a bay and a thing come in as STL; a bad one changes nothing; a template go
   await expect(things.getByRole('button', { name: 'Remove this body' })).toBeHidden();
   await page.getByTestId('templates').getByLabel('Turned over, for the other side').check();
   await expect(page.getByTestId('template-outline')).toBeVisible();
-  const [download] = await Promise.all([page.waitForEvent('download'), page.getByRole('button', { name: 'Save at true size (SVG)' }).click()]);
+  const [download] = await Promise.all([
+    page.waitForEvent('download'),
+    page.getByRole('button', { name: 'Save at true size (SVG)' }).click(),
+  ]);
   expect(download.suggestedFilename()).toMatch(/turned-over\.svg$/);
   const svg = readFileSync(await download.path(), 'utf8');
   const [, width, box] = /width="([\d.]+)mm" height="[\d.]+mm" viewBox="0 0 ([\d.]+) /.exec(svg)!;

@@ -4,7 +4,8 @@ test('a sender is designed for the tank and taken, and the gauge follows', async
   await openCopy(page, 'box-boat', 'gauge');
   const chart = page.getByTestId('gauge-chart');
   await expect(chart).toContainText('The sender does not see the lowest');
-  const unseen = async (): Promise<number> => Number(/does not see the lowest ([\d.]+) L/.exec(await chart.innerText())![1]);
+  const unseen = async (): Promise<number> =>
+    Number(/does not see the lowest ([\d.]+) L/.exec(await chart.innerText())![1]);
   const before = await unseen();
   await page.getByTestId('ask-design').click();
   const designed = page.getByTestId('designed');
@@ -37,7 +38,11 @@ async function pourOnce(page: Page): Promise<void> {
   await expect.poll(async () => parseFloat(await page.getByTestId('rig-meter').innerText())).toBeGreaterThan(20);
   await expect(page.getByTestId('rig-state')).toContainText('still, at');
   await expect(page.getByTestId('rig-take')).toBeEnabled();
-  const lines = await page.getByTestId('pours').getByRole('row').count().catch(() => 1);
+  const lines = await page
+    .getByTestId('pours')
+    .getByRole('row')
+    .count()
+    .catch(() => 1);
   await page.getByTestId('rig-take').click();
   await expect(page.getByTestId('pours').getByRole('row')).toHaveCount(Math.max(1, lines) + 1);
 }
@@ -52,7 +57,9 @@ test('a calibration from the simulated rig to a correction table that the gauge 
   await page.getByLabel('Pour in', { exact: true }).press('Enter');
   for (let i = 0; i < 7; i++) await pourOnce(page);
   await expect(page.getByTestId('simulated-log')).toBeVisible();
-  await expect(page.locator('[data-testid="calibrated"][data-fresh="true"]')).toContainText('Why it does not read as planned');
+  await expect(page.locator('[data-testid="calibrated"][data-fresh="true"]')).toContainText(
+    'Why it does not read as planned',
+  );
   const table = page.getByTestId('points-measured');
   await expect(table.getByRole('row')).toHaveCount(1 + 5);
   await page.getByTestId('teach-measured').click();
@@ -82,7 +89,12 @@ test('a log by hand and by file: weights, strikes, and a bad file that is refuse
   await expect(page.getByTestId('pours-said')).toContainText('Nothing was taken. Row 3: has 4 cells');
   await expect(page.getByTestId('pours-said')).toContainText('Row 4');
   await expect(page.getByTestId('pours').getByRole('row')).toHaveCount(2);
-  await file.setInputFiles(csv('good.csv', '\uFEFFadded_L;reading;unit\r\n20,0;205,5;ohm\r\n20;190;ohm\r\n20;230;ohm\r\n20;140;ohm\r\n500;120;ohm\r\n'));
+  await file.setInputFiles(
+    csv(
+      'good.csv',
+      '\uFEFFadded_L;reading;unit\r\n20,0;205,5;ohm\r\n20;190;ohm\r\n20;230;ohm\r\n20;140;ohm\r\n500;120;ohm\r\n',
+    ),
+  );
   await expect(page.getByTestId('pours-said')).toContainText('5 rows taken');
   await expect(page.getByTestId('pours').getByRole('row')).toHaveCount(7);
   await expect(page.getByTestId('pours')).toContainText('reading went the wrong way');

@@ -7,7 +7,10 @@ const HEIGHT = 'Inside height';
 
 /** A system of a server's own, opened. */
 async function openAt(page: Page, url: string, name = 'box-boat'): Promise<string> {
-  const made = await page.request.post(`${url}/api/systems`, { headers: { 'content-type': 'application/json' }, data: demoText(name) });
+  const made = await page.request.post(`${url}/api/systems`, {
+    headers: { 'content-type': 'application/json' },
+    data: demoText(name),
+  });
   const { id } = (await made.json()) as { id: string };
   await page.goto(`${url}/systems/${id}?stage=tank`);
   await settled(page);
@@ -15,9 +18,14 @@ async function openAt(page: Page, url: string, name = 'box-boat'): Promise<strin
 }
 
 const heightAt = async (page: Page, url: string, id: string): Promise<number> =>
-  ((await (await page.request.get(`${url}/api/systems/${id}`)).json()) as { document: { tanks: { shape: { height_m: { value: number } } }[] } }).document.tanks[0]!.shape.height_m.value;
+  (
+    (await (await page.request.get(`${url}/api/systems/${id}`)).json()) as {
+      document: { tanks: { shape: { height_m: { value: number } } }[] };
+    }
+  ).document.tanks[0]!.shape.height_m.value;
 
-const noSaves = (page: Page): Promise<unknown> => page.route('**/api/systems/*', (route) => (route.request().method() === 'PUT' ? route.abort() : route.fallback()));
+const noSaves = (page: Page): Promise<unknown> =>
+  page.route('**/api/systems/*', (route) => (route.request().method() === 'PUT' ? route.abort() : route.fallback()));
 
 /** Kills every process that was started for a profile, as the loss of power would. */
 function killAll(profile: string): void {
@@ -31,11 +39,25 @@ function killAll(profile: string): void {
 }
 
 test.describe('a browser that is killed', () => {
-  const launch = (profile: string): Promise<BrowserContext> => chromium.launchPersistentContext(profile, {
-    ...(process.env.GASLINE_CHROMIUM ? { executablePath: process.env.GASLINE_CHROMIUM } : { executablePath: '/usr/bin/chromium' }), args: ['--no-sandbox', '--disable-quic', '--no-first-run', '--disable-background-networking', '--disable-component-update', '--disable-sync'],
-  });
+  const launch = (profile: string): Promise<BrowserContext> =>
+    chromium.launchPersistentContext(profile, {
+      ...(process.env.GASLINE_CHROMIUM
+        ? { executablePath: process.env.GASLINE_CHROMIUM }
+        : { executablePath: '/usr/bin/chromium' }),
+      args: [
+        '--no-sandbox',
+        '--disable-quic',
+        '--no-first-run',
+        '--disable-background-networking',
+        '--disable-component-update',
+        '--disable-sync',
+      ],
+    });
 
-  test('a tenth of a second after an edit that the server never got: offered with what differs, and taken in', async ({ baseURL, request }) => {
+  test('a tenth of a second after an edit that the server never got: offered with what differs, and taken in', async ({
+    baseURL,
+    request,
+  }) => {
     const profile = ownFolder();
     const first = await launch(profile);
     const page = await first.newPage();
@@ -82,13 +104,24 @@ test('text that was typed and not entered is there after a reload, to be put bac
   await expect(page.getByLabel(HEIGHT, { exact: true })).toHaveValue('29');
 });
 
-test('what is not saved is asked about before a link is followed, goes out as a file, and can be left', async ({ page }) => {
+test('what is not saved is asked about before a link is followed, goes out as a file, and can be left', async ({
+  page,
+}) => {
   await openCopy(page, 'box-boat');
-  await page.route('**/api/systems/*', (route) => (route.request().method() === 'PUT' ? route.fulfill({ status: 507, json: { error: { code: 'not-stored', detail: 'The disk is full.' } } }) : route.fallback()));
+  await page.route('**/api/systems/*', (route) =>
+    route.request().method() === 'PUT'
+      ? route.fulfill({ status: 507, json: { error: { code: 'not-stored', detail: 'The disk is full.' } } })
+      : route.fallback(),
+  );
   await enter(page, HEIGHT, '312');
   await expect(page.getByTestId('save-state')).toContainText('The disk is full.');
-  const [download] = await Promise.all([page.waitForEvent('download'), page.getByRole('button', { name: 'Export as a file' }).click()]);
-  expect(JSON.parse(readFileSync((await download.path())!, 'utf8'))).toMatchObject({ tanks: [{ shape: { height_m: { value: 0.312 } } }] });
+  const [download] = await Promise.all([
+    page.waitForEvent('download'),
+    page.getByRole('button', { name: 'Export as a file' }).click(),
+  ]);
+  expect(JSON.parse(readFileSync((await download.path())!, 'utf8'))).toMatchObject({
+    tanks: [{ shape: { height_m: { value: 0.312 } } }],
+  });
   await page.getByRole('link', { name: 'All systems' }).click();
   const question = page.getByTestId('leaving');
   await expect(question).toContainText('not saved');
@@ -108,7 +141,9 @@ test('what is not saved is asked about before a link is followed, goes out as a 
   await saved(page);
 });
 
-test('a server that is killed between an edit and its answer: told, kept, and saved when it is back', async ({ page }) => {
+test('a server that is killed between an edit and its answer: told, kept, and saved when it is back', async ({
+  page,
+}) => {
   const server = await OwnServer.of();
   await server.start();
   const id = await openAt(page, server.url);
@@ -122,7 +157,10 @@ test('a server that is killed between an edit and its answer: told, kept, and sa
   await server.kill();
 });
 
-test('two pages on one system see each other’s edits without a reload, put together what does not meet, and ask about what does', async ({ page, context }) => {
+test('two pages on one system see each other’s edits without a reload, put together what does not meet, and ask about what does', async ({
+  page,
+  context,
+}) => {
   const id = await openCopy(page, 'box-boat');
   const other = await context.newPage();
   await other.goto(`/systems/${id}?stage=tank`);

@@ -15,7 +15,11 @@ test('a broken import gets the path of its fault and changes nothing', async ({ 
   const cases: readonly (readonly [string, string, RegExp])[] = [
     ['not JSON', '{ tank', /not JSON/],
     ['wrong version', broken((text) => text.replace(/"version": \d+/, '"version": 99')), /version 99/],
-    ['negative size', broken((text) => text.replace('"value": 1.12', '"value": -1.12')), /tanks\[0\]\.shape\.length_m\.value/],
+    [
+      'negative size',
+      broken((text) => text.replace('"value": 1.12', '"value": -1.12')),
+      /tanks\[0\]\.shape\.length_m\.value/,
+    ],
     ['missing reference', broken((text) => text.replace('"fluid": "fuel"', '"fluid": "ghost"')), /tanks\[0\]\.fluid/],
     ['NaN', broken((text) => text.replace('"value": 1.12', '"value": NaN')), /not JSON/],
     ['something else', '{"hello": 1}', /format must be/],
@@ -35,10 +39,16 @@ test('a broken import gets the path of its fault and changes nothing', async ({ 
 test('export and import bring the same system back', async ({ page }) => {
   await openCopy(page, 'snow-vehicle');
   await enter(page, 'Inside height', '305');
-  const [download] = await Promise.all([page.waitForEvent('download'), page.getByRole('button', { name: 'Export as a file' }).click()]);
+  const [download] = await Promise.all([
+    page.waitForEvent('download'),
+    page.getByRole('button', { name: 'Export as a file' }).click(),
+  ]);
   expect(download.suggestedFilename()).toBe('tracked-snow-vehicle.gasline.json');
   const text = readFileSync((await download.path())!, 'utf8');
-  expect(JSON.parse(text)).toMatchObject({ format: 'gasline-system', tanks: [{ shape: { height_m: { value: 0.305 } } }, { id: 'aux' }] });
+  expect(JSON.parse(text)).toMatchObject({
+    format: 'gasline-system',
+    tanks: [{ shape: { height_m: { value: 0.305 } } }, { id: 'aux' }],
+  });
   await page.goto('/');
   await page.getByTestId('import-file').setInputFiles(file('back.json', text));
   await settled(page);

@@ -1,13 +1,31 @@
 import { readFileSync } from 'node:fs';
 import { enter, expect, numberText, openCopy, saved, settled, test, type Page } from './app';
 
-type Saved = { document: { components: { id: string; kind: string; name: string; ends: unknown[] }[]; lines: { id: string; stock?: string; from: { item: string; adapters: string[] }; to: { item: string; adapters: string[] } }[] } };
-const documentOf = async (page: Page, id: string) => ((await (await page.request.get(`/api/systems/${id}`)).json()) as Saved).document;
+type Saved = {
+  document: {
+    components: { id: string; kind: string; name: string; ends: unknown[] }[];
+    lines: {
+      id: string;
+      stock?: string;
+      from: { item: string; adapters: string[] };
+      to: { item: string; adapters: string[] };
+    }[];
+  };
+};
+const documentOf = async (page: Page, id: string) =>
+  ((await (await page.request.get(`/api/systems/${id}`)).json()) as Saved).document;
 
 /** The system of a demo without its lines and parts. */
 async function openBare(page: Page): Promise<string> {
-  const bare = JSON.parse(readFileSync('demo/crab-boat.json', 'utf8')) as { lines: unknown[]; components: unknown[]; tanks: { sightTubes: unknown[] }[] };
-  const response = await page.request.post('/api/systems', { headers: { 'content-type': 'application/json' }, data: { ...bare, name: 'Bare boat', lines: [], components: [] } });
+  const bare = JSON.parse(readFileSync('demo/crab-boat.json', 'utf8')) as {
+    lines: unknown[];
+    components: unknown[];
+    tanks: { sightTubes: unknown[] }[];
+  };
+  const response = await page.request.post('/api/systems', {
+    headers: { 'content-type': 'application/json' },
+    data: { ...bare, name: 'Bare boat', lines: [], components: [] },
+  });
   expect(response.status()).toBe(201);
   const { id } = (await response.json()) as { id: string };
   await page.goto(`/systems/${id}?stage=lines`);
@@ -26,7 +44,11 @@ test('the crab boat’s feed is built from tank to engine, with a filter, a valv
   await settled(page);
   const steps = page.getByTestId('run-steps').getByRole('listitem');
   await expect(steps).toHaveCount(3);
-  for (const [kind, count] of [['shut-off valve', 5], ['filter or separator', 7], ['pump', 9]] as const) {
+  for (const [kind, count] of [
+    ['shut-off valve', 5],
+    ['filter or separator', 7],
+    ['pump', 9],
+  ] as const) {
     await page.getByRole('button', { name: /^Insert a part into .* to 38 kW diesel$/ }).click();
     await page.getByLabel('Part', { exact: true }).selectOption({ label: kind });
     await page.getByRole('button', { name: 'Insert', exact: true }).click();
@@ -36,7 +58,10 @@ test('the crab boat’s feed is built from tank to engine, with a filter, a valv
   await expect(page.getByTestId('answers')).toContainText('needed');
   await expect(page.getByTestId('schematic').getByRole('button', { name: /^Filter,/ })).toBeVisible();
   // Shutting the valve stops all of it, and says what the pump then does.
-  await steps.filter({ hasText: 'shut-off valve' }).getByRole('button', { name: 'Shut-off valve', exact: true }).click();
+  await steps
+    .filter({ hasText: 'shut-off valve' })
+    .getByRole('button', { name: 'Shut-off valve', exact: true })
+    .click();
   await page.getByLabel('Stands', { exact: true }).selectOption('no');
   await settled(page);
   await expect(page.getByTestId('answers')).toContainText('Shut-off valve is shut.');
@@ -93,7 +118,9 @@ test('a join is broken, mended with a proposed chain of adapters, and counted in
   await expect(page.getByTestId('lists')).toContainText('1/4 NPT male thread to 5/16 in barb');
   const download = page.waitForEvent('download');
   await page.getByRole('button', { name: 'Parts CSV' }).click();
-  expect(readFileSync((await (await download).path())!, 'utf8')).toContain('adapter,1/4 NPT male thread to 5/16 in barb,1,');
+  expect(readFileSync((await (await download).path())!, 'utf8')).toContain(
+    'adapter,1/4 NPT male thread to 5/16 in barb,1,',
+  );
   await saved(page);
   expect((await documentOf(page, id)).lines.find((line) => line.id === 'line-3')!.to.adapters).toHaveLength(1);
 });
@@ -104,7 +131,10 @@ test('joins that cannot be are not offered, and a branch ends where it is told t
   const to = page.getByTestId('new-run').getByLabel('To', { exact: true });
   await expect(to.getByRole('option', { name: /Vent/ })).toHaveCount(0);
   await page.getByTestId('new-run').getByRole('button', { name: 'Leave it' }).click();
-  await page.getByRole('button', { name: /^Branch off/ }).last().click();
+  await page
+    .getByRole('button', { name: /^Branch off/ })
+    .last()
+    .click();
   await page.getByLabel('Branch leads to').selectOption({ label: 'an open end' });
   await page.getByLabel('Its purpose').selectOption('overflow');
   await page.getByRole('button', { name: 'Branch here' }).click();
@@ -115,7 +145,10 @@ test('joins that cannot be are not offered, and a branch ends where it is told t
 
 test('a part is kept among one’s own, goes out as CSV, comes back in, and stands in another run', async ({ page }) => {
   await openCopy(page, 'crab-boat', 'lines');
-  await page.getByTestId('schematic').getByRole('button', { name: /^Water separator/ }).click();
+  await page
+    .getByTestId('schematic')
+    .getByRole('button', { name: /^Water separator/ })
+    .click();
   await page.getByRole('button', { name: 'Keep among own parts' }).click();
   const own = page.getByTestId('own-part');
   await expect(own).toHaveCount(1);
@@ -125,11 +158,18 @@ test('a part is kept among one’s own, goes out as CSV, comes back in, and stan
   expect(csv).toContain('Water separator');
   await page.getByRole('button', { name: 'Remove Water separator from own parts' }).click();
   await expect(own).toHaveCount(0);
-  await page.getByLabel('Take in CSV').setInputFiles({ name: 'parts.csv', mimeType: 'text/csv', buffer: Buffer.from('kind,name\ncarousel,X\n') });
+  await page
+    .getByLabel('Take in CSV')
+    .setInputFiles({ name: 'parts.csv', mimeType: 'text/csv', buffer: Buffer.from('kind,name\ncarousel,X\n') });
   await expect(page.getByTestId('catalogue').getByRole('alert')).toContainText('Row 2');
-  await page.getByLabel('Take in CSV').setInputFiles({ name: 'parts.csv', mimeType: 'text/csv', buffer: Buffer.from(csv) });
+  await page
+    .getByLabel('Take in CSV')
+    .setInputFiles({ name: 'parts.csv', mimeType: 'text/csv', buffer: Buffer.from(csv) });
   await expect(own).toHaveCount(1);
-  await page.getByRole('button', { name: /^Insert a part into/ }).last().click();
+  await page
+    .getByRole('button', { name: /^Insert a part into/ })
+    .last()
+    .click();
   await page.getByLabel('Part', { exact: true }).selectOption({ label: 'Water separator (own parts)' });
   await page.getByRole('button', { name: 'Insert', exact: true }).click();
   await expect(page.getByTestId('run-steps')).toContainText('Water separator 2');
@@ -139,7 +179,10 @@ test('a part is kept among one’s own, goes out as CSV, comes back in, and stan
 
 test('thin wire is told, and the wire that would do is named', async ({ page }) => {
   await openCopy(page, 'forest-trailer', 'lines');
-  await page.getByTestId('schematic').getByRole('button', { name: /^12 V transfer pump/ }).click();
+  await page
+    .getByTestId('schematic')
+    .getByRole('button', { name: /^12 V transfer pump/ })
+    .click();
   const wiring = page.getByTestId('wiring');
   await expect(wiring).toContainText('of 12.4 V');
   const before = parseFloat(await numberText(page, 'delivers'));
@@ -151,8 +194,12 @@ test('thin wire is told, and the wire that would do is named', async ({ page }) 
 
 test('the part of another site or of no use is refused at the door', async ({ page }) => {
   const json = { 'content-type': 'application/json' };
-  expect((await page.request.post('/api/parts', { headers: json, data: { part: { kind: 'carousel' } } })).status()).toBe(422);
+  expect(
+    (await page.request.post('/api/parts', { headers: json, data: { part: { kind: 'carousel' } } })).status(),
+  ).toBe(422);
   expect((await page.request.post('/api/parts', { headers: json, data: {} })).status()).toBe(422);
-  expect((await page.request.post('/api/parts', { headers: { 'content-type': 'text/plain' }, data: 'x' })).status()).toBe(415);
+  expect(
+    (await page.request.post('/api/parts', { headers: { 'content-type': 'text/plain' }, data: 'x' })).status(),
+  ).toBe(415);
   expect((await page.request.delete('/api/parts/none')).status()).toBe(404);
 });

@@ -12,7 +12,11 @@ export class OwnServer {
   /** What it said, on both streams. */
   said = '';
 
-  private constructor(readonly port: number, readonly data: string, private readonly lanAddress: string | undefined) {}
+  private constructor(
+    readonly port: number,
+    readonly data: string,
+    private readonly lanAddress: string | undefined,
+  ) {}
 
   static async of(options: { readonly lan?: string; readonly data?: string } = {}): Promise<OwnServer> {
     return new OwnServer(await freePort(), options.data ?? ownFolder(), options.lan);
@@ -24,9 +28,19 @@ export class OwnServer {
 
   /** Resolves when it answers; undefined, or the code that it ended with instead. */
   start(): Promise<number | undefined> {
-    this.child = spawn(process.execPath, ['.next/serve.mjs', '--port', String(this.port), ...(this.lanAddress ? ['--lan'] : [])], {
-      env: { ...process.env, NODE_ENV: 'production', GASLINE_DATA: this.data, ...(this.lanAddress ? { GASLINE_LAN_TEST: this.lanAddress } : {}) }, stdio: ['ignore', 'pipe', 'pipe'],
-    });
+    this.child = spawn(
+      process.execPath,
+      ['.next/serve.mjs', '--port', String(this.port), ...(this.lanAddress ? ['--lan'] : [])],
+      {
+        env: {
+          ...process.env,
+          NODE_ENV: 'production',
+          GASLINE_DATA: this.data,
+          ...(this.lanAddress ? { GASLINE_LAN_TEST: this.lanAddress } : {}),
+        },
+        stdio: ['ignore', 'pipe', 'pipe'],
+      },
+    );
     return new Promise((done) => {
       const hear = (text: Buffer): void => {
         this.said += text.toString();

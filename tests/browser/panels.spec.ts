@@ -1,12 +1,21 @@
 import { expect, numberText, openCopy, settled, test } from './app';
 
-const shownNumber = (text: string): number => Number(text.replace(/,/g, '').match(/−?-?[\d.]+/)![0].replace('−', '-'));
+const shownNumber = (text: string): number =>
+  Number(
+    text
+      .replace(/,/g, '')
+      .match(/−?-?[\d.]+/)![0]
+      .replace('−', '-'),
+  );
 
 for (const name of ['crab-boat', 'forest-trailer', 'hill-climb-car', 'snow-vehicle']) {
   test(`${name}: what the numbers say, the panels say`, async ({ page }) => {
     await openCopy(page, name, 'lines');
     // A steeper and a lazier day than the one that it was saved on.
-    for (const [label, value] of [['Pitch', '4'], ['Engine duty', '45']] as const) {
+    for (const [label, value] of [
+      ['Pitch', '4'],
+      ['Engine duty', '45'],
+    ] as const) {
       const field = page.getByTestId('conditions').getByLabel(label, { exact: true }).first();
       await field.fill(value);
       await field.press('Enter');

@@ -46,8 +46,13 @@ test('a centre typed from an edge, a part chosen, the hole chart as CSV', async 
   await row.getByText('Feed').first().click();
   await row.getByLabel('Part, Feed').selectOption('bulkhead-8');
   await expect(page.getByTestId('hole-chart')).toContainText('bulkhead fitting, -8');
-  const [csv] = await Promise.all([page.waitForEvent('download'), page.getByTestId('hole-chart').getByRole('button', { name: 'CSV' }).click()]);
-  const lines = readFileSync((await csv.path())!, 'utf8').trim().split('\r\n');
+  const [csv] = await Promise.all([
+    page.waitForEvent('download'),
+    page.getByTestId('hole-chart').getByRole('button', { name: 'CSV' }).click(),
+  ]);
+  const lines = readFileSync((await csv.path())!, 'utf8')
+    .trim()
+    .split('\r\n');
   expect(lines[0]).toContain('from_1,distance_1_mm,from_2,distance_2_mm,hole_mm');
   expect(lines.find((line) => line.includes(',Feed,'))).toContain('150');
   expect(lines).toHaveLength(1 + 7);

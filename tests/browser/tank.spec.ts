@@ -33,7 +33,12 @@ test('a profile that crosses itself says so, shows no old number, and undo bring
 
 test('cylinder, cone and loft each have their sizes and their numbers', async ({ page }) => {
   await openCopy(page, 'forest-trailer');
-  for (const [kind, field] of [['cylinder', 'Straight shell'], ['cone', 'Near diameter'], ['loft', 'Inside length'], ['box', 'Inside width']] as const) {
+  for (const [kind, field] of [
+    ['cylinder', 'Straight shell'],
+    ['cone', 'Near diameter'],
+    ['loft', 'Inside length'],
+    ['box', 'Inside width'],
+  ] as const) {
     await page.getByLabel('Shape', { exact: true }).selectOption(kind);
     if (kind === 'cone') await page.getByLabel('Runs').selectOption('x');
     await settled(page);
@@ -65,7 +70,9 @@ test('the strapping table at a chosen step, as CSV and as STL', async ({ page })
   await enter(page, 'Step of depth', '50');
   await expect(table.getByRole('row')).toHaveCount(1 + 8);
   const [csv] = await Promise.all([page.waitForEvent('download'), table.getByRole('button', { name: 'CSV' }).click()]);
-  const lines = readFileSync((await csv.path())!, 'utf8').trim().split('\r\n');
+  const lines = readFileSync((await csv.path())!, 'utf8')
+    .trim()
+    .split('\r\n');
   expect(lines[0]).toBe('depth_mm,volume_L');
   expect(Number(lines.at(-1)!.split(',')[1])).toBeCloseTo(189.41, 1);
   const [stl] = await Promise.all([page.waitForEvent('download'), table.getByRole('button', { name: 'STL' }).click()]);

@@ -21,7 +21,13 @@ test('conditions act on everything at once', async ({ page }) => {
 
 test('each number opens its working, and leads to the value put in', async ({ page }) => {
   await openCopy(page, 'box-boat', 'gauge');
-  for (const [key, words] of [['holds', 'fill limit'], ['usable', 'left behind'], ['delivers', 'viscosity'], ['goes', 'reserve'], ['gauge', 'arm length']] as const) {
+  for (const [key, words] of [
+    ['holds', 'fill limit'],
+    ['usable', 'left behind'],
+    ['delivers', 'viscosity'],
+    ['goes', 'reserve'],
+    ['gauge', 'arm length'],
+  ] as const) {
     await page.getByTestId(`number-${key}`).click();
     await expect(page.getByTestId('working')).toContainText(words);
   }
@@ -93,11 +99,15 @@ test('the save state is visible, survives a silent server and sends what was kep
   await page.unroute(`**/api/systems/${id}`);
   await page.getByRole('button', { name: 'Try now' }).click();
   await saved(page);
-  const row = (await (await page.request.get(`/api/systems/${id}`)).json()) as { document: { tanks: { shape: { width_m: { value: number } } }[] } };
+  const row = (await (await page.request.get(`/api/systems/${id}`)).json()) as {
+    document: { tanks: { shape: { width_m: { value: number } } }[] };
+  };
   expect(row.document.tanks[0]!.shape.width_m.value).toBe(0.59);
 });
 
-test('two windows on one system: the second to save the same place is told, and can keep its own as a copy', async ({ page }) => {
+test('two windows on one system: the second to save the same place is told, and can keep its own as a copy', async ({
+  page,
+}) => {
   const id = await openCopy(page, 'box-boat');
   await page.route('**/revision', (route) => route.abort()); // it does not hear of the other in time
   const other = await page.context().newPage();
@@ -111,6 +121,8 @@ test('two windows on one system: the second to save the same place is told, and 
   await page.waitForURL((url) => !url.pathname.endsWith(id));
   await settled(page);
   await expect(page.getByLabel('Inside width', { exact: true })).toHaveValue('580');
-  const there = (await (await page.request.get(`/api/systems/${id}`)).json()) as { document: { tanks: { shape: { width_m: { value: number } } }[] } };
+  const there = (await (await page.request.get(`/api/systems/${id}`)).json()) as {
+    document: { tanks: { shape: { width_m: { value: number } } }[] };
+  };
   expect(there.document.tanks[0]!.shape.width_m.value).toBe(0.575);
 });

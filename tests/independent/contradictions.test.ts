@@ -7,7 +7,9 @@ import { unwrap } from '@/core/outcome';
 import { contradictionsIn, notNumbers, withDrawnConditions } from './contradictions';
 import { ownSystems } from './ownSystems';
 
-const DEMO = readdirSync('demo').filter((file) => file.endsWith('.json')).map((file) => ({ name: file, system: unwrap(parseSystemText(readFileSync(`demo/${file}`, 'utf8'))) }));
+const DEMO = readdirSync('demo')
+  .filter((file) => file.endsWith('.json'))
+  .map((file) => ({ name: file, system: unwrap(parseSystemText(readFileSync(`demo/${file}`, 'utf8'))) }));
 const SEEDS = Array.from({ length: 10 }, (_, i) => i + 1);
 
 /** As it would come in from a file, so that only what the format takes is tried. */
@@ -18,7 +20,9 @@ describe.each([...DEMO, ...OWN])('$name at ten conditions', ({ system }) => {
     const found = SEEDS.flatMap((seed) => {
       const at = withDrawnConditions(system, seed);
       const full = evaluated(at, 'without-fit');
-      const printed = VERBS.filter(({ name }) => name !== 'fit').flatMap((verb) => notNumbers(verb.run(at, full, {}), verb.name));
+      const printed = VERBS.filter(({ name }) => name !== 'fit').flatMap((verb) =>
+        notNumbers(verb.run(at, full, {}), verb.name),
+      );
       return [...contradictionsIn(at, full), ...printed].map((what) => `${seed}: ${what}`);
     });
     expect(found).toEqual([]);

@@ -12,7 +12,10 @@ await loadKernel();
 /** The normal distribution, by Abramowitz and Stegun 26.2.17 (1964): off by under 1e-7. */
 function phi(z: number): number {
   const t = 1 / (1 + 0.2316419 * Math.abs(z));
-  const tail = Math.exp((-z * z) / 2) / Math.sqrt(2 * Math.PI) * t * (0.31938153 + t * (-0.356563782 + t * (1.781477937 + t * (-1.821255978 + t * 1.330274429))));
+  const tail =
+    (Math.exp((-z * z) / 2) / Math.sqrt(2 * Math.PI)) *
+    t *
+    (0.31938153 + t * (-0.356563782 + t * (1.781477937 + t * (-1.821255978 + t * 1.330274429))));
   return z >= 0 ? 1 - tail : tail;
 }
 
@@ -29,12 +32,18 @@ describe('a turn parallel to a wall', () => {
   it('loses room one way and gains none the other: 1 m of tank, 6 mm off, yaw 0 ± 1°', () => {
     const { gaps, chanceClear } = fit(beside({ starboard: 0.006 }));
     const gap = gaps.find(({ distance_m }) => Math.abs(distance_m - 0.006) < 1e-9)!;
-    expectClose(gap.worst_m, 0.006 - Math.sin(Math.PI / 180), { abs: 1e-6, why: 'the far corner at the end of the spread, by trigonometry' });
+    expectClose(gap.worst_m, 0.006 - Math.sin(Math.PI / 180), {
+      abs: 1e-6,
+      why: 'the far corner at the end of the spread, by trigonometry',
+    });
     expect(gap.spread_m).toBeGreaterThan(0.005);
     expectClose(chanceClear, phi(z), { abs: 0.02, why: 'closed form' });
   });
   it('between two walls either way is the wrong one', () => {
-    expectClose(fit(beside({ starboard: 0.006, port: 0.006 })).chanceClear, 2 * phi(z) - 1, { abs: 0.02, why: 'closed form' });
+    expectClose(fit(beside({ starboard: 0.006, port: 0.006 })).chanceClear, 2 * phi(z) - 1, {
+      abs: 0.02,
+      why: 'closed form',
+    });
   });
   it('cannot keep 10 mm where 6 are', () => {
     expect(fit(beside({ starboard: 0.006 }, 0.01)).chanceKept).toBe(0);

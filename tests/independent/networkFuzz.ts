@@ -4,7 +4,11 @@ import { unwrap } from '@/core/outcome';
 import { seeded } from '@/core/seeded';
 import { faultsOf } from './networkLaws';
 
-const FLUIDS = [unwrap(fluidState({ key: 'diesel' }, 253.15)), unwrap(fluidState({ key: 'diesel' }, 293.15)), unwrap(fluidState({ key: 'petrol' }, 298.15))];
+const FLUIDS = [
+  unwrap(fluidState({ key: 'diesel' }, 253.15)),
+  unwrap(fluidState({ key: 'diesel' }, 293.15)),
+  unwrap(fluidState({ key: 'petrol' }, 298.15)),
+];
 const AIR = airState(293.15, 101325);
 
 /**
@@ -36,21 +40,50 @@ export function randomNetwork(seed: number, regulators = 1): Network {
     links.push({ id, name: `${id} (${elements.map(({ kind }) => kind).join(' + ')})`, from, to, elements });
   };
   const line = (): LinkElement => ({
-    kind: 'line', bore_m: chance(0.2) ? size(0.0008, 0.1) : size(0.003, 0.025), length_m: chance(0.15) ? 0 : size(0.01, 20), roughness_m: pick([0, 1.5e-6, 4.5e-5]),
-    fittings: chance(0.4) ? [{ k1: 800, kInfinity: 0.25, sized: true, count: whole(1, 4) }, ...(chance(0.3) ? [{ k1: 150, kInfinity: 0.05, kd: 4, sized: true, count: 1 }] : [])] : [],
+    kind: 'line',
+    bore_m: chance(0.2) ? size(0.0008, 0.1) : size(0.003, 0.025),
+    length_m: chance(0.15) ? 0 : size(0.01, 20),
+    roughness_m: pick([0, 1.5e-6, 4.5e-5]),
+    fittings: chance(0.4)
+      ? [
+          { k1: 800, kInfinity: 0.25, sized: true, count: whole(1, 4) },
+          ...(chance(0.3) ? [{ k1: 150, kInfinity: 0.05, kd: 4, sized: true, count: 1 }] : []),
+        ]
+      : [],
   });
   const pump = (): LinkElement => {
     const [flow, rise] = [size(1e-7, 2e-3), size(1e3, 8e5)];
     const middle = { flow_m3PerS: flow * between(0.3, 0.7), rise_Pa: rise * between(0.4, 0.9) };
-    return { kind: 'pump', voltageRatio: chance(0.3) ? between(0.1, 1.3) : 1, curve: [{ flow_m3PerS: 0, rise_Pa: rise }, ...(chance(0.5) ? [middle] : []), { flow_m3PerS: flow, rise_Pa: chance(0.8) ? 0 : rise * 0.2 }] };
+    return {
+      kind: 'pump',
+      voltageRatio: chance(0.3) ? between(0.1, 1.3) : 1,
+      curve: [
+        { flow_m3PerS: 0, rise_Pa: rise },
+        ...(chance(0.5) ? [middle] : []),
+        { flow_m3PerS: flow, rise_Pa: chance(0.8) ? 0 : rise * 0.2 },
+      ],
+    };
   };
   const check = (): LinkElement => ({ kind: 'check', ...(chance(0.3) ? { opens_Pa: size(100, 3e5) } : {}) });
   const passive = (): LinkElement => {
     const roll = uniform();
     if (roll < 0.7) return line();
-    if (roll < 0.8) return { kind: 'filter', ratedFlow_m3PerS: size(1e-6, 1e-3), ratedDrop_Pa: size(10, 1e5), ratedViscosity_PaS: 0.003, dirtFactor: pick([1, 5]) };
+    if (roll < 0.8)
+      return {
+        kind: 'filter',
+        ratedFlow_m3PerS: size(1e-6, 1e-3),
+        ratedDrop_Pa: size(10, 1e5),
+        ratedViscosity_PaS: 0.003,
+        dirtFactor: pick([1, 5]),
+      };
     if (roll < 0.9) return { kind: 'orifice', bore_m: size(0.0003, 0.02), dischargeCoefficient: between(0.5, 0.9) };
-    if (roll < 0.97) return { kind: 'body', ratedFlow_m3PerS: size(1e-6, 1e-3), ratedDrop_Pa: size(10, 1e5), ratedDensity_kgPerM3: 1000 };
+    if (roll < 0.97)
+      return {
+        kind: 'body',
+        ratedFlow_m3PerS: size(1e-6, 1e-3),
+        ratedDrop_Pa: size(10, 1e5),
+        ratedDensity_kgPerM3: 1000,
+      };
     return { kind: 'open' };
   };
   const elements = (): LinkElement[] => {
@@ -67,13 +100,27 @@ export function randomNetwork(seed: number, regulators = 1): Network {
     const air = node(height, { fixedGauge_Pa: chance(0.9) ? 0 : between(-2e4, 2e4) });
     if (chance(0.3)) return air;
     const ullage = node(height);
-    for (let v = whole(1, 2); v > 0; v--) link(air, ullage, [{ kind: 'vent', bore_m: size(0.0005, 0.1), length_m: chance(0.5) ? 0 : size(0.01, 3), air: AIR }]);
+    for (let v = whole(1, 2); v > 0; v--)
+      link(air, ullage, [
+        { kind: 'vent', bore_m: size(0.0005, 0.1), length_m: chance(0.5) ? 0 : size(0.01, 3), air: AIR },
+      ]);
     return ullage;
   });
   // Joined vents: air between tanks at different heights, which weighs nothing.
   if (chance(0.3)) {
     const [a, b] = [pick(tanks), pick(tanks)];
-    if (a !== b) links.push({ id: `l${links.length}`, name: `l${links.length} (air)`, from: a, to: b, air: AIR, elements: [{ kind: 'vent', bore_m: size(0.001, 0.05), length_m: size(0.01, 5), air: AIR }, ...(chance(0.3) ? [check()] : [])] });
+    if (a !== b)
+      links.push({
+        id: `l${links.length}`,
+        name: `l${links.length} (air)`,
+        from: a,
+        to: b,
+        air: AIR,
+        elements: [
+          { kind: 'vent', bore_m: size(0.001, 0.05), length_m: size(0.01, 5), air: AIR },
+          ...(chance(0.3) ? [check()] : []),
+        ],
+      });
   }
   const joints: string[] = [];
   for (let n = whole(1, 9); n > 0; n--) {
@@ -99,7 +146,10 @@ export function randomNetwork(seed: number, regulators = 1): Network {
   return { nodes, links, fluid, ambientAbs_Pa: 101325, gravity_mPerS2: 9.80665 };
 }
 
-/** Solves so many networks and works every law out again. What the solver refuses with a reason that is there to be seen, pumps in a ring with nothing between, is left out. */
+/**
+ * Solves so many networks and works every law out again. What the solver refuses with a reason that is there to be
+ * seen, pumps in a ring with nothing between, is left out.
+ */
 export function fuzzed(count: number, regulators: number, from: number): { wrong: string[]; refused: string[] } {
   const [wrong, refused]: [string[], string[]] = [[], []];
   for (let seed = from; seed < from + count; seed++) {

@@ -29,9 +29,19 @@ function frictionNumber(re: number, roughness: number): number {
   if (re >= TURBULENT) return colebrookNumber(re, roughness);
   const span = Math.log(TURBULENT / LAMINAR);
   const step = 1e-5;
-  const slope = (Math.log(colebrookNumber(TURBULENT * (1 + step), roughness)) - Math.log(colebrookNumber(TURBULENT * (1 - step), roughness))) / (Math.log1p(step) - Math.log1p(-step)) * span;
-  const [y0, y1, t] = [Math.log(64 * LAMINAR), Math.log(colebrookNumber(TURBULENT, roughness)), Math.log(re / LAMINAR) / span];
-  return Math.exp(y0 * (1 + 2 * t) * (1 - t) ** 2 + span * t * (1 - t) ** 2 + y1 * t * t * (3 - 2 * t) + slope * t * t * (t - 1));
+  const slope =
+    ((Math.log(colebrookNumber(TURBULENT * (1 + step), roughness)) -
+      Math.log(colebrookNumber(TURBULENT * (1 - step), roughness))) /
+      (Math.log1p(step) - Math.log1p(-step))) *
+    span;
+  const [y0, y1, t] = [
+    Math.log(64 * LAMINAR),
+    Math.log(colebrookNumber(TURBULENT, roughness)),
+    Math.log(re / LAMINAR) / span,
+  ];
+  return Math.exp(
+    y0 * (1 + 2 * t) * (1 - t) ** 2 + span * t * (1 - t) ** 2 + y1 * t * t * (3 - 2 * t) + slope * t * t * (t - 1),
+  );
 }
 
 /** Loss of an element that lets flow pass both ways [Pa]; that of a valve is its own. */
@@ -41,32 +51,52 @@ function lossOf(element: LinkElement, q: number, { fluid }: Network): number {
   switch (element.kind) {
     case 'line':
     case 'vent': {
-      const [rho, nu] = element.kind === 'line' ? [fluid.density_kgPerM3, fluid.kinematicViscosity_m2PerS] : [element.air.density_kgPerM3, element.air.viscosity_PaS / element.air.density_kgPerM3];
+      const [rho, nu] =
+        element.kind === 'line'
+          ? [fluid.density_kgPerM3, fluid.kinematicViscosity_m2PerS]
+          : [element.air.density_kgPerM3, element.air.viscosity_PaS / element.air.density_kgPerM3];
       const d = element.bore_m;
-      const speed = size / (Math.PI * d * d / 4);
-      const re = speed * d / nu;
+      const speed = size / ((Math.PI * d * d) / 4);
+      const re = (speed * d) / nu;
       const roughness = element.kind === 'line' ? element.roughness_m / d : 0;
-      const ends = element.kind === 'line' ? element.fittings : [{ k1: 160, kInfinity: 1.5, sized: false, count: 1, kd: undefined }];
-      const dynamic = rho * speed * speed / 2;
+      const ends =
+        element.kind === 'line'
+          ? element.fittings
+          : [{ k1: 160, kInfinity: 1.5, sized: false, count: 1, kd: undefined }];
+      const dynamic = (rho * speed * speed) / 2;
       let fittings = 0;
       for (const { k1, kInfinity, sized, kd, count } of ends) {
         const k = kInfinity * (kd !== undefined ? 1 + kd / (d / 0.0254) ** 0.3 : sized ? 1 + 0.0254 / d : 1);
         fittings += count * (k * dynamic + (k1 * rho * speed * nu) / (2 * d));
       }
-      return sign * (element.length_m / d * rho * nu * nu / (2 * d * d) * frictionNumber(re, roughness) + fittings);
+      return (
+        sign * ((((element.length_m / d) * rho * nu * nu) / (2 * d * d)) * frictionNumber(re, roughness) + fittings)
+      );
     }
     case 'filter':
-      return element.ratedDrop_Pa * element.dirtFactor * (fluid.viscosity_PaS / element.ratedViscosity_PaS) * (q / element.ratedFlow_m3PerS);
+      return (
+        element.ratedDrop_Pa *
+        element.dirtFactor *
+        (fluid.viscosity_PaS / element.ratedViscosity_PaS) *
+        (q / element.ratedFlow_m3PerS)
+      );
     case 'orifice': {
-      const area = element.dischargeCoefficient * Math.PI * element.bore_m ** 2 / 4;
-      const turns = 10 * Math.PI * element.bore_m * fluid.kinematicViscosity_m2PerS / 4;
-      return fluid.density_kgPerM3 * q * Math.hypot(q, turns) / (2 * area * area);
+      const area = (element.dischargeCoefficient * Math.PI * element.bore_m ** 2) / 4;
+      const turns = (10 * Math.PI * element.bore_m * fluid.kinematicViscosity_m2PerS) / 4;
+      return (fluid.density_kgPerM3 * q * Math.hypot(q, turns)) / (2 * area * area);
     }
     case 'body':
-      return element.ratedDrop_Pa * fluid.density_kgPerM3 / element.ratedDensity_kgPerM3 * q * Math.hypot(q, element.ratedFlow_m3PerS / 1000) / element.ratedFlow_m3PerS ** 2;
+      return (
+        (((element.ratedDrop_Pa * fluid.density_kgPerM3) / element.ratedDensity_kgPerM3) *
+          q *
+          Math.hypot(q, element.ratedFlow_m3PerS / 1000)) /
+        element.ratedFlow_m3PerS ** 2
+      );
     case 'pump': {
       const v = element.voltageRatio;
-      const points = [...element.curve].sort((a, b) => a.flow_m3PerS - b.flow_m3PerS).map((point) => [point.flow_m3PerS * v, point.rise_Pa * v * v] as const);
+      const points = [...element.curve]
+        .sort((a, b) => a.flow_m3PerS - b.flow_m3PerS)
+        .map((point) => [point.flow_m3PerS * v, point.rise_Pa * v * v] as const);
       const [first, last] = [points[0]!, points.at(-1)!];
       const mean = (last[1] - first[1]) / (last[0] - first[0]);
       if (q <= first[0]) return -(first[1] + mean * (q - first[0]));
@@ -91,13 +121,17 @@ const LEAKS = 5e-11;
 export function faultsOf(network: Network, solution: NetworkSolution): string[] {
   const faults: string[] = [];
   const weight = network.fluid.density_kgPerM3 * network.gravity_mPerS2;
-  const head = (id: string): number => solution.nodes.get(id)!.gauge_Pa + weight * network.nodes.find((node) => node.id === id)!.height_m;
+  const head = (id: string): number =>
+    solution.nodes.get(id)!.gauge_Pa + weight * network.nodes.find((node) => node.id === id)!.height_m;
   const slack = 1e-2 + 1e-6 * Math.max(0, ...network.nodes.map(({ id }) => Math.abs(head(id))));
   const largest = Math.max(0, ...network.links.map(({ id }) => Math.abs(solution.links.get(id)!.flow_m3PerS)));
   for (const link of network.links) {
     const { flow_m3PerS: q, regulating } = solution.links.get(link.id)!;
-    const drop = link.air ? solution.nodes.get(link.from)!.gauge_Pa - solution.nodes.get(link.to)!.gauge_Pa : head(link.from) - head(link.to);
-    const fault = (what: string): void => void faults.push(`${link.name}: ${what}; flow ${q}, pressure between its ends ${drop}`);
+    const drop = link.air
+      ? solution.nodes.get(link.from)!.gauge_Pa - solution.nodes.get(link.to)!.gauge_Pa
+      : head(link.from) - head(link.to);
+    const fault = (what: string): void =>
+      void faults.push(`${link.name}: ${what}; flow ${q}, pressure between its ends ${drop}`);
     if (!Number.isFinite(q) || !Number.isFinite(drop)) fault('no number');
     if (link.elements.some(({ kind }) => kind === 'closed')) {
       if (q !== 0) fault('flows though shut');
@@ -105,9 +139,18 @@ export function faultsOf(network: Network, solution: NetworkSolution): string[] 
     }
     const checks = link.elements.filter((element) => element.kind === 'check');
     const opens = checks.reduce((sum, element) => sum + (element.opens_Pa ?? 0), 0);
-    const open = link.elements.reduce((sum, element) => sum + lossOf(element, checks.length > 0 ? Math.max(0, q) : q, network), LEAST * q);
+    const open = link.elements.reduce(
+      (sum, element) => sum + lossOf(element, checks.length > 0 ? Math.max(0, q) : q, network),
+      LEAST * q,
+    );
     // A lossy law's pressure moves with its flow: what the last digits of the flow make of it is no fault.
-    const bend = checks.length > 0 ? 0 : Math.abs(link.elements.reduce((sum, element) => sum + lossOf(element, q + 1e-8 * largest, network), LEAST * q) - open);
+    const bend =
+      checks.length > 0
+        ? 0
+        : Math.abs(
+            link.elements.reduce((sum, element) => sum + lossOf(element, q + 1e-8 * largest, network), LEAST * q) -
+              open,
+          );
     const hold = link.elements.find((element) => element.kind === 'hold-outlet' || element.kind === 'hold-inlet');
     if (hold) {
       const end = hold.kind === 'hold-outlet' ? link.to : link.from;
@@ -119,9 +162,11 @@ export function faultsOf(network: Network, solution: NetworkSolution): string[] 
       if (regulating === 'holding' && Math.abs(reached) > slack) fault(`holds ${held} for ${hold.set_Pa}`);
       if (regulating === 'holding' && drop < open - slack - bend) fault('holds though it would have to push');
       if (regulating === 'open' && Math.abs(drop - open) > slack + bend) fault(`open, yet loses not ${open}`);
-      if (regulating === 'open' && !given && q > LEAKS && reached > slack) fault(`open over its setting: ${held} for ${hold.set_Pa}`);
+      if (regulating === 'open' && !given && q > LEAKS && reached > slack)
+        fault(`open over its setting: ${held} for ${hold.set_Pa}`);
       if (regulating === 'shut' && Math.abs(q) > leaks) fault('flows though shut');
-      if (regulating === 'shut' && drop > slack && reached < -slack) fault(`shut though ${held} is missing ${hold.set_Pa}`);
+      if (regulating === 'shut' && drop > slack && reached < -slack)
+        fault(`shut though ${held} is missing ${hold.set_Pa}`);
       continue;
     }
     if (checks.length === 0) {
@@ -130,8 +175,11 @@ export function faultsOf(network: Network, solution: NetworkSolution): string[] 
     }
     // Of what passes an open valve, what leaks past its seat is no part of the law.
     const passes = q - opens / SEAT;
-    const asOpen = opens + link.elements.reduce((sum, element) => sum + lossOf(element, passes, network), LEAST * passes);
-    const moved = opens + link.elements.reduce((sum, element) => sum + lossOf(element, passes + 1e-8 * largest, network), LEAST * passes);
+    const asOpen =
+      opens + link.elements.reduce((sum, element) => sum + lossOf(element, passes, network), LEAST * passes);
+    const moved =
+      opens +
+      link.elements.reduce((sum, element) => sum + lossOf(element, passes + 1e-8 * largest, network), LEAST * passes);
     const isOpen = passes > 0 && Math.abs(drop - asOpen) <= slack + Math.abs(moved - asOpen);
     if (passes > LEAKS && !isOpen) fault(`open, yet loses not ${asOpen}`);
     if (passes <= LEAKS && !isOpen) {
@@ -142,10 +190,15 @@ export function faultsOf(network: Network, solution: NetworkSolution): string[] 
   }
   for (const node of network.nodes) {
     if (node.fixedGauge_Pa !== undefined) {
-      if (Math.abs(solution.nodes.get(node.id)!.gauge_Pa - node.fixedGauge_Pa) > slack) faults.push(`${node.name}: does not stand at its given pressure`);
+      if (Math.abs(solution.nodes.get(node.id)!.gauge_Pa - node.fixedGauge_Pa) > slack)
+        faults.push(`${node.name}: does not stand at its given pressure`);
       continue;
     }
-    const gain = network.links.reduce((sum, { id, from, to }) => sum + solution.links.get(id)!.flow_m3PerS * (Number(to === node.id) - Number(from === node.id)), 0);
+    const gain = network.links.reduce(
+      (sum, { id, from, to }) =>
+        sum + solution.links.get(id)!.flow_m3PerS * (Number(to === node.id) - Number(from === node.id)),
+      0,
+    );
     const off = Math.abs(gain - (node.outflow_m3PerS ?? 0));
     if (!(off <= 1e-14 + 1e-8 * largest)) faults.push(`${node.name}: gains ${gain} for ${node.outflow_m3PerS ?? 0}`);
   }

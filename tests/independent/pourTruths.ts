@@ -6,16 +6,27 @@ import { seeded } from '@/core/seeded';
  * them. The arm is worked out here anew: a float on a flat surface in an
  * upright box or wedge, its angle an arc sine.
  */
-export type Truth = { readonly volume: number; readonly lowered: number; readonly arm: number; readonly emptyEnd: number; readonly fullEnd: number };
+export type Truth = {
+  readonly volume: number;
+  readonly lowered: number;
+  readonly arm: number;
+  readonly emptyEnd: number;
+  readonly fullEnd: number;
+};
 
 export type MadeTank = { readonly brim_m3: number; readonly plan: Plan; readonly arm_m: number };
 
-/** A tank `high_m` high whose section widens upward by `flare` (0: a box), an arm that reaches from near the floor to near the lid. */
+/**
+ * A tank `high_m` high whose section widens upward by `flare` (0: a box), an arm that reaches from near the floor to
+ * near the lid.
+ */
 export function madeTank({ high_m = 0.3, area_m2 = 0.3, flare = 0, arm_m = 0.16, pivot_m = 0.15 } = {}): MadeTank {
   const volumeAt = (h: number): number => area_m2 * (h + (flare * h * h) / (2 * high_m));
   const heightAt = (volume: number): number => {
     const inside = Math.max(0, volume);
-    return flare === 0 ? inside / area_m2 : (high_m / flare) * (Math.sqrt(1 + (2 * flare * inside) / (area_m2 * high_m)) - 1);
+    return flare === 0
+      ? inside / area_m2
+      : (high_m / flare) * (Math.sqrt(1 + (2 * flare * inside) / (area_m2 * high_m)) - 1);
   };
   const stop = Math.PI / 3;
   const readingAt: Plan['readingAt'] = (volume, lowered, arm) => {
@@ -24,15 +35,30 @@ export function madeTank({ high_m = 0.3, area_m2 = 0.3, flare = 0, arm_m = 0.16,
     return 240 - (207 * (angle + stop)) / (2 * stop);
   };
   return {
-    brim_m3: volumeAt(high_m), arm_m,
-    plan: { readingAt, empty: 240, full: 33, hasEnds: true, hasArm: true, floor: 0.3, prior: { volume_ratio: 0.03, lowered_m: 0.008, arm_ratio: 0.05, end_ratio: 0.01, start_m3: 1e-9 } },
+    brim_m3: volumeAt(high_m),
+    arm_m,
+    plan: {
+      readingAt,
+      empty: 240,
+      full: 33,
+      hasEnds: true,
+      hasArm: true,
+      floor: 0.3,
+      prior: { volume_ratio: 0.03, lowered_m: 0.008, arm_ratio: 0.05, end_ratio: 0.01, start_m3: 1e-9 },
+    },
   };
 }
 
 /** A truth drawn as it is expected. */
 export function drawnTruth(seed: number, { prior }: Plan): Truth {
   const { normal } = seeded(seed);
-  return { volume: prior.volume_ratio * normal(), lowered: prior.lowered_m * normal(), arm: prior.arm_ratio * normal(), emptyEnd: prior.end_ratio * normal(), fullEnd: prior.end_ratio * normal() };
+  return {
+    volume: prior.volume_ratio * normal(),
+    lowered: prior.lowered_m * normal(),
+    arm: prior.arm_ratio * normal(),
+    emptyEnd: prior.end_ratio * normal(),
+    fullEnd: prior.end_ratio * normal(),
+  };
 }
 
 export const trueReading = ({ plan }: MadeTank, truth: Truth, volume_m3: number): number => {
@@ -54,7 +80,12 @@ export type Faults = {
 };
 
 /** The log of a tank filled in even pours, each with an error of its own and a reading with noise. */
-export function madeLog(tank: MadeTank, truth: Truth, seed: number, { count = 16, noise = 0.6, pourSigma_m3 = 0.00005, faults = {} as Faults } = {}): Pour[] {
+export function madeLog(
+  tank: MadeTank,
+  truth: Truth,
+  seed: number,
+  { count = 16, noise = 0.6, pourSigma_m3 = 0.00005, faults = {} as Faults } = {},
+): Pour[] {
   const { normal } = seeded(7_000_000 + seed);
   const each = (0.97 * tank.brim_m3) / count;
   let inside = 0;
@@ -62,14 +93,32 @@ export function madeLog(tank: MadeTank, truth: Truth, seed: number, { count = 16
     inside += each + pourSigma_m3 * normal() + (faults.miscounted?.line === i ? faults.miscounted.by_m3 : 0);
     const seen = Math.min(faults.stuckAbove_m3 ?? Infinity, Math.max(faults.stuckBelow_m3 ?? 0, inside));
     const clean = faults.lies && inside < faults.lies.below_m3 ? faults.lies.at : trueReading(tank, truth, seen);
-    return { id: `p${i}`, added_m3: each, spread_m3: 2 * pourSigma_m3, reading: clean + noise * normal() + (faults.misread?.line === i ? faults.misread.by : 0), state: 'counts' };
+    return {
+      id: `p${i}`,
+      added_m3: each,
+      spread_m3: 2 * pourSigma_m3,
+      reading: clean + noise * normal() + (faults.misread?.line === i ? faults.misread.by : 0),
+      state: 'counts',
+    };
   });
 }
 
-export const readLog = (tank: MadeTank, pours: readonly Pour[]): LoggedPour[] => loggedPours(pours, { start_m3: 0, startSpread_m3: 0, brim_m3: tank.brim_m3, range: [20, 260], rises: false, resolution: 1 });
+export const readLog = (tank: MadeTank, pours: readonly Pour[]): LoggedPour[] =>
+  loggedPours(pours, {
+    start_m3: 0,
+    startSpread_m3: 0,
+    brim_m3: tank.brim_m3,
+    range: [20, 260],
+    rises: false,
+    resolution: 1,
+  });
 
 /** Tanks whose arm reaches into all of them, into a flared one, and one whose top and bottom an arm does not reach. */
-export const TANKS = { box: madeTank(), flared: madeTank({ flare: 1 }), short: madeTank({ high_m: 0.2, arm_m: 0.12, pivot_m: 0.12 }) } as const;
+export const TANKS = {
+  box: madeTank(),
+  flared: madeTank({ flare: 1 }),
+  short: madeTank({ high_m: 0.2, arm_m: 0.12, pivot_m: 0.12 }),
+} as const;
 
 export const SLIP_KINDS = ['sticks', 'lies', 'sticks-above', 'misread', 'miscounted'] as const;
 export type SlipKind = (typeof SLIP_KINDS)[number];
@@ -83,26 +132,44 @@ export function slipFound(tank: MadeTank, kind: SlipKind, seed: number): boolean
   const [low, high] = [tank.brim_m3 * (0.2 + 0.3 * at), tank.brim_m3 * (0.5 + 0.3 * at)];
   const line = 2 + Math.floor((COUNT - 4) * at);
   const sign = uniform() < 0.5 ? -1 : 1;
-  const faults = ({
-    sticks: { stuckBelow_m3: low }, lies: { lies: { below_m3: low, at: trueReading(tank, truth, 0) } }, 'sticks-above': { stuckAbove_m3: high },
-    misread: { misread: { line, by: sign * (10 + 40 * uniform()) } }, miscounted: { miscounted: { line, by_m3: each * (sign > 0 ? 1 : -0.5) } },
-  } satisfies Record<SlipKind, Faults>)[kind];
+  const faults = (
+    {
+      sticks: { stuckBelow_m3: low },
+      lies: { lies: { below_m3: low, at: trueReading(tank, truth, 0) } },
+      'sticks-above': { stuckAbove_m3: high },
+      misread: { misread: { line, by: sign * (10 + 40 * uniform()) } },
+      miscounted: { miscounted: { line, by_m3: each * (sign > 0 ? 1 : -0.5) } },
+    } satisfies Record<SlipKind, Faults>
+  )[kind];
   const answer = explained(readLog(tank, madeLog(tank, truth, seed, { count: COUNT, faults })), tank.plan);
   if (!answer.ok) return false;
   const { stuckBelow_m3 = NaN, stuckAbove_m3 = NaN, farOff, miscounted } = answer.value;
   const near = (id: string): boolean => Math.abs(Number(id.slice(1)) - line) <= 1;
   switch (kind) {
-    case 'sticks': case 'lies': return Math.abs(stuckBelow_m3 - low) <= each;
-    case 'sticks-above': return Math.abs(stuckAbove_m3 - high) <= each;
-    case 'misread': return farOff.includes(`p${line}`);
-    case 'miscounted': return miscounted.some(({ id }) => near(id));
+    case 'sticks':
+    case 'lies':
+      return Math.abs(stuckBelow_m3 - low) <= each;
+    case 'sticks-above':
+      return Math.abs(stuckAbove_m3 - high) <= each;
+    case 'misread':
+      return farOff.includes(`p${line}`);
+    case 'miscounted':
+      return miscounted.some(({ id }) => near(id));
   }
 }
 const COUNT = 16;
 
-export type Coverage = { readonly inside_ratio: number; readonly curveInside_ratio: number; readonly refused: number; readonly slips: number };
+export type Coverage = {
+  readonly inside_ratio: number;
+  readonly curveInside_ratio: number;
+  readonly refused: number;
+  readonly slips: number;
+};
 
-/** Over drawn truths: how often an unknown lies within two standard deviations, and the truth within the measured curve's band. */
+/**
+ * Over drawn truths: how often an unknown lies within two standard deviations, and the truth within the measured
+ * curve's band.
+ */
 export function coverage(tank: MadeTank, from: number, logs: number): Coverage {
   let [inside, all, curveInside, curveAll, refused, slips] = [0, 0, 0, 0, 0, 0];
   for (let seed = from; seed < from + logs; seed++) {

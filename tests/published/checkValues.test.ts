@@ -15,7 +15,10 @@ describe('check values of the trade (common practice)', () => {
   });
 
   it('a box of 21 x 27 x 8.5 in holds 20.9 US gal', () => {
-    expectClose(meshVolume(boxMesh(inch('21'), inch('27'), inch('8 1/2'))) / US_GALLON_M3, 20.9, { abs: 0.05, why: 'given to a tenth' });
+    expectClose(meshVolume(boxMesh(inch('21'), inch('27'), inch('8 1/2'))) / US_GALLON_M3, 20.9, {
+      abs: 0.05,
+      why: 'given to a tenth',
+    });
   });
 
   it('a sump of 165 x 100 x 25 mm holds 0.41 L', () => {

@@ -13,5 +13,10 @@ export default async function Page({ searchParams }: Props) {
     const found = findSystem(database(), id);
     return found.ok ? [found.value] : [];
   });
-  return <Compare all={nameSystems(database())} chosen={chosen.map(({ id, variantOf, document }) => ({ id, variantOf, document }))} />;
+  return (
+    <Compare
+      all={nameSystems(database())}
+      chosen={chosen.map(({ id, variantOf, document }) => ({ id, variantOf, document }))}
+    />
+  );
 }

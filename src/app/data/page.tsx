@@ -8,5 +8,12 @@ export const dynamic = 'force-dynamic';
 
 export default async function Page() {
   if ((await headers()).get('x-gasline-door') === 'network') notFound();
-  return <YourData folder={dataFolder()} backups={listBackups(dataFolder())} devices={listDevices(database())} isOnNetwork={ownAddresses().length > 0} />;
+  return (
+    <YourData
+      folder={dataFolder()}
+      backups={listBackups(dataFolder())}
+      devices={listDevices(database())}
+      isOnNetwork={ownAddresses().length > 0}
+    />
+  );
 }

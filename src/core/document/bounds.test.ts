@@ -13,12 +13,15 @@ describe('what a body of faults costs', () => {
   const counted = (value: unknown): { faults: number; looks: number } => {
     let looks = 0;
     // Every value that is looked at is taken out of its object: a count that does not hang on the machine's speed.
-    const watched = (inner: unknown): unknown => (typeof inner !== 'object' || inner === null ? inner : new Proxy(inner, {
-      get(target, key, receiver) {
-        looks++;
-        return watched(Reflect.get(target, key, receiver));
-      },
-    }));
+    const watched = (inner: unknown): unknown =>
+      typeof inner !== 'object' || inner === null
+        ? inner
+        : new Proxy(inner, {
+            get(target, key, receiver) {
+              looks++;
+              return watched(Reflect.get(target, key, receiver));
+            },
+          });
     const faults = schemaFaults(systemSchema as never, watched(value), 50).length;
     return { faults, looks };
   };
@@ -28,7 +31,10 @@ describe('what a body of faults costs', () => {
     ['a list of 20,000 tanks that are numbers', { ...boat, tanks: many(20_000, 0) }],
     ['a list of 20,000 empty tanks', { ...boat, tanks: many(20_000, {}) }],
     ['100 parts without anything', { ...boat, components: many(100, {}) }],
-    ['60 things of 12 bodies that say only their kind', { ...boat, fit: { ...boat.fit, things: many(60, { bodies: many(12, { shape: { kind: 'box' } }) }) } }],
+    [
+      '60 things of 12 bodies that say only their kind',
+      { ...boat, fit: { ...boat.fit, things: many(60, { bodies: many(12, { shape: { kind: 'box' } }) }) } },
+    ],
     ['40 ways of 60 empty steps', { ...boat, fit: { ...boat.fit, ways: many(40, { steps: many(60, {}) }) } }],
   ])('%s: no more than a good system', (_, value) => {
     const bad = counted(value);
@@ -39,7 +45,10 @@ describe('what a body of faults costs', () => {
   });
 
   it('a list that is too long is told by its length alone', () => {
-    expect(parseSystem({ ...boat, tanks: many(13, {}) })).toMatchObject({ ok: false, error: { detail: 'tanks must have no more than 12 entries.' } });
+    expect(parseSystem({ ...boat, tanks: many(13, {}) })).toMatchObject({
+      ok: false,
+      error: { detail: 'tanks must have no more than 12 entries.' },
+    });
   });
 
   it('up to 50 faults are told, and that there may be more', () => {
@@ -60,7 +69,11 @@ describe('what a body of faults costs', () => {
 
   it('finds what Yup finds on its own, in all parts of a document', () => {
     const broken = structuredClone(boat) as never as Record<string, never>;
-    const at = (object: unknown, path: string): Record<string, unknown> => path.split('.').reduce((inner, key) => (inner as Record<string, unknown>)[key], object) as Record<string, unknown>;
+    const at = (object: unknown, path: string): Record<string, unknown> =>
+      path.split('.').reduce((inner, key) => (inner as Record<string, unknown>)[key], object) as Record<
+        string,
+        unknown
+      >;
     Object.assign(at(broken, 'tanks.0'), { name: '', fillLimit_ratio: { value: 7, origin: 'chosen' } });
     Object.assign(at(broken, 'tanks.0.shape'), { kind: 'bag' });
     Object.assign(at(broken, 'lines.0.bore_m'), { origin: 'assumed', spread: undefined });
@@ -78,13 +91,22 @@ describe('what a body of faults costs', () => {
 });
 
 describe('names and texts', () => {
-  it.each(['Boot', 'Båt nr. 2', 'танк', '燃料タンク', 'خزان', 'मछली', 'Tank 🛢️', '½', 'a\u200Db'])('“%s” is a name, and makes a file name', (name) => {
-    expect(parseSystem({ ...boat, name })).toMatchObject({ ok: true });
-    expect(fileNameOf(name)).toMatch(/^[\p{L}\p{M}\p{N}-]+$/u);
-  });
+  it.each(['Boot', 'Båt nr. 2', 'танк', '燃料タンク', 'خزان', 'मछली', 'Tank 🛢️', '½', 'a\u200Db'])(
+    '“%s” is a name, and makes a file name',
+    (name) => {
+      expect(parseSystem({ ...boat, name })).toMatchObject({ ok: true });
+      expect(fileNameOf(name)).toMatch(/^[\p{L}\p{M}\p{N}-]+$/u);
+    },
+  );
 
   it.each<[string, string]>([
-    ['a bell', 'a\u0007b'], ['a line break', 'a\nb'], ['one that turns the text round', 'a\u202Eb'], ['an isolate', 'a\u2066b'], ['only what is not seen', '\u200B\u200D'], ['half of a pair', 'a\uD800b'], ['a line separator', 'a\u2028b'],
+    ['a bell', 'a\u0007b'],
+    ['a line break', 'a\nb'],
+    ['one that turns the text round', 'a\u202Eb'],
+    ['an isolate', 'a\u2066b'],
+    ['only what is not seen', '\u200B\u200D'],
+    ['half of a pair', 'a\uD800b'],
+    ['a line separator', 'a\u2028b'],
   ])('%s is not', (_, name) => {
     const parsed = parseSystem({ ...boat, name });
     expect(parsed).toMatchObject({ ok: false });
@@ -103,7 +125,13 @@ describe('names and texts', () => {
     expect(plainName('x'.repeat(100), 80)).toHaveLength(80);
   });
 
-  it.each([['CON', 'con-system'], ['///', 'system'], ['..', 'system'], ['Boat: "Alma" <2>', 'boat-alma-2'], ['槽'.repeat(80), '槽'.repeat(60)]])('the file of “%s” is %s', (name, file) => {
+  it.each([
+    ['CON', 'con-system'],
+    ['///', 'system'],
+    ['..', 'system'],
+    ['Boat: "Alma" <2>', 'boat-alma-2'],
+    ['槽'.repeat(80), '槽'.repeat(60)],
+  ])('the file of “%s” is %s', (name, file) => {
     expect(fileNameOf(name)).toBe(file);
   });
 });
@@ -123,7 +151,11 @@ describe('sizes', () => {
 
   it.each<[string, string, RegExp]>([
     ['a key twice', text.replace('"version"', '"name": "x", "version"'), /"name" stands twice/],
-    ['nesting without end', `{"format":"gasline-system","version":6,"a":${'['.repeat(5000)}${']'.repeat(5000)}}`, /nested more than 40 deep/],
+    [
+      'nesting without end',
+      `{"format":"gasline-system","version":6,"a":${'['.repeat(5000)}${']'.repeat(5000)}}`,
+      /nested more than 40 deep/,
+    ],
   ])('%s is told as such', (_, given, detail) => {
     const parsed = parseSystemText(given);
     expect(parsed.ok).toBe(false);

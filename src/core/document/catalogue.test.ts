@@ -8,28 +8,59 @@ import { COMPONENT_KINDS, parseSystemText, type ComponentDocument } from '.';
 const BOX = unwrap(parseSystemText(readFileSync('tests/fixtures/box-boat.json', 'utf8')));
 const all = (): ComponentDocument[] => COMPONENT_KINDS.map((kind) => newPart(BOX, kind, 0.008));
 /** What a file keeps: values, without their origin and spread, and without the id. */
-const values = (part: unknown): unknown => JSON.parse(JSON.stringify(part, (key, value: unknown) => (key === 'id' || key === 'curveOrigin' ? undefined : typeof value === 'object' && value !== null && 'value' in value ? (value as { value: unknown }).value : value)));
+const values = (part: unknown): unknown =>
+  JSON.parse(
+    JSON.stringify(part, (key, value: unknown) =>
+      key === 'id' || key === 'curveOrigin'
+        ? undefined
+        : typeof value === 'object' && value !== null && 'value' in value
+          ? (value as { value: unknown }).value
+          : value,
+    ),
+  );
 
 describe('own parts as CSV', () => {
   it.each(all().map((part) => [part.kind, part] as const))('%s goes out and comes in as it was', (_, part) => {
-    const made: ComponentDocument = { ...part, name: 'A, "part" of mine', ends: [{ end: 'in', system: 'npt', size: '1/4', side: 'female' }] };
+    const made: ComponentDocument = {
+      ...part,
+      name: 'A, "part" of mine',
+      ends: [{ end: 'in', system: 'npt', size: '1/4', side: 'female' }],
+    };
     expect(unwrap(readCatalogueCsv(catalogueCsv([made]))).map(values)).toEqual([values(made)]);
   });
 
   it('a pump keeps its curve and its wires', () => {
-    const pump = { ...newPart(BOX, 'pump', 0.008), wiring: { freeCurrent_A: { value: 2, origin: 'part' as const }, shutOffCurrent_A: { value: 5, origin: 'part' as const }, wire: 'mm2-1-5', length_m: { value: 3, origin: 'part' as const }, fuse_A: 7.5, relay: true, battery_Ah: { value: 70, origin: 'part' as const } } } as ComponentDocument;
+    const pump = {
+      ...newPart(BOX, 'pump', 0.008),
+      wiring: {
+        freeCurrent_A: { value: 2, origin: 'part' as const },
+        shutOffCurrent_A: { value: 5, origin: 'part' as const },
+        wire: 'mm2-1-5',
+        length_m: { value: 3, origin: 'part' as const },
+        fuse_A: 7.5,
+        relay: true,
+        battery_Ah: { value: 70, origin: 'part' as const },
+      },
+    } as ComponentDocument;
     expect(unwrap(readCatalogueCsv(catalogueCsv([pump]))).map(values)).toEqual([values(pump)]);
   });
 
   it('takes many kinds in one file, semicolons and decimal commas too', () => {
     expect(unwrap(readCatalogueCsv(catalogueCsv(all())))).toHaveLength(COMPONENT_KINDS.length);
-    expect(unwrap(readCatalogueCsv('kind;name;bore_m\ntee;T-piece;0,008\n'))[0]).toMatchObject({ kind: 'tee', bore_m: { value: 0.008, origin: 'part' } });
+    expect(unwrap(readCatalogueCsv('kind;name;bore_m\ntee;T-piece;0,008\n'))[0]).toMatchObject({
+      kind: 'tee',
+      bore_m: { value: 0.008, origin: 'part' },
+    });
   });
 
   it.each([
-    ['', 'empty', /no rows/], ['a,b\n1,2\n', 'no-columns', /kind and name/], ['kind,name\ncarousel,X\n', 'bad-rows', /Row 2: "carousel" is no kind/],
-    ['kind,name,bore_m\ntee,X,9\n', 'bad-rows', /Row 2: bore_m.value must be a number from/], ['kind,name,bore_m\ntee,Fine,0.008\ntee,,0.008\n', 'bad-rows', /Row 3: name/],
-    ['kind,name,bore_m,ends\ntee,X,0.008,in somewhere\n', 'bad-rows', /ends wants entries/], ['kind,name,curve\npump,X,fast\n', 'bad-rows', /curve wants pairs/],
+    ['', 'empty', /no rows/],
+    ['a,b\n1,2\n', 'no-columns', /kind and name/],
+    ['kind,name\ncarousel,X\n', 'bad-rows', /Row 2: "carousel" is no kind/],
+    ['kind,name,bore_m\ntee,X,9\n', 'bad-rows', /Row 2: bore_m.value must be a number from/],
+    ['kind,name,bore_m\ntee,Fine,0.008\ntee,,0.008\n', 'bad-rows', /Row 3: name/],
+    ['kind,name,bore_m,ends\ntee,X,0.008,in somewhere\n', 'bad-rows', /ends wants entries/],
+    ['kind,name,curve\npump,X,fast\n', 'bad-rows', /curve wants pairs/],
   ])('%j is refused whole: %s', (text, code, detail) => {
     const read = readCatalogueCsv(text);
     expect(read).toMatchObject({ ok: false, error: { code } });
@@ -44,7 +75,10 @@ describe('own parts as CSV', () => {
 });
 
 it('a part is checked as the document would', () => {
-  expect(parsePart({ ...newPart(BOX, 'tee', 0.008), colour: 'red' })).toMatchObject({ ok: false, error: { code: 'invalid' } });
+  expect(parsePart({ ...newPart(BOX, 'tee', 0.008), colour: 'red' })).toMatchObject({
+    ok: false,
+    error: { code: 'invalid' },
+  });
   expect(parsePart(null)).toMatchObject({ ok: false });
   expect(parsePart(newPart(BOX, 'valve', 0.008)).ok).toBe(true);
 });

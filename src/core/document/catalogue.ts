@@ -46,21 +46,26 @@ export function partOfVersion(raw: unknown, version: number): Outcome<ComponentD
 export function catalogueCsv(parts: readonly ComponentDocument[]): string {
   const rows = parts.map(flat);
   const columns = [...new Set(['kind', 'name', ...rows.flatMap((row) => Object.keys(row))])];
-  return csvText(columns, rows.map((row) => columns.map((column) => row[column] ?? '')));
+  return csvText(
+    columns,
+    rows.map((row) => columns.map((column) => row[column] ?? '')),
+  );
 }
 
 function flat(part: ComponentDocument): Record<string, string | number> {
   const row: Record<string, string | number> = {};
   const put = (value: unknown, at: string): void => {
     if (isTree(value) && 'value' in value) row[at] = value.value as number;
-    else if (isTree(value)) for (const [key, child] of Object.entries(value)) put(child, at === '' ? key : `${at}.${key}`);
+    else if (isTree(value))
+      for (const [key, child] of Object.entries(value)) put(child, at === '' ? key : `${at}.${key}`);
     else if (typeof value === 'boolean') row[at] = value ? 'yes' : 'no';
     else if (typeof value === 'number' || typeof value === 'string') row[at] = value;
   };
   const { id: _, ends, ...rest } = part;
   for (const [key, value] of Object.entries(rest)) if (key !== 'curve') put(value, key);
   if (part.kind === 'pump') row.curve = part.curve.map((point) => `${point.flow_m3PerS}:${point.rise_Pa}`).join(' ');
-  if (ends.length > 0) row.ends = ends.map(({ end, system, size, side }) => `${end} ${system} ${size} ${side}`).join('; ');
+  if (ends.length > 0)
+    row.ends = ends.map(({ end, system, size, side }) => `${end} ${system} ${size} ${side}`).join('; ');
   return row;
 }
 
@@ -71,16 +76,47 @@ function flat(part: ComponentDocument): Record<string, string | number> {
  * @source RFC 4180 for quoting; parsed by Papa Parse
  */
 export function readCatalogueCsv(text: string): Outcome<readonly ComponentDocument[], CatalogueCode> {
-  const parsed = Papa.parse<string[]>(text.startsWith(BYTE_ORDER_MARK) ? text.slice(1) : text, { skipEmptyLines: 'greedy', delimitersToGuess: [',', ';', '\t'] });
+  const parsed = Papa.parse<string[]>(text.startsWith(BYTE_ORDER_MARK) ? text.slice(1) : text, {
+    skipEmptyLines: 'greedy',
+    delimitersToGuess: [',', ';', '\t'],
+  });
   const [head, ...rows] = parsed.data.map((row) => row.map((cell) => cell.trim()));
-  if (!head || rows.length === 0) return failure('empty', 'file', 'The file has no rows. It wants a heading and a row for each part; save the catalogue to see the form.');
-  if (!head.includes('kind') || !head.includes('name')) return failure('no-columns', 'row 1', `The heading wants the columns kind and name; it has ${head.slice(0, 12).map((name) => name.slice(0, 30)).join(', ')}.`);
-  if (head.length > MOST_COLUMNS) return failure('too-many', 'row 1', `The heading has ${head.length} columns; up to ${MOST_COLUMNS} are taken.`);
-  if (rows.length > MOST_OWN_PARTS) return failure('too-many', 'file', `The file has ${rows.length} rows; a catalogue takes ${MOST_OWN_PARTS}.`);
+  if (!head || rows.length === 0)
+    return failure(
+      'empty',
+      'file',
+      'The file has no rows. It wants a heading and a row for each part; save the catalogue to see the form.',
+    );
+  if (!head.includes('kind') || !head.includes('name'))
+    return failure(
+      'no-columns',
+      'row 1',
+      `The heading wants the columns kind and name; it has ${head
+        .slice(0, 12)
+        .map((name) => name.slice(0, 30))
+        .join(', ')}.`,
+    );
+  if (head.length > MOST_COLUMNS)
+    return failure('too-many', 'row 1', `The heading has ${head.length} columns; up to ${MOST_COLUMNS} are taken.`);
+  if (rows.length > MOST_OWN_PARTS)
+    return failure('too-many', 'file', `The file has ${rows.length} rows; a catalogue takes ${MOST_OWN_PARTS}.`);
   const numeric = head.flatMap((column, c) => (HAS_UNIT.test(column) ? [c] : []));
-  const found = decimalMark(rows.flatMap((row) => numeric.map((c) => row[c] ?? '')), parsed.meta.delimiter);
-  if (found.kind === 'both') return failure('unclear-mark', 'file', `Numbers in the file have both points and commas, such as ${quoted(found.cell)}. Write them with decimal points alone. Nothing was taken.`);
-  if (found.kind === 'unclear') return failure('unclear-mark', 'file', `${quoted(found.cell)} may have a decimal mark or one of thousands. Write numbers with decimal points and without marks of thousands. Nothing was taken.`);
+  const found = decimalMark(
+    rows.flatMap((row) => numeric.map((c) => row[c] ?? '')),
+    parsed.meta.delimiter,
+  );
+  if (found.kind === 'both')
+    return failure(
+      'unclear-mark',
+      'file',
+      `Numbers in the file have both points and commas, such as ${quoted(found.cell)}. Write them with decimal points alone. Nothing was taken.`,
+    );
+  if (found.kind === 'unclear')
+    return failure(
+      'unclear-mark',
+      'file',
+      `${quoted(found.cell)} may have a decimal mark or one of thousands. Write numbers with decimal points and without marks of thousands. Nothing was taken.`,
+    );
   const mark = found.kind === 'decided' ? found.mark : 'point';
   const faults: CatalogueFault[] = [];
   const parts = rows.flatMap((row, i): ComponentDocument[] => {
@@ -92,8 +128,15 @@ export function readCatalogueCsv(text: string): Outcome<readonly ComponentDocume
     return [];
   });
   if (faults.length === 0) return success(parts);
-  const shown = faults.slice(0, MOST_SHOWN).map(({ row, message }) => `Row ${row}: ${message}`).join(' ');
-  return failure('bad-rows', `row ${faults[0]!.row}`, `${shown}${faults.length > MOST_SHOWN ? ` There are ${faults.length - MOST_SHOWN} more.` : ''} Nothing was taken.`);
+  const shown = faults
+    .slice(0, MOST_SHOWN)
+    .map(({ row, message }) => `Row ${row}: ${message}`)
+    .join(' ');
+  return failure(
+    'bad-rows',
+    `row ${faults[0]!.row}`,
+    `${shown}${faults.length > MOST_SHOWN ? ` There are ${faults.length - MOST_SHOWN} more.` : ''} Nothing was taken.`,
+  );
 }
 
 /** A column of quantities has their unit at its end. */
@@ -103,17 +146,32 @@ const PLAIN_NUMBERS: ReadonlySet<string> = new Set(['fuse_A']);
 
 function rowPart(cells: Record<string, string>, mark: DecimalMark): Outcome<Tree, 'invalid'> {
   const kind = cells.kind as ComponentKind;
-  if (!COMPONENT_KINDS.includes(kind)) return failure('invalid', 'kind', `${quoted(cells.kind ?? '')} is no kind of part; there is ${COMPONENT_KINDS.join(', ')}.`);
+  if (!COMPONENT_KINDS.includes(kind))
+    return failure(
+      'invalid',
+      'kind',
+      `${quoted(cells.kind ?? '')} is no kind of part; there is ${COMPONENT_KINDS.join(', ')}.`,
+    );
   const part: Tree = { id: 'own-part', ends: [] };
   for (const [column, cell] of Object.entries(cells)) {
     if (cell === '' || column === '') continue;
     if (column === 'ends') {
       const ends = cell.split(';').map(readEnd);
-      if (ends.some((end) => end === undefined)) return failure('invalid', 'ends', `ends wants entries such as "in npt 1/4 female", parted by semicolons; the systems are ${JOIN_SYSTEMS.join(', ')}. It is ${quoted(cell)}.`);
+      if (ends.some((end) => end === undefined))
+        return failure(
+          'invalid',
+          'ends',
+          `ends wants entries such as "in npt 1/4 female", parted by semicolons; the systems are ${JOIN_SYSTEMS.join(', ')}. It is ${quoted(cell)}.`,
+        );
       part.ends = ends;
     } else if (column === 'curve') {
       const points = cell.split(/\s+/).map((pair) => pair.split(':').map(Number));
-      if (points.some((pair) => pair.length !== 2 || pair.some((value) => !Number.isFinite(value)))) return failure('invalid', 'curve', `curve wants pairs of flow_m3PerS:rise_Pa parted by spaces; it is ${quoted(cell)}.`);
+      if (points.some((pair) => pair.length !== 2 || pair.some((value) => !Number.isFinite(value))))
+        return failure(
+          'invalid',
+          'curve',
+          `curve wants pairs of flow_m3PerS:rise_Pa parted by spaces; it is ${quoted(cell)}.`,
+        );
       part.curve = points.map(([flow_m3PerS, rise_Pa]) => ({ flow_m3PerS, rise_Pa }));
     } else {
       put(part, column.split('.'), column, readCell(column, cell, mark));

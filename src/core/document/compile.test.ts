@@ -8,7 +8,17 @@ import { ADAPTERS } from '../reference/joins';
 import { chosen } from './known';
 import { feedPath } from './circuits';
 import { newPart } from './circuitEdits';
-import { compileNetwork, feedLines, isStarved, partPositions, returned_m3PerS, surfaceHeight_m, type Draw, type FlowInputs, type TankLevel } from './compileNetwork';
+import {
+  compileNetwork,
+  feedLines,
+  isStarved,
+  partPositions,
+  returned_m3PerS,
+  surfaceHeight_m,
+  type Draw,
+  type FlowInputs,
+  type TankLevel,
+} from './compileNetwork';
 import { compileTank, floorUnder_m, gravityOf, inVehicle, portPoint, standingUp, type TankModel } from './compileTank';
 import { toPath, withValue } from './edit';
 import { parseSystemText } from './parse';
@@ -33,7 +43,9 @@ describe('a tank compiled', () => {
     const port = BOAT.tanks[0]!.ports[0]!;
     expect(portPoint(mesh, port)!.map((value) => Number(value.toFixed(9)))).toEqual([0.98, 0.46, 0.302]);
     expect(portPoint(mesh, { ...port, face: 'floor' })![2]).toBeCloseTo(0, 9);
-    expect(portPoint(mesh, { ...port, face: 'aft', z_m: chosen(0.1) })!.map((value) => Number(Math.abs(value).toFixed(9)))).toEqual([0, 0.46, 0.1]);
+    expect(
+      portPoint(mesh, { ...port, face: 'aft', z_m: chosen(0.1) })!.map((value) => Number(Math.abs(value).toFixed(9))),
+    ).toEqual([0, 0.46, 0.1]);
     expect(portPoint(mesh, { ...port, face: 'starboard', z_m: chosen(0.1) })![1]).toBeCloseTo(0, 9);
     expect(portPoint(mesh, { ...port, x_m: chosen(3) })).toBeUndefined();
   });
@@ -77,12 +89,27 @@ describe('a feed compiled', () => {
     const positions = partPositions(BOAT, levels);
     const pickup = positions.get('pickup')!;
     const engine = positions.get('consumer')!;
-    const run = BOAT.lines.reduce<Vec3>((sum, line) => [sum[0] + line.forward_m.value, sum[1] + line.toPort_m.value, sum[2] + line.rise_m.value], [0, 0, 0]);
+    const run = BOAT.lines.reduce<Vec3>(
+      (sum, line) => [sum[0] + line.forward_m.value, sum[1] + line.toPort_m.value, sum[2] + line.rise_m.value],
+      [0, 0, 0],
+    );
     engine.forEach((value, axis) => expect(value).toBeCloseTo(pickup[axis]! + run[axis]!, 12));
   });
 
   it('a return to a tank port is in the flow, a vent line is not, nor parts that no line touches', () => {
-    const joined = (purpose: 'return' | 'vent'): SystemDocument => ({ ...BOAT, lines: [...BOAT.lines, { ...BOAT.lines[0]!, id: 'back', purpose, from: { item: 'consumer', end: 'out', adapters: [] }, to: { item: 'spare', end: 'in', adapters: [] } }] });
+    const joined = (purpose: 'return' | 'vent'): SystemDocument => ({
+      ...BOAT,
+      lines: [
+        ...BOAT.lines,
+        {
+          ...BOAT.lines[0]!,
+          id: 'back',
+          purpose,
+          from: { item: 'consumer', end: 'out', adapters: [] },
+          to: { item: 'spare', end: 'in', adapters: [] },
+        },
+      ],
+    });
     expect(feedLines(joined('return'))).toHaveLength(BOAT.lines.length + 1);
     expect(feedLines(joined('vent'))).toHaveLength(BOAT.lines.length);
     const lonely = { ...BOAT, lines: BOAT.lines.slice(0, 1) };
@@ -92,7 +119,10 @@ describe('a feed compiled', () => {
   });
 
   it('shuts a pickup in air, a vent under liquid and a valve that is shut', () => {
-    const closed = (inputs: FlowInputs): string[] => compileNetwork(inputs, []).links.filter((link) => link.elements.some((element) => element.kind === 'closed')).map((link) => link.id);
+    const closed = (inputs: FlowInputs): string[] =>
+      compileNetwork(inputs, [])
+        .links.filter((link) => link.elements.some((element) => element.kind === 'closed'))
+        .map((link) => link.id);
     expect(closed(inputsOf(BOAT))).toEqual([]);
     expect(closed(inputsOf(BOAT, 0.02))).toEqual(['pickup:tube']);
     expect(closed(inputsOf(BOAT, 0.31))).toEqual(['vent']);
@@ -102,45 +132,99 @@ describe('a feed compiled', () => {
 
   it('measures heights against effective gravity: braking makes what lies forward lower', () => {
     const braking = inputsOf(changed('conditions.accelerationForward_mPerS2', -5));
-    const heights = (inputs: FlowInputs) => new Map(compileNetwork(inputs, []).nodes.map((node) => [node.id, node.height_m]));
+    const heights = (inputs: FlowInputs) =>
+      new Map(compileNetwork(inputs, []).nodes.map((node) => [node.id, node.height_m]));
     const forward = BOAT.lines.reduce((sum, line) => sum + line.forward_m.value, 0);
     const up = BOAT.lines.reduce((sum, line) => sum + line.rise_m.value, 0);
     const rise = (map: Map<string, number>): number => map.get('consumer:in')! - map.get('pickup:out')!;
     expect(rise(heights(inputsOf(BOAT)))).toBeCloseTo(up, 12);
     expect(rise(heights(braking))).toBeCloseTo((9.80665 * up - 5 * forward) / Math.hypot(9.80665, 5), 12);
-    expect(surfaceHeight_m(inputsOf(BOAT).levels[0]!, [0, 0, 1])).toBeCloseTo(BOAT.tanks[0]!.mounting.z_m.value + 0.15, 12);
+    expect(surfaceHeight_m(inputsOf(BOAT).levels[0]!, [0, 0, 1])).toBeCloseTo(
+      BOAT.tanks[0]!.mounting.z_m.value + 0.15,
+      12,
+    );
   });
 
   it('a pump that stands still costs, and does not push', () => {
-    const still = compileNetwork(inputsOf(changed('components[1].running', false)), []).links.find((link) => link.id === 'pump')!;
+    const still = compileNetwork(inputsOf(changed('components[1].running', false)), []).links.find(
+      (link) => link.id === 'pump',
+    )!;
     expect(still.elements[0]!.kind).toBe('filter');
-    const weak = compileNetwork(inputsOf(changed('components[1].output_ratio', chosen(0.5))), []).links.find((link) => link.id === 'pump')!;
-    expect(weak.elements[0]).toMatchObject({ kind: 'pump', curve: [{ flow_m3PerS: 0 }, { flow_m3PerS: expect.closeTo(0.5 * (30e-3 / 3600), 12) as number }, {}, {}, {}] });
+    const weak = compileNetwork(inputsOf(changed('components[1].output_ratio', chosen(0.5))), []).links.find(
+      (link) => link.id === 'pump',
+    )!;
+    expect(weak.elements[0]).toMatchObject({
+      kind: 'pump',
+      curve: [{ flow_m3PerS: 0 }, { flow_m3PerS: expect.closeTo(0.5 * (30e-3 / 3600), 12) as number }, {}, {}, {}],
+    });
   });
 
   it('an adapter narrows on its own bore: by Borda and Carnot half of what is cut off, and all of it squared behind', () => {
     const row = ADAPTERS.find(({ form, bore_m }) => form === 'straight' && bore_m < 0.006)!;
-    const elements = compileNetwork(inputsOf(changed('lines[0].to.adapters', [row.key], changed('lines[0].bore_m', chosen(0.01)))), []).links.find((link) => link.id === 'line-1')!.elements;
+    const elements = compileNetwork(
+      inputsOf(changed('lines[0].to.adapters', [row.key], changed('lines[0].bore_m', chosen(0.01)))),
+      [],
+    ).links.find((link) => link.id === 'line-1')!.elements;
     const share = (row.bore_m / 0.01) ** 2;
     expect(elements).toHaveLength(2);
-    expect(elements[1]).toMatchObject({ kind: 'line', bore_m: row.bore_m, length_m: 0, fittings: [{ kInfinity: expect.closeTo(0.5 * (1 - share) + (1 - share) ** 2, 12) as number, count: 1 }] });
+    expect(elements[1]).toMatchObject({
+      kind: 'line',
+      bore_m: row.bore_m,
+      length_m: 0,
+      fittings: [{ kInfinity: expect.closeTo(0.5 * (1 - share) + (1 - share) ** 2, 12) as number, count: 1 }],
+    });
     const turned = ADAPTERS.find(({ form }) => form === '90')!;
-    const bent = compileNetwork(inputsOf(changed('lines[0].to.adapters', [turned.key])), []).links.find((link) => link.id === 'line-1')!.elements[1]!;
+    const bent = compileNetwork(inputsOf(changed('lines[0].to.adapters', [turned.key])), []).links.find(
+      (link) => link.id === 'line-1',
+    )!.elements[1]!;
     expect(bent.kind === 'line' ? bent.fittings : []).toHaveLength(2);
   });
 
-  it.each([['in-out', [['in', 'out']]], ['side-out', [['side', 'out']]], ['in-side', [['in', 'side']]], ['all', [['in', 'out'], ['side', 'out'], ['in', 'side']]], ['shut', []]] as const)('a selector turned to %s joins those ends and no others', (position, pairs) => {
+  it.each([
+    ['in-out', [['in', 'out']]],
+    ['side-out', [['side', 'out']]],
+    ['in-side', [['in', 'side']]],
+    [
+      'all',
+      [
+        ['in', 'out'],
+        ['side', 'out'],
+        ['in', 'side'],
+      ],
+    ],
+    ['shut', []],
+  ] as const)('a selector turned to %s joins those ends and no others', (position, pairs) => {
     const selector = { ...newPart(BOAT, 'selector', 0.008), id: 'three', position } as ComponentDocument;
-    const system = { ...BOAT, components: [...BOAT.components, selector], lines: [{ ...BOAT.lines[0]!, to: { item: 'three', end: 'in' as const, adapters: [] } }, ...BOAT.lines.slice(1)] };
+    const system = {
+      ...BOAT,
+      components: [...BOAT.components, selector],
+      lines: [{ ...BOAT.lines[0]!, to: { item: 'three', end: 'in' as const, adapters: [] } }, ...BOAT.lines.slice(1)],
+    };
     const links = compileNetwork(inputsOf(system), []).links.filter(({ id }) => id.startsWith('three'));
     expect(links.map(({ from, to }) => [from, to])).toEqual(pairs.map(([a, b]) => [`three:${a}`, `three:${b}`]));
   });
 
   it('what a consumer does not burn enters its return, as soon as a line leads back and something is drawn', () => {
-    const back = { ...BOAT, lines: [...BOAT.lines, { ...BOAT.lines[0]!, id: 'back', purpose: 'return' as const, from: { item: 'consumer', end: 'out' as const, adapters: [] }, to: { item: 'spare', end: 'in' as const, adapters: [] } }] };
-    const outflow = (system: SystemDocument, draws: readonly Draw[]) => compileNetwork(inputsOf(system), draws).nodes.find(({ id }) => id === 'consumer:out')?.outflow_m3PerS;
+    const back = {
+      ...BOAT,
+      lines: [
+        ...BOAT.lines,
+        {
+          ...BOAT.lines[0]!,
+          id: 'back',
+          purpose: 'return' as const,
+          from: { item: 'consumer', end: 'out' as const, adapters: [] },
+          to: { item: 'spare', end: 'in' as const, adapters: [] },
+        },
+      ],
+    };
+    const outflow = (system: SystemDocument, draws: readonly Draw[]) =>
+      compileNetwork(inputsOf(system), draws).nodes.find(({ id }) => id === 'consumer:out')?.outflow_m3PerS;
     const [consumer] = back.consumers;
-    expect(returned_m3PerS(consumer!)).toBeCloseTo(consumer!.neededFlow_m3PerS.value - consumer!.burnFull_m3PerS.value, 15);
+    expect(returned_m3PerS(consumer!)).toBeCloseTo(
+      consumer!.neededFlow_m3PerS.value - consumer!.burnFull_m3PerS.value,
+      15,
+    );
     expect(outflow(back, [{ consumer: 'consumer', hold_Pa: 0 }])).toBe(-returned_m3PerS(consumer!));
     expect(outflow(back, [])).toBe(0);
     expect(outflow(BOAT, [{ consumer: 'consumer', hold_Pa: 0 }])).toBeUndefined();

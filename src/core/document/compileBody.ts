@@ -1,4 +1,18 @@
-import { combine, edgeSums, insetMesh, meshArea, meshVolume, movedMesh, surfacePieces, withFillable, withoutBand, type ClosedMesh, type CombineCode, type InsetCode, type Vec3 } from '../geometry';
+import {
+  combine,
+  edgeSums,
+  insetMesh,
+  meshArea,
+  meshVolume,
+  movedMesh,
+  surfacePieces,
+  withFillable,
+  withoutBand,
+  type ClosedMesh,
+  type CombineCode,
+  type InsetCode,
+  type Vec3,
+} from '../geometry';
 import { failure, success, type Outcome } from '../outcome';
 import { compartments, fitPlate, plateArea_m2, type Compartments, type FittedPlate, type Plate } from '../tank';
 import { shapeMesh, type ShapeCode } from './compileShape';
@@ -46,7 +60,10 @@ export function tankBody(tank: TankDocument): Outcome<TankBody, BodyCode> {
 }
 
 const contentKey = ({ dimensions, shape, parts, slices, plates, foam_ratio, material }: TankDocument): string =>
-  JSON.stringify([dimensions, shape, parts, slices, plates, foam_ratio, material.thickness_m.value], (key, value: unknown) => (NOT_GEOMETRY.has(key) ? undefined : value));
+  JSON.stringify(
+    [dimensions, shape, parts, slices, plates, foam_ratio, material.thickness_m.value],
+    (key, value: unknown) => (NOT_GEOMETRY.has(key) ? undefined : value),
+  );
 const NOT_GEOMETRY: ReadonlySet<string> = new Set(['name', 'origin', 'spread', 'file']);
 
 const AXIS = { x: 0, y: 1, z: 2 } as const;
@@ -62,20 +79,37 @@ function build(tank: TankDocument): Outcome<TankBody, BodyCode> {
   if (!shell.ok) return shell;
   const emptied = withoutInsides(tank, shell.value, changes);
   if (!emptied.ok) return emptied;
-  const plates = tank.plates.map((plate) => fitPlate(shell.value, plateModel(plate))).map((plate) => ({ plate, ...plateArea_m2(plate) }));
+  const plates = tank.plates
+    .map((plate) => fitPlate(shell.value, plateModel(plate)))
+    .map((plate) => ({ plate, ...plateArea_m2(plate) }));
   const metalInside_m3 = plates.reduce((sum, { plate, area_m2 }) => sum + area_m2 * plate.thickness_m, 0);
-  if (metalInside_m3 >= meshVolume(emptied.value)) return failure('nothing-left', 'plates', 'The baffles fill the tank.');
-  const space = withFillable(emptied.value, (1 - (tank.foam_ratio?.value ?? 0)) * (1 - metalInside_m3 / meshVolume(emptied.value)));
-  const bays = compartments(space, plates.map(({ plate }) => plate));
+  if (metalInside_m3 >= meshVolume(emptied.value))
+    return failure('nothing-left', 'plates', 'The baffles fill the tank.');
+  const space = withFillable(
+    emptied.value,
+    (1 - (tank.foam_ratio?.value ?? 0)) * (1 - metalInside_m3 / meshVolume(emptied.value)),
+  );
+  const bays = compartments(
+    space,
+    plates.map(({ plate }) => plate),
+  );
   if (!bays.ok) return bays;
   const least_m3 = IDLE_REL * meshVolume(shell.value);
   const insideArea_m2 = meshArea(shell.value);
   const { crease_m, turning_m } = edgeSums(shell.value);
   return success({
-    walls: walls.value, shell: shell.value, space, bays: bays.value, changes,
+    walls: walls.value,
+    shell: shell.value,
+    space,
+    bays: bays.value,
+    changes,
     pieces: surfacePieces(shell.value),
-    idle: [...tank.parts, ...tank.slices].map(({ id }) => id).filter((id) => Math.abs(changes.get(id) ?? 0) <= least_m3).concat(plates.filter(({ area_m2 }) => area_m2 === 0).map(({ plate }) => plate.id)),
-    insideArea_m2, edges_m: crease_m,
+    idle: [...tank.parts, ...tank.slices]
+      .map(({ id }) => id)
+      .filter((id) => Math.abs(changes.get(id) ?? 0) <= least_m3)
+      .concat(plates.filter(({ area_m2 }) => area_m2 === 0).map(({ plate }) => plate.id)),
+    insideArea_m2,
+    edges_m: crease_m,
     // A wall laid round the inside, mitred at its edges; the little cubes at its corners are left out.
     outsideArea_m2: insideArea_m2 + 2 * thickness * turning_m,
     metal_m3: thickness * insideArea_m2 + thickness ** 2 * turning_m,
@@ -112,7 +146,11 @@ function partMesh(part: TankDocument['parts'][number]): Outcome<ClosedMesh, Shap
 }
 
 /** The inside less what stands in it. */
-function withoutInsides(tank: TankDocument, shell: ClosedMesh, changes: Map<string, number>): Outcome<ClosedMesh, BodyCode> {
+function withoutInsides(
+  tank: TankDocument,
+  shell: ClosedMesh,
+  changes: Map<string, number>,
+): Outcome<ClosedMesh, BodyCode> {
   let space = shell;
   for (const part of tank.parts) {
     if (part.does !== 'displace') continue;
@@ -128,10 +166,24 @@ function withoutInsides(tank: TankDocument, shell: ClosedMesh, changes: Map<stri
 
 function plateModel(plate: PlateDocument): Plate {
   return {
-    id: plate.id, axis: AXIS[plate.axis], at_m: plate.at_m.value, thickness_m: plate.thickness_m.value,
-    from_m: plate.from_m?.value ?? -Infinity, to_m: plate.to_m?.value ?? Infinity,
-    cornerCut_m: plate.cornerCut_m.value, topGap_m: plate.topGap_m.value,
+    id: plate.id,
+    axis: AXIS[plate.axis],
+    at_m: plate.at_m.value,
+    thickness_m: plate.thickness_m.value,
+    from_m: plate.from_m?.value ?? -Infinity,
+    to_m: plate.to_m?.value ?? Infinity,
+    cornerCut_m: plate.cornerCut_m.value,
+    topGap_m: plate.topGap_m.value,
     holes: { count: plate.holes.count, diameter_m: plate.holes.diameter_m.value, height_m: plate.holes.height_m.value },
-    ...(plate.flap ? { flap: { width_m: plate.flap.width_m.value, height_m: plate.flap.height_m.value, passes: plate.flap.passes, leak_ratio: plate.flap.leak_ratio.value } } : {}),
+    ...(plate.flap
+      ? {
+          flap: {
+            width_m: plate.flap.width_m.value,
+            height_m: plate.flap.height_m.value,
+            passes: plate.flap.passes,
+            leak_ratio: plate.flap.leak_ratio.value,
+          },
+        }
+      : {}),
   };
 }

@@ -9,11 +9,15 @@ import { carriesFlow, endKey, endsOfComponent, SELECTOR_PAIRS, type EndRef } fro
 import { inVehicle, type PickupModel, type PortModel, type TankModel } from './compileTank';
 import type { ComponentDocument, ConsumerDocument, LineDocument, SystemDocument } from './schema';
 
-/** What the solver is asked: a consumer held at its needed pressure, or drawing its needed flow. What it does not burn it sends back, where a line leads back. */
+/**
+ * What the solver is asked: a consumer held at its needed pressure, or drawing its needed flow. What it does not burn
+ * it sends back, where a line leads back.
+ */
 export type Draw = { readonly consumer: string; readonly hold_Pa?: number; readonly outflow_m3PerS?: number };
 
 /** What a consumer sends back of what it draws: all that it does not burn at full load. */
-export const returned_m3PerS = (consumer: ConsumerDocument): number => Math.max(0, consumer.neededFlow_m3PerS.value - consumer.burnFull_m3PerS.value);
+export const returned_m3PerS = (consumer: ConsumerDocument): number =>
+  Math.max(0, consumer.neededFlow_m3PerS.value - consumer.burnFull_m3PerS.value);
 
 export type TankLevel = { readonly tank: TankModel; readonly offset_m: number; readonly up: Vec3 };
 
@@ -42,10 +46,17 @@ const middleNode = (id: string): string => `${id}:middle`;
 export const isAirNode = (id: string): boolean => /:(air|ullage)$/.test(id);
 
 /** True when the surface has fallen to where this pickup draws air. */
-export const isStarved = ({ offset_m, up }: TankLevel, pickup: PickupModel): boolean => offset_m <= starvingOffset_m(pickup.inlet, up);
+export const isStarved = ({ offset_m, up }: TankLevel, pickup: PickupModel): boolean =>
+  offset_m <= starvingOffset_m(pickup.inlet, up);
 
 /** What of a network stays, whatever is drawn: the consumers' nodes are made to each question. */
-type Frame = Pick<Network, 'nodes' | 'links'> & { readonly consumers: readonly { readonly consumer: ConsumerDocument; readonly height_m: number; readonly returns: boolean }[] };
+type Frame = Pick<Network, 'nodes' | 'links'> & {
+  readonly consumers: readonly {
+    readonly consumer: ConsumerDocument;
+    readonly height_m: number;
+    readonly returns: boolean;
+  }[];
+};
 
 /** By the inputs that they were made of: charts and duties ask the same network many times. */
 const frames = new WeakMap<FlowInputs, Frame>();
@@ -65,10 +76,22 @@ export function compileNetwork(inputs: FlowInputs, draws: readonly Draw[]): Netw
         const asked = draw.get(consumer.id);
         return [
           {
-            id: inletNode(consumer.id), name: consumer.name, height_m,
-            ...(asked?.hold_Pa === undefined ? {} : { fixedGauge_Pa: asked.hold_Pa }), ...(asked?.outflow_m3PerS === undefined ? {} : { outflow_m3PerS: asked.outflow_m3PerS }),
+            id: inletNode(consumer.id),
+            name: consumer.name,
+            height_m,
+            ...(asked?.hold_Pa === undefined ? {} : { fixedGauge_Pa: asked.hold_Pa }),
+            ...(asked?.outflow_m3PerS === undefined ? {} : { outflow_m3PerS: asked.outflow_m3PerS }),
           },
-          ...(returns ? [{ id: outletNode(consumer.id), name: `${consumer.name}, return`, height_m, outflow_m3PerS: asked ? -returned_m3PerS(consumer) : 0 }] : []),
+          ...(returns
+            ? [
+                {
+                  id: outletNode(consumer.id),
+                  name: `${consumer.name}, return`,
+                  height_m,
+                  outflow_m3PerS: asked ? -returned_m3PerS(consumer) : 0,
+                },
+              ]
+            : []),
         ];
       }),
     ],
@@ -79,7 +102,11 @@ export function compileNetwork(inputs: FlowInputs, draws: readonly Draw[]): Netw
 /** The same network with its pumps at other voltages; all else in it stays the very same. */
 export function atVolts(network: Network, inputs: FlowInputs, volts: ReadonlyMap<string, number>): Network {
   if (volts.size === 0) return network;
-  const pumps = new Map(inputs.system.components.flatMap((part) => (part.kind === 'pump' && volts.has(part.id) ? [[part.id, part] as const] : [])));
+  const pumps = new Map(
+    inputs.system.components.flatMap((part) =>
+      part.kind === 'pump' && volts.has(part.id) ? [[part.id, part] as const] : [],
+    ),
+  );
   return {
     ...network,
     links: network.links.map((link) => {
@@ -94,10 +121,21 @@ function frameOf(inputs: FlowInputs): Frame {
   const positions = partPositions(system, levels);
   const height = (id: string): number => dot(gravity.up, positions.get(id) ?? [0, 0, 0]);
   const lines = feedLines(system);
-  const touched = new Set([...lines.flatMap(({ from, to }) => [from.item, to.item]), ...system.tanks.map(({ id }) => id)]);
+  const touched = new Set([
+    ...lines.flatMap(({ from, to }) => [from.item, to.item]),
+    ...system.tanks.map(({ id }) => id),
+  ]);
   const joined = new Set(lines.flatMap(({ from, to }) => [endKey(from), endKey(to)]));
   const under = pumpsUnder(inputs);
-  const sunk = new Map([...under].flatMap(([pump, pickup]) => [[pump, pickup], [pickup.document.id, pickup]] as const));
+  const sunk = new Map(
+    [...under].flatMap(
+      ([pump, pickup]) =>
+        [
+          [pump, pickup],
+          [pickup.document.id, pickup],
+        ] as const,
+    ),
+  );
   /** Of what is sunk in the tank: that of the inlet. */
   const heightOf = (id: string): number => {
     const pickup = sunk.get(id);
@@ -108,16 +146,42 @@ function frameOf(inputs: FlowInputs): Frame {
   return {
     nodes: [
       ...levels.flatMap((level) => tankNodes(level, gravity.up)),
-      ...levels.flatMap(({ tank }) => tank.pickups.filter(({ document }) => touched.has(document.id)).map(({ document }): NetworkNode => ({ id: endKey({ item: document.id, end: 'out' }), name: document.name, height_m: heightOf(document.id) }))),
-      ...levels.flatMap(({ tank }) => tank.ports.filter(({ document }) => touched.has(document.id)).map(({ document }): NetworkNode => ({ id: endKey({ item: document.id, end: 'in' }), name: document.name, height_m: height(document.id) }))),
-      ...system.components.filter(({ id }) => touched.has(id)).flatMap((part) => componentNodes(part, heightOf(part.id))),
+      ...levels.flatMap(({ tank }) =>
+        tank.pickups
+          .filter(({ document }) => touched.has(document.id))
+          .map(({ document }): NetworkNode => ({
+            id: endKey({ item: document.id, end: 'out' }),
+            name: document.name,
+            height_m: heightOf(document.id),
+          })),
+      ),
+      ...levels.flatMap(({ tank }) =>
+        tank.ports
+          .filter(({ document }) => touched.has(document.id))
+          .map(({ document }): NetworkNode => ({
+            id: endKey({ item: document.id, end: 'in' }),
+            name: document.name,
+            height_m: height(document.id),
+          })),
+      ),
+      ...system.components
+        .filter(({ id }) => touched.has(id))
+        .flatMap((part) => componentNodes(part, heightOf(part.id))),
       ...air.nodes,
     ],
-    consumers: system.consumers.filter(({ id }) => touched.has(id)).map((consumer) => ({ consumer, height_m: height(consumer.id), returns: joined.has(outletNode(consumer.id)) })),
+    consumers: system.consumers
+      .filter(({ id }) => touched.has(id))
+      .map((consumer) => ({ consumer, height_m: height(consumer.id), returns: joined.has(outletNode(consumer.id)) })),
     links: [
       ...levels.flatMap((level) => tankLinks(level, inputs, touched, sunk)),
       ...system.components.filter(({ id }) => touched.has(id)).flatMap((part) => componentLinks(part, inputs)),
-      ...lines.map((line): NetworkLink => ({ id: line.id, name: line.name, from: endKey(line.from), to: endKey(line.to), elements: [...lineElements(line, inputs), ...tubeAfter(line, under)] })),
+      ...lines.map((line): NetworkLink => ({
+        id: line.id,
+        name: line.name,
+        from: endKey(line.from),
+        to: endKey(line.to),
+        elements: [...lineElements(line, inputs), ...tubeAfter(line, under)],
+      })),
       ...air.links,
     ],
   };
@@ -129,23 +193,40 @@ function frameOf(inputs: FlowInputs): Frame {
  * tube from the lid costs comes behind the pump then, and nothing is lifted.
  */
 export function pumpsUnder({ system, levels }: Pick<FlowInputs, 'system' | 'levels'>): Map<string, PickupModel> {
-  const pickups = new Map(levels.flatMap(({ tank }) => tank.pickups.map((pickup) => [pickup.document.id, pickup] as const)));
-  return new Map(system.components.flatMap((part): [string, PickupModel][] => {
-    if (part.kind !== 'pump' || part.type !== 'in-tank') return [];
-    const line = system.lines.find(({ from, to }) => [from, to].some(({ item, end }) => item === part.id && end === 'in'));
-    const pickup = line && pickups.get(line.from.item === part.id ? line.to.item : line.from.item);
-    return pickup ? [[part.id, pickup]] : [];
-  }));
+  const pickups = new Map(
+    levels.flatMap(({ tank }) => tank.pickups.map((pickup) => [pickup.document.id, pickup] as const)),
+  );
+  return new Map(
+    system.components.flatMap((part): [string, PickupModel][] => {
+      if (part.kind !== 'pump' || part.type !== 'in-tank') return [];
+      const line = system.lines.find(({ from, to }) =>
+        [from, to].some(({ item, end }) => item === part.id && end === 'in'),
+      );
+      const pickup = line && pickups.get(line.from.item === part.id ? line.to.item : line.from.item);
+      return pickup ? [[part.id, pickup]] : [];
+    }),
+  );
 }
 
 /** The tube of the pickup that a sunk pump hangs on, with the line that leaves the pump. */
 function tubeAfter(line: LineDocument, under: ReadonlyMap<string, PickupModel>): LinkElement[] {
-  const pickup = [line.from, line.to].flatMap(({ item, end }) => (end === 'out' ? under.get(item) ?? [] : []))[0];
-  return pickup ? [{ kind: 'line', bore_m: pickup.document.bore_m.value, length_m: pickup.tubeLength_m, roughness_m: ROUGHNESS['drawn-tube'].roughness_m, fittings: [] }] : [];
+  const pickup = [line.from, line.to].flatMap(({ item, end }) => (end === 'out' ? (under.get(item) ?? []) : []))[0];
+  return pickup
+    ? [
+        {
+          kind: 'line',
+          bore_m: pickup.document.bore_m.value,
+          length_m: pickup.tubeLength_m,
+          roughness_m: ROUGHNESS['drawn-tube'].roughness_m,
+          fittings: [],
+        },
+      ]
+    : [];
 }
 
 /** Lines that air moves in: what leads on from vents. */
-const airLines = ({ lines }: SystemDocument): LineDocument[] => lines.filter(({ purpose }) => purpose === 'vent' || purpose === 'overflow');
+const airLines = ({ lines }: SystemDocument): LineDocument[] =>
+  lines.filter(({ purpose }) => purpose === 'vent' || purpose === 'overflow');
 
 /**
  * What leads on from vents, as a network of air: lines, valves, filters and
@@ -160,47 +241,105 @@ function airCircuits(inputs: FlowInputs, wet: ReadonlySet<string>): Pick<Network
   const touched = new Set(lines.flatMap(({ from, to }) => [from.item, to.item]));
   const joined = new Set(lines.flatMap(({ from, to }) => [endKey(from), endKey(to)]));
   const parts = system.components.filter(({ id }) => touched.has(id));
-  const ports = levels.flatMap((level) => level.tank.ports.filter(({ document }) => touched.has(document.id)).map((port) => ({ level, port })));
-  const plugged = new Set(parts.flatMap((part) => part.ends.flatMap((end) => (end.plugged ? [endKey({ item: part.id, end: end.end })] : []))));
-  const open = parts.flatMap((part) => (part.kind === 'outlet' ? [] : endsOfComponent(part).map((end) => endKey({ item: part.id, end })))).filter((end) => !joined.has(end) && !plugged.has(end));
+  const ports = levels.flatMap((level) =>
+    level.tank.ports.filter(({ document }) => touched.has(document.id)).map((port) => ({ level, port })),
+  );
+  const plugged = new Set(
+    parts.flatMap((part) => part.ends.flatMap((end) => (end.plugged ? [endKey({ item: part.id, end: end.end })] : []))),
+  );
+  const open = parts
+    .flatMap((part) =>
+      part.kind === 'outlet' ? [] : endsOfComponent(part).map((end) => endKey({ item: part.id, end })),
+    )
+    .filter((end) => !joined.has(end) && !plugged.has(end));
   // Consumers and pickups take no air in: a line that leads to one ends blind.
   const known = new Set([...parts.map(({ id }) => id), ...ports.map(({ port }) => port.document.id)]);
   return {
     nodes: [
       { id: OPEN_AIR, name: 'open air', height_m: 0, fixedGauge_Pa: 0 },
-      ...ports.map(({ level, port }): NetworkNode => ({ id: endKey({ item: port.document.id, end: 'in' }), name: port.document.name, height_m: surfaceHeight_m(level, gravity.up) })),
+      ...ports.map(({ level, port }): NetworkNode => ({
+        id: endKey({ item: port.document.id, end: 'in' }),
+        name: port.document.name,
+        height_m: surfaceHeight_m(level, gravity.up),
+      })),
       ...parts.flatMap((part) => componentNodes(part, 0)),
     ],
     links: [
       ...ports.map(({ level, port: { document, point_m } }): NetworkLink => ({
-        id: document.id, name: document.name, from: endKey({ item: document.id, end: 'in' }), to: ullageNode(level.tank.document.id), air,
-        elements: dot(level.up, point_m) < level.offset_m ? [{ kind: 'closed' }] : [{ kind: 'vent', bore_m: document.bore_m.value, length_m: document.length_m.value, air }],
+        id: document.id,
+        name: document.name,
+        from: endKey({ item: document.id, end: 'in' }),
+        to: ullageNode(level.tank.document.id),
+        air,
+        elements:
+          dot(level.up, point_m) < level.offset_m
+            ? [{ kind: 'closed' }]
+            : [{ kind: 'vent', bore_m: document.bore_m.value, length_m: document.length_m.value, air }],
       })),
       ...parts.flatMap((part) => componentLinks(part, inputs)).map((link): NetworkLink => ({ ...link, air })),
-      ...lines.filter(({ from, to }) => known.has(from.item) && known.has(to.item)).map((line): NetworkLink => ({
-        id: line.id, name: line.name, from: endKey(line.from), to: endKey(line.to), air,
-        elements: [
-          { kind: 'vent', bore_m: line.bore_m.value, length_m: line.length_m.value, air },
-          ...(line.fittings.length > 0 ? [{ kind: 'line', bore_m: line.bore_m.value, length_m: 0, roughness_m: 0, fittings: line.fittings.map(({ fitting, count }) => fittingLoss(fitting, count, inputs)) } as const] : []),
-        ],
+      ...lines
+        .filter(({ from, to }) => known.has(from.item) && known.has(to.item))
+        .map((line): NetworkLink => ({
+          id: line.id,
+          name: line.name,
+          from: endKey(line.from),
+          to: endKey(line.to),
+          air,
+          elements: [
+            { kind: 'vent', bore_m: line.bore_m.value, length_m: line.length_m.value, air },
+            ...(line.fittings.length > 0
+              ? [
+                  {
+                    kind: 'line',
+                    bore_m: line.bore_m.value,
+                    length_m: 0,
+                    roughness_m: 0,
+                    fittings: line.fittings.map(({ fitting, count }) => fittingLoss(fitting, count, inputs)),
+                  } as const,
+                ]
+              : []),
+          ],
+        })),
+      ...open.map((end): NetworkLink => ({
+        id: `${end}:open`,
+        name: 'open end',
+        from: OPEN_AIR,
+        to: end,
+        air,
+        elements: [{ kind: 'open' }],
       })),
-      ...open.map((end): NetworkLink => ({ id: `${end}:open`, name: 'open end', from: OPEN_AIR, to: end, air, elements: [{ kind: 'open' }] })),
     ],
   };
 }
 
-/** How air comes to a tank: freely; not, since something on its vent line is shut, which; or by no vent at all that is over the liquid. */
-export type AirWay = { readonly way: 'open' } | { readonly way: 'shut'; readonly by: string } | { readonly way: 'sealed' } | { readonly way: 'flooded' } | { readonly way: 'none' };
+/**
+ * How air comes to a tank: freely; not, since something on its vent line is shut, which; or by no vent at all that is
+ * over the liquid.
+ */
+export type AirWay =
+  | { readonly way: 'open' }
+  | { readonly way: 'shut'; readonly by: string }
+  | { readonly way: 'sealed' }
+  | { readonly way: 'flooded' }
+  | { readonly way: 'none' };
 
 export function airWay(inputs: FlowInputs, level: TankLevel): AirWay {
   const { nodes, links } = compileNetwork(inputs, []);
   const air = links.filter((link) => link.air);
   const isClosed = ({ elements }: NetworkLink): boolean => elements.some(({ kind }) => kind === 'closed');
-  const at = reached([ullageNode(level.tank.document.id)], air.filter((link) => !isClosed(link)).map(({ from, to }) => [from, to] as const));
+  const at = reached(
+    [ullageNode(level.tank.document.id)],
+    air.filter((link) => !isClosed(link)).map(({ from, to }) => [from, to] as const),
+  );
   if (nodes.some(({ id, fixedGauge_Pa }) => fixedGauge_Pa !== undefined && at.has(id))) return { way: 'open' };
   const vents = level.tank.ports.filter(({ document }) => document.role === 'vent');
   if (vents.length === 0) return { way: 'none' };
-  const stops = air.find((link) => isClosed(link) && (at.has(link.from) || at.has(link.to)) && !vents.some(({ document }) => document.id === link.id));
+  const stops = air.find(
+    (link) =>
+      isClosed(link) &&
+      (at.has(link.from) || at.has(link.to)) &&
+      !vents.some(({ document }) => document.id === link.id),
+  );
   if (stops) return { way: 'shut', by: stops.name };
   return vents.every(({ point_m }) => dot(level.up, point_m) < level.offset_m) ? { way: 'flooded' } : { way: 'sealed' };
 }
@@ -215,7 +354,7 @@ export function partPositions(system: SystemDocument, levels: readonly TankLevel
     for (const { document, point_m } of tank.ports) positions.set(document.id, inVehicle(tank, point_m));
     for (const pickup of tank.pickups) positions.set(pickup.document.id, inVehicle(tank, pickup.port_m));
   }
-  for (let grown = true; grown; ) {
+  for (let grown = true; grown;) {
     grown = false;
     for (const line of system.lines) {
       const [from, to] = [positions.get(line.from.item), positions.get(line.to.item)];
@@ -234,7 +373,11 @@ export const lineRun = (line: LineDocument): Vec3 => [line.forward_m.value, line
 
 /** Height of the free surface against effective gravity, above the vehicle's datum [m]. */
 export const surfaceHeight_m = ({ tank, offset_m }: TankLevel, up: Vec3): number => {
-  const origin: Vec3 = [tank.document.mounting.x_m.value, tank.document.mounting.y_m.value, tank.document.mounting.z_m.value];
+  const origin: Vec3 = [
+    tank.document.mounting.x_m.value,
+    tank.document.mounting.y_m.value,
+    tank.document.mounting.z_m.value,
+  ];
   return dot(up, origin) + offset_m;
 };
 
@@ -248,23 +391,50 @@ function tankNodes(level: TankLevel, up: Vec3): NetworkNode[] {
   ];
 }
 
-function tankLinks(level: TankLevel, inputs: FlowInputs, touched: ReadonlySet<string>, sunk: ReadonlyMap<string, PickupModel>): NetworkLink[] {
+function tankLinks(
+  level: TankLevel,
+  inputs: FlowInputs,
+  touched: ReadonlySet<string>,
+  sunk: ReadonlyMap<string, PickupModel>,
+): NetworkLink[] {
   const { tank, up, offset_m } = level;
   const ullage = ullageNode(tank.document.id);
   const air = airState(inputs.system.conditions.fuelTemperature_K, inputs.ambientAbs_Pa);
   const piped = new Set(airLines(inputs.system).flatMap(({ from, to }) => [from.item, to.item]));
   // A vent with a line on it is open where that line is.
-  const vents = tank.ports.filter(({ document }) => document.role === 'vent' && !piped.has(document.id)).map(({ document, point_m }): NetworkLink => ({
-    id: document.id, name: document.name, from: airNode(tank.document.id), to: ullage, air,
-    elements: dot(up, point_m) < offset_m ? [{ kind: 'closed' }] : [{ kind: 'vent', bore_m: document.bore_m.value, length_m: document.length_m.value, air }],
-  }));
-  const pickups = tank.pickups.filter(({ document }) => touched.has(document.id)).map((pickup): NetworkLink => ({
-    id: `${pickup.document.id}:tube`, name: pickup.document.name, from: ullage, to: endKey({ item: pickup.document.id, end: 'out' }),
-    elements: isStarved(level, pickup) ? [{ kind: 'closed' }] : [pickupElement(pickup, inputs, sunk.has(pickup.document.id) ? 0 : pickup.tubeLength_m)],
-  }));
-  const inlets = tank.ports.filter(({ document }) => document.role !== 'vent' && touched.has(document.id)).map((port): NetworkLink => ({
-    id: `${port.document.id}:mouth`, name: port.document.name, from: endKey({ item: port.document.id, end: 'in' }), to: ullage, elements: mouthElements(level, port, inputs),
-  }));
+  const vents = tank.ports
+    .filter(({ document }) => document.role === 'vent' && !piped.has(document.id))
+    .map(({ document, point_m }): NetworkLink => ({
+      id: document.id,
+      name: document.name,
+      from: airNode(tank.document.id),
+      to: ullage,
+      air,
+      elements:
+        dot(up, point_m) < offset_m
+          ? [{ kind: 'closed' }]
+          : [{ kind: 'vent', bore_m: document.bore_m.value, length_m: document.length_m.value, air }],
+    }));
+  const pickups = tank.pickups
+    .filter(({ document }) => touched.has(document.id))
+    .map((pickup): NetworkLink => ({
+      id: `${pickup.document.id}:tube`,
+      name: pickup.document.name,
+      from: ullage,
+      to: endKey({ item: pickup.document.id, end: 'out' }),
+      elements: isStarved(level, pickup)
+        ? [{ kind: 'closed' }]
+        : [pickupElement(pickup, inputs, sunk.has(pickup.document.id) ? 0 : pickup.tubeLength_m)],
+    }));
+  const inlets = tank.ports
+    .filter(({ document }) => document.role !== 'vent' && touched.has(document.id))
+    .map((port): NetworkLink => ({
+      id: `${port.document.id}:mouth`,
+      name: port.document.name,
+      from: endKey({ item: port.document.id, end: 'in' }),
+      to: ullage,
+      elements: mouthElements(level, port, inputs),
+    }));
   return [...vents, ...pickups, ...inlets];
 }
 
@@ -278,15 +448,27 @@ function mouthElements(level: TankLevel, { document, point_m }: PortModel, input
   const mouth: Vec3 = [point_m[0], point_m[1], point_m[2] - (document.drop_m?.value ?? 0)];
   const over_m = dot(up, mouth) - offset_m;
   const way: LinkElement = {
-    kind: 'line', bore_m: document.bore_m.value, length_m: document.drop_m?.value ?? 0, roughness_m: ROUGHNESS['drawn-tube'].roughness_m, fittings: [fittingLoss('exit', 1, inputs)],
+    kind: 'line',
+    bore_m: document.bore_m.value,
+    length_m: document.drop_m?.value ?? 0,
+    roughness_m: ROUGHNESS['drawn-tube'].roughness_m,
+    fittings: [fittingLoss('exit', 1, inputs)],
   };
-  return over_m <= 0 ? [way] : [way, { kind: 'check', opens_Pa: inputs.fluid.density_kgPerM3 * inputs.gravity.magnitude_mPerS2 * over_m }];
+  return over_m <= 0
+    ? [way]
+    : [way, { kind: 'check', opens_Pa: inputs.fluid.density_kgPerM3 * inputs.gravity.magnitude_mPerS2 * over_m }];
 }
 
-const fittingLoss = (key: FittingKey, count: number, { system }: FlowInputs): FittingLoss => ({ ...fittingKs(key, system.practice.losses), count });
+const fittingLoss = (key: FittingKey, count: number, { system }: FlowInputs): FittingLoss => ({
+  ...fittingKs(key, system.practice.losses),
+  count,
+});
 
 const pickupElement = ({ document }: PickupModel, inputs: FlowInputs, tubeLength_m: number): LinkElement => ({
-  kind: 'line', bore_m: document.bore_m.value, length_m: tubeLength_m, roughness_m: ROUGHNESS['drawn-tube'].roughness_m,
+  kind: 'line',
+  bore_m: document.bore_m.value,
+  length_m: tubeLength_m,
+  roughness_m: ROUGHNESS['drawn-tube'].roughness_m,
   fittings: [fittingLoss(document.kind === 'bottom-outlet' ? 'entrance-sharp' : 'entrance-inward', 1, inputs)],
 });
 
@@ -296,7 +478,10 @@ function lineElements(line: LineDocument, inputs: FlowInputs): LinkElement[] {
   const costsNothing = line.length_m.value === 0 && fittings.every(({ count }) => count === 0);
   return [
     {
-      kind: 'line', bore_m: line.bore_m.value, length_m: line.length_m.value, roughness_m: ROUGHNESS[line.wall].roughness_m,
+      kind: 'line',
+      bore_m: line.bore_m.value,
+      length_m: line.length_m.value,
+      roughness_m: ROUGHNESS[line.wall].roughness_m,
       fittings: costsNothing ? [fittingLoss('swivel', 1, inputs)] : fittings,
     },
     ...[...line.from.adapters, ...line.to.adapters].map((key) => adapterElement(key, line.bore_m.value, inputs)),
@@ -307,16 +492,32 @@ function lineElements(line: LineDocument, inputs: FlowInputs): LinkElement[] {
 function adapterElement(key: string, lineBore_m: number, inputs: FlowInputs): LinkElement {
   const { bore_m, form } = adapterRow(key)!;
   const share = Math.min(1, bore_m / lineBore_m) ** 2;
-  const turn = form === '90' ? [fittingLoss('elbow-90', 1, inputs)] : form === '45' ? [fittingLoss('elbow-45', 1, inputs)] : [];
-  return { kind: 'line', bore_m, length_m: 0, roughness_m: 0, fittings: [{ k1: 160, kInfinity: 0.5 * (1 - share) + (1 - share) ** 2, sized: false, count: 1 }, ...turn] };
+  const turn =
+    form === '90' ? [fittingLoss('elbow-90', 1, inputs)] : form === '45' ? [fittingLoss('elbow-45', 1, inputs)] : [];
+  return {
+    kind: 'line',
+    bore_m,
+    length_m: 0,
+    roughness_m: 0,
+    fittings: [{ k1: 160, kInfinity: 0.5 * (1 - share) + (1 - share) ** 2, sized: false, count: 1 }, ...turn],
+  };
 }
 
 function componentNodes(part: ComponentDocument, height_m: number): NetworkNode[] {
-  const node = (end: EndRef['end'], word: string): NetworkNode => ({ id: endKey({ item: part.id, end }), name: `${part.name}, ${word}`, height_m });
+  const node = (end: EndRef['end'], word: string): NetworkNode => ({
+    id: endKey({ item: part.id, end }),
+    name: `${part.name}, ${word}`,
+    height_m,
+  });
   switch (part.kind) {
     case 'tee':
     case 'cross': {
-      const ends = [node('in', 'inlet'), node('out', 'outlet'), node('side', 'branch'), ...(part.kind === 'cross' ? [node('side2', 'second branch')] : [])];
+      const ends = [
+        node('in', 'inlet'),
+        node('out', 'outlet'),
+        node('side', 'branch'),
+        ...(part.kind === 'cross' ? [node('side2', 'second branch')] : []),
+      ];
       return [...ends, { id: middleNode(part.id), name: part.name, height_m }];
     }
     case 'selector':
@@ -332,24 +533,46 @@ function componentNodes(part: ComponentDocument, height_m: number): NetworkNode[
 
 function componentLinks(part: ComponentDocument, inputs: FlowInputs): NetworkLink[] {
   const end = (name: EndRef['end']): string => endKey({ item: part.id, end: name });
-  const link = (id: string, from: string, to: string, elements: LinkElement[]): NetworkLink => ({ id, name: part.name, from, to, elements });
+  const link = (id: string, from: string, to: string, elements: LinkElement[]): NetworkLink => ({
+    id,
+    name: part.name,
+    from,
+    to,
+    elements,
+  });
   const straight = (elements: LinkElement[]): NetworkLink[] => [link(part.id, end('in'), end('out'), elements)];
-  const body = (fitting: FittingKey, bore_m: number, share = 1): LinkElement => bodyElement(fitting, bore_m, share, inputs);
+  const body = (fitting: FittingKey, bore_m: number, share = 1): LinkElement =>
+    bodyElement(fitting, bore_m, share, inputs);
   switch (part.kind) {
     case 'filter':
-      return straight([{
-        kind: 'filter', ratedFlow_m3PerS: part.ratedFlow_m3PerS.value, ratedDrop_Pa: part.ratedDrop_Pa.value,
-        ratedViscosity_PaS: part.ratedViscosity_PaS.value, dirtFactor: part.dirt_ratio.value,
-      }]);
+      return straight([
+        {
+          kind: 'filter',
+          ratedFlow_m3PerS: part.ratedFlow_m3PerS.value,
+          ratedDrop_Pa: part.ratedDrop_Pa.value,
+          ratedViscosity_PaS: part.ratedViscosity_PaS.value,
+          dirtFactor: part.dirt_ratio.value,
+        },
+      ]);
     case 'pump': {
       const through = straight(pumpElements(part, inputs));
       // What lets go goes round through the pump's own small passages.
-      return part.relief_Pa ? [...through, link(`${part.id}:relief`, end('out'), end('in'), [body('check-lift', PUMP_RELIEF_BORE_M), { kind: 'check', opens_Pa: part.relief_Pa.value }])] : through;
+      return part.relief_Pa
+        ? [
+            ...through,
+            link(`${part.id}:relief`, end('out'), end('in'), [
+              body('check-lift', PUMP_RELIEF_BORE_M),
+              { kind: 'check', opens_Pa: part.relief_Pa.value },
+            ]),
+          ]
+        : through;
     }
     case 'valve':
       return straight([part.open ? body(part.fitting, part.bore_m.value) : { kind: 'closed' }]);
     case 'selector':
-      return SELECTOR_PAIRS[part.position].map(([a, b], i) => link(selectorLink(part.id, i), end(a), end(b), [body(part.fitting, part.bore_m.value)]));
+      return SELECTOR_PAIRS[part.position].map(([a, b], i) =>
+        link(selectorLink(part.id, i), end(a), end(b), [body(part.fitting, part.bore_m.value)]),
+      );
     case 'check-valve':
       return straight([body(part.fitting, part.bore_m.value), { kind: 'check', opens_Pa: part.opens_Pa?.value ?? 0 }]);
     case 'relief-valve':
@@ -357,24 +580,56 @@ function componentLinks(part: ComponentDocument, inputs: FlowInputs): NetworkLin
     case 'regulator':
       return part.style === 'dead-head'
         ? straight([body('needle-valve', part.bore_m.value), { kind: 'hold-outlet', set_Pa: part.set_Pa.value }])
-        : [...straight([body('tee-through', part.bore_m.value)]), link(`${part.id}:back`, end('in'), end('side'), [body('check-lift', part.bore_m.value), { kind: 'hold-inlet', set_Pa: part.set_Pa.value }])];
+        : [
+            ...straight([body('tee-through', part.bore_m.value)]),
+            link(`${part.id}:back`, end('in'), end('side'), [
+              body('check-lift', part.bore_m.value),
+              { kind: 'hold-inlet', set_Pa: part.set_Pa.value },
+            ]),
+          ];
     case 'float-valve': {
       const level = inputs.levels.find(({ tank }) => tank.document.id === part.tank);
-      return straight([(level?.tank.fill_ratio ?? 0) >= part.closesAt_ratio.value ? { kind: 'closed' } : body('globe-valve', part.bore_m.value)]);
+      return straight([
+        (level?.tank.fill_ratio ?? 0) >= part.closesAt_ratio.value
+          ? { kind: 'closed' }
+          : body('globe-valve', part.bore_m.value),
+      ]);
     }
     case 'tee':
     case 'cross':
-      return (['in', 'out', 'side', 'side2'] as const).slice(0, part.kind === 'tee' ? 3 : 4)
-        // Straight through takes two halves of the run's loss; round the corner the rest of the branch's besides.
-        .map((name) => link(`${part.id}:${name}`, end(name), middleNode(part.id), [body(name === 'in' || name === 'out' ? 'tee-through' : 'tee-branch', part.bore_m.value, name === 'in' || name === 'out' ? 0.5 : 0.9)]));
+      return (
+        (['in', 'out', 'side', 'side2'] as const)
+          .slice(0, part.kind === 'tee' ? 3 : 4)
+          // Straight through takes two halves of the run's loss; round the corner the rest of the branch's besides.
+          .map((name) =>
+            link(`${part.id}:${name}`, end(name), middleNode(part.id), [
+              body(
+                name === 'in' || name === 'out' ? 'tee-through' : 'tee-branch',
+                part.bore_m.value,
+                name === 'in' || name === 'out' ? 0.5 : 0.9,
+              ),
+            ]),
+          )
+      );
     case 'coupler':
     case 'meter':
-      return straight([part.kind === 'coupler' && !part.joined ? { kind: 'closed' } : { kind: 'body', ratedFlow_m3PerS: part.ratedFlow_m3PerS.value, ratedDrop_Pa: part.ratedDrop_Pa.value, ratedDensity_kgPerM3: part.ratedDensity_kgPerM3.value }]);
+      return straight([
+        part.kind === 'coupler' && !part.joined
+          ? { kind: 'closed' }
+          : {
+              kind: 'body',
+              ratedFlow_m3PerS: part.ratedFlow_m3PerS.value,
+              ratedDrop_Pa: part.ratedDrop_Pa.value,
+              ratedDensity_kgPerM3: part.ratedDensity_kgPerM3.value,
+            },
+      ]);
     case 'vacuum-breaker':
     case 'damper':
       return straight([body('tee-through', part.bore_m.value)]);
     case 'orifice':
-      return straight([{ kind: 'orifice', bore_m: part.bore_m.value, dischargeCoefficient: part.discharge_ratio.value }]);
+      return straight([
+        { kind: 'orifice', bore_m: part.bore_m.value, dischargeCoefficient: part.discharge_ratio.value },
+      ]);
     case 'fitting':
       return straight([body(part.fitting, part.bore_m.value)]);
     case 'outlet':
@@ -387,24 +642,35 @@ const PUMP_RELIEF_BORE_M = 0.006;
 
 /** Losses that sit in a body of no length. */
 const bodyElement = (fitting: FittingKey, bore_m: number, share: number, inputs: FlowInputs): LinkElement => ({
-  kind: 'line', bore_m, length_m: 0, roughness_m: 0, fittings: [fittingLoss(fitting, share, inputs)],
+  kind: 'line',
+  bore_m,
+  length_m: 0,
+  roughness_m: 0,
+  fittings: [fittingLoss(fitting, share, inputs)],
 });
 
 export type PumpDocument = Extract<ComponentDocument, { kind: 'pump' }>;
 
 /** Pumps that the battery drives; a hand, an engine's pulses or a squeezed bulb do not care for its voltage. */
-export const isElectric = ({ type }: Pick<PumpDocument, 'type'>): boolean => type !== 'hand' && type !== 'pulse' && type !== 'siphon';
+export const isElectric = ({ type }: Pick<PumpDocument, 'type'>): boolean =>
+  type !== 'hand' && type !== 'pulse' && type !== 'siphon';
 
 /** Of the rated voltage: what a pump is driven by. One without a motor has its curve as it is. */
-export const drive_ratio = (inputs: Pick<FlowInputs, 'system' | 'volts'>, pump: PumpDocument): number => (isElectric(pump) ? pumpVolts(inputs, pump.id) / pump.ratedVoltage_V.value : 1);
+export const drive_ratio = (inputs: Pick<FlowInputs, 'system' | 'volts'>, pump: PumpDocument): number =>
+  isElectric(pump) ? pumpVolts(inputs, pump.id) / pump.ratedVoltage_V.value : 1;
 
 /** At a pump's terminals [V]. */
-export const pumpVolts = ({ system, volts }: Pick<FlowInputs, 'system' | 'volts'>, id: string): number => volts?.get(id) ?? system.conditions.pumpVoltage_V;
+export const pumpVolts = ({ system, volts }: Pick<FlowInputs, 'system' | 'volts'>, id: string): number =>
+  volts?.get(id) ?? system.conditions.pumpVoltage_V;
 
 /** A pump's curve as it really moves, at its rated voltage. */
-export const pumpPoints = (pump: PumpDocument): PumpPoint[] => pump.curve.map((point) => ({ flow_m3PerS: point.flow_m3PerS * pump.output_ratio.value, rise_Pa: point.rise_Pa }));
+export const pumpPoints = (pump: PumpDocument): PumpPoint[] =>
+  pump.curve.map((point) => ({ flow_m3PerS: point.flow_m3PerS * pump.output_ratio.value, rise_Pa: point.rise_Pa }));
 
-const pumpElements = (pump: PumpDocument, inputs: FlowInputs): LinkElement[] => [pumpElement(pump, inputs), ...(pump.checkBuiltIn ? [{ kind: 'check' } as const] : [])];
+const pumpElements = (pump: PumpDocument, inputs: FlowInputs): LinkElement[] => [
+  pumpElement(pump, inputs),
+  ...(pump.checkBuiltIn ? [{ kind: 'check' } as const] : []),
+];
 
 function pumpElement(pump: PumpDocument, inputs: FlowInputs): LinkElement {
   const ratio = drive_ratio(inputs, pump);
@@ -413,5 +679,11 @@ function pumpElement(pump: PumpDocument, inputs: FlowInputs): LinkElement {
   // A pump standing still is taken to cost at free flow what it would have given at shut-off.
   const flows = curve.map((point) => point.flow_m3PerS);
   const rises = curve.map((point) => point.rise_Pa);
-  return { kind: 'filter', ratedFlow_m3PerS: Math.max(1e-9, ...flows), ratedDrop_Pa: Math.max(0, ...rises), ratedViscosity_PaS: inputs.fluid.viscosity_PaS, dirtFactor: 1 };
+  return {
+    kind: 'filter',
+    ratedFlow_m3PerS: Math.max(1e-9, ...flows),
+    ratedDrop_Pa: Math.max(0, ...rises),
+    ratedViscosity_PaS: inputs.fluid.viscosity_PaS,
+    dirtFactor: 1,
+  };
 }

@@ -1,4 +1,17 @@
-import { boxMesh, coneMesh, loftMesh, meshBounds, parseMesh, prismMesh, vesselMesh, type ClosedMesh, type LoftCode, type Point2, type Vec3, type VesselCode } from '../geometry';
+import {
+  boxMesh,
+  coneMesh,
+  loftMesh,
+  meshBounds,
+  parseMesh,
+  prismMesh,
+  vesselMesh,
+  type ClosedMesh,
+  type LoftCode,
+  type Point2,
+  type Vec3,
+  type VesselCode,
+} from '../geometry';
 import { success, unwrap, type Outcome } from '../outcome';
 import { textMesh, type MeshTextCode } from './meshText';
 import type { ShapeDocument } from './schema';
@@ -37,7 +50,13 @@ function rawMesh(shape: ShapeDocument): Outcome<ClosedMesh, ShapeCode> {
     case 'loft':
       return loftMesh(points(shape.near), points(shape.far), shape.axis, shape.length_m.value);
     case 'cylinder':
-      return vesselMesh({ radius_m: shape.diameter_m.value / 2, shell_m: shape.shell_m.value, axis: shape.axis, nearEnd: shape.nearEnd, farEnd: shape.farEnd });
+      return vesselMesh({
+        radius_m: shape.diameter_m.value / 2,
+        shell_m: shape.shell_m.value,
+        axis: shape.axis,
+        nearEnd: shape.nearEnd,
+        farEnd: shape.farEnd,
+      });
     case 'cone':
       return coneMesh(shape.nearDiameter_m.value / 2, shape.farDiameter_m.value / 2, shape.length_m.value, shape.axis);
     case 'mesh':
@@ -48,5 +67,10 @@ function rawMesh(shape: ShapeDocument): Outcome<ClosedMesh, ShapeCode> {
 function atOrigin(mesh: ClosedMesh): ClosedMesh {
   const { min } = meshBounds(mesh);
   if (min.every((value) => value === 0)) return mesh;
-  return unwrap(parseMesh(mesh.positions.map((value, i) => value - min[i % 3]!), mesh.triangles));
+  return unwrap(
+    parseMesh(
+      mesh.positions.map((value, i) => value - min[i % 3]!),
+      mesh.triangles,
+    ),
+  );
 }

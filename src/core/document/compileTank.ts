@@ -1,6 +1,17 @@
 import {
-  add, effectiveGravity, meshBounds, meshVolume, rayCrossings, scale, tankAxes, toTankFrame,
-  type Attitude, type ClosedMesh, type EffectiveGravity, type Mounting, type Vec3,
+  add,
+  effectiveGravity,
+  meshBounds,
+  meshVolume,
+  rayCrossings,
+  scale,
+  tankAxes,
+  toTankFrame,
+  type Attitude,
+  type ClosedMesh,
+  type EffectiveGravity,
+  type Mounting,
+  type Vec3,
 } from '../geometry';
 import type { FluidBatch } from '../fluids';
 import { failure, success, unwrap, type Outcome } from '../outcome';
@@ -13,7 +24,13 @@ import type { PickupDocument, PortDocument, SystemDocument, TankDocument } from 
 
 export { degrees, OUTWARD, portPoint, radians };
 
-export type PickupModel = { readonly document: PickupDocument; readonly inlet: Inlet; readonly port_m: Vec3; /** From the port into the tank. */ readonly down: Vec3; readonly tubeLength_m: number };
+export type PickupModel = {
+  readonly document: PickupDocument;
+  readonly inlet: Inlet;
+  readonly port_m: Vec3;
+  /** From the port into the tank. */ readonly down: Vec3;
+  readonly tubeLength_m: number;
+};
 export type PortModel = { readonly document: PortDocument; readonly point_m: Vec3 };
 
 /** A tank as the solvers want it. Points are in the tank frame. */
@@ -37,10 +54,15 @@ export type TankModel = {
 export const attitudeOf = ({ conditions }: SystemDocument): Attitude => ({
   pitch_rad: radians(conditions.pitch_deg),
   roll_rad: radians(conditions.roll_deg),
-  acceleration_mPerS2: [conditions.accelerationForward_mPerS2, conditions.accelerationPort_mPerS2, conditions.accelerationUp_mPerS2],
+  acceleration_mPerS2: [
+    conditions.accelerationForward_mPerS2,
+    conditions.accelerationPort_mPerS2,
+    conditions.accelerationUp_mPerS2,
+  ],
 });
 
-export const gravityOf = (system: SystemDocument): Outcome<EffectiveGravity, 'weightless'> => effectiveGravity(attitudeOf(system));
+export const gravityOf = (system: SystemDocument): Outcome<EffectiveGravity, 'weightless'> =>
+  effectiveGravity(attitudeOf(system));
 
 export const envelopeOf = ({ envelope }: SystemDocument): Envelope => ({
   pitch_rad: [-radians(envelope.noseDown_deg.value), radians(envelope.noseUp_deg.value)],
@@ -65,13 +87,30 @@ export function compileTank(system: SystemDocument, document: TankDocument): Out
   const at = (id: string): Vec3 | undefined => ports.find((port) => port.document.id === id)?.point_m;
   const pickups = document.pickups.flatMap((pickup) => pickupModel(shell, pickup, document, at(pickup.port)));
   const senders = document.senders.flatMap((sender) => senderModel(sender, document, at(sender.port)));
-  const found = new Set([...ports.map((port) => port.document.id), ...pickups.map((pickup) => pickup.document.id), ...senders.map((sender) => sender.document.id)]);
+  const found = new Set([
+    ...ports.map((port) => port.document.id),
+    ...pickups.map((pickup) => pickup.document.id),
+    ...senders.map((sender) => sender.document.id),
+  ]);
   return success({
-    document, body: body.value, mesh, bays, gross_m3: meshVolume(mesh), ports, pickups, senders,
-    mounting: { yaw_rad: radians(mounting.yaw_deg.value), pitch_rad: radians(mounting.pitch_deg.value), roll_rad: radians(mounting.roll_deg.value) },
+    document,
+    body: body.value,
+    mesh,
+    bays,
+    gross_m3: meshVolume(mesh),
+    ports,
+    pickups,
+    senders,
+    mounting: {
+      yaw_rad: radians(mounting.yaw_deg.value),
+      pitch_rad: radians(mounting.pitch_deg.value),
+      roll_rad: radians(mounting.roll_deg.value),
+    },
     batch: batchOf(fluid),
     fill_ratio: system.conditions.fills.find((fill) => fill.tank === document.id)?.fill_ratio ?? FULL_ENOUGH,
-    misplaced: [...document.ports, ...document.pickups, ...document.senders].map((part) => part.id).filter((id) => !found.has(id)),
+    misplaced: [...document.ports, ...document.pickups, ...document.senders]
+      .map((part) => part.id)
+      .filter((id) => !found.has(id)),
   });
 }
 
@@ -82,17 +121,32 @@ export function floorUnder_m(mesh: ClosedMesh, point: Vec3): number | undefined 
   return first === undefined ? undefined : below + first;
 }
 
-/** Looks at the floor further along as a tube is led down: each leaves the slope of the floor times that of the tube. */
+/**
+ * Looks at the floor further along as a tube is led down: each leaves the slope of the floor times that of the tube.
+ */
 const FLOOR_LOOKS = 40;
 
-function pickupModel(mesh: ClosedMesh, document: PickupDocument, tank: TankDocument, port_m: Vec3 | undefined): PickupModel[] {
+function pickupModel(
+  mesh: ClosedMesh,
+  document: PickupDocument,
+  tank: TankDocument,
+  port_m: Vec3 | undefined,
+): PickupModel[] {
   if (!port_m) return [];
   const port = tank.ports.find((candidate) => candidate.id === document.port)!;
   const height = document.heightOffFloor_m.value;
   const submergence_m = document.submergence_m.value;
   if (document.kind === 'bottom-outlet') {
     const point_m: Vec3 = [port_m[0], port_m[1], port.face === 'floor' ? port_m[2] + height : port_m[2]];
-    return [{ document, port_m, down: DOWN, inlet: { point_m, submergence_m }, tubeLength_m: Math.abs(port_m[2] - point_m[2]) }];
+    return [
+      {
+        document,
+        port_m,
+        down: DOWN,
+        inlet: { point_m, submergence_m },
+        tubeLength_m: Math.abs(port_m[2] - point_m[2]),
+      },
+    ];
   }
   const down = hangingWay(mesh, document, port, port_m);
   let tubeLength_m = 0;
@@ -104,7 +158,15 @@ function pickupModel(mesh: ClosedMesh, document: PickupDocument, tank: TankDocum
     if (Math.abs(next - tubeLength_m) < 1e-12) break;
     tubeLength_m = next;
   }
-  return [{ document, port_m, down, inlet: { point_m: add(port_m, scale(down, tubeLength_m)), submergence_m }, tubeLength_m: Math.abs(tubeLength_m) }];
+  return [
+    {
+      document,
+      port_m,
+      down,
+      inlet: { point_m: add(port_m, scale(down, tubeLength_m)), submergence_m },
+      tubeLength_m: Math.abs(tubeLength_m),
+    },
+  ];
 }
 
 const DOWN: Vec3 = [0, 0, -1];
@@ -126,4 +188,7 @@ export function inVehicle(tank: TankModel, point_m: Vec3): Vec3 {
 }
 
 /** A fluid of the document as its properties are looked up. */
-export const batchOf = ({ fluid, density15_kgPerM3 }: SystemDocument['fluids'][number]): FluidBatch => ({ key: fluid, ...(density15_kgPerM3 ? { density15_kgPerM3: density15_kgPerM3.value } : {}) });
+export const batchOf = ({ fluid, density15_kgPerM3 }: SystemDocument['fluids'][number]): FluidBatch => ({
+  key: fluid,
+  ...(density15_kgPerM3 ? { density15_kgPerM3: density15_kgPerM3.value } : {}),
+});

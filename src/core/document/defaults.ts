@@ -7,7 +7,12 @@ type Hardest = { readonly braking_mPerS2: Known; readonly driving_mPerS2: Known;
 
 /** Common practice: the hardest that each kind of vehicle brakes, pulls away and corners [m/s²]. */
 const HARDEST: Readonly<Record<string, readonly [number, number, number]>> = {
-  boat: [2, 2, 3], road: [7, 3, 5], snow: [5, 4, 5], competition: [11, 6, 13], trailer: [6, 3, 4], bench: [0, 0, 0],
+  boat: [2, 2, 3],
+  road: [7, 3, 5],
+  snow: [5, 4, 5],
+  competition: [11, 6, 13],
+  trailer: [6, 3, 4],
+  bench: [0, 0, 0],
 };
 
 /** The hardest accelerations assumed for a kind of vehicle, within about a third. */
@@ -21,4 +26,10 @@ export function hardestFor(vehicle: string): Hardest {
 export const EMPTY_FIT = { clearance_m: chosen(0.01), bay: { kind: 'none' as const }, things: [], ways: [], spots: [] };
 
 /** The schools of lines that are offered first. */
-export const LINE_PRACTICE = { returnOutlet: 'low', transferBy: 'pump', lineFor: 'today', meter: 'after-filter', losses: 'two-k' } as const;
+export const LINE_PRACTICE = {
+  returnOutlet: 'low',
+  transferBy: 'pump',
+  lineFor: 'today',
+  meter: 'after-filter',
+  losses: 'two-k',
+} as const;

@@ -1,7 +1,10 @@
 import type { Path } from './edit';
 import type { SystemDocument } from './schema';
 
-/** One place where two documents differ: changed, or only in one of them. Paths lead into the document that has the value, the second where both do. */
+/**
+ * One place where two documents differ: changed, or only in one of them. Paths lead into the document that has the
+ * value, the second where both do.
+ */
 export type Difference = { readonly path: Path; readonly before: unknown; readonly after: unknown };
 
 /** What does not make a system another: what it is called, and how it happens to stand. */
@@ -12,14 +15,18 @@ const LEFT_OUT: ReadonlySet<string> = new Set(['name', 'description', 'condition
  * of lists are matched by id where they have one, by place where they have not.
  */
 export const differences = (before: SystemDocument, after: SystemDocument): Difference[] =>
-  Object.keys(after).filter((key) => !LEFT_OUT.has(key)).flatMap((key) => compare(before[key as keyof SystemDocument], after[key as keyof SystemDocument], [key]));
+  Object.keys(after)
+    .filter((key) => !LEFT_OUT.has(key))
+    .flatMap((key) => compare(before[key as keyof SystemDocument], after[key as keyof SystemDocument], [key]));
 
 function compare(before: unknown, after: unknown, path: Path): Difference[] {
   if (before === after || JSON.stringify(before) === JSON.stringify(after)) return [];
   if (isKnown(before) && isKnown(after)) return before.value === after.value ? [] : [{ path, before, after }];
   if (Array.isArray(before) && Array.isArray(after)) return compareLists(before, after, path);
   if (isObject(before) && isObject(after) && before.kind === after.kind) {
-    return [...new Set([...Object.keys(before), ...Object.keys(after)])].flatMap((key) => compare(before[key], after[key], [...path, key]));
+    return [...new Set([...Object.keys(before), ...Object.keys(after)])].flatMap((key) =>
+      compare(before[key], after[key], [...path, key]),
+    );
   }
   return [{ path, before, after }];
 }
@@ -28,7 +35,8 @@ function compareLists(before: readonly unknown[], after: readonly unknown[], pat
   const keyed = [...before, ...after].every((entry) => isObject(entry) && typeof entry.id === 'string');
   // A curve or a profile is one thing: it is another when any point of it is.
   if (!keyed) return [{ path, before, after }];
-  const byId = (list: readonly unknown[]) => new Map(list.map((entry, i) => [(entry as { id: string }).id, { entry, i }]));
+  const byId = (list: readonly unknown[]) =>
+    new Map(list.map((entry, i) => [(entry as { id: string }).id, { entry, i }]));
   const [old, now] = [byId(before), byId(after)];
   return [...new Set([...old.keys(), ...now.keys()])].flatMap((id) => {
     const [was, is] = [old.get(id), now.get(id)];
@@ -37,13 +45,17 @@ function compareLists(before: readonly unknown[], after: readonly unknown[], pat
 }
 
 type Tree = Readonly<Record<string, unknown>>;
-const isObject = (value: unknown): value is Tree => typeof value === 'object' && value !== null && !Array.isArray(value);
-const isKnown = (value: unknown): value is { readonly value: number; readonly origin: string } => isObject(value) && 'origin' in value && 'value' in value;
+const isObject = (value: unknown): value is Tree =>
+  typeof value === 'object' && value !== null && !Array.isArray(value);
+const isKnown = (value: unknown): value is { readonly value: number; readonly origin: string } =>
+  isObject(value) && 'origin' in value && 'value' in value;
 
 /** A system at the conditions of another, as far as it has the same tanks. */
 export function atConditionsOf(system: SystemDocument, other: SystemDocument): SystemDocument {
   const fills = system.tanks.flatMap((tank) => {
-    const fill = other.conditions.fills.find((candidate) => candidate.tank === tank.id) ?? system.conditions.fills.find((candidate) => candidate.tank === tank.id);
+    const fill =
+      other.conditions.fills.find((candidate) => candidate.tank === tank.id) ??
+      system.conditions.fills.find((candidate) => candidate.tank === tank.id);
     return fill ? [fill] : [];
   });
   return { ...system, conditions: { ...other.conditions, fills } };

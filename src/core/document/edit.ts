@@ -5,7 +5,10 @@ export type Path = readonly (string | number)[];
 
 /** "tanks.0.shape.length_m" or "tanks[0].shape.length_m" as a path. */
 export const toPath = (text: string): Path =>
-  text.split(/[.[\]]+/).filter((part) => part !== '').map((part) => (/^\d+$/.test(part) ? Number(part) : part));
+  text
+    .split(/[.[\]]+/)
+    .filter((part) => part !== '')
+    .map((part) => (/^\d+$/.test(part) ? Number(part) : part));
 
 export function valueAt(root: unknown, path: Path): unknown {
   return path.reduce<unknown>((value, key) => (value as Record<string | number, unknown> | undefined)?.[key], root);
@@ -31,11 +34,19 @@ export const withAdded = (system: SystemDocument, path: Path, item: unknown): Sy
 
 /** Takes one entry out of the list at a path. */
 export const withoutEntry = (system: SystemDocument, path: Path, index: number): SystemDocument =>
-  withValue(system, path, (valueAt(system, path) as unknown[]).filter((_, at) => at !== index));
+  withValue(
+    system,
+    path,
+    (valueAt(system, path) as unknown[]).filter((_, at) => at !== index),
+  );
 
 /** An id that no part of the system uses yet: base, base-2, base-3 … */
 export function freshId(system: SystemDocument, base: string): string {
-  const used = new Set(JSON.stringify(system).match(/"id":"[^"]+"/g)?.map((match) => match.slice(6, -1)) ?? []);
+  const used = new Set(
+    JSON.stringify(system)
+      .match(/"id":"[^"]+"/g)
+      ?.map((match) => match.slice(6, -1)) ?? [],
+  );
   if (!used.has(base)) return base;
   let number = 2;
   while (used.has(`${base}-${number}`)) number++;

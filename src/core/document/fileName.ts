@@ -10,12 +10,21 @@ const DEVICES = /^(con|prn|aux|nul|com\d|lpt\d)$/i;
  * @param otherwise where nothing of it can stand
  */
 export function fileNameOf(name: string, otherwise = 'system'): string {
-  const plain = name.normalize('NFC').toLowerCase().replace(/[^\p{L}\p{M}\p{N}]+/gu, '-').replace(/^-+|-+$/g, '');
+  const plain = name
+    .normalize('NFC')
+    .toLowerCase()
+    .replace(/[^\p{L}\p{M}\p{N}]+/gu, '-')
+    .replace(/^-+|-+$/g, '');
   const encoder = new TextEncoder();
-  const kept = Array.from(plain).reduce(({ text, bytes }, sign) => {
-    const more = bytes + encoder.encode(sign).length;
-    return { text: more <= MOST_BYTES ? text + sign : text, bytes: more };
-  }, { text: '', bytes: 0 }).text.replace(/-+$/, '');
+  const kept = Array.from(plain)
+    .reduce(
+      ({ text, bytes }, sign) => {
+        const more = bytes + encoder.encode(sign).length;
+        return { text: more <= MOST_BYTES ? text + sign : text, bytes: more };
+      },
+      { text: '', bytes: 0 },
+    )
+    .text.replace(/-+$/, '');
   if (kept === '') return otherwise;
   return DEVICES.test(kept) ? `${kept}-${otherwise}` : kept;
 }

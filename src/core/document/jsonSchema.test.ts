@@ -18,9 +18,19 @@ describe('the published JSON Schema', () => {
   });
 
   it.each<[string, unknown]>([
-    ['tanks[0].shape.length_m.value', -1], ['tanks[0].shape.length_m', 3], ['tanks[0].shape.length_m', { value: 1, origin: 'assumed' }], ['tanks[0].shape.kind', 'torus'],
-    ['tanks[0].colour', 'red'], ['components[0].kind', 'carousel'], ['lines', undefined], ['tanks', {}], ['version', 9], ['tanks[0].id', 'No Good'], ['lines[0].fittings[0].count', 1.5],
-    ['constraints.nothingCut', 'no'], ['name', undefined],
+    ['tanks[0].shape.length_m.value', -1],
+    ['tanks[0].shape.length_m', 3],
+    ['tanks[0].shape.length_m', { value: 1, origin: 'assumed' }],
+    ['tanks[0].shape.kind', 'torus'],
+    ['tanks[0].colour', 'red'],
+    ['components[0].kind', 'carousel'],
+    ['lines', undefined],
+    ['tanks', {}],
+    ['version', 9],
+    ['tanks[0].id', 'No Good'],
+    ['lines[0].fittings[0].count', 1.5],
+    ['constraints.nothingCut', 'no'],
+    ['name', undefined],
   ])('and the validator both refuse %s = %j', (path, value) => {
     const bad: unknown = JSON.parse(JSON.stringify(withValue(DRAFT, toPath(path), value)));
     expect(accepts(bad)).toBe(false);

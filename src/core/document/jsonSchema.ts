@@ -20,7 +20,10 @@ type Containers = { readonly fields?: Readonly<Record<string, AnySchema>>; reado
 
 function convert(schema: AnySchema): JsonSchema {
   const branches = UNION_BRANCHES.get(schema);
-  if (branches) return branches.length === 1 ? convert(branches[0] as AnySchema) : { oneOf: branches.map((branch) => convert(branch as AnySchema)) };
+  if (branches)
+    return branches.length === 1
+      ? convert(branches[0] as AnySchema)
+      : { oneOf: branches.map((branch) => convert(branch as AnySchema)) };
   const { fields, innerType } = schema as Containers;
   const description = schema.describe() as SchemaDescription;
   if (fields) return convertObject(fields);
@@ -49,10 +52,20 @@ function convertLeaf(description: SchemaDescription): JsonSchema {
   const choices = description.oneOf.length > 0 ? { enum: description.oneOf } : {};
   switch (description.type) {
     case 'number':
-      return { type: test(description, 'integer') ? 'integer' : 'number', ...limits(description, 'maximum', 'minimum'), ...choices };
+      return {
+        type: test(description, 'integer') ? 'integer' : 'number',
+        ...limits(description, 'maximum', 'minimum'),
+        ...choices,
+      };
     case 'string': {
       const pattern = test(description, 'matches')?.params?.regex as RegExp | undefined;
-      return { type: 'string', ...(test(description, 'required') && !pattern && description.oneOf.length === 0 ? { minLength: 1 } : {}), ...limits(description, 'maxLength', 'minLength'), ...(pattern ? { pattern: pattern.source } : {}), ...choices };
+      return {
+        type: 'string',
+        ...(test(description, 'required') && !pattern && description.oneOf.length === 0 ? { minLength: 1 } : {}),
+        ...limits(description, 'maxLength', 'minLength'),
+        ...(pattern ? { pattern: pattern.source } : {}),
+        ...choices,
+      };
     }
     case 'boolean':
       return { type: 'boolean' };
@@ -61,7 +74,8 @@ function convertLeaf(description: SchemaDescription): JsonSchema {
   }
 }
 
-const test = (description: SchemaDescription, name: string) => description.tests.find((candidate) => candidate.name === name);
+const test = (description: SchemaDescription, name: string) =>
+  description.tests.find((candidate) => candidate.name === name);
 
 function limits(description: SchemaDescription, max: string, min: string): JsonSchema {
   const upper = test(description, 'max')?.params?.max;

@@ -8,11 +8,7 @@ import { number, object, string } from 'yup';
 export const ORIGINS = ['measured', 'chosen', 'part', 'assumed'] as const;
 export type Origin = (typeof ORIGINS)[number];
 
-export type Known = {
-  readonly value: number;
-  readonly origin: Origin;
-  readonly spread?: number;
-};
+export type Known = { readonly value: number; readonly origin: Origin; readonly spread?: number };
 
 /** A finite number within limits, both included. */
 export function bounded(min: number, max: number) {
@@ -28,7 +24,9 @@ export function bounded(min: number, max: number) {
 export function known(min: number, max: number) {
   return object({
     value: bounded(min, max),
-    origin: string().oneOf(ORIGINS, `must be one of ${ORIGINS.join(', ')}`).required('is missing'),
+    origin: string()
+      .oneOf(ORIGINS, `must be one of ${ORIGINS.join(', ')}`)
+      .required('is missing'),
     spread: number()
       .typeError('must be a number, 0 or more')
       .min(0, 'must be 0 or more')
@@ -40,8 +38,15 @@ export function known(min: number, max: number) {
     .default(undefined);
 }
 
-
-export const measured = (value: number, spread?: number): Known => ({ value, origin: 'measured', ...(spread === undefined ? {} : { spread }) });
+export const measured = (value: number, spread?: number): Known => ({
+  value,
+  origin: 'measured',
+  ...(spread === undefined ? {} : { spread }),
+});
 export const chosen = (value: number): Known => ({ value, origin: 'chosen' });
-export const fromPart = (value: number, spread?: number): Known => ({ value, origin: 'part', ...(spread === undefined ? {} : { spread }) });
+export const fromPart = (value: number, spread?: number): Known => ({
+  value,
+  origin: 'part',
+  ...(spread === undefined ? {} : { spread }),
+});
 export const assumed = (value: number, spread: number): Known => ({ value, origin: 'assumed', spread });

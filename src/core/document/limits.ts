@@ -38,6 +38,7 @@ function branchOf(schema: AnySchema, value: unknown): AnySchema {
   const branches = UNION_BRANCHES.get(schema) as AnySchema[] | undefined;
   if (!branches) return schema;
   const kind = (value as { kind?: unknown } | undefined)?.kind;
-  const isOfKind = (branch: AnySchema): boolean => ((branch as unknown as Containers).fields?.kind?.describe() as SchemaDescription).oneOf.includes(kind);
+  const isOfKind = (branch: AnySchema): boolean =>
+    ((branch as unknown as Containers).fields?.kind?.describe() as SchemaDescription).oneOf.includes(kind);
   return branches.find(isOfKind) ?? branches[0]!;
 }

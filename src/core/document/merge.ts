@@ -19,8 +19,14 @@ export function mergeSystems(base: SystemDocument, mine: SystemDocument, theirs:
   const places: Path[] = [];
   const merged = merge(base, mine, theirs, [], places) as SystemDocument;
   if (places.length > 0) return { ok: false, places };
-  const fills = [...mine.conditions.fills, ...theirs.conditions.fills.filter(({ tank }) => mine.conditions.fills.every((own) => own.tank !== tank))];
-  const value = { ...merged, conditions: { ...mine.conditions, fills: fills.filter(({ tank }) => merged.tanks.some(({ id }) => id === tank)) } };
+  const fills = [
+    ...mine.conditions.fills,
+    ...theirs.conditions.fills.filter(({ tank }) => mine.conditions.fills.every((own) => own.tank !== tank)),
+  ];
+  const value = {
+    ...merged,
+    conditions: { ...mine.conditions, fills: fills.filter(({ tank }) => merged.tanks.some(({ id }) => id === tank)) },
+  };
   const parsed = parseSystem(value);
   return parsed.ok ? parsed : { ok: false, places: [], detail: parsed.error.detail };
 }
@@ -48,18 +54,27 @@ function mergeKeys(base: Tree, mine: Tree, theirs: Tree, path: Path, places: Pat
     return mine;
   }
   const keys = [...new Set([...Object.keys(mine), ...Object.keys(theirs)])];
-  return Object.fromEntries(keys.flatMap((key) => {
-    const of = (tree: Tree): unknown => (Object.hasOwn(tree, key) ? tree[key] : NONE);
-    const value = merge(of(base), of(mine), of(theirs), [...path, key], places);
-    return value === NONE ? [] : [[key, value]];
-  }));
+  return Object.fromEntries(
+    keys.flatMap((key) => {
+      const of = (tree: Tree): unknown => (Object.hasOwn(tree, key) ? tree[key] : NONE);
+      const value = merge(of(base), of(mine), of(theirs), [...path, key], places);
+      return value === NONE ? [] : [[key, value]];
+    }),
+  );
 }
 
 type Entry = { readonly id: string };
-const isList = (value: unknown): value is readonly Entry[] => Array.isArray(value) && value.every((entry) => isTree(entry) && typeof entry.id === 'string');
+const isList = (value: unknown): value is readonly Entry[] =>
+  Array.isArray(value) && value.every((entry) => isTree(entry) && typeof entry.id === 'string');
 
 /** In the order of `theirs`; what only `mine` has comes after what it followed there. */
-function mergeLists(base: readonly Entry[], mine: readonly Entry[], theirs: readonly Entry[], path: Path, places: Path[]): unknown {
+function mergeLists(
+  base: readonly Entry[],
+  mine: readonly Entry[],
+  theirs: readonly Entry[],
+  path: Path,
+  places: Path[],
+): unknown {
   const of = (list: readonly Entry[], id: string): unknown => list.find((entry) => entry.id === id) ?? NONE;
   const order = theirs.map(({ id }) => id);
   mine.forEach(({ id }, i) => {
@@ -68,7 +83,19 @@ function mergeLists(base: readonly Entry[], mine: readonly Entry[], theirs: read
     order.splice(before === undefined ? 0 : order.indexOf(before) + 1, 0, id);
   });
   return order.flatMap((id) => {
-    const value = merge(of(base, id), of(mine, id), of(theirs, id), [...path, Math.max(0, (mine.some((entry) => entry.id === id) ? mine : theirs).findIndex((entry) => entry.id === id))], places);
+    const value = merge(
+      of(base, id),
+      of(mine, id),
+      of(theirs, id),
+      [
+        ...path,
+        Math.max(
+          0,
+          (mine.some((entry) => entry.id === id) ? mine : theirs).findIndex((entry) => entry.id === id),
+        ),
+      ],
+      places,
+    );
     return value === NONE ? [] : [value];
   });
 }

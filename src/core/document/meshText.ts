@@ -17,8 +17,10 @@ export function meshText(mesh: ClosedMesh): MeshText {
 /** The mesh that a document holds, checked as any mesh from outside. */
 export function textMesh({ vertices_m, triangles }: MeshText): Outcome<ClosedMesh, MeshTextCode> {
   const [coordinates, numbers] = [fromBase64(vertices_m), fromBase64(triangles)];
-  if (!coordinates || coordinates.byteLength % 12 !== 0) return failure('not-base64', 'vertices_m', 'must be base64 of whole corners, 12 bytes each');
-  if (!numbers || numbers.byteLength % 12 !== 0) return failure('not-base64', 'triangles', 'must be base64 of whole triangles, 12 bytes each');
+  if (!coordinates || coordinates.byteLength % 12 !== 0)
+    return failure('not-base64', 'vertices_m', 'must be base64 of whole corners, 12 bytes each');
+  if (!numbers || numbers.byteLength % 12 !== 0)
+    return failure('not-base64', 'triangles', 'must be base64 of whole triangles, 12 bytes each');
   const mesh = parseMesh(
     Float64Array.from({ length: coordinates.byteLength / 4 }, (_, i) => coordinates.getFloat32(4 * i, true)),
     Uint32Array.from({ length: numbers.byteLength / 4 }, (_, i) => numbers.getUint32(4 * i, true)),

@@ -17,15 +17,19 @@ export type DocumentFailure = {
   readonly faults: readonly Fault[];
 };
 
-export type ParsedDocument = { readonly ok: true; readonly value: SystemDocument } | { readonly ok: false; readonly error: DocumentFailure };
+export type ParsedDocument =
+  { readonly ok: true; readonly value: SystemDocument } | { readonly ok: false; readonly error: DocumentFailure };
 
 /** A large system is some 100 kB; ten times that and more is not one. */
 export const MAX_DOCUMENT_BYTES = 2_000_000;
 const MAX_FAULTS = 50;
 
-const refuse = (code: DocumentCode, at: string, detail: string, faults: readonly Fault[] = [{ path: at, message: detail }]): ParsedDocument => ({
-  ok: false, error: { code, at, detail, faults },
-});
+const refuse = (
+  code: DocumentCode,
+  at: string,
+  detail: string,
+  faults: readonly Fault[] = [{ path: at, message: detail }],
+): ParsedDocument => ({ ok: false, error: { code, at, detail, faults } });
 
 const bytesOf = (text: string): number => new TextEncoder().encode(text).length;
 
@@ -42,7 +46,15 @@ export function parseSystemText(text: string): ParsedDocument {
   const bytes = bytesOf(text);
   if (bytes > MAX_DOCUMENT_BYTES) return refuse('too-large', 'file', tooLarge(bytes));
   const raw = readJson(text);
-  return raw.ok ? parseSystem(raw.value) : refuse('not-json', raw.error.at, raw.error.code === 'not-json' ? `This is not a Gas Line system: the file is not JSON (${raw.error.detail}).` : `The file cannot be taken. ${raw.error.detail}`);
+  return raw.ok
+    ? parseSystem(raw.value)
+    : refuse(
+        'not-json',
+        raw.error.at,
+        raw.error.code === 'not-json'
+          ? `This is not a Gas Line system: the file is not JSON (${raw.error.detail}).`
+          : `The file cannot be taken. ${raw.error.detail}`,
+      );
 }
 
 export const tooLarge = (bytes: number): string =>
@@ -67,6 +79,9 @@ export function parseSystem(raw: unknown): ParsedDocument {
 
 function invalid(faults: readonly Fault[]): ParsedDocument {
   const first = faults[0]!;
-  const more = faults.length > 1 ? ` There ${faults.length === 2 ? 'is 1 more fault' : `are ${faults.length === MAX_FAULTS ? 'at least ' : ''}${faults.length - 1} more faults`}.` : '';
+  const more =
+    faults.length > 1
+      ? ` There ${faults.length === 2 ? 'is 1 more fault' : `are ${faults.length === MAX_FAULTS ? 'at least ' : ''}${faults.length - 1} more faults`}.`
+      : '';
   return refuse('invalid', first.path, `${first.path} ${first.message}.${more}`, faults);
 }

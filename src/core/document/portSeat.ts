@@ -1,15 +1,38 @@
-import { add, cross, dot, meshBounds, rayCrossings, rayHit, scale, subtract, triangle, unitVector, type ClosedMesh, type Vec3 } from '../geometry';
+import {
+  add,
+  cross,
+  dot,
+  meshBounds,
+  rayCrossings,
+  rayHit,
+  scale,
+  subtract,
+  triangle,
+  unitVector,
+  type ClosedMesh,
+  type Vec3,
+} from '../geometry';
 import { portPart } from '../reference/portParts';
 import { STANDING } from '../reference/standing';
 import { OUTWARD } from './axes';
 import type { PortDocument } from './schema';
 
 const FACE_AXIS: Readonly<Record<PortDocument['face'], { axis: 0 | 1 | 2; sign: 1 | -1 }>> = {
-  lid: { axis: 2, sign: 1 }, floor: { axis: 2, sign: -1 }, fore: { axis: 0, sign: 1 }, aft: { axis: 0, sign: -1 }, port: { axis: 1, sign: 1 }, starboard: { axis: 1, sign: -1 },
+  lid: { axis: 2, sign: 1 },
+  floor: { axis: 2, sign: -1 },
+  fore: { axis: 0, sign: 1 },
+  aft: { axis: 0, sign: -1 },
+  port: { axis: 1, sign: 1 },
+  starboard: { axis: 1, sign: -1 },
 };
 type Along = { readonly value: number };
 /** As much of a port as says where it is. */
-export type PlaceOnFace = { readonly face: PortDocument['face']; readonly x_m?: Along | undefined; readonly y_m?: Along | undefined; readonly z_m?: Along | undefined };
+export type PlaceOnFace = {
+  readonly face: PortDocument['face'];
+  readonly x_m?: Along | undefined;
+  readonly y_m?: Along | undefined;
+  readonly z_m?: Along | undefined;
+};
 
 /** The point of a face where a port sits, or undefined where the face has no metal. */
 export function portPoint(mesh: ClosedMesh, port: PlaceOnFace): Vec3 | undefined {
@@ -81,17 +104,25 @@ function seatOn(outer: ClosedMesh, port: PortDocument): PortSeat | undefined {
   const walls = rimOf(port, point, radius).map((rim) => wallAt(outer, port, rim));
   const seat = [...point] as [number, number, number];
   // A wall that rises by more than the fitting is wide is another wall beside it, not the seat under it.
-  const beside = walls.map((wall) => ((wall?.point_m[axis] ?? point[axis]) - point[axis]) * sign).filter((rise) => rise > 0 && rise < 2 * radius);
+  const beside = walls
+    .map((wall) => ((wall?.point_m[axis] ?? point[axis]) - point[axis]) * sign)
+    .filter((rise) => rise > 0 && rise < 2 * radius);
   seat[axis] += sign * Math.max(0, ...beside);
   return { seat_m: seat, out: OUTWARD[port.face], isFlat: false };
 }
-/** Outwards, square to the wall that a port sits on, where that is flat all round it; one look that is not is enough. */
+/**
+ * Outwards, square to the wall that a port sits on, where that is flat all round it; one look that is not is enough.
+ */
 export function flatWay(outer: ClosedMesh, port: PortDocument, point: Vec3): Vec3 | undefined {
   const middle = wallAt(outer, port, point);
   if (!middle || dot(middle.normal, OUTWARD[port.face]) <= LEANS_COS) return undefined;
   const isFlat = rimOf(port, point, standsOn(port).diameter_m / 2).every((rim) => {
     const wall = wallAt(outer, port, rim);
-    return wall !== undefined && dot(wall.normal, middle.normal) > FLAT_COS && Math.abs(dot(middle.normal, subtract(wall.point_m, point))) < FLAT_M;
+    return (
+      wall !== undefined &&
+      dot(wall.normal, middle.normal) > FLAT_COS &&
+      Math.abs(dot(middle.normal, subtract(wall.point_m, point))) < FLAT_M
+    );
   });
   return isFlat ? middle.normal : undefined;
 }
@@ -110,7 +141,11 @@ export function rimOf({ face }: Pick<PortDocument, 'face'>, point: Vec3, radius_
 }
 
 /** Where the wall lies over or under a point of a port's face, seen from outside, and which way it looks there. */
-export function wallAt(outer: ClosedMesh, { face }: Pick<PortDocument, 'face'>, at: Vec3): { readonly point_m: Vec3; readonly normal: Vec3 } | undefined {
+export function wallAt(
+  outer: ClosedMesh,
+  { face }: Pick<PortDocument, 'face'>,
+  at: Vec3,
+): { readonly point_m: Vec3; readonly normal: Vec3 } | undefined {
   const { axis, sign } = FACE_AXIS[face];
   const { min, max } = meshBounds(outer);
   const start = [...at] as [number, number, number];

@@ -1,8 +1,15 @@
 import { ValidationError, type AnySchema } from 'yup';
 import type { Fault } from './fault';
 
-/** What Yup's schemas of objects, lists and branches have beside what all have; and what its checks take beside what they say. */
-type Inside = { readonly fields?: Readonly<Record<string, AnySchema>>; readonly innerType?: AnySchema; readonly resolve: (options: { value: unknown }) => AnySchema };
+/**
+ * What Yup's schemas of objects, lists and branches have beside what all have; and what its checks take beside what
+ * they say.
+ */
+type Inside = {
+  readonly fields?: Readonly<Record<string, AnySchema>>;
+  readonly innerType?: AnySchema;
+  readonly resolve: (options: { value: unknown }) => AnySchema;
+};
 type Tree = Readonly<Record<string, unknown>>;
 
 /** A message that quotes what it was sent is no longer than this. */
@@ -27,10 +34,12 @@ function look(schema: AnySchema, value: unknown, path: string, faults: Fault[], 
   if (innerType && Array.isArray(value)) {
     const own = ownFaults(schema, value, path, false);
     faults.push(...own);
-    if (own.length === 0) for (const [i, entry] of value.entries()) look(innerType, entry, `${path}[${i}]`, faults, most);
+    if (own.length === 0)
+      for (const [i, entry] of value.entries()) look(innerType, entry, `${path}[${i}]`, faults, most);
   } else if (fields && isTree(value) && Object.values(fields).some(hasInside)) {
     faults.push(...ownFaults(schema, value, path, false));
-    for (const [key, field] of Object.entries(fields)) look(field, value[key], path === '' ? key : `${path}.${key}`, faults, most);
+    for (const [key, field] of Object.entries(fields))
+      look(field, value[key], path === '' ? key : `${path}.${key}`, faults, most);
   } else {
     faults.push(...ownFaults(schema, value, path, true));
   }
@@ -38,7 +47,8 @@ function look(schema: AnySchema, value: unknown, path: string, faults: Fault[], 
 
 const isTree = (value: unknown): value is Tree => typeof value === 'object' && value !== null && !Array.isArray(value);
 
-const hasInside = (schema: AnySchema): boolean => schema.type === 'lazy' || schema.type === 'object' || schema.type === 'array';
+const hasInside = (schema: AnySchema): boolean =>
+  schema.type === 'lazy' || schema.type === 'object' || schema.type === 'array';
 
 /** What is wrong with a value by its own schema; what is inside it only where that is asked for. */
 function ownFaults(schema: AnySchema, value: unknown, path: string, recursive: boolean): Fault[] {
@@ -55,6 +65,7 @@ function ownFaults(schema: AnySchema, value: unknown, path: string, recursive: b
 /** Yup's stock messages begin with the path or say "this"; ours do not. */
 function ownMessage(fault: ValidationError): string {
   const text = fault.errors[0] ?? 'is not valid';
-  const own = fault.path && text.startsWith(fault.path) ? text.slice(fault.path.length).trim() : text.replace(/^this /, '');
+  const own =
+    fault.path && text.startsWith(fault.path) ? text.slice(fault.path.length).trim() : text.replace(/^this /, '');
   return own.length > MESSAGE_CHARACTERS ? `${own.slice(0, MESSAGE_CHARACTERS)}…` : own;
 }

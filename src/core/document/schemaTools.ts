@@ -1,7 +1,10 @@
 import { PLAIN_NAME, PLAIN_TEXT } from '../formats';
 import { array, boolean, lazy, object, string, type InferType, type ObjectShape, type Schema } from 'yup';
 
-/** What the document's schema is put together from: objects that know all their keys, lists with limits, choices, and branches by kind. */
+/**
+ * What the document's schema is put together from: objects that know all their keys, lists with limits, choices, and
+ * branches by kind.
+ */
 export const closed = <T extends ObjectShape>(shape: T) =>
   object(shape)
     .noUnknown(({ unknown }) => `has keys that the format does not know: ${unknown}`)
@@ -9,21 +12,35 @@ export const closed = <T extends ObjectShape>(shape: T) =>
     .typeError('must be an object');
 
 export const listOf = <T extends Schema>(item: T, max: number, min = 0) =>
-  array(item as never).max(max, `must have no more than ${max} entries`).min(min, `must have at least ${min} entries`).required('is missing').typeError('must be a list') as unknown as ListSchema<T>;
+  array(item as never)
+    .max(max, `must have no more than ${max} entries`)
+    .min(min, `must have at least ${min} entries`)
+    .required('is missing')
+    .typeError('must be a list') as unknown as ListSchema<T>;
 type ListSchema<T extends Schema> = Schema<InferType<T>[]>;
 
 export const oneOf = <T extends string>(values: readonly T[]) =>
-  string().oneOf(values, `must be one of ${values.join(', ')}`).required('is missing').typeError('must be text');
+  string()
+    .oneOf(values, `must be one of ${values.join(', ')}`)
+    .required('is missing')
+    .typeError('must be text');
 
 export const keys = <K extends string>(table: Readonly<Record<K, unknown>>): K[] => Object.keys(table) as K[];
 
 const NOT_PLAIN = 'must be plain text, without control or direction characters or broken ones';
 
-export const bytesText = (max: number) => string().max(max, `must be no longer than ${max} characters`).typeError('must be text');
-export const text = (max: number) => bytesText(max).matches(PLAIN_TEXT, { message: NOT_PLAIN, excludeEmptyString: true });
-export const name = () => bytesText(80).required('must not be empty').trim('must not begin or end with a space').matches(PLAIN_NAME, { message: `${NOT_PLAIN}, and have a letter, figure or sign`, excludeEmptyString: true });
+export const bytesText = (max: number) =>
+  string().max(max, `must be no longer than ${max} characters`).typeError('must be text');
+export const text = (max: number) =>
+  bytesText(max).matches(PLAIN_TEXT, { message: NOT_PLAIN, excludeEmptyString: true });
+export const name = () =>
+  bytesText(80)
+    .required('must not be empty')
+    .trim('must not begin or end with a space')
+    .matches(PLAIN_NAME, { message: `${NOT_PLAIN}, and have a letter, figure or sign`, excludeEmptyString: true });
 export const ID_PATTERN = /^[a-z0-9][a-z0-9-]{0,39}$/;
-export const id = () => string().matches(ID_PATTERN, 'must be 1 to 40 of a-z, 0-9 and -').required('is missing').typeError('must be text');
+export const id = () =>
+  string().matches(ID_PATTERN, 'must be 1 to 40 of a-z, 0-9 and -').required('is missing').typeError('must be text');
 export const flag = () => boolean().required('is missing').typeError('must be true or false');
 
 /** Schemas chosen by the value of `kind`. */

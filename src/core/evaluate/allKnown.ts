@@ -8,5 +8,7 @@ export type KnownAt = { readonly path: Path; readonly known: Known };
 export function allKnown(root: unknown, path: Path = []): KnownAt[] {
   if (typeof root !== 'object' || root === null) return [];
   if ('origin' in root && 'value' in root) return [{ path, known: root as Known }];
-  return Object.entries(root).flatMap(([key, child]) => allKnown(child, [...path, Array.isArray(root) ? Number(key) : key]));
+  return Object.entries(root).flatMap(([key, child]) =>
+    allKnown(child, [...path, Array.isArray(root) ? Number(key) : key]),
+  );
 }

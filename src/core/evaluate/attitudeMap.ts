@@ -8,7 +8,10 @@ import { STANDARD_GRAVITY_M_PER_S2 } from '../units';
 /** Over roll and pitch, standing still; or over acceleration to port and forward, at the set slope. */
 export type MapMode = 'slope' | 'g';
 
-export type TankMap = AttitudeMap & { readonly mode: MapMode; readonly pickups: readonly { readonly id: string; readonly name: string }[] };
+export type TankMap = AttitudeMap & {
+  readonly mode: MapMode;
+  readonly pickups: readonly { readonly id: string; readonly name: string }[];
+};
 
 /** Reach of the map each way: degrees, or shares of g. */
 export const MAP_LIMIT: Readonly<Record<MapMode, number>> = { slope: 30, g: 1.2 };
@@ -19,21 +22,46 @@ export const MAP_LIMIT: Readonly<Record<MapMode, number>> = { slope: 30, g: 1.2 
  * forward [g].
  * @param steps odd, 3 or more: points each way
  */
-export function tankMap(system: SystemDocument, tankIndex: number, mode: MapMode, steps: number): Outcome<TankMap, 'bad-shape' | 'no-tank' | 'no-pickup'> {
+export function tankMap(
+  system: SystemDocument,
+  tankIndex: number,
+  mode: MapMode,
+  steps: number,
+): Outcome<TankMap, 'bad-shape' | 'no-tank' | 'no-pickup'> {
   const document = system.tanks[tankIndex];
   if (!document) return failure('no-tank', 'tanks', 'There is no such tank.');
   const model = compileTank(system, document);
   if (!model.ok) return model;
   const tank = model.value;
-  if (tank.pickups.length === 0) return failure('no-pickup', document.name, 'The tank has no pickup that stands in it.');
+  if (tank.pickups.length === 0)
+    return failure('no-pickup', document.name, 'The tank has no pickup that stands in it.');
   const standing = attitudeOf(system);
   const upAt = (x: number, y: number): Vec3 | undefined => {
-    const gravity = effectiveGravity(mode === 'slope'
-      ? { pitch_rad: radians(y), roll_rad: radians(x), acceleration_mPerS2: [0, 0, 0] }
-      : { ...standing, acceleration_mPerS2: [y * STANDARD_GRAVITY_M_PER_S2, x * STANDARD_GRAVITY_M_PER_S2, standing.acceleration_mPerS2[2]] });
+    const gravity = effectiveGravity(
+      mode === 'slope'
+        ? { pitch_rad: radians(y), roll_rad: radians(x), acceleration_mPerS2: [0, 0, 0] }
+        : {
+            ...standing,
+            acceleration_mPerS2: [
+              y * STANDARD_GRAVITY_M_PER_S2,
+              x * STANDARD_GRAVITY_M_PER_S2,
+              standing.acceleration_mPerS2[2],
+            ],
+          },
+    );
     return gravity.ok ? toTankFrame(gravity.value.up, tank.mounting) : undefined;
   };
   const axis = symmetricSteps(MAP_LIMIT[mode], steps);
-  const map = attitudeMap(tank, tank.pickups.map((pickup) => pickup.inlet), axis, axis, upAt);
-  return success({ ...map, mode, pickups: tank.pickups.map((pickup) => ({ id: pickup.document.id, name: pickup.document.name })) });
+  const map = attitudeMap(
+    tank,
+    tank.pickups.map((pickup) => pickup.inlet),
+    axis,
+    axis,
+    upAt,
+  );
+  return success({
+    ...map,
+    mode,
+    pickups: tank.pickups.map((pickup) => ({ id: pickup.document.id, name: pickup.document.name })),
+  });
 }

@@ -8,8 +8,21 @@ import { NUMBER_KEYS, type NumberKey, type Numbers } from './numbers';
  * beside the system: its numbers, and how many findings of each kind there are.
  */
 export const cardSchema = object({
-  numbers: array(object({ key: string<NumberKey>().oneOf(NUMBER_KEYS).required(), value: number().required(), role: string<Role>().oneOf(Object.keys(ROLES) as Role[]).required() }).noUnknown()).max(NUMBER_KEYS.length).required(),
-  stops: count(), warns: count(), notes: count(), notJudged: count(),
+  numbers: array(
+    object({
+      key: string<NumberKey>().oneOf(NUMBER_KEYS).required(),
+      value: number().required(),
+      role: string<Role>()
+        .oneOf(Object.keys(ROLES) as Role[])
+        .required(),
+    }).noUnknown(),
+  )
+    .max(NUMBER_KEYS.length)
+    .required(),
+  stops: count(),
+  warns: count(),
+  notes: count(),
+  notJudged: count(),
   /** Why nothing could be worked out. */
   fails: string().max(400).optional(),
 }).noUnknown();
@@ -31,9 +44,19 @@ export function cardOf(numbers: Numbers, { findings, notJudged }: Counted): Card
       const found: Outcome<{ value: number; role: Role }> = numbers[key];
       return found.ok && Number.isFinite(found.value.value) ? [{ key, ...found.value }] : [];
     }),
-    stops: of('stop'), warns: of('warn'), notes: of('note'), notJudged: notJudged.length,
+    stops: of('stop'),
+    warns: of('warn'),
+    notes: of('note'),
+    notJudged: notJudged.length,
   };
 }
 
 /** The card of one that cannot be worked out at all. */
-export const failedCard = (detail: string): Card => ({ numbers: [], stops: 0, warns: 0, notes: 0, notJudged: 0, fails: detail.slice(0, 400) });
+export const failedCard = (detail: string): Card => ({
+  numbers: [],
+  stops: 0,
+  warns: 0,
+  notes: 0,
+  notJudged: 0,
+  fails: detail.slice(0, 400),
+});

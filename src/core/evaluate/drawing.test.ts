@@ -1,25 +1,63 @@
 import { describe, expect, it } from 'vitest';
 import { expectClose } from '../../../tests/expectClose';
-import { chosen, draftSystem, withValue, type PartDocument, type PlateDocument, type SystemDocument } from '../document';
+import {
+  chosen,
+  draftSystem,
+  withValue,
+  type PartDocument,
+  type PlateDocument,
+  type SystemDocument,
+} from '../document';
 import { signedArea_m2, type Point2 } from '../geometry';
 import { unwrap } from '../outcome';
 import { evaluateSystem, workingOf, type SectionDrawing } from '.';
 
-const DRAFT = draftSystem({ name: 'Drawn', vehicle: 'road', consumer: 'diesel-engine', power_W: 40e3, holds_m3: 0.06, length_m: 0.8, width_m: 0.4, height_m: 0.25 });
-const TANK = ['tanks', 0] as const;
-const LEVEL = withValue(withValue(DRAFT, [...TANK, 'mounting', 'pitch_deg'], chosen(0)), ['conditions', 'fills', 0, 'fill_ratio'], 0.4);
-const plate = (axis: PlateDocument['axis'], at_m: number, more: Partial<PlateDocument> = {}): PlateDocument => ({
-  id: `plate-${axis}`, name: 'Plate', axis, at_m: chosen(at_m), thickness_m: chosen(0.003), cornerCut_m: chosen(0), topGap_m: chosen(0.03), holes: { count: 0, diameter_m: chosen(0.03), height_m: chosen(0.1) }, ...more,
+const DRAFT = draftSystem({
+  name: 'Drawn',
+  vehicle: 'road',
+  consumer: 'diesel-engine',
+  power_W: 40e3,
+  holds_m3: 0.06,
+  length_m: 0.8,
+  width_m: 0.4,
+  height_m: 0.25,
 });
-const BLOCK: PartDocument = { id: 'block', name: 'Block', does: 'displace', shape: { kind: 'box', length_m: chosen(0.3), width_m: chosen(0.3), height_m: chosen(0.05) }, x_m: chosen(0.1), y_m: chosen(0.05), z_m: chosen(0.02) };
+const TANK = ['tanks', 0] as const;
+const LEVEL = withValue(
+  withValue(DRAFT, [...TANK, 'mounting', 'pitch_deg'], chosen(0)),
+  ['conditions', 'fills', 0, 'fill_ratio'],
+  0.4,
+);
+const plate = (axis: PlateDocument['axis'], at_m: number, more: Partial<PlateDocument> = {}): PlateDocument => ({
+  id: `plate-${axis}`,
+  name: 'Plate',
+  axis,
+  at_m: chosen(at_m),
+  thickness_m: chosen(0.003),
+  cornerCut_m: chosen(0),
+  topGap_m: chosen(0.03),
+  holes: { count: 0, diameter_m: chosen(0.03), height_m: chosen(0.1) },
+  ...more,
+});
+const BLOCK: PartDocument = {
+  id: 'block',
+  name: 'Block',
+  does: 'displace',
+  shape: { kind: 'box', length_m: chosen(0.3), width_m: chosen(0.3), height_m: chosen(0.05) },
+  x_m: chosen(0.1),
+  y_m: chosen(0.05),
+  z_m: chosen(0.02),
+};
 const drawingOf = (system: SystemDocument) => unwrap(evaluateSystem(system)).tanks[0]!.drawing!;
-const with_ = (key: 'plates' | 'parts', ...entries: unknown[]): SystemDocument => withValue(LEVEL, [...TANK, key], entries);
+const with_ = (key: 'plates' | 'parts', ...entries: unknown[]): SystemDocument =>
+  withValue(LEVEL, [...TANK, key], entries);
 /** Area painted under the even-odd rule: outer loops less those inside them. */
 const painted = (loops: readonly (readonly Point2[])[]): number => {
   const areas = loops.map((loop) => Math.abs(signedArea_m2(loop))).sort((a, b) => b - a);
   return areas.reduce((sum, area, i) => sum + (i === 0 ? area : -area), 0);
 };
-const rounded = (section: SectionDrawing) => section.plates.map((line) => line.map((point) => point.map((value) => Number(value.toFixed(6)))));
+const rounded = (section: SectionDrawing) =>
+  section.plates.map((line) => line.map((point) => point.map((value) => Number(value.toFixed(6)))));
 
 describe('the three views', () => {
   it('of a box are its faces, wet to the level', () => {
@@ -40,20 +78,45 @@ describe('the three views', () => {
 
   it('cut a baffle where it stands, up to its air gap, and not in the view that looks at it', () => {
     const { side, end, plan } = drawingOf(with_('plates', plate('x', 0.5)));
-    expect(rounded(side)).toEqual([[[0.5, 0], [0.5, 0.22]]]);
-    expect(rounded(plan)).toEqual([[[0.5, 0], [0.5, 0.4]]]);
+    expect(rounded(side)).toEqual([
+      [
+        [0.5, 0],
+        [0.5, 0.22],
+      ],
+    ]);
+    expect(rounded(plan)).toEqual([
+      [
+        [0.5, 0],
+        [0.5, 0.4],
+      ],
+    ]);
     expect(end.plates).toEqual([]);
   });
 
   it('of one that stands fore and aft, over a part only, or level', () => {
     const across = drawingOf(with_('plates', plate('y', 0.1, { from_m: chosen(0.3), to_m: chosen(0.6) })));
     expect(across.side.plates).toEqual([]);
-    expect(rounded(across.plan)).toEqual([[[0.3, 0.1], [0.6, 0.1]]]);
+    expect(rounded(across.plan)).toEqual([
+      [
+        [0.3, 0.1],
+        [0.6, 0.1],
+      ],
+    ]);
     // The end view is cut through the pickup at a quarter of the length, where this baffle is not.
     expect(across.end.plates).toEqual([]);
     const level = drawingOf(with_('plates', plate('z', 0.1)));
-    expect(rounded(level.side)).toEqual([[[0, 0.1], [0.8, 0.1]]]);
-    expect(rounded(level.end)).toEqual([[[0, 0.1], [0.4, 0.1]]]);
+    expect(rounded(level.side)).toEqual([
+      [
+        [0, 0.1],
+        [0.8, 0.1],
+      ],
+    ]);
+    expect(rounded(level.end)).toEqual([
+      [
+        [0, 0.1],
+        [0.4, 0.1],
+      ],
+    ]);
   });
 });
 
@@ -75,7 +138,10 @@ describe('the working of Holds', () => {
     expect(text).toContain('Block');
     expect(step.formula).toContain('what is added');
     const { changes, gross_m3 } = unwrap(evaluateSystem(system)).tanks[0]!;
-    expectClose(0.8 * 0.4 * 0.25 + Object.values(changes).reduce((sum, change) => sum + change, 0), gross_m3, { rel: 1e-9, why: 'nothing is left out' });
+    expectClose(0.8 * 0.4 * 0.25 + Object.values(changes).reduce((sum, change) => sum + change, 0), gross_m3, {
+      rel: 1e-9,
+      why: 'nothing is left out',
+    });
   });
 
   it('says when foam takes some', () => {

@@ -1,7 +1,16 @@
 import type { TankLevel } from '../document/compileNetwork';
 import { surroundOf } from '../document/compileSender';
 import { armAngleAt, floatCentre_m, freeRun, probePoint, shareAt, wireAt, type Sender } from '../gauge';
-import { crossingsAt, meshBounds, outlineBelow, sectionAcross, surfaceInSection, type Axis, type Bounds, type Point2 } from '../geometry';
+import {
+  crossingsAt,
+  meshBounds,
+  outlineBelow,
+  sectionAcross,
+  surfaceInSection,
+  type Axis,
+  type Bounds,
+  type Point2,
+} from '../geometry';
 import type { FittedPlate } from '../tank';
 
 /** A cut through the tank, in metres, tank frame. */
@@ -24,14 +33,28 @@ export type SenderDrawing = {
   readonly radius_m: number;
 };
 
-/** What the three views draw: side and end cut through the first pickup, or the middle; plan cut just under the liquid's surface where that is level. */
+/**
+ * What the three views draw: side and end cut through the first pickup, or the middle; plan cut just under the liquid's
+ * surface where that is level.
+ */
 export type TankDrawing = {
   readonly bounds: Bounds;
   readonly side: SectionDrawing;
   readonly end: SectionDrawing;
   readonly plan: SectionDrawing;
-  readonly ports: readonly { readonly id: string; readonly role: string; readonly face: string; readonly name: string; readonly at: readonly [number, number, number] }[];
-  readonly pickups: readonly { readonly id: string; readonly name: string; readonly port: readonly [number, number, number]; readonly inlet: readonly [number, number, number] }[];
+  readonly ports: readonly {
+    readonly id: string;
+    readonly role: string;
+    readonly face: string;
+    readonly name: string;
+    readonly at: readonly [number, number, number];
+  }[];
+  readonly pickups: readonly {
+    readonly id: string;
+    readonly name: string;
+    readonly port: readonly [number, number, number];
+    readonly inlet: readonly [number, number, number];
+  }[];
   readonly senders: readonly SenderDrawing[];
 };
 
@@ -52,8 +75,19 @@ export function tankDrawing(level: TankLevel): TankDrawing {
     side: section(level, ALONG_SIDE, through[1]!),
     end: section(level, ALONG_END, through[0]!),
     plan: section(level, FROM_ABOVE, planHeight_m(level, bounds)),
-    ports: tank.ports.map(({ document, point_m }) => ({ id: document.id, role: document.role, face: document.face, name: document.name, at: point_m })),
-    pickups: tank.pickups.map(({ document, port_m, inlet }) => ({ id: document.id, name: document.name, port: port_m, inlet: inlet.point_m })),
+    ports: tank.ports.map(({ document, point_m }) => ({
+      id: document.id,
+      role: document.role,
+      face: document.face,
+      name: document.name,
+      at: point_m,
+    })),
+    pickups: tank.pickups.map(({ document, port_m, inlet }) => ({
+      id: document.id,
+      name: document.name,
+      port: port_m,
+      inlet: inlet.point_m,
+    })),
     senders: tank.senders.flatMap((sender) => senderDrawing(level, sender)),
   };
 }
@@ -61,7 +95,9 @@ export function tankDrawing(level: TankLevel): TankDrawing {
 /** Half-way up the liquid in the middle of the tank, so that what is wet in the plan is where the liquid stands. */
 function planHeight_m({ up, offset_m }: TankLevel, { min, max }: Bounds): number {
   const height = max[2] - min[2];
-  const surface = (offset_m - (up[0] * (min[0] + max[0])) / 2 - (up[1] * (min[1] + max[1])) / 2) / (Math.abs(up[2]) > 0.1 ? up[2] : 1);
+  const surface =
+    (offset_m - (up[0] * (min[0] + max[0])) / 2 - (up[1] * (min[1] + max[1])) / 2) /
+    (Math.abs(up[2]) > 0.1 ? up[2] : 1);
   return Math.min(max[2] - OFF_ENDS * height, Math.max(min[2] + OFF_ENDS * height, (min[2] + surface) / 2));
 }
 
@@ -83,7 +119,10 @@ function platesIn(plate: FittedPlate, axis: Axis, at_m: number): (readonly [Poin
   // The plate's outline runs over two axes: the section's own, and the one along which the line is drawn.
   const [own, along] = axis === first ? [0, 1] : [1, 0];
   const top_m = Math.max(...loops.flat().map((point) => point[1])) - plate.topGap_m;
-  const ends = loops.flatMap((loop) => crossingsAt(loop, own as 0 | 1, at_m)).map((point) => point[along]!).sort((a, b) => a - b);
+  const ends = loops
+    .flatMap((loop) => crossingsAt(loop, own as 0 | 1, at_m))
+    .map((point) => point[along]!)
+    .sort((a, b) => a - b);
   const [u] = ([0, 1, 2] as const).filter((other) => other !== axis) as [Axis, Axis];
   const drawn = (value: number): Point2 => (plate.axis === u ? [plate.at_m, value] : [value, plate.at_m]);
   const upright = plate.axis !== 2 && axis !== 2;
@@ -93,22 +132,31 @@ function platesIn(plate: FittedPlate, axis: Axis, at_m: number): (readonly [Poin
   });
 }
 
-function senderDrawing({ tank, up, offset_m }: TankLevel, model: TankLevel['tank']['senders'][number]): SenderDrawing[] {
+function senderDrawing(
+  { tank, up, offset_m }: TankLevel,
+  model: TankLevel['tank']['senders'][number],
+): SenderDrawing[] {
   const { sender, document } = model;
   const surround = surroundOf(tank, model);
   const free = freeRun(sender, surround.room, surround.round) ?? WHOLE;
   const at = middleAt(sender);
   const share = shareAt(sender, free, up, offset_m);
-  return [{
-    id: document.id,
-    from: sender.kind === 'swing-arm' ? sender.pivot_m : sender.top_m,
-    wire: sender.kind === 'swing-arm' ? wireAt(sender, armAngleAt(sender, share)) : [sender.top_m, probePoint(sender, 0)],
-    float: at(share),
-    sweep: Array.from({ length: SWEEP_STEPS + 1 }, (_, i) => at(free.low_share + ((free.high_share - free.low_share) * i) / SWEEP_STEPS)),
-    radius_m: sender.kind === 'capacitive' ? sender.tubeRadius_m : sender.floatRadius_m,
-  }];
+  return [
+    {
+      id: document.id,
+      from: sender.kind === 'swing-arm' ? sender.pivot_m : sender.top_m,
+      wire:
+        sender.kind === 'swing-arm' ? wireAt(sender, armAngleAt(sender, share)) : [sender.top_m, probePoint(sender, 0)],
+      float: at(share),
+      sweep: Array.from({ length: SWEEP_STEPS + 1 }, (_, i) =>
+        at(free.low_share + ((free.high_share - free.low_share) * i) / SWEEP_STEPS),
+      ),
+      radius_m: sender.kind === 'capacitive' ? sender.tubeRadius_m : sender.floatRadius_m,
+    },
+  ];
 }
 const WHOLE = { low_share: 0, high_share: 1 };
 
 /** The middle of the float, or of what is wet, at a share of the travel. */
-const middleAt = (sender: Sender) => (share: number) => (sender.kind === 'swing-arm' ? floatCentre_m(sender, armAngleAt(sender, share)) : probePoint(sender, share));
+const middleAt = (sender: Sender) => (share: number) =>
+  sender.kind === 'swing-arm' ? floatCentre_m(sender, armAngleAt(sender, share)) : probePoint(sender, share);

@@ -8,9 +8,23 @@ import { evaluateSystem } from './evaluate';
 import { electricsOf, pumpCurrent_A, voltsAtPump, wireResistance_ohm } from './electrics';
 
 const DRAFT = draftSystem({ name: 'Wired', vehicle: 'road', consumer: 'diesel-engine', power_W: 40e3, holds_m3: 0.06 });
-const WIRING = { freeCurrent_A: chosen(4), shutOffCurrent_A: chosen(10), wire: 'mm2-2-5', length_m: chosen(5), fuse_A: 15, relay: true, battery_Ah: chosen(60) };
-const wired = (more: Partial<typeof WIRING> = {}): SystemDocument => ({ ...DRAFT, components: DRAFT.components.map((part) => (part.kind === 'pump' ? { ...part, wiring: { ...WIRING, ...more } } : part)) });
-const pumpOf = (system: SystemDocument): PumpDocument => system.components.find((part): part is PumpDocument => part.kind === 'pump')!;
+const WIRING = {
+  freeCurrent_A: chosen(4),
+  shutOffCurrent_A: chosen(10),
+  wire: 'mm2-2-5',
+  length_m: chosen(5),
+  fuse_A: 15,
+  relay: true,
+  battery_Ah: chosen(60),
+};
+const wired = (more: Partial<typeof WIRING> = {}): SystemDocument => ({
+  ...DRAFT,
+  components: DRAFT.components.map((part) =>
+    part.kind === 'pump' ? { ...part, wiring: { ...WIRING, ...more } } : part,
+  ),
+});
+const pumpOf = (system: SystemDocument): PumpDocument =>
+  system.components.find((part): part is PumpDocument => part.kind === 'pump')!;
 
 describe('a pump on its wires', () => {
   const system = wired();
@@ -27,11 +41,15 @@ describe('a pump on its wires', () => {
   it('loses current times the resistance of both wires, warm', () => {
     const resistance = 2 * 5 * wireRow('mm2-2-5').resistance_ohmPerM * (1 + COPPER.rise_perK * 20);
     expectClose(wireResistance_ohm(pump.wiring!), resistance, { rel: 1e-12, why: 'there and back' });
-    expectClose(voltsAtPump(system, pump, most), system.conditions.pumpVoltage_V - 10 * resistance, { rel: 1e-12, why: 'Ohm' });
+    expectClose(voltsAtPump(system, pump, most), system.conditions.pumpVoltage_V - 10 * resistance, {
+      rel: 1e-12,
+      why: 'Ohm',
+    });
   });
 
   it('the solution settles where current and voltage agree, and longer wires deliver less', () => {
-    const solved = (length: number) => unwrap(unwrap(evaluateSystem(wired({ length_m: chosen(length) }), 'full', 'without-fit')).flows[0]!);
+    const solved = (length: number) =>
+      unwrap(unwrap(evaluateSystem(wired({ length_m: chosen(length) }), 'full', 'without-fit')).flows[0]!);
     const short = solved(1);
     const long = solved(25);
     expect(long.delivered_m3PerS).toBeLessThan(short.delivered_m3PerS);
@@ -51,7 +69,14 @@ describe('a pump on its wires', () => {
     const at = electricsOf(system, pump, 0, 2e-5)!;
     expect(at.fuse).toEqual({ least_A: 5, most_A: 30 });
     expectClose(at.onCharge_m3, (2e-5 * 0.5 * 60 * 3600) / 4, { rel: 1e-12, why: 'half of 60 A h at 4 A' });
-    expect(electricsOf(wired({ wire: 'mm2-0-5', shutOffCurrent_A: chosen(60), freeCurrent_A: chosen(50) }), pumpOf(wired({ wire: 'mm2-0-5', shutOffCurrent_A: chosen(60), freeCurrent_A: chosen(50) })), 0, 1e-5)!.fuse).toBeUndefined();
+    expect(
+      electricsOf(
+        wired({ wire: 'mm2-0-5', shutOffCurrent_A: chosen(60), freeCurrent_A: chosen(50) }),
+        pumpOf(wired({ wire: 'mm2-0-5', shutOffCurrent_A: chosen(60), freeCurrent_A: chosen(50) })),
+        0,
+        1e-5,
+      )!.fuse,
+    ).toBeUndefined();
     expect(electricsOf(DRAFT, pumpOf(DRAFT), 0, 1e-5)).toBeUndefined();
   });
 });

@@ -29,8 +29,10 @@ export function pumpCurrent_A(pump: PumpDocument, rise_Pa: number): number {
 }
 
 /** Resistance of a pump's wires, there and back, warm [ohm]. */
-export const wireResistance_ohm = ({ wire, length_m }: Pick<Wiring, 'wire' | 'length_m'>): number => loopResistance(wireRow(wire), length_m.value);
-const loopResistance = (row: WireRow, length_m: number): number => 2 * length_m * row.resistance_ohmPerM * (1 + COPPER.rise_perK * (WIRE_K - COLD_K));
+export const wireResistance_ohm = ({ wire, length_m }: Pick<Wiring, 'wire' | 'length_m'>): number =>
+  loopResistance(wireRow(wire), length_m.value);
+const loopResistance = (row: WireRow, length_m: number): number =>
+  2 * length_m * row.resistance_ohmPerM * (1 + COPPER.rise_perK * (WIRE_K - COLD_K));
 
 /** Voltage left at a pump's terminals [V]; the conditions' voltage is the battery's where the pump has wires. */
 export function voltsAtPump({ conditions }: SystemDocument, pump: PumpDocument, rise_Pa: number): number {
@@ -38,7 +40,12 @@ export function voltsAtPump({ conditions }: SystemDocument, pump: PumpDocument, 
   return Math.max(0, conditions.pumpVoltage_V - pumpCurrent_A(pump, rise_Pa) * wireResistance_ohm(pump.wiring));
 }
 
-export type WireChoice = { readonly key: string; readonly name: string; readonly drop_V: number; readonly drop_ratio: number };
+export type WireChoice = {
+  readonly key: string;
+  readonly name: string;
+  readonly drop_V: number;
+  readonly drop_ratio: number;
+};
 
 export type ElectricsResult = {
   readonly pump: string;
@@ -62,7 +69,12 @@ export type ElectricsResult = {
  * What a pump's wires, fuse and battery do at an operating point.
  * @param flow_m3PerS through the pump
  */
-export function electricsOf(system: SystemDocument, pump: PumpDocument, rise_Pa: number, flow_m3PerS: number): ElectricsResult | undefined {
+export function electricsOf(
+  system: SystemDocument,
+  pump: PumpDocument,
+  rise_Pa: number,
+  flow_m3PerS: number,
+): ElectricsResult | undefined {
   const { wiring } = pump;
   if (!wiring || !isElectric(pump)) return undefined;
   const supply_V = system.conditions.pumpVoltage_V;
@@ -74,14 +86,26 @@ export function electricsOf(system: SystemDocument, pump: PumpDocument, rise_Pa:
   const least_A = FUSES.sizes_A.find((size) => size >= FUSE_SHARE * current_A);
   const guard_A = FUSES.sizes_A.filter((size) => size <= row.most_A).at(-1);
   return {
-    pump: pump.id, name: pump.name, supply_V, pump_V, current_A, drop_ratio: supply_V > 0 ? (supply_V - pump_V) / supply_V : 0, wireMost_A: row.most_A,
-    fuse: least_A !== undefined && guard_A !== undefined && least_A <= guard_A ? { least_A, most_A: guard_A } : undefined,
+    pump: pump.id,
+    name: pump.name,
+    supply_V,
+    pump_V,
+    current_A,
+    drop_ratio: supply_V > 0 ? (supply_V - pump_V) / supply_V : 0,
+    wireMost_A: row.most_A,
+    fuse:
+      least_A !== undefined && guard_A !== undefined && least_A <= guard_A ? { least_A, most_A: guard_A } : undefined,
     fuse_A: wiring.fuse_A,
     wires: (['mm2', 'awg'] as const).flatMap((kind) => {
-      const fitting = WIRES.filter(({ system: of }) => of === kind).find((wire) => wire.most_A >= most_A && current_A * loopResistance(wire, wiring.length_m.value) <= MOST_DROP_RATIO * supply_V);
+      const fitting = WIRES.filter(({ system: of }) => of === kind).find(
+        (wire) =>
+          wire.most_A >= most_A &&
+          current_A * loopResistance(wire, wiring.length_m.value) <= MOST_DROP_RATIO * supply_V,
+      );
       return fitting ? [wireChoice(fitting, wiring, current_A, supply_V)] : [];
     }),
-    onCharge_m3: current_A > 0 ? (flow_m3PerS * USABLE_CHARGE * wiring.battery_Ah.value * SECONDS_AN_HOUR) / current_A : 0,
+    onCharge_m3:
+      current_A > 0 ? (flow_m3PerS * USABLE_CHARGE * wiring.battery_Ah.value * SECONDS_AN_HOUR) / current_A : 0,
     watt: current_A * pump_V,
   };
 }

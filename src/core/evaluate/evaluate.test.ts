@@ -28,7 +28,10 @@ describe('every demo system', () => {
       const number = unwrap(numbers[key]);
       const { steps } = workingOf(key, system, evaluation);
       expect(steps.length).toBeGreaterThan(0);
-      expect(steps.some((step) => Math.abs(step.result.value - number.value) <= 1e-12 + 1e-9 * Math.abs(number.value)), key).toBe(true);
+      expect(
+        steps.some((step) => Math.abs(step.result.value - number.value) <= 1e-12 + 1e-9 * Math.abs(number.value)),
+        key,
+      ).toBe(true);
     }
   });
 
@@ -52,7 +55,9 @@ describe('conditions act', () => {
   it('a steeper envelope leaves less usable, a pickup moved down more', () => {
     const base = unwrap(evaluated(BOAT).usable);
     expect(unwrap(evaluated(changed('envelope.noseDown_deg', chosen(20))).usable)).toBeLessThan(base);
-    expect(unwrap(evaluated(changed('tanks[0].pickups[0].heightOffFloor_m', chosen(0.005))).usable)).toBeGreaterThan(base);
+    expect(unwrap(evaluated(changed('tanks[0].pickups[0].heightOffFloor_m', chosen(0.005))).usable)).toBeGreaterThan(
+      base,
+    );
   });
 
   it('cold diesel flows less, a wider line more, low voltage less', () => {
@@ -64,12 +69,18 @@ describe('conditions act', () => {
 
   it('altitude takes from the margin to boiling what it takes from the air', () => {
     const [low, high] = [evaluated(BOAT), evaluated(changed('conditions.altitude_m', 2000))];
-    expectClose(unwrap(low.flows[0]!).suction.margin_Pa - unwrap(high.flows[0]!).suction.margin_Pa, low.ambientAbs_Pa - high.ambientAbs_Pa, { rel: 1e-3, why: 'air in the vent thins a little too' });
+    expectClose(
+      unwrap(low.flows[0]!).suction.margin_Pa - unwrap(high.flows[0]!).suction.margin_Pa,
+      low.ambientAbs_Pa - high.ambientAbs_Pa,
+      { rel: 1e-3, why: 'air in the vent thins a little too' },
+    );
   });
 
   it('nose up raises a consumer that lies forward, and it gets less pressure', () => {
     const forward = withValue(BOAT, toPath('lines[2].forward_m'), chosen(2));
-    expect(flowOf(changed('conditions.pitch_deg', 15, forward)).pressureAtNeed_Pa).toBeLessThan(flowOf(forward).pressureAtNeed_Pa);
+    expect(flowOf(changed('conditions.pitch_deg', 15, forward)).pressureAtNeed_Pa).toBeLessThan(
+      flowOf(forward).pressureAtNeed_Pa,
+    );
   });
 
   it('the delivered flow is where the chart’s curves cross', () => {
@@ -92,10 +103,20 @@ describe('what cannot be said has its reason', () => {
     ['vent-shut', 'tanks[0].ports[1].role', 'spare'],
     ['vent-shut', 'conditions.fills[0].fill_ratio', 1],
     ['not-joined', 'lines', []],
-    ['curve-rises', 'components[1].curve', [{ flow_m3PerS: 0, rise_Pa: 1 }, { flow_m3PerS: 1e-5, rise_Pa: 2 }]],
+    [
+      'curve-rises',
+      'components[1].curve',
+      [
+        { flow_m3PerS: 0, rise_Pa: 1 },
+        { flow_m3PerS: 1e-5, rise_Pa: 2 },
+      ],
+    ],
     ['too-few-points', 'components[1].curve', []],
   ])('%s', (code, path, value) => {
-    const system = path.startsWith('conditions.fills') && value === 1 ? withValue(changed(path, value), toPath('conditions.roll_deg'), 10) : changed(path, value);
+    const system =
+      path.startsWith('conditions.fills') && value === 1
+        ? withValue(changed(path, value), toPath('conditions.roll_deg'), 10)
+        : changed(path, value);
     const evaluation = evaluated(system);
     expect(evaluation.flows[0]).toMatchObject({ ok: false, error: { code } });
     expect(numbersOf(system, evaluation).delivers).toMatchObject({ ok: false });
@@ -104,18 +125,44 @@ describe('what cannot be said has its reason', () => {
 
   it('no tank, no pickup, no burn, free fall, absurd temperature', () => {
     expect(evaluateSystem({ ...BOAT, tanks: [] })).toMatchObject({ ok: false, error: { code: 'no-tank' } });
-    expect(evaluated(changed('tanks[0].pickups', [])).usable).toMatchObject({ ok: false, error: { code: 'no-pickup' } });
+    expect(evaluated(changed('tanks[0].pickups', [])).usable).toMatchObject({
+      ok: false,
+      error: { code: 'no-pickup' },
+    });
     expect(evaluated({ ...BOAT, consumers: [] }).range).toMatchObject({ ok: false, error: { code: 'no-consumer' } });
-    expect(evaluateSystem(changed('conditions.accelerationUp_mPerS2', -9.8))).toMatchObject({ ok: false, error: { code: 'weightless' } });
-    expect(evaluateSystem(changed('conditions.fuelTemperature_K', 100))).toMatchObject({ ok: false, error: { code: 'temperature-range' } });
-    expect(evaluateSystem(changed('conditions.altitude_m', 20000))).toMatchObject({ ok: false, error: { code: 'altitude-range' } });
+    expect(evaluateSystem(changed('conditions.accelerationUp_mPerS2', -9.8))).toMatchObject({
+      ok: false,
+      error: { code: 'weightless' },
+    });
+    expect(evaluateSystem(changed('conditions.fuelTemperature_K', 100))).toMatchObject({
+      ok: false,
+      error: { code: 'temperature-range' },
+    });
+    expect(evaluateSystem(changed('conditions.altitude_m', 20000))).toMatchObject({
+      ok: false,
+      error: { code: 'altitude-range' },
+    });
   });
 
   it('a shut valve in the run', () => {
-    const valve = { id: 'cock', name: 'Cock', ends: [], kind: 'valve', open: false, fitting: 'ball-valve', bore_m: chosen(0.01) };
-    const joined = withValue(withValue(BOAT, ['components', 0], valve), ['lines'], BOAT.lines.map((line) => ({
-      ...line, from: line.from.item === 'filter' ? { item: 'cock', end: 'out', adapters: [] } : line.from, to: line.to.item === 'filter' ? { item: 'cock', end: 'in', adapters: [] } : line.to,
-    })));
+    const valve = {
+      id: 'cock',
+      name: 'Cock',
+      ends: [],
+      kind: 'valve',
+      open: false,
+      fitting: 'ball-valve',
+      bore_m: chosen(0.01),
+    };
+    const joined = withValue(
+      withValue(BOAT, ['components', 0], valve),
+      ['lines'],
+      BOAT.lines.map((line) => ({
+        ...line,
+        from: line.from.item === 'filter' ? { item: 'cock', end: 'out', adapters: [] } : line.from,
+        to: line.to.item === 'filter' ? { item: 'cock', end: 'in', adapters: [] } : line.to,
+      })),
+    );
     expect(evaluated(joined).flows[0]).toMatchObject({ ok: false, error: { code: 'valve-shut' } });
     expect(evaluated(changed('components[0].open', true, joined)).flows[0]).toMatchObject({ ok: true });
   });
@@ -123,12 +170,45 @@ describe('what cannot be said has its reason', () => {
 
 describe('tanks of every shape', () => {
   const at = (list: readonly (readonly [number, number])[]) => list.map(([u_m, v_m]) => ({ u_m, v_m }));
-  const V = at([[0, 0.1], [0.28, 0], [0.56, 0.1], [0.56, 0.302], [0, 0.302]]);
+  const V = at([
+    [0, 0.1],
+    [0.28, 0],
+    [0.56, 0.1],
+    [0.56, 0.302],
+    [0, 0.302],
+  ]);
   const SHAPES: Readonly<Record<string, ShapeDocument>> = {
     prism: { kind: 'prism', axis: 'x', length_m: chosen(1.12), profile: V, profileOrigin: 'measured' },
-    loft: { kind: 'loft', axis: 'x', length_m: chosen(1.12), near: V, far: at([[0.05, 0.15], [0.28, 0.05], [0.51, 0.15], [0.54, 0.302], [0.02, 0.302]]), profileOrigin: 'measured' },
-    'lying cylinder': { kind: 'cylinder', axis: 'x', diameter_m: chosen(0.5), shell_m: chosen(0.8), nearEnd: 'torispherical', farEnd: 'elliptical' },
-    'upright cylinder': { kind: 'cylinder', axis: 'z', diameter_m: chosen(0.6), shell_m: chosen(0.5), nearEnd: 'hemispherical', farEnd: 'flat' },
+    loft: {
+      kind: 'loft',
+      axis: 'x',
+      length_m: chosen(1.12),
+      near: V,
+      far: at([
+        [0.05, 0.15],
+        [0.28, 0.05],
+        [0.51, 0.15],
+        [0.54, 0.302],
+        [0.02, 0.302],
+      ]),
+      profileOrigin: 'measured',
+    },
+    'lying cylinder': {
+      kind: 'cylinder',
+      axis: 'x',
+      diameter_m: chosen(0.5),
+      shell_m: chosen(0.8),
+      nearEnd: 'torispherical',
+      farEnd: 'elliptical',
+    },
+    'upright cylinder': {
+      kind: 'cylinder',
+      axis: 'z',
+      diameter_m: chosen(0.6),
+      shell_m: chosen(0.5),
+      nearEnd: 'hemispherical',
+      farEnd: 'flat',
+    },
     cone: { kind: 'cone', axis: 'z', nearDiameter_m: chosen(0.3), farDiameter_m: chosen(0.7), length_m: chosen(0.5) },
   };
 
@@ -145,34 +225,93 @@ describe('tanks of every shape', () => {
   });
 
   it('a saddle leaves its far lobe behind', () => {
-    const saddle = at([[0, 0], [0.2, 0], [0.2, 0.25], [0.36, 0.25], [0.36, 0], [0.56, 0], [0.56, 0.302], [0, 0.302]]);
-    const level = withValue(changed('tanks[0].shape', { kind: 'prism', axis: 'x', length_m: chosen(1.12), profile: saddle, profileOrigin: 'measured' }), toPath('tanks[0].mounting.pitch_deg'), chosen(0));
+    const saddle = at([
+      [0, 0],
+      [0.2, 0],
+      [0.2, 0.25],
+      [0.36, 0.25],
+      [0.36, 0],
+      [0.56, 0],
+      [0.56, 0.302],
+      [0, 0.302],
+    ]);
+    const level = withValue(
+      changed('tanks[0].shape', {
+        kind: 'prism',
+        axis: 'x',
+        length_m: chosen(1.12),
+        profile: saddle,
+        profileOrigin: 'measured',
+      }),
+      toPath('tanks[0].mounting.pitch_deg'),
+      chosen(0),
+    );
     const system = withValue(level, toPath('tanks[0].ports[2].y_m'), chosen(0.1));
     const [pickup] = evaluated(system).tanks[0]!.pickups;
-    expectClose(pickup!.unusableLevel_m3, 1.12 * (0.2 * (0.022 + 0.005) + 0.2 * 0.25), { rel: 1e-9, why: 'own lobe to the inlet, the other to the bridge' });
+    expectClose(pickup!.unusableLevel_m3, 1.12 * (0.2 * (0.022 + 0.005) + 0.2 * 0.25), {
+      rel: 1e-9,
+      why: 'own lobe to the inlet, the other to the bridge',
+    });
   });
 
   it('a profile that crosses itself is said so, and nothing is computed from it', () => {
-    const crossed = changed('tanks[0].shape', { ...SHAPES.prism!, profile: at([[0, 0], [1, 1], [1, 0], [0, 1]]) });
-    expect(evaluateSystem(crossed)).toMatchObject({ ok: false, error: { code: 'bad-shape', detail: expect.stringContaining('crosses itself') as string } });
+    const crossed = changed('tanks[0].shape', {
+      ...SHAPES.prism!,
+      profile: at([
+        [0, 0],
+        [1, 1],
+        [1, 0],
+        [0, 1],
+      ]),
+    });
+    expect(evaluateSystem(crossed)).toMatchObject({
+      ok: false,
+      error: { code: 'bad-shape', detail: expect.stringContaining('crosses itself') as string },
+    });
   });
 });
 
 describe('two tanks and two consumers', () => {
   // A second tank of water, an aft one, feeds a heater by gravity beside the boat's own feed.
-  const second = JSON.parse(JSON.stringify(BOAT.tanks[0]!).replace(/"id":"([a-z-]+)"/g, '"id":"second-$1"').replace(/"port":"([a-z-]+)"/g, '"port":"second-$1"')) as SystemDocument['tanks'][number];
+  const second = JSON.parse(
+    JSON.stringify(BOAT.tanks[0]!)
+      .replace(/"id":"([a-z-]+)"/g, '"id":"second-$1"')
+      .replace(/"port":"([a-z-]+)"/g, '"port":"second-$1"'),
+  ) as SystemDocument['tanks'][number];
   const both: SystemDocument = {
     ...BOAT,
     fluids: [...BOAT.fluids, { id: 'water', fluid: 'water' }],
     tanks: [...BOAT.tanks, { ...second, fluid: 'water' }],
-    lines: [...BOAT.lines, { ...BOAT.lines[0]!, id: 'gravity-line', name: 'Gravity line', from: { item: 'second-pickup', end: 'out', adapters: [] }, to: { item: 'second-user', end: 'in', adapters: [] }, rise_m: chosen(-1) }],
-    consumers: [...BOAT.consumers, { ...BOAT.consumers[0]!, id: 'second-user', name: 'Second user', neededPressure_Pa: chosen(0), neededFlow_m3PerS: chosen(1e-6) }],
+    lines: [
+      ...BOAT.lines,
+      {
+        ...BOAT.lines[0]!,
+        id: 'gravity-line',
+        name: 'Gravity line',
+        from: { item: 'second-pickup', end: 'out', adapters: [] },
+        to: { item: 'second-user', end: 'in', adapters: [] },
+        rise_m: chosen(-1),
+      },
+    ],
+    consumers: [
+      ...BOAT.consumers,
+      {
+        ...BOAT.consumers[0]!,
+        id: 'second-user',
+        name: 'Second user',
+        neededPressure_Pa: chosen(0),
+        neededFlow_m3PerS: chosen(1e-6),
+      },
+    ],
     conditions: { ...BOAT.conditions, fills: [...BOAT.conditions.fills, { tank: 'second-main', fill_ratio: 0.5 }] },
   };
 
   it('each gets its own, of its own fluid', () => {
     const evaluation = evaluated(both);
-    expectClose(unwrap(evaluation.flows[0]!).delivered_m3PerS, flowOf(BOAT).delivered_m3PerS, { rel: 1e-9, why: 'separate circuits' });
+    expectClose(unwrap(evaluation.flows[0]!).delivered_m3PerS, flowOf(BOAT).delivered_m3PerS, {
+      rel: 1e-9,
+      why: 'separate circuits',
+    });
     expect(evaluation.tanks[1]!.liquidMass_kg / evaluation.tanks[1]!.fill.volume_m3).toBeGreaterThan(990);
     const gravity = unwrap(evaluation.flows[1]!);
     expect(gravity.pumps).toEqual([]);
@@ -182,7 +321,10 @@ describe('two tanks and two consumers', () => {
   it('one starved does not silence the other', () => {
     const evaluation = evaluated(withValue(both, toPath('conditions.fills[1].fill_ratio'), 0.01));
     expect(evaluation.flows[1]).toMatchObject({ ok: false, error: { code: 'pickup-in-air' } });
-    expectClose(unwrap(evaluation.flows[0]!).delivered_m3PerS, flowOf(BOAT).delivered_m3PerS, { rel: 1e-9, why: 'separate circuits' });
+    expectClose(unwrap(evaluation.flows[0]!).delivered_m3PerS, flowOf(BOAT).delivered_m3PerS, {
+      rel: 1e-9,
+      why: 'separate circuits',
+    });
   });
 });
 
@@ -197,19 +339,65 @@ describe('sensitivity', () => {
   });
 
   it('corners of a profile known to within a spread: closed form of a rectangle', () => {
-    const profile = [[0, 0], [0.56, 0], [0.56, 0.302], [0, 0.302]].map(([u_m, v_m]) => ({ u_m: u_m!, v_m: v_m! }));
-    const prism = changed('tanks[0].shape', { kind: 'prism', axis: 'x', length_m: chosen(1.12), profile, profileOrigin: 'measured', profileSpread_m: 0.004 });
-    const corners = sensitivity(prism, findingKeys).influences.find((influence) => influence.path.join('.') === 'tanks.0.shape.profileSpread_m')!;
+    const profile = [
+      [0, 0],
+      [0.56, 0],
+      [0.56, 0.302],
+      [0, 0.302],
+    ].map(([u_m, v_m]) => ({ u_m: u_m!, v_m: v_m! }));
+    const prism = changed('tanks[0].shape', {
+      kind: 'prism',
+      axis: 'x',
+      length_m: chosen(1.12),
+      profile,
+      profileOrigin: 'measured',
+      profileSpread_m: 0.004,
+    });
+    const corners = sensitivity(prism, findingKeys).influences.find(
+      (influence) => influence.path.join('.') === 'tanks.0.shape.profileSpread_m',
+    )!;
     // Each corner moves square to the chord past it and sweeps half that chord; four such add as squares.
-    expectClose(corners.moves.holds!, 2 * 0.5 * Math.hypot(0.56, 0.302) * 0.004 * 1.12 * 0.95, { rel: 1e-9, why: 'four half diagonals' });
+    expectClose(corners.moves.holds!, 2 * 0.5 * Math.hypot(0.56, 0.302) * 0.004 * 1.12 * 0.95, {
+      rel: 1e-9,
+      why: 'four half diagonals',
+    });
     expect(corners).toMatchObject({ origin: 'measured', value: 0.004 });
-    const added = withValue(prism, toPath('tanks[0].parts'), [{ id: 'sump', name: 'Sump', does: 'add', shape: { kind: 'prism', axis: 'x', length_m: chosen(0.2), profile: [[0, 0], [0.2, 0], [0.2, 0.1], [0, 0.1]].map(([u_m, v_m]) => ({ u_m: u_m!, v_m: v_m! })), profileOrigin: 'assumed', profileSpread_m: 0.004 }, x_m: chosen(0.1), y_m: chosen(0.1), z_m: chosen(-0.05), yaw_deg: chosen(0), pitch_deg: chosen(0), roll_deg: chosen(0) }]);
-    const ofPart = sensitivity(added, findingKeys).influences.find((influence) => influence.path.join('.') === 'tanks.0.parts.0.shape.profileSpread_m')!;
+    const added = withValue(prism, toPath('tanks[0].parts'), [
+      {
+        id: 'sump',
+        name: 'Sump',
+        does: 'add',
+        shape: {
+          kind: 'prism',
+          axis: 'x',
+          length_m: chosen(0.2),
+          profile: [
+            [0, 0],
+            [0.2, 0],
+            [0.2, 0.1],
+            [0, 0.1],
+          ].map(([u_m, v_m]) => ({ u_m: u_m!, v_m: v_m! })),
+          profileOrigin: 'assumed',
+          profileSpread_m: 0.004,
+        },
+        x_m: chosen(0.1),
+        y_m: chosen(0.1),
+        z_m: chosen(-0.05),
+        yaw_deg: chosen(0),
+        pitch_deg: chosen(0),
+        roll_deg: chosen(0),
+      },
+    ]);
+    const ofPart = sensitivity(added, findingKeys).influences.find(
+      (influence) => influence.path.join('.') === 'tanks.0.parts.0.shape.profileSpread_m',
+    )!;
     // Half of the sump stands inside the tank, and only its lower two corners tell.
     expect(ofPart.moves.holds!).toBeGreaterThan(0);
     expect(ofPart.moves.holds!).toBeLessThan(2 * 0.5 * Math.hypot(0.2, 0.1) * 0.004 * 0.2 * 0.95);
     const exact = withValue(prism, toPath('tanks[0].shape.profileSpread_m'), 0);
-    expect(sensitivity(exact, findingKeys).influences.some((influence) => influence.path.includes('profileSpread_m'))).toBe(false);
+    expect(
+      sensitivity(exact, findingKeys).influences.some((influence) => influence.path.includes('profileSpread_m')),
+    ).toBe(false);
   });
 
   it('can be left off between any two values: nothing is reckoned ahead, and put together they are the same', () => {

@@ -48,7 +48,11 @@ export type Evaluation = {
  *
  * @param fit takes longer than all the rest: the interface asks for it apart
  */
-export function evaluateSystem(system: SystemDocument, detail: Detail = 'full', fit: 'with-fit' | 'without-fit' = 'with-fit'): Outcome<Evaluation, EvaluationCode> {
+export function evaluateSystem(
+  system: SystemDocument,
+  detail: Detail = 'full',
+  fit: 'with-fit' | 'without-fit' = 'with-fit',
+): Outcome<Evaluation, EvaluationCode> {
   const prepared = prepare(system);
   if (!prepared.ok) return prepared;
   const { gravity, ambientAbs_Pa, levels, fluids, inputsFor } = prepared.value;
@@ -61,10 +65,24 @@ export function evaluateSystem(system: SystemDocument, detail: Detail = 'full', 
     fluid: inputsFor(system.consumers[0]).fluid,
     tanks,
     flows,
-    gauges: levels.flatMap((level, t) => level.tank.senders.map((sender) => gaugeResult(system, level, sender, tanks[t]!, detail))),
+    gauges: levels.flatMap((level, t) =>
+      level.tank.senders.map((sender) => gaugeResult(system, level, sender, tanks[t]!, detail)),
+    ),
     usable,
-    reserves: detail === 'full' ? reserves(system, levels.map(({ tank }) => tank)) : [],
-    lines: detail === 'full' ? lineAnswers(inputsFor(system.consumers[0]), flows.flatMap((flow) => (flow.ok ? [flow.value] : []))) : undefined,
+    reserves:
+      detail === 'full'
+        ? reserves(
+            system,
+            levels.map(({ tank }) => tank),
+          )
+        : [],
+    lines:
+      detail === 'full'
+        ? lineAnswers(
+            inputsFor(system.consumers[0]),
+            flows.flatMap((flow) => (flow.ok ? [flow.value] : [])),
+          )
+        : undefined,
     sheets: fit === 'with-fit' && detail === 'full' ? sheetsOf(system) : undefined,
     fit: fit === 'with-fit' && detail === 'full' ? fitFor(system) : undefined,
     reach: fit === 'with-fit' && detail === 'full' ? reachFor(system) : undefined,
@@ -73,26 +91,44 @@ export function evaluateSystem(system: SystemDocument, detail: Detail = 'full', 
 }
 
 /** The tank and pickup that feed the first consumer; the first of each where no line is joined. */
-export function mainPickup(system: SystemDocument, tanks: readonly TankResult[]): { tank: TankResult; pickup: TankResult['pickups'][number] } | undefined {
+export function mainPickup(
+  system: SystemDocument,
+  tanks: readonly TankResult[],
+): { tank: TankResult; pickup: TankResult['pickups'][number] } | undefined {
   const source = system.consumers[0] ? feedPath(system, system.consumers[0].id).at(-1) : undefined;
   const all = tanks.flatMap((tank) => tank.pickups.map((pickup) => ({ tank, pickup })));
   return all.find(({ pickup }) => pickup.id === source) ?? all[0];
 }
 
 /** The tank that the four numbers speak of. */
-export const mainTank = (system: SystemDocument, tanks: readonly TankResult[]): TankResult => mainPickup(system, tanks)?.tank ?? tanks[0]!;
+export const mainTank = (system: SystemDocument, tanks: readonly TankResult[]): TankResult =>
+  mainPickup(system, tanks)?.tank ?? tanks[0]!;
 
 function usableOf(system: SystemDocument, tanks: readonly TankResult[]): Outcome<number, 'no-pickup' | 'no-tank'> {
   const main = mainPickup(system, tanks);
-  if (!main) return failure('no-pickup', tanks[0]?.name ?? 'tank', 'The tank has no pickup that stands in it, so nothing can be drawn.');
+  if (!main)
+    return failure(
+      'no-pickup',
+      tanks[0]?.name ?? 'tank',
+      'The tank has no pickup that stands in it, so nothing can be drawn.',
+    );
   return success(Math.max(0, main.tank.holds_m3 - main.pickup.worst.unusable_m3));
 }
 
-function rangeOf(system: SystemDocument, consumer: ConsumerDocument | undefined, usable_m3: number): Outcome<RangeResult, 'no-burn' | 'no-consumer'> {
+function rangeOf(
+  system: SystemDocument,
+  consumer: ConsumerDocument | undefined,
+  usable_m3: number,
+): Outcome<RangeResult, 'no-burn' | 'no-consumer'> {
   if (!consumer) return failure('no-consumer', 'consumers', 'Nothing burns the fuel yet.');
-  const burn_m3PerS = burnAtDuty_m3PerS(consumer.burnIdle_m3PerS.value, consumer.burnFull_m3PerS.value, system.conditions.duty_ratio);
+  const burn_m3PerS = burnAtDuty_m3PerS(
+    consumer.burnIdle_m3PerS.value,
+    consumer.burnFull_m3PerS.value,
+    system.conditions.duty_ratio,
+  );
   const trip = endurance({
-    usable_m3, burn_m3PerS,
+    usable_m3,
+    burn_m3PerS,
     reserve_ratio: system.wishes.reserve_ratio.value,
     ...(system.vehicle.speed_mPerS ? { speed_mPerS: system.vehicle.speed_mPerS.value } : {}),
   });

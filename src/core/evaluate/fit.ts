@@ -1,7 +1,21 @@
 import { compileBay, compileTankBody, compileThing, type FitCode } from '../document/compileFit';
 import type { Path } from '../document/edit';
 import type { SystemDocument, TankDocument } from '../document/schema';
-import { clearanceAt, clearanceTo, clearanceToPanel, isSolid, joinedSurface, rangeOf, standing, type Bay, type Body, type Clearance, type Contradiction, type Panel, type Thing } from '../fit';
+import {
+  clearanceAt,
+  clearanceTo,
+  clearanceToPanel,
+  isSolid,
+  joinedSurface,
+  rangeOf,
+  standing,
+  type Bay,
+  type Body,
+  type Clearance,
+  type Contradiction,
+  type Panel,
+  type Thing,
+} from '../fit';
 import type { Vec3 } from '../geometry';
 import { success, type Outcome } from '../outcome';
 import { fitDoubts, type FitDoubt, type Measured, type Nudged } from './fitDoubts';
@@ -28,7 +42,10 @@ export type TankFit = {
   readonly chanceKept: number;
   /** What leaves its gaps uncertain, by the path of each value, most first. */
   readonly doubts: readonly FitDoubt[];
-  /** Values at an end of whose spread nothing can be built, so that what they do to the gaps is not known: worst, spread and chances leave them out. */
+  /**
+   * Values at an end of whose spread nothing can be built, so that what they do to the gaps is not known: worst, spread
+   * and chances leave them out.
+   */
   readonly unknown: readonly Path[];
 };
 
@@ -64,7 +81,15 @@ export function fitOf(system: SystemDocument): Outcome<FitResult, FitCode> {
     tanks.push(fit.value);
   }
   const { survey } = scene.value.bay ?? {};
-  return success({ tanks, lines: lineGaps(system, scene.value.things), bay: survey && { corners_m: survey.corners_m, contradictions: survey.adjusted.contradictions, fitted_m: Object.fromEntries(survey.readings.map(({ id }, i) => [id, survey.adjusted.fitted_m[i]!])) } });
+  return success({
+    tanks,
+    lines: lineGaps(system, scene.value.things),
+    bay: survey && {
+      corners_m: survey.corners_m,
+      contradictions: survey.adjusted.contradictions,
+      fitted_m: Object.fromEntries(survey.readings.map(({ id }, i) => [id, survey.adjusted.fitted_m[i]!])),
+    },
+  });
 }
 
 export type FitScene = { readonly bay: Bay | undefined; readonly things: readonly Thing[] };
@@ -90,17 +115,31 @@ function measuredGaps(system: SystemDocument, body: Body, scene: FitScene, built
   const keep_m = system.fit.clearance_m.value;
   return [
     ...walls(scene).map((panel, w): Measured => ({
-      clearance: clearanceToPanel(body, panel), keep_m, kind: 'wall', again: (_, moved, panels) => clearanceToPanel(moved, panels?.[w] ?? panel).distance_m,
+      clearance: clearanceToPanel(body, panel),
+      keep_m,
+      kind: 'wall',
+      again: (_, moved, panels) => clearanceToPanel(moved, panels?.[w] ?? panel).distance_m,
     })),
     ...system.tanks.flatMap((tank, other) => otherTank(system, body, tank, other, built)),
     ...scene.things.map((thing, i): Measured => {
       const clearance = clearanceTo(body, thing);
       return {
-        clearance, keep_m: thing.keep_m, kind: thing.role,
+        clearance,
+        keep_m: thing.keep_m,
+        kind: thing.role,
         again: (changed, moved) => {
-          const other = changed.fit.things[i] === system.fit.things[i] ? success(thing) : compileThing(changed.fit.things[i]!, keep_m);
+          const other =
+            changed.fit.things[i] === system.fit.things[i]
+              ? success(thing)
+              : compileThing(changed.fit.things[i]!, keep_m);
           // Where it was tightest, and at the ends of its travel, which may be tighter now.
-          return other.ok ? Math.min(...[sameShare(clearance.at, thing, other.value), ...endsOf(other.value)].map((at) => clearanceAt(moved, other.value, at).distance_m)) : undefined;
+          return other.ok
+            ? Math.min(
+                ...[sameShare(clearance.at, thing, other.value), ...endsOf(other.value)].map(
+                  (at) => clearanceAt(moved, other.value, at).distance_m,
+                ),
+              )
+            : undefined;
         },
       };
     }),
@@ -111,13 +150,25 @@ function measuredGaps(system: SystemDocument, body: Body, scene: FitScene, built
 function endsOf(thing: Thing): number[][] {
   if (thing.motions.length === 0) return [];
   const { low, high } = rangeOf(thing);
-  return low.reduce<number[][]>((all, from, k) => all.flatMap((at) => [[...at, from], [...at, high[k]!]]), [[]]);
+  return low.reduce<number[][]>(
+    (all, from, k) =>
+      all.flatMap((at) => [
+        [...at, from],
+        [...at, high[k]!],
+      ]),
+    [[]],
+  );
 }
 
-/** A position of a motion as far between its ends when these have moved: tightest at full bump, it stays at full bump. */
+/**
+ * A position of a motion as far between its ends when these have moved: tightest at full bump, it stays at full bump.
+ */
 function sameShare(at: readonly number[], before: Thing, after: Thing): number[] {
   const [was, is] = [rangeOf(before), rangeOf(after)];
-  return at.map((position, k) => is.low[k]! + ((position - was.low[k]!) / (was.high[k]! - was.low[k]!)) * (is.high[k]! - is.low[k]!));
+  return at.map(
+    (position, k) =>
+      is.low[k]! + ((position - was.low[k]!) / (was.high[k]! - was.low[k]!)) * (is.high[k]! - is.low[k]!),
+  );
 }
 
 /** Tanks as they stand in the way of others, by their document: each other one meets the same. */
@@ -134,13 +185,17 @@ function otherTank(system: SystemDocument, body: Body, tank: TankDocument, index
   const there = tank.id === body.id ? undefined : builtOnce(system, tank, built);
   if (!there) return [];
   const clearance = clearanceTo(body, there);
-  return [{
-    clearance, keep_m: there.keep_m, kind: 'obstacle',
-    again: (changed, moved) => {
-      const other = builtOnce(changed, changed.tanks[index]!, built);
-      return other && clearanceAt(moved, other, []).distance_m;
+  return [
+    {
+      clearance,
+      keep_m: there.keep_m,
+      kind: 'obstacle',
+      again: (changed, moved) => {
+        const other = builtOnce(changed, changed.tanks[index]!, built);
+        return other && clearanceAt(moved, other, []).distance_m;
+      },
     },
-  }];
+  ];
 }
 
 /** A tank as something that another one must stay clear of. */
@@ -148,26 +203,73 @@ export function tankThing(system: SystemDocument, tank: SystemDocument['tanks'][
   const body = compileTankBody(system, tank);
   if (!body.ok) return undefined;
   const surface = joinedSurface(standing(body.value).map((piece) => piece.surface));
-  return { id: tank.id, name: tank.name, role: 'obstacle', surface, motions: [], keep_m: system.fit.clearance_m.value, removable: true };
+  return {
+    id: tank.id,
+    name: tank.name,
+    role: 'obstacle',
+    surface,
+    motions: [],
+    keep_m: system.fit.clearance_m.value,
+    removable: true,
+  };
 }
 
-function tankFit(system: SystemDocument, t: number, scene: FitScene, built: Built, nudged: Nudged): Outcome<TankFit, FitCode> {
+function tankFit(
+  system: SystemDocument,
+  t: number,
+  scene: FitScene,
+  built: Built,
+  nudged: Nudged,
+): Outcome<TankFit, FitCode> {
   const tank = system.tanks[t]!;
   const body = compileTankBody(system, tank);
   if (!body.ok) return body;
   const measured = measuredGaps(system, body.value, scene, built);
   const doubts = fitDoubts(system, t, body.value, measured, { walls: walls(scene), survey: scene.bay?.survey }, nudged);
-  const gaps = measured.map(({ clearance, keep_m, kind }, g): FitGap => ({ ...clearance, keep_m, kind, worst_m: clearance.distance_m - doubts.worst_m[g]!, spread_m: doubts.spread_m[g]! }))
-    .sort((a, b) => Number(a.kind === 'fixing') - Number(b.kind === 'fixing') || a.distance_m - a.keep_m - (b.distance_m - b.keep_m));
+  const gaps = measured
+    .map(({ clearance, keep_m, kind }, g): FitGap => ({
+      ...clearance,
+      keep_m,
+      kind,
+      worst_m: clearance.distance_m - doubts.worst_m[g]!,
+      spread_m: doubts.spread_m[g]!,
+    }))
+    .sort(
+      (a, b) =>
+        Number(a.kind === 'fixing') - Number(b.kind === 'fixing') ||
+        a.distance_m - a.keep_m - (b.distance_m - b.keep_m),
+    );
   // What it is fastened to is packed until it touches; nobody is hurt by a zone until something stands in it.
-  const margins = (ask_m: (gap: Measured) => number, counts: (kind: FitGap['kind']) => boolean): number[] => measured.map((gap) => (counts(gap.kind) ? gap.clearance.distance_m - ask_m(gap) : Infinity));
-  const [chanceClear, chanceKept] = doubts.chances([margins(() => 0, (kind) => kind === 'wall' || (kind !== 'fixing' && isSolid(kind))), margins(({ keep_m }) => keep_m, (kind) => kind !== 'fixing')]);
-  return success({ tank: tank.id, name: tank.name, gaps, chanceClear: chanceClear!, chanceKept: chanceKept!, doubts: doubts.telling, unknown: doubts.unknown });
+  const margins = (ask_m: (gap: Measured) => number, counts: (kind: FitGap['kind']) => boolean): number[] =>
+    measured.map((gap) => (counts(gap.kind) ? gap.clearance.distance_m - ask_m(gap) : Infinity));
+  const [chanceClear, chanceKept] = doubts.chances([
+    margins(
+      () => 0,
+      (kind) => kind === 'wall' || (kind !== 'fixing' && isSolid(kind)),
+    ),
+    margins(
+      ({ keep_m }) => keep_m,
+      (kind) => kind !== 'fixing',
+    ),
+  ]);
+  return success({
+    tank: tank.id,
+    name: tank.name,
+    gaps,
+    chanceClear: chanceClear!,
+    chanceKept: chanceKept!,
+    doubts: doubts.telling,
+    unknown: doubts.unknown,
+  });
 }
 
 /** Least that is left anywhere over what is asked there, for one tank [m]; undefined where it cannot be built. */
 export function marginOf(system: SystemDocument, t: number): number | undefined {
   const scene = sceneOf(system);
   const body = compileTankBody(system, system.tanks[t]!);
-  return scene.ok && body.ok ? Math.min(...measuredGaps(system, body.value, scene.value).map(({ clearance, keep_m }) => clearance.distance_m - keep_m)) : undefined;
+  return scene.ok && body.ok
+    ? Math.min(
+        ...measuredGaps(system, body.value, scene.value).map(({ clearance, keep_m }) => clearance.distance_m - keep_m),
+      )
+    : undefined;
 }

@@ -2,7 +2,17 @@ import { compileBay, compileTankBody, placeOf } from '../document/compileFit';
 import { withValue, type Path } from '../document/edit';
 import type { Known } from '../document/known';
 import type { SystemDocument } from '../document/schema';
-import { chancesAllPositive, movedBy_m, readingOf, type Body, type Clearance, type Panel, type Profile, type Survey, type Thing } from '../fit';
+import {
+  chancesAllPositive,
+  movedBy_m,
+  readingOf,
+  type Body,
+  type Clearance,
+  type Panel,
+  type Profile,
+  type Survey,
+  type Thing,
+} from '../fit';
 import { dot, nearestOnTriangle, norm, subtract, triangle, type Surface, type Vec3 } from '../geometry';
 import { success } from '../outcome';
 import { allKnown } from './allKnown';
@@ -34,7 +44,10 @@ export type FitDoubts = {
 /** How far one uncertain value may move the tightest gaps: at most, within its spread [m]. */
 export type FitDoubt = { readonly path: Path; readonly moves_m: number; readonly gap: string };
 
-/** A clearance, and how to measure it again in a changed document with the tank moved, and with other walls where these have moved; undefined where that cannot be built. */
+/**
+ * A clearance, and how to measure it again in a changed document with the tank moved, and with other walls where these
+ * have moved; undefined where that cannot be built.
+ */
 export type Measured = {
   readonly clearance: Clearance;
   readonly keep_m: number;
@@ -61,49 +74,86 @@ const LITTLE_M = 2e-4;
 type Column = {
   readonly path: Path;
   readonly profiles: readonly Profile[];
-  /** Puts the value so many standard deviations off; what moves gaps straight on, as a reading of the survey does, needs none. */
+  /**
+   * Puts the value so many standard deviations off; what moves gaps straight on, as a reading of the survey does, needs
+   * none.
+   */
   readonly put?: (system: SystemDocument, deviations: number) => SystemDocument;
 };
 
 const STILL: Profile = { at: [1], moves_m: [0] };
 const linear = (slope_m: number): Profile => ({ at: [1], moves_m: [slope_m] });
 
-/** Documents with one value off by so many deviations, by path and deviations: each tank asks for those of all others again. */
+/**
+ * Documents with one value off by so many deviations, by path and deviations: each tank asks for those of all others
+ * again.
+ */
 export type Nudged = Map<string, SystemDocument>;
 
-export function fitDoubts(system: SystemDocument, t: number, body: Body, measured: readonly Measured[], { walls, survey }: Walls, nudged: Nudged = new Map()): FitDoubts {
-  const remeasure = (changed: SystemDocument, of: (gap: number) => boolean): (number | undefined)[] | undefined => measuredAgain(system, t, body, measured, changed, of);
+export function fitDoubts(
+  system: SystemDocument,
+  t: number,
+  body: Body,
+  measured: readonly Measured[],
+  { walls, survey }: Walls,
+  nudged: Nudged = new Map(),
+): FitDoubts {
+  const remeasure = (changed: SystemDocument, of: (gap: number) => boolean): (number | undefined)[] | undefined =>
+    measuredAgain(system, t, body, measured, changed, of);
   // How far a corner of a profile is off moves every gap beside it; that is not worked out, and told.
-  const unknown: Path[] = profileCorners(system).map(({ path }) => path).filter(([, tank]) => tank === t);
+  const unknown: Path[] = profileCorners(system)
+    .map(({ path }) => path)
+    .filter(([, tank]) => tank === t);
   const columns = doubtsOf(system, t).flatMap(({ path, known }): Column[] => {
-    const put = (at: SystemDocument, deviations: number): SystemDocument => withValue(at, [...path, 'value'], known.value + (deviations * known.spread!) / SIGMAS);
+    const put = (at: SystemDocument, deviations: number): SystemDocument =>
+      withValue(at, [...path, 'value'], known.value + (deviations * known.spread!) / SIGMAS);
     const changed = (deviations: number): SystemDocument => {
       const key = `${path.join('.')}@${deviations}`;
       const known = nudged.get(key) ?? put(system, deviations);
       nudged.set(key, known);
       return known;
     };
-    const profiles = profilesOf(measured, (deviations, of) => remeasure(changed(deviations), of), (gap) => bears(system, t, walls.length, path, gap));
+    const profiles = profilesOf(
+      measured,
+      (deviations, of) => remeasure(changed(deviations), of),
+      (gap) => bears(system, t, walls.length, path, gap),
+    );
     // Sizes and walls that move a gap straight on do so whatever else moves; places and turns do not.
-    if (profiles) return [{ path, profiles, ...(isPlace(path) || profiles.some(({ at }) => at.length > 1) ? { put } : {}) }];
+    if (profiles)
+      return [{ path, profiles, ...(isPlace(path) || profiles.some(({ at }) => at.length > 1) ? { put } : {}) }];
     unknown.push(path);
     return [];
   });
   if (survey) columns.push(...surveyMoves(system, survey, walls, measured));
   const by = (gap: number): Profile[] => columns.map(({ profiles }) => profiles[gap]!);
-  const chances: FitDoubts['chances'] = (questions) => chancesAllPositive(measured.map((_, gap) => by(gap)), questions, (deviations, close) => {
-    const changed = columns.reduce((at, { put }, j) => (put && deviations[j] !== 0 ? put(at, deviations[j]!) : at), system);
-    const found = remeasure(changed, (gap) => close.includes(gap));
-    // What moves gaps straight on comes on top.
-    return close.map((gap) => {
-      const distance = found?.[gap];
-      return distance === undefined ? undefined : columns.reduce((sum, { put, profiles }, j) => (put ? sum : sum + movedBy_m(profiles[gap]!, deviations[j]!)), distance - measured[gap]!.clearance.distance_m);
-    });
-  });
+  const chances: FitDoubts['chances'] = (questions) =>
+    chancesAllPositive(
+      measured.map((_, gap) => by(gap)),
+      questions,
+      (deviations, close) => {
+        const changed = columns.reduce(
+          (at, { put }, j) => (put && deviations[j] !== 0 ? put(at, deviations[j]!) : at),
+          system,
+        );
+        const found = remeasure(changed, (gap) => close.includes(gap));
+        // What moves gaps straight on comes on top.
+        return close.map((gap) => {
+          const distance = found?.[gap];
+          return distance === undefined
+            ? undefined
+            : columns.reduce(
+                (sum, { put, profiles }, j) => (put ? sum : sum + movedBy_m(profiles[gap]!, deviations[j]!)),
+                distance - measured[gap]!.clearance.distance_m,
+              );
+        });
+      },
+    );
   return {
     worst_m: measured.map((_, gap) => by(gap).reduce((sum, profile) => sum + mostLost_m(profile), 0)),
     spread_m: measured.map((_, gap) => SIGMAS * Math.hypot(...by(gap).map(deviation_m))),
-    telling: tellingOf(columns, measured), unknown, chances,
+    telling: tellingOf(columns, measured),
+    unknown,
+    chances,
   };
 }
 
@@ -112,33 +162,57 @@ const isPlace = (path: Path): boolean => path[2] === 'mounting' || path[1] === '
 /** What a value loses of a gap at the worse end of its spread [m]. */
 const mostLost_m = (profile: Profile): number => Math.max(0, -movedBy_m(profile, SIGMAS), -movedBy_m(profile, -SIGMAS));
 /** Its part in the gap's standard deviation: what one deviation either way does, as squares [m]. */
-const deviation_m = (profile: Profile): number => Math.sqrt((movedBy_m(profile, SIGMAS) ** 2 + movedBy_m(profile, -SIGMAS) ** 2) / 2) / SIGMAS;
+const deviation_m = (profile: Profile): number =>
+  Math.sqrt((movedBy_m(profile, SIGMAS) ** 2 + movedBy_m(profile, -SIGMAS) ** 2) / 2) / SIGMAS;
 
 /** How a value moves each gap that it bears on; undefined where at an end of its spread nothing can be built. */
-function profilesOf(measured: readonly Measured[], at: (deviations: number, of: (gap: number) => boolean) => (number | undefined)[] | undefined, bearsOn: (gap: number) => boolean): Profile[] | undefined {
+function profilesOf(
+  measured: readonly Measured[],
+  at: (deviations: number, of: (gap: number) => boolean) => (number | undefined)[] | undefined,
+  bearsOn: (gap: number) => boolean,
+): Profile[] | undefined {
   const ends = ENDS.map((deviations) => at(deviations, bearsOn));
-  if (ends.some((found) => !found || measured.some((_, gap) => bearsOn(gap) && found[gap] === undefined))) return undefined;
-  const move = (found: readonly (number | undefined)[], gap: number): number => found[gap]! - measured[gap]!.clearance.distance_m;
+  if (ends.some((found) => !found || measured.some((_, gap) => bearsOn(gap) && found[gap] === undefined)))
+    return undefined;
+  const move = (found: readonly (number | undefined)[], gap: number): number =>
+    found[gap]! - measured[gap]!.clearance.distance_m;
   const bent = measured.map((_, gap) => bearsOn(gap) && isBent(move(ends[0]!, gap), move(ends[1]!, gap)));
   const between = bent.some(Boolean) ? BETWEEN.map((deviations) => at(deviations, (gap) => bent[gap]!)) : [];
   return measured.map((_, gap): Profile => {
     if (!bearsOn(gap)) return STILL;
     if (!bent[gap]) return linear((move(ends[1]!, gap) - move(ends[0]!, gap)) / (2 * SIGMAS));
-    const places: (readonly [number, number])[] = [[ENDS[0], move(ends[0]!, gap)], [ENDS[1], move(ends[1]!, gap)], [0, 0], ...BETWEEN.flatMap((place, i) => (between[i]?.[gap] === undefined ? [] : [[place, move(between[i]!, gap)] as const]))];
+    const places: (readonly [number, number])[] = [
+      [ENDS[0], move(ends[0]!, gap)],
+      [ENDS[1], move(ends[1]!, gap)],
+      [0, 0],
+      ...BETWEEN.flatMap((place, i) =>
+        between[i]?.[gap] === undefined ? [] : [[place, move(between[i]!, gap)] as const],
+      ),
+    ];
     places.sort(([a], [b]) => a - b);
     return { at: places.map(([place]) => place), moves_m: places.map(([, moved]) => moved) };
   });
 }
 
-const isBent = (low: number, high: number): boolean => Math.abs(low + high) > STRAIGHT.abs_m + STRAIGHT.rel * Math.max(Math.abs(low), Math.abs(high));
+const isBent = (low: number, high: number): boolean =>
+  Math.abs(low + high) > STRAIGHT.abs_m + STRAIGHT.rel * Math.max(Math.abs(low), Math.abs(high));
 
 /** Gaps measured again in a changed document; undefined where the tank or the bay cannot be built there. */
-function measuredAgain(system: SystemDocument, t: number, body: Body, measured: readonly Measured[], changed: SystemDocument, of: (gap: number) => boolean): (number | undefined)[] | undefined {
+function measuredAgain(
+  system: SystemDocument,
+  t: number,
+  body: Body,
+  measured: readonly Measured[],
+  changed: SystemDocument,
+  of: (gap: number) => boolean,
+): (number | undefined)[] | undefined {
   const tank = changed.tanks[t]!;
   const before = system.tanks[t]!;
   // Its place alone leaves the body as it is.
   const sameBody = OUTSIDE_OF.every((key) => tank[key] === before[key]);
-  const moved = sameBody ? success({ ...body, at: tank.mounting === before.mounting ? body.at : placeOf(tank.mounting) }) : compileTankBody(changed, tank);
+  const moved = sameBody
+    ? success({ ...body, at: tank.mounting === before.mounting ? body.at : placeOf(tank.mounting) })
+    : compileTankBody(changed, tank);
   if (!moved.ok) return undefined;
   const bay = changed.fit.bay === system.fit.bay ? undefined : compileBay(changed.fit.bay);
   if (bay && (!bay.ok || !bay.value)) return undefined;
@@ -163,34 +237,72 @@ type Doubt = { readonly path: Path; readonly known: Known };
 /** What of a tank moves its outside. */
 const OUTSIDE: ReadonlySet<string> = new Set(['mounting', 'material', 'shape', 'parts', 'slices', 'ports']);
 
-/** Every uncertain value that clearances may hang on, but for the survey's own readings: of all tanks, the things, and what of the bay is not in its survey. */
+/**
+ * Every uncertain value that clearances may hang on, but for the survey's own readings: of all tanks, the things, and
+ * what of the bay is not in its survey.
+ */
 function doubtsOf(system: SystemDocument, t: number): Doubt[] {
   const { bay, things } = system.fit;
   const others = system.tanks.map((_, index) => index).filter((index) => index !== t);
   return [
-    ...[t, ...others].flatMap((index) => doubtsAbout(system.tanks[index], ['tanks', index]).filter(({ path }) => OUTSIDE.has(String(path[2])))),
-    ...things.flatMap((thing, i) => doubtsAbout(thing, ['fit', 'things', i]).filter(({ path }) => !path.includes('keep_m'))),
-    ...doubtsAbout(bay, ['fit', 'bay']).filter(({ path }) => bay.kind === 'drawn' || path.length === 3 || path[2] === 'curves'),
+    ...[t, ...others].flatMap((index) =>
+      doubtsAbout(system.tanks[index], ['tanks', index]).filter(({ path }) => OUTSIDE.has(String(path[2]))),
+    ),
+    ...things.flatMap((thing, i) =>
+      doubtsAbout(thing, ['fit', 'things', i]).filter(({ path }) => !path.includes('keep_m')),
+    ),
+    ...doubtsAbout(bay, ['fit', 'bay']).filter(
+      ({ path }) => bay.kind === 'drawn' || path.length === 3 || path[2] === 'curves',
+    ),
   ];
 }
 
-const doubtsAbout = (of: unknown, root: Path): Doubt[] => allKnown(of).filter(({ known }) => (known.spread ?? 0) > 0).map(({ path, known }) => ({ path: [...root, ...path], known }));
+const doubtsAbout = (of: unknown, root: Path): Doubt[] =>
+  allKnown(of)
+    .filter(({ known }) => (known.spread ?? 0) > 0)
+    .map(({ path, known }) => ({ path: [...root, ...path], known }));
 
 function tellingOf(columns: readonly Column[], measured: readonly Measured[]): FitDoubt[] {
-  const tight = measured.map((gap, g) => ({ g, kind: gap.kind, name: gap.clearance.name, margin: gap.clearance.distance_m - gap.keep_m })).filter(({ kind }) => kind !== 'fixing').sort((a, b) => a.margin - b.margin).slice(0, TIGHT);
+  const tight = measured
+    .map((gap, g) => ({ g, kind: gap.kind, name: gap.clearance.name, margin: gap.clearance.distance_m - gap.keep_m }))
+    .filter(({ kind }) => kind !== 'fixing')
+    .sort((a, b) => a.margin - b.margin)
+    .slice(0, TIGHT);
   if (tight.length === 0) return [];
-  return columns.flatMap(({ path, profiles }) => {
-    const moves = (g: number): number => Math.max(Math.abs(movedBy_m(profiles[g]!, SIGMAS)), Math.abs(movedBy_m(profiles[g]!, -SIGMAS)));
-    const most = tight.reduce((best, gap) => (moves(gap.g) > moves(best.g) ? gap : best));
-    return moves(most.g) > LITTLE_M ? [{ path, moves_m: moves(most.g), gap: most.name }] : [];
-  }).sort((a, b) => b.moves_m - a.moves_m);
+  return columns
+    .flatMap(({ path, profiles }) => {
+      const moves = (g: number): number =>
+        Math.max(Math.abs(movedBy_m(profiles[g]!, SIGMAS)), Math.abs(movedBy_m(profiles[g]!, -SIGMAS)));
+      const most = tight.reduce((best, gap) => (moves(gap.g) > moves(best.g) ? gap : best));
+      return moves(most.g) > LITTLE_M ? [{ path, moves_m: moves(most.g), gap: most.name }] : [];
+    })
+    .sort((a, b) => b.moves_m - a.moves_m);
 }
 
-/** How one standard deviation of every reading of the bay moves the gaps to its walls: by where on the wall the gap is. */
-function surveyMoves(system: SystemDocument, survey: Survey, sides: readonly Panel[], measured: readonly Measured[]): Column[] {
+/**
+ * How one standard deviation of every reading of the bay moves the gaps to its walls: by where on the wall the gap is.
+ */
+function surveyMoves(
+  system: SystemDocument,
+  survey: Survey,
+  sides: readonly Panel[],
+  measured: readonly Measured[],
+): Column[] {
   const { gain, sigmas_m } = survey.adjusted;
-  const slopes = measured.map(({ clearance }, g) => (g < sides.length ? wallSlopes(survey, sides[g]!.surface, clearance, gain.rows) : undefined));
-  return survey.readings.map(({ id }, reading) => ({ path: readingPath(system, id), profiles: slopes.map((of) => (of ? linear(of.reduce((sum, slope, unknown) => (slope === 0 ? sum : sum + slope * gain.get(unknown, reading)), 0) * sigmas_m[reading]!) : STILL)) }));
+  const slopes = measured.map(({ clearance }, g) =>
+    g < sides.length ? wallSlopes(survey, sides[g]!.surface, clearance, gain.rows) : undefined,
+  );
+  return survey.readings.map(({ id }, reading) => ({
+    path: readingPath(system, id),
+    profiles: slopes.map((of) =>
+      of
+        ? linear(
+            of.reduce((sum, slope, unknown) => (slope === 0 ? sum : sum + slope * gain.get(unknown, reading)), 0) *
+              sigmas_m[reading]!,
+          )
+        : STILL,
+    ),
+  }));
 }
 
 /** Where in the document a reading of the survey stands. */
@@ -202,14 +314,18 @@ function readingPath(system: SystemDocument, id: string): Path {
   for (const [s, station] of bay.stations.entries()) {
     if (id === readingOf.at(station.id)) return ['fit', 'bay', 'stations', s, 'at_m'];
     for (const c of station.corners.keys()) {
-      if (id === readingOf.corner(station.id, c, 'across')) return ['fit', 'bay', 'stations', s, 'corners', c, 'across_m'];
+      if (id === readingOf.corner(station.id, c, 'across'))
+        return ['fit', 'bay', 'stations', s, 'corners', c, 'across_m'];
       if (id === readingOf.corner(station.id, c, 'up')) return ['fit', 'bay', 'stations', s, 'corners', c, 'up_m'];
     }
   }
   return ['fit', 'bay'];
 }
 
-/** How a gap to a wall changes with each unknown of the survey: the wall's point moves, and the gap with its part along the gap. */
+/**
+ * How a gap to a wall changes with each unknown of the survey: the wall's point moves, and the gap with its part along
+ * the gap.
+ */
 function wallSlopes(survey: Survey, surface: Surface, { onThing, away }: Clearance, unknowns: number): number[] {
   const slopes = new Array<number>(unknowns).fill(0);
   const { corners, shares } = placeOn(surface, onThing);
@@ -231,6 +347,10 @@ function placeOn(surface: Surface, point: Vec3): { corners: readonly number[]; s
   const [u, v, w] = [subtract(b, a), subtract(c, a), subtract(best.foot, a)];
   const [uu, uv, vv, wu, wv] = [dot(u, u), dot(u, v), dot(v, v), dot(w, u), dot(w, v)];
   const determinant = uu * vv - uv * uv;
-  const [beta, gamma] = determinant > 0 ? [(vv * wu - uv * wv) / determinant, (uu * wv - uv * wu) / determinant] : [0, 0];
-  return { corners: [0, 1, 2].map((k) => surface.triangles[3 * best.index + k]!), shares: [1 - beta - gamma, beta, gamma] };
+  const [beta, gamma] =
+    determinant > 0 ? [(vv * wu - uv * wv) / determinant, (uu * wv - uv * wu) / determinant] : [0, 0];
+  return {
+    corners: [0, 1, 2].map((k) => surface.triangles[3 * best.index + k]!),
+    shares: [1 - beta - gamma, beta, gamma],
+  };
 }

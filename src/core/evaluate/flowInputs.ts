@@ -9,7 +9,10 @@ import { levelOf } from './tankResult';
 
 export type EvaluationCode = 'weightless' | 'temperature-range' | 'altitude-range' | 'no-tank' | 'bad-shape';
 
-/** A system made ready to be reckoned with at its conditions: the tanks in the document's order, each with its level and its fluid. */
+/**
+ * A system made ready to be reckoned with at its conditions: the tanks in the document's order, each with its level and
+ * its fluid.
+ */
 export type Prepared = {
   readonly gravity: EffectiveGravity;
   readonly ambientAbs_Pa: number;
@@ -36,21 +39,38 @@ export function prepare(system: SystemDocument): Outcome<Prepared, EvaluationCod
   }
   const levels = models.value.map((tank): TankLevel => levelOf(tank, toTankFrame(gravity.value.up, tank.mounting)));
   return success({
-    gravity: gravity.value, ambientAbs_Pa: ambient.value, levels, fluids,
-    inputsFor: (consumer) => ({ system, levels, fluid: fluids[sourceTank(system, consumer)]!, gravity: gravity.value, ambientAbs_Pa: ambient.value }),
+    gravity: gravity.value,
+    ambientAbs_Pa: ambient.value,
+    levels,
+    fluids,
+    inputsFor: (consumer) => ({
+      system,
+      levels,
+      fluid: fluids[sourceTank(system, consumer)]!,
+      gravity: gravity.value,
+      ambientAbs_Pa: ambient.value,
+    }),
   });
 }
 
 /** What is in a tank, at the temperature that is set; straight from the document, without reckoning the rest. */
-export function tankFluid({ tanks, fluids, conditions }: SystemDocument, t: number): Outcome<FluidState, 'no-tank' | 'temperature-range'> {
+export function tankFluid(
+  { tanks, fluids, conditions }: SystemDocument,
+  t: number,
+): Outcome<FluidState, 'no-tank' | 'temperature-range'> {
   const fluid = fluids.find(({ id }) => id === tanks[t]?.fluid);
-  return fluid ? fluidState(batchOf(fluid), conditions.fuelTemperature_K) : failure('no-tank', `tanks[${t}]`, 'There is no such tank.');
+  return fluid
+    ? fluidState(batchOf(fluid), conditions.fuelTemperature_K)
+    : failure('no-tank', `tanks[${t}]`, 'There is no such tank.');
 }
 
 /** Which tank a consumer's feed begins in; the first where it begins in none. */
 function sourceTank(system: SystemDocument, consumer: ConsumerDocument | undefined): number {
   const source = consumer ? feedPath(system, consumer.id).at(-1) : undefined;
-  return Math.max(0, system.tanks.findIndex((tank) => tank.pickups.some((pickup) => pickup.id === source)));
+  return Math.max(
+    0,
+    system.tanks.findIndex((tank) => tank.pickups.some((pickup) => pickup.id === source)),
+  );
 }
 
 /** Tanks as compiled last, by their part of the document: a change of a line leaves them as they are. */
@@ -72,7 +92,10 @@ function compiled(system: SystemDocument): Outcome<readonly TankModel[], 'bad-sh
   return success(models);
 }
 
-/** What the flow solver takes, for the tank that a consumer draws from; undefined where the conditions or a tank make no sense. */
+/**
+ * What the flow solver takes, for the tank that a consumer draws from; undefined where the conditions or a tank make no
+ * sense.
+ */
 export function flowInputsOf(system: SystemDocument, consumer: ConsumerDocument | undefined): FlowInputs | undefined {
   const prepared = prepare(system);
   return prepared.ok ? prepared.value.inputsFor(consumer) : undefined;

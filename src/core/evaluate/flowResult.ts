@@ -1,5 +1,17 @@
 import { carriesFlow, endKey, feedPath, SELECTOR_PAIRS } from '../document/circuits';
-import { drive_ratio, isAirNode, isElectric, inletNode, pumpPoints, pumpVolts, returned_m3PerS, selectorLink, ullageNode, type FlowInputs, type PumpDocument } from '../document/compileNetwork';
+import {
+  drive_ratio,
+  isAirNode,
+  isElectric,
+  inletNode,
+  pumpPoints,
+  pumpVolts,
+  returned_m3PerS,
+  selectorLink,
+  ullageNode,
+  type FlowInputs,
+  type PumpDocument,
+} from '../document/compileNetwork';
 import type { ConsumerDocument, SystemDocument } from '../document/schema';
 import type { FluidState } from '../fluids';
 import { success, type Outcome } from '../outcome';
@@ -25,11 +37,24 @@ export type PumpResult = {
   readonly electrics: ElectricsResult | undefined;
 };
 
-/** A point of the pump chart: what the pump gives and what the line asks at a flow; on low voltage, and with dirty filters. */
-export type PumpChartPoint = { readonly flow_m3PerS: number; readonly given_Pa: number; readonly asked_Pa: number; readonly givenLow_Pa: number; readonly askedDirty_Pa: number };
+/**
+ * A point of the pump chart: what the pump gives and what the line asks at a flow; on low voltage, and with dirty
+ * filters.
+ */
+export type PumpChartPoint = {
+  readonly flow_m3PerS: number;
+  readonly given_Pa: number;
+  readonly asked_Pa: number;
+  readonly givenLow_Pa: number;
+  readonly askedDirty_Pa: number;
+};
 
 /** Need and pressure at an engine's duty; absent where the solver finds none. */
-export type DutyResult = { readonly duty: 'idle' | 'cruise' | 'full'; readonly drawn_m3PerS: number; readonly pressure_Pa: number | undefined };
+export type DutyResult = {
+  readonly duty: 'idle' | 'cruise' | 'full';
+  readonly drawn_m3PerS: number;
+  readonly pressure_Pa: number | undefined;
+};
 
 /** A part of the feed with the pressure that it costs at the needed flow. */
 export type LossShare = { readonly id: string; readonly name: string; readonly loss_Pa: number };
@@ -86,19 +111,27 @@ const lowestUllage_Pa = ({ levels }: FlowInputs, { nodes }: NetworkSolution): nu
  * its needed flow, with all other consumers drawing what they need, those left
  * out whose own feed is shut or starved.
  */
-export function flowResult(inputs: FlowInputs, consumer: ConsumerDocument, detail: Detail): Outcome<FlowResult, FlowCode> {
+export function flowResult(
+  inputs: FlowInputs,
+  consumer: ConsumerDocument,
+  detail: Detail,
+): Outcome<FlowResult, FlowCode> {
   const blocked = whyBlocked(inputs, consumer);
   if (blocked) return blocked;
   const needed_m3PerS = consumer.neededFlow_m3PerS.value;
   const neededPressure_Pa = consumer.neededPressure_Pa.value;
-  const back = inputs.system.lines.some(({ from }) => from.item === consumer.id && from.end === 'out') ? returned_m3PerS(consumer) : 0;
+  const back = inputs.system.lines.some(({ from }) => from.item === consumer.id && from.end === 'out')
+    ? returned_m3PerS(consumer)
+    : 0;
   const held = flowing(inputs, [{ consumer: consumer.id, hold_Pa: neededPressure_Pa }], consumer.id);
   if (!held.ok) return held;
   const drawn = flowing(inputs, [{ consumer: consumer.id, outflow_m3PerS: needed_m3PerS }], consumer.id);
   if (!drawn.ok) return drawn;
   const delivered_m3PerS = arriving(inputs, consumer, held.value.solution);
   const path = feedPath(inputs.system, consumer.id);
-  const pumps = inputs.system.components.filter((part): part is PumpDocument => part.kind === 'pump' && path.includes(part.id));
+  const pumps = inputs.system.components.filter(
+    (part): part is PumpDocument => part.kind === 'pump' && path.includes(part.id),
+  );
   const { solution } = drawn.value;
   return success({
     consumer: consumer.id,
@@ -128,27 +161,47 @@ export function flowResult(inputs: FlowInputs, consumer: ConsumerDocument, detai
  * tank holds less pressure than it is held at and flow would leave it.
  */
 export const arriving = ({ system }: FlowInputs, consumer: ConsumerDocument, solution: NetworkSolution): number =>
-  Math.max(0, system.lines.filter((line) => carriesFlow(line) && line.to.item === consumer.id && line.to.end === 'in').reduce((sum, line) => sum + (solution.links.get(line.id)?.flow_m3PerS ?? 0), 0));
+  Math.max(
+    0,
+    system.lines
+      .filter((line) => carriesFlow(line) && line.to.item === consumer.id && line.to.end === 'in')
+      .reduce((sum, line) => sum + (solution.links.get(line.id)?.flow_m3PerS ?? 0), 0),
+  );
 
 function dutiesOf(inputs: FlowInputs, consumer: ConsumerDocument, back: number): DutyResult[] {
-  const duties = [['idle', 0], ['cruise', inputs.system.conditions.duty_ratio], ['full', 1]] as const;
+  const duties = [
+    ['idle', 0],
+    ['cruise', inputs.system.conditions.duty_ratio],
+    ['full', 1],
+  ] as const;
   return duties.map(([duty, share]) => {
     // A nozzle has no duty: it takes what it takes.
     const burn_m3PerS = burnAtDuty_m3PerS(consumer.burnIdle_m3PerS.value, consumer.burnFull_m3PerS.value, share);
-    const drawn_m3PerS = consumer.kind === 'nozzle' || share === 1 ? consumer.neededFlow_m3PerS.value : burn_m3PerS + back;
+    const drawn_m3PerS =
+      consumer.kind === 'nozzle' || share === 1 ? consumer.neededFlow_m3PerS.value : burn_m3PerS + back;
     const solved = flowing(inputs, [{ consumer: consumer.id, outflow_m3PerS: drawn_m3PerS }], consumer.id);
-    return { duty, drawn_m3PerS, pressure_Pa: solved.ok ? solved.value.solution.nodes.get(inletNode(consumer.id))?.gauge_Pa : undefined };
+    return {
+      duty,
+      drawn_m3PerS,
+      pressure_Pa: solved.ok ? solved.value.solution.nodes.get(inletNode(consumer.id))?.gauge_Pa : undefined,
+    };
   });
 }
 
 /** The place on a feed nearest to boiling, ends of parts and humps of lines alike. */
 function worstSuction(inputs: FlowInputs, path: readonly string[], solution: NetworkSolution): FlowResult['suction'] {
   const on = new Set(path);
-  const liquid = [...solution.nodes.values()].filter((node) => !isAirNode(node.id) && on.has(node.id.slice(0, node.id.lastIndexOf(':'))));
+  const liquid = [...solution.nodes.values()].filter(
+    (node) => !isAirNode(node.id) && on.has(node.id.slice(0, node.id.lastIndexOf(':'))),
+  );
   const worst = liquid.reduce((low, node) => (node.vapourMargin_Pa < low.vapourMargin_Pa ? node : low));
   const hump = lowestBetween(inputs, solution, on);
   return hump && hump.gauge_Pa < worst.staticGauge_Pa
-    ? { node: `${hump.line}, on its way`, margin_Pa: worst.vapourMargin_Pa + hump.gauge_Pa - worst.staticGauge_Pa, gauge_Pa: hump.gauge_Pa }
+    ? {
+        node: `${hump.line}, on its way`,
+        margin_Pa: worst.vapourMargin_Pa + hump.gauge_Pa - worst.staticGauge_Pa,
+        gauge_Pa: hump.gauge_Pa,
+      }
     : { node: worst.name, margin_Pa: worst.vapourMargin_Pa, gauge_Pa: worst.staticGauge_Pa };
 }
 
@@ -159,15 +212,24 @@ function lossesOn(system: SystemDocument, path: readonly string[], { links }: Ne
   const ends = lines.flatMap(({ from, to }) => [endKey(from), endKey(to)]);
   const ways = path.map((id) => {
     const part = system.components.find((each) => each.id === id);
-    return part?.kind === 'selector' ? selectorLink(id, SELECTOR_PAIRS[part.position].findIndex((pair) => pair.every((end) => ends.includes(endKey({ item: id, end }))))) : id;
+    return part?.kind === 'selector'
+      ? selectorLink(
+          id,
+          SELECTOR_PAIRS[part.position].findIndex((pair) =>
+            pair.every((end) => ends.includes(endKey({ item: id, end }))),
+          ),
+        )
+      : id;
   });
-  return [...new Set([...ways, `${path.at(-1)}:tube`, ...ends])]
-    .flatMap((id) => links.get(id) ?? [])
-    .filter(({ regulating, shut }) => regulating === undefined && !shut)
-    // A link's loss is reckoned the way that it is written; what flows the other way loses as much.
-    .map(({ id, name, loss_Pa, flow_m3PerS }) => ({ id, name, loss_Pa: flow_m3PerS < 0 ? -loss_Pa : loss_Pa }))
-    .filter(({ loss_Pa }) => loss_Pa > 0)
-    .sort((a, b) => b.loss_Pa - a.loss_Pa);
+  return (
+    [...new Set([...ways, `${path.at(-1)}:tube`, ...ends])]
+      .flatMap((id) => links.get(id) ?? [])
+      .filter(({ regulating, shut }) => regulating === undefined && !shut)
+      // A link's loss is reckoned the way that it is written; what flows the other way loses as much.
+      .map(({ id, name, loss_Pa, flow_m3PerS }) => ({ id, name, loss_Pa: flow_m3PerS < 0 ? -loss_Pa : loss_Pa }))
+      .filter(({ loss_Pa }) => loss_Pa > 0)
+      .sort((a, b) => b.loss_Pa - a.loss_Pa)
+  );
 }
 
 function pumpResult(pump: PumpDocument, { solution, volts }: Flowing, inputs: FlowInputs): PumpResult {
@@ -175,7 +237,12 @@ function pumpResult(pump: PumpDocument, { solution, volts }: Flowing, inputs: Fl
   const rise_Pa = riseOf(pump, solution);
   const flow_m3PerS = solution.links.get(pump.id)?.flow_m3PerS ?? 0;
   return {
-    id: pump.id, name: pump.name, running: pump.running, flow_m3PerS, rise_Pa, inletGauge_Pa,
+    id: pump.id,
+    name: pump.name,
+    running: pump.running,
+    flow_m3PerS,
+    rise_Pa,
+    inletGauge_Pa,
     lift_m: -inletGauge_Pa / (inputs.fluid.density_kgPerM3 * inputs.gravity.magnitude_mPerS2),
     volts_V: volts.get(pump.id) ?? pumpVolts(inputs, pump.id),
     electrics: electricsOf(inputs.system, pump, rise_Pa, flow_m3PerS),
@@ -186,27 +253,62 @@ function pumpResult(pump: PumpDocument, { solution, volts }: Flowing, inputs: Fl
  * The pump's curve and the line's, at a row of flows. What the line asks is
  * what the pumps give less the pressure that is over at the consumer.
  */
-function pumpChart(inputs: FlowInputs, consumer: ConsumerDocument, pumps: readonly PumpDocument[], delivered: number): { readonly chart: readonly PumpChartPoint[]; readonly chartLost: number } {
-  const freeFlows = pumps.flatMap((pump) => pumpPoints(pump).map(({ flow_m3PerS }) => flow_m3PerS * drive_ratio({ system: inputs.system }, pump)));
+function pumpChart(
+  inputs: FlowInputs,
+  consumer: ConsumerDocument,
+  pumps: readonly PumpDocument[],
+  delivered: number,
+): { readonly chart: readonly PumpChartPoint[]; readonly chartLost: number } {
+  const freeFlows = pumps.flatMap((pump) =>
+    pumpPoints(pump).map(({ flow_m3PerS }) => flow_m3PerS * drive_ratio({ system: inputs.system }, pump)),
+  );
   const reach = CHART_REACH * Math.max(delivered, consumer.neededFlow_m3PerS.value, ...freeFlows);
   const path = new Set(feedPath(inputs.system, consumer.id));
-  const filters = inputs.system.components.flatMap((part) => (part.kind === 'filter' && path.has(part.id) ? [part] : []));
-  const chart = Array.from({ length: CHART_STEPS + 1 }, (_, i) => (reach * i) / CHART_STEPS).flatMap((flow): PumpChartPoint[] => {
-    const solved = flowing(inputs, [{ consumer: consumer.id, outflow_m3PerS: flow }], consumer.id);
-    if (!solved.ok) return [];
-    const { solution, volts } = solved.value;
-    const through = (id: string): number => solution.links.get(id)?.flow_m3PerS ?? flow;
-    const given_Pa = pumps.reduce((sum, pump) => sum + riseOf(pump, solution), 0);
-    const over = solution.nodes.get(inletNode(consumer.id))!.gauge_Pa - consumer.neededPressure_Pa.value;
-    const givenLow_Pa = pumps.reduce((sum, pump) => sum + riseAtVolts(pump, through(pump.id), LOW_VOLTS_RATIO * (volts.get(pump.id) ?? inputs.system.conditions.pumpVoltage_V)), 0);
-    // A filter's loss goes with its dirt; what is there already is counted.
-    const dirt_Pa = filters.reduce((sum, filter) => sum + (solution.links.get(filter.id)?.loss_Pa ?? 0) * Math.max(0, DIRTY_RATIO / filter.dirt_ratio.value - 1), 0);
-    return [{ flow_m3PerS: flow, given_Pa, asked_Pa: given_Pa - over, givenLow_Pa, askedDirty_Pa: given_Pa - over + dirt_Pa }];
-  });
+  const filters = inputs.system.components.flatMap((part) =>
+    part.kind === 'filter' && path.has(part.id) ? [part] : [],
+  );
+  const chart = Array.from({ length: CHART_STEPS + 1 }, (_, i) => (reach * i) / CHART_STEPS).flatMap(
+    (flow): PumpChartPoint[] => {
+      const solved = flowing(inputs, [{ consumer: consumer.id, outflow_m3PerS: flow }], consumer.id);
+      if (!solved.ok) return [];
+      const { solution, volts } = solved.value;
+      const through = (id: string): number => solution.links.get(id)?.flow_m3PerS ?? flow;
+      const given_Pa = pumps.reduce((sum, pump) => sum + riseOf(pump, solution), 0);
+      const over = solution.nodes.get(inletNode(consumer.id))!.gauge_Pa - consumer.neededPressure_Pa.value;
+      const givenLow_Pa = pumps.reduce(
+        (sum, pump) =>
+          sum +
+          riseAtVolts(
+            pump,
+            through(pump.id),
+            LOW_VOLTS_RATIO * (volts.get(pump.id) ?? inputs.system.conditions.pumpVoltage_V),
+          ),
+        0,
+      );
+      // A filter's loss goes with its dirt; what is there already is counted.
+      const dirt_Pa = filters.reduce(
+        (sum, filter) =>
+          sum + (solution.links.get(filter.id)?.loss_Pa ?? 0) * Math.max(0, DIRTY_RATIO / filter.dirt_ratio.value - 1),
+        0,
+      );
+      return [
+        {
+          flow_m3PerS: flow,
+          given_Pa,
+          asked_Pa: given_Pa - over,
+          givenLow_Pa,
+          askedDirty_Pa: given_Pa - over + dirt_Pa,
+        },
+      ];
+    },
+  );
   return { chart, chartLost: CHART_STEPS + 1 - chart.length };
 }
 
 function riseAtVolts(pump: PumpDocument, flow_m3PerS: number, volts: number): number {
   const curve = parsePumpCurve(pumpPoints(pump), pump.name);
-  return curve.ok && pump.running && volts > 0 ? -pumpLaw(atVoltage(curve.value, isElectric(pump) ? volts / pump.ratedVoltage_V.value : 1))(flow_m3PerS).pressure_Pa : 0;
+  return curve.ok && pump.running && volts > 0
+    ? -pumpLaw(atVoltage(curve.value, isElectric(pump) ? volts / pump.ratedVoltage_V.value : 1))(flow_m3PerS)
+        .pressure_Pa
+    : 0;
 }

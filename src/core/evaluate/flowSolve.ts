@@ -1,4 +1,17 @@
-import { airWay, atVolts, compileNetwork, inletNode, isElectric, isStarved, outletNode, pumpVolts, type Draw, type FlowInputs, type PumpDocument, type TankLevel } from '../document/compileNetwork';
+import {
+  airWay,
+  atVolts,
+  compileNetwork,
+  inletNode,
+  isElectric,
+  isStarved,
+  outletNode,
+  pumpVolts,
+  type Draw,
+  type FlowInputs,
+  type PumpDocument,
+  type TankLevel,
+} from '../document/compileNetwork';
 import { feedPath, isShutOff, SELECTOR_PAIRS } from '../document/circuits';
 import type { ComponentDocument, ConsumerDocument, SystemDocument } from '../document/schema';
 import { partAround, solveNetwork, withoutIslands, type NetworkCode, type NetworkSolution } from '../network';
@@ -26,11 +39,16 @@ export function flowing(inputs: FlowInputs, draws: readonly Draw[], keep?: strin
     .filter((other) => !asked.has(other.id) && !whyBlocked(inputs, other))
     .map((other): Draw => ({ consumer: other.id, outflow_m3PerS: other.neededFlow_m3PerS.value }));
   const all = [...draws, ...others];
-  const wired = inputs.system.components.filter((part): part is PumpDocument => part.kind === 'pump' && part.running && isElectric(part) && part.wiring !== undefined);
+  const wired = inputs.system.components.filter(
+    (part): part is PumpDocument =>
+      part.kind === 'pump' && part.running && isElectric(part) && part.wiring !== undefined,
+  );
   const network = compileNetwork(inputs, all);
   const part = keep === undefined ? withoutIslands(network) : partAround(network, inletNode(keep));
   const settled = remembered(inputs);
-  const searches = new Map(wired.map((pump) => [pump.id, voltsFrom(pumpVolts(inputs, pump.id), settled.get(pump.id)?.slope)]));
+  const searches = new Map(
+    wired.map((pump) => [pump.id, voltsFrom(pumpVolts(inputs, pump.id), settled.get(pump.id)?.slope)]),
+  );
   let volts = new Map(wired.map((pump) => [pump.id, settled.get(pump.id)?.volts ?? pumpVolts(inputs, pump.id)]));
   for (let round = 0; ; round++) {
     const solved = solveNetwork(atVolts(part, inputs, volts));
@@ -41,7 +59,12 @@ export function flowing(inputs: FlowInputs, draws: readonly Draw[], keep?: strin
       for (const { id } of wired) settled.set(id, { volts: volts.get(id)!, slope: searches.get(id)!.slope() });
       return success({ solution: solved.value, volts });
     }
-    if (round === VOLT_ROUNDS) return failure('not-settled', moving.name, `The voltage at ${moving.name} does not settle: its wires lose so much that its current and its pressure chase each other. Thicker or shorter wire mends it.`);
+    if (round === VOLT_ROUNDS)
+      return failure(
+        'not-settled',
+        moving.name,
+        `The voltage at ${moving.name} does not settle: its wires lose so much that its current and its pressure chase each other. Thicker or shorter wire mends it.`,
+      );
     volts = new Map(wired.map(({ id }) => [id, searches.get(id)!.next(volts.get(id)!, next.get(id)!)]));
   }
 }
@@ -65,7 +88,10 @@ function remembered(inputs: FlowInputs): Map<string, SettledVolts> {
  *
  * @param known slope of what is left over what is tried, from a search nearby
  */
-function voltsFrom(supply_V: number, known = -1): { readonly next: (tried_V: number, left_V: number) => number; readonly slope: () => number } {
+function voltsFrom(
+  supply_V: number,
+  known = -1,
+): { readonly next: (tried_V: number, left_V: number) => number; readonly slope: () => number } {
   let [low, high, slope] = [0, supply_V, known];
   let before: { readonly tried: number; readonly over: number } | undefined;
   return {
@@ -88,7 +114,10 @@ export function riseOf(pump: Pick<PumpDocument, 'id'>, { nodes }: NetworkSolutio
   return inlet && outlet ? outlet.gauge_Pa - inlet.gauge_Pa : 0;
 }
 
-type Blocked = { readonly ok: false; readonly error: { readonly code: FlowCode; readonly at: string; readonly detail: string } };
+type Blocked = {
+  readonly ok: false;
+  readonly error: { readonly code: FlowCode; readonly at: string; readonly detail: string };
+};
 
 /** The plain reasons why nothing can flow to a consumer, before any solving. */
 export function whyBlocked(inputs: FlowInputs, consumer: ConsumerDocument): Blocked | undefined {
@@ -98,7 +127,12 @@ export function whyBlocked(inputs: FlowInputs, consumer: ConsumerDocument): Bloc
   const level = levels.find(({ tank }) => tank.document.pickups.some((pickup) => pickup.id === source));
   if (!level) return failure('not-joined', consumer.name, `No line leads from a tank's pickup to ${consumer.name}.`);
   const pickup = level.tank.pickups.find(({ document }) => document.id === source);
-  if (!pickup || isStarved(level, pickup)) return failure('pickup-in-air', source, `At this fill and slope the pickup of ${level.tank.document.name} draws air.`);
+  if (!pickup || isStarved(level, pickup))
+    return failure(
+      'pickup-in-air',
+      source,
+      `At this fill and slope the pickup of ${level.tank.document.name} draws air.`,
+    );
   const stop = shutOn(system, path);
   if (stop) return shutAway(system, path, stop);
   return airBlocked(inputs, level);
@@ -113,17 +147,28 @@ function airBlocked(inputs: FlowInputs, level: TankLevel): Blocked | undefined {
     case 'none':
       return failure('vent-shut', name, `${name} has no vent: no air can follow the fuel out.`);
     case 'flooded':
-      return failure('vent-shut', name, `Every vent of ${name} lies under the liquid at this fill and slope: no air can follow the fuel out.`);
+      return failure(
+        'vent-shut',
+        name,
+        `Every vent of ${name} lies under the liquid at this fill and slope: no air can follow the fuel out.`,
+      );
     case 'shut':
       return failure('vent-shut', name, `${air.by} shuts the vent line of ${name}: no air can follow the fuel out.`);
     case 'sealed':
-      return failure('vent-shut', name, `The vent line of ${name} comes nowhere to the open: no air can follow the fuel out.`);
+      return failure(
+        'vent-shut',
+        name,
+        `The vent line of ${name} comes nowhere to the open: no air can follow the fuel out.`,
+      );
   }
 }
 
 /** The first part on a way that somebody has shut, from the tank on. */
 function shutOn(system: SystemDocument, path: readonly string[]): ComponentDocument | undefined {
-  return [...path].reverse().map((id) => system.components.find((part) => part.id === id)).find((part) => part !== undefined && (isShutOff(part) || turnedAway(system, path, part)));
+  return [...path]
+    .reverse()
+    .map((id) => system.components.find((part) => part.id === id))
+    .find((part) => part !== undefined && (isShutOff(part) || turnedAway(system, path, part)));
 }
 
 /** True of a selector whose position does not join the two ends that a way uses. */
@@ -136,8 +181,20 @@ function turnedAway(system: SystemDocument, path: readonly string[], part: Compo
 }
 
 function shutAway(system: SystemDocument, path: readonly string[], stop: ComponentDocument): Blocked {
-  const words = stop.kind === 'coupler' ? `${stop.name} is parted.` : stop.kind === 'selector' ? `${stop.name} does not stand this way.` : `${stop.name} is shut.`;
-  const pump = path.slice(path.indexOf(stop.id)).map((id) => system.components.find((part) => part.id === id)).find((part): part is PumpDocument => part?.kind === 'pump' && part.running);
+  const words =
+    stop.kind === 'coupler'
+      ? `${stop.name} is parted.`
+      : stop.kind === 'selector'
+        ? `${stop.name} does not stand this way.`
+        : `${stop.name} is shut.`;
+  const pump = path
+    .slice(path.indexOf(stop.id))
+    .map((id) => system.components.find((part) => part.id === id))
+    .find((part): part is PumpDocument => part?.kind === 'pump' && part.running);
   if (!pump || pump.relief_Pa) return failure('valve-shut', stop.name, words);
-  return failure('dead-headed', stop.name, `${words} ${pump.name} runs against it and moves nothing: it heats up, and its line stands at the most that it can push.`);
+  return failure(
+    'dead-headed',
+    stop.name,
+    `${words} ${pump.name} runs against it and moves nothing: it heats up, and its line stands at the most that it can push.`,
+  );
 }

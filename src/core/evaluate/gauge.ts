@@ -2,7 +2,18 @@ import { surroundOf, type SenderModel } from '../document/compileSender';
 import type { TankLevel } from '../document/compileNetwork';
 import { envelopeOf, standingUp, type TankModel } from '../document/compileTank';
 import type { SystemDocument } from '../document/schema';
-import { armAngleAt, bandAt, gaugeCurve, readingAt, volumesAt, withSlopes, type GaugeCode, type GaugeCurve, type GaugePoint, type VolumeSpan } from '../gauge';
+import {
+  armAngleAt,
+  bandAt,
+  gaugeCurve,
+  readingAt,
+  volumesAt,
+  withSlopes,
+  type GaugeCode,
+  type GaugeCurve,
+  type GaugePoint,
+  type VolumeSpan,
+} from '../gauge';
 import type { Vec3 } from '../geometry';
 import { success, type Outcome } from '../outcome';
 import { burnAtDuty_m3PerS } from '../range';
@@ -13,7 +24,10 @@ import type { TankResult, Detail } from './tankResult';
 export type LampResult = {
   readonly needle_ratio: number;
   readonly volume: VolumeSpan;
-  /** Of it, what can still be drawn: level, and at the slope asked for where least is left, with the needle as far off as it may be [m³]. */
+  /**
+   * Of it, what can still be drawn: level, and at the slope asked for where least is left, with the needle as far off
+   * as it may be [m³].
+   */
   readonly drawLevel_m3: number;
   readonly drawWorst_m3: number;
   readonly lasts_s?: number;
@@ -27,36 +41,85 @@ export type GaugeResult = {
   readonly tank: string;
   readonly signal: 'resistance' | 'voltage';
   readonly curve: GaugeCurve;
-  /** The curve with where the needle may stand by tolerances and over the slopes asked for; by tolerances alone when only numbers were asked for. */
+  /**
+   * The curve with where the needle may stand by tolerances and over the slopes asked for; by tolerances alone when
+   * only numbers were asked for.
+   */
   readonly band: readonly GaugePoint[];
   /** What is in the tank when the needle stands at a quarter, half and three quarters. */
   readonly marks: readonly { readonly needle_ratio: number; readonly volume: VolumeSpan }[];
   /** In the tank when the needle comes to rest at empty [m³]. */
   readonly emptyHolds_m3: number;
   readonly lamp?: LampResult;
-  readonly now: { readonly share: number; readonly angle_rad?: number; readonly reading: number; readonly needle_ratio: number; readonly true_ratio: number };
+  readonly now: {
+    readonly share: number;
+    readonly angle_rad?: number;
+    readonly reading: number;
+    readonly needle_ratio: number;
+    readonly true_ratio: number;
+  };
 };
 
 const GAUGE_STEPS = 50;
 const MARKS = [0.25, 0.5, 0.75] as const;
 
-export function gaugeResult(system: SystemDocument, { tank, offset_m, up }: TankLevel, model: SenderModel, result: TankResult, detail: Detail): Outcome<GaugeResult, GaugeCode> {
+export function gaugeResult(
+  system: SystemDocument,
+  { tank, offset_m, up }: TankLevel,
+  model: SenderModel,
+  result: TankResult,
+  detail: Detail,
+): Outcome<GaugeResult, GaugeCode> {
   if (!model.instrument.ok) return model.instrument;
   const instrument = model.instrument.value;
   const { holds_m3 } = result;
-  const curve = gaugeCurve(tank.mesh, instrument, holds_m3, standingUp(tank, 0, 0), GAUGE_STEPS, surroundOf(tank, model));
+  const curve = gaugeCurve(
+    tank.mesh,
+    instrument,
+    holds_m3,
+    standingUp(tank, 0, 0),
+    GAUGE_STEPS,
+    surroundOf(tank, model),
+  );
   if (!curve.ok) return curve;
-  const slopes = detail === 'full' ? cornersOf(system, (pitch, roll) => standingUp(tank, pitch, roll)).map((corner) => ({ up: corner, band: bandAt(tank.mesh, instrument, curve.value, corner) })) : [];
-  const band = withSlopes(curve.value, slopes.map((slope) => slope.band));
+  const slopes =
+    detail === 'full'
+      ? cornersOf(system, (pitch, roll) => standingUp(tank, pitch, roll)).map((corner) => ({
+          up: corner,
+          band: bandAt(tank.mesh, instrument, curve.value, corner),
+        }))
+      : [];
+  const band = withSlopes(
+    curve.value,
+    slopes.map((slope) => slope.band),
+  );
   const now = readingAt(instrument, curve.value.gauge, curve.value.free, up, offset_m);
   const lamp_ratio = model.document.gauge.lamp_ratio?.value;
   const { sender } = instrument;
   return success({
-    sender: model.document.id, tank: tank.document.id, signal: model.document.output.kind, curve: curve.value, band,
+    sender: model.document.id,
+    tank: tank.document.id,
+    signal: model.document.output.kind,
+    curve: curve.value,
+    band,
     marks: MARKS.map((needle_ratio) => ({ needle_ratio, volume: volumesAt(band, needle_ratio) })),
-    emptyHolds_m3: Math.max(curve.value.unseenLow_m3, curve.value.points.findLast((point) => point.needle_ratio <= 0)?.volume_m3 ?? 0),
-    ...(lamp_ratio === undefined ? {} : { lamp: lampResult(system, tank, lamp_ratio, volumesAt(band, lamp_ratio), [{ up: standingUp(tank, 0, 0), band: curve.value.points }, ...slopes]) }),
-    now: { ...now, true_ratio: (tank.fill_ratio * tank.gross_m3) / holds_m3, ...(sender.kind === 'swing-arm' ? { angle_rad: armAngleAt(sender, now.share) } : {}) },
+    emptyHolds_m3: Math.max(
+      curve.value.unseenLow_m3,
+      curve.value.points.findLast((point) => point.needle_ratio <= 0)?.volume_m3 ?? 0,
+    ),
+    ...(lamp_ratio === undefined
+      ? {}
+      : {
+          lamp: lampResult(system, tank, lamp_ratio, volumesAt(band, lamp_ratio), [
+            { up: standingUp(tank, 0, 0), band: curve.value.points },
+            ...slopes,
+          ]),
+        }),
+    now: {
+      ...now,
+      true_ratio: (tank.fill_ratio * tank.gross_m3) / holds_m3,
+      ...(sender.kind === 'swing-arm' ? { angle_rad: armAngleAt(sender, now.share) } : {}),
+    },
   });
 }
 
@@ -69,16 +132,35 @@ function cornersOf(system: SystemDocument, upAt: (pitch_rad: number, roll_rad: n
 
 type Slope = { readonly up: Vec3; readonly band: readonly GaugePoint[] };
 
-/** What can be drawn when the lamp lights: on the level, and at the slope where least is left, tank and needle standing alike. */
-function lampResult(system: SystemDocument, tank: TankModel, needle_ratio: number, volume: VolumeSpan, slopes: readonly Slope[]): LampResult {
+/**
+ * What can be drawn when the lamp lights: on the level, and at the slope where least is left, tank and needle standing
+ * alike.
+ */
+function lampResult(
+  system: SystemDocument,
+  tank: TankModel,
+  needle_ratio: number,
+  volume: VolumeSpan,
+  slopes: readonly Slope[],
+): LampResult {
   const [pickup] = tank.pickups;
   const left = (volume_m3: number, up: Vec3): number => (pickup ? drawable_m3(tank, pickup.inlet, up, volume_m3) : 0);
   const drawLevel_m3 = left(volume.volume_m3, slopes[0]!.up);
   const drawWorst_m3 = Math.min(...slopes.map(({ up, band }) => left(volumesAt(band, needle_ratio).least_m3, up)));
   const [consumer] = system.consumers;
-  const burn = consumer ? burnAtDuty_m3PerS(consumer.burnIdle_m3PerS.value, consumer.burnFull_m3PerS.value, system.conditions.duty_ratio) : 0;
+  const burn = consumer
+    ? burnAtDuty_m3PerS(consumer.burnIdle_m3PerS.value, consumer.burnFull_m3PerS.value, system.conditions.duty_ratio)
+    : 0;
   if (!(burn > 0)) return { needle_ratio, volume, drawLevel_m3, drawWorst_m3 };
   const [lasts_s, lastsWorst_s] = [drawLevel_m3 / burn, drawWorst_m3 / burn];
   const speed = system.vehicle.speed_mPerS?.value;
-  return { needle_ratio, volume, drawLevel_m3, drawWorst_m3, lasts_s, lastsWorst_s, ...(speed ? { goes_m: lasts_s * speed, goesWorst_m: lastsWorst_s * speed } : {}) };
+  return {
+    needle_ratio,
+    volume,
+    drawLevel_m3,
+    drawWorst_m3,
+    lasts_s,
+    lastsWorst_s,
+    ...(speed ? { goes_m: lasts_s * speed, goesWorst_m: lastsWorst_s * speed } : {}),
+  };
 }

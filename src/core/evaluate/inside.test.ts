@@ -12,7 +12,8 @@ const read = (file: string): SystemDocument => {
 };
 const BOAT = read('tests/fixtures/box-boat.json');
 const CAR = read('demo/hill-climb-car.json');
-const changed = (system: SystemDocument, path: string, value: unknown): SystemDocument => withValue(system, toPath(path), value);
+const changed = (system: SystemDocument, path: string, value: unknown): SystemDocument =>
+  withValue(system, toPath(path), value);
 const evaluated = (system: SystemDocument) => unwrap(evaluateSystem(system));
 /** The car at a fill at which the rest has run away. */
 const low = (fill: number): SystemDocument => changed(CAR, 'conditions.fills[0].fill_ratio', fill);
@@ -21,8 +22,16 @@ describe('inside a tank', () => {
   it('bays add up to the tank, and their liquid to its filling', () => {
     for (const file of ['crab-boat', 'snow-vehicle', 'hill-climb-car', 'forest-trailer']) {
       for (const tank of evaluated(read(`demo/${file}.json`)).tanks) {
-        expectClose(tank.inside.bays.reduce((sum, bay) => sum + bay.volume_m3, 0), tank.gross_m3, { rel: 1e-7, why: `${file}, ${tank.name}: cut, not changed` });
-        expectClose(tank.inside.bays.reduce((sum, bay) => sum + bay.liquid_m3, 0), tank.fill.volume_m3, { rel: 1e-7, why: 'one level' });
+        expectClose(
+          tank.inside.bays.reduce((sum, bay) => sum + bay.volume_m3, 0),
+          tank.gross_m3,
+          { rel: 1e-7, why: `${file}, ${tank.name}: cut, not changed` },
+        );
+        expectClose(
+          tank.inside.bays.reduce((sum, bay) => sum + bay.liquid_m3, 0),
+          tank.fill.volume_m3,
+          { rel: 1e-7, why: 'one level' },
+        );
       }
     }
   });
@@ -36,7 +45,10 @@ describe('inside a tank', () => {
     for (const manoeuvre of MANOEUVRES) {
       expect(held.holds[manoeuvre].time_s).toBeGreaterThanOrEqual(open.holds[manoeuvre].time_s);
       // What leaks can only shorten it; where the pickup stays wet there is no end.
-      if (held.holds[manoeuvre].time_s < Infinity) expect(held.holds[manoeuvre].time_s).toBeLessThanOrEqual(held.holds[manoeuvre].volume_m3 / held.draw_m3PerS + 1e-9);
+      if (held.holds[manoeuvre].time_s < Infinity)
+        expect(held.holds[manoeuvre].time_s).toBeLessThanOrEqual(
+          held.holds[manoeuvre].volume_m3 / held.draw_m3PerS + 1e-9,
+        );
     }
   });
 
@@ -46,22 +58,43 @@ describe('inside a tank', () => {
   });
 
   it('a plain upright cylinder swings as a round one', () => {
-    const round = changed(BOAT, 'tanks[0].shape', { kind: 'cylinder', axis: 'z', diameter_m: chosen(0.6), shell_m: chosen(0.6), nearEnd: 'flat', farEnd: 'flat' });
-    const { slosh_Hz } = evaluated(changed(changed(round, 'conditions.fills[0].fill_ratio', 0.5), 'tanks[0].mounting.pitch_deg', chosen(0))).tanks[0]!.inside.bays[0]!;
+    const round = changed(BOAT, 'tanks[0].shape', {
+      kind: 'cylinder',
+      axis: 'z',
+      diameter_m: chosen(0.6),
+      shell_m: chosen(0.6),
+      nearEnd: 'flat',
+      farEnd: 'flat',
+    });
+    const { slosh_Hz } = evaluated(
+      changed(changed(round, 'conditions.fills[0].fill_ratio', 0.5), 'tanks[0].mounting.pitch_deg', chosen(0)),
+    ).tanks[0]!.inside.bays[0]!;
     const wanted = Math.sqrt((9.80665 * 1.8411837813 * Math.tanh(1.8411837813)) / 0.3) / (2 * Math.PI);
-    expectClose(slosh_Hz!.lengthwise, wanted, { rel: 2e-3, why: 'NASA SP-106, radius and depth 0.3 m; facets straddle the circle' });
+    expectClose(slosh_Hz!.lengthwise, wanted, {
+      rel: 2e-3,
+      why: 'NASA SP-106, radius and depth 0.3 m; facets straddle the circle',
+    });
     expect(slosh_Hz!.crosswise).toBe(slosh_Hz!.lengthwise);
   });
 
   it('slosh goes with the square root of the gravity that is felt, the depth and reach staying', () => {
-    const at = (up_mPerS2: number) => evaluated(changed(BOAT, 'conditions.accelerationUp_mPerS2', up_mPerS2)).tanks[0]!.inside.bays[0]!.slosh_Hz!;
-    expectClose(at(9.80665).lengthwise, Math.SQRT2 * at(0).lengthwise, { rel: 1e-9, why: 'omega² goes with g: linear theory' });
+    const at = (up_mPerS2: number) =>
+      evaluated(changed(BOAT, 'conditions.accelerationUp_mPerS2', up_mPerS2)).tanks[0]!.inside.bays[0]!.slosh_Hz!;
+    expectClose(at(9.80665).lengthwise, Math.SQRT2 * at(0).lengthwise, {
+      rel: 1e-9,
+      why: 'omega² goes with g: linear theory',
+    });
   });
 });
 
 describe('beside the numbers', () => {
   it('ports under the surface are told', () => {
-    const side = changed(BOAT, 'tanks[0].ports[2]', { ...BOAT.tanks[0]!.ports[2]!, face: 'aft', x_m: undefined, z_m: chosen(0.05) });
+    const side = changed(BOAT, 'tanks[0].ports[2]', {
+      ...BOAT.tanks[0]!.ports[2]!,
+      face: 'aft',
+      x_m: undefined,
+      z_m: chosen(0.05),
+    });
     expect(evaluated(side).tanks[0]!.wetPorts).toEqual(['feed']);
     expect(evaluated(BOAT).tanks[0]!.wetPorts).toEqual([]);
   });
@@ -69,7 +102,10 @@ describe('beside the numbers', () => {
   it('the balance runs from the empty shell to the filled tank, and its mass is the sum', () => {
     const tank = evaluated(changed(BOAT, 'conditions.fills[0].fill_ratio', 0.95)).tanks[0]!;
     expectClose(tank.balance[0]!.mass_kg, tank.dryMass_kg, { rel: 1e-12, why: 'empty' });
-    expectClose(tank.balance.at(-1)!.mass_kg, tank.dryMass_kg + tank.liquidMass_kg, { rel: 1e-9, why: 'at the limit, which is the set fill' });
+    expectClose(tank.balance.at(-1)!.mass_kg, tank.dryMass_kg + tank.liquidMass_kg, {
+      rel: 1e-9,
+      why: 'at the limit, which is the set fill',
+    });
     expectClose(tank.balance.at(-1)!.centre_m[2], tank.centre_m![2], { rel: 1e-9, why: 'the same' });
     expect(evaluateSystem(BOAT, 'numbers')).toMatchObject({ value: { tanks: [{ balance: [] }] } });
   });
@@ -78,7 +114,10 @@ describe('beside the numbers', () => {
     const figures = comparedFigures(BOAT, evaluated(BOAT));
     const of = (key: string) => figures.find((figure) => figure.key === key)?.value;
     expectClose(of('seams')!, 4 * (1.12 + 0.56 + 0.302), { rel: 1e-12, why: 'twelve edges of a box' });
-    expectClose(of('full')! - of('dry')!, of('holds')! * evaluated(BOAT).fluid.density_kgPerM3, { rel: 1e-9, why: 'the fuel' });
+    expectClose(of('full')! - of('dry')!, of('holds')! * evaluated(BOAT).fluid.density_kgPerM3, {
+      rel: 1e-9,
+      why: 'the fuel',
+    });
     expectClose(of('bay')!, of('gross')!, { rel: 1e-12, why: 'one bay' });
     expect(figures.some((figure) => figure.key === 'all')).toBe(false);
   });

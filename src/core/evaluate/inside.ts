@@ -4,7 +4,19 @@ import { gravityOf, standingUp, type PickupModel, type TankModel } from '../docu
 import type { SystemDocument } from '../document/schema';
 import { effectiveGravity, levelForVolume, toTankFrame, volumeBelow, type Vec3 } from '../geometry';
 import { unwrap } from '../outcome';
-import { headForFlow_m, hold, keptLevels_m, liquidReach, orificeFlow_m3PerS, roundSloshFrequency_Hz, sloshFrequency_Hz, bayBelow_m3, type Hold, type HoldInputs, type LiquidReach } from '../tank';
+import {
+  headForFlow_m,
+  hold,
+  keptLevels_m,
+  liquidReach,
+  orificeFlow_m3PerS,
+  roundSloshFrequency_Hz,
+  sloshFrequency_Hz,
+  bayBelow_m3,
+  type Hold,
+  type HoldInputs,
+  type LiquidReach,
+} from '../tank';
 import { STANDARD_GRAVITY_M_PER_S2 } from '../units';
 
 export const MANOEUVRES = ['braking', 'driving', 'cornering to port', 'cornering to starboard'] as const;
@@ -14,9 +26,15 @@ export type BayResult = {
   readonly volume_m3: number;
   /** At the set fill, the surface level in the tank and the same in every bay. */
   readonly liquid_m3: number;
-  /** First sloshing frequencies fore and aft and side to side; of a rectangular bay with the same surface and depth, or of a round tank. */
+  /**
+   * First sloshing frequencies fore and aft and side to side; of a rectangular bay with the same surface and depth, or
+   * of a round tank.
+   */
   readonly slosh_Hz: { readonly lengthwise: number; readonly crosswise: number } | undefined;
-  /** What the bay keeps from a pickup when the vehicle stands level, by the pickup's id; infinite where no way leads there. */
+  /**
+   * What the bay keeps from a pickup when the vehicle stands level, by the pickup's id; infinite where no way leads
+   * there.
+   */
   readonly kept_m3: Readonly<Record<string, number>>;
 };
 
@@ -26,7 +44,8 @@ export type FeedResult = {
   /** What the lines draw through this pickup. */
   readonly draw_m3PerS: number;
   /** Openings low in the plates through which other bays feed this one; undefined where it has no plates round it. */
-  readonly refill: { readonly area_m2: number; readonly headForDraw_m: number; readonly rate_m3PerS: number } | undefined;
+  readonly refill:
+    { readonly area_m2: number; readonly headForDraw_m: number; readonly rate_m3PerS: number } | undefined;
   /** Whether a flap of the pickup's bay lets liquid out of it and not in. */
   readonly flapAway: boolean;
   readonly holds: Readonly<Record<Manoeuvre, Hold>>;
@@ -49,30 +68,49 @@ export function insideResult(system: SystemDocument, level: TankLevel): InsideRe
   const still = standingUp(tank, 0, 0);
   const liquid_m3 = tank.fill_ratio * tank.gross_m3;
   const stillOffset_m = unwrap(levelForVolume(tank.mesh, still, liquid_m3)).offset_m;
-  const kept = new Map(tank.pickups.map((pickup) => [pickup.document.id, keptLevels_m(tank.bays, tank.bays.bayOf(pickup.inlet.point_m), still)]));
+  const kept = new Map(
+    tank.pickups.map((pickup) => [
+      pickup.document.id,
+      keptLevels_m(tank.bays, tank.bays.bayOf(pickup.inlet.point_m), still),
+    ]),
+  );
   const bays = tank.bays.bays.map((bay, b): BayResult => {
     const liquid_m3 = volumeBelow(bay.mesh, { normal: up, offset_m });
     const reach = liquidReach(bay.mesh, up, offset_m, liquid_m3);
     return {
-      volume_m3: bay.volume_m3, liquid_m3,
+      volume_m3: bay.volume_m3,
+      liquid_m3,
       slosh_Hz: reach && sloshOf(tank, reach, gravity_mPerS2),
-      kept_m3: Object.fromEntries([...kept].map(([id, levels]) => [id, levels[b] === -Infinity ? 0 : levels[b] === Infinity ? Infinity : bayBelow_m3(bay, still, levels[b]!)])),
+      kept_m3: Object.fromEntries(
+        [...kept].map(([id, levels]) => [
+          id,
+          levels[b] === -Infinity ? 0 : levels[b] === Infinity ? Infinity : bayBelow_m3(bay, still, levels[b]!),
+        ]),
+      ),
     };
   });
   return {
-    bays, feeds: tank.pickups.map((pickup) => feedResult(system, tank, pickup, { still, stillOffset_m, liquid_m3 })),
+    bays,
+    feeds: tank.pickups.map((pickup) => feedResult(system, tank, pickup, { still, stillOffset_m, liquid_m3 })),
     largest_m3: Math.max(...bays.map((bay) => bay.volume_m3)),
   };
 }
 
 /** Of a rectangular bay with the same surface and depth; of a round one where the tank is a plain upright cylinder. */
-function sloshOf(tank: TankModel, { length_m, width_m, depth_m }: LiquidReach, gravity_mPerS2: number): NonNullable<BayResult['slosh_Hz']> {
+function sloshOf(
+  tank: TankModel,
+  { length_m, width_m, depth_m }: LiquidReach,
+  gravity_mPerS2: number,
+): NonNullable<BayResult['slosh_Hz']> {
   const { shape, parts } = tank.document;
   if (shape.kind === 'cylinder' && shape.axis === 'z' && parts.length === 0 && tank.bays.bays.length === 1) {
     const round = roundSloshFrequency_Hz((length_m + width_m) / 4, depth_m, gravity_mPerS2);
     return { lengthwise: round, crosswise: round };
   }
-  return { lengthwise: sloshFrequency_Hz(length_m, depth_m, gravity_mPerS2), crosswise: sloshFrequency_Hz(width_m, depth_m, gravity_mPerS2) };
+  return {
+    lengthwise: sloshFrequency_Hz(length_m, depth_m, gravity_mPerS2),
+    crosswise: sloshFrequency_Hz(width_m, depth_m, gravity_mPerS2),
+  };
 }
 
 /** The tank's liquid while the vehicle stands level. */
@@ -85,8 +123,17 @@ function feedResult(system: SystemDocument, tank: TankModel, pickup: PickupModel
   const inward = ways.filter(({ bays, into, kind }) => kind !== 'gap' && into[bays[0] === home ? 0 : 1]);
   const area_m2 = inward.reduce((sum, way) => sum + way.area_m2, 0);
   return {
-    pickup: pickup.document.id, bay: home, draw_m3PerS,
-    refill: ways.length === 0 ? undefined : { area_m2, headForDraw_m: headForFlow_m(draw_m3PerS, area_m2, STANDARD_GRAVITY_M_PER_S2), rate_m3PerS: orificeFlow_m3PerS(area_m2, REFILL_HEAD_M, STANDARD_GRAVITY_M_PER_S2) },
+    pickup: pickup.document.id,
+    bay: home,
+    draw_m3PerS,
+    refill:
+      ways.length === 0
+        ? undefined
+        : {
+            area_m2,
+            headForDraw_m: headForFlow_m(draw_m3PerS, area_m2, STANDARD_GRAVITY_M_PER_S2),
+            rate_m3PerS: orificeFlow_m3PerS(area_m2, REFILL_HEAD_M, STANDARD_GRAVITY_M_PER_S2),
+          },
     flapAway: ways.some(({ kind, bays, into }) => kind === 'flap' && !into[bays[0] === home ? 0 : 1]),
     holds: holdsOf(system, tank, pickup, standing, draw_m3PerS),
   };
@@ -94,20 +141,40 @@ function feedResult(system: SystemDocument, tank: TankModel, pickup: PickupModel
 
 /** What all consumers fed through a pickup need together. */
 function drawThrough_m3PerS(system: SystemDocument, pickup: string): number {
-  return system.consumers.filter((consumer) => feedPath(system, consumer.id).at(-1) === pickup).reduce((sum, consumer) => sum + consumer.neededFlow_m3PerS.value, 0);
+  return system.consumers
+    .filter((consumer) => feedPath(system, consumer.id).at(-1) === pickup)
+    .reduce((sum, consumer) => sum + consumer.neededFlow_m3PerS.value, 0);
 }
 
-function holdsOf(system: SystemDocument, tank: TankModel, pickup: PickupModel, standing: Standing, draw_m3PerS: number): Record<Manoeuvre, Hold> {
+function holdsOf(
+  system: SystemDocument,
+  tank: TankModel,
+  pickup: PickupModel,
+  standing: Standing,
+  draw_m3PerS: number,
+): Record<Manoeuvre, Hold> {
   const { braking_mPerS2, driving_mPerS2, cornering_mPerS2 } = system.envelope;
   const along: Readonly<Record<Manoeuvre, Vec3>> = {
-    braking: [-braking_mPerS2.value, 0, 0], driving: [driving_mPerS2.value, 0, 0],
-    'cornering to port': [0, cornering_mPerS2.value, 0], 'cornering to starboard': [0, -cornering_mPerS2.value, 0],
+    braking: [-braking_mPerS2.value, 0, 0],
+    driving: [driving_mPerS2.value, 0, 0],
+    'cornering to port': [0, cornering_mPerS2.value, 0],
+    'cornering to starboard': [0, -cornering_mPerS2.value, 0],
   };
-  return Object.fromEntries(MANOEUVRES.map((manoeuvre) => {
-    const gravity = unwrap(effectiveGravity({ pitch_rad: 0, roll_rad: 0, acceleration_mPerS2: along[manoeuvre] }));
-    return [manoeuvre, hold({
-      mesh: tank.mesh, bays: tank.bays, inlet: pickup.inlet, ...standing, moving: toTankFrame(gravity.up, tank.mounting), gravity_mPerS2: gravity.magnitude_mPerS2,
-      draw_m3PerS,
-    })];
-  })) as Record<Manoeuvre, Hold>;
+  return Object.fromEntries(
+    MANOEUVRES.map((manoeuvre) => {
+      const gravity = unwrap(effectiveGravity({ pitch_rad: 0, roll_rad: 0, acceleration_mPerS2: along[manoeuvre] }));
+      return [
+        manoeuvre,
+        hold({
+          mesh: tank.mesh,
+          bays: tank.bays,
+          inlet: pickup.inlet,
+          ...standing,
+          moving: toTankFrame(gravity.up, tank.mounting),
+          gravity_mPerS2: gravity.magnitude_mPerS2,
+          draw_m3PerS,
+        }),
+      ];
+    }),
+  ) as Record<Manoeuvre, Hold>;
 }

@@ -12,13 +12,33 @@ import { lineGaps } from './lineGaps';
 
 await loadKernel();
 const BOX = unwrap(parseSystemText(readFileSync('tests/fixtures/box-boat.json', 'utf8')));
-const straight: SystemDocument = { ...BOX, lines: BOX.lines.map((line) => ({ ...line, toPort_m: chosen(0), rise_m: chosen(0), forward_m: chosen(-0.5), length_m: chosen(0.5) })) };
+const straight: SystemDocument = {
+  ...BOX,
+  lines: BOX.lines.map((line) => ({
+    ...line,
+    toPort_m: chosen(0),
+    rise_m: chosen(0),
+    forward_m: chosen(-0.5),
+    length_m: chosen(0.5),
+  })),
+};
 const { levels } = flowInputsOf(straight, straight.consumers[0])!;
 const start = partPositions(straight, levels).get('pickup')!;
-const block = (at: Vec3, more: Partial<Thing> = {}): Thing => ({ id: 'block', name: 'Block', role: 'heat', surface: posedMesh(boxMesh(0.1, 0.1, 0.1), shiftBy(at)), motions: [], keep_m: 0.1, removable: false, ...more });
+const block = (at: Vec3, more: Partial<Thing> = {}): Thing => ({
+  id: 'block',
+  name: 'Block',
+  role: 'heat',
+  surface: posedMesh(boxMesh(0.1, 0.1, 0.1), shiftBy(at)),
+  motions: [],
+  keep_m: 0.1,
+  removable: false,
+  ...more,
+});
 
 it('measures from the outside of the line to the thing', () => {
-  const gap = lineGaps(straight, [block([start[0] - 0.3, start[1] + 0.2, start[2] - 0.05])]).find(({ line }) => line === 'line-1')!;
+  const gap = lineGaps(straight, [block([start[0] - 0.3, start[1] + 0.2, start[2] - 0.05])]).find(
+    ({ line }) => line === 'line-1',
+  )!;
   const radius = stockOf(straight.lines[0]!)!.outside_m / 2;
   // The line is taken as a rod of eight sides that encloses it.
   expectClose(gap.distance_m, 0.2 - radius, { abs: 0.09 * radius, why: 'flat or corner of the rod' });
@@ -26,7 +46,10 @@ it('measures from the outside of the line to the thing', () => {
 });
 
 it('follows what moves over its whole travel, and looks past what neither moves nor is hot', () => {
-  const slides = block([start[0] - 0.3, start[1] + 0.3, start[2] - 0.05], { role: 'obstacle', motions: [{ kind: 'slide', way: [0, -1, 0], from_m: 0, to_m: 0.25 }] });
+  const slides = block([start[0] - 0.3, start[1] + 0.3, start[2] - 0.05], {
+    role: 'obstacle',
+    motions: [{ kind: 'slide', way: [0, -1, 0], from_m: 0, to_m: 0.25 }],
+  });
   const gap = lineGaps(straight, [slides]).find(({ line }) => line === 'line-1')!;
   expect(gap.kind).toBe('moving');
   expect(gap.distance_m).toBeLessThan(0.05);
@@ -34,5 +57,7 @@ it('follows what moves over its whole travel, and looks past what neither moves 
 });
 
 it('a line that passes through says so', () => {
-  expect(lineGaps(straight, [block([start[0] - 0.3, start[1] - 0.05, start[2] - 0.05])])[0]!.distance_m).toBeLessThanOrEqual(0);
+  expect(
+    lineGaps(straight, [block([start[0] - 0.3, start[1] - 0.05, start[2] - 0.05])])[0]!.distance_m,
+  ).toBeLessThanOrEqual(0);
 });

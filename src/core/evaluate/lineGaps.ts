@@ -33,16 +33,36 @@ export function lineGaps(system: SystemDocument, things: readonly Thing[]): Line
     return model.ok ? [{ tank: model.value, offset_m: 0, up: [0, 0, 1] as Vec3 }] : [];
   });
   const positions = partPositions(system, tanks);
-  return system.lines.flatMap((line) => {
-    const start = positions.get(line.from.item);
-    const stock = stockOf(line);
-    if (!start || !stock) return [];
-    const points = linePoints(line).map(({ at }) => add(start, at));
-    const pieces = points.slice(1).flatMap((point, i): Piece[] => (norm(subtract(point, points[i]!)) < LEAST_PIECE_M ? [] : [{ id: `${line.id}-${i}`, name: line.name, surface: rodMesh(points[i]!, point, stock.outside_m / 2, SIDES) }]));
-    if (pieces.length === 0) return [];
-    const body: Body = { id: line.id, name: line.name, pieces, at: AT_HOME };
-    return dangers.map((thing): LineGap => ({
-      line: line.id, name: line.name, to: thing.id, thing: thing.name, kind: thing.role === 'heat' ? 'heat' : 'moving', distance_m: clearanceTo(body, thing).distance_m, keep_m: thing.keep_m,
-    }));
-  }).sort((a, b) => a.distance_m - a.keep_m - (b.distance_m - b.keep_m));
+  return system.lines
+    .flatMap((line) => {
+      const start = positions.get(line.from.item);
+      const stock = stockOf(line);
+      if (!start || !stock) return [];
+      const points = linePoints(line).map(({ at }) => add(start, at));
+      const pieces = points
+        .slice(1)
+        .flatMap((point, i): Piece[] =>
+          norm(subtract(point, points[i]!)) < LEAST_PIECE_M
+            ? []
+            : [
+                {
+                  id: `${line.id}-${i}`,
+                  name: line.name,
+                  surface: rodMesh(points[i]!, point, stock.outside_m / 2, SIDES),
+                },
+              ],
+        );
+      if (pieces.length === 0) return [];
+      const body: Body = { id: line.id, name: line.name, pieces, at: AT_HOME };
+      return dangers.map((thing): LineGap => ({
+        line: line.id,
+        name: line.name,
+        to: thing.id,
+        thing: thing.name,
+        kind: thing.role === 'heat' ? 'heat' : 'moving',
+        distance_m: clearanceTo(body, thing).distance_m,
+        keep_m: thing.keep_m,
+      }));
+    })
+    .sort((a, b) => a.distance_m - a.keep_m - (b.distance_m - b.keep_m));
 }

@@ -10,7 +10,8 @@ import { evaluateSystem, MAP_LIMIT, tankMap, tankTable } from '.';
 const parsed = parseSystemText(readFileSync('tests/fixtures/box-boat.json', 'utf8'));
 if (!parsed.ok) throw new Error(parsed.error.detail);
 const BOAT = withValue(parsed.value, toPath('tanks[0].mounting.pitch_deg'), chosen(0));
-const changed = (path: string, value: unknown, system: SystemDocument = BOAT): SystemDocument => withValue(system, toPath(path), value);
+const changed = (path: string, value: unknown, system: SystemDocument = BOAT): SystemDocument =>
+  withValue(system, toPath(path), value);
 
 describe('steps of a map', () => {
   it('are even, symmetric, and hold zero exactly', () => {
@@ -22,7 +23,16 @@ describe('steps of a map', () => {
 describe('the map of a box', () => {
   const mesh = boxMesh(1, 0.5, 0.4);
   const axis = symmetricSteps(0.3, 13);
-  const map = attitudeMap({ mesh }, [{ point_m: [0.5, 0.25, 0.02], submergence_m: 0 }, { point_m: [0.1, 0.25, 0.02], submergence_m: 0 }], axis, axis, (roll, pitch) => worldUpInVehicle(pitch, roll));
+  const map = attitudeMap(
+    { mesh },
+    [
+      { point_m: [0.5, 0.25, 0.02], submergence_m: 0 },
+      { point_m: [0.1, 0.25, 0.02], submergence_m: 0 },
+    ],
+    axis,
+    axis,
+    (roll, pitch) => worldUpInVehicle(pitch, roll),
+  );
   const at = (pickup: number, row: number, column: number): number => map.left_m3[pickup]![row * 13 + column]!;
 
   it('is symmetric both ways for a pickup in the middle', () => {
@@ -46,7 +56,10 @@ describe('the map of a system', () => {
     const row = map.ys.indexOf(-10);
     const column = map.xs.indexOf(10);
     const there = unwrap(evaluateSystem(changed('conditions.roll_deg', 10, changed('conditions.pitch_deg', -10))));
-    expectClose(map.left_m3[0]![row * 61 + column]!, there.tanks[0]!.pickups[0]!.unusableNow_m3, { rel: 1e-9, why: 'same attitude' });
+    expectClose(map.left_m3[0]![row * 61 + column]!, there.tanks[0]!.pickups[0]!.unusableNow_m3, {
+      rel: 1e-9,
+      why: 'same attitude',
+    });
     expect(map.pickups).toEqual([{ id: 'pickup', name: 'Engine pickup' }]);
   });
 
@@ -67,7 +80,19 @@ describe('the map of a system', () => {
   });
 
   it.each<[string, SystemDocument, number]>([
-    ['no-tank', BOAT, 3], ['no-pickup', changed('tanks[0].pickups', []), 0], ['bad-shape', changed('tanks[0].shape', { kind: 'cone', axis: 'z', nearDiameter_m: chosen(0), farDiameter_m: chosen(0), length_m: chosen(1) }), 0],
+    ['no-tank', BOAT, 3],
+    ['no-pickup', changed('tanks[0].pickups', []), 0],
+    [
+      'bad-shape',
+      changed('tanks[0].shape', {
+        kind: 'cone',
+        axis: 'z',
+        nearDiameter_m: chosen(0),
+        farDiameter_m: chosen(0),
+        length_m: chosen(1),
+      }),
+      0,
+    ],
   ])('says why there is none: %s', (code, system, tank) => {
     expect(tankMap(system, tank, 'slope', 3)).toMatchObject({ ok: false, error: { code } });
   });
@@ -83,7 +108,9 @@ describe('the strapping table of a system', () => {
   });
 
   it.each<[string, SystemDocument, number, number]>([
-    ['no-tank', BOAT, 9, 0.01], ['bad-step', BOAT, 0, 0], ['weightless', changed('conditions.accelerationUp_mPerS2', -9.8), 0, 0.01],
+    ['no-tank', BOAT, 9, 0.01],
+    ['bad-step', BOAT, 0, 0],
+    ['weightless', changed('conditions.accelerationUp_mPerS2', -9.8), 0, 0.01],
   ])('says why there is none: %s', (code, system, tank, step) => {
     expect(tankTable(system, tank, step, 'conditions')).toMatchObject({ ok: false, error: { code } });
   });

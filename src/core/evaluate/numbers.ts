@@ -34,7 +34,9 @@ function deliversOf(flow: Evaluation['flows'][number] | undefined): Outcome<Figu
 }
 
 const goesFigure = (system: SystemDocument, endurance_s: number, range_m: number | undefined): Outcome<Figure> =>
-  range_m === undefined ? figure(endurance_s, 'duration') : figure(range_m, system.vehicle.kind === 'boat' ? 'seaTrip' : 'trip');
+  range_m === undefined
+    ? figure(endurance_s, 'duration')
+    : figure(range_m, system.vehicle.kind === 'boat' ? 'seaTrip' : 'trip');
 
 function gaugeFigure({ gauges }: Evaluation): Outcome<Figure> {
   const first = gauges[0];

@@ -1,6 +1,13 @@
 import { feedPath } from '../document/circuits';
 import { pickupRadius_m, surroundOf } from '../document/compileSender';
-import { compileTank, envelopeOf, floorUnder_m, standingUp, type PickupModel, type TankModel } from '../document/compileTank';
+import {
+  compileTank,
+  envelopeOf,
+  floorUnder_m,
+  standingUp,
+  type PickupModel,
+  type TankModel,
+} from '../document/compileTank';
 import { withValue } from '../document/edit';
 import type { ConsumerDocument, SystemDocument, TankDocument } from '../document/schema';
 import { armAngleAt, freeRun, probePoint, wireAt } from '../gauge';
@@ -21,7 +28,11 @@ export type PickupPlan = {
   /** Its seat over the outside of the sheet [m]. */
   readonly seat_m: number;
   /** Distance from its side to what stands nearest inside, nearest first [m]. */
-  readonly near: readonly { readonly to: string; readonly what: 'wall' | 'baffle' | 'sender'; readonly distance_m: number }[];
+  readonly near: readonly {
+    readonly to: string;
+    readonly what: 'wall' | 'baffle' | 'sender';
+    readonly distance_m: number;
+  }[];
 };
 
 const POINTS_ALONG = 12;
@@ -41,12 +52,20 @@ export function pickupPlan(tank: TankModel, pickup: PickupModel): PickupPlan {
   const strainer = STRAINER_ROWS.find(({ key }) => key === document.strainer)!;
   const hangs_m = pickup.tubeLength_m - strainer.below;
   const foot_m = Math.max(0, hangs_m);
-  const along = Array.from({ length: POINTS_ALONG + 1 }, (_, i): Vec3 => add(port_m, scale(pickup.down, foot_m + (Math.min(foot_m, UNDER_LID_M) - foot_m) * (i / POINTS_ALONG))));
+  const along = Array.from({ length: POINTS_ALONG + 1 }, (_, i): Vec3 =>
+    add(port_m, scale(pickup.down, foot_m + (Math.min(foot_m, UNDER_LID_M) - foot_m) * (i / POINTS_ALONG))),
+  );
   const radius = pickupRadius_m(document);
   return {
     // What hangs plumb goes through a leaning sheet on the slant.
-    id: document.id, seat_m, cut_m: hangs_m + sheetAlong_m(tank, pickup) + seat_m,
-    near: [...nearWalls(tank, along, radius, inlet.point_m[2]), ...nearBaffles(tank, along, radius), ...nearSenders(tank, pickup, along, radius)].sort((a, b) => a.distance_m - b.distance_m),
+    id: document.id,
+    seat_m,
+    cut_m: hangs_m + sheetAlong_m(tank, pickup) + seat_m,
+    near: [
+      ...nearWalls(tank, along, radius, inlet.point_m[2]),
+      ...nearBaffles(tank, along, radius),
+      ...nearSenders(tank, pickup, along, radius),
+    ].sort((a, b) => a.distance_m - b.distance_m),
   };
 }
 
@@ -66,7 +85,9 @@ function nearWalls({ body }: TankModel, along: readonly Vec3[], radius: number, 
     if (roomDepth(body.shell)(point) <= 0) return [{ to: 'the wall', what: 'wall', distance_m: -radius }];
     for (let i = 0; i < AROUND; i++) {
       const angle = (2 * Math.PI * i) / AROUND;
-      const first = rayCrossings(body.shell, point, [Math.cos(angle), Math.sin(angle), 0]).find((distance) => distance > 0);
+      const first = rayCrossings(body.shell, point, [Math.cos(angle), Math.sin(angle), 0]).find(
+        (distance) => distance > 0,
+      );
       if (first !== undefined) beside = Math.min(beside, first - radius);
     }
   }
@@ -80,13 +101,17 @@ const LOOK_M = 0.05;
 
 /** Upright baffles beside the tube; a level plate is cut out for it. */
 function nearBaffles({ body, document }: TankModel, along: readonly Vec3[], radius: number): PickupPlan['near'] {
-  return body.plates.filter(({ plate }) => plate.axis !== 2).flatMap(({ plate }) => {
-    const name = document.plates.find(({ id }) => id === plate.id)?.name ?? 'a baffle';
-    const run = ([0, 1] as const).find((axis) => axis !== plate.axis)!;
-    const meets = along.filter((point) => point[run] >= plate.from_m - radius && point[run] <= plate.to_m + radius);
-    const distance_m = Math.min(...meets.map((point) => Math.abs(point[plate.axis] - plate.at_m) - plate.thickness_m / 2 - radius));
-    return distance_m < LOOK_M ? [{ to: name, what: 'baffle' as const, distance_m }] : [];
-  });
+  return body.plates
+    .filter(({ plate }) => plate.axis !== 2)
+    .flatMap(({ plate }) => {
+      const name = document.plates.find(({ id }) => id === plate.id)?.name ?? 'a baffle';
+      const run = ([0, 1] as const).find((axis) => axis !== plate.axis)!;
+      const meets = along.filter((point) => point[run] >= plate.from_m - radius && point[run] <= plate.to_m + radius);
+      const distance_m = Math.min(
+        ...meets.map((point) => Math.abs(point[plate.axis] - plate.at_m) - plate.thickness_m / 2 - radius),
+      );
+      return distance_m < LOOK_M ? [{ to: name, what: 'baffle' as const, distance_m }] : [];
+    });
 }
 
 /** The least distance to what a sender sweeps: its float and its wire, over all that it is free to move. */
@@ -104,21 +129,35 @@ function nearSenders(tank: TankModel, pickup: PickupModel, along: readonly Vec3[
     };
     for (let i = 0; i <= SWEEP_STEPS; i++) {
       const share = free.low_share + ((free.high_share - free.low_share) * i) / SWEEP_STEPS;
-      if (sender.kind !== 'swing-arm') look(probePoint(sender, share), Math.max(sender.floatRadius_m, sender.tubeRadius_m));
+      if (sender.kind !== 'swing-arm')
+        look(probePoint(sender, share), Math.max(sender.floatRadius_m, sender.tubeRadius_m));
       else {
         const wire = wireAt(sender, armAngleAt(sender, share));
         look(wire.at(-1)!, sender.floatRadius_m);
-        for (let k = 1; k < wire.length; k++) for (let n = 0; n <= POINTS_ALONG; n++) look(mixed(wire[k - 1]!, wire[k]!, n / POINTS_ALONG), sender.wireRadius_m);
+        for (let k = 1; k < wire.length; k++)
+          for (let n = 0; n <= POINTS_ALONG; n++)
+            look(mixed(wire[k - 1]!, wire[k]!, n / POINTS_ALONG), sender.wireRadius_m);
       }
     }
     return least < LOOK_M ? [{ to: model.document.name, what: 'sender' as const, distance_m: least }] : [];
   });
 }
 
-const mixed = (a: Vec3, b: Vec3, share: number): Vec3 => [a[0] + (b[0] - a[0]) * share, a[1] + (b[1] - a[1]) * share, a[2] + (b[2] - a[2]) * share];
+const mixed = (a: Vec3, b: Vec3, share: number): Vec3 => [
+  a[0] + (b[0] - a[0]) * share,
+  a[1] + (b[1] - a[1]) * share,
+  a[2] + (b[2] - a[2]) * share,
+];
 
 /** A cut as measured depths leave it: all of them as far off as they may be, the same way. */
-export type CutSpread = { readonly id: string; readonly cut_m: number; readonly shortest_m: number; readonly longest_m: number; /** What the end may stand off the floor when cut to the middle; under 0 it strikes. */ readonly lowestEnd_m: number; readonly highestEnd_m: number };
+export type CutSpread = {
+  readonly id: string;
+  readonly cut_m: number;
+  readonly shortest_m: number;
+  readonly longest_m: number;
+  /** What the end may stand off the floor when cut to the middle; under 0 it strikes. */ readonly lowestEnd_m: number;
+  readonly highestEnd_m: number;
+};
 
 /**
  * The cut length of every pickup with its worst cases: each size of the tank
@@ -129,10 +168,11 @@ export function pickupCuts(system: SystemDocument, t: number): Outcome<readonly 
   const document = system.tanks[t]!;
   const compiled = compileTank(system, document);
   if (!compiled.ok) return compiled;
-  const depths = (tank: TankModel): (number | undefined)[] => compiled.value.pickups.map(({ document: { id } }) => {
-    const pickup = tank.pickups.find((one) => one.document.id === id);
-    return pickup && pickupPlan(tank, pickup).cut_m;
-  });
+  const depths = (tank: TankModel): (number | undefined)[] =>
+    compiled.value.pickups.map(({ document: { id } }) => {
+      const pickup = tank.pickups.find((one) => one.document.id === id);
+      return pickup && pickupPlan(tank, pickup).cut_m;
+    });
   const nominal = depths(compiled.value);
   const off = nominal.map(() => 0);
   for (const { path, known } of sizesOf(document)) {
@@ -142,17 +182,29 @@ export function pickupCuts(system: SystemDocument, t: number): Outcome<readonly 
       if (depth !== undefined && nominal[i] !== undefined) off[i]! += Math.abs(depth - nominal[i]);
     });
   }
-  return success(compiled.value.pickups.flatMap((pickup, i): CutSpread[] => {
-    const { cut_m, id } = pickupPlan(compiled.value, pickup);
-    if (cut_m === undefined || nominal[i] === undefined) return [];
-    const spread = off[i]! + (pickup.document.kind === 'hose' ? CUT_SPREAD.hose : CUT_SPREAD.tube);
-    const end = pickup.document.heightOffFloor_m.value;
-    return [{ id, cut_m, shortest_m: cut_m - spread, longest_m: cut_m + spread, lowestEnd_m: end - spread, highestEnd_m: end + spread }];
-  }));
+  return success(
+    compiled.value.pickups.flatMap((pickup, i): CutSpread[] => {
+      const { cut_m, id } = pickupPlan(compiled.value, pickup);
+      if (cut_m === undefined || nominal[i] === undefined) return [];
+      const spread = off[i]! + (pickup.document.kind === 'hose' ? CUT_SPREAD.hose : CUT_SPREAD.tube);
+      const end = pickup.document.heightOffFloor_m.value;
+      return [
+        {
+          id,
+          cut_m,
+          shortest_m: cut_m - spread,
+          longest_m: cut_m + spread,
+          lowestEnd_m: end - spread,
+          highestEnd_m: end + spread,
+        },
+      ];
+    }),
+  );
 }
 
 /** Sizes of shape, parts and bands that may be off. */
-const sizesOf = ({ shape, parts, slices }: TankDocument) => allKnown({ shape, parts, slices }).filter(({ known }) => (known.spread ?? 0) > 0);
+const sizesOf = ({ shape, parts, slices }: TankDocument) =>
+  allKnown({ shape, parts, slices }).filter(({ known }) => (known.spread ?? 0) > 0);
 
 /** Two consumers on one tank: when the first goes out, what the second still has. */
 export type ReserveResult = {
@@ -170,22 +222,33 @@ export type ReserveResult = {
   readonly goesWorst_m?: number;
 };
 
-const DRIVES: ReadonlySet<ConsumerDocument['kind']> = new Set(['diesel-engine', 'petrol-injection', 'petrol-carburettor']);
+const DRIVES: ReadonlySet<ConsumerDocument['kind']> = new Set([
+  'diesel-engine',
+  'petrol-injection',
+  'petrol-carburettor',
+]);
 
 /** What a heater's or generator's pickup leaves for the engine, for every tank from which both draw. */
 export function reserves(system: SystemDocument, tanks: readonly TankModel[]): ReserveResult[] {
   const fed = system.consumers.map((consumer) => ({ consumer, pickup: feedPath(system, consumer.id).at(-1) }));
   return tanks.flatMap((tank) => {
-    const own = fed.flatMap(({ consumer, pickup }) => tank.pickups.filter(({ document }) => document.id === pickup).map((model) => ({ consumer, model })));
+    const own = fed.flatMap(({ consumer, pickup }) =>
+      tank.pickups.filter(({ document }) => document.id === pickup).map((model) => ({ consumer, model })),
+    );
     const engine = own.find(({ consumer }) => DRIVES.has(consumer.kind)) ?? own[0];
-    return !engine ? [] : own.filter((other) => other !== engine && other.model !== engine.model).map((other) => reserveOf(system, tank, other, engine));
+    return !engine
+      ? []
+      : own
+          .filter((other) => other !== engine && other.model !== engine.model)
+          .map((other) => reserveOf(system, tank, other, engine));
   });
 }
 
 type Drawing = { readonly consumer: ConsumerDocument; readonly model: PickupModel };
 
 function reserveOf(system: SystemDocument, tank: TankModel, first: Drawing, second: Drawing): ReserveResult {
-  const left = (up: Vec3): number => unusable_m3(tank, first.model.inlet, up) - unusable_m3(tank, second.model.inlet, up);
+  const left = (up: Vec3): number =>
+    unusable_m3(tank, first.model.inlet, up) - unusable_m3(tank, second.model.inlet, up);
   const level_m3 = left(standingUp(tank, 0, 0));
   const { pitch_rad, roll_rad } = envelopeOf(system);
   let worst = { worst_m3: level_m3, worstAt: { pitch_rad: 0, roll_rad: 0 } };
@@ -195,25 +258,45 @@ function reserveOf(system: SystemDocument, tank: TankModel, first: Drawing, seco
       if (here < worst.worst_m3) worst = { worst_m3: here, worstAt: { pitch_rad: pitch, roll_rad: roll } };
     }
   }
-  const burn = burnAtDuty_m3PerS(second.consumer.burnIdle_m3PerS.value, second.consumer.burnFull_m3PerS.value, system.conditions.duty_ratio);
+  const burn = burnAtDuty_m3PerS(
+    second.consumer.burnIdle_m3PerS.value,
+    second.consumer.burnFull_m3PerS.value,
+    system.conditions.duty_ratio,
+  );
   const speed = system.vehicle.speed_mPerS?.value;
   const lasts = (volume: number): number => (burn > 0 ? Math.max(0, volume) / burn : 0);
   const [lasts_s, lastsWorst_s] = [lasts(level_m3), lasts(worst.worst_m3)];
   const of = ({ consumer, model }: Drawing) => ({ pickup: model.document.id, consumer: consumer.name });
-  return { tank: tank.document.id, first: of(first), second: of(second), level_m3, ...worst, lasts_s, lastsWorst_s, ...(speed ? { goes_m: lasts_s * speed, goesWorst_m: lastsWorst_s * speed } : {}) };
+  return {
+    tank: tank.document.id,
+    first: of(first),
+    second: of(second),
+    level_m3,
+    ...worst,
+    lasts_s,
+    lastsWorst_s,
+    ...(speed ? { goes_m: lasts_s * speed, goesWorst_m: lastsWorst_s * speed } : {}),
+  };
 }
 
 /**
  * How far off the floor the first pickup must end so that the second still
  * has so much on the level when the first goes out [m].
  */
-export function heightForReserve(system: SystemDocument, t: number, firstId: string, secondId: string, reserve_m3: number): Outcome<number, 'bad-shape' | 'no-pickup' | 'too-much'> {
+export function heightForReserve(
+  system: SystemDocument,
+  t: number,
+  firstId: string,
+  secondId: string,
+  reserve_m3: number,
+): Outcome<number, 'bad-shape' | 'no-pickup' | 'too-much'> {
   const compiled = compileTank(system, system.tanks[t]!);
   if (!compiled.ok) return compiled;
   const tank = compiled.value;
   const [first, second] = [firstId, secondId].map((id) => tank.pickups.find(({ document }) => document.id === id));
   const floor = first && floorUnder_m(tank.body.shell, first.inlet.point_m);
-  if (!first || !second || floor === undefined) return failure('no-pickup', firstId, 'Both pickups must stand in the tank.');
+  if (!first || !second || floor === undefined)
+    return failure('no-pickup', firstId, 'Both pickups must stand in the tank.');
   const up = standingUp(tank, 0, 0);
   const wanted = unusable_m3(tank, second.inlet, up) + reserve_m3;
   if (wanted >= tank.gross_m3) return failure('too-much', firstId, 'That is more than the tank holds.');

@@ -15,7 +15,10 @@ export type RigPlan = {
   readonly span: number;
 };
 
-export function rigPlan(system: SystemDocument, senderId: string): Outcome<RigPlan, 'no-sender' | 'bad-shape' | 'no-reading'> {
+export function rigPlan(
+  system: SystemDocument,
+  senderId: string,
+): Outcome<RigPlan, 'no-sender' | 'bad-shape' | 'no-reading'> {
   const document = system.tanks.find(({ senders }) => senders.some(({ id }) => id === senderId));
   if (!document) return failure('no-sender', 'sender', `The system has no sender "${senderId}".`);
   const tank = compileTank(system, document);
@@ -23,12 +26,22 @@ export function rigPlan(system: SystemDocument, senderId: string): Outcome<RigPl
   const model = tank.value.senders.find((one) => one.document.id === senderId);
   const surround = model && surroundOf(tank.value, model);
   const free = model && freeRun(model.sender, surround!.room, surround!.round);
-  if (!model || !free) return failure('no-reading', senderId, 'The sender cannot move in the tank as planned, so that a rig of it would read nothing.');
+  if (!model || !free)
+    return failure(
+      'no-reading',
+      senderId,
+      'The sender cannot move in the tank as planned, so that a rig of it would read nothing.',
+    );
   const up = standingUp(tank.value, 0, 0);
   const surface = surfaceTable(tank.value.mesh, up, HEIGHTS);
   const output = rangeOf(model.document.output);
   return success({
-    tank: document.name, sender: model.document.name, signal: model.document.output.kind, brim_m3: tank.value.gross_m3, span: Math.abs(output.full - output.empty),
-    readingAt: (volume_m3, lowered_m) => readingOf(output, shareAt(model.sender, free, up, surface(volume_m3) + lowered_m * up[2])),
+    tank: document.name,
+    sender: model.document.name,
+    signal: model.document.output.kind,
+    brim_m3: tank.value.gross_m3,
+    span: Math.abs(output.full - output.empty),
+    readingAt: (volume_m3, lowered_m) =>
+      readingOf(output, shareAt(model.sender, free, up, surface(volume_m3) + lowered_m * up[2])),
   });
 }

@@ -15,7 +15,10 @@ export function evenStep_m3(holds_m3: number, unit_m3: number): number {
 }
 
 /** Inside ends of a sight tube's bosses, or nothing where they miss the wall. */
-export function bossesOf(tank: TankModel, { face, along_m, lower_m, upper_m }: SightTubeDocument): readonly [Vec3, Vec3] | undefined {
+export function bossesOf(
+  tank: TankModel,
+  { face, along_m, lower_m, upper_m }: SightTubeDocument,
+): readonly [Vec3, Vec3] | undefined {
   const { min, max } = meshBounds(tank.body.shell);
   const across = face === 'fore' || face === 'aft' ? 0 : 1;
   const from = face === 'fore' || face === 'port' ? max[across] + 1 : min[across] - 1;
@@ -30,23 +33,47 @@ export function bossesOf(tank: TankModel, { face, along_m, lower_m, upper_m }: S
   return lower && upper ? [lower, upper] : undefined;
 }
 
-export type SightResult = { readonly id: string; readonly name: string; readonly scale: Outcome<SightScale, ScaleCode>; /** Unseen below at the worst slope asked for [m³]. */ readonly unseenWorst_m3?: number };
+export type SightResult = {
+  readonly id: string;
+  readonly name: string;
+  readonly scale: Outcome<SightScale, ScaleCode>;
+  /** Unseen below at the worst slope asked for [m³]. */ readonly unseenWorst_m3?: number;
+};
 export type DipResult = { readonly id: string; readonly name: string; readonly scale: Outcome<StickScale, ScaleCode> };
 
-export function sightResult(system: SystemDocument, tank: TankModel, holds_m3: number, sight: SightTubeDocument): SightResult {
+export function sightResult(
+  system: SystemDocument,
+  tank: TankModel,
+  holds_m3: number,
+  sight: SightTubeDocument,
+): SightResult {
   const bosses = bossesOf(tank, sight);
   const said = { id: sight.id, name: sight.name };
-  if (!bosses) return { ...said, scale: failure('outside-tank', sight.name, `A boss of ${sight.name} misses the ${sight.face} wall.`) };
+  if (!bosses)
+    return {
+      ...said,
+      scale: failure('outside-tank', sight.name, `A boss of ${sight.name} misses the ${sight.face} wall.`),
+    };
   const scale = (up: Vec3) => sightScale(tank.mesh, bosses[0], bosses[1], up, holds_m3, sight.markEvery_m3.value);
   const { pitch_rad, roll_rad } = envelopeOf(system);
-  const worst = pitch_rad.flatMap((pitch) => roll_rad.map((roll) => scale(standingUp(tank, pitch, roll)))).flatMap((one) => (one.ok ? [one.value.unseenLow_m3] : []));
-  return { ...said, scale: scale(standingUp(tank, 0, 0)), ...(worst.length > 0 ? { unseenWorst_m3: Math.max(...worst) } : {}) };
+  const worst = pitch_rad
+    .flatMap((pitch) => roll_rad.map((roll) => scale(standingUp(tank, pitch, roll))))
+    .flatMap((one) => (one.ok ? [one.value.unseenLow_m3] : []));
+  return {
+    ...said,
+    scale: scale(standingUp(tank, 0, 0)),
+    ...(worst.length > 0 ? { unseenWorst_m3: Math.max(...worst) } : {}),
+  };
 }
 
 export function dipResult(tank: TankModel, holds_m3: number, stick: DipstickDocument): DipResult {
   const port = tank.ports.find(({ document }) => document.id === stick.port);
   const said = { id: stick.id, name: stick.name };
-  if (!port || port.document.face !== 'lid' || floorUnder_m(tank.body.shell, port.point_m) === undefined) return { ...said, scale: failure('no-floor', stick.name, `${stick.name} wants a port in the lid with floor under it.`) };
+  if (!port || port.document.face !== 'lid' || floorUnder_m(tank.body.shell, port.point_m) === undefined)
+    return {
+      ...said,
+      scale: failure('no-floor', stick.name, `${stick.name} wants a port in the lid with floor under it.`),
+    };
   const scale = stickScale(tank.mesh, port.point_m, standingUp(tank, 0, 0), holds_m3, stick.markEvery_m3.value);
   return { ...said, scale: scale.ok ? success(scale.value) : scale };
 }

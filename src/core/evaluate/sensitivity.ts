@@ -26,7 +26,10 @@ export type Sensitivity = {
   readonly influences: readonly Influence[];
   /** Half-width of each number from all spreads together [its SI unit]. */
   readonly spreads: Readonly<Partial<Record<NumberKey, number>>>;
-  /** Numbers whose spread is not known, since some value's spread leads to where they cannot be worked out: no part of `spreads`. */
+  /**
+   * Numbers whose spread is not known, since some value's spread leads to where they cannot be worked out: no part of
+   * `spreads`.
+   */
   readonly unknown: readonly NumberKey[];
 };
 
@@ -45,39 +48,84 @@ export type FindingsOf = (system: SystemDocument, evaluation: Evaluation) => rea
  *
  * @source ISO/IEC Guide 98-3 (GUM), section 5.1.3, with sensitivities by finite difference
  */
-export const sensitivity = (system: SystemDocument, findingsOf: FindingsOf): Sensitivity => together([...influencesOf(system, findingsOf)]);
+export const sensitivity = (system: SystemDocument, findingsOf: FindingsOf): Sensitivity =>
+  together([...influencesOf(system, findingsOf)]);
 
-/** The influences one after the other, in the document's order: each takes two evaluations, and who asks may stop between them. */
+/**
+ * The influences one after the other, in the document's order: each takes two evaluations, and who asks may stop
+ * between them.
+ */
 export function* influencesOf(system: SystemDocument, findingsOf: FindingsOf): Generator<Influence> {
   const base = outcomeOf(system, findingsOf);
   for (const { path, known } of allKnown(system)) {
-    if ((known.spread ?? 0) > 0 && !path.some((key) => APART.has(key))) yield influenceOf(system, path, known, base, findingsOf);
+    if ((known.spread ?? 0) > 0 && !path.some((key) => APART.has(key)))
+      yield influenceOf(system, path, known, base, findingsOf);
   }
   for (const corners of profileCorners(system)) yield cornersInfluence(system, corners, base, findingsOf);
 }
 
-/** All corners of a body's profiles, each moved by itself square to the chord between its neighbours, where it tells most; their effects added as squares. */
-function cornersInfluence(system: SystemDocument, { path, origin, spread_m, profiles }: Corners, base: Snapshot, findingsOf: FindingsOf): Influence {
-  const each = profiles.flatMap(({ path: at, points }) => points.map((_, i) => {
-    const ends = [-1, 1].map((side) => outcomeOf(withValue(system, at, points.map((point, k) => (k === i ? cornerMoved(points, i, side * spread_m) : point))), findingsOf)) as [Snapshot, Snapshot];
-    return moved(base, ...ends);
-  }));
+/**
+ * All corners of a body's profiles, each moved by itself square to the chord between its neighbours, where it tells
+ * most; their effects added as squares.
+ */
+function cornersInfluence(
+  system: SystemDocument,
+  { path, origin, spread_m, profiles }: Corners,
+  base: Snapshot,
+  findingsOf: FindingsOf,
+): Influence {
+  const each = profiles.flatMap(({ path: at, points }) =>
+    points.map((_, i) => {
+      const ends = [-1, 1].map((side) =>
+        outcomeOf(
+          withValue(
+            system,
+            at,
+            points.map((point, k) => (k === i ? cornerMoved(points, i, side * spread_m) : point)),
+          ),
+          findingsOf,
+        ),
+      ) as [Snapshot, Snapshot];
+      return moved(base, ...ends);
+    }),
+  );
   const lost = NUMBER_KEYS.filter((key) => each.some((one) => one.lost.includes(key)));
-  const moves = Object.fromEntries(NUMBER_KEYS.flatMap((key) => (!lost.includes(key) && each.some((one) => one.moves[key] !== undefined) ? [[key, Math.hypot(...each.map((one) => one.moves[key] ?? 0))]] : [])));
+  const moves = Object.fromEntries(
+    NUMBER_KEYS.flatMap((key) =>
+      !lost.includes(key) && each.some((one) => one.moves[key] !== undefined)
+        ? [[key, Math.hypot(...each.map((one) => one.moves[key] ?? 0))]]
+        : [],
+    ),
+  );
   const findings = [...new Set(each.flatMap((one) => one.findings))];
-  return { path, origin, value: spread_m, spread: spread_m, moves, lost, findings, score: Math.hypot(...each.map(({ square }) => Math.sqrt(square))) + FINDING_WEIGHT * findings.length };
+  return {
+    path,
+    origin,
+    value: spread_m,
+    spread: spread_m,
+    moves,
+    lost,
+    findings,
+    score: Math.hypot(...each.map(({ square }) => Math.sqrt(square))) + FINDING_WEIGHT * findings.length,
+  };
 }
 
 /** All influences, ranked and summed up. */
 export function together(influences: readonly Influence[]): Sensitivity {
   const unknown = NUMBER_KEYS.filter((key) => influences.some(({ lost }) => lost.includes(key)));
   const spreads = Object.fromEntries(
-    NUMBER_KEYS.filter((key) => !unknown.includes(key)).map((key) => [key, Math.sqrt(influences.reduce((sum, { moves }) => sum + (moves[key] ?? 0) ** 2, 0))]),
+    NUMBER_KEYS.filter((key) => !unknown.includes(key)).map((key) => [
+      key,
+      Math.sqrt(influences.reduce((sum, { moves }) => sum + (moves[key] ?? 0) ** 2, 0)),
+    ]),
   ) as Partial<Record<NumberKey, number>>;
   return { influences: [...influences].sort((a, b) => b.score - a.score), spreads, unknown };
 }
 
-/** Of the space and of what stands on the tank, only the fit depends, which ranks them itself; what was built changes no plan. */
+/**
+ * Of the space and of what stands on the tank, only the fit depends, which ranks them itself; what was built changes no
+ * plan.
+ */
 const APART: ReadonlySet<string | number> = new Set(['fit', 'stands', 'built']);
 
 type Snapshot = { readonly numbers: Partial<Record<NumberKey, number>>; readonly findings: ReadonlySet<string> };
@@ -87,26 +135,45 @@ function outcomeOf(system: SystemDocument, findingsOf: FindingsOf): Snapshot {
   if (!evaluation.ok) return { numbers: {}, findings: new Set() };
   const numbers: Numbers = numbersOf(system, evaluation.value);
   return {
-    numbers: Object.fromEntries(NUMBER_KEYS.flatMap((key) => {
-      const number = numbers[key];
-      return number.ok ? [[key, number.value.value]] : [];
-    })),
+    numbers: Object.fromEntries(
+      NUMBER_KEYS.flatMap((key) => {
+        const number = numbers[key];
+        return number.ok ? [[key, number.value.value]] : [];
+      }),
+    ),
     findings: new Set(findingsOf(system, evaluation.value)),
   };
 }
 
-function influenceOf(system: SystemDocument, path: Path, known: Known, base: Snapshot, findingsOf: FindingsOf): Influence {
+function influenceOf(
+  system: SystemDocument,
+  path: Path,
+  known: Known,
+  base: Snapshot,
+  findingsOf: FindingsOf,
+): Influence {
   const spread = known.spread!;
   const [low, high] = [-1, 1].map((side) => {
     const value = movedValue(known, side * spread, String(path.at(-1)));
     return outcomeOf(withValue(system, [...path, 'value'], value), findingsOf);
   }) as [Snapshot, Snapshot];
   const { square, ...change } = moved(base, low, high);
-  return { path, origin: known.origin, value: known.value, spread, ...change, score: Math.sqrt(square) + FINDING_WEIGHT * change.findings.length };
+  return {
+    path,
+    origin: known.origin,
+    value: known.value,
+    spread,
+    ...change,
+    score: Math.sqrt(square) + FINDING_WEIGHT * change.findings.length,
+  };
 }
 
 /** What changes between a system and the two ends of a spread. */
-function moved(base: Snapshot, low: Snapshot, high: Snapshot): Pick<Influence, 'moves' | 'lost' | 'findings'> & { readonly square: number } {
+function moved(
+  base: Snapshot,
+  low: Snapshot,
+  high: Snapshot,
+): Pick<Influence, 'moves' | 'lost' | 'findings'> & { readonly square: number } {
   const moves: Partial<Record<NumberKey, number>> = {};
   const lost: NumberKey[] = [];
   let square = 0;
@@ -122,8 +189,9 @@ function moved(base: Snapshot, low: Snapshot, high: Snapshot): Pick<Influence, '
     // The gauge's error is a share already; the others are compared with their own size.
     square += (moves[key]! / (key === 'gauge' ? 1 : Math.max(Math.abs(at), 1e-12))) ** 2;
   }
-  const findings = [...new Set([...low.findings, ...high.findings, ...base.findings])]
-    .filter((id) => !(base.findings.has(id) && low.findings.has(id) && high.findings.has(id)));
+  const findings = [...new Set([...low.findings, ...high.findings, ...base.findings])].filter(
+    (id) => !(base.findings.has(id) && low.findings.has(id) && high.findings.has(id)),
+  );
   return { moves, lost, findings, square };
 }
 

@@ -1,6 +1,14 @@
 import { compileTank, gravityOf } from '../document/compileTank';
 import type { SystemDocument } from '../document/schema';
-import { meshBounds, pictureBelow, pictureOf, toTankFrame, type Bounds, type PictureMesh, type Vec3 } from '../geometry';
+import {
+  meshBounds,
+  pictureBelow,
+  pictureOf,
+  toTankFrame,
+  type Bounds,
+  type PictureMesh,
+  type Vec3,
+} from '../geometry';
 import { failure, success, type Outcome } from '../outcome';
 import { onPlate } from '../tank';
 import { levelOf } from './tankResult';
@@ -17,7 +25,10 @@ export type TankSolid = {
 };
 
 /** All that the picture of a tank is drawn from. */
-export function tankSolid(system: SystemDocument, tankIndex: number): Outcome<TankSolid, 'no-tank' | 'bad-shape' | 'weightless'> {
+export function tankSolid(
+  system: SystemDocument,
+  tankIndex: number,
+): Outcome<TankSolid, 'no-tank' | 'bad-shape' | 'weightless'> {
   const document = system.tanks[tankIndex];
   if (!document) return failure('no-tank', 'tanks', 'There is no such tank.');
   const model = compileTank(system, document);
@@ -31,8 +42,14 @@ export function tankSolid(system: SystemDocument, tankIndex: number): Outcome<Ta
     bounds: meshBounds(tank.body.shell),
     shell: pictureOf(tank.mesh),
     liquid: pictureBelow(tank.mesh, { normal: up, offset_m }),
-    plates: tank.body.plates.flatMap(({ plate }) => plate.outline.map((loop) => ({ axis: plate.axis, outline: loop.map((point) => onPlate(plate, point)) }))),
+    plates: tank.body.plates.flatMap(({ plate }) =>
+      plate.outline.map((loop) => ({ axis: plate.axis, outline: loop.map((point) => onPlate(plate, point)) })),
+    ),
     ports: tank.ports.map(({ document: port, point_m }) => ({ name: port.name, role: port.role, at: point_m })),
-    pickups: tank.pickups.map(({ document: pickup, port_m, inlet }) => ({ name: pickup.name, from: port_m, to: inlet.point_m })),
+    pickups: tank.pickups.map(({ document: pickup, port_m, inlet }) => ({
+      name: pickup.name,
+      from: port_m,
+      to: inlet.point_m,
+    })),
   });
 }

@@ -8,13 +8,20 @@ import { tableByStep, type StrappingRow } from '../tank';
 export type TableAt = 'mounted' | 'conditions';
 
 /** The strapping table of a tank at a chosen step, or of one of its bays by number from 0. */
-export function tankTable(system: SystemDocument, tankIndex: number, step_m: number, at: TableAt, bay?: number): Outcome<StrappingRow[], 'no-tank' | 'no-bay' | 'bad-shape' | 'bad-step' | 'weightless'> {
+export function tankTable(
+  system: SystemDocument,
+  tankIndex: number,
+  step_m: number,
+  at: TableAt,
+  bay?: number,
+): Outcome<StrappingRow[], 'no-tank' | 'no-bay' | 'bad-shape' | 'bad-step' | 'weightless'> {
   const document = system.tanks[tankIndex];
   if (!document) return failure('no-tank', 'tanks', 'There is no such tank.');
   const tank = compileTank(system, document);
   if (!tank.ok) return tank;
   const { bays } = tank.value.bays;
-  if (bay !== undefined && !bays[bay]) return failure('no-bay', document.name, `There is no bay ${bay + 1}; the tank has ${bays.length}.`);
+  if (bay !== undefined && !bays[bay])
+    return failure('no-bay', document.name, `There is no bay ${bay + 1}; the tank has ${bays.length}.`);
   const mesh = bay === undefined ? tank.value.mesh : bays[bay]!.mesh;
   if (at === 'mounted') return tableByStep(mesh, standingUp(tank.value, 0, 0), step_m);
   const gravity = gravityOf(system);

@@ -30,7 +30,12 @@ export type TankChangeResult = {
 };
 
 const FACE: Readonly<Record<FaceName, { axis: 0 | 1 | 2; high: boolean }>> = {
-  lid: { axis: 2, high: true }, floor: { axis: 2, high: false }, fore: { axis: 0, high: true }, aft: { axis: 0, high: false }, port: { axis: 1, high: true }, starboard: { axis: 1, high: false },
+  lid: { axis: 2, high: true },
+  floor: { axis: 2, high: false },
+  fore: { axis: 0, high: true },
+  aft: { axis: 0, high: false },
+  port: { axis: 1, high: true },
+  starboard: { axis: 1, high: false },
 };
 
 /** A cut reaches past the tank by this, so that it leaves no skin [m]. */
@@ -41,7 +46,13 @@ export function withChange(system: SystemDocument, t: number, change: TankChange
   const tank = system.tanks[t]!;
   if (change.kind === 'move') {
     const shifts = { x_m: change.forward_m, y_m: change.toPort_m, z_m: change.up_m };
-    return (['x_m', 'y_m', 'z_m'] as const).reduce((moved, key) => (shifts[key] === 0 ? moved : withValue(moved, ['tanks', t, 'mounting', key], chosen(tidy(tank.mounting[key].value + shifts[key])))), system);
+    return (['x_m', 'y_m', 'z_m'] as const).reduce(
+      (moved, key) =>
+        shifts[key] === 0
+          ? moved
+          : withValue(moved, ['tanks', t, 'mounting', key], chosen(tidy(tank.mounting[key].value + shifts[key]))),
+      system,
+    );
   }
   const grown = change.kind === 'face' ? resizedBox(tank, change) : undefined;
   if (grown) return withValue(system, ['tanks', t], grown);
@@ -52,8 +63,14 @@ export function withChange(system: SystemDocument, t: number, change: TankChange
 /** To a tenth of a millimetre: nobody sets out finer. */
 const tidy = (value: number): number => Math.round(value * 1e4) / 1e4;
 
-/** A plain box keeps being one where a high face moves; a low one would take the tank's own corner, and all places in it, along. */
-function resizedBox({ shape, parts, slices, ...tank }: TankDocument, { face, by_m }: Extract<TankChange, { kind: 'face' }>): TankDocument | undefined {
+/**
+ * A plain box keeps being one where a high face moves; a low one would take the tank's own corner, and all places in
+ * it, along.
+ */
+function resizedBox(
+  { shape, parts, slices, ...tank }: TankDocument,
+  { face, by_m }: Extract<TankChange, { kind: 'face' }>,
+): TankDocument | undefined {
   const { axis, high } = FACE[face];
   if (!high || shape.kind !== 'box' || parts.length > 0 || slices.length > 0) return undefined;
   const key = (['length_m', 'width_m', 'height_m'] as const)[axis];
@@ -64,16 +81,34 @@ function resizedBox({ shape, parts, slices, ...tank }: TankDocument, { face, by_
 const LEAST_M = 0.02;
 
 /** What is taken away, as one more part of the tank. */
-function cutPart(system: SystemDocument, tank: TankDocument, change: Exclude<TankChange, { kind: 'move' }>): PartDocument | undefined {
+function cutPart(
+  system: SystemDocument,
+  tank: TankDocument,
+  change: Exclude<TankChange, { kind: 'move' }>,
+): PartDocument | undefined {
   const body = tankBody(tank);
   if (!body.ok) return undefined;
   const { min, max } = meshBounds(body.value.walls);
   const base = { id: freshId(system, `${tank.id}-cut`), does: 'take' as const };
   const boxAt = (name: string, from: Vec3, to: Vec3): PartDocument => ({
-    ...base, name, shape: { kind: 'box', length_m: chosen(tidy(to[0] - from[0])), width_m: chosen(tidy(to[1] - from[1])), height_m: chosen(tidy(to[2] - from[2])) },
-    x_m: chosen(tidy(from[0])), y_m: chosen(tidy(from[1])), z_m: chosen(tidy(from[2])),
+    ...base,
+    name,
+    shape: {
+      kind: 'box',
+      length_m: chosen(tidy(to[0] - from[0])),
+      width_m: chosen(tidy(to[1] - from[1])),
+      height_m: chosen(tidy(to[2] - from[2])),
+    },
+    x_m: chosen(tidy(from[0])),
+    y_m: chosen(tidy(from[1])),
+    z_m: chosen(tidy(from[2])),
   });
-  if (change.kind === 'notch') return boxAt(change.name, change.at_m, [0, 1, 2].map((k) => change.at_m[k]! + change.size_m[k]!) as unknown as Vec3);
+  if (change.kind === 'notch')
+    return boxAt(
+      change.name,
+      change.at_m,
+      [0, 1, 2].map((k) => change.at_m[k]! + change.size_m[k]!) as unknown as Vec3,
+    );
   const [low, high] = [min.map((value) => value - PAST_M), max.map((value) => value + PAST_M)] as [number[], number[]];
   if (change.kind === 'face') {
     if (change.by_m <= 0) return undefined;
@@ -88,25 +123,49 @@ function cutPart(system: SystemDocument, tank: TankDocument, change: Exclude<Tan
   const inward = (f: { high: boolean }): number => (f.high ? -1 : 1);
   const reach = change.leg_m + PAST_M;
   // A triangle that cuts both faces a leg from their edge, its own corner outside by as much as it is larger.
-  const place = ([p, q]: readonly [number, number]): { u_m: number; v_m: number } => (a.axis < b.axis ? { u_m: p, v_m: q } : { u_m: q, v_m: p });
+  const place = ([p, q]: readonly [number, number]): { u_m: number; v_m: number } =>
+    a.axis < b.axis ? { u_m: p, v_m: q } : { u_m: q, v_m: p };
   const out = [corner(a) - inward(a) * PAST_M, corner(b) - inward(b) * PAST_M] as const;
-  const points = [out, [out[0] + inward(a) * (reach + PAST_M), out[1]], [out[0], out[1] + inward(b) * (reach + PAST_M)]] as const;
+  const points = [
+    out,
+    [out[0] + inward(a) * (reach + PAST_M), out[1]],
+    [out[0], out[1] + inward(b) * (reach + PAST_M)],
+  ] as const;
   const least = [Math.min(...points.map(([p]) => p)), Math.min(...points.map(([, q]) => q))] as const;
   const at = [0, 0, 0];
   at[a.axis] = least[0];
   at[b.axis] = least[1];
   at[along] = low[along]!;
   return {
-    ...base, name: `${change.faces.join(' and ')} edge cut`,
-    shape: { kind: 'prism', axis: (['x', 'y', 'z'] as const)[along], length_m: chosen(tidy(high[along]! - low[along]!)), profileOrigin: 'chosen', profile: points.map((point) => place([tidy(point[0] - least[0]), tidy(point[1] - least[1])])) },
-    x_m: chosen(tidy(at[0]!)), y_m: chosen(tidy(at[1]!)), z_m: chosen(tidy(at[2]!)),
+    ...base,
+    name: `${change.faces.join(' and ')} edge cut`,
+    shape: {
+      kind: 'prism',
+      axis: (['x', 'y', 'z'] as const)[along],
+      length_m: chosen(tidy(high[along]! - low[along]!)),
+      profileOrigin: 'chosen',
+      profile: points.map((point) => place([tidy(point[0] - least[0]), tidy(point[1] - least[1])])),
+    },
+    x_m: chosen(tidy(at[0]!)),
+    y_m: chosen(tidy(at[1]!)),
+    z_m: chosen(tidy(at[2]!)),
   };
 }
 
 /** Edges where two of the six faces meet that a corner is mostly cut off. */
 const EDGES: readonly (readonly [FaceName, FaceName])[] = [
-  ['lid', 'fore'], ['lid', 'aft'], ['lid', 'port'], ['lid', 'starboard'], ['floor', 'fore'], ['floor', 'aft'], ['floor', 'port'], ['floor', 'starboard'],
-  ['fore', 'port'], ['fore', 'starboard'], ['aft', 'port'], ['aft', 'starboard'],
+  ['lid', 'fore'],
+  ['lid', 'aft'],
+  ['lid', 'port'],
+  ['lid', 'starboard'],
+  ['floor', 'fore'],
+  ['floor', 'aft'],
+  ['floor', 'port'],
+  ['floor', 'starboard'],
+  ['fore', 'port'],
+  ['fore', 'starboard'],
+  ['aft', 'port'],
+  ['aft', 'starboard'],
 ];
 
 /**
@@ -114,27 +173,49 @@ const EDGES: readonly (readonly [FaceName, FaceName])[] = [
  * and, for a gap that is too small, what frees it.
  */
 export function changesOf(system: SystemDocument, t: number, gap?: FitGap): TankChangeResult[] {
-  const changes = gap ? mendsFor(system, t, gap) : [
-    ...FACE_NAMES.map((face): TankChange => ({ kind: 'face', face, by_m: 0.01 })),
-    ...EDGES.map((faces): TankChange => ({ kind: 'corner', faces, leg_m: 0.05 })),
-  ];
+  const changes = gap
+    ? mendsFor(system, t, gap)
+    : [
+        ...FACE_NAMES.map((face): TankChange => ({ kind: 'face', face, by_m: 0.01 })),
+        ...EDGES.map((faces): TankChange => ({ kind: 'corner', faces, leg_m: 0.05 })),
+      ];
   const before = volumeOf(system.tanks[t]!);
   return changes.flatMap((change) => {
     const changed = withChange(system, t, change);
     const after = volumeOf(changed.tanks[t]!);
-    return changed === system || after === undefined || before === undefined ? [] : [{ change, tank: changed.tanks[t]!, volume_m3: after - before, margin_m: gap ? marginOf(changed, t) : undefined }];
+    return changed === system || after === undefined || before === undefined
+      ? []
+      : [
+          {
+            change,
+            tank: changed.tanks[t]!,
+            volume_m3: after - before,
+            margin_m: gap ? marginOf(changed, t) : undefined,
+          },
+        ];
   });
 }
 
-export type BuiltResult = { readonly planned_m3: number; readonly built_m3: number; readonly plannedMargin_m: number | undefined; readonly margin_m: number | undefined };
+export type BuiltResult = {
+  readonly planned_m3: number;
+  readonly built_m3: number;
+  readonly plannedMargin_m: number | undefined;
+  readonly margin_m: number | undefined;
+};
 
 /** What a tank holds and how it fits as it was built, beside as it was planned; to the brim. */
 export function builtResult(system: SystemDocument, t: number): BuiltResult {
   const built = { ...system, tanks: system.tanks.map((tank, i) => (i === t ? asBuilt(tank) : tank)) };
-  return { planned_m3: volumeOf(system.tanks[t]!) ?? 0, built_m3: volumeOf(built.tanks[t]!) ?? 0, plannedMargin_m: finite(marginOf(system, t)), margin_m: finite(marginOf(built, t)) };
+  return {
+    planned_m3: volumeOf(system.tanks[t]!) ?? 0,
+    built_m3: volumeOf(built.tanks[t]!) ?? 0,
+    plannedMargin_m: finite(marginOf(system, t)),
+    margin_m: finite(marginOf(built, t)),
+  };
 }
 
-const finite = (value: number | undefined): number | undefined => (value !== undefined && Number.isFinite(value) ? value : undefined);
+const finite = (value: number | undefined): number | undefined =>
+  value !== undefined && Number.isFinite(value) ? value : undefined;
 
 function volumeOf(tank: TankDocument): number | undefined {
   const body = tankBody(tank);
@@ -165,8 +246,17 @@ const SWEEP_STEPS = 12;
 function notchFor(thing: Thing, tank: TankDocument, name: string): TankChange {
   const pose = placeOf(tank.mounting);
   const room_m = thing.keep_m + tank.material.thickness_m.value;
-  const swept = meshBounds(joinedSurface(positionsOver(thing, SWEEP_STEPS).map((at) => posedMesh(thing.surface, seenFrom(pose, movedTo(thing, at))))));
+  const swept = meshBounds(
+    joinedSurface(
+      positionsOver(thing, SWEEP_STEPS).map((at) => posedMesh(thing.surface, seenFrom(pose, movedTo(thing, at)))),
+    ),
+  );
   const min = swept.min.map((value) => value - room_m);
   const max = swept.max.map((value) => value + room_m);
-  return { kind: 'notch', name: plainName(`Recess for ${name}`, 80), at_m: min.map((value) => Math.floor(value * 1000) / 1000) as unknown as Vec3, size_m: max.map((value, k) => Math.ceil((value - min[k]!) * 1000) / 1000) as unknown as Vec3 };
+  return {
+    kind: 'notch',
+    name: plainName(`Recess for ${name}`, 80),
+    at_m: min.map((value) => Math.floor(value * 1000) / 1000) as unknown as Vec3,
+    size_m: max.map((value, k) => Math.ceil((value - min[k]!) * 1000) / 1000) as unknown as Vec3,
+  };
 }

@@ -4,7 +4,15 @@ import type { SystemDocument } from '../document/schema';
 import { clipBelow, dot, levelForVolume, meshBounds, offsetRange, volumeBelow, type Vec3 } from '../geometry';
 import { unwrap } from '../outcome';
 import { ALLOYS } from '../reference/alloys';
-import { commonCentre_m, shellCentre_m, strappingTable, unusable_m3, worstUnusable, type StrappingRow, type WorstAttitude } from '../tank';
+import {
+  commonCentre_m,
+  shellCentre_m,
+  strappingTable,
+  unusable_m3,
+  worstUnusable,
+  type StrappingRow,
+  type WorstAttitude,
+} from '../tank';
 import type { FluidState } from '../fluids';
 import { tankDrawing, type TankDrawing } from './drawing';
 import { pickupPlan, type PickupPlan } from './pickups';
@@ -64,11 +72,19 @@ export type TankResult = {
   readonly centre_m: Vec3 | undefined;
   /** Ports under the surface at the set fill and attitude. */
   readonly wetPorts: readonly string[];
-  /** Centre of shell and liquid together from empty to the fill limit, at the set attitude; left out when only numbers were asked for. */
+  /**
+   * Centre of shell and liquid together from empty to the fill limit, at the set attitude; left out when only numbers
+   * were asked for.
+   */
   readonly balance: readonly BalancePoint[];
-  /** Vents that the liquid reaches somewhere in the envelope when filled to the limit, the one that loses most first. */
+  /**
+   * Vents that the liquid reaches somewhere in the envelope when filled to the limit, the one that loses most first.
+   */
   readonly floodedVents: readonly FloodedVent[];
-  /** Where on the lid a vent would lose least there; left out when only numbers were asked for, or where no vent is flooded. */
+  /**
+   * Where on the lid a vent would lose least there; left out when only numbers were asked for, or where no vent is
+   * flooded.
+   */
   readonly dryVent?: DryVent;
   readonly misplaced: readonly string[];
   /** Left out when only numbers were asked for. */
@@ -98,7 +114,10 @@ export function tankResult(system: SystemDocument, level: TankLevel, fluid: Flui
   const density_kgPerM3 = ALLOYS[document.material.alloy].density_kgPerM3;
   const metal = [
     { mass_kg: built.metal_m3 * density_kgPerM3, at_m: shellCentre_m(built.shell) },
-    ...built.plates.map(({ plate, area_m2, centre_m }) => ({ mass_kg: area_m2 * plate.thickness_m * density_kgPerM3, at_m: centre_m })),
+    ...built.plates.map(({ plate, area_m2, centre_m }) => ({
+      mass_kg: area_m2 * plate.thickness_m * density_kgPerM3,
+      at_m: centre_m,
+    })),
   ];
   const dryMass_kg = metal.reduce((sum, { mass_kg }) => sum + mass_kg, 0);
   const flooded = floodedVents(system, tank);
@@ -116,7 +135,10 @@ export function tankResult(system: SystemDocument, level: TankLevel, fluid: Flui
       surface_m2: body.surface_m2,
       centroid_m: body.centroid_m,
     },
-    pickups: tank.pickups.map((pickup) => ({ ...pickupResult(system, level, pickup), ...(detail === 'full' ? { plan: pickupPlan(tank, pickup) } : {}) })),
+    pickups: tank.pickups.map((pickup) => ({
+      ...pickupResult(system, level, pickup),
+      ...(detail === 'full' ? { plan: pickupPlan(tank, pickup) } : {}),
+    })),
     sights: detail === 'full' ? document.sightTubes.map((sight) => sightResult(system, tank, holds_m3, sight)) : [],
     dips: detail === 'full' ? document.dipsticks.map((stick) => dipResult(tank, holds_m3, stick)) : [],
     strapping: detail === 'full' ? strappingTable(mesh, up, STRAPPING_STEPS) : [],
@@ -131,7 +153,10 @@ export function tankResult(system: SystemDocument, level: TankLevel, fluid: Flui
     dryMass_kg,
     liquidMass_kg,
     fullMass_kg: dryMass_kg + gross_m3 * document.fillLimit_ratio.value * fluid.density_kgPerM3,
-    centre_m: commonCentre_m([...metal, ...(body.centroid_m ? [{ mass_kg: liquidMass_kg, at_m: body.centroid_m }] : [])]),
+    centre_m: commonCentre_m([
+      ...metal,
+      ...(body.centroid_m ? [{ mass_kg: liquidMass_kg, at_m: body.centroid_m }] : []),
+    ]),
     wetPorts: tank.ports.filter(({ point_m }) => dot(up, point_m) < offset_m).map(({ document: port }) => port.id),
     balance: detail === 'full' ? balanceOf(tank, up, metal, fluid) : [],
     floodedVents: flooded,
@@ -148,7 +173,10 @@ function balanceOf(tank: TankModel, up: Vec3, metal: readonly Mass[], fluid: Flu
   return Array.from({ length: BALANCE_STEPS + 1 }, (_, i) => (holds_m3 * i) / BALANCE_STEPS).flatMap((volume_m3) => {
     const { offset_m } = unwrap(levelForVolume(tank.mesh, up, volume_m3));
     const { centroid_m } = clipBelow(tank.mesh, { normal: up, offset_m });
-    const masses = [...metal, ...(centroid_m ? [{ mass_kg: volume_m3 * fluid.density_kgPerM3, at_m: centroid_m }] : [])];
+    const masses = [
+      ...metal,
+      ...(centroid_m ? [{ mass_kg: volume_m3 * fluid.density_kgPerM3, at_m: centroid_m }] : []),
+    ];
     const centre_m = commonCentre_m(masses);
     return centre_m ? [{ volume_m3, mass_kg: masses.reduce((sum, mass) => sum + mass.mass_kg, 0), centre_m }] : [];
   });
@@ -165,12 +193,19 @@ function pickupResult(system: SystemDocument, level: TankLevel, pickup: PickupMo
     unusableLevel_m3: unusable_m3(tank, pickup.inlet, standingUp(tank, 0, 0)),
     unusableNow_m3: now,
     worst: worstUnusable(tank, pickup.inlet, envelopeOf(system), (pitch, roll) => standingUp(tank, pitch, roll)),
-    leftNow_m3: isStarved(level, pickup) ? 0 : Math.max(0, tank.fill_ratio * tank.gross_m3 - unusable_m3(tank, pickup.inlet, up, level.offset_m)),
+    leftNow_m3: isStarved(level, pickup)
+      ? 0
+      : Math.max(0, tank.fill_ratio * tank.gross_m3 - unusable_m3(tank, pickup.inlet, up, level.offset_m)),
   };
 }
 
 /** A vent that is reached at some slope asked for: what runs out of it there, filled to the limit. */
-export type FloodedVent = { readonly id: string; readonly lost_m3: number; readonly pitch_rad: number; readonly roll_rad: number };
+export type FloodedVent = {
+  readonly id: string;
+  readonly lost_m3: number;
+  readonly pitch_rad: number;
+  readonly roll_rad: number;
+};
 /** A place on the lid, in the tank's frame, and what a vent there would lose at worst; nothing where it stays dry. */
 export type DryVent = { readonly x_m: number; readonly y_m: number; readonly lost_m3: number };
 
@@ -189,21 +224,34 @@ type Slope = { readonly pitch_rad: number; readonly roll_rad: number; readonly u
 
 function slopesOf(system: SystemDocument, tank: TankModel): Slope[] {
   const { pitch_rad: pitches, roll_rad: rolls } = envelopeOf(system);
-  return [pitches[0], 0, pitches[1]].flatMap((pitch_rad) => [rolls[0], 0, rolls[1]].map((roll_rad) => ({ pitch_rad, roll_rad, up: standingUp(tank, pitch_rad, roll_rad) })));
+  return [pitches[0], 0, pitches[1]].flatMap((pitch_rad) =>
+    [rolls[0], 0, rolls[1]].map((roll_rad) => ({ pitch_rad, roll_rad, up: standingUp(tank, pitch_rad, roll_rad) })),
+  );
 }
 
 /** What runs out at a point over all slopes, filled to the limit: down to where the surface leaves it. */
-function mostLost(tank: TankModel, slopes: readonly Slope[], point_m: Vec3): { readonly lost_m3: number; readonly at: Slope } {
+function mostLost(
+  tank: TankModel,
+  slopes: readonly Slope[],
+  point_m: Vec3,
+): { readonly lost_m3: number; readonly at: Slope } {
   const limit = tank.gross_m3 * tank.document.fillLimit_ratio.value;
-  return slopes.map((at) => ({ lost_m3: limit - volumeBelow(tank.mesh, { normal: at.up, offset_m: dot(at.up, point_m) }), at })).reduce((worst, each) => (each.lost_m3 > worst.lost_m3 ? each : worst));
+  return slopes
+    .map((at) => ({ lost_m3: limit - volumeBelow(tank.mesh, { normal: at.up, offset_m: dot(at.up, point_m) }), at }))
+    .reduce((worst, each) => (each.lost_m3 > worst.lost_m3 ? each : worst));
 }
 
 function floodedVents(system: SystemDocument, tank: TankModel): FloodedVent[] {
   const slopes = slopesOf(system, tank);
-  return tank.ports.filter(({ document }) => document.role === 'vent').flatMap(({ document, point_m }): FloodedVent[] => {
-    const { lost_m3, at } = mostLost(tank, slopes, point_m);
-    return lost_m3 > FLOOD_REL * tank.gross_m3 ? [{ id: document.id, lost_m3, pitch_rad: at.pitch_rad, roll_rad: at.roll_rad }] : [];
-  }).sort((a, b) => b.lost_m3 - a.lost_m3);
+  return tank.ports
+    .filter(({ document }) => document.role === 'vent')
+    .flatMap(({ document, point_m }): FloodedVent[] => {
+      const { lost_m3, at } = mostLost(tank, slopes, point_m);
+      return lost_m3 > FLOOD_REL * tank.gross_m3
+        ? [{ id: document.id, lost_m3, pitch_rad: at.pitch_rad, roll_rad: at.roll_rad }]
+        : [];
+    })
+    .sort((a, b) => b.lost_m3 - a.lost_m3);
 }
 
 /** Places along each way of the lid that a vent is tried at. */
@@ -215,12 +263,26 @@ const INSET = 0.06;
 function driestVent(system: SystemDocument, tank: TankModel): DryVent | undefined {
   const slopes = slopesOf(system, tank);
   const { min, max } = meshBounds(tank.body.shell);
-  const along = (axis: 0 | 1): number[] => Array.from({ length: TRIED }, (_, i) => min[axis] + (max[axis] - min[axis]) * (INSET + ((1 - 2 * INSET) * i) / (TRIED - 1)));
-  const places = along(0).flatMap((x_m) => along(1).flatMap((y_m): DryVent[] => {
-    const point = portPoint(tank.body.shell, { face: 'lid', x_m: { value: x_m }, y_m: { value: y_m } });
-    return point ? [{ x_m, y_m, lost_m3: Math.max(0, mostLost(tank, slopes, point).lost_m3) }] : [];
-  }));
+  const along = (axis: 0 | 1): number[] =>
+    Array.from(
+      { length: TRIED },
+      (_, i) => min[axis] + (max[axis] - min[axis]) * (INSET + ((1 - 2 * INSET) * i) / (TRIED - 1)),
+    );
+  const places = along(0).flatMap((x_m) =>
+    along(1).flatMap((y_m): DryVent[] => {
+      const point = portPoint(tank.body.shell, { face: 'lid', x_m: { value: x_m }, y_m: { value: y_m } });
+      return point ? [{ x_m, y_m, lost_m3: Math.max(0, mostLost(tank, slopes, point).lost_m3) }] : [];
+    }),
+  );
   // Of those that lose as little, the one nearest the middle.
   const off = ({ x_m, y_m }: DryVent): number => Math.hypot(x_m - (min[0] + max[0]) / 2, y_m - (min[1] + max[1]) / 2);
-  return places.reduce<DryVent | undefined>((best, each) => (!best || each.lost_m3 < best.lost_m3 - FLOOD_REL * tank.gross_m3 || (each.lost_m3 < best.lost_m3 + FLOOD_REL * tank.gross_m3 && off(each) < off(best)) ? each : best), undefined);
+  return places.reduce<DryVent | undefined>(
+    (best, each) =>
+      !best ||
+      each.lost_m3 < best.lost_m3 - FLOOD_REL * tank.gross_m3 ||
+      (each.lost_m3 < best.lost_m3 + FLOOD_REL * tank.gross_m3 && off(each) < off(best))
+        ? each
+        : best,
+    undefined,
+  );
 }

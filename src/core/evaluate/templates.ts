@@ -1,13 +1,32 @@
 import { outerMesh, placeOf, type FitCode } from '../document/compileFit';
 import { portPoint } from '../document/compileTank';
 import type { SystemDocument } from '../document/schema';
-import { dot, flatFaces, insideOutline, onFace, placed, rayCrossings, subtract, turned, type FaceFrame, type FlatFace, type Point2, type Surface, type Vec3 } from '../geometry';
+import {
+  dot,
+  flatFaces,
+  insideOutline,
+  onFace,
+  placed,
+  rayCrossings,
+  subtract,
+  turned,
+  type FaceFrame,
+  type FlatFace,
+  type Point2,
+  type Surface,
+  type Vec3,
+} from '../geometry';
 import { success, type Outcome } from '../outcome';
 import { isSolid } from '../fit';
 import { sceneOf, wallsOf } from './fit';
 
 /** One side of a template: between which corners, and what it must stand off when held in its place. */
-export type TemplateEdge = { readonly from: number; readonly to: number; readonly length_m: number; readonly gap?: { readonly to: string; readonly distance_m: number } };
+export type TemplateEdge = {
+  readonly from: number;
+  readonly to: number;
+  readonly length_m: number;
+  readonly gap?: { readonly to: string; readonly distance_m: number };
+};
 
 /** The outside outline of a tank's flat face, with the numbers that prove a template of it. */
 export type Template = {
@@ -43,42 +62,71 @@ export function templatesOf(system: SystemDocument, t: number): Outcome<readonly
   const scene = sceneOf(system);
   if (!scene.ok) return scene;
   const at = placeOf(tank.mounting);
-  const round = [...(scene.value.bay ? wallsOf(scene.value.bay) : []), ...scene.value.things.filter(({ role }) => isSolid(role))];
+  const round = [
+    ...(scene.value.bay ? wallsOf(scene.value.bay) : []),
+    ...scene.value.things.filter(({ role }) => isSolid(role)),
+  ];
   const ports = tank.ports.flatMap((port) => {
     const point_m = portPoint(outer.value, port);
     return point_m ? [{ port, point_m }] : [];
   });
   const faces = flatFaces(outer.value).filter(({ area_m2 }) => area_m2 > LEAST_FACE_M2);
   const names = faceNames(faces.map(({ frame }) => frame.normal));
-  return success(faces.map((face, i): Template => {
-    const [outline] = face.loops as [readonly Point2[]];
-    const holes = ports.filter(({ point_m }) => Math.abs(dot(face.frame.normal, subtract(point_m, face.frame.origin_m))) < ON_FACE_M)
-      .map(({ port, point_m }) => ({ name: port.name, at_m: inFace(point_m, face.frame), diameter_m: port.bore_m.value }))
-      .filter(({ at_m }) => insideOutline([outline], at_m));
-    const span = (k: 0 | 1): number => Math.max(...outline.map((point) => point[k]));
-    return {
-      name: names[i]!, loops: face.loops, width_m: span(0), height_m: span(1), area_m2: face.area_m2, holes,
-      edges: outline.map((point, from): TemplateEdge => {
-        const to = (from + 1) % outline.length;
-        const gap = gapBeside(face, point, outline[to]!, (on, way) => nearest(round, placed(at, on), turned(at, way)));
-        return { from, to, length_m: apart(point, outline[to]!), ...(gap ? { gap } : {}) };
-      }),
-      diagonals: diagonalsOf(outline),
-    };
-  }));
+  return success(
+    faces.map((face, i): Template => {
+      const [outline] = face.loops as [readonly Point2[]];
+      const holes = ports
+        .filter(({ point_m }) => Math.abs(dot(face.frame.normal, subtract(point_m, face.frame.origin_m))) < ON_FACE_M)
+        .map(({ port, point_m }) => ({
+          name: port.name,
+          at_m: inFace(point_m, face.frame),
+          diameter_m: port.bore_m.value,
+        }))
+        .filter(({ at_m }) => insideOutline([outline], at_m));
+      const span = (k: 0 | 1): number => Math.max(...outline.map((point) => point[k]));
+      return {
+        name: names[i]!,
+        loops: face.loops,
+        width_m: span(0),
+        height_m: span(1),
+        area_m2: face.area_m2,
+        holes,
+        edges: outline.map((point, from): TemplateEdge => {
+          const to = (from + 1) % outline.length;
+          const gap = gapBeside(face, point, outline[to]!, (on, way) =>
+            nearest(round, placed(at, on), turned(at, way)),
+          );
+          return { from, to, length_m: apart(point, outline[to]!), ...(gap ? { gap } : {}) };
+        }),
+        diagonals: diagonalsOf(outline),
+      };
+    }),
+  );
 }
 
-export const inFace = (point: Vec3, { origin_m, u, v }: FaceFrame): Point2 => [dot(u, subtract(point, origin_m)), dot(v, subtract(point, origin_m))];
+export const inFace = (point: Vec3, { origin_m, u, v }: FaceFrame): Point2 => [
+  dot(u, subtract(point, origin_m)),
+  dot(v, subtract(point, origin_m)),
+];
 const apart = ([a, b]: Point2, [c, d]: Point2): number => Math.hypot(a - c, b - d);
 
 /** Lengths across that, with the edges, leave the outline no freedom; the longest of them first. */
 function diagonalsOf(outline: readonly Point2[]): Template['diagonals'] {
-  const all = outline.flatMap((point, from) => outline.flatMap((other, to) => (to > from + 1 && !(from === 0 && to === outline.length - 1) ? [{ from, to, length_m: apart(point, other) }] : [])));
+  const all = outline.flatMap((point, from) =>
+    outline.flatMap((other, to) =>
+      to > from + 1 && !(from === 0 && to === outline.length - 1) ? [{ from, to, length_m: apart(point, other) }] : [],
+    ),
+  );
   return all.sort((a, b) => b.length_m - a.length_m).slice(0, MOST_DIAGONALS);
 }
 
 /** Straight out from the middle of an edge, in the plane of the face: how far to whatever is there. */
-function gapBeside({ frame }: FlatFace, a: Point2, b: Point2, look: (on: Vec3, way: Vec3) => TemplateEdge['gap']): TemplateEdge['gap'] {
+function gapBeside(
+  { frame }: FlatFace,
+  a: Point2,
+  b: Point2,
+  look: (on: Vec3, way: Vec3) => TemplateEdge['gap'],
+): TemplateEdge['gap'] {
   const length = apart(a, b);
   if (length === 0) return undefined;
   // The outline runs counter-clockwise, so that outside lies to its right.
@@ -87,7 +135,11 @@ function gapBeside({ frame }: FlatFace, a: Point2, b: Point2, look: (on: Vec3, w
   return look(onFace(frame, [(a[0] + b[0]) / 2, (a[1] + b[1]) / 2]), way);
 }
 
-function nearest(round: readonly { readonly name: string; readonly surface: Surface }[], from: Vec3, way: Vec3): TemplateEdge['gap'] {
+function nearest(
+  round: readonly { readonly name: string; readonly surface: Surface }[],
+  from: Vec3,
+  way: Vec3,
+): TemplateEdge['gap'] {
   let best: TemplateEdge['gap'];
   for (const { name, surface } of round) {
     const distance_m = rayCrossings(surface, from, way).find((distance) => distance >= 0);
@@ -97,15 +149,28 @@ function nearest(round: readonly { readonly name: string; readonly surface: Surf
 }
 
 const SQUARE = 0.97;
-const NAMED: readonly (readonly [string, Vec3])[] = [['Lid', [0, 0, 1]], ['Floor', [0, 0, -1]], ['Fore side', [1, 0, 0]], ['Aft side', [-1, 0, 0]], ['Port side', [0, 1, 0]], ['Starboard side', [0, -1, 0]]];
-const LEANINGS = [['fore', 'aft'], ['port', 'starboard'], ['up', 'down']] as const;
+const NAMED: readonly (readonly [string, Vec3])[] = [
+  ['Lid', [0, 0, 1]],
+  ['Floor', [0, 0, -1]],
+  ['Fore side', [1, 0, 0]],
+  ['Aft side', [-1, 0, 0]],
+  ['Port side', [0, 1, 0]],
+  ['Starboard side', [0, -1, 0]],
+];
+const LEANINGS = [
+  ['fore', 'aft'],
+  ['port', 'starboard'],
+  ['up', 'down'],
+] as const;
 
 /** A face by the way it looks in the tank's frame; several of one name are numbered, largest first. */
 export function faceNames(normals: readonly Vec3[]): string[] {
   const plain = normals.map((normal) => {
     const square = NAMED.find(([, way]) => dot(way, normal) > SQUARE);
     if (square) return square[0];
-    const ways = LEANINGS.flatMap(([plus, minus], k) => (Math.abs(normal[k]!) > 0.2 ? [{ word: normal[k]! > 0 ? plus : minus, size: Math.abs(normal[k]!) }] : [])).sort((a, b) => b.size - a.size);
+    const ways = LEANINGS.flatMap(([plus, minus], k) =>
+      Math.abs(normal[k]!) > 0.2 ? [{ word: normal[k]! > 0 ? plus : minus, size: Math.abs(normal[k]!) }] : [],
+    ).sort((a, b) => b.size - a.size);
     return `Slope facing ${ways.map(({ word }) => word).join(' and ')}`;
   });
   return plain.map((name, i) => {
@@ -117,5 +182,9 @@ export function faceNames(normals: readonly Vec3[]): string[] {
 /** The same template for the other side: turned over left for right. */
 export function mirrored(template: Template): Template {
   const flip = ([a, b]: Point2): Point2 => [template.width_m - a, b];
-  return { ...template, loops: template.loops.map((loop) => loop.map(flip)), holes: template.holes.map((hole) => ({ ...hole, at_m: flip(hole.at_m) })) };
+  return {
+    ...template,
+    loops: template.loops.map((loop) => loop.map(flip)),
+    holes: template.holes.map((hole) => ({ ...hole, at_m: flip(hole.at_m) })),
+  };
 }

@@ -25,7 +25,13 @@ export type WorkingStep = {
 /** How a number came about: steps in order, each with the values put in. */
 export type Working = { readonly steps: readonly WorkingStep[]; readonly notes: readonly Message[] };
 
-const put = (label: string, known: Known, role: Role, path: Path): WorkingTerm => ({ label, value: known.value, role, origin: known.origin, path });
+const put = (label: string, known: Known, role: Role, path: Path): WorkingTerm => ({
+  label,
+  value: known.value,
+  role,
+  origin: known.origin,
+  path,
+});
 const got = (label: string, value: number, role: Role): WorkingTerm => ({ label, value, role });
 
 /** The working behind one of the numbers; empty where the number has no value. */
@@ -48,7 +54,12 @@ function holdsWorking(system: SystemDocument, { tanks }: Evaluation): Working {
     const tank = system.tanks[t]!;
     const at = (...rest: Path): Path => ['tanks', t, ...rest];
     return {
-      formula: tank.parts.length + tank.slices.length > 0 ? 'holds = (first shape + what is added − what is taken − foam and baffles) × fill limit' : tank.foam_ratio || tank.plates.length > 0 ? 'holds = (volume inside the walls − foam and baffles) × fill limit' : 'holds = volume inside the walls × fill limit',
+      formula:
+        tank.parts.length + tank.slices.length > 0
+          ? 'holds = (first shape + what is added − what is taken − foam and baffles) × fill limit'
+          : tank.foam_ratio || tank.plates.length > 0
+            ? 'holds = (volume inside the walls − foam and baffles) × fill limit'
+            : 'holds = volume inside the walls × fill limit',
       terms: [
         ...shapeTerms(tank.shape, tank.dimensions, at('shape')),
         ...[...tank.parts, ...tank.slices].map(({ id, name }) => got(name, result.changes[id] ?? 0, 'tankVolume')),
@@ -64,13 +75,22 @@ function holdsWorking(system: SystemDocument, { tanks }: Evaluation): Working {
 }
 
 const SHAPE_WORDS: Readonly<Record<string, string>> = {
-  length_m: 'length', width_m: 'width', height_m: 'height', diameter_m: 'diameter', shell_m: 'straight shell',
-  nearDiameter_m: 'diameter at its near end', farDiameter_m: 'diameter at its far end',
+  length_m: 'length',
+  width_m: 'width',
+  height_m: 'height',
+  diameter_m: 'diameter',
+  shell_m: 'straight shell',
+  nearDiameter_m: 'diameter at its near end',
+  farDiameter_m: 'diameter at its far end',
 };
 
 /** The sizes that a shape is made from, inside or outside as they are measured. */
 const shapeTerms = (shape: ShapeDocument, side: string, path: Path): WorkingTerm[] =>
-  Object.entries(shape).flatMap(([key, value]) => (SHAPE_WORDS[key] && typeof value === 'object' && 'origin' in value ? [put(`${side} ${SHAPE_WORDS[key]}`, value, 'tape', [...path, key])] : []));
+  Object.entries(shape).flatMap(([key, value]) =>
+    SHAPE_WORDS[key] && typeof value === 'object' && 'origin' in value
+      ? [put(`${side} ${SHAPE_WORDS[key]}`, value, 'tape', [...path, key])]
+      : [],
+  );
 
 function usableWorking(system: SystemDocument, evaluation: Evaluation): Working {
   const main = mainPickup(system, evaluation.tanks);
@@ -100,7 +120,11 @@ function usableWorking(system: SystemDocument, evaluation: Evaluation): Working 
         source: 'Definition.',
       },
     ],
-    notes: [say('Standing level the same pickup would leave {left} behind.', { left: { value: main.pickup.unusableLevel_m3, role: 'tankVolume' } })],
+    notes: [
+      say('Standing level the same pickup would leave {left} behind.', {
+        left: { value: main.pickup.unusableLevel_m3, role: 'tankVolume' },
+      }),
+    ],
   };
 }
 
@@ -119,26 +143,43 @@ function deliversWorking(system: SystemDocument, evaluation: Evaluation): Workin
           got('fuel temperature', system.conditions.fuelTemperature_K, 'temperature'),
           got('density', evaluation.fluid.density_kgPerM3, 'density'),
           got('viscosity', evaluation.fluid.kinematicViscosity_m2PerS, 'viscosity'),
-          ...system.lines.flatMap((line, l) => (path.has(line.id) ? [put(`${line.name}, bore`, line.bore_m, 'bore', ['lines', l, 'bore_m'])] : [])),
+          ...system.lines.flatMap((line, l) =>
+            path.has(line.id) ? [put(`${line.name}, bore`, line.bore_m, 'bore', ['lines', l, 'bore_m'])] : [],
+          ),
           put('needed pressure', consumer.neededPressure_Pa, 'pressure', ['consumers', 0, 'neededPressure_Pa']),
         ],
         result: got('delivers', value.delivered_m3PerS, role),
-        source: 'Darcy-Weisbach; 64/Re below Re 2000, Colebrook above 4000; fittings by ' + (system.practice.losses === 'three-k' ? 'Darby’s three-K' : 'Hooper’s two-K') + '; filters by Darcy’s law; docs/derivations/network.md.',
+        source:
+          'Darcy-Weisbach; 64/Re below Re 2000, Colebrook above 4000; fittings by ' +
+          (system.practice.losses === 'three-k' ? 'Darby’s three-K' : 'Hooper’s two-K') +
+          '; filters by Darcy’s law; docs/derivations/network.md.',
       },
       {
         formula: 'margin = delivers ÷ needed',
-        terms: [got('delivers', value.delivered_m3PerS, role), put('needed', consumer.neededFlow_m3PerS, role, ['consumers', 0, 'neededFlow_m3PerS'])],
+        terms: [
+          got('delivers', value.delivered_m3PerS, role),
+          put('needed', consumer.neededFlow_m3PerS, role, ['consumers', 0, 'neededFlow_m3PerS']),
+        ],
         result: got('margin', value.margin_ratio, 'count'),
         source: 'Definition.',
       },
-      ...value.links.filter((link) => link.reynolds !== undefined).map((link): WorkingStep => ({
-        formula: `${link.name}: ${link.regime} flow`,
-        terms: [got('velocity', link.velocity_mPerS ?? 0, 'lineSpeed'), got('Reynolds number', link.reynolds ?? 0, 'count')],
-        result: got('pressure lost at the needed flow', link.loss_Pa, 'pressure'),
-        source: 'Part of the network solution.',
-      })),
+      ...value.links
+        .filter((link) => link.reynolds !== undefined)
+        .map((link): WorkingStep => ({
+          formula: `${link.name}: ${link.regime} flow`,
+          terms: [
+            got('velocity', link.velocity_mPerS ?? 0, 'lineSpeed'),
+            got('Reynolds number', link.reynolds ?? 0, 'count'),
+          ],
+          result: got('pressure lost at the needed flow', link.loss_Pa, 'pressure'),
+          source: 'Part of the network solution.',
+        })),
     ],
-    notes: [say(`Solved in ${value.iterations} steps; laws and pressures agree to ${value.energyResidual_Pa.toExponential(0)} Pa.`)],
+    notes: [
+      say(
+        `Solved in ${value.iterations} steps; laws and pressures agree to ${value.energyResidual_Pa.toExponential(0)} Pa.`,
+      ),
+    ],
   };
 }
 
@@ -159,7 +200,10 @@ function goesWorking(system: SystemDocument, evaluation: Evaluation): Working {
     },
     {
       formula: 'time = usable × (1 − reserve) ÷ burn',
-      terms: [got('usable', range.usable_m3, 'tankVolume'), put('reserve', system.wishes.reserve_ratio, 'share', ['wishes', 'reserve_ratio'])],
+      terms: [
+        got('usable', range.usable_m3, 'tankVolume'),
+        put('reserve', system.wishes.reserve_ratio, 'share', ['wishes', 'reserve_ratio']),
+      ],
       result: got('runs for', range.endurance_s, 'duration'),
       source: 'Definition.',
     },
@@ -192,8 +236,15 @@ function gaugeWorking(system: SystemDocument, { gauges }: Evaluation): Working {
         formula: 'volume → surface → sender → reading → needle, compared with volume ÷ holds',
         terms: [
           ...(sender.kind === 'swing-arm'
-            ? [put('pivot below the lid', sender.pivotDepth_m, 'tape', at('pivotDepth_m')), put('arm length', sender.armLength_m, 'tape', at('armLength_m'))]
-            : [put('length under the lid', sender.length_m, 'tape', at('length_m')), put('dead at its foot', sender.lowDead_m, 'tape', at('lowDead_m')), put('dead at its head', sender.highDead_m, 'tape', at('highDead_m'))]),
+            ? [
+                put('pivot below the lid', sender.pivotDepth_m, 'tape', at('pivotDepth_m')),
+                put('arm length', sender.armLength_m, 'tape', at('armLength_m')),
+              ]
+            : [
+                put('length under the lid', sender.length_m, 'tape', at('length_m')),
+                put('dead at its foot', sender.lowDead_m, 'tape', at('lowDead_m')),
+                put('dead at its head', sender.highDead_m, 'tape', at('highDead_m')),
+              ]),
           got('free travel from', curve.free.low_share, 'share'),
           got('free travel to', curve.free.high_share, 'share'),
           got('worst at', worst.at.volume_m3, 'tankVolume'),
@@ -206,7 +257,8 @@ function gaugeWorking(system: SystemDocument, { gauges }: Evaluation): Working {
     ],
     notes: [
       say('Below {low} and in the last {high} the sender does not move.', {
-        low: { value: curve.unseenLow_m3, role: 'tankVolume' }, high: { value: curve.unseenHigh_m3, role: 'tankVolume' },
+        low: { value: curve.unseenLow_m3, role: 'tankVolume' },
+        high: { value: curve.unseenHigh_m3, role: 'tankVolume' },
       }),
     ],
   };

@@ -10,7 +10,8 @@ export type SurveyPoint = readonly [number, number, number];
 /** One reading of a tape, or of a coordinate itself. */
 export type Reading = {
   readonly id: string;
-  readonly of: { readonly unknown: number } | { readonly from: SurveyPoint; readonly to: SurveyPoint; readonly how: How };
+  readonly of:
+    { readonly unknown: number } | { readonly from: SurveyPoint; readonly to: SurveyPoint; readonly how: How };
   readonly value_m: number;
   /** Standard deviation [m], > 0. */
   readonly sigma_m: number;
@@ -33,7 +34,9 @@ export type Adjusted = {
 
 /** Readings that cannot all be true. */
 export type Contradiction = {
-  /** Those of which one is most likely wrong, likeliest first; as likely as each other where they cannot be told apart. */
+  /**
+   * Those of which one is most likely wrong, likeliest first; as likely as each other where they cannot be told apart.
+   */
   readonly suspects: readonly { readonly id: string; readonly wouldAgree_m: number; readonly deviation: number }[];
 };
 
@@ -67,7 +70,10 @@ const MOST_CONTRADICTIONS = 6;
  * @source P. Wolf and C. Ghilani, Adjustment Computations: least squares;
  *   W. Baarda, "A testing procedure for use in geodetic networks" (1968): residual tests
  */
-export function adjust(start: readonly number[], readings: readonly Reading[]): Outcome<Adjusted, 'no-solution' | 'undetermined'> {
+export function adjust(
+  start: readonly number[],
+  readings: readonly Reading[],
+): Outcome<Adjusted, 'no-solution' | 'undetermined'> {
   const sigmas = readings.map((reading) => reading.sigma_m);
   const contradictions: Contradiction[] = [];
   for (;;) {
@@ -75,15 +81,26 @@ export function adjust(start: readonly number[], readings: readonly Reading[]): 
     if (!solved.ok) return solved;
     const found = contradictions.length < MOST_CONTRADICTIONS ? suspects(readings, sigmas, solved.value) : [];
     if (found.length === 0) return success({ ...solved.value, contradictions });
-    contradictions.push({ suspects: found.map(({ index, wouldAgree_m, deviation }) => ({ id: readings[index]!.id, wouldAgree_m, deviation })) });
+    contradictions.push({
+      suspects: found.map(({ index, wouldAgree_m, deviation }) => ({
+        id: readings[index]!.id,
+        wouldAgree_m,
+        deviation,
+      })),
+    });
     // Where several are alike, none of them may be trusted until one is taken again.
-    for (const { index, wouldAgree_m } of found) sigmas[index] = Math.max(sigmas[index]!, Math.abs(wouldAgree_m - readings[index]!.value_m));
+    for (const { index, wouldAgree_m } of found)
+      sigmas[index] = Math.max(sigmas[index]!, Math.abs(wouldAgree_m - readings[index]!.value_m));
   }
 }
 
 type Solved = Omit<Adjusted, 'contradictions'>;
 
-function solve(start: readonly number[], readings: readonly Reading[], sigmas: readonly number[]): Outcome<Solved, 'no-solution' | 'undetermined'> {
+function solve(
+  start: readonly number[],
+  readings: readonly Reading[],
+  sigmas: readonly number[],
+): Outcome<Solved, 'no-solution' | 'undetermined'> {
   const values = Float64Array.from(start);
   const weights = readings.map(({ assumed }, i) => (assumed ? ASSUMED_WEIGHT : 1) / sigmas[i]!);
   for (let iterations = 1; iterations <= MOST_ITERATIONS; iterations++) {
@@ -92,17 +109,29 @@ function solve(start: readonly number[], readings: readonly Reading[], sigmas: r
     weights.forEach((weight, i) => scaled.mulRow(i, weight));
     const inverse = pseudoInverse(scaled, RANK_REL);
     const step = inverse.mmul(Matrix.columnVector(misses.map((miss, i) => miss * weights[i]!))).to1DArray();
-    if (step.some((value) => !Number.isFinite(value))) return failure('no-solution', 'measures', 'The measurements lead to no shape at all.');
+    if (step.some((value) => !Number.isFinite(value)))
+      return failure('no-solution', 'measures', 'The measurements lead to no shape at all.');
     const most = Math.max(...step.map(Math.abs));
     step.forEach((by, k) => (values[k] = values[k]! + by));
     if (most > STILL_M) continue;
     const gain = inverse;
     weights.forEach((weight, i) => gain.mulColumn(i, weight));
     const resolved = gain.mmul(rows);
-    if (values.some((_, k) => Math.abs(resolved.get(k, k) - 1) > 1e-6)) return failure('undetermined', 'measures', 'Some corners are placed by no measurement and no assumption.');
-    return success({ values_m: values, gain, sigmas_m: [...sigmas], fitted_m: readings.map((reading) => model(values, reading).value), iterations });
+    if (values.some((_, k) => Math.abs(resolved.get(k, k) - 1) > 1e-6))
+      return failure('undetermined', 'measures', 'Some corners are placed by no measurement and no assumption.');
+    return success({
+      values_m: values,
+      gain,
+      sigmas_m: [...sigmas],
+      fitted_m: readings.map((reading) => model(values, reading).value),
+      iterations,
+    });
   }
-  return failure('no-solution', 'measures', `The measurements could not be brought to agree: after ${MOST_ITERATIONS} rounds the corners still moved.`);
+  return failure(
+    'no-solution',
+    'measures',
+    `The measurements could not be brought to agree: after ${MOST_ITERATIONS} rounds the corners still moved.`,
+  );
 }
 
 /** Derivatives of the readings by the unknowns, and how far each misses what was read. */
@@ -125,21 +154,44 @@ function model(values: Float64Array, { of }: Reading): { value: number; slopes: 
   const value = Math.hypot(...apart);
   // Points that fall together have no direction; any will do to part them.
   const ways = apart.map((by) => (value > 0 ? by / value : 1 / Math.sqrt(axes.length)));
-  return { value, slopes: axes.flatMap((axis, k) => [[to[axis]!, ways[k]!], [from[axis]!, -ways[k]!]] as const) };
+  return {
+    value,
+    slopes: axes.flatMap(
+      (axis, k) =>
+        [
+          [to[axis]!, ways[k]!],
+          [from[axis]!, -ways[k]!],
+        ] as const,
+    ),
+  };
 }
 
 /** Readings that the others contradict most, as long as any is contradicted beyond chance. */
-function suspects(readings: readonly Reading[], sigmas: readonly number[], { gain, fitted_m, values_m }: Solved): { index: number; wouldAgree_m: number; deviation: number }[] {
+function suspects(
+  readings: readonly Reading[],
+  sigmas: readonly number[],
+  { gain, fitted_m, values_m }: Solved,
+): { index: number; wouldAgree_m: number; deviation: number }[] {
   const { rows } = linearised(values_m, readings);
   const hat = rows.mmul(gain);
-  const judged = readings.flatMap((reading, i) => {
-    const checked = 1 - hat.get(i, i);
-    if (reading.assumed || checked < CHECKED) return [];
-    const residual = fitted_m[i]! - reading.value_m;
-    let variance = 0;
-    for (let j = 0; j < readings.length; j++) variance += (((i === j ? 1 : 0) - hat.get(i, j)) * sigmas[j]!) ** 2;
-    return [{ index: i, deviation: Math.abs(residual) / Math.sqrt(variance), wouldAgree_m: reading.value_m + residual / checked }];
-  }).sort((a, b) => b.deviation - a.deviation);
+  const judged = readings
+    .flatMap((reading, i) => {
+      const checked = 1 - hat.get(i, i);
+      if (reading.assumed || checked < CHECKED) return [];
+      const residual = fitted_m[i]! - reading.value_m;
+      let variance = 0;
+      for (let j = 0; j < readings.length; j++) variance += (((i === j ? 1 : 0) - hat.get(i, j)) * sigmas[j]!) ** 2;
+      return [
+        {
+          index: i,
+          deviation: Math.abs(residual) / Math.sqrt(variance),
+          wouldAgree_m: reading.value_m + residual / checked,
+        },
+      ];
+    })
+    .sort((a, b) => b.deviation - a.deviation);
   const [worst] = judged;
-  return worst && worst.deviation > SUSPECT ? judged.filter(({ deviation }) => deviation >= ALIKE_REL * worst.deviation) : [];
+  return worst && worst.deviation > SUSPECT
+    ? judged.filter(({ deviation }) => deviation >= ALIKE_REL * worst.deviation)
+    : [];
 }

@@ -20,7 +20,10 @@ export type Edge = { readonly from: Vec3; readonly to: Vec3 };
 
 const known = new WeakMap<Surface, readonly Edge[]>();
 
-/** The edges of a surface at which its faces turn or end, in its own frame, the longest first; pieces of one line put together. */
+/**
+ * The edges of a surface at which its faces turn or end, in its own frame, the longest first; pieces of one line put
+ * together.
+ */
 export function edgesOf(surface: Surface): readonly Edge[] {
   const before = known.get(surface);
   if (before) return before;
@@ -31,13 +34,19 @@ export function edgesOf(surface: Surface): readonly Edge[] {
     if (norm(normal) === 0) continue;
     corners.forEach((from, c) => {
       const to = corners[(c + 1) % 3]!;
-      const key = [from, to].map((point) => point.map((value) => Math.round(value / SAME_CORNER_M)).join()).sort().join(';');
+      const key = [from, to]
+        .map((point) => point.map((value) => Math.round(value / SAME_CORNER_M)).join())
+        .sort()
+        .join(';');
       const edge = normals.get(key) ?? { from, to, faces: [] };
       edge.faces.push(unitVector(normal));
       normals.set(key, edge);
     });
   }
-  const creases = [...normals.values()].filter(({ from, to, faces }) => norm(subtract(to, from)) > SAME_CORNER_M && (faces.length !== 2 || dot(faces[0]!, faces[1]!) < CREASE_COS));
+  const creases = [...normals.values()].filter(
+    ({ from, to, faces }) =>
+      norm(subtract(to, from)) > SAME_CORNER_M && (faces.length !== 2 || dot(faces[0]!, faces[1]!) < CREASE_COS),
+  );
   const edges = joinedUp(creases).sort((a, b) => lengthOfEdge(b) - lengthOfEdge(a));
   known.set(surface, edges);
   return edges;
@@ -49,8 +58,15 @@ export const lengthOfEdge = ({ from, to }: Edge): number => norm(subtract(to, fr
 function joinedUp(edges: readonly Edge[]): Edge[] {
   const at = new Map<string, Edge[]>();
   const keyOf = (point: Vec3): string => point.map((value) => Math.round(value / SAME_CORNER_M)).join();
-  const put = (edge: Edge): void => [edge.from, edge.to].forEach((end) => at.set(keyOf(end), [...(at.get(keyOf(end)) ?? []), edge]));
-  const remove = (edge: Edge): void => [edge.from, edge.to].forEach((end) => at.set(keyOf(end), at.get(keyOf(end))!.filter((other) => other !== edge)));
+  const put = (edge: Edge): void =>
+    [edge.from, edge.to].forEach((end) => at.set(keyOf(end), [...(at.get(keyOf(end)) ?? []), edge]));
+  const remove = (edge: Edge): void =>
+    [edge.from, edge.to].forEach((end) =>
+      at.set(
+        keyOf(end),
+        at.get(keyOf(end))!.filter((other) => other !== edge),
+      ),
+    );
   const way = ({ from, to }: Edge): Vec3 => unitVector(subtract(to, from));
   for (const edge of edges) {
     let whole = edge;
@@ -72,7 +88,10 @@ function joinedUp(edges: readonly Edge[]): Edge[] {
 const ONE_LINE_COS = 1 - 1e-7;
 
 /** Along which directions a surface's edges run, in its own frame, most metres first. */
-export const edgeWays = (surface: Surface): EdgeWay[] => gathered(edgesOf(surface).map((edge) => ({ way: unitVector(subtract(edge.to, edge.from)), length_m: lengthOfEdge(edge) })));
+export const edgeWays = (surface: Surface): EdgeWay[] =>
+  gathered(
+    edgesOf(surface).map((edge) => ({ way: unitVector(subtract(edge.to, edge.from)), length_m: lengthOfEdge(edge) })),
+  );
 
 /** Directions that are the same but for their sign put together, most metres first. */
 export function gathered(ways: readonly EdgeWay[]): EdgeWay[] {
@@ -100,7 +119,8 @@ export function framesAmong(ways: readonly Vec3[], most: number): Frame[] {
 }
 
 /** Whether every axis of the one is an axis of the other, whichever way it points. */
-const sameFrame = (a: Frame, b: Frame): boolean => a.every((axis) => b.some((other) => Math.abs(dot(axis, other)) > ONE_WAY_COS));
+const sameFrame = (a: Frame, b: Frame): boolean =>
+  a.every((axis) => b.some((other) => Math.abs(dot(axis, other)) > ONE_WAY_COS));
 
 /** The greater, the smaller the turn from one to the other: its trace, 1 + 2 cos(angle). */
 export const alike = (a: Frame, b: Frame): number => a.reduce((sum, axis, k) => sum + dot(axis, b[k]!), 0);
@@ -111,10 +131,22 @@ export function alignments(part: Frame, place: Frame): Frame[] {
   for (let i = 0; i < 3; i++) {
     for (let j = 0; j < 3; j++) {
       if (i === j) continue;
-      for (const [s, t] of [[1, 1], [1, -1], [-1, 1], [-1, -1]] as const) {
+      for (const [s, t] of [
+        [1, 1],
+        [1, -1],
+        [-1, 1],
+        [-1, -1],
+      ] as const) {
         const [u, v] = [scale(place[i]!, s), scale(place[j]!, t)];
         const onto = [u, v, cross(u, v)];
-        found.push([0, 1, 2].map((k): Vec3 => [0, 1, 2].map((c) => onto[0]![c]! * part[0][k]! + onto[1]![c]! * part[1][k]! + onto[2]![c]! * part[2][k]!) as unknown as Vec3) as unknown as Frame);
+        found.push(
+          [0, 1, 2].map(
+            (k): Vec3 =>
+              [0, 1, 2].map(
+                (c) => onto[0]![c]! * part[0][k]! + onto[1]![c]! * part[1][k]! + onto[2]![c]! * part[2][k]!,
+              ) as unknown as Vec3,
+          ) as unknown as Frame,
+        );
       }
     }
   }

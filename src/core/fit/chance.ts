@@ -20,9 +20,15 @@ const SEED = 1;
 const SAFE = 6;
 /** Nearer to none or to certainty than this a chance is not looked at again. */
 const SURE = 0.004;
-/** Draws by which the sum of bent lines is held against the gaps measured anew; and so many more where it does not bear them out. */
+/**
+ * Draws by which the sum of bent lines is held against the gaps measured anew; and so many more where it does not bear
+ * them out.
+ */
 const [CHECKS, MORE_CHECKS] = [120, 600] as const;
-/** Of the first the two may disagree in so many about whether all is kept, and lean to one side in so many: what this leaves is under two in a hundred. */
+/**
+ * Of the first the two may disagree in so many about whether all is kept, and lean to one side in so many: what this
+ * leaves is under two in a hundred.
+ */
 const [MAY_DISAGREE, MAY_LEAN] = [3, 1] as const;
 
 /**
@@ -36,23 +42,31 @@ const [MAY_DISAGREE, MAY_LEAN] = [3, 1] as const;
  * @returns by question 0 … 1, to about one per cent
  * @source control variates: J. M. Hammersley and D. C. Handscomb, Monte Carlo Methods (1964), chapter 5
  */
-export function chancesAllPositive(profiles: readonly (readonly Profile[])[], questions: readonly (readonly number[])[], exactly?: Exactly): number[] {
+export function chancesAllPositive(
+  profiles: readonly (readonly Profile[])[],
+  questions: readonly (readonly number[])[],
+  exactly?: Exactly,
+): number[] {
   const count = profiles[0]?.length ?? 0;
   const reaches = profiles.map(reach_m);
   const close = profiles.flatMap((_, g) => (questions.some((margins) => margins[g]! < SAFE * reaches[g]!) ? [g] : []));
   if (close.length === 0) return questions.map((margins) => (margins.every((margin) => margin >= 0) ? 1 : 0));
   // What moves none of the close ones need not be drawn.
-  const felt = Array.from({ length: count }, (_, j) => j).filter((j) => close.some((g) => profiles[g]![j]!.moves_m.some((moved) => moved !== 0)));
+  const felt = Array.from({ length: count }, (_, j) => j).filter((j) =>
+    close.some((g) => profiles[g]![j]!.moves_m.some((moved) => moved !== 0)),
+  );
   const chance = seeded(SEED);
   const draw = (): Float64Array => {
     const deviations = new Float64Array(count);
     for (const j of felt) deviations[j] = chance.normal();
     return deviations;
   };
-  const summed = (deviations: Float64Array): number[] => close.map((g) => felt.reduce((sum, j) => sum + movedBy_m(profiles[g]![j]!, deviations[j]!), 0));
+  const summed = (deviations: Float64Array): number[] =>
+    close.map((g) => felt.reduce((sum, j) => sum + movedBy_m(profiles[g]![j]!, deviations[j]!), 0));
   // Those that nothing moves are as they are.
   const far = questions.map((margins) => margins.every((margin, g) => close.includes(g) || margin >= 0));
-  const keeps = (moved: readonly (number | undefined)[], q: number): boolean => far[q]! && close.every((g, i) => questions[q]![g]! + moved[i]! >= 0);
+  const keeps = (moved: readonly (number | undefined)[], q: number): boolean =>
+    far[q]! && close.every((g, i) => questions[q]![g]! + moved[i]! >= 0);
   const kept = questions.map(() => 0);
   for (let trial = 0; trial < TRIALS; trial++) {
     const moved = summed(draw());
@@ -61,15 +75,31 @@ export function chancesAllPositive(profiles: readonly (readonly Profile[])[], qu
   const stated = kept.map((times) => times / TRIALS);
   const isBent = close.some((g) => profiles[g]!.some(({ at }) => at.length > 1));
   const isOpen = stated.some((chance) => chance > SURE && chance < 1 - SURE);
-  return exactly && isBent && isOpen ? corrected(stated, draw, (deviations) => summed(deviations), keeps, (deviations) => exactly(deviations, close)) : stated;
+  return exactly && isBent && isOpen
+    ? corrected(
+        stated,
+        draw,
+        (deviations) => summed(deviations),
+        keeps,
+        (deviations) => exactly(deviations, close),
+      )
+    : stated;
 }
 
 /** The same of one question, without draws measured anew. */
-export const chanceAllPositive = (gaps: readonly { readonly margin_m: number; readonly profiles: readonly Profile[] }[]): number =>
-  chancesAllPositive(gaps.map(({ profiles }) => profiles), [gaps.map(({ margin_m }) => margin_m)])[0]!;
+export const chanceAllPositive = (
+  gaps: readonly { readonly margin_m: number; readonly profiles: readonly Profile[] }[],
+): number =>
+  chancesAllPositive(
+    gaps.map(({ profiles }) => profiles),
+    [gaps.map(({ margin_m }) => margin_m)],
+  )[0]!;
 
 /** What a gap may move by [m]: all that its uncertainties do at one deviation, the worse side of each, as squares. */
-const reach_m = (profiles: readonly Profile[]): number => Math.hypot(...profiles.map((profile) => Math.max(Math.abs(movedBy_m(profile, 2)), Math.abs(movedBy_m(profile, -2))) / 2));
+const reach_m = (profiles: readonly Profile[]): number =>
+  Math.hypot(
+    ...profiles.map((profile) => Math.max(Math.abs(movedBy_m(profile, 2)), Math.abs(movedBy_m(profile, -2))) / 2),
+  );
 
 /** What an uncertainty does to a clearance at so many standard deviations [m]. */
 export function movedBy_m({ at, moves_m }: Profile, deviations: number): number {
@@ -82,7 +112,13 @@ export function movedBy_m({ at, moves_m }: Profile, deviations: number): number 
 type Moved = readonly (number | undefined)[];
 
 /** Chances put right by how often the gaps measured anew say otherwise. */
-function corrected(stated: readonly number[], draw: () => Float64Array, summed: (deviations: Float64Array) => Moved, keeps: (moved: Moved, question: number) => boolean, exactly: (deviations: Float64Array) => Moved): number[] {
+function corrected(
+  stated: readonly number[],
+  draw: () => Float64Array,
+  summed: (deviations: Float64Array) => Moved,
+  keeps: (moved: Moved, question: number) => boolean,
+  exactly: (deviations: Float64Array) => Moved,
+): number[] {
   let tried = 0;
   const [lean, disagree] = [stated.map(() => 0), stated.map(() => 0)];
   const look = (times: number): void => {

@@ -1,4 +1,20 @@
-import { AT_HOME, depthInside, leastOver, norm, placed, placedBack, scale, seenFrom, separation, subtract, travel, treeOf, type Pose, type Travel, type Vec3 } from '../geometry';
+import {
+  AT_HOME,
+  depthInside,
+  leastOver,
+  norm,
+  placed,
+  placedBack,
+  scale,
+  seenFrom,
+  separation,
+  subtract,
+  travel,
+  treeOf,
+  type Pose,
+  type Travel,
+  type Vec3,
+} from '../geometry';
 import { movedTo, positionsOver, rangeOf, somePoint, type Body, type Panel, type Thing } from './scene';
 
 /** The tightest place between a body and something else. */
@@ -9,7 +25,10 @@ export type Clearance = {
   /** The piece of the body that comes nearest. */
   readonly piece: string;
   readonly pieceName: string;
-  /** Least distance [m]; negative where they overlap, by the least straight shift along a vehicle axis that frees the body. */
+  /**
+   * Least distance [m]; negative where they overlap, by the least straight shift along a vehicle axis that frees the
+   * body.
+   */
   readonly distance_m: number;
   /** The two points, in vehicle axes. */
   readonly onBody: Vec3;
@@ -27,7 +46,14 @@ const SWEEP_REL = 0.01;
 /** Positions at which an overlap is measured over a motion of one part, and over each of two. */
 const OVERLAP_STEPS = [32, 8] as const;
 
-export const SIX_WAYS: readonly Vec3[] = [[1, 0, 0], [-1, 0, 0], [0, 1, 0], [0, -1, 0], [0, 0, 1], [0, 0, -1]];
+export const SIX_WAYS: readonly Vec3[] = [
+  [1, 0, 0],
+  [-1, 0, 0],
+  [0, 1, 0],
+  [0, -1, 0],
+  [0, 0, 1],
+  [0, 0, -1],
+];
 
 /**
  * The tightest clearance between a body and a thing over the whole of the
@@ -37,7 +63,12 @@ export const SIX_WAYS: readonly Vec3[] = [[1, 0, 0], [-1, 0, 0], [0, 1, 0], [0, 
 export function clearanceTo(body: Body, thing: Thing): Clearance {
   if (thing.motions.length === 0) return clearanceAt(body, thing, []);
   const { low, high, slopes } = rangeOf(thing);
-  const least = leastOver({ low, high, slopes }, (at, atMost_m) => distanceTo(body, thing, movedTo(thing, at), atMost_m)?.distance_m ?? atMost_m, SWEEP_M, SWEEP_REL);
+  const least = leastOver(
+    { low, high, slopes },
+    (at, atMost_m) => distanceTo(body, thing, movedTo(thing, at), atMost_m)?.distance_m ?? atMost_m,
+    SWEEP_M,
+    SWEEP_REL,
+  );
   if (least.value > 0) return clearanceAt(body, thing, least.at);
   return overlapOver(body, thing, [...positionsOver(thing, OVERLAP_STEPS[low.length > 1 ? 1 : 0]), least.at]);
 }
@@ -48,22 +79,55 @@ export function clearanceAt(body: Body, thing: Thing, at: readonly number[]): Cl
   const found = distanceTo(body, thing, pose);
   if (!found || found.distance_m === 0) return overlapOver(body, thing, [at]);
   const gap = subtract(found.onBody, found.onThing);
-  return { to: thing.id, name: thing.name, piece: found.piece, pieceName: found.pieceName, distance_m: found.distance_m, onBody: found.onBody, onThing: found.onThing, away: scale(gap, 1 / norm(gap)), at };
+  return {
+    to: thing.id,
+    name: thing.name,
+    piece: found.piece,
+    pieceName: found.pieceName,
+    distance_m: found.distance_m,
+    onBody: found.onBody,
+    onThing: found.onThing,
+    away: scale(gap, 1 / norm(gap)),
+    at,
+  };
 }
 
-type Nearest = { readonly piece: string; readonly pieceName: string; readonly distance_m: number; readonly onBody: Vec3; readonly onThing: Vec3 };
+type Nearest = {
+  readonly piece: string;
+  readonly pieceName: string;
+  readonly distance_m: number;
+  readonly onBody: Vec3;
+  readonly onThing: Vec3;
+};
 
 /** Distance between a body and a thing that stands at a pose; 0 where they overlap, one inside the other included. */
-export function distanceTo(body: Body, thing: Pick<Thing, 'surface'>, pose: Pose, atMost_m = Infinity): Nearest | undefined {
+export function distanceTo(
+  body: Body,
+  thing: Pick<Thing, 'surface'>,
+  pose: Pose,
+  atMost_m = Infinity,
+): Nearest | undefined {
   const other = treeOf(thing.surface);
   let best: Nearest | undefined;
   for (const piece of body.pieces) {
     const found = separation(treeOf(piece.surface), other, seenFrom(body.at, pose), best?.distance_m ?? atMost_m);
     if (!found) continue;
-    best = { piece: piece.id, pieceName: piece.name, distance_m: found.distance_m, onBody: placed(body.at, found.onFirst), onThing: placed(body.at, found.onSecond) };
+    best = {
+      piece: piece.id,
+      pieceName: piece.name,
+      distance_m: found.distance_m,
+      onBody: placed(body.at, found.onFirst),
+      onThing: placed(body.at, found.onSecond),
+    };
     if (best.distance_m === 0) return best;
   }
-  const swallowed = best && body.pieces.find((piece) => contains(piece.surface, placedBack(body.at, somePoint(thing.surface, pose))) || contains(thing.surface, placedBack(pose, somePoint(piece.surface, body.at))));
+  const swallowed =
+    best &&
+    body.pieces.find(
+      (piece) =>
+        contains(piece.surface, placedBack(body.at, somePoint(thing.surface, pose))) ||
+        contains(thing.surface, placedBack(pose, somePoint(piece.surface, body.at))),
+    );
   return swallowed ? { ...best!, piece: swallowed.id, pieceName: swallowed.name, distance_m: 0 } : best;
 }
 
@@ -95,11 +159,36 @@ function overlapOver(body: Body, thing: Thing, tried: readonly (readonly number[
   // Bodies that only just touch pass each other in every direction.
   if (best) return { ...best, distance_m: Math.min(0, best.distance_m) };
   const touch = distanceTo(body, thing, movedTo(thing, tried[0]!))!;
-  return { to: thing.id, name: thing.name, piece: touch.piece, pieceName: touch.pieceName, distance_m: 0, onBody: touch.onBody, onThing: touch.onThing, away: [0, 0, 1], at: tried[0]! };
+  return {
+    to: thing.id,
+    name: thing.name,
+    piece: touch.piece,
+    pieceName: touch.pieceName,
+    distance_m: 0,
+    onBody: touch.onBody,
+    onThing: touch.onThing,
+    away: [0, 0, 1],
+    at: tried[0]!,
+  };
 }
 
-const overlapFrom = (thing: { id: string; name: string }, piece: { id: string; name: string }, found: Travel, way: Vec3, at: readonly number[]): Clearance =>
-  ({ to: thing.id, name: thing.name, piece: piece.id, pieceName: piece.name, distance_m: found.travel_m, onBody: found.onMoved, onThing: found.onMet, away: scale(way, -1), at });
+const overlapFrom = (
+  thing: { id: string; name: string },
+  piece: { id: string; name: string },
+  found: Travel,
+  way: Vec3,
+  at: readonly number[],
+): Clearance => ({
+  to: thing.id,
+  name: thing.name,
+  piece: piece.id,
+  pieceName: piece.name,
+  distance_m: found.travel_m,
+  onBody: found.onMoved,
+  onThing: found.onMet,
+  away: scale(way, -1),
+  at,
+});
 
 /**
  * Clearance between a body and one side of the bay, seen from within: negative
@@ -111,7 +200,17 @@ export function clearanceToPanel(body: Body, panel: Panel): Clearance {
   for (const piece of body.pieces) {
     const found = travel(treeOf(piece.surface), body.at, tree, AT_HOME, scale(panel.inward, -1));
     if (found && found.travel_m <= 0 && found.travel_m < (through?.distance_m ?? Infinity)) {
-      through = { to: panel.id, name: panel.name, piece: piece.id, pieceName: piece.name, distance_m: found.travel_m, onBody: found.onMoved, onThing: found.onMet, away: panel.inward, at: [] };
+      through = {
+        to: panel.id,
+        name: panel.name,
+        piece: piece.id,
+        pieceName: piece.name,
+        distance_m: found.travel_m,
+        onBody: found.onMoved,
+        onThing: found.onMet,
+        away: panel.inward,
+        at: [],
+      };
     }
   }
   if (through) return through;
@@ -121,7 +220,17 @@ export function clearanceToPanel(body: Body, panel: Panel): Clearance {
     if (!found) continue;
     const [onBody, onThing] = [placed(body.at, found.onFirst), placed(body.at, found.onSecond)];
     const gap = subtract(onBody, onThing);
-    best = { to: panel.id, name: panel.name, piece: piece.id, pieceName: piece.name, distance_m: found.distance_m, onBody, onThing, away: norm(gap) > 0 ? scale(gap, 1 / norm(gap)) : panel.inward, at: [] };
+    best = {
+      to: panel.id,
+      name: panel.name,
+      piece: piece.id,
+      pieceName: piece.name,
+      distance_m: found.distance_m,
+      onBody,
+      onThing,
+      away: norm(gap) > 0 ? scale(gap, 1 / norm(gap)) : panel.inward,
+      at: [],
+    };
   }
   return best!;
 }

@@ -1,17 +1,32 @@
 import { describe, expect, it } from 'vitest';
 import { expectClose } from '../../../tests/expectClose';
 import { unwrap } from '../outcome';
-import { boxMesh, combine, depthInside, meshBounds, posedMesh, prismMesh, shiftBy, type ClosedMesh, type Vec3 } from '../geometry';
+import {
+  boxMesh,
+  combine,
+  depthInside,
+  meshBounds,
+  posedMesh,
+  prismMesh,
+  shiftBy,
+  type ClosedMesh,
+  type Vec3,
+} from '../geometry';
 import { boxVolume_m3, largestBox, largestPrism, type FreeSpace } from '.';
 
 const box = (size: Vec3, at: Vec3): ClosedMesh => posedMesh(boxMesh(...size), shiftBy(at));
 const spaceOf = (room: ClosedMesh, keep_m: number, ...things: ClosedMesh[]): FreeSpace => ({
-  within: meshBounds(room), isInside: (point) => depthInside(room, point) > 0, clear: [{ surface: room, keep_m }, ...things.map((surface) => ({ surface, keep_m }))],
+  within: meshBounds(room),
+  isInside: (point) => depthInside(room, point) > 0,
+  clear: [{ surface: room, keep_m }, ...things.map((surface) => ({ surface, keep_m }))],
 });
 
 describe('the largest box', () => {
   it('in an empty room is the room less the clearance', () => {
-    expectClose(boxVolume_m3(largestBox(spaceOf(boxMesh(1, 0.8, 0.5), 0.02))!), 0.96 * 0.76 * 0.46, { rel: 5e-3, why: 'half a millimetre a face' });
+    expectClose(boxVolume_m3(largestBox(spaceOf(boxMesh(1, 0.8, 0.5), 0.02))!), 0.96 * 0.76 * 0.46, {
+      rel: 5e-3,
+      why: 'half a millimetre a face',
+    });
   });
 
   it('beside a post takes the better side of it', () => {
@@ -24,8 +39,21 @@ describe('the largest box', () => {
 
   it('under a roof: half the height over half the base of a right-angled wedge', () => {
     // In a right triangle the largest rectangle has half its area.
-    const wedge = unwrap(prismMesh([[0, 0], [0.8, 0], [0, 0.6]], 'x', 1));
-    expectClose(boxVolume_m3(largestBox(spaceOf(wedge, 0))!), 0.8 * 0.6 / 4, { rel: 0.02, why: 'half of the triangle' });
+    const wedge = unwrap(
+      prismMesh(
+        [
+          [0, 0],
+          [0.8, 0],
+          [0, 0.6],
+        ],
+        'x',
+        1,
+      ),
+    );
+    expectClose(boxVolume_m3(largestBox(spaceOf(wedge, 0))!), (0.8 * 0.6) / 4, {
+      rel: 0.02,
+      why: 'half of the triangle',
+    });
   });
 
   it('where nothing fits there is none', () => {
@@ -35,8 +63,19 @@ describe('the largest box', () => {
 
 describe('the largest prism', () => {
   it('of an even room is the room, whatever its section', () => {
-    const wedge = unwrap(prismMesh([[0, 0], [0.8, 0], [0.5, 0.6], [0, 0.6]], 'x', 1));
-    expectClose(largestPrism(wedge, [])!.volume_m3, 0.6 * (0.8 + 0.5) / 2, { rel: 1e-3, why: 'area times length' });
+    const wedge = unwrap(
+      prismMesh(
+        [
+          [0, 0],
+          [0.8, 0],
+          [0.5, 0.6],
+          [0, 0.6],
+        ],
+        'x',
+        1,
+      ),
+    );
+    expectClose(largestPrism(wedge, [])!.volume_m3, (0.6 * (0.8 + 0.5)) / 2, { rel: 1e-3, why: 'area times length' });
   });
 
   it('leaves out what stands in it, with the clearance, and has no hole', () => {

@@ -3,9 +3,12 @@ import { boxMesh, separation, shiftBy, treeOf, type Surface, type Vec3 } from '.
 /** A box along the vehicle's axes [m]. */
 export type FreeBox = { readonly min: Vec3; readonly max: Vec3 };
 
-export const boxVolume_m3 = ({ min, max }: FreeBox): number => (max[0] - min[0]) * (max[1] - min[1]) * (max[2] - min[2]);
+export const boxVolume_m3 = ({ min, max }: FreeBox): number =>
+  (max[0] - min[0]) * (max[1] - min[1]) * (max[2] - min[2]);
 
-/** What bounds the search: surfaces that a box must stay clear of, by how much each, and a closed space it must lie in. */
+/**
+ * What bounds the search: surfaces that a box must stay clear of, by how much each, and a closed space it must lie in.
+ */
 export type FreeSpace = {
   readonly within: { readonly min: Vec3; readonly max: Vec3 };
   readonly isInside: (point: Vec3) => boolean;
@@ -15,13 +18,22 @@ export type FreeSpace = {
 /** The space is looked at in so many cells along its longest side. */
 const CELLS = 36;
 
-type Grid = { readonly counts: readonly [number, number, number]; readonly cell_m: readonly [number, number, number]; readonly free: Uint8Array; readonly min: Vec3 };
+type Grid = {
+  readonly counts: readonly [number, number, number];
+  readonly cell_m: readonly [number, number, number];
+  readonly free: Uint8Array;
+  readonly min: Vec3;
+};
 
 /** Cells of a space that are free with what is to be kept: a cell counts when all of it is. */
 function gridOf({ within, isInside, clear }: FreeSpace): Grid {
   const size = [0, 1, 2].map((k) => within.max[k]! - within.min[k]!);
   const cell = Math.max(...size) / CELLS;
-  const counts = size.map((length) => Math.max(4, Math.round(length / cell))) as unknown as readonly [number, number, number];
+  const counts = size.map((length) => Math.max(4, Math.round(length / cell))) as unknown as readonly [
+    number,
+    number,
+    number,
+  ];
   const cell_m = size.map((length, k) => length / counts[k]!) as unknown as readonly [number, number, number];
   const free = new Uint8Array(counts[0] * counts[1] * counts[2]);
   const probe = treeOf(boxMesh(...(cell_m as [number, number, number])));
@@ -31,7 +43,10 @@ function gridOf({ within, isInside, clear }: FreeSpace): Grid {
       for (let k = 0; k < counts[2]; k++) {
         const at: Vec3 = [within.min[0] + i * cell_m[0], within.min[1] + j * cell_m[1], within.min[2] + k * cell_m[2]];
         const middle: Vec3 = [at[0] + cell_m[0] / 2, at[1] + cell_m[1] / 2, at[2] + cell_m[2] / 2];
-        const clearOf = trees.every(({ tree, keep_m }) => separation(tree, probe, shiftBy(at), Math.max(keep_m, 1e-9), Math.max(keep_m, 1e-9)) === undefined);
+        const clearOf = trees.every(
+          ({ tree, keep_m }) =>
+            separation(tree, probe, shiftBy(at), Math.max(keep_m, 1e-9), Math.max(keep_m, 1e-9)) === undefined,
+        );
         free[(i * counts[1] + j) * counts[2] + k] = clearOf && isInside(middle) ? 1 : 0;
       }
     }
@@ -66,7 +81,13 @@ function largestCells({ counts, cell_m, free, min }: Grid): FreeBox | undefined 
   return best;
 }
 
-function largestRectangle(open: Uint8Array, ni: number, nj: number, di: number, dj: number): { i0: number; i1: number; j0: number; j1: number; area: number } | undefined {
+function largestRectangle(
+  open: Uint8Array,
+  ni: number,
+  nj: number,
+  di: number,
+  dj: number,
+): { i0: number; i1: number; j0: number; j1: number; area: number } | undefined {
   const run = new Int32Array(nj);
   let best: { i0: number; i1: number; j0: number; j1: number; area: number } | undefined;
   for (let i = 0; i < ni; i++) {
@@ -124,16 +145,45 @@ function neighbours({ min, max }: FreeBox, step: number): FreeBox[] {
   const faces = [0, 1, 2, 3, 4, 5];
   return [
     ...faces.map((face) => moved([[face, step]])),
-    ...faces.flatMap((out) => faces.filter((face) => face !== out).map((face) => moved([[out, step], [face, -step / 2]]))),
-    ...faces.flatMap((out) => faces.filter((face) => face !== out).map((face) => moved([[out, 2 * step], [face, -step / 2]]))),
+    ...faces.flatMap((out) =>
+      faces
+        .filter((face) => face !== out)
+        .map((face) =>
+          moved([
+            [out, step],
+            [face, -step / 2],
+          ]),
+        ),
+    ),
+    ...faces.flatMap((out) =>
+      faces
+        .filter((face) => face !== out)
+        .map((face) =>
+          moved([
+            [out, 2 * step],
+            [face, -step / 2],
+          ]),
+        ),
+    ),
   ].filter((box) => box.max.every((value, k) => value - box.min[k]! > step));
 }
 
 function isFree({ min, max }: FreeBox, { within, isInside, clear }: FreeSpace): boolean {
-  if (min.some((value, k) => value < within.min[k]! - 1e-9) || max.some((value, k) => value > within.max[k]! + 1e-9)) return false;
+  if (min.some((value, k) => value < within.min[k]! - 1e-9) || max.some((value, k) => value > within.max[k]! + 1e-9))
+    return false;
   const tree = treeOf(boxMesh(max[0] - min[0], max[1] - min[1], max[2] - min[2]));
-  const swallows = (surface: Surface): boolean => [0, 1, 2].every((k) => surface.positions[3 * surface.triangles[0]! + k]! > min[k]! && surface.positions[3 * surface.triangles[0]! + k]! < max[k]!);
-  return isInside([(min[0] + max[0]) / 2, (min[1] + max[1]) / 2, (min[2] + max[2]) / 2])
-    && clear.every(({ surface, keep_m }) => !swallows(surface) && separation(treeOf(surface), tree, shiftBy(min), Math.max(keep_m, 1e-9), Math.max(keep_m, 1e-9)) === undefined);
+  const swallows = (surface: Surface): boolean =>
+    [0, 1, 2].every(
+      (k) =>
+        surface.positions[3 * surface.triangles[0]! + k]! > min[k]! &&
+        surface.positions[3 * surface.triangles[0]! + k]! < max[k]!,
+    );
+  return (
+    isInside([(min[0] + max[0]) / 2, (min[1] + max[1]) / 2, (min[2] + max[2]) / 2]) &&
+    clear.every(
+      ({ surface, keep_m }) =>
+        !swallows(surface) &&
+        separation(treeOf(surface), tree, shiftBy(min), Math.max(keep_m, 1e-9), Math.max(keep_m, 1e-9)) === undefined,
+    )
+  );
 }
-

@@ -1,7 +1,12 @@
 import { commonRegion, meshBounds, sectionAcross, type ClosedMesh, type Point2, type Surface } from '../geometry';
 
 /** A prism along the fore-and-aft axis [m]: its outline in (y, z). */
-export type FreePrism = { readonly from_m: number; readonly to_m: number; readonly outline: readonly Point2[]; readonly volume_m3: number };
+export type FreePrism = {
+  readonly from_m: number;
+  readonly to_m: number;
+  readonly outline: readonly Point2[];
+  readonly volume_m3: number;
+};
 
 /** The length of a space is tried in so many parts. */
 const PARTS = 8;
@@ -16,7 +21,10 @@ const PLACES = 5;
  * @param space closed, already less the clearance to its walls
  * @param clear what to stay clear of, by how much [m]
  */
-export function largestPrism(space: ClosedMesh, clear: readonly { readonly surface: Surface; readonly keep_m: number }[]): FreePrism | undefined {
+export function largestPrism(
+  space: ClosedMesh,
+  clear: readonly { readonly surface: Surface; readonly keep_m: number }[],
+): FreePrism | undefined {
   const { min, max } = meshBounds(space);
   const at = (part: number): number => min[0] + ((max[0] - min[0]) * part) / PARTS;
   let best: FreePrism | undefined;
@@ -25,8 +33,16 @@ export function largestPrism(space: ClosedMesh, clear: readonly { readonly surfa
       const [from_m, to_m] = [at(first), at(last)];
       // No outline is larger than the space's own height by its width.
       if (best && (to_m - from_m) * (max[1] - min[1]) * (max[2] - min[2]) <= best.volume_m3) continue;
-      const sections = Array.from({ length: PLACES }, (_, i) => sectionAcross(space, 0, from_m + (to_m - from_m) * (INSIDE_REL + ((1 - 2 * INSIDE_REL) * i) / (PLACES - 1))));
-      const region = commonRegion(sections, clear.map(({ surface, keep_m }) => ({ triangles: shadowBetween(surface, from_m - keep_m, to_m + keep_m), margin_m: keep_m })));
+      const sections = Array.from({ length: PLACES }, (_, i) =>
+        sectionAcross(space, 0, from_m + (to_m - from_m) * (INSIDE_REL + ((1 - 2 * INSIDE_REL) * i) / (PLACES - 1))),
+      );
+      const region = commonRegion(
+        sections,
+        clear.map(({ surface, keep_m }) => ({
+          triangles: shadowBetween(surface, from_m - keep_m, to_m + keep_m),
+          margin_m: keep_m,
+        })),
+      );
       const volume_m3 = region ? region.area_m2 * (to_m - from_m) : 0;
       if (region && volume_m3 > (best?.volume_m3 ?? 0)) best = { from_m, to_m, outline: region.outline, volume_m3 };
     }

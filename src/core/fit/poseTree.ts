@@ -10,7 +10,10 @@ export class Tree {
   private readonly nodes: Node[] = [];
   private places = new Float64Array(7 * 1024);
 
-  constructor(private readonly part: Part, private readonly radius_m: number) {}
+  constructor(
+    private readonly part: Part,
+    private readonly radius_m: number,
+  ) {}
 
   add(pose: Pose, parent?: Node): Node {
     const node = { pose, parent };
@@ -47,14 +50,17 @@ export class Tree {
 }
 
 /** The turn of a pose as a unit quaternion. @source K. Shoemake, SIGGRAPH 1985, from the largest of the four parts */
-function quaternionOf({ axes: [[xx, xy, xz], [yx, yy, yz], [zx, zy, zz]] }: Pose): readonly [number, number, number, number] {
+function quaternionOf({
+  axes: [[xx, xy, xz], [yx, yy, yz], [zx, zy, zz]],
+}: Pose): readonly [number, number, number, number] {
   const parts = [1 + xx + yy + zz, 1 + xx - yy - zz, 1 - xx + yy - zz, 1 - xx - yy + zz];
   const largest = parts.reduce((best, part, k) => (part > parts[best]! ? k : best), 0);
   const rows = [
-    [parts[0]!, yz - zy, zx - xz, xy - yx], [yz - zy, parts[1]!, xy + yx, zx + xz],
-    [zx - xz, xy + yx, parts[2]!, yz + zy], [xy - yx, zx + xz, yz + zy, parts[3]!],
+    [parts[0]!, yz - zy, zx - xz, xy - yx],
+    [yz - zy, parts[1]!, xy + yx, zx + xz],
+    [zx - xz, xy + yx, parts[2]!, yz + zy],
+    [xy - yx, zx + xz, yz + zy, parts[3]!],
   ][largest]!;
   const half = 2 * Math.sqrt(parts[largest]!);
   return [rows[0]! / half, rows[1]! / half, rows[2]! / half, rows[3]! / half];
 }
-

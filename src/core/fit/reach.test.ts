@@ -1,13 +1,47 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { expectClose } from '../../../tests/expectClose';
-import { AT_HOME, boxMesh, combine, composed, frameAlong, meshVolume, nearestSeam, posedMesh, poseOf, shiftBy, unitVector, type ClosedMesh, type Vec3 } from '../geometry';
+import {
+  AT_HOME,
+  boxMesh,
+  combine,
+  composed,
+  frameAlong,
+  meshVolume,
+  nearestSeam,
+  posedMesh,
+  poseOf,
+  shiftBy,
+  unitVector,
+  type ClosedMesh,
+  type Vec3,
+} from '../geometry';
 import { unwrap } from '../outcome';
 import { GRIP, RATCHET, SPANNERS, spannerFor } from '../reference/reachTools';
-import { fixedTool, handHolds, meets, nozzleHolds, reached, screwHolds, sightHolds, socketTools, spannerTools, tighteningHolds, torchHolds, widestArc, type Standing } from '.';
+import {
+  fixedTool,
+  handHolds,
+  meets,
+  nozzleHolds,
+  reached,
+  screwHolds,
+  sightHolds,
+  socketTools,
+  spannerTools,
+  tighteningHolds,
+  torchHolds,
+  widestArc,
+  type Standing,
+} from '.';
 
 const SEED = 20261125;
-const solid = (surface: ClosedMesh, id = 'solid'): Standing => ({ id, name: id, surface, removable: false, closed: true });
+const solid = (surface: ClosedMesh, id = 'solid'): Standing => ({
+  id,
+  name: id,
+  surface,
+  removable: false,
+  closed: true,
+});
 const box = (size: Vec3, at: Vec3, id = 'box'): Standing => solid(posedMesh(boxMesh(...size), shiftBy(at)), id);
 /** A wall whose near side lies at a distance along x, y or z from the origin. */
 const wall = (axis: 0 | 1 | 2, at_m: number, side: 1 | -1 = 1): Standing => {
@@ -29,7 +63,8 @@ const arcOf = (...standing: Standing[]): number => {
 const STEP = { abs: 5e-3, why: 'ends of an arc are found to 2e-3 rad each' };
 
 describe('a spanner’s swing', () => {
-  it('is a whole turn where nothing is near', () => expectClose(arcOf(wall(0, 1)), 2 * Math.PI, { rel: 1e-12, why: 'nothing in reach' }));
+  it('is a whole turn where nothing is near', () =>
+    expectClose(arcOf(wall(0, 1)), 2 * Math.PI, { rel: 1e-12, why: 'nothing in reach' }));
 
   it.each([0.06, 0.12, 0.2])('beside a wall at %d m: plane trigonometry of the grip’s corner', (d) => {
     expectClose(arcOf(wall(0, d)), 2 * Math.PI - 2 * touching(d), STEP);
@@ -43,10 +78,14 @@ describe('a spanner’s swing', () => {
     const r = ROW.length - GRIP.along / 2;
     const [post, at] = [0.001, Math.PI / 24];
     const found = arcOf(box([post, post, 2], [r * Math.cos(at) - post / 2, r * Math.sin(at) - post / 2, -1]));
-    expectClose(found, 2 * Math.PI - 2 * Math.asin((GRIP.width / 2 + post / 2) / r), { abs: 0.02, why: 'a square post of 1 mm' });
+    expectClose(found, 2 * Math.PI - 2 * Math.asin((GRIP.width / 2 + post / 2) / r), {
+      abs: 0.02,
+      why: 'a square post of 1 mm',
+    });
   });
 
-  it('is none deep within a solid, however far its sides are', () => expect(widestArc(FLAT, AT_HOME, [box([10, 10, 10], [-5, -5, -5])])).toBeUndefined());
+  it('is none deep within a solid, however far its sides are', () =>
+    expect(widestArc(FLAT, AT_HOME, [box([10, 10, 10], [-5, -5, -5])])).toBeUndefined());
 
   it('is enough between walls when 30° are left, and not when less', () => {
     // θ = 75° leaves 30° between two walls.
@@ -59,7 +98,12 @@ describe('a spanner’s swing', () => {
 
   it('a low ledge that stops a flat spanner is cleared by a cranked one', () => {
     // All round at 100 mm, 20 mm high.
-    const ledge = [wall(0, 0.1), wall(0, 0.1, -1), wall(1, 0.1), wall(1, 0.1, -1)].map((one, i) => solid(unwrap(combine(one.surface as ClosedMesh, posedMesh(boxMesh(8, 8, 4), shiftBy([-4, -4, 0.02])), 'take')), `ledge ${i}`));
+    const ledge = [wall(0, 0.1), wall(0, 0.1, -1), wall(1, 0.1), wall(1, 0.1, -1)].map((one, i) =>
+      solid(
+        unwrap(combine(one.surface as ClosedMesh, posedMesh(boxMesh(8, 8, 4), shiftBy([-4, -4, 0.02])), 'take')),
+        `ledge ${i}`,
+      ),
+    );
     const held = reached(tighteningHolds(AT_HOME, 0.03, ROW, false), [...ledge, wall(2, 0, -1)]);
     expect(held.ok && held.held.tool.key).toBe('cranked-spanner');
     expect(widestArc(FLAT, shiftBy([0, 0, 0.007]), ledge)).toBeUndefined();
@@ -86,7 +130,9 @@ describe('other tools', () => {
 
   it('what stands wholly within the hand’s room is in its way', () => {
     expect(meets(fixedTool('hand'), AT_HOME, box([0.005, 0.005, 0.005], [0, 0, 0.13]))).toBe(true);
-    expect(reached(handHolds(AT_HOME), [box([0.005, 0.005, 0.005], [0, 0, 0.13]), wall(2, 0.03), wall(2, 0.03, -1)])).toMatchObject({ ok: false });
+    expect(
+      reached(handHolds(AT_HOME), [box([0.005, 0.005, 0.005], [0, 0, 0.13]), wall(2, 0.03), wall(2, 0.03, -1)]),
+    ).toMatchObject({ ok: false });
   });
 
   it('a stubby screwdriver goes where the long one does not; under 95 mm neither', () => {
@@ -109,16 +155,36 @@ describe('other tools', () => {
     expect(reached(sightHolds(site), [wall(0, 0.2)]).ok).toBe(false);
   });
 
-  it.each([[88, true], [80, true], [76, false], [60, false]])('a cup of 7 mm radius, 9 mm off, gets into a corner of %d°: %s', (angle, fits) => {
+  it.each([
+    [88, true],
+    [80, true],
+    [76, false],
+    [60, false],
+  ])('a cup of 7 mm radius, 9 mm off, gets into a corner of %d°: %s', (angle, fits) => {
     // tan(α/2) must exceed 7/9 times the rod's sides over its round: α over 78°.
     const half = (angle * Math.PI) / 360;
-    const plate = (side: 1 | -1): Standing => solid(posedMesh(boxMesh(4, 2, 0.1), composed(poseOf([0, 0, 0], { yaw_rad: 0, pitch_rad: 0, roll_rad: side > 0 ? Math.PI / 2 - half : half - Math.PI / 2 }), shiftBy([-2, side > 0 ? 0 : -2, -0.1]))), `plate ${side}`);
+    const plate = (side: 1 | -1): Standing =>
+      solid(
+        posedMesh(
+          boxMesh(4, 2, 0.1),
+          composed(
+            poseOf([0, 0, 0], {
+              yaw_rad: 0,
+              pitch_rad: 0,
+              roll_rad: side > 0 ? Math.PI / 2 - half : half - Math.PI / 2,
+            }),
+            shiftBy([-2, side > 0 ? 0 : -2, -0.1]),
+          ),
+        ),
+        `plate ${side}`,
+      );
     const held = reached(torchHolds([0, 0, 0], [0, 0, 1], [1, 0, 0]), [plate(1), plate(-1)]);
     expect(held.ok).toBe(fits);
   });
 
   it('a rod that has no room leaves the wire-feed gun, which wants none', () => {
-    // A seam of 200 mm between two walls: a rod lies along the seam and reaches 138 mm at its steepest, the gun turns its handle across.
+    // A seam of 200 mm between two walls: a rod lies along the seam and reaches 138 mm at its steepest, the gun turns
+    // its handle across.
     const held = reached(torchHolds([0, 0, 0], [0, 0, 1], [1, 0, 0]), [wall(0, 0.1), wall(0, 0.1, -1), wall(2, 0, -1)]);
     expect(held.ok && held.held.tool.key).toBe('wire-gun');
   });
@@ -126,29 +192,51 @@ describe('other tools', () => {
 
 describe('whatever stands about', () => {
   const number = (from: number, to: number) => fc.double({ min: from, max: to, noNaN: true });
-  const anyBox = fc.tuple(number(0.02, 0.3), number(0.02, 0.3), number(0.02, 0.3), number(-0.4, 0.4), number(-0.4, 0.4), number(-0.1, 0.4)).map(([a, b, c, x, y, z]) => box([a, b, c], [x, y, z]));
+  const anyBox = fc
+    .tuple(
+      number(0.02, 0.3),
+      number(0.02, 0.3),
+      number(0.02, 0.3),
+      number(-0.4, 0.4),
+      number(-0.4, 0.4),
+      number(-0.1, 0.4),
+    )
+    .map(([a, b, c, x, y, z]) => box([a, b, c], [x, y, z]));
 
   it('a tool meets a body just where the kernel finds a common volume', () => {
     const tools = [FLAT, fixedTool('hand'), fixedTool('nozzle'), fixedTool('tig-torch')];
-    fc.assert(fc.property(anyBox, fc.integer({ min: 0, max: 3 }), number(-3, 3), (other, k, yaw_rad) => {
-      const tool = tools[k]!;
-      const pose = poseOf([0, 0, 0], { yaw_rad, pitch_rad: 0, roll_rad: 0 });
-      const common = Math.max(...tool.pieces.map((piece) => {
-        const both = combine(posedMesh(piece, pose), other.surface as ClosedMesh, 'take');
-        return both.ok ? meshVolume(piece) - meshVolume(both.value) : meshVolume(piece);
-      }));
-      if (common > 1e-8) expect(meets(tool, pose, other)).toBe(true);
-      else if (common < 1e-12) expect(meets(tool, pose, { ...other, surface: shrunk(other.surface as ClosedMesh) })).toBe(false);
-    }), { seed: SEED, numRuns: 150 });
+    fc.assert(
+      fc.property(anyBox, fc.integer({ min: 0, max: 3 }), number(-3, 3), (other, k, yaw_rad) => {
+        const tool = tools[k]!;
+        const pose = poseOf([0, 0, 0], { yaw_rad, pitch_rad: 0, roll_rad: 0 });
+        const common = Math.max(
+          ...tool.pieces.map((piece) => {
+            const both = combine(posedMesh(piece, pose), other.surface as ClosedMesh, 'take');
+            return both.ok ? meshVolume(piece) - meshVolume(both.value) : meshVolume(piece);
+          }),
+        );
+        if (common > 1e-8) expect(meets(tool, pose, other)).toBe(true);
+        else if (common < 1e-12)
+          expect(meets(tool, pose, { ...other, surface: shrunk(other.surface as ClosedMesh) })).toBe(false);
+      }),
+      { seed: SEED, numRuns: 150 },
+    );
   });
 
   it('what is reached stays reached when something is taken away', () => {
-    fc.assert(fc.property(fc.array(anyBox, { minLength: 1, maxLength: 5 }), fc.nat(), (all, n) => {
-      const fewer = all.filter((_, i) => i !== n % all.length);
-      for (const holds of [tighteningHolds(AT_HOME, 0.04, ROW, true), handHolds(AT_HOME), nozzleHolds(AT_HOME, [0, 0, 1])]) {
-        if (reached(holds, all).ok) expect(reached(holds, fewer).ok).toBe(true);
-      }
-    }), { seed: SEED, numRuns: 40 });
+    fc.assert(
+      fc.property(fc.array(anyBox, { minLength: 1, maxLength: 5 }), fc.nat(), (all, n) => {
+        const fewer = all.filter((_, i) => i !== n % all.length);
+        for (const holds of [
+          tighteningHolds(AT_HOME, 0.04, ROW, true),
+          handHolds(AT_HOME),
+          nozzleHolds(AT_HOME, [0, 0, 1]),
+        ]) {
+          if (reached(holds, all).ok) expect(reached(holds, fewer).ok).toBe(true);
+        }
+      }),
+      { seed: SEED, numRuns: 40 },
+    );
   });
 });
 
@@ -177,7 +265,15 @@ describe('seams', () => {
 describe('the tables of tools', () => {
   it('spanners and sockets grow with their size, and wrap their hexagon', () => {
     SPANNERS.slice(1).forEach((row, i) => {
-      for (const key of ['acrossFlats', 'length', 'headDiameter', 'thickness', 'socketDiameter', 'socketLength'] as const) expect(row[key]).toBeGreaterThanOrEqual(SPANNERS[i]![key]);
+      for (const key of [
+        'acrossFlats',
+        'length',
+        'headDiameter',
+        'thickness',
+        'socketDiameter',
+        'socketLength',
+      ] as const)
+        expect(row[key]).toBeGreaterThanOrEqual(SPANNERS[i]![key]);
     });
     for (const { acrossFlats, socketDiameter, headDiameter } of SPANNERS) {
       expect(socketDiameter).toBeGreaterThan(acrossFlats / Math.cos(Math.PI / 6));

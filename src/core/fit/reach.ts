@@ -1,4 +1,20 @@
-import { add, AT_HOME, composed, firstGone, frameAlong, placedBack, scale, seenFrom, separation, shiftBy, treeOf, turnAbout, turned, type Pose, type Vec3 } from '../geometry';
+import {
+  add,
+  AT_HOME,
+  composed,
+  firstGone,
+  frameAlong,
+  placedBack,
+  scale,
+  seenFrom,
+  separation,
+  shiftBy,
+  treeOf,
+  turnAbout,
+  turned,
+  type Pose,
+  type Vec3,
+} from '../geometry';
 import type { SpannerRow } from '../reference/reachTools';
 import { contains } from './clearance';
 import { TOUCH_M, type Blocker } from './moves';
@@ -9,9 +25,15 @@ import { fixedTool, socketTools, spannerTools, spunAt, tilted, type Tool } from 
 export type Standing = Blocker & { readonly closed: boolean };
 
 /** One way of holding a tool. A swinging one is tried all round its pose's z axis. */
-export type Hold = { readonly tool: Tool; readonly pose: Pose; /** One of these must be free too, the tool being there. */ readonly partners?: readonly Hold[] };
+export type Hold = {
+  readonly tool: Tool;
+  readonly pose: Pose;
+  /** One of these must be free too, the tool being there. */ readonly partners?: readonly Hold[];
+};
 
-/** A tool found a place: how it stands there; with the free arc, from where it stands to where it can be turned [rad]. */
+/**
+ * A tool found a place: how it stands there; with the free arc, from where it stands to where it can be turned [rad].
+ */
 export type Held = { readonly tool: Tool; readonly pose: Pose; readonly arc_rad: number; readonly partner?: Held };
 
 export type Reached =
@@ -36,12 +58,15 @@ function firstHeld(holds: readonly Hold[], standing: readonly Standing[]): Held 
   for (const { tool, pose, partners } of holds) {
     if (tool.swing_rad > 0) {
       const arc = widestArc(tool, pose, standing);
-      if (arc && arc.to - arc.from >= tool.swing_rad) return { tool, pose: spunAt(pose, arc.from), arc_rad: arc.to - arc.from };
+      if (arc && arc.to - arc.from >= tool.swing_rad)
+        return { tool, pose: spunAt(pose, arc.from), arc_rad: arc.to - arc.from };
       continue;
     }
     if (standing.some((other) => meets(tool, pose, other))) continue;
     if (!partners) return { tool, pose, arc_rad: 0 };
-    const partner = partners.find((other) => !standing.some((one) => meets(other.tool, other.pose, one)) && !toolsMeet({ tool, pose }, other));
+    const partner = partners.find(
+      (other) => !standing.some((one) => meets(other.tool, other.pose, one)) && !toolsMeet({ tool, pose }, other),
+    );
     if (partner) return { tool, pose, arc_rad: 0, partner: { tool: partner.tool, pose: partner.pose, arc_rad: 0 } };
   }
   return undefined;
@@ -56,7 +81,8 @@ export function meets(tool: Tool, pose: Pose, { surface, closed }: Standing): bo
   return tool.pieces.some((piece) => contains(piece, point));
 }
 
-const toolsMeet = (a: Hold, b: Hold): boolean => separation(treeOf(a.tool.surface), treeOf(b.tool.surface), seenFrom(a.pose, b.pose), TOUCH_M, TOUCH_M) !== undefined;
+const toolsMeet = (a: Hold, b: Hold): boolean =>
+  separation(treeOf(a.tool.surface), treeOf(b.tool.surface), seenFrom(a.pose, b.pose), TOUCH_M, TOUCH_M) !== undefined;
 
 const TURN = 2 * Math.PI;
 /** Angles at which a swing is first looked at: closer than the least swing asked of any tool. */
@@ -68,7 +94,11 @@ type Arc = { readonly from: number; readonly to: number };
 
 /** The widest arc about z over which a tool is free; a whole turn where nothing is in its way. */
 export function widestArc(tool: Tool, pose: Pose, standing: readonly Standing[]): Arc | undefined {
-  const near = standing.filter(({ surface, closed }) => separation(treeOf(surface), treeOf(tool.surface), pose, reachOf(tool)) !== undefined || (closed && contains(surface, somePoint(tool.surface, pose))));
+  const near = standing.filter(
+    ({ surface, closed }) =>
+      separation(treeOf(surface), treeOf(tool.surface), pose, reachOf(tool)) !== undefined ||
+      (closed && contains(surface, somePoint(tool.surface, pose))),
+  );
   const meetsAt = (angle: number): boolean => near.some((other) => meets(tool, spunAt(pose, angle), other));
   const isFree = Array.from({ length: LOOKS_ROUND }, (_, i) => !meetsAt((i * TURN) / LOOKS_ROUND));
   const first = isFree.indexOf(false);
@@ -80,13 +110,20 @@ export function widestArc(tool: Tool, pose: Pose, standing: readonly Standing[])
     let end = at;
     while (isFree[(end + 1) % LOOKS_ROUND]) end++;
     const [from, to] = [(at * TURN) / LOOKS_ROUND, (end * TURN) / LOOKS_ROUND];
-    const run = { from: edgeOf(from, from - TURN / LOOKS_ROUND, meetsAt), to: edgeOf(to, to + TURN / LOOKS_ROUND, meetsAt) };
+    const run = {
+      from: edgeOf(from, from - TURN / LOOKS_ROUND, meetsAt),
+      to: edgeOf(to, to + TURN / LOOKS_ROUND, meetsAt),
+    };
     arcs.push(...freeWithin(run, tool, pose, near, meetsAt));
   }
   return widest(arcs);
 }
 
-const widest = (arcs: readonly Arc[]): Arc | undefined => arcs.reduce<Arc | undefined>((best, arc) => (!best || arc.to - arc.from > best.to - best.from ? arc : best), undefined);
+const widest = (arcs: readonly Arc[]): Arc | undefined =>
+  arcs.reduce<Arc | undefined>(
+    (best, arc) => (!best || arc.to - arc.from > best.to - best.from ? arc : best),
+    undefined,
+  );
 /** As far as a turning tool comes from where it lies now. */
 const reachOf = (tool: Tool): number => 2 * tool.radius_m;
 
@@ -101,12 +138,32 @@ function edgeOf(free: number, blocked: number, meetsAt: (angle: number) => boole
   return good;
 }
 
-/** Something thin may have been missed between two looks: the arc is gone over without a gap, and parted where it is met. */
-function freeWithin(arc: Arc, tool: Tool, pose: Pose, near: readonly Standing[], meetsAt: (angle: number) => boolean): Arc[] {
+/**
+ * Something thin may have been missed between two looks: the arc is gone over without a gap, and parted where it is
+ * met.
+ */
+function freeWithin(
+  arc: Arc,
+  tool: Tool,
+  pose: Pose,
+  near: readonly Standing[],
+  meetsAt: (angle: number) => boolean,
+): Arc[] {
   const span = arc.to - arc.from;
   const gone = near.flatMap(({ surface }) => {
     const tree = treeOf(surface);
-    const share = firstGone((t, within_m) => separation(treeOf(tool.surface), tree, seenFrom(spunAt(pose, arc.from + t * span), AT_HOME), within_m, within_m) !== undefined, tool.radius_m * span, TOUCH_M);
+    const share = firstGone(
+      (t, within_m) =>
+        separation(
+          treeOf(tool.surface),
+          tree,
+          seenFrom(spunAt(pose, arc.from + t * span), AT_HOME),
+          within_m,
+          within_m,
+        ) !== undefined,
+      tool.radius_m * span,
+      TOUCH_M,
+    );
     return share === undefined ? [] : [arc.from + share * span];
   });
   if (gone.length === 0) return [arc];
@@ -114,7 +171,9 @@ function freeWithin(arc: Arc, tool: Tool, pose: Pose, near: readonly Standing[],
   if (met - arc.from < ARC_RAD && arc.to - met < ARC_RAD) return [];
   return [
     ...(met - arc.from > 2 * ARC_RAD ? [{ from: arc.from, to: met - ARC_RAD }] : []),
-    ...(arc.to - met > 2 * ARC_RAD ? freeWithin({ from: edgeOf(arc.to, met, meetsAt), to: arc.to }, tool, pose, near, meetsAt) : []),
+    ...(arc.to - met > 2 * ARC_RAD
+      ? freeWithin({ from: edgeOf(arc.to, met, meetsAt), to: arc.to }, tool, pose, near, meetsAt)
+      : []),
   ];
 }
 
@@ -123,7 +182,14 @@ function leastInTheWay(holds: readonly Hold[], standing: readonly Standing[]): s
   let least: string[] | undefined;
   for (const { tool, pose } of holds) {
     for (const angle of tool.swing_rad > 0 ? ROUND : [0]) {
-      const met = standing.filter((other) => [0, 0.5, 1].some((share) => (share === 0 || tool.swing_rad > 0) && meets(tool, spunAt(pose, angle + share * tool.swing_rad), other))).map(({ id }) => id);
+      const met = standing
+        .filter((other) =>
+          [0, 0.5, 1].some(
+            (share) =>
+              (share === 0 || tool.swing_rad > 0) && meets(tool, spunAt(pose, angle + share * tool.swing_rad), other),
+          ),
+        )
+        .map(({ id }) => id);
       if (met.length > 0 && (!least || met.length < least.length)) least = met;
       if (least?.length === 1) return least;
     }
@@ -140,39 +206,74 @@ const OFF_M = 0.002;
 export function tighteningHolds(site: Pose, height_m: number, row: SpannerRow, topIsFree: boolean): Hold[] {
   const low = row.thickness / 2 + OFF_M;
   const high = Math.max(low, height_m - row.thickness / 2);
-  const heights = high - low < OFF_M ? [low] : Array.from({ length: HEXAGON_LOOKS }, (_, i) => low + ((high - low) * i) / (HEXAGON_LOOKS - 1));
+  const heights =
+    high - low < OFF_M
+      ? [low]
+      : Array.from({ length: HEXAGON_LOOKS }, (_, i) => low + ((high - low) * i) / (HEXAGON_LOOKS - 1));
   return [
-    ...spannerTools(row).flatMap((tool) => heights.map((z): Hold => ({ tool, pose: composed(site, shiftBy([0, 0, z])) }))),
+    ...spannerTools(row).flatMap((tool) =>
+      heights.map((z): Hold => ({ tool, pose: composed(site, shiftBy([0, 0, z])) })),
+    ),
     ...(topIsFree ? socketTools(row).map((tool): Hold => ({ tool, pose: site })) : []),
   ];
 }
 
 /** A screwdriver, or a stubby one, on every screw of a ring; each screw is a place of its own. */
-export const screwHolds = (site: Pose, circle_m: number, count: number): Hold[][] => Array.from({ length: count }, (_, i) => {
-  const at: Vec3 = [circle_m * Math.cos((i * TURN) / count), circle_m * Math.sin((i * TURN) / count), 0];
-  return (['driver', 'short-driver'] as const).map((key): Hold => ({ tool: fixedTool(key), pose: composed(site, shiftBy(at)) }));
-});
+export const screwHolds = (site: Pose, circle_m: number, count: number): Hold[][] =>
+  Array.from({ length: count }, (_, i) => {
+    const at: Vec3 = [circle_m * Math.cos((i * TURN) / count), circle_m * Math.sin((i * TURN) / count), 0];
+    return (['driver', 'short-driver'] as const).map((key): Hold => ({
+      tool: fixedTool(key),
+      pose: composed(site, shiftBy(at)),
+    }));
+  });
 
 const degrees = (deg: number): number => (deg * Math.PI) / 180;
 const AZIMUTHS = Array.from({ length: 12 }, (_, i) => (i * TURN) / 12);
 
 /** Tilts from straight on to nearly flat, all round; least tilted first. */
-const directions = (site: Pose, tilts_deg: readonly number[]): Vec3[] => tilts_deg.flatMap((tilt) => (tilt === 0 ? [tilted(site, 0, 0)] : AZIMUTHS.map((azimuth) => tilted(site, degrees(tilt), azimuth))));
+const directions = (site: Pose, tilts_deg: readonly number[]): Vec3[] =>
+  tilts_deg.flatMap((tilt) =>
+    tilt === 0 ? [tilted(site, 0, 0)] : AZIMUTHS.map((azimuth) => tilted(site, degrees(tilt), azimuth)),
+  );
 
 /** Over the fastener's top, as the fingers close about it or push on it [m]. */
 const FINGERTIPS_M = [0, 0.01, 0.02] as const;
 
-/** A hand with its forearm, from any side but through the face; flat or on edge; then one that is laid over the place and bends its fingers down to it. */
+/**
+ * A hand with its forearm, from any side but through the face; flat or on edge; then one that is laid over the place
+ * and bends its fingers down to it.
+ */
 export const handHolds = (site: Pose): Hold[] => [
-  ...directions(site, [0, 25, 50, 75]).flatMap((along) => [0, 45, 90, 135].map((roll): Hold => ({ tool: fixedTool('hand'), pose: spunAt(frameAlong(site.origin_m, along), degrees(roll)) }))),
-  ...FINGERTIPS_M.flatMap((over) => AZIMUTHS.map((azimuth): Hold => ({ tool: fixedTool('bent-hand'), pose: spunAt(composed(site, shiftBy([0, 0, over])), azimuth) }))),
+  ...directions(site, [0, 25, 50, 75]).flatMap((along) =>
+    [0, 45, 90, 135].map((roll): Hold => ({
+      tool: fixedTool('hand'),
+      pose: spunAt(frameAlong(site.origin_m, along), degrees(roll)),
+    })),
+  ),
+  ...FINGERTIPS_M.flatMap((over) =>
+    AZIMUTHS.map((azimuth): Hold => ({
+      tool: fixedTool('bent-hand'),
+      pose: spunAt(composed(site, shiftBy([0, 0, over])), azimuth),
+    })),
+  ),
 ];
 
-/** A nozzle straight into the neck, its grip turned any way; upwards first, so `up` is told in the frame of the pose. */
-export const nozzleHolds = (site: Pose, up: Vec3): Hold[] => AZIMUTHS.map((_, i) => (i % 2 === 0 ? i / 2 : AZIMUTHS.length - (i + 1) / 2)).map((step): Hold => ({ tool: fixedTool('nozzle'), pose: spunAt(frameAlong(site.origin_m, site.axes[2], up), (step * TURN) / AZIMUTHS.length) }));
+/**
+ * A nozzle straight into the neck, its grip turned any way; upwards first, so `up` is told in the frame of the pose.
+ */
+export const nozzleHolds = (site: Pose, up: Vec3): Hold[] =>
+  AZIMUTHS.map((_, i) => (i % 2 === 0 ? i / 2 : AZIMUTHS.length - (i + 1) / 2)).map((step): Hold => ({
+    tool: fixedTool('nozzle'),
+    pose: spunAt(frameAlong(site.origin_m, site.axes[2], up), (step * TURN) / AZIMUTHS.length),
+  }));
 
 /** An eye anywhere within 40° of straight on. */
-export const sightHolds = (site: Pose): Hold[] => directions(site, [0, 20, 40]).map((along): Hold => ({ tool: fixedTool('eye'), pose: frameAlong(site.origin_m, along) }));
+export const sightHolds = (site: Pose): Hold[] =>
+  directions(site, [0, 20, 40]).map((along): Hold => ({
+    tool: fixedTool('eye'),
+    pose: frameAlong(site.origin_m, along),
+  }));
 
 const SIDE_TILTS = [0, 15, -15, 30, -30].map(degrees);
 const LEANS = [15, 30, 45, 0].map(degrees);
@@ -188,20 +289,39 @@ const ROD_RISES = [25, 40, 15, 55].map(degrees);
  */
 export function torchHolds(point_m: Vec3, out: Vec3, along: Vec3): Hold[] {
   const ways = [along, scale(along, -1)].map((ahead) => ({
-    ahead, rods: ROD_RISES.flatMap((rise) => SIDE_TILTS.map((tilt): Hold => ({ tool: fixedTool('filler-rod'), pose: frameAlong(point_m, leaning(leaningAcross(out, along, tilt), ahead, Math.PI / 2 - rise)) }))),
+    ahead,
+    rods: ROD_RISES.flatMap((rise) =>
+      SIDE_TILTS.map((tilt): Hold => ({
+        tool: fixedTool('filler-rod'),
+        pose: frameAlong(point_m, leaning(leaningAcross(out, along, tilt), ahead, Math.PI / 2 - rise)),
+      })),
+    ),
   }));
   const holds: Hold[] = [];
   for (const key of ['tig-torch', 'wire-gun'] as const) {
-    for (const side of SIDE_TILTS) for (const lean of LEANS) for (const { ahead, rods } of ways) {
-      const pose = frameAlong(point_m, leaning(leaningAcross(out, along, side), scale(ahead, -1), lean), scale(ahead, -1));
-      for (const roll of AZIMUTHS) holds.push({ tool: fixedTool(key), pose: spunAt(pose, roll), ...(key === 'tig-torch' ? { partners: rods } : {}) });
-    }
+    for (const side of SIDE_TILTS)
+      for (const lean of LEANS)
+        for (const { ahead, rods } of ways) {
+          const pose = frameAlong(
+            point_m,
+            leaning(leaningAcross(out, along, side), scale(ahead, -1), lean),
+            scale(ahead, -1),
+          );
+          for (const roll of AZIMUTHS)
+            holds.push({
+              tool: fixedTool(key),
+              pose: spunAt(pose, roll),
+              ...(key === 'tig-torch' ? { partners: rods } : {}),
+            });
+        }
   }
   return holds;
 }
 
 /** A direction turned about the seam, towards one face or the other. */
-const leaningAcross = (out: Vec3, along: Vec3, by_rad: number): Vec3 => turned(turnAbout([0, 0, 0], along, by_rad), out);
+const leaningAcross = (out: Vec3, along: Vec3, by_rad: number): Vec3 =>
+  turned(turnAbout([0, 0, 0], along, by_rad), out);
 
 /** A direction laid over towards another, square to it. */
-const leaning = (out: Vec3, towards: Vec3, by_rad: number): Vec3 => add(scale(out, Math.cos(by_rad)), scale(towards, Math.sin(by_rad)));
+const leaning = (out: Vec3, towards: Vec3, by_rad: number): Vec3 =>
+  add(scale(out, Math.cos(by_rad)), scale(towards, Math.sin(by_rad)));

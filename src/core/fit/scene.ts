@@ -1,4 +1,15 @@
-import { AT_HOME, composed, placed, posedMesh, shiftBy, turnAbout, type ClosedMesh, type Pose, type Surface, type Vec3 } from '../geometry';
+import {
+  AT_HOME,
+  composed,
+  placed,
+  posedMesh,
+  shiftBy,
+  turnAbout,
+  type ClosedMesh,
+  type Pose,
+  type Surface,
+  type Vec3,
+} from '../geometry';
 
 /** What a thing in the space is to the tank. */
 export type Role = 'obstacle' | 'heat' | 'spray' | 'occupied' | 'reach' | 'fixing';
@@ -9,7 +20,13 @@ export const isSolid = (role: Role): boolean => role !== 'spray' && role !== 'oc
 /** A thing's travel along a straight way, or about an axis; both in vehicle axes, from where it rests. */
 export type Motion =
   | { readonly kind: 'slide'; readonly way: Vec3; readonly from_m: number; readonly to_m: number }
-  | { readonly kind: 'hinge'; readonly point_m: Vec3; readonly axis: Vec3; readonly from_rad: number; readonly to_rad: number };
+  | {
+      readonly kind: 'hinge';
+      readonly point_m: Vec3;
+      readonly axis: Vec3;
+      readonly from_rad: number;
+      readonly to_rad: number;
+    };
 
 /** A thing that stands in the space, or moves in it. */
 export type Thing = {
@@ -28,7 +45,13 @@ export type Thing = {
 export type WallKind = 'wall' | 'open' | 'removable';
 
 /** One side of the bay: a surface in vehicle axes and the way into the bay from it. */
-export type Panel = { readonly id: string; readonly name: string; readonly kind: WallKind; readonly surface: Surface; readonly inward: Vec3 };
+export type Panel = {
+  readonly id: string;
+  readonly name: string;
+  readonly kind: WallKind;
+  readonly surface: Surface;
+  readonly inward: Vec3;
+};
 
 /** A piece of what is fitted: the tank's own walls, or what stands on them; in the body's frame. */
 export type Piece = { readonly id: string; readonly name: string; readonly surface: ClosedMesh };
@@ -36,13 +59,17 @@ export type Piece = { readonly id: string; readonly name: string; readonly surfa
 /** A rigid body that is fitted, with all that is fixed to it. */
 export type Body = { readonly id: string; readonly name: string; readonly pieces: readonly Piece[]; readonly at: Pose };
 
-const motionEnds = (motion: Motion): readonly [number, number] => (motion.kind === 'slide' ? [motion.from_m, motion.to_m] : [motion.from_rad, motion.to_rad]);
+const motionEnds = (motion: Motion): readonly [number, number] =>
+  motion.kind === 'slide' ? [motion.from_m, motion.to_m] : [motion.from_rad, motion.to_rad];
 
 const motionPose = (motion: Motion, at: number): Pose =>
-  (motion.kind === 'slide' ? shiftBy([motion.way[0] * at, motion.way[1] * at, motion.way[2] * at]) : turnAbout(motion.point_m, motion.axis, at));
+  motion.kind === 'slide'
+    ? shiftBy([motion.way[0] * at, motion.way[1] * at, motion.way[2] * at])
+    : turnAbout(motion.point_m, motion.axis, at);
 
 /** Where a thing stands at a position of its motions. */
-export const movedTo = ({ motions }: Thing, at: readonly number[]): Pose => motions.reduce<Pose>((pose, motion, k) => composed(motionPose(motion, at[k]!), pose), AT_HOME);
+export const movedTo = ({ motions }: Thing, at: readonly number[]): Pose =>
+  motions.reduce<Pose>((pose, motion, k) => composed(motionPose(motion, at[k]!), pose), AT_HOME);
 
 /** Steps over the inner motion at which the reach of the outer one is looked at. */
 const REACH_STEPS = 16;
@@ -56,7 +83,9 @@ export function rangeOf(thing: Thing): { low: number[]; high: number[]; slopes: 
     const [low, high] = ends[0]!;
     const step = (high - low) / REACH_STEPS;
     const inner = { ...thing, motions: thing.motions.slice(0, 1) };
-    const reached = Array.from({ length: REACH_STEPS + 1 }, (_, i) => farthest(posedMesh(thing.surface, movedTo(inner, [low + i * step])), motion.point_m, motion.axis));
+    const reached = Array.from({ length: REACH_STEPS + 1 }, (_, i) =>
+      farthest(posedMesh(thing.surface, movedTo(inner, [low + i * step])), motion.point_m, motion.axis),
+    );
     return Math.max(...reached) + (rangeOf(inner).slopes[0]! * step) / 2;
   });
   return { low: ends.map(([low]) => low), high: ends.map(([, high]) => high), slopes };
@@ -77,11 +106,17 @@ function farthest({ positions }: Surface, point: Vec3, axis: Vec3): number {
 /** Positions evenly over every motion of a thing, both ends included: one, of nothing, where it stands still. */
 export function positionsOver(thing: Thing, steps: number): number[][] {
   const { low, high } = rangeOf(thing);
-  return low.reduce<number[][]>((all, from, k) => all.flatMap((at) => Array.from({ length: steps + 1 }, (_, i) => [...at, from + ((high[k]! - from) * i) / steps])), [[]]);
+  return low.reduce<number[][]>(
+    (all, from, k) =>
+      all.flatMap((at) => Array.from({ length: steps + 1 }, (_, i) => [...at, from + ((high[k]! - from) * i) / steps])),
+    [[]],
+  );
 }
 
 /** A body's pieces as they stand in the vehicle. */
-export const standing = ({ pieces, at }: Body): Piece[] => pieces.map((piece) => ({ ...piece, surface: posedMesh(piece.surface, at) }));
+export const standing = ({ pieces, at }: Body): Piece[] =>
+  pieces.map((piece) => ({ ...piece, surface: posedMesh(piece.surface, at) }));
 
 /** A point that belongs to a surface. */
-export const somePoint = ({ positions }: Surface, pose: Pose = AT_HOME): Vec3 => placed(pose, [positions[0]!, positions[1]!, positions[2]!]);
+export const somePoint = ({ positions }: Surface, pose: Pose = AT_HOME): Vec3 =>
+  placed(pose, [positions[0]!, positions[1]!, positions[2]!]);

@@ -1,7 +1,10 @@
 import { cross, dot, scale, subtract, type Vec3 } from '../geometry';
 import type { Move } from './moves';
 
-/** A contact as the part feels it, in the outer frame: where it is, which way is free, and how far it may come nearer; less than nothing where it is too near already [m]. */
+/**
+ * A contact as the part feels it, in the outer frame: where it is, which way is free, and how far it may come nearer;
+ * less than nothing where it is too near already [m].
+ */
 export type Hold = { readonly at_m: Vec3; readonly away: Vec3; readonly room_m: number };
 
 /** Rounds of letting each contact push once. */
@@ -64,19 +67,26 @@ export function pushedOff(middle_m: Vec3, radius_m: number, holds: readonly Hold
   return moveOf(x, radius_m);
 }
 
-const moveOf = (x: readonly number[], radius_m: number): Move => ({ shift_m: [x[0]!, x[1]!, x[2]!], turn_rad: [x[3]! / radius_m, x[4]! / radius_m, x[5]! / radius_m] });
-
-/** Of each contact, how much nearer a unit of each freedom brings it. */
-const rowsOf = (middle_m: Vec3, radius_m: number, holds: readonly Hold[]) => holds.map(({ at_m, away, room_m }) => {
-  const row = [...away, ...scale(cross(subtract(at_m, middle_m), away), 1 / radius_m)];
-  return { row, room_m, weight: row.reduce((sum, value) => sum + value * value, 0) };
+const moveOf = (x: readonly number[], radius_m: number): Move => ({
+  shift_m: [x[0]!, x[1]!, x[2]!],
+  turn_rad: [x[3]! / radius_m, x[4]! / radius_m, x[5]! / radius_m],
 });
 
+/** Of each contact, how much nearer a unit of each freedom brings it. */
+const rowsOf = (middle_m: Vec3, radius_m: number, holds: readonly Hold[]) =>
+  holds.map(({ at_m, away, room_m }) => {
+    const row = [...away, ...scale(cross(subtract(at_m, middle_m), away), 1 / radius_m)];
+    return { row, room_m, weight: row.reduce((sum, value) => sum + value * value, 0) };
+  });
+
 /** Length of a move, its turn measured as the path at a radius [m]. */
-export const lengthOf = ({ shift_m, turn_rad }: Move, radius_m: number): number => Math.sqrt(dot(shift_m, shift_m) + radius_m ** 2 * dot(turn_rad, turn_rad));
+export const lengthOf = ({ shift_m, turn_rad }: Move, radius_m: number): number =>
+  Math.sqrt(dot(shift_m, shift_m) + radius_m ** 2 * dot(turn_rad, turn_rad));
 
 /** How much of one move points along another, both measured at a radius [m]. */
 export function alongWanted(move: Move, wanted: Move, radius_m: number): number {
   const length = lengthOf(wanted, radius_m);
-  return length > 0 ? (dot(move.shift_m, wanted.shift_m) + radius_m ** 2 * dot(move.turn_rad, wanted.turn_rad)) / length : 0;
+  return length > 0
+    ? (dot(move.shift_m, wanted.shift_m) + radius_m ** 2 * dot(move.turn_rad, wanted.turn_rad)) / length
+    : 0;
 }

@@ -2,7 +2,21 @@ import { add, scale, subtract, treeOf, unitVector, type Pose, type Vec3 } from '
 import { failure, success, type Outcome } from '../outcome';
 import { seeded, type Chance } from '../seeded';
 import { SIX_WAYS } from './clearance';
-import { alongMove, checkWay, distanceAt, HAND_M, isOut, moveBetween, reachOf, shiftMove, TOUCH_M, type Blocker, type Move, type Part, type WayCheck } from './moves';
+import {
+  alongMove,
+  checkWay,
+  distanceAt,
+  HAND_M,
+  isOut,
+  moveBetween,
+  reachOf,
+  shiftMove,
+  TOUCH_M,
+  type Blocker,
+  type Move,
+  type Part,
+  type WayCheck,
+} from './moves';
 import { Tree, type Node } from './poseTree';
 import { GaveUp, Looks, Space, type WaySearch } from './waySpace';
 import { poseInRims } from './wayGates';
@@ -11,7 +25,11 @@ import { shortened, toldApart } from './wayTold';
 
 export type WayCode = 'does-not-fit' | 'none-found' | 'stopped';
 
-export type WayOut = { readonly moves: readonly Move[]; readonly check: WayCheck; /** Places at which the distance to everything was looked at. */ readonly looks: number };
+export type WayOut = {
+  readonly moves: readonly Move[];
+  readonly check: WayCheck;
+  /** Places at which the distance to everything was looked at. */ readonly looks: number;
+};
 
 /**
  * Room that is kept all round while a way is looked for, wide gaps first: they
@@ -38,7 +56,8 @@ const MOST_LOOKS = 200_000;
  * Finding none does not prove that there is none: the outcome says how long it
  * was looked for, and how narrow the gaps were.
  *
- * @source J. Kuffner and S. LaValle, "RRT-Connect", IEEE ICRA 2000; begun anew with more looks each time after M. Luby et al., "Optimal speedup of Las Vegas algorithms" (1993)
+ * @source J. Kuffner and S. LaValle, "RRT-Connect", IEEE ICRA 2000; begun anew with more looks each time after M. Luby
+ * et al., "Optimal speedup of Las Vegas algorithms" (1993)
  */
 export function findWay(part: Part, blockers: readonly Blocker[], search: WaySearch): Outcome<WayOut, WayCode> {
   if (blockers.length === 0) {
@@ -51,18 +70,28 @@ export function findWay(part: Part, blockers: readonly Blocker[], search: WaySea
   for (let round = 0; ; round++) {
     for (const least_m of GAPS_M) {
       looks.allow(Math.min(MOST_LOOKS, FIRST_LOOKS * LONGER ** round));
-      const { moves, tried, stopped } = searched(new Space(part, blockers, looks, least_m), search, search.seed + round);
+      const { moves, tried, stopped } = searched(
+        new Space(part, blockers, looks, least_m),
+        search,
+        search.seed + round,
+      );
       if (stopped) return failure('stopped', part.name, 'The search was stopped.');
       looks.leastGap_m = Math.min(looks.leastGap_m, least_m);
       const check = moves && checkWay(part, blockers, moves);
       if (check?.isOut) return success({ moves: moves!, check, looks: looks.count });
-      if (!tried && least_m === GAPS_M.at(-1)) return failure('none-found', part.name, `It has less than ${inMm(least_m)} of room where it is fitted: no way can begin.`);
+      if (!tried && least_m === GAPS_M.at(-1))
+        return failure(
+          'none-found',
+          part.name,
+          `It has less than ${inMm(least_m)} of room where it is fitted: no way can begin.`,
+        );
       if (looks.spent || (search.straightOnly && tried)) return failure('none-found', part.name, noneAmong(looks));
     }
   }
 }
 
-const noneAmong = ({ count, leastGap_m }: Looks): string => `No way out was found among ${count} positions looked at, with ${inMm(leastGap_m)} or more left all round.`;
+const noneAmong = ({ count, leastGap_m }: Looks): string =>
+  `No way out was found among ${count} positions looked at, with ${inMm(leastGap_m)} or more left all round.`;
 const inMm = (length_m: number): string => `${Number((1000 * length_m).toPrecision(2))} mm`;
 
 /** A way that is free, or none; `tried` is false where the part has no room to begin with. */
@@ -77,10 +106,16 @@ function searched(space: Space, { straightOnly }: WaySearch, seed: number): Sear
       const start = lift ? alongMove(part.at, part, lift, 1) : part.at;
       const again = tried;
       tried = true;
-      const found = straightWay(space, straightOnly ? { ...ways, all: ways.main } : ways, start, again) ?? (straightOnly ? undefined : grownWay(space, ways, start, seeded(seed)));
+      const found =
+        straightWay(space, straightOnly ? { ...ways, all: ways.main } : ways, start, again) ??
+        (straightOnly ? undefined : grownWay(space, ways, start, seeded(seed)));
       if (!found) continue;
       looks.allow(Infinity);
-      return { moves: [...(lift ? [lift] : []), ...toldApart(space, start, shortened(space, found, seeded(seed + 1)))], tried, stopped: false };
+      return {
+        moves: [...(lift ? [lift] : []), ...toldApart(space, start, shortened(space, found, seeded(seed + 1)))],
+        tried,
+        stopped: false,
+      };
     }
   } catch (error) {
     if (!(error instanceof GaveUp)) throw error;
@@ -96,10 +131,20 @@ const SHALLOW_M = 2e-3;
 function fouls(part: Part, blocker: Blocker): boolean {
   const [tree, other] = [treeOf(part.surface), treeOf(blocker.surface)];
   if (distanceAt(tree, part.at, other, TOUCH_M) > 0) return false;
-  return !TWENTY_SIX.some((way) => distanceAt(tree, { ...part.at, origin_m: add(part.at.origin_m, scale(way, SHALLOW_M)) }, other, TOUCH_M) > 0);
+  return !TWENTY_SIX.some(
+    (way) =>
+      distanceAt(tree, { ...part.at, origin_m: add(part.at.origin_m, scale(way, SHALLOW_M)) }, other, TOUCH_M) > 0,
+  );
 }
 
-const TWENTY_SIX: readonly Vec3[] = [...SIX_WAYS, ...[-1, 0, 1].flatMap((x) => [-1, 0, 1].flatMap((y) => [-1, 0, 1].flatMap((z) => (Math.abs(x) + Math.abs(y) + Math.abs(z) > 1 ? [unitVector([x, y, z])] : []))))];
+const TWENTY_SIX: readonly Vec3[] = [
+  ...SIX_WAYS,
+  ...[-1, 0, 1].flatMap((x) =>
+    [-1, 0, 1].flatMap((y) =>
+      [-1, 0, 1].flatMap((z) => (Math.abs(x) + Math.abs(y) + Math.abs(z) > 1 ? [unitVector([x, y, z])] : [])),
+    ),
+  ),
+];
 
 /** A part that rests on something is lifted off it by the gap that is kept and so much more. */
 const LIFTS = [1.1, 2.7] as const;
@@ -107,7 +152,9 @@ const LIFTS = [1.1, 2.7] as const;
 /** No lift where the part stands free; else small shifts that free it. */
 function lifts(space: Space, { main }: Ways): (Move | undefined)[] {
   if (space.isFree(space.part.at)) return [undefined];
-  return LIFTS.flatMap((times) => [...main, ...TWENTY_SIX].map((way) => shiftMove(scale(way, times * space.least_m)))).filter((move) => space.isFree(alongMove(space.part.at, space.part, move, 1))).slice(0, MOST_LIFTS);
+  return LIFTS.flatMap((times) => [...main, ...TWENTY_SIX].map((way) => shiftMove(scale(way, times * space.least_m))))
+    .filter((move) => space.isFree(alongMove(space.part.at, space.part, move, 1)))
+    .slice(0, MOST_LIFTS);
 }
 const MOST_LIFTS = 4;
 
@@ -117,7 +164,14 @@ function outFrom(space: Space, ways: readonly Vec3[], pose: Pose): Pose | undefi
   for (const { way, length } of lengths) {
     const move = shiftMove(scale(way, length));
     // What is blocked is so soon mostly: a look or two tells that sooner than the exact way does.
-    if (SOON.some((share) => share * space.radius_m < length && !space.isFree(alongMove(pose, space.part, shiftMove(scale(way, share * space.radius_m)), 1)))) continue;
+    if (
+      SOON.some(
+        (share) =>
+          share * space.radius_m < length &&
+          !space.isFree(alongMove(pose, space.part, shiftMove(scale(way, share * space.radius_m)), 1)),
+      )
+    )
+      continue;
     if (space.freeShare(pose, move) === 1) return alongMove(pose, space.part, move, 1);
   }
   return undefined;
@@ -149,7 +203,9 @@ function straightWay(space: Space, { all, main }: Ways, start: Pose, single: boo
 
 /** Two trees of free positions, grown until they meet. */
 function grownWay(space: Space, ways: Ways, start: Pose, chance: Chance): Pose[] | undefined {
-  const outside = ways.all.map((way) => alongMove(start, space.part, shiftMove(scale(way, space.lengthOut(start, way))), 1)).filter((pose) => space.isFree(pose));
+  const outside = ways.all
+    .map((way) => alongMove(start, space.part, shiftMove(scale(way, space.lengthOut(start, way))), 1))
+    .filter((pose) => space.isFree(pose));
   if (outside.length === 0) return undefined;
   const [inner, outer] = [new Tree(space.part, space.radius_m), new Tree(space.part, space.radius_m)];
   inner.add(start);
@@ -188,7 +244,9 @@ function gate(space: Space, { all }: Ways, outer: Tree, pose: Pose): Pose | unde
   const length = space.lengthOut(pose, inward);
   const free = space.freeShare(pose, shiftMove(scale(inward, length)));
   const at = outer.add(pose, outer.add(out));
-  const [, deep] = [0.5, 1].map((share) => alongMove(pose, space.part, shiftMove(scale(inward, share * free * length)), 1)).reduce((from: Node[], to) => [...from, outer.add(to, from.at(-1) ?? at)], []);
+  const [, deep] = [0.5, 1]
+    .map((share) => alongMove(pose, space.part, shiftMove(scale(inward, share * free * length)), 1))
+    .reduce((from: Node[], to) => [...from, outer.add(to, from.at(-1) ?? at)], []);
   return deep!.pose;
 }
 
@@ -200,7 +258,8 @@ const chain = (node: Node): Pose[] => {
   for (let at: Node | undefined = node; at; at = at.parent) poses.push(at.pose);
   return poses;
 };
-const same = (space: Space, a: Pose, b: Pose): boolean => reachOf(space.part, moveBetween(space.part, a, b)) < 10 * TOUCH_M;
+const same = (space: Space, a: Pose, b: Pose): boolean =>
+  reachOf(space.part, moveBetween(space.part, a, b)) < 10 * TOUCH_M;
 
 /** Grows a tree towards a pose, stride by stride, until it is there or stuck; the last node that it made. */
 function extend(space: Space, tree: Tree, towards: Pose): Node | undefined {

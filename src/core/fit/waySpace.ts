@@ -1,9 +1,42 @@
-import { AT_HOME, contacts, firstGone, norm, placed, scale, seenFrom, separation, travel, treeOf, turned, type BoxTree, type Pose, type Surface, type Vec3 } from '../geometry';
-import { alongMove, distanceAt, isNear, joinedSurface, lengthOut, moveBetween, radiusOf, reachOf, roomOf, type Blocker, type Move, type Part, type Room } from './moves';
+import {
+  AT_HOME,
+  contacts,
+  firstGone,
+  norm,
+  placed,
+  scale,
+  seenFrom,
+  separation,
+  travel,
+  treeOf,
+  turned,
+  type BoxTree,
+  type Pose,
+  type Surface,
+  type Vec3,
+} from '../geometry';
+import {
+  alongMove,
+  distanceAt,
+  isNear,
+  joinedSurface,
+  lengthOut,
+  moveBetween,
+  radiusOf,
+  reachOf,
+  roomOf,
+  type Blocker,
+  type Move,
+  type Part,
+  type Room,
+} from './moves';
 import { alongWanted, lengthOf, pushedOff, slid, type Hold } from './slide';
 
 /** How far a search has come. */
-export type WayProgress = { readonly looks: number; /** Gaps narrower than this have not been looked at [m]. */ readonly leastGap_m: number };
+export type WayProgress = {
+  readonly looks: number;
+  /** Gaps narrower than this have not been looked at [m]. */ readonly leastGap_m: number;
+};
 
 /** How long a way is looked for. */
 export type WaySearch = {
@@ -76,7 +109,12 @@ export class Space {
   readonly room: Room;
 
   /** @param least_m nearer than this counts as in the way */
-  constructor(readonly part: Part, readonly blockers: readonly Blocker[], readonly looks: Looks, readonly least_m: number) {
+  constructor(
+    readonly part: Part,
+    readonly blockers: readonly Blocker[],
+    readonly looks: Looks,
+    readonly least_m: number,
+  ) {
     this.tree = treeOf(part.surface);
     this.others = treeOf(joinedSurface(blockers.map(({ surface }): Surface => surface)));
     this.radius_m = radiusOf(part);
@@ -95,7 +133,10 @@ export class Space {
   /** Whether a direct move leads from one position to another; a few places on the way are looked at first. */
   isDirect(from: Pose, to: Pose): boolean {
     const move = moveBetween(this.part, from, to);
-    return [0.5, 0.25, 0.75].every((share) => this.isFree(alongMove(from, this.part, move, share))) && this.freeShare(from, move) === 1;
+    return (
+      [0.5, 0.25, 0.75].every((share) => this.isFree(alongMove(from, this.part, move, share))) &&
+      this.freeShare(from, move) === 1
+    );
   }
 
   private roomAt(pose: Pose, atMost_m: number): number {
@@ -114,9 +155,16 @@ export class Space {
     return gone === undefined ? 1 : Math.max(0, gone - Math.min(gone / 2, SHORT_M / reach));
   }
 
-  /** What is declared free touches nothing at any place; what comes nearer than the room kept, where it is looked at, is not. */
+  /**
+   * What is declared free touches nothing at any place; what comes nearer than the room kept, where it is looked at, is
+   * not.
+   */
   private shareTurned(from: Pose, move: Move, reach: number): number | undefined {
-    return firstGone((share, within_m) => this.isNear(alongMove(from, this.part, move, share), within_m), reach, this.least_m);
+    return firstGone(
+      (share, within_m) => this.isNear(alongMove(from, this.part, move, share), within_m),
+      reach,
+      this.least_m,
+    );
   }
 
   /** Where a straight move meets something first: exactly, and at one look. */
@@ -127,7 +175,10 @@ export class Space {
     return met && met.travel_m <= length + this.least_m ? met.travel_m / length : undefined;
   }
 
-  /** One stride from a free position towards another: straight where there is room, else along what is in the way; undefined where it is stuck. */
+  /**
+   * One stride from a free position towards another: straight where there is room, else along what is in the way;
+   * undefined where it is stuck.
+   */
   advance(from: Pose, towards: Pose): Pose | undefined {
     const wanted = moveBetween(this.part, from, towards);
     const reach = reachOf(this.part, wanted);
@@ -139,7 +190,12 @@ export class Space {
 
   private slide(from: Pose, wanted: Move, stride: number): Pose | undefined {
     const radius = WEIGHED_AT * this.radius_m;
-    const move = slid(wanted, placed(from, this.part.middle_m), radius, this.holds(from, HELD_OFF * this.least_m, stride));
+    const move = slid(
+      wanted,
+      placed(from, this.part.middle_m),
+      radius,
+      this.holds(from, HELD_OFF * this.least_m, stride),
+    );
     if (alongWanted(move, wanted, radius) < LITTLE * lengthOf(wanted, radius)) return undefined;
     for (let share = 1; share > 2 ** -HALVINGS; share /= 2) {
       const there = alongMove(from, this.part, move, share);
@@ -151,7 +207,13 @@ export class Space {
   /** What holds the part off at a position. */
   private holds(pose: Pose, keep_m: number, stride: number): Hold[] {
     this.looks.look();
-    return contacts(this.tree, this.others, seenFrom(pose, AT_HOME), keep_m + stride, MOST_HOLDS).map(({ onFirst, away, distance_m }) => ({ at_m: placed(pose, onFirst), away: turned(pose, away), room_m: distance_m - keep_m }));
+    return contacts(this.tree, this.others, seenFrom(pose, AT_HOME), keep_m + stride, MOST_HOLDS).map(
+      ({ onFirst, away, distance_m }) => ({
+        at_m: placed(pose, onFirst),
+        away: turned(pose, away),
+        room_m: distance_m - keep_m,
+      }),
+    );
   }
 
   /** A position near another with more room all round, as near to `keep_m` as may be. */
@@ -182,4 +244,7 @@ export class Space {
 /** A position is eased so often. */
 const EASINGS = 4;
 
-const scaled = ({ shift_m, turn_rad }: Move, share: number): Move => ({ shift_m: scale(shift_m, share), turn_rad: scale(turn_rad, share) });
+const scaled = ({ shift_m, turn_rad }: Move, share: number): Move => ({
+  shift_m: scale(shift_m, share),
+  turn_rad: scale(turn_rad, share),
+});

@@ -9,14 +9,20 @@ const EASY = 0.05;
 /** Positions nearer to the last than this share of the radius are left out before they are eased. */
 const APART = 0.1;
 
-/** The same way with fewer and easier moves: positions brought to the middle of their gaps, then whatever a direct move replaces left out. */
+/**
+ * The same way with fewer and easier moves: positions brought to the middle of their gaps, then whatever a direct move
+ * replaces left out.
+ */
 export function shortened(space: Space, way: readonly Pose[], chance: Chance): Pose[] {
   let poses = furthest(space, easedWay(space, thinned(space, way)));
   for (let tries = 0; tries < SHORTCUTS && poses.length > 2; tries++) {
-    const [a, b] = [chance.uniform() * (poses.length - 1), chance.uniform() * (poses.length - 1)].sort((x, y) => x - y) as [number, number];
+    const [a, b] = [chance.uniform() * (poses.length - 1), chance.uniform() * (poses.length - 1)].sort(
+      (x, y) => x - y,
+    ) as [number, number];
     if (Math.floor(b) <= Math.floor(a)) continue;
     const [from, to] = [between(space, poses, a), between(space, poses, b)];
-    if (space.isDirect(from, to)) poses = [...poses.slice(0, Math.floor(a) + 1), from, to, ...poses.slice(Math.floor(b) + 1)];
+    if (space.isDirect(from, to))
+      poses = [...poses.slice(0, Math.floor(a) + 1), from, to, ...poses.slice(Math.floor(b) + 1)];
   }
   return easedInPlace(space, furthest(space, poses));
 }
@@ -40,7 +46,8 @@ function thinned(space: Space, way: readonly Pose[]): Pose[] {
   const kept = [way[0]!];
   way.slice(1).forEach((pose, i) => {
     const apart = reachOf(space.part, moveBetween(space.part, kept.at(-1)!, way[i + 2] ?? pose));
-    if (i + 2 === way.length || apart > APART * space.radius_m || !space.isDirect(kept.at(-1)!, way[i + 2]!)) kept.push(pose);
+    if (i + 2 === way.length || apart > APART * space.radius_m || !space.isDirect(kept.at(-1)!, way[i + 2]!))
+      kept.push(pose);
   });
   return kept;
 }
@@ -54,7 +61,11 @@ function easedWay(space: Space, way: readonly Pose[]): Pose[] {
     poses.push(easy);
   });
   const before = way.at(-2)!;
-  return [...poses, ...(poses.at(-1) === before || space.isDirect(poses.at(-1)!, way.at(-1)!) ? [] : [before]), way.at(-1)!];
+  return [
+    ...poses,
+    ...(poses.at(-1) === before || space.isDirect(poses.at(-1)!, way.at(-1)!) ? [] : [before]),
+    way.at(-1)!,
+  ];
 }
 
 /** From each position directly to the furthest one that halving finds. */
@@ -77,14 +88,22 @@ function furthest(space: Space, way: readonly Pose[]): Pose[] {
 /** More moves than this are not made of fewer. */
 const MANY = 8;
 
-/** Moves between poses, each taken apart into one axis at a time where the way stays free and does not become long by it. */
+/**
+ * Moves between poses, each taken apart into one axis at a time where the way stays free and does not become long by
+ * it.
+ */
 export function toldApart(space: Space, start: Pose, poses: readonly Pose[]): Move[] {
   const isSome = ({ shift_m, turn_rad }: Move): boolean => norm(shift_m) > 1e-6 || norm(turn_rad) > 1e-6;
-  const whole = poses.slice(1).map((pose, i) => moveBetween(space.part, poses[i]!, pose)).filter(isSome);
+  const whole = poses
+    .slice(1)
+    .map((pose, i) => moveBetween(space.part, poses[i]!, pose))
+    .filter(isSome);
   if (whole.length > MANY) return whole;
   let at = start;
   const apart = poses.slice(1).flatMap((pose) => {
-    const moves = orders(moveBetween(space.part, at, pose)).find((list) => isFreeWay(space, at, list)) ?? [moveBetween(space.part, at, pose)];
+    const moves = orders(moveBetween(space.part, at, pose)).find((list) => isFreeWay(space, at, list)) ?? [
+      moveBetween(space.part, at, pose),
+    ];
     at = moves.reduce((here, move) => alongMove(here, space.part, move, 1), at);
     return moves.filter(isSome);
   });
@@ -93,12 +112,19 @@ export function toldApart(space: Space, start: Pose, poses: readonly Pose[]): Mo
 
 /** Ways of doing a move one axis after another: shifts in any order, the turn before, between or after. */
 function orders({ shift_m, turn_rad }: Move): Move[][] {
-  const singles = ([0, 1, 2] as const).flatMap((k) => (Math.abs(shift_m[k]) > 1e-6 ? [shiftMove([0, 1, 2].map((j) => (j === k ? shift_m[k] : 0)) as unknown as Vec3)] : []));
+  const singles = ([0, 1, 2] as const).flatMap((k) =>
+    Math.abs(shift_m[k]) > 1e-6 ? [shiftMove([0, 1, 2].map((j) => (j === k ? shift_m[k] : 0)) as unknown as Vec3)] : [],
+  );
   const turn: Move[] = norm(turn_rad) > 1e-6 ? [{ shift_m: [0, 0, 0], turn_rad }] : [];
   return permutations([...singles, ...turn]);
 }
 
-const permutations = <T>(list: readonly T[]): T[][] => (list.length < 2 ? [[...list]] : list.flatMap((first, i) => permutations([...list.slice(0, i), ...list.slice(i + 1)]).map((rest) => [first, ...rest])));
+const permutations = <T>(list: readonly T[]): T[][] =>
+  list.length < 2
+    ? [[...list]]
+    : list.flatMap((first, i) =>
+        permutations([...list.slice(0, i), ...list.slice(i + 1)]).map((rest) => [first, ...rest]),
+      );
 
 function isFreeWay(space: Space, from: Pose, moves: readonly Move[]): boolean {
   let at = from;

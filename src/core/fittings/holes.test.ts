@@ -9,7 +9,15 @@ const MM = 1e-3;
 
 describe('how a hole is made', () => {
   it.each([
-    [6.5, 2, 'twist-drill', 6.5], [20, 2, 'step-drill', 20], [20.5, 3, 'step-drill', 20], [20, 6, 'hole-saw', 20], [51, 3, 'hole-saw', 51], [42, 3, 'hole-saw', 41], [112, 3, 'hole-saw', 111], [300, 3, 'jigsaw', 300], [98.5, 30, 'jigsaw', 98.5],
+    [6.5, 2, 'twist-drill', 6.5],
+    [20, 2, 'step-drill', 20],
+    [20.5, 3, 'step-drill', 20],
+    [20, 6, 'hole-saw', 20],
+    [51, 3, 'hole-saw', 51],
+    [42, 3, 'hole-saw', 41],
+    [112, 3, 'hole-saw', 111],
+    [300, 3, 'jigsaw', 300],
+    [98.5, 30, 'jigsaw', 98.5],
   ])('%d mm in %d mm sheet', (hole, sheet, tool, size) => {
     const plan = holePlan(hole * MM, sheet * MM);
     expect(plan.tool).toBe(tool);
@@ -19,7 +27,9 @@ describe('how a hole is made', () => {
   });
 
   it('never cuts over the hole, whatever its size and sheet', () => {
-    for (let hole = 1; hole < 160; hole += 0.37) for (const sheet of [1, 2, 4.5, 8]) expect(holePlan(hole * MM, sheet * MM).size_m).toBeLessThanOrEqual(hole * MM + 1e-9);
+    for (let hole = 1; hole < 160; hole += 0.37)
+      for (const sheet of [1, 2, 4.5, 8])
+        expect(holePlan(hole * MM, sheet * MM).size_m).toBeLessThanOrEqual(hole * MM + 1e-9);
   });
 
   it('screws of a ring: drill by diameter less pitch, depth by the metal', () => {
@@ -34,26 +44,30 @@ describe('how a hole is made', () => {
 });
 
 describe('parts of ports', () => {
-  it.each(PORT_PARTS.map((row) => [row.key, row] as const))('%s: hole under its cover, thread in the table, every size above nothing', (_, row) => {
-    expect(row.cover).toBeGreaterThan(row.hole);
-    expect(row.bore).toBeLessThanOrEqual(row.hole);
-    if (row.thread) {
-      const thread = THREADS.find(({ name }) => name === row.thread)!;
-      expect(thread).toBeDefined();
-      expect(row.hole).toBeGreaterThanOrEqual(thread.major_m);
-    }
-    if (row.bolts) {
-      expect(THREADS.some(({ name }) => name === row.bolts!.thread)).toBe(true);
-      // Between hole and rim, with half a screw of metal on either side.
-      expect(row.bolts.circle).toBeGreaterThan(row.hole);
-      expect(row.bolts.circle).toBeLessThan(row.cover);
-    }
-    for (const size of [row.hole, row.cover, row.above, row.below, row.bore]) expect(size).toBeGreaterThan(0);
-  });
+  it.each(PORT_PARTS.map((row) => [row.key, row] as const))(
+    '%s: hole under its cover, thread in the table, every size above nothing',
+    (_, row) => {
+      expect(row.cover).toBeGreaterThan(row.hole);
+      expect(row.bore).toBeLessThanOrEqual(row.hole);
+      if (row.thread) {
+        const thread = THREADS.find(({ name }) => name === row.thread)!;
+        expect(thread).toBeDefined();
+        expect(row.hole).toBeGreaterThanOrEqual(thread.major_m);
+      }
+      if (row.bolts) {
+        expect(THREADS.some(({ name }) => name === row.bolts!.thread)).toBe(true);
+        // Between hole and rim, with half a screw of metal on either side.
+        expect(row.bolts.circle).toBeGreaterThan(row.hole);
+        expect(row.bolts.circle).toBeLessThan(row.cover);
+      }
+      for (const size of [row.hole, row.cover, row.above, row.below, row.bore]) expect(size).toBeGreaterThan(0);
+    },
+  );
 
   it('are each of one key, and each role has some', () => {
     expect(new Set(PORT_PARTS.map(({ key }) => key)).size).toBe(PORT_PARTS.length);
-    for (const groups of Object.values(PARTS_FOR_ROLE)) expect(PORT_PARTS.some(({ group }) => groups.includes(group))).toBe(true);
+    for (const groups of Object.values(PARTS_FOR_ROLE))
+      expect(PORT_PARTS.some(({ group }) => groups.includes(group))).toBe(true);
   });
 
   it('tools come in rising sizes', () => {

@@ -54,5 +54,12 @@ export function tapPlan(part: PortPartRow | undefined, sheet_m: number, soft: bo
   if (!part?.bolts) return undefined;
   const thread = THREADS.find(({ name }) => name === part.bolts!.thread)!;
   const depth_m = thread.major_m * THREAD_DEPTH[soft ? 'soft' : 'hard'].diameters;
-  return { thread: thread.name, count: part.bolts.count, drill_m: thread.tapDrill_m, depth_m, inSheet: sheet_m >= depth_m - ROUNDING_M, ...(thread.drill ? { drill: thread.drill } : {}) };
+  return {
+    thread: thread.name,
+    count: part.bolts.count,
+    drill_m: thread.tapDrill_m,
+    depth_m,
+    inSheet: sheet_m >= depth_m - ROUNDING_M,
+    ...(thread.drill ? { drill: thread.drill } : {}),
+  };
 }

@@ -7,6 +7,23 @@
  * ends go together, and finds the adapters for those that do not.
  */
 export { parsePitch, PITCH_EXAMPLE } from './pitchText';
-export { findThread, type FoundThread, type ThreadCandidate, type ThreadCode, type ThreadReading, type ThreadTell } from './threadFinder';
+export {
+  findThread,
+  type FoundThread,
+  type ThreadCandidate,
+  type ThreadCode,
+  type ThreadReading,
+  type ThreadTell,
+} from './threadFinder';
 export { holePlan, tapPlan, type HolePlan, type TapPlan } from './holes';
-export { adapterChains, mates, mismatch, MOST_ADAPTERS, placeChain, sealOf, spannersOf, type AdapterChain, type PlacedAdapter } from './joints';
+export {
+  adapterChains,
+  mates,
+  mismatch,
+  MOST_ADAPTERS,
+  placeChain,
+  sealOf,
+  spannersOf,
+  type AdapterChain,
+  type PlacedAdapter,
+} from './joints';

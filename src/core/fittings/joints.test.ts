@@ -1,11 +1,23 @@
 import { describe, expect, it } from 'vitest';
 import fc from 'fast-check';
-import { ADAPTERS, adapterRow, hoseSize, JOIN_SYSTEMS, JOINS, joinOfThread, joinWords, threadOfJoin, type Join } from '../reference/joins';
+import {
+  ADAPTERS,
+  adapterRow,
+  hoseSize,
+  JOIN_SYSTEMS,
+  JOINS,
+  joinOfThread,
+  joinWords,
+  threadOfJoin,
+  type Join,
+} from '../reference/joins';
 import { adapterChains, mates, mismatch, placeChain, sealOf, spannersOf } from './joints';
 
 const male = (system: Join['system'], size: string): Join => ({ system, size, side: 'male' });
 const female = (system: Join['system'], size: string): Join => ({ system, size, side: 'female' });
-const ends: Join[] = JOIN_SYSTEMS.flatMap((system) => JOINS[system].sizes.flatMap((size) => [male(system, size), female(system, size)]));
+const ends: Join[] = JOIN_SYSTEMS.flatMap((system) =>
+  JOINS[system].sizes.flatMap((size) => [male(system, size), female(system, size)]),
+);
 const anyEnd = fc.constantFrom(...ends);
 
 describe('what goes together', () => {
@@ -13,7 +25,10 @@ describe('what goes together', () => {
     expect(mates(male('npt', '1/4'), female('npt', '1/4'))).toBe(true);
     expect(mates(male('npt', '1/4'), female('npt', '3/8'))).toBe(false);
     expect(mates(male('npt', '1/4'), male('npt', '1/4'))).toBe(false);
-    fc.assert(fc.property(anyEnd, anyEnd, (a, b) => mates(a, b) === mates(b, a)), { seed: 1 });
+    fc.assert(
+      fc.property(anyEnd, anyEnd, (a, b) => mates(a, b) === mates(b, a)),
+      { seed: 1 },
+    );
   });
   it('R goes into G, G not into R, and neither into NPT', () => {
     expect(mates(male('bsp-taper', '1/4'), female('bsp-parallel', '1/4'))).toBe(true);
@@ -22,7 +37,10 @@ describe('what goes together', () => {
     expect(mismatch(male('npt', '1/4'), female('bsp-parallel', '1/4'))).toMatch(/leak/);
   });
   it('says why not, and nothing where they mate', () => {
-    fc.assert(fc.property(anyEnd, anyEnd, (a, b) => (mismatch(a, b) === undefined) === mates(a, b)), { seed: 2 });
+    fc.assert(
+      fc.property(anyEnd, anyEnd, (a, b) => (mismatch(a, b) === undefined) === mates(a, b)),
+      { seed: 2 },
+    );
     expect(mismatch(male('flare-37', '-6'), female('flare-37', '-8'))).toMatch(/sizes differ/);
     expect(mismatch(male('barb', '3/8'), male('barb', '3/8'))).toMatch(/Both ends/);
   });
@@ -30,25 +48,39 @@ describe('what goes together', () => {
 
 describe('chains of adapters', () => {
   it('every chain joins, is no longer than the best, and its kept keys lie the same way', () => {
-    fc.assert(fc.property(anyEnd, anyEnd, (from, to) => {
-      const chains = adapterChains(from, to);
-      for (const { adapters } of chains) {
-        expect(adapters.length).toBe(chains[0]!.adapters.length);
-        const row = [from, ...adapters.flatMap(({ near, far }) => [near, far]), to];
-        for (let i = 0; i < row.length; i += 2) expect(mates(row[i]!, row[i + 1]!)).toBe(true);
-        expect(placeChain(from, to, adapters.map(({ row: each }) => each))?.length).toBe(adapters.length);
-      }
-    }), { seed: 3, numRuns: 300 });
+    fc.assert(
+      fc.property(anyEnd, anyEnd, (from, to) => {
+        const chains = adapterChains(from, to);
+        for (const { adapters } of chains) {
+          expect(adapters.length).toBe(chains[0]!.adapters.length);
+          const row = [from, ...adapters.flatMap(({ near, far }) => [near, far]), to];
+          for (let i = 0; i < row.length; i += 2) expect(mates(row[i]!, row[i + 1]!)).toBe(true);
+          expect(
+            placeChain(
+              from,
+              to,
+              adapters.map(({ row: each }) => each),
+            )?.length,
+          ).toBe(adapters.length);
+        }
+      }),
+      { seed: 3, numRuns: 300 },
+    );
   });
 
   it('the length is the least there is: no single adapter joins what is given two', () => {
-    fc.assert(fc.property(anyEnd, anyEnd, (from, to) => {
-      const length = adapterChains(from, to)[0]?.adapters.length;
-      const single = ADAPTERS.some(({ a, b }) => (mates(from, a) && mates(b, to)) || (mates(from, b) && mates(a, to)));
-      if (mates(from, to)) expect(length).toBe(0);
-      else if (single) expect(length).toBe(1);
-      else if (length !== undefined) expect(length).toBeGreaterThan(1);
-    }), { seed: 4, numRuns: 400 });
+    fc.assert(
+      fc.property(anyEnd, anyEnd, (from, to) => {
+        const length = adapterChains(from, to)[0]?.adapters.length;
+        const single = ADAPTERS.some(
+          ({ a, b }) => (mates(from, a) && mates(b, to)) || (mates(from, b) && mates(a, to)),
+        );
+        if (mates(from, to)) expect(length).toBe(0);
+        else if (single) expect(length).toBe(1);
+        else if (length !== undefined) expect(length).toBeGreaterThan(1);
+      }),
+      { seed: 4, numRuns: 400 },
+    );
   });
 
   it('a -6 hose end on a 1/4 NPT port takes one adapter, straight first', () => {
@@ -84,7 +116,9 @@ describe('the table', () => {
   it('names every adapter once and every thread of it is known', () => {
     expect(new Set(ADAPTERS.map(({ key }) => key)).size).toBe(ADAPTERS.length);
     for (const { a, b } of ADAPTERS) {
-      for (const end of [a, b]) if (!['barb', 'quick', 'flange', 'weld'].includes(end.system)) expect(threadOfJoin(end), joinWords(end)).toBeDefined();
+      for (const end of [a, b])
+        if (!['barb', 'quick', 'flange', 'weld'].includes(end.system))
+          expect(threadOfJoin(end), joinWords(end)).toBeDefined();
     }
   });
   it('knows a thread by its name and a hose by its bore', () => {

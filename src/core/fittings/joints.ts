@@ -4,7 +4,10 @@ import { ADAPTERS, JOINS, joinHexagon_m, type AdapterRow, type Form, type Join }
 export type PlacedAdapter = { readonly row: AdapterRow; readonly near: Join; readonly far: Join };
 
 /** A chain of adapters between two ends, none where they mate as they are. */
-export type AdapterChain = { readonly adapters: readonly PlacedAdapter[]; /** Narrowest bore in it [m]; endless where it is empty. */ readonly bore_m: number };
+export type AdapterChain = {
+  readonly adapters: readonly PlacedAdapter[];
+  /** Narrowest bore in it [m]; endless where it is empty. */ readonly bore_m: number;
+};
 
 /**
  * Whether two ends go together: one system, one size, one going into the
@@ -24,8 +27,12 @@ export function mismatch(a: Join, b: Join): string | undefined {
   if (mates(a, b)) return undefined;
   const [one, other] = [JOINS[a.system].name, JOINS[b.system].name];
   if (a.system !== b.system) {
-    const looksAlike = [a, b].every(({ system }) => system === 'npt' || system === 'bsp-taper' || system === 'bsp-parallel');
-    return looksAlike ? `${one} and ${other} start and then bind: flank and pitch differ, and they leak.` : `${one} and ${other} are different systems.`;
+    const looksAlike = [a, b].every(
+      ({ system }) => system === 'npt' || system === 'bsp-taper' || system === 'bsp-parallel',
+    );
+    return looksAlike
+      ? `${one} and ${other} start and then bind: flank and pitch differ, and they leak.`
+      : `${one} and ${other} are different systems.`;
   }
   if (a.size !== b.size) return `${one} ${a.size} against ${b.size}: sizes differ.`;
   return a.side === 'male' ? 'Both ends are made to go in.' : 'Both ends are made to take the other.';
@@ -37,7 +44,10 @@ const MOST_CHAINS = 8;
 const FORM_RANK: Readonly<Record<Form, number>> = { straight: 0, 45: 1, 90: 2 };
 
 const key = ({ system, size, side }: Join): string => `${system} ${size} ${side}`;
-const turned = (row: AdapterRow): PlacedAdapter[] => [{ row, near: row.a, far: row.b }, ...(key(row.a) === key(row.b) ? [] : [{ row, near: row.b, far: row.a }])];
+const turned = (row: AdapterRow): PlacedAdapter[] => [
+  { row, near: row.a, far: row.b },
+  ...(key(row.a) === key(row.b) ? [] : [{ row, near: row.b, far: row.a }]),
+];
 const PLACED: readonly PlacedAdapter[] = ADAPTERS.flatMap(turned);
 
 /**
@@ -55,9 +65,14 @@ export function adapterChains(from: Join, to: Join, forms: readonly Form[] = ['s
   for (let length = 1; length <= MOST_ADAPTERS; length++) {
     const grown = open.flatMap((chain) => {
       const end = chain.at(-1)?.far ?? from;
-      return usable.filter(({ near, far }) => mates(end, near) && !seen.has(key(far))).map((placed) => [...chain, placed]);
+      return usable
+        .filter(({ near, far }) => mates(end, near) && !seen.has(key(far)))
+        .map((placed) => [...chain, placed]);
     });
-    const done = grown.filter((chain) => mates(chain.at(-1)!.far, to)).map(chainOf).sort(byMerit);
+    const done = grown
+      .filter((chain) => mates(chain.at(-1)!.far, to))
+      .map(chainOf)
+      .sort(byMerit);
     if (done.length > 0) return done.slice(0, MOST_CHAINS);
     // Only the best way to each further end goes on; a turned way to it would be no shorter.
     const best = new Map<string, PlacedAdapter[]>();
@@ -72,9 +87,13 @@ export function adapterChains(from: Join, to: Join, forms: readonly Form[] = ['s
   return [];
 }
 
-const chainOf = (adapters: readonly PlacedAdapter[]): AdapterChain => ({ adapters, bore_m: Math.min(...adapters.map(({ row }) => row.bore_m)) });
+const chainOf = (adapters: readonly PlacedAdapter[]): AdapterChain => ({
+  adapters,
+  bore_m: Math.min(...adapters.map(({ row }) => row.bore_m)),
+});
 const bends = ({ adapters }: AdapterChain): number => adapters.reduce((sum, { row }) => sum + FORM_RANK[row.form], 0);
-const byMerit = (a: AdapterChain, b: AdapterChain): number => a.adapters.length - b.adapters.length || bends(a) - bends(b) || b.bore_m - a.bore_m;
+const byMerit = (a: AdapterChain, b: AdapterChain): number =>
+  a.adapters.length - b.adapters.length || bends(a) - bends(b) || b.bore_m - a.bore_m;
 
 /** How a chain kept by the keys of its adapters lies between two ends; undefined where it does not join them. */
 export function placeChain(from: Join, to: Join, rows: readonly AdapterRow[]): readonly PlacedAdapter[] | undefined {
@@ -99,6 +118,9 @@ export function sealOf(a: Join, b: Join): string {
 
 /** Spanners that a joint takes [m], smallest first, each size once. */
 export function spannersOf(ends: readonly Join[], adapters: readonly AdapterRow[]): number[] {
-  const sizes = [...ends.flatMap((end) => joinHexagon_m(end) ?? []), ...adapters.flatMap(({ acrossFlats_m }) => acrossFlats_m ?? [])];
+  const sizes = [
+    ...ends.flatMap((end) => joinHexagon_m(end) ?? []),
+    ...adapters.flatMap(({ acrossFlats_m }) => acrossFlats_m ?? []),
+  ];
   return [...new Set(sizes)].sort((a, b) => a - b);
 }

@@ -6,14 +6,25 @@ import { THREAD_SYSTEMS, THREADS, type ThreadRow } from '../reference/threads';
 import { findThread, parsePitch, type ThreadReading } from '.';
 
 const mm = (value: number): number => value / 1000;
-const outside = (diameter_mm: number, more: Partial<ThreadReading> = {}): ThreadReading => ({ on: 'outside', diameter_m: mm(diameter_mm), diameterSpread_m: mm(0.1), ...more });
-const names = (reading: ThreadReading): string[] => unwrap(findThread(reading)).candidates.map(({ thread }) => thread.name);
+const outside = (diameter_mm: number, more: Partial<ThreadReading> = {}): ThreadReading => ({
+  on: 'outside',
+  diameter_m: mm(diameter_mm),
+  diameterSpread_m: mm(0.1),
+  ...more,
+});
+const names = (reading: ThreadReading): string[] =>
+  unwrap(findThread(reading)).candidates.map(({ thread }) => thread.name);
 const byName = (name: string): ThreadRow => THREADS.find((thread) => thread.name === name)!;
 
 describe('an unknown thread', () => {
   it('13.0 mm over the crests with 19 turns an inch is a British quarter; parallel or taper is told by laying a straight edge along it', () => {
     const found = unwrap(findThread(outside(13.0, { pitch_m: mm(25.4 / 19), pitchSpread_m: mm(0.03) })));
-    expect(found.candidates.slice(0, 2).map(({ thread }) => thread.name).sort()).toEqual(['G 1/4', 'R 1/4']);
+    expect(
+      found.candidates
+        .slice(0, 2)
+        .map(({ thread }) => thread.name)
+        .sort(),
+    ).toEqual(['G 1/4', 'R 1/4']);
     expect(found.tell?.how).toEqual(['taper']);
     expect(names(outside(13.0, { pitch_m: mm(25.4 / 19), pitchSpread_m: mm(0.03), tapers: false }))[0]).toBe('G 1/4');
   });
@@ -24,7 +35,9 @@ describe('an unknown thread', () => {
 
   it('14.2 mm with 18 turns is a -6, flare or O-ring boss by its nose', () => {
     const found = unwrap(findThread(outside(14.2, { pitch_m: mm(25.4 / 18), tapers: false })));
-    expect(found.candidates.map(({ thread }) => thread.name)).toEqual(expect.arrayContaining(['-6 flare (9/16-18)', '-6 O-ring boss (9/16-18)']));
+    expect(found.candidates.map(({ thread }) => thread.name)).toEqual(
+      expect.arrayContaining(['-6 flare (9/16-18)', '-6 O-ring boss (9/16-18)']),
+    );
     expect(found.tell?.how).toEqual(['nose']);
     expectClose(found.candidates[0]!.share, found.candidates[1]!.share, { rel: 1e-12, why: 'the same thread in both' });
   });
@@ -38,29 +51,60 @@ describe('an unknown thread', () => {
   });
 
   it('inside: M14 x 1.5 has crests at 12.4 mm', () => {
-    expect(names({ on: 'inside', diameter_m: mm(12.45), diameterSpread_m: mm(0.1), pitch_m: mm(1.5), tapers: false })[0]).toBe('M14 x 1.5');
+    expect(
+      names({ on: 'inside', diameter_m: mm(12.45), diameterSpread_m: mm(0.1), pitch_m: mm(1.5), tapers: false })[0],
+    ).toBe('M14 x 1.5');
   });
 
   it('every thread of the table, measured well, comes first or shares the first place', () => {
     for (const thread of THREADS) {
       const tapers = THREAD_SYSTEMS[thread.system].taper_ratio > 0;
-      const found = unwrap(findThread({ on: 'outside', diameter_m: thread.major_m - 0.08 * thread.pitch_m, diameterSpread_m: mm(0.1), pitch_m: thread.pitch_m, pitchSpread_m: mm(0.02), tapers }));
+      const found = unwrap(
+        findThread({
+          on: 'outside',
+          diameter_m: thread.major_m - 0.08 * thread.pitch_m,
+          diameterSpread_m: mm(0.1),
+          pitch_m: thread.pitch_m,
+          pitchSpread_m: mm(0.02),
+          tapers,
+        }),
+      );
       const best = found.candidates[0]!.share;
-      expect(found.candidates.filter(({ share }) => share > best * 0.99).map(({ thread: { name } }) => name), thread.name).toContain(thread.name);
+      expect(
+        found.candidates.filter(({ share }) => share > best * 0.99).map(({ thread: { name } }) => name),
+        thread.name,
+      ).toContain(thread.name);
     }
   });
 
   it('shares add up to one, fall, and the truth is rarely missed under the stated errors (seeded)', () => {
     let missed = 0;
     const runs = 300;
-    fc.assert(fc.property(fc.integer({ min: 0, max: THREADS.length - 1 }), fc.double({ min: -1, max: 1, noNaN: true }), fc.double({ min: -1, max: 1, noNaN: true }), (k, d, p) => {
-      const thread = THREADS[k]!;
-      const tapers = THREAD_SYSTEMS[thread.system].taper_ratio > 0;
-      const { candidates } = unwrap(findThread({ on: 'outside', diameter_m: thread.major_m - 0.08 * thread.pitch_m + d * mm(0.1), diameterSpread_m: mm(0.1), pitch_m: thread.pitch_m + p * mm(0.03), pitchSpread_m: mm(0.03), tapers }));
-      expect(candidates.reduce((sum, { share }) => sum + share, 0)).toBeLessThanOrEqual(1 + 1e-12);
-      candidates.slice(1).forEach(({ share }, i) => expect(share).toBeLessThanOrEqual(candidates[i]!.share));
-      if (!candidates.some((candidate) => candidate.thread === thread)) missed++;
-    }), { seed: 20261125, numRuns: runs });
+    fc.assert(
+      fc.property(
+        fc.integer({ min: 0, max: THREADS.length - 1 }),
+        fc.double({ min: -1, max: 1, noNaN: true }),
+        fc.double({ min: -1, max: 1, noNaN: true }),
+        (k, d, p) => {
+          const thread = THREADS[k]!;
+          const tapers = THREAD_SYSTEMS[thread.system].taper_ratio > 0;
+          const { candidates } = unwrap(
+            findThread({
+              on: 'outside',
+              diameter_m: thread.major_m - 0.08 * thread.pitch_m + d * mm(0.1),
+              diameterSpread_m: mm(0.1),
+              pitch_m: thread.pitch_m + p * mm(0.03),
+              pitchSpread_m: mm(0.03),
+              tapers,
+            }),
+          );
+          expect(candidates.reduce((sum, { share }) => sum + share, 0)).toBeLessThanOrEqual(1 + 1e-12);
+          candidates.slice(1).forEach(({ share }, i) => expect(share).toBeLessThanOrEqual(candidates[i]!.share));
+          if (!candidates.some((candidate) => candidate.thread === thread)) missed++;
+        },
+      ),
+      { seed: 20261125, numRuns: runs },
+    );
     expect(missed / runs).toBeLessThan(0.02);
   });
 
@@ -68,7 +112,11 @@ describe('an unknown thread', () => {
     ['no thread is so fine', outside(13, { pitch_m: mm(0.1) }), /0\.3 to 5 mm/],
     ['no thread is so large', outside(200), /3 to 80 mm/],
     ['a measurement without a spread', outside(13, { diameterSpread_m: 0 }), /how well it was measured/],
-    ['a pitch that no thread near has', outside(13, { pitch_m: mm(4), pitchSpread_m: mm(0.02) }), /No thread of the table/],
+    [
+      'a pitch that no thread near has',
+      outside(13, { pitch_m: mm(4), pitchSpread_m: mm(0.02) }),
+      /No thread of the table/,
+    ],
   ])('%s: said so', (_, reading, message) => {
     const found = findThread(reading);
     expect(found.ok ? '' : found.error.detail).toMatch(message);
@@ -76,7 +124,15 @@ describe('an unknown thread', () => {
 });
 
 describe('a pitch as it is read', () => {
-  it.each([['1.5', 1.5e-3], ['1,5 mm', 1.5e-3], ['18', 0.0254 / 18], ['18 tpi', 0.0254 / 18], ['11 1/2 tpi', 0.0254 / 11.5], ['4 tpi', 0.0254 / 4], ['27 turns an inch', 0.0254 / 27]])('%s', (text, pitch) => {
+  it.each([
+    ['1.5', 1.5e-3],
+    ['1,5 mm', 1.5e-3],
+    ['18', 0.0254 / 18],
+    ['18 tpi', 0.0254 / 18],
+    ['11 1/2 tpi', 0.0254 / 11.5],
+    ['4 tpi', 0.0254 / 4],
+    ['27 turns an inch', 0.0254 / 27],
+  ])('%s', (text, pitch) => {
     expectClose(unwrap(parsePitch(text)).pitch_m, pitch, { rel: 1e-12, why: 'a millimetre or a turn an inch' });
   });
 
@@ -87,8 +143,13 @@ describe('a pitch as it is read', () => {
 });
 
 describe('the thread table', () => {
-  // ISO 965 (and B1.1): the minor diameter of a basic thread is D - 1.0825 P; a drill lies between that and the pitch diameter D - 0.6495 P, from memory.
-  it.each(THREADS.filter(({ system }) => system !== 'npt' && system !== 'bsp-taper').map((thread) => [thread.name, thread] as const))('%s: its drill lies between its minor and its pitch diameter', (_, { major_m, pitch_m, tapDrill_m }) => {
+  // ISO 965 (and B1.1): the minor diameter of a basic thread is D - 1.0825 P; a drill lies between that and the pitch
+  // diameter D - 0.6495 P, from memory.
+  it.each(
+    THREADS.filter(({ system }) => system !== 'npt' && system !== 'bsp-taper').map(
+      (thread) => [thread.name, thread] as const,
+    ),
+  )('%s: its drill lies between its minor and its pitch diameter', (_, { major_m, pitch_m, tapDrill_m }) => {
     expect(tapDrill_m).toBeGreaterThan(major_m - 1.3 * pitch_m);
     expect(tapDrill_m).toBeLessThan(major_m - 0.6495 * pitch_m);
   });
@@ -110,7 +171,10 @@ describe('the thread table', () => {
   });
 
   it('a taper of 1 in 16 is 1° 47′ a side (ASME B1.20.1, from memory)', () => {
-    expectClose((Math.atan(THREAD_SYSTEMS.npt.taper_ratio / 2) * 180) / Math.PI, 1 + 47 / 60, { abs: 0.01, why: 'half the taper' });
+    expectClose((Math.atan(THREAD_SYSTEMS.npt.taper_ratio / 2) * 180) / Math.PI, 1 + 47 / 60, {
+      abs: 0.01,
+      why: 'half the taper',
+    });
     expect(byName('1/2 NPT').pitch_m).toBeCloseTo(0.0254 / 14, 12);
   });
 });

@@ -9,15 +9,17 @@ const rankine = (f: number): number => (f + 459.67) / 1.8;
 
 describe('water, against published values', () => {
   // IAPWS R12-08 check values and CRC Handbook of Chemistry and Physics (from memory).
-  it.each([[20, 998.207, 1.0016e-3, 2339.3], [25, 997.047, 0.8900e-3, 3169.9], [50, 988.04, 0.5465e-3, 12352], [100, 958.37, 0.2816e-3, 101418]])(
-    'at %d °C',
-    (t, density, viscosity, vapour) => {
-      const state = unwrap(fluidState({ key: 'water' }, celsius(t)));
-      expect(Math.abs(state.density_kgPerM3 / density - 1)).toBeLessThan(3e-5);
-      expect(Math.abs(state.viscosity_PaS / viscosity - 1)).toBeLessThan(1e-3);
-      expect(Math.abs(state.vapourPressureAbs_Pa / vapour - 1)).toBeLessThan(2e-4);
-    },
-  );
+  it.each([
+    [20, 998.207, 1.0016e-3, 2339.3],
+    [25, 997.047, 0.89e-3, 3169.9],
+    [50, 988.04, 0.5465e-3, 12352],
+    [100, 958.37, 0.2816e-3, 101418],
+  ])('at %d °C', (t, density, viscosity, vapour) => {
+    const state = unwrap(fluidState({ key: 'water' }, celsius(t)));
+    expect(Math.abs(state.density_kgPerM3 / density - 1)).toBeLessThan(3e-5);
+    expect(Math.abs(state.viscosity_PaS / viscosity - 1)).toBeLessThan(1e-3);
+    expect(Math.abs(state.vapourPressureAbs_Pa / vapour - 1)).toBeLessThan(2e-4);
+  });
 });
 
 describe('petroleum', () => {
@@ -37,7 +39,13 @@ describe('petroleum', () => {
   it('vapour pressure of RVP 10 petrol follows EPA AP-42 table 7.1-2, constants A and B (from memory)', () => {
     // The same table's older column of rounded values (3.4, 4.2, … 10.5 psi) was read off
     // a chart and lies up to 2.3 % lower; equation and constants agree with one another.
-    const law = { law: 'petrol-rvp', reidVapourPressure_Pa: 10 * PSI_PA, slope_K: 3, source: '', status: 'from memory' } as const;
+    const law = {
+      law: 'petrol-rvp',
+      reidVapourPressure_Pa: 10 * PSI_PA,
+      slope_K: 3,
+      source: '',
+      status: 'from memory',
+    } as const;
     for (const f of [40, 50, 60, 70, 80, 90, 100]) {
       const psi = Math.exp(11.724 - 5237.3 / (f + 459.67));
       expect(Math.abs(vapourAt(law, rankine(f)) / PSI_PA / psi - 1)).toBeLessThan(0.003);
@@ -45,7 +53,12 @@ describe('petroleum', () => {
   });
 
   it('vapour pressure of no. 2 distillate follows EPA AP-42 table 7.1-2 (from memory)', () => {
-    const rows = [[40, 0.0031], [60, 0.0065], [80, 0.012], [100, 0.022]] as const;
+    const rows = [
+      [40, 0.0031],
+      [60, 0.0065],
+      [80, 0.012],
+      [100, 0.022],
+    ] as const;
     for (const [f, psi] of rows) {
       const state = unwrap(fluidState({ key: 'diesel' }, rankine(f)));
       expect(Math.abs(state.vapourPressureAbs_Pa / PSI_PA / psi - 1)).toBeLessThan(0.06);
@@ -70,7 +83,13 @@ describe('petroleum', () => {
 
 describe('air', () => {
   it('ambient pressure follows ISO 2533 (from memory)', () => {
-    for (const [h, p] of [[0, 101325], [1000, 89874.6], [2000, 79495.2], [3000, 70108.5], [5000, 54019.9]] as const) {
+    for (const [h, p] of [
+      [0, 101325],
+      [1000, 89874.6],
+      [2000, 79495.2],
+      [3000, 70108.5],
+      [5000, 54019.9],
+    ] as const) {
       expect(Math.abs(unwrap(ambientPressure_Pa(h)) / p - 1)).toBeLessThan(2e-5);
     }
     expect(ambientPressure_Pa(20000)).toMatchObject({ ok: false, error: { code: 'altitude-range' } });
@@ -85,7 +104,8 @@ describe('air', () => {
 
 describe('oil and coolant', () => {
   it('oil is of SAE grade 40: 12.5 to 16.3 mm²/s at 100 °C (SAE J300; from memory), and thins as it warms', () => {
-    const at = (temperature_K: number) => unwrap(fluidState({ key: 'engine-oil' }, temperature_K)).kinematicViscosity_m2PerS * 1e6;
+    const at = (temperature_K: number) =>
+      unwrap(fluidState({ key: 'engine-oil' }, temperature_K)).kinematicViscosity_m2PerS * 1e6;
     expect(at(373.15)).toBeGreaterThan(12.5);
     expect(at(373.15)).toBeLessThan(16.3);
     expect(at(293.15)).toBeGreaterThan(at(313.15));
@@ -108,7 +128,9 @@ describe('other fluids', () => {
 
   it('fuels stand in the order of trade: petrol thinnest and first to boil, biodiesel thickest of the fuels', () => {
     const at20 = (key: FluidKey) => unwrap(fluidState({ key }, celsius(20)));
-    const thickness = (['petrol', 'e10', 'e85', 'kerosene', 'diesel', 'b20', 'b100', 'engine-oil'] as const).map((key) => at20(key).kinematicViscosity_m2PerS);
+    const thickness = (['petrol', 'e10', 'e85', 'kerosene', 'diesel', 'b20', 'b100', 'engine-oil'] as const).map(
+      (key) => at20(key).kinematicViscosity_m2PerS,
+    );
     expect([...thickness].sort((a, b) => a - b)).toEqual(thickness);
     expect(at20('e10').vapourPressureAbs_Pa).toBeGreaterThan(at20('petrol').vapourPressureAbs_Pa);
     expect(at20('e85').vapourPressureAbs_Pa).toBeLessThan(at20('petrol').vapourPressureAbs_Pa);

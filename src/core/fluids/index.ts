@@ -6,5 +6,13 @@
  * and a new law a new case here. `atmosphere.ts` gives ambient pressure by
  * altitude and the air in a vent.
  */
-export { fluidState, densityAt, viscosityAt, vapourAt, volumeCorrection, type FluidBatch, type FluidState } from './properties';
+export {
+  fluidState,
+  densityAt,
+  viscosityAt,
+  vapourAt,
+  volumeCorrection,
+  type FluidBatch,
+  type FluidState,
+} from './properties';
 export { ambientPressure_Pa, airState, type AirState } from './atmosphere';

@@ -1,4 +1,11 @@
-import { FLUIDS, type DensityLaw, type FluidKey, type ViscosityAnchor, type ViscosityLaw, type VapourLaw } from '../reference/fluids';
+import {
+  FLUIDS,
+  type DensityLaw,
+  type FluidKey,
+  type ViscosityAnchor,
+  type ViscosityLaw,
+  type VapourLaw,
+} from '../reference/fluids';
 import { PSI_PA, ZERO_CELSIUS_K } from '../units';
 import { failure, success, type Outcome } from '../outcome';
 
@@ -71,7 +78,8 @@ export function volumeCorrection(density15: number, k0: number, k1: number, temp
 
 function waterDensity(temperature_K: number): number {
   const t = temperature_K - ZERO_CELSIUS_K;
-  const numerator = 999.83952 + t * (16.945176 + t * (-7.9870401e-3 + t * (-46.170461e-6 + t * (105.56302e-9 - t * 280.54253e-12))));
+  const numerator =
+    999.83952 + t * (16.945176 + t * (-7.9870401e-3 + t * (-46.170461e-6 + t * (105.56302e-9 - t * 280.54253e-12))));
   return numerator / (1 + 16.87985e-3 * t);
 }
 
@@ -101,7 +109,7 @@ function throughAnchors(
 
 const MM2_PER_S = 1e-6;
 const walther = (kinematic: number): number => Math.log10(Math.log10(kinematic / MM2_PER_S + 0.7));
-const waltherInverse = (w: number): number => (10 ** 10 ** w - 0.7) * MM2_PER_S;
+const waltherInverse = (w: number): number => (10 ** (10 ** w) - 0.7) * MM2_PER_S;
 
 function waterViscosity(temperature_K: number): number {
   const t = temperature_K / 300;
@@ -126,8 +134,11 @@ function petrolVapour(reid_psi: number, slope: number, temperature_R: number): n
   const root = Math.sqrt(slope);
   const log = Math.log10(reid_psi);
   return Math.exp(
-    (0.7553 - 413 / temperature_R) * root * log - (1.854 - 1042 / temperature_R) * root
-    + (2416 / temperature_R - 2.013) * log - 8742 / temperature_R + 15.64,
+    (0.7553 - 413 / temperature_R) * root * log -
+      (1.854 - 1042 / temperature_R) * root +
+      (2416 / temperature_R - 2.013) * log -
+      8742 / temperature_R +
+      15.64,
   );
 }
 
@@ -136,7 +147,12 @@ const WATER_CRITICAL_PA = 22.064e6;
 
 function waterVapour(temperature_K: number): number {
   const tau = 1 - temperature_K / WATER_CRITICAL_K;
-  const series = -7.85951783 * tau + 1.84408259 * tau ** 1.5 - 11.7866497 * tau ** 3
-    + 22.6807411 * tau ** 3.5 - 15.9618719 * tau ** 4 + 1.80122502 * tau ** 7.5;
+  const series =
+    -7.85951783 * tau +
+    1.84408259 * tau ** 1.5 -
+    11.7866497 * tau ** 3 +
+    22.6807411 * tau ** 3.5 -
+    15.9618719 * tau ** 4 +
+    1.80122502 * tau ** 7.5;
   return WATER_CRITICAL_PA * Math.exp((WATER_CRITICAL_K / temperature_K) * series);
 }

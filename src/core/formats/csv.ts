@@ -1,9 +1,12 @@
 /** A spreadsheet takes a text that begins so for a formula. @source OWASP, "CSV Injection" */
 const FORMULA = /^'*[=+\-@\t\r＝＋－＠]/;
 
-/** A text that no spreadsheet runs: every one that goes out is guarded here, and every one that comes in is freed again. */
+/**
+ * A text that no spreadsheet runs: every one that goes out is guarded here, and every one that comes in is freed again.
+ */
 const guarded = (text: string): string => (FORMULA.test(text) ? `'${text}` : text);
-export const unguarded = (text: string): string => (text.startsWith("'") && FORMULA.test(text.slice(1)) ? text.slice(1) : text);
+export const unguarded = (text: string): string =>
+  text.startsWith("'") && FORMULA.test(text.slice(1)) ? text.slice(1) : text;
 
 /** A cell with its quotes doubled where it needs quotes at all (RFC 4180). */
 function cell(value: string | number): string {

@@ -4,7 +4,15 @@ import { cornerLetter, csvText, stlBytes, templateSvg } from '.';
 
 describe('CSV', () => {
   it('quotes only what needs it (RFC 4180)', () => {
-    expect(csvText(['depth_mm', 'a,b'], [[1.5, 'say "x"'], [2, 'plain']])).toBe('depth_mm,"a,b"\r\n1.5,"say ""x"""\r\n2,plain\r\n');
+    expect(
+      csvText(
+        ['depth_mm', 'a,b'],
+        [
+          [1.5, 'say "x"'],
+          [2, 'plain'],
+        ],
+      ),
+    ).toBe('depth_mm,"a,b"\r\n1.5,"say ""x"""\r\n2,plain\r\n');
   });
 });
 
@@ -24,14 +32,34 @@ describe('STL', () => {
       const at = (k: number): number => view.getFloat32(84 + i * 50 + 4 * k, true);
       expect(Math.hypot(at(0), at(1), at(2))).toBeCloseTo(1, 6);
       const [a, b, c] = [3, 6, 9].map((k) => [at(k), at(k + 1), at(k + 2)]) as [number[], number[], number[]];
-      six += a[0]! * (b[1]! * c[2]! - b[2]! * c[1]!) + a[1]! * (b[2]! * c[0]! - b[0]! * c[2]!) + a[2]! * (b[0]! * c[1]! - b[1]! * c[0]!);
+      six +=
+        a[0]! * (b[1]! * c[2]! - b[2]! * c[1]!) +
+        a[1]! * (b[2]! * c[0]! - b[0]! * c[2]!) +
+        a[2]! * (b[0]! * c[1]! - b[1]! * c[0]!);
     }
     expect(six / 6 / (1000 * 500 * 200)).toBeCloseTo(1, 6);
   });
 });
 
 describe('a template as SVG', () => {
-  const svg = templateSvg({ title: 'Lid <1> & "more"', loops: [[[0, 0], [0.2, 0], [0.2, 0.3], [0, 0.3]], [[0.05, 0.05], [0.05, 0.1], [0.1, 0.05]]], circles: [{ name: 'Filler', at_m: [0.15, 0.25], diameter_m: 0.04 }], notes: ['A-B 200.0 mm'] });
+  const svg = templateSvg({
+    title: 'Lid <1> & "more"',
+    loops: [
+      [
+        [0, 0],
+        [0.2, 0],
+        [0.2, 0.3],
+        [0, 0.3],
+      ],
+      [
+        [0.05, 0.05],
+        [0.05, 0.1],
+        [0.1, 0.05],
+      ],
+    ],
+    circles: [{ name: 'Filler', at_m: [0.15, 0.25], diameter_m: 0.04 }],
+    notes: ['A-B 200.0 mm'],
+  });
 
   it('is at true size: a millimetre of the sheet is a unit of the drawing', () => {
     const [, width, height, box] = /width="([\d.]+)mm" height="([\d.]+)mm" viewBox="([\d. ]+)"/.exec(svg)!;
@@ -45,10 +73,13 @@ describe('a template as SVG', () => {
 
   it('is well-formed whatever the names are', () => {
     expect(svg).toContain('Lid &lt;1&gt; &amp; &quot;more&quot;');
-    const opened = [...svg.matchAll(/<(\w+)(?:\s[^>]*)?>/g)].filter(([whole]) => !whole.endsWith('/>')).map(([, tag]) => tag);
+    const opened = [...svg.matchAll(/<(\w+)(?:\s[^>]*)?>/g)]
+      .filter(([whole]) => !whole.endsWith('/>'))
+      .map(([, tag]) => tag);
     const shut = [...svg.matchAll(/<\/(\w+)>/g)].map(([, tag]) => tag);
     expect(opened.sort()).toEqual(shut.sort());
   });
 
-  it('letters corners past Z', () => expect([0, 25, 26, 51, 52].map(cornerLetter)).toEqual(['A', 'Z', 'A2', 'Z2', 'A3']));
+  it('letters corners past Z', () =>
+    expect([0, 25, 26, 51, 52].map(cornerLetter)).toEqual(['A', 'Z', 'A2', 'Z2', 'A3']));
 });

@@ -8,8 +8,29 @@ export { NOT_UTF8, PLAIN_NAME, PLAIN_TEXT, plainName, utf8Text } from './plainTe
 export { MOST_NESTED, readJson, type JsonCode } from './json';
 export { cornerLetter, templateSvg, type TemplateSheet } from './templateSvg';
 export { stlBytes } from './stl';
-export { closedStl, MOST_TRIANGLES, readStl, sound, STL_SIZE_M, STL_UNITS, type StlCode, type StlUnit } from './stlRead';
-export { MOST_NOTE, MOST_POURS, MOST_TIME, POUR_STATES, POUR_WAYS, poursCsv, readPoursCsv, type PourLine, type PourReading, type PoursCode, type PoursRead } from './poursCsv';
+export {
+  closedStl,
+  MOST_TRIANGLES,
+  readStl,
+  sound,
+  STL_SIZE_M,
+  STL_UNITS,
+  type StlCode,
+  type StlUnit,
+} from './stlRead';
+export {
+  MOST_NOTE,
+  MOST_POURS,
+  MOST_TIME,
+  POUR_STATES,
+  POUR_WAYS,
+  poursCsv,
+  readPoursCsv,
+  type PourLine,
+  type PourReading,
+  type PoursCode,
+  type PoursRead,
+} from './poursCsv';
 export { holeChartCsv, type ChartHole } from './holeChart';
 export { stripPieces, stripSvg, type Strip } from './stripSvg';
 export { cutsCsv, partsCsv, type ListedCut, type ListedPart } from './linesCsv';

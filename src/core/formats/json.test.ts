@@ -18,7 +18,15 @@ describe('JSON from outside', () => {
     if (!read.ok) expect(read.error.detail).toMatch(detail);
   });
 
-  it.each(['{"a":[{"b":1},{"b":2}],"b":{"a":1}}', '{"x":"a \\" : { [","y":"\\\\"}', '\uFEFF{"a":1}', nested(MOST_NESTED), '[]', '"a:b"', '1'])('%s is read as any reader does', (text) => {
+  it.each([
+    '{"a":[{"b":1},{"b":2}],"b":{"a":1}}',
+    '{"x":"a \\" : { [","y":"\\\\"}',
+    '\uFEFF{"a":1}',
+    nested(MOST_NESTED),
+    '[]',
+    '"a:b"',
+    '1',
+  ])('%s is read as any reader does', (text) => {
     expect(readJson(text)).toEqual({ ok: true, value: JSON.parse(text.replace('\uFEFF', '')) });
   });
 
@@ -26,13 +34,18 @@ describe('JSON from outside', () => {
     const chance = seeded(91);
     const some = (depth: number): unknown => {
       const kind = Math.floor(chance.uniform() * (depth > 0 ? 6 : 4));
-      const word = (): string => Array.from({ length: 1 + Math.floor(chance.uniform() * 5) }, () => '{}[]:,"\\aé\n\u{1F6E2}'.at(Math.floor(chance.uniform() * 12))).join('');
+      const word = (): string =>
+        Array.from({ length: 1 + Math.floor(chance.uniform() * 5) }, () =>
+          '{}[]:,"\\aé\n\u{1F6E2}'.at(Math.floor(chance.uniform() * 12)),
+        ).join('');
       if (kind === 0) return chance.uniform() * 1e6 - 5e5;
       if (kind === 1) return word();
       if (kind === 2) return null;
       if (kind === 3) return chance.uniform() < 0.5;
       const count = Math.floor(chance.uniform() * 4);
-      return kind === 4 ? Array.from({ length: count }, () => some(depth - 1)) : Object.fromEntries(Array.from({ length: count }, () => [word(), some(depth - 1)]));
+      return kind === 4
+        ? Array.from({ length: count }, () => some(depth - 1))
+        : Object.fromEntries(Array.from({ length: count }, () => [word(), some(depth - 1)]));
     };
     for (let i = 0; i < 300; i++) {
       const text = JSON.stringify(some(5), null, i % 2);

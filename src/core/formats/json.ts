@@ -32,13 +32,15 @@ function oddIn(text: string): ReturnType<typeof failure<JsonCode>> | undefined {
   let last = '';
   for (const [mark] of text.matchAll(MARKS)) {
     if (mark === '{' || mark === '[') {
-      if (open.push(mark === '{' ? new Set() : undefined) > MOST_NESTED) return failure('too-deep', 'file', `It is nested more than ${MOST_NESTED} deep.`);
+      if (open.push(mark === '{' ? new Set() : undefined) > MOST_NESTED)
+        return failure('too-deep', 'file', `It is nested more than ${MOST_NESTED} deep.`);
     } else if (mark === '}' || mark === ']') {
       open.pop();
     } else if (mark === ':') {
       const keys = open.at(-1)!;
       const key = JSON.parse(last) as string;
-      if (keys.has(key)) return failure('twice', key.slice(0, 60), `The key "${key.slice(0, 60)}" stands twice in one object.`);
+      if (keys.has(key))
+        return failure('twice', key.slice(0, 60), `The key "${key.slice(0, 60)}" stands twice in one object.`);
       keys.add(key);
     }
     last = mark;

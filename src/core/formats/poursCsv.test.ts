@@ -1,7 +1,16 @@
 import { describe, expect, it } from 'vitest';
 import { poursCsv, readPoursCsv, type PourLine } from '.';
 
-const LINE: PourLine = { at: '2026-05-03T14:30:00Z', way: 'can', added_m3: 0.005, spread_m3: 0.00005, reading: { kind: 'resistance', reading_ohm: 212.5 }, note: 'first can, "full"', state: 'counts', simulated: false };
+const LINE: PourLine = {
+  at: '2026-05-03T14:30:00Z',
+  way: 'can',
+  added_m3: 0.005,
+  spread_m3: 0.00005,
+  reading: { kind: 'resistance', reading_ohm: 212.5 },
+  note: 'first can, "full"',
+  state: 'counts',
+  simulated: false,
+};
 
 const read = (text: string): readonly PourLine[] => {
   const outcome = readPoursCsv(text);
@@ -17,18 +26,23 @@ const refused = (text: string): { code: string; at: string; detail: string } => 
 describe('a log of pours as CSV', () => {
   it('goes out and comes in unchanged', () => {
     const lines: PourLine[] = [
-      LINE, { ...LINE, way: 'drawn-off', added_m3: -0.001, reading: { kind: 'voltage', reading_V: 1.25 } }, { ...LINE, reading: { kind: 'needle', shown_ratio: 0.37 }, state: 'spilt' },
-      { ...LINE, reading: { kind: 'height', height_m: 0.128 }, note: '=1+1', simulated: true }, { ...LINE, at: '', reading: { kind: 'none' }, state: 'entry-struck' },
+      LINE,
+      { ...LINE, way: 'drawn-off', added_m3: -0.001, reading: { kind: 'voltage', reading_V: 1.25 } },
+      { ...LINE, reading: { kind: 'needle', shown_ratio: 0.37 }, state: 'spilt' },
+      { ...LINE, reading: { kind: 'height', height_m: 0.128 }, note: '=1+1', simulated: true },
+      { ...LINE, at: '', reading: { kind: 'none' }, state: 'entry-struck' },
     ];
     expect(read(poursCsv(lines))).toEqual(lines);
   });
 
   it('hands no formula to a spreadsheet', () => {
-    expect(poursCsv([{ ...LINE, note: '=HYPERLINK("x")' }])).toContain('\'=HYPERLINK');
+    expect(poursCsv([{ ...LINE, note: '=HYPERLINK("x")' }])).toContain("'=HYPERLINK");
   });
 
   it('a byte-order mark, semicolons and decimal commas', () => {
-    expect(read('\uFEFFtime;added_L;reading;unit\r\n2026-05-03 14:30;5,0;212,5;ohm\r\n')).toEqual([{ ...LINE, at: '2026-05-03 14:30', spread_m3: 0.00005, note: '' }]);
+    expect(read('\uFEFFtime;added_L;reading;unit\r\n2026-05-03 14:30;5,0;212,5;ohm\r\n')).toEqual([
+      { ...LINE, at: '2026-05-03 14:30', spread_m3: 0.00005, note: '' },
+    ]);
   });
 
   it('decimal commas in quotes, US gallons, columns in any order and case, empty rows between', () => {
@@ -42,9 +56,21 @@ describe('a log of pours as CSV', () => {
     ['a heading alone', 'added_L,reading,unit\n', 'empty', 'file', /row for each pour/],
     ['no column of volume', 'time,litres\n1,2\n', 'no-columns', 'row 1', /added_L.*time, litres/],
     ['a reading without unit', 'added_L,reading\n5,212\n', 'no-columns', 'row 1', /unit/],
-    ['a decimal comma among commas', 'added_L,reading,unit\n5,0,212,ohm\n', 'bad-rows', 'row 2', /4 cells where the heading has 3; numbers with a decimal comma/],
+    [
+      'a decimal comma among commas',
+      'added_L,reading,unit\n5,0,212,ohm\n',
+      'bad-rows',
+      'row 2',
+      /4 cells where the heading has 3; numbers with a decimal comma/,
+    ],
     ['words for a number', 'added_L,reading,unit\nfive,212,ohm\n', 'bad-rows', 'row 2', /"five".*not a number/],
-    ['points and commas in one file', 'added_L;reading;unit\n1.000,5;212;ohm\n', 'two-marks', 'file', /both points and commas.*1\.000,5/],
+    [
+      'points and commas in one file',
+      'added_L;reading;unit\n1.000,5;212;ohm\n',
+      'two-marks',
+      'file',
+      /both points and commas.*1\.000,5/,
+    ],
     ['what may be one or a thousand', 'added_L;reading;unit\n"1,000";212;ohm\n', 'unclear-mark', 'file', /"1,000"/],
     ['a spread that no document holds', 'added_L,spread_L\n5,20001\n', 'bad-rows', 'row 2', /0 to 20000/],
     ['a note too long', `added_L,note\n5,${'x'.repeat(301)}\n`, 'bad-rows', 'row 2', /301 characters/],
@@ -69,7 +95,10 @@ describe('a log of pours as CSV', () => {
     expect(readPoursCsv(asked, 'comma')).toMatchObject({ ok: true, value: { lines: [{ added_m3: 0.001 }] } });
     expect(readPoursCsv(asked, 'point')).toMatchObject({ ok: true, value: { lines: [{ added_m3: 1 }] } });
     // A file parted by commas has decimal points.
-    expect(readPoursCsv('added_L,reading,unit\n1.000,212.500,ohm\n')).toMatchObject({ ok: true, value: { mark: 'point', lines: [{ added_m3: 0.001 }] } });
+    expect(readPoursCsv('added_L,reading,unit\n1.000,212.500,ohm\n')).toMatchObject({
+      ok: true,
+      value: { mark: 'point', lines: [{ added_m3: 0.001 }] },
+    });
   });
 
   it('a cell of 100,000 digits is refused, shown short, and costs nothing', () => {

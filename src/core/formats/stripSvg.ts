@@ -14,7 +14,8 @@ const MARGIN_MM = 10;
 const HEAD_MM = 12;
 const BAR_MM = 100;
 
-const escaped = (text: string): string => text.replaceAll('&', '&amp;').replaceAll('<', '&lt;').replaceAll('>', '&gt;').replaceAll('"', '&quot;');
+const escaped = (text: string): string =>
+  text.replaceAll('&', '&amp;').replaceAll('<', '&lt;').replaceAll('>', '&gt;').replaceAll('"', '&quot;');
 const mm = (value: number): string => Number(value.toFixed(3)).toString();
 
 /** Pieces in which a strip is printed side by side, to be joined end to end. */
@@ -26,12 +27,17 @@ export const stripPieces = (length_m: number): number => Math.max(1, Math.ceil((
  * ends, and both carry the letter of the joint.
  * @source W3C, Scalable Vector Graphics (SVG) 1.1, sections 7.2 and 7.7: width and height with units beside a viewBox
  */
-export function stripSvg({ title, length_m, marks, foot }: Strip): { readonly svg: string; readonly width_mm: number; readonly height_mm: number } {
+export function stripSvg({ title, length_m, marks, foot }: Strip): {
+  readonly svg: string;
+  readonly width_mm: number;
+  readonly height_mm: number;
+} {
   const pieces = stripPieces(length_m);
   const tall = Math.min(PIECE_MM, length_m * MM);
   const width_mm = Math.max(pieces * COLUMN_MM, BAR_MM) + 2 * MARGIN_MM;
   const height_mm = tall + 2 * MARGIN_MM + 2 * HEAD_MM;
-  const text = (x: number, y: number, words: string, size = 3.5, weight = 400): string => `<text x="${mm(x)}" y="${mm(y)}" font-size="${size}" font-weight="${weight}">${escaped(words)}</text>`;
+  const text = (x: number, y: number, words: string, size = 3.5, weight = 400): string =>
+    `<text x="${mm(x)}" y="${mm(y)}" font-size="${size}" font-weight="${weight}">${escaped(words)}</text>`;
   const column = (piece: number): string => {
     const from = piece * PIECE_MM;
     const to = Math.min(length_m * MM, from + PIECE_MM);
@@ -42,15 +48,20 @@ export function stripSvg({ title, length_m, marks, foot }: Strip): { readonly sv
       `<path d="M${mm(x)} ${mm(y(from))}V${mm(y(to))}M${mm(x)} ${mm(y(from))}H${mm(x + 16)}M${mm(x)} ${mm(y(to))}H${mm(x + 16)}" fill="none" stroke="black" stroke-width="0.4"/>`,
       text(x + 17, y(from) - 0.5, from === 0 ? foot : `joint ${joint(from)}`, 3),
       ...(to < length_m * MM ? [text(x + 17, y(to) + 3, `joint ${joint(to)}`, 3)] : []),
-      ...marks.filter(({ at_m }) => at_m * MM >= from - 1e-6 && (at_m * MM < to || (to >= length_m * MM && at_m * MM <= to + 1e-6))).flatMap(({ at_m, label, isMain }) => [
-        `<path d="M${mm(x)} ${mm(y(at_m * MM))}h${isMain ? 14 : 8}" stroke="black" stroke-width="${isMain ? 0.5 : 0.3}"/>`,
-        ...(isMain ? [text(x + 15.5, y(at_m * MM) + 1.3, label, 4, 700)] : []),
-      ]),
+      ...marks
+        .filter(
+          ({ at_m }) => at_m * MM >= from - 1e-6 && (at_m * MM < to || (to >= length_m * MM && at_m * MM <= to + 1e-6)),
+        )
+        .flatMap(({ at_m, label, isMain }) => [
+          `<path d="M${mm(x)} ${mm(y(at_m * MM))}h${isMain ? 14 : 8}" stroke="black" stroke-width="${isMain ? 0.5 : 0.3}"/>`,
+          ...(isMain ? [text(x + 15.5, y(at_m * MM) + 1.3, label, 4, 700)] : []),
+        ]),
     ].join('');
   };
   const barY = MARGIN_MM + HEAD_MM + tall + 8;
   return {
-    width_mm, height_mm,
+    width_mm,
+    height_mm,
     svg: [
       `<svg xmlns="http://www.w3.org/2000/svg" width="${mm(width_mm)}mm" height="${mm(height_mm)}mm" viewBox="0 0 ${mm(width_mm)} ${mm(height_mm)}" font-family="sans-serif" fill="black">`,
       `<title>${escaped(title)}</title><rect width="100%" height="100%" fill="white"/>`,

@@ -17,9 +17,11 @@ const LINE_MM = 6;
 const BAR_MM = 100;
 
 /** Corners by letters: A to Z, then A2 to Z2 and so on. */
-export const cornerLetter = (index: number): string => `${String.fromCharCode(65 + (index % 26))}${index < 26 ? '' : Math.floor(index / 26) + 1}`;
+export const cornerLetter = (index: number): string =>
+  `${String.fromCharCode(65 + (index % 26))}${index < 26 ? '' : Math.floor(index / 26) + 1}`;
 
-const escaped = (text: string): string => text.replaceAll('&', '&amp;').replaceAll('<', '&lt;').replaceAll('>', '&gt;').replaceAll('"', '&quot;');
+const escaped = (text: string): string =>
+  text.replaceAll('&', '&amp;').replaceAll('<', '&lt;').replaceAll('>', '&gt;').replaceAll('"', '&quot;');
 const mm = (value: number): string => Number(value.toFixed(3)).toString();
 
 /**
@@ -33,9 +35,15 @@ export function templateSvg({ title, loops, circles, notes }: TemplateSheet): st
   const width = Math.max(wide, BAR_MM) + 2 * MARGIN_MM;
   const foot = MARGIN_MM + tall + 2 * LINE_MM;
   const height = foot + (notes.length + 3) * LINE_MM + MARGIN_MM;
-  const path = loops.map((loop) => `${loop.map((point, i) => `${i === 0 ? 'M' : 'L'}${place(point).map(mm).join(' ')}`).join('')}Z`).join('');
-  const middle = outline.reduce<[number, number]>(([x, y], point) => [x + place(point)[0] / outline.length, y + place(point)[1] / outline.length], [0, 0]);
-  const text = (x: number, y: number, words: string, size = 4, anchor = 'start'): string => `<text x="${mm(x)}" y="${mm(y)}" font-size="${size}" text-anchor="${anchor}">${escaped(words)}</text>`;
+  const path = loops
+    .map((loop) => `${loop.map((point, i) => `${i === 0 ? 'M' : 'L'}${place(point).map(mm).join(' ')}`).join('')}Z`)
+    .join('');
+  const middle = outline.reduce<[number, number]>(
+    ([x, y], point) => [x + place(point)[0] / outline.length, y + place(point)[1] / outline.length],
+    [0, 0],
+  );
+  const text = (x: number, y: number, words: string, size = 4, anchor = 'start'): string =>
+    `<text x="${mm(x)}" y="${mm(y)}" font-size="${size}" text-anchor="${anchor}">${escaped(words)}</text>`;
   return [
     '<?xml version="1.0" encoding="UTF-8"?>',
     `<svg xmlns="http://www.w3.org/2000/svg" width="${mm(width)}mm" height="${mm(height)}mm" viewBox="0 0 ${mm(width)} ${mm(height)}" font-family="sans-serif" fill="black">`,
@@ -44,7 +52,13 @@ export function templateSvg({ title, loops, circles, notes }: TemplateSheet): st
     ...outline.map((point, i) => {
       const [x, y] = place(point);
       const inward = Math.hypot(middle[0] - x, middle[1] - y) || 1;
-      return text(x + (6 * (middle[0] - x)) / inward, y + (6 * (middle[1] - y)) / inward + 1.4, cornerLetter(i), 4, 'middle');
+      return text(
+        x + (6 * (middle[0] - x)) / inward,
+        y + (6 * (middle[1] - y)) / inward + 1.4,
+        cornerLetter(i),
+        4,
+        'middle',
+      );
     }),
     ...circles.flatMap(({ name, at_m, diameter_m }) => {
       const [x, y] = place(at_m);
@@ -58,7 +72,12 @@ export function templateSvg({ title, loops, circles, notes }: TemplateSheet): st
     text(MARGIN_MM, foot, title, 5),
     ...notes.map((note, i) => text(MARGIN_MM, foot + (i + 1) * LINE_MM, note)),
     `<path d="M${MARGIN_MM} ${mm(foot + (notes.length + 1.6) * LINE_MM)}v2h${BAR_MM}v-2" fill="none" stroke="black" stroke-width="0.35"/>`,
-    text(MARGIN_MM, foot + (notes.length + 1.4) * LINE_MM, `This bar is ${BAR_MM} mm long when the sheet is at true size.`, 3.5),
+    text(
+      MARGIN_MM,
+      foot + (notes.length + 1.4) * LINE_MM,
+      `This bar is ${BAR_MM} mm long when the sheet is at true size.`,
+      3.5,
+    ),
     '</svg>',
   ].join('\n');
 }

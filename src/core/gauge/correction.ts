@@ -33,9 +33,15 @@ const APART_REL = 1e-6;
  * @param still  readings that differ by less are the same: noise
  * @source R. Bellman, Comm. ACM 4 (1961) 284: straight pieces between points of a curve by dynamic programming
  */
-export function correctionTable(stood: readonly Stood[], count: number, placed: 'even' | 'best', still = 0): Outcome<CorrectionTable, NeedleCode> {
+export function correctionTable(
+  stood: readonly Stood[],
+  count: number,
+  placed: 'even' | 'best',
+  still = 0,
+): Outcome<CorrectionTable, NeedleCode> {
   const curve = moving(stood, still);
-  if (curve.length < 2) return failure('untaught', 'gauge', 'The sender reads the same from empty to full: there is nothing to teach.');
+  if (curve.length < 2)
+    return failure('untaught', 'gauge', 'The sender reads the same from empty to full: there is nothing to teach.');
   const chosen = placed === 'even' ? evenly(curve, count) : leastError(curve, count);
   const points = chosen.map((i) => ({ reading: curve[i]!.reading, shown_ratio: curve[i]!.true_ratio }));
   return success({ points, worst_ratio: errorOver(curve, chosen) });
@@ -49,13 +55,18 @@ function moving(stood: readonly Stood[], still: number): Stood[] {
   const from = stood.findLastIndex(({ reading }) => Math.abs(reading - first) <= step);
   const to = stood.findIndex(({ reading }) => Math.abs(reading - last) <= step);
   const kept: Stood[] = [];
-  for (const point of stood.slice(from, to + 1)) if (kept.length === 0 || Math.abs(point.reading - kept.at(-1)!.reading) > step) kept.push(point);
+  for (const point of stood.slice(from, to + 1))
+    if (kept.length === 0 || Math.abs(point.reading - kept.at(-1)!.reading) > step) kept.push(point);
   return kept;
 }
 
 function evenly(curve: readonly Stood[], count: number): number[] {
   const [low, high] = [curve[0]!.true_ratio, curve.at(-1)!.true_ratio];
-  const nearest = (share: number): number => curve.reduce((best, point, i) => (Math.abs(point.true_ratio - share) < Math.abs(curve[best]!.true_ratio - share) ? i : best), 0);
+  const nearest = (share: number): number =>
+    curve.reduce(
+      (best, point, i) => (Math.abs(point.true_ratio - share) < Math.abs(curve[best]!.true_ratio - share) ? i : best),
+      0,
+    );
   return [...new Set(Array.from({ length: count }, (_, i) => nearest(low + ((high - low) * i) / (count - 1))))];
 }
 
@@ -64,15 +75,21 @@ function pieceError(curve: readonly Stood[], a: number, b: number): number {
   let worst = 0;
   const [from, to] = [curve[a]!, curve[b]!];
   for (let i = a + 1; i < b; i++) {
-    const line = from.true_ratio + ((to.true_ratio - from.true_ratio) * (curve[i]!.reading - from.reading)) / (to.reading - from.reading);
+    const line =
+      from.true_ratio +
+      ((to.true_ratio - from.true_ratio) * (curve[i]!.reading - from.reading)) / (to.reading - from.reading);
     worst = Math.max(worst, Math.abs(line - curve[i]!.true_ratio));
   }
   return worst;
 }
 
-const errorOver = (curve: readonly Stood[], chosen: readonly number[]): number => chosen.slice(1).reduce((worst, to, i) => Math.max(worst, pieceError(curve, chosen[i]!, to)), 0);
+const errorOver = (curve: readonly Stood[], chosen: readonly number[]): number =>
+  chosen.slice(1).reduce((worst, to, i) => Math.max(worst, pieceError(curve, chosen[i]!, to)), 0);
 
-/** The points, first and last among them, whose largest error is least: every choice of the point before, piece by piece. */
+/**
+ * The points, first and last among them, whose largest error is least: every choice of the point before, piece by
+ * piece.
+ */
 function leastError(curve: readonly Stood[], count: number): number[] {
   const last = curve.length - 1;
   const pieces = Math.min(count - 1, last);

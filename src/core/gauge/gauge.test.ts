@@ -4,8 +4,26 @@ import { boxMesh, prismMesh, rodMesh, vesselMesh, worldUpInVehicle, type Vec3 } 
 import { unwrap } from '../outcome';
 import { expectClose } from '../../../tests/expectClose';
 import {
-  armAngle_rad, bandAt, bentArm, crossCoil, floatCentre_m, freeRun, freeSwing, gaugeCurve, needleAt, readingOf, shareAt, volumesAt, wireAt, withSlopes,
-  type FreeSwing, type Gauge, type Instrument, type Probe, type Sender, type SwingArm,
+  armAngle_rad,
+  bandAt,
+  bentArm,
+  crossCoil,
+  floatCentre_m,
+  freeRun,
+  freeSwing,
+  gaugeCurve,
+  needleAt,
+  readingOf,
+  shareAt,
+  volumesAt,
+  wireAt,
+  withSlopes,
+  type FreeSwing,
+  type Gauge,
+  type Instrument,
+  type Probe,
+  type Sender,
+  type SwingArm,
 } from '.';
 
 const BOX = boxMesh(1, 0.5, 0.4);
@@ -15,10 +33,37 @@ const OHMS = { empty: 240, full: 33 };
 const LINEAR: Gauge = { kind: 'linear', ...OHMS, tolerance_ratio: 0.03 };
 
 const arm = (changes: Partial<SwingArm> = {}): SwingArm => ({
-  kind: 'swing-arm', pivot_m: [0.4, 0.25, 0.2], reach: [1, 0, 0], armLength_m: 0.2, floatRadius_m: 0.02, floatRise_m: 0, lowStop_rad: deg(-45), highStop_rad: deg(45), wireRadius_m: 0.0015, ...changes,
+  kind: 'swing-arm',
+  pivot_m: [0.4, 0.25, 0.2],
+  reach: [1, 0, 0],
+  armLength_m: 0.2,
+  floatRadius_m: 0.02,
+  floatRise_m: 0,
+  lowStop_rad: deg(-45),
+  highStop_rad: deg(45),
+  wireRadius_m: 0.0015,
+  ...changes,
 });
-const probe = (changes: Partial<Probe> = {}): Probe => ({ kind: 'tube', top_m: [0.5, 0.25, 0.4], down: [0, 0, -1], length_m: 0.38, lowDead_m: 0.02, highDead_m: 0.03, tubeRadius_m: 0.008, floatRadius_m: 0.02, floatRise_m: 0, step_m: 0, ...changes });
-const instrument = (sender: Sender, changes: Partial<Instrument> = {}): Instrument => ({ sender, output: OHMS, tolerance_ratio: 0.05, gauge: LINEAR, ...changes });
+const probe = (changes: Partial<Probe> = {}): Probe => ({
+  kind: 'tube',
+  top_m: [0.5, 0.25, 0.4],
+  down: [0, 0, -1],
+  length_m: 0.38,
+  lowDead_m: 0.02,
+  highDead_m: 0.03,
+  tubeRadius_m: 0.008,
+  floatRadius_m: 0.02,
+  floatRise_m: 0,
+  step_m: 0,
+  ...changes,
+});
+const instrument = (sender: Sender, changes: Partial<Instrument> = {}): Instrument => ({
+  sender,
+  output: OHMS,
+  tolerance_ratio: 0.05,
+  gauge: LINEAR,
+  ...changes,
+});
 
 function swingOf(sender: SwingArm): FreeSwing {
   const swing = freeSwing(BOX, sender);
@@ -28,17 +73,27 @@ function swingOf(sender: SwingArm): FreeSwing {
 
 describe('arm', () => {
   it('rides at asin of height over length when level', () => {
-    expectClose(armAngle_rad(arm(), swingOf(arm()), UP, 0.3), Math.asin(0.1 / 0.2), { rel: 1e-12, why: 'plane trigonometry' });
+    expectClose(armAngle_rad(arm(), swingOf(arm()), UP, 0.3), Math.asin(0.1 / 0.2), {
+      rel: 1e-12,
+      why: 'plane trigonometry',
+    });
     expectClose(armAngle_rad(arm(), swingOf(arm()), UP, 0.2), 0, { abs: 1e-12, why: 'level with the pivot' });
   });
 
   it('a float that sits deep rides lower by as much', () => {
     const deep = arm({ floatRise_m: -0.01 });
-    expectClose(armAngle_rad(deep, swingOf(deep), UP, 0.3), Math.asin(0.09 / 0.2), { rel: 1e-12, why: 'its middle is 10 mm under the surface' });
+    expectClose(armAngle_rad(deep, swingOf(deep), UP, 0.3), Math.asin(0.09 / 0.2), {
+      rel: 1e-12,
+      why: 'its middle is 10 mm under the surface',
+    });
   });
 
   it('puts the float in the surface at any slope', () => {
-    for (const [pitch, roll] of [[0.1, 0.2], [-0.15, 0.05], [0.2, -0.3]] as const) {
+    for (const [pitch, roll] of [
+      [0.1, 0.2],
+      [-0.15, 0.05],
+      [0.2, -0.3],
+    ] as const) {
       const up = worldUpInVehicle(pitch, roll);
       const surface = up[0] * 0.4 + up[1] * 0.25 + up[2] * 0.22;
       const centre = floatCentre_m(arm(), armAngle_rad(arm(), swingOf(arm()), up, surface));
@@ -53,7 +108,10 @@ describe('arm', () => {
   it('a float too low meets the floor where its lower edge does', () => {
     const swing = freeSwing(BOX, arm({ armLength_m: 0.24, lowStop_rad: deg(-70) }))!;
     expect(swing.lowBy).toBe('the wall');
-    expectClose(swing.low_rad, -Math.asin(0.18 / 0.24), { abs: deg(0.06), why: 'search stops at a twentieth of a degree' });
+    expectClose(swing.low_rad, -Math.asin(0.18 / 0.24), {
+      abs: deg(0.06),
+      why: 'search stops at a twentieth of a degree',
+    });
   });
 
   it('has no swing where every angle touches', () => {
@@ -66,8 +124,13 @@ describe('arm', () => {
     const swing = freeSwing(BOX, arm(), [tube])!;
     expect(swing.lowBy).toBe('Feed');
     // Level with its top end, less the rods' own radii, by hand: tan a = -(0.2 - 0.16) / 0.1.
-    expectClose(swing.low_rad, -Math.atan(0.04 / 0.1), { abs: deg(2.5), why: 'tube and wire have thickness: 5 and 1.5 mm at 100 mm' });
-    expect(freeSwing(BOX, arm(), [{ ...tube, mesh: rodMesh([0.5, 0.05, 0.02], [0.5, 0.05, 0.4], 0.005, 12) }])).not.toHaveProperty('lowBy');
+    expectClose(swing.low_rad, -Math.atan(0.04 / 0.1), {
+      abs: deg(2.5),
+      why: 'tube and wire have thickness: 5 and 1.5 mm at 100 mm',
+    });
+    expect(
+      freeSwing(BOX, arm(), [{ ...tube, mesh: rodMesh([0.5, 0.05, 0.02], [0.5, 0.05, 0.4], 0.005, 12) }]),
+    ).not.toHaveProperty('lowBy');
   });
 
   it('a bent wire: length and lead by hand for a right angle, and nothing for a straight one', () => {
@@ -107,7 +170,10 @@ describe('probe', () => {
     const free = freeRun(probe(), BOX)!;
     const point: Vec3 = [0.5, 0.25, 0.2];
     const surface = up[0] * point[0] + up[1] * point[1] + up[2] * point[2];
-    expectClose(shareAt(probe(), free, up, surface), (0.2 - 0.04) / 0.33, { abs: 1e-12, why: 'the surface goes through that point of the tube' });
+    expectClose(shareAt(probe(), free, up, surface), (0.2 - 0.04) / 0.33, {
+      abs: 1e-12,
+      why: 'the surface goes through that point of the tube',
+    });
   });
 
   it('with reeds moves in whole steps', () => {
@@ -119,9 +185,14 @@ describe('probe', () => {
 
   it('is stopped by what stands beside it and not by floor and lid', () => {
     expect(freeRun(probe(), BOX)).toEqual({ low_share: 0, high_share: 1 });
-    const by = freeRun(probe(), BOX, [{ name: 'Pump', mesh: rodMesh([0.53, 0.25, 0.01], [0.53, 0.25, 0.2], 0.02, 12) }])!;
+    const by = freeRun(probe(), BOX, [
+      { name: 'Pump', mesh: rodMesh([0.53, 0.25, 0.01], [0.53, 0.25, 0.2], 0.02, 12) },
+    ])!;
     expect(by.lowBy).toBe('Pump');
-    expectClose(by.low_share, (0.22 - 0.04) / 0.33, { abs: 0.03, why: 'looked at in sixtieths; the float rides 20 mm over the pump’s end' });
+    expectClose(by.low_share, (0.22 - 0.04) / 0.33, {
+      abs: 0.03,
+      why: 'looked at in sixtieths; the float rides 20 mm over the pump’s end',
+    });
   });
 
   it('longer than the tank is deep it does not go in', () => {
@@ -144,7 +215,11 @@ describe('needle', () => {
     // The field itself, by complex numbers instead of the divider: I and I R / (R + r) at right angles.
     const coil = gauge.kind === 'cross-coil' ? gauge.coil_ohm : NaN;
     const angle = (ohm: number): number => Math.atan(1 / (1 / ohm) / (ohm + coil));
-    for (const ohm of [60, 103, 150, 200]) expectClose(needleAt(gauge, ohm), (angle(ohm) - angle(240)) / (angle(33) - angle(240)), { abs: 1e-9, why: 'same circuit' });
+    for (const ohm of [60, 103, 150, 200])
+      expectClose(needleAt(gauge, ohm), (angle(ohm) - angle(240)) / (angle(33) - angle(240)), {
+        abs: 1e-9,
+        why: 'same circuit',
+      });
     expect(needleAt(gauge, 136.5)).toBeLessThan(0.45);
   });
 
@@ -162,43 +237,106 @@ describe('needle', () => {
   });
 
   it('the worst error of any arm in a box, by closed forms at every place where it can be: floor, stops, brim, and where the slopes are alike', () => {
-    fc.assert(fc.property(fc.double({ min: 0.08, max: 0.19, noNaN: true }), fc.double({ min: 25, max: 80, noNaN: true }), fc.double({ min: 25, max: 80, noNaN: true }), fc.integer({ min: 3, max: 60 }), (length, lowDeg, highDeg, steps) => {
-      const [low, high] = [deg(-lowDeg), deg(highDeg)];
-      const free = arm({ armLength_m: length, lowStop_rad: low, highStop_rad: high });
-      if (length * Math.sin(-low) > 0.175 || length * Math.sin(high) > 0.175) return;
-      const needleAtDepth = (depth: number): number => (Math.min(high, Math.max(low, Math.asin(Math.min(1, Math.max(-1, (depth - 0.2) / length))))) - low) / (high - low);
-      const error = (depth: number): number => needleAtDepth(depth) - depth / 0.4;
-      // d(asin)/d(depth) of the arm against the box's even slope: cos a = 0.4 / (length (high - low)).
-      const cosine = 0.4 / (length * (high - low));
-      const alike = Math.abs(cosine) <= 1 ? [1, -1].map((side) => 0.2 + side * length * Math.sqrt(1 - cosine * cosine)) : [];
-      const places = [0, 0.4, 0.2 + length * Math.sin(low), 0.2 + length * Math.sin(high), ...alike.filter((depth) => depth > 0.2 + length * Math.sin(low) && depth < 0.2 + length * Math.sin(high))];
-      const worst = Math.max(...places.map((depth) => Math.abs(error(depth))));
-      const curve = unwrap(gaugeCurve(BOX, instrument(free), 0.2, UP, steps));
-      expectClose(Math.abs(curve.worst.error_ratio), worst, { abs: 1e-7, why: 'closed form; beside a break by a billionth of the depth' });
-      expectClose(Math.max(...curve.points.map((point) => Math.abs(point.needle_ratio - point.true_ratio))), worst, { abs: 1e-7, why: 'the curve that is drawn has it in it' });
-    }), { seed: 7, numRuns: 80 });
+    fc.assert(
+      fc.property(
+        fc.double({ min: 0.08, max: 0.19, noNaN: true }),
+        fc.double({ min: 25, max: 80, noNaN: true }),
+        fc.double({ min: 25, max: 80, noNaN: true }),
+        fc.integer({ min: 3, max: 60 }),
+        (length, lowDeg, highDeg, steps) => {
+          const [low, high] = [deg(-lowDeg), deg(highDeg)];
+          const free = arm({ armLength_m: length, lowStop_rad: low, highStop_rad: high });
+          if (length * Math.sin(-low) > 0.175 || length * Math.sin(high) > 0.175) return;
+          const needleAtDepth = (depth: number): number =>
+            (Math.min(high, Math.max(low, Math.asin(Math.min(1, Math.max(-1, (depth - 0.2) / length))))) - low) /
+            (high - low);
+          const error = (depth: number): number => needleAtDepth(depth) - depth / 0.4;
+          // d(asin)/d(depth) of the arm against the box's even slope: cos a = 0.4 / (length (high - low)).
+          const cosine = 0.4 / (length * (high - low));
+          const alike =
+            Math.abs(cosine) <= 1 ? [1, -1].map((side) => 0.2 + side * length * Math.sqrt(1 - cosine * cosine)) : [];
+          const places = [
+            0,
+            0.4,
+            0.2 + length * Math.sin(low),
+            0.2 + length * Math.sin(high),
+            ...alike.filter((depth) => depth > 0.2 + length * Math.sin(low) && depth < 0.2 + length * Math.sin(high)),
+          ];
+          const worst = Math.max(...places.map((depth) => Math.abs(error(depth))));
+          const curve = unwrap(gaugeCurve(BOX, instrument(free), 0.2, UP, steps));
+          expectClose(Math.abs(curve.worst.error_ratio), worst, {
+            abs: 1e-7,
+            why: 'closed form; beside a break by a billionth of the depth',
+          });
+          expectClose(
+            Math.max(...curve.points.map((point) => Math.abs(point.needle_ratio - point.true_ratio))),
+            worst,
+            { abs: 1e-7, why: 'the curve that is drawn has it in it' },
+          );
+        },
+      ),
+      { seed: 7, numRuns: 80 },
+    );
   });
 
   it('a tube with reeds is furthest out just before a contact closes, whatever the even steps', () => {
-    const reeds = probe({ length_m: 0.4 - 1e-6, lowDead_m: 0, highDead_m: 0, floatRadius_m: 0, tubeRadius_m: 0.0001, step_m: 0.04 });
-    for (const steps of [4, 10, 37]) expectClose(Math.abs(unwrap(gaugeCurve(BOX, instrument(reeds), 0.2, UP, steps)).worst.error_ratio), 0.1, { abs: 1e-3, why: 'one of ten steps of the tube, and a box' });
+    const reeds = probe({
+      length_m: 0.4 - 1e-6,
+      lowDead_m: 0,
+      highDead_m: 0,
+      floatRadius_m: 0,
+      tubeRadius_m: 0.0001,
+      step_m: 0.04,
+    });
+    for (const steps of [4, 10, 37])
+      expectClose(Math.abs(unwrap(gaugeCurve(BOX, instrument(reeds), 0.2, UP, steps)).worst.error_ratio), 0.1, {
+        abs: 1e-3,
+        why: 'one of ten steps of the tube, and a box',
+      });
   });
 
   it('a linear gauge on a lying cylinder: error at each depth against the circular segment’s closed form', () => {
     const drum = unwrap(vesselMesh({ axis: 'x', radius_m: 0.2, shell_m: 1, nearEnd: 'flat', farEnd: 'flat' }));
-    const stick = probe({ top_m: [0.5, 0.2, 0.399], length_m: 0.398, lowDead_m: 0, highDead_m: 0, floatRadius_m: 0, tubeRadius_m: 0.002 });
+    const stick = probe({
+      top_m: [0.5, 0.2, 0.399],
+      length_m: 0.398,
+      lowDead_m: 0,
+      highDead_m: 0,
+      floatRadius_m: 0,
+      tubeRadius_m: 0.002,
+    });
     const curve = unwrap(gaugeCurve(drum, instrument(stick), Math.PI * 0.04, UP, 40));
     for (const i of [4, 10, 16, 24, 33]) {
       const h = (0.4 * i) / 40;
       const area = 0.04 * Math.acos((0.2 - h) / 0.2) - (0.2 - h) * Math.sqrt(2 * 0.2 * h - h * h);
       const point = curve.points.find(({ share }) => Math.abs(share - (h - 0.001) / 0.398) < 1e-9)!;
-      expectClose(point.needle_ratio - point.true_ratio, (h - 0.001) / 0.398 - area / (Math.PI * 0.04), { abs: 2e-3, why: 'the drum is a many-sided one; closed form of the circular segment' });
+      expectClose(point.needle_ratio - point.true_ratio, (h - 0.001) / 0.398 - area / (Math.PI * 0.04), {
+        abs: 2e-3,
+        why: 'the drum is a many-sided one; closed form of the circular segment',
+      });
     }
   });
 
   it('a V bottom: volume goes as the square of the height, so at a quarter of the volume the needle is at half', () => {
-    const keel = unwrap(prismMesh([[0.2, 0], [0.4, 0.4], [0, 0.4]], 'x', 1));
-    const stick = probe({ top_m: [0.5, 0.2, 0.4], length_m: 0.399, lowDead_m: 0, highDead_m: 0, floatRadius_m: 0, tubeRadius_m: 0.0001 });
+    const keel = unwrap(
+      prismMesh(
+        [
+          [0.2, 0],
+          [0.4, 0.4],
+          [0, 0.4],
+        ],
+        'x',
+        1,
+      ),
+    );
+    const stick = probe({
+      top_m: [0.5, 0.2, 0.4],
+      length_m: 0.399,
+      lowDead_m: 0,
+      highDead_m: 0,
+      floatRadius_m: 0,
+      tubeRadius_m: 0.0001,
+    });
     const curve = unwrap(gaugeCurve(keel, instrument(stick), 0.08, UP, 400));
     const quarter = curve.points.find((point) => point.true_ratio >= 0.25)!;
     expectClose(quarter.needle_ratio, 0.5, { abs: 0.006, why: 'similar triangles; the stick ends 1 mm off the keel' });
@@ -222,12 +360,31 @@ describe('needle', () => {
   });
 
   it('a slope widens the band by what the surface moves at the probe', () => {
-    const stick = probe({ top_m: [0.9, 0.25, 0.4], length_m: 0.399, lowDead_m: 0, highDead_m: 0, floatRadius_m: 0, tubeRadius_m: 0.0001 });
-    const plain = unwrap(gaugeCurve(BOX, instrument(stick, { tolerance_ratio: 0, gauge: { ...LINEAR, tolerance_ratio: 0 } }), 0.2, UP, 20));
-    const banded = withSlopes(plain, [bandAt(BOX, instrument(stick, { tolerance_ratio: 0, gauge: { ...LINEAR, tolerance_ratio: 0 } }), plain, worldUpInVehicle(deg(10), 0))]);
+    const stick = probe({
+      top_m: [0.9, 0.25, 0.4],
+      length_m: 0.399,
+      lowDead_m: 0,
+      highDead_m: 0,
+      floatRadius_m: 0,
+      tubeRadius_m: 0.0001,
+    });
+    const plain = unwrap(
+      gaugeCurve(BOX, instrument(stick, { tolerance_ratio: 0, gauge: { ...LINEAR, tolerance_ratio: 0 } }), 0.2, UP, 20),
+    );
+    const banded = withSlopes(plain, [
+      bandAt(
+        BOX,
+        instrument(stick, { tolerance_ratio: 0, gauge: { ...LINEAR, tolerance_ratio: 0 } }),
+        plain,
+        worldUpInVehicle(deg(10), 0),
+      ),
+    ]);
     // Half full, nose up by 10°: at 0.4 m before the middle the liquid stands 0.4 tan 10° lower.
     const middle = banded.find(({ true_ratio }) => Math.abs(true_ratio - 0.5) < 1e-9)!;
-    expectClose(middle.needleLow_ratio, (0.2 - 0.4 * Math.tan(deg(10))) / 0.4, { abs: 0.004, why: 'a wedge about the middle' });
+    expectClose(middle.needleLow_ratio, (0.2 - 0.4 * Math.tan(deg(10))) / 0.4, {
+      abs: 0.004,
+      why: 'a wedge about the middle',
+    });
     expectClose(middle.needleHigh_ratio, 0.5, { abs: 0.003, why: 'level' });
   });
 
@@ -239,7 +396,14 @@ describe('needle', () => {
     ['no-span', instrument(probe({ lowDead_m: 0.4 })), 0.2],
     ['no-span', instrument(probe({ length_m: 0.6 })), 0.2],
     ['no-volume', instrument(arm()), 0],
-    ['untaught', instrument(arm({ pivot_m: [0.4, 0.25, 0.2], lowStop_rad: deg(60), highStop_rad: deg(60.001) }), { gauge: { kind: 'calibrated', points: [], mostPoints: 5, tolerance_ratio: 0 }, output: { empty: 1, full: 1 + 1e-18 } }), 0.2],
+    [
+      'untaught',
+      instrument(arm({ pivot_m: [0.4, 0.25, 0.2], lowStop_rad: deg(60), highStop_rad: deg(60.001) }), {
+        gauge: { kind: 'calibrated', points: [], mostPoints: 5, tolerance_ratio: 0 },
+        output: { empty: 1, full: 1 + 1e-18 },
+      }),
+      0.2,
+    ],
   ] as const)('refuses %s', (code, one, holds) => {
     const curve = gaugeCurve(BOX, one as Instrument, holds, UP, 10);
     expect(curve).toMatchObject({ ok: false, error: { code: code === 'untaught' ? 'no-range' : code } });

@@ -14,8 +14,17 @@ export type TaughtPoint = { readonly reading: number; readonly shown_ratio: numb
  */
 export type Gauge = { readonly tolerance_ratio: number } & (
   | ({ readonly kind: 'linear' } & Scale)
-  | { readonly kind: 'cross-coil'; readonly empty: number; readonly full: number; /** Resistance of the coil beside the sender [ohm]. */ readonly coil_ohm: number }
-  | { readonly kind: 'calibrated'; /** None: not taught yet. */ readonly points: readonly TaughtPoint[]; readonly mostPoints: number }
+  | {
+      readonly kind: 'cross-coil';
+      readonly empty: number;
+      readonly full: number;
+      /** Resistance of the coil beside the sender [ohm]. */ readonly coil_ohm: number;
+    }
+  | {
+      readonly kind: 'calibrated';
+      /** None: not taught yet. */ readonly points: readonly TaughtPoint[];
+      readonly mostPoints: number;
+    }
 );
 
 /**
@@ -43,12 +52,21 @@ const HALVINGS = 80;
  * where half lies. A small coil answers to 1/R, a large one to R, so that half
  * must lie between the harmonic and the arithmetic mean of the ends, or nearly so.
  */
-export function crossCoil(empty: number, half: number, full: number, tolerance_ratio: number): Outcome<Gauge, NeedleCode> {
+export function crossCoil(
+  empty: number,
+  half: number,
+  full: number,
+  tolerance_ratio: number,
+): Outcome<Gauge, NeedleCode> {
   if (empty === full) return failure('no-range', 'gauge', "The gauge's empty and full resistances must differ.");
   const off = (coil: number): number => crossed(empty, full, half, coil) - 0.5;
   let [low, high] = COIL_OHM as readonly [number, number];
   if (off(low) * off(high) > 0) {
-    return failure('no-coil', 'gauge', `No cross-coil gauge shows half at ${round(half)} Ω with ends at ${round(empty)} and ${round(full)} Ω; half lies between about ${round(halfFor(empty, full, low))} and ${round(halfFor(empty, full, high))} Ω.`);
+    return failure(
+      'no-coil',
+      'gauge',
+      `No cross-coil gauge shows half at ${round(half)} Ω with ends at ${round(empty)} and ${round(full)} Ω; half lies between about ${round(halfFor(empty, full, low))} and ${round(halfFor(empty, full, high))} Ω.`,
+    );
   }
   for (let i = 0; i < HALVINGS; i++) {
     const middle = Math.sqrt(low * high);
@@ -78,14 +96,21 @@ export function needleAt(gauge: Gauge, reading: number): number {
 
 function unheld(gauge: Gauge, reading: number): number {
   switch (gauge.kind) {
-    case 'linear': return (reading - gauge.empty) / (gauge.full - gauge.empty);
-    case 'cross-coil': return crossed(gauge.empty, gauge.full, reading, gauge.coil_ohm);
-    case 'calibrated': return taughtAt(gauge.points, reading);
+    case 'linear':
+      return (reading - gauge.empty) / (gauge.full - gauge.empty);
+    case 'cross-coil':
+      return crossed(gauge.empty, gauge.full, reading, gauge.coil_ohm);
+    case 'calibrated':
+      return taughtAt(gauge.points, reading);
   }
 }
 
 /** Straight between the points taught, held beyond the first and last. */
 export function taughtAt(points: readonly TaughtPoint[], reading: number): number {
   const way = Math.sign(points.at(-1)!.reading - points[0]!.reading);
-  return straight(points.map((point) => way * point.reading), points.map((point) => point.shown_ratio), way * reading);
+  return straight(
+    points.map((point) => way * point.reading),
+    points.map((point) => point.shown_ratio),
+    way * reading,
+  );
 }

@@ -1,6 +1,17 @@
 import { CholeskyDecomposition, Matrix } from 'ml-matrix';
 import { seeded, type Chance } from '../seeded';
-import { even, keysOf, partsOf, priorsOf, reading, volumeWith, type Log, type Plan, type Slips, type Theta } from './pourModel';
+import {
+  even,
+  keysOf,
+  partsOf,
+  priorsOf,
+  reading,
+  volumeWith,
+  type Log,
+  type Plan,
+  type Slips,
+  type Theta,
+} from './pourModel';
 
 /** Unknowns drawn as the log leaves them possible, each with the noise that goes with it. */
 export type Draws = {
@@ -31,7 +42,8 @@ const NOISE_RANGE = 6;
  * and all moved about. Stops and dead ends, which bend readings sharply, and
  * explanations that are far apart are met as they are.
  *
- * @source P. Del Moral, A. Doucet, A. Jasra, J. R. Stat. Soc. B 68 (2006) 411: sequential Monte Carlo with tempering; walk of G. Roberts, A. Gelman, W. Gilks, Ann. Appl. Probab. 7 (1997) 110
+ * @source P. Del Moral, A. Doucet, A. Jasra, J. R. Stat. Soc. B 68 (2006) 411: sequential Monte Carlo with tempering;
+ * walk of G. Roberts, A. Gelman, W. Gilks, Ann. Appl. Probab. 7 (1997) 110
  */
 export function posteriorDraws(log: Log, plan: Plan, slips: Slips, noise: number, seed = 1): Draws {
   const chance = seeded(seed);
@@ -41,8 +53,14 @@ export function posteriorDraws(log: Log, plan: Plan, slips: Slips, noise: number
   const thetaOf = (point: readonly number[]): Theta => scales.map((scale, i) => point[i]! * scale);
   const noiseAt = (point: readonly number[]): number => Math.exp(point[scales.length]!);
   const likely = (point: readonly number[]): number => chanceOf(thetaOf(point), noiseAt(point));
-  const before = (point: readonly number[]): number => (point[scales.length]! < lowest || point[scales.length]! > highest ? -Infinity : -0.5 * scales.reduce((sum, _, i) => sum + point[i]! ** 2, 0));
-  let points: (readonly number[])[] = Array.from({ length: PARTICLES }, () => [...scales.map(() => chance.normal()), lowest + (highest - lowest) * chance.uniform()]);
+  const before = (point: readonly number[]): number =>
+    point[scales.length]! < lowest || point[scales.length]! > highest
+      ? -Infinity
+      : -0.5 * scales.reduce((sum, _, i) => sum + point[i]! ** 2, 0);
+  let points: (readonly number[])[] = Array.from({ length: PARTICLES }, () => [
+    ...scales.map(() => chance.normal()),
+    lowest + (highest - lowest) * chance.uniform(),
+  ]);
   let values = points.map(likely);
   let share = 0;
   let stages = 0;
@@ -82,7 +100,8 @@ export function posteriorDraws(log: Log, plan: Plan, slips: Slips, noise: number
  * Logarithm of the chance of a log given the unknowns and the noise. What was
  * poured in all errs like a walk from line to line, which a filter follows.
  *
- * @source R. Kalman, J. Basic Eng. 82 (1960) 35; the likelihood by its innovations, F. Schweppe, IEEE Trans. Inf. Theory 11 (1965) 61
+ * @source R. Kalman, J. Basic Eng. 82 (1960) 35; the likelihood by its innovations, F. Schweppe, IEEE Trans. Inf.
+ * Theory 11 (1965) 61
  */
 export function likelihood(log: Log, plan: Plan, slips: Slips): (theta: Theta, noise: number) => number {
   const { used, still } = partsOf(log, slips);
@@ -106,7 +125,8 @@ export function likelihood(log: Log, plan: Plan, slips: Slips): (theta: Theta, n
       error_m3 += gain * miss;
       variance_m6 *= 1 - gain * steep;
     }
-    for (const { count, off2 } of runs) sum -= 0.5 * (off2 / noise ** 2 + (count - 1) * Math.log(2 * Math.PI * noise ** 2));
+    for (const { count, off2 } of runs)
+      sum -= 0.5 * (off2 / noise ** 2 + (count - 1) * Math.log(2 * Math.PI * noise ** 2));
     return sum;
   };
 }
@@ -156,11 +176,22 @@ function walkOf(points: readonly (readonly number[])[], weights: readonly number
   const dims = points[0]!.length;
   const mean = points[0]!.map((_, k) => points.reduce((sum, point, i) => sum + weights[i]! * point[k]!, 0));
   const cover = new Matrix(dims, dims);
-  for (let a = 0; a < dims; a++) for (let b = 0; b < dims; b++) cover.set(a, b, points.reduce((sum, point, i) => sum + weights[i]! * (point[a]! - mean[a]!) * (point[b]! - mean[b]!), a === b ? LEAST_VARIANCE : 0));
+  for (let a = 0; a < dims; a++)
+    for (let b = 0; b < dims; b++)
+      cover.set(
+        a,
+        b,
+        points.reduce(
+          (sum, point, i) => sum + weights[i]! * (point[a]! - mean[a]!) * (point[b]! - mean[b]!),
+          a === b ? LEAST_VARIANCE : 0,
+        ),
+      );
   const root = new CholeskyDecomposition(even(cover)).lowerTriangularMatrix.to2DArray();
   return (chance) => {
     const free = Array.from({ length: dims }, () => chance.normal());
-    return root.map((row, i) => (WALK / Math.sqrt(dims)) * row.slice(0, i + 1).reduce((sum, value, k) => sum + value * free[k]!, 0));
+    return root.map(
+      (row, i) => (WALK / Math.sqrt(dims)) * row.slice(0, i + 1).reduce((sum, value, k) => sum + value * free[k]!, 0),
+    );
   };
 }
 const LEAST_VARIANCE = 1e-12;

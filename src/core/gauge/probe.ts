@@ -19,21 +19,33 @@ export type Probe = {
   readonly step_m: number;
 };
 
-export type FreeTravel = { readonly low_share: number; readonly high_share: number; readonly lowBy?: string; readonly highBy?: string };
+export type FreeTravel = {
+  readonly low_share: number;
+  readonly high_share: number;
+  readonly lowBy?: string;
+  readonly highBy?: string;
+};
 
 const SEARCH_STEPS = 60;
 
 export const span_m = ({ length_m, lowDead_m, highDead_m }: Probe): number => length_m - lowDead_m - highDead_m;
 /** A point of the probe at a share of its measuring span, from its foot. */
-export const probePoint = (probe: Probe, share: number): Vec3 => add(probe.top_m, scale(probe.down, probe.length_m - probe.lowDead_m - share * span_m(probe)));
+export const probePoint = (probe: Probe, share: number): Vec3 =>
+  add(probe.top_m, scale(probe.down, probe.length_m - probe.lowDead_m - share * span_m(probe)));
 
 /**
  * How much of a probe's span is in the tank with room about it for the float.
  *
  * @returns undefined where the probe itself does not go into the tank, or has no span
  */
-export function freeTravel(room: ClosedMesh, probe: Probe, round: readonly Hindrance[] = [], keep_m = 0): FreeTravel | undefined {
-  if (!(span_m(probe) > 0) || roomDepth(room)(add(probe.top_m, scale(probe.down, probe.length_m))) < 0) return undefined;
+export function freeTravel(
+  room: ClosedMesh,
+  probe: Probe,
+  round: readonly Hindrance[] = [],
+  keep_m = 0,
+): FreeTravel | undefined {
+  if (!(span_m(probe) > 0) || roomDepth(room)(add(probe.top_m, scale(probe.down, probe.length_m))) < 0)
+    return undefined;
   const clear = Math.max(probe.floatRadius_m, probe.tubeRadius_m);
   const meets = (share: number): string | undefined => {
     const point = probePoint(probe, share);
@@ -47,7 +59,12 @@ export function freeTravel(room: ClosedMesh, probe: Probe, round: readonly Hindr
   const last = found.findLastIndex((by) => by === undefined);
   if (first < 0) return undefined;
   const [lowBy, highBy] = [found[first - 1], found[last + 1]];
-  return { low_share: shares[first]!, high_share: shares[last]!, ...(lowBy ? { lowBy } : {}), ...(highBy ? { highBy } : {}) };
+  return {
+    low_share: shares[first]!,
+    high_share: shares[last]!,
+    ...(lowBy ? { lowBy } : {}),
+    ...(highBy ? { highBy } : {}),
+  };
 }
 
 /** Whether nothing stands beside the probe: floor and lid, which it runs into end on, do not count. */
@@ -75,7 +92,12 @@ export function probeShare(probe: Probe, free: FreeTravel, up: Vec3, offset_m: n
   const steep = -dot(up, probe.down);
   const lowest = dot(up, probePoint(probe, 0));
   // A probe that lies along the surface is wet all over or not at all.
-  const share = Math.abs(steep) < FLAT ? (offset_m >= lowest ? 1 : 0) : (offset_m + probe.floatRise_m - lowest) / (steep * span_m(probe));
+  const share =
+    Math.abs(steep) < FLAT
+      ? offset_m >= lowest
+        ? 1
+        : 0
+      : (offset_m + probe.floatRise_m - lowest) / (steep * span_m(probe));
   const held = Math.min(free.high_share, Math.max(free.low_share, share));
   if (probe.step_m <= 0) return held;
   const steps = Math.max(1, Math.round(span_m(probe) / probe.step_m));

@@ -1,10 +1,28 @@
 import { describe, expect, it } from 'vitest';
 import { expectClose } from '../../../tests/expectClose';
-import { AT_REST, pouring, rigReading, settledReading, stepRig, type RigReading, type RigSetup, type RigState } from './rig';
+import {
+  AT_REST,
+  pouring,
+  rigReading,
+  settledReading,
+  stepRig,
+  type RigReading,
+  type RigSetup,
+  type RigState,
+} from './rig';
 
 const SETUP: RigSetup = {
-  seed: 3, readingAt: (volume, lowered) => 240 - 2070 * volume - 100 * lowered, brim_m3: 0.1, volume_ratio: -0.04, lowered_m: 0.008,
-  noise_ratio: 0.002, span: 207, sticksBelow_ratio: 0, pulsesPerLitre: 50, meter_ratio: 0.02, digit: 0.1,
+  seed: 3,
+  readingAt: (volume, lowered) => 240 - 2070 * volume - 100 * lowered,
+  brim_m3: 0.1,
+  volume_ratio: -0.04,
+  lowered_m: 0.008,
+  noise_ratio: 0.002,
+  span: 207,
+  sticksBelow_ratio: 0,
+  pulsesPerLitre: 50,
+  meter_ratio: 0.02,
+  digit: 0.1,
 };
 
 function run(setup: RigSetup, state: RigState, seconds: number): { state: RigState; readings: RigReading[] } {
@@ -36,7 +54,10 @@ describe('the simulated rig', () => {
     expect(settledReading(after.readings.slice(0, 40), 20, 1)).toBeUndefined();
     const later = run(SETUP, after.state, 60);
     const settled = settledReading(later.readings, 20, 1)!;
-    expectClose(settled, 240 - (2070 * 0.02) / 0.96 - 0.8, { abs: 0.5, why: 'the truth, within the noise of 20 readings' });
+    expectClose(settled, 240 - (2070 * 0.02) / 0.96 - 0.8, {
+      abs: 0.5,
+      why: 'the truth, within the noise of 20 readings',
+    });
   });
 
   it('the same seed reads the same, another reads otherwise', () => {

@@ -40,11 +40,19 @@ export type RigState = {
 };
 
 /** What the wires say: nothing of the truth. */
-export type RigReading = { readonly t_s: number; readonly reading: number; readonly pulses: number; readonly pouring: boolean };
+export type RigReading = {
+  readonly t_s: number;
+  readonly reading: number;
+  readonly pulses: number;
+  readonly pouring: boolean;
+};
 
 export const AT_REST: RigState = { t_s: 0, volume_m3: 0, toPour_m3: 0, flow_m3PerS: 0, turned: 0, slosh_ratio: 0 };
 
-/** Pouring sets the surface swinging; it comes to rest with this time constant. Common practice: half a minute to stillness. */
+/**
+ * Pouring sets the surface swinging; it comes to rest with this time constant. Common practice: half a minute to
+ * stillness.
+ */
 const SLOSH_FROM_POUR = 0.02;
 const SLOSH_DECAY_S = 6;
 const SLOSH_HZ = 1.1;
@@ -61,14 +69,24 @@ export function stepRig(setup: RigSetup, state: RigState, by_s: number): RigStat
   const moved = Math.sign(state.toPour_m3) * Math.min(Math.abs(state.toPour_m3), state.flow_m3PerS * by_s);
   const volume_m3 = state.volume_m3 + moved;
   const slosh_ratio = moved === 0 ? state.slosh_ratio * Math.exp(-by_s / SLOSH_DECAY_S) : SLOSH_FROM_POUR;
-  const next = { ...state, t_s: state.t_s + by_s, volume_m3, toPour_m3: state.toPour_m3 - moved, turned: state.turned + Math.max(0, moved) * LITRES * setup.pulsesPerLitre * (1 + setup.meter_ratio), slosh_ratio };
+  const next = {
+    ...state,
+    t_s: state.t_s + by_s,
+    volume_m3,
+    toPour_m3: state.toPour_m3 - moved,
+    turned: state.turned + Math.max(0, moved) * LITRES * setup.pulsesPerLitre * (1 + setup.meter_ratio),
+    slosh_ratio,
+  };
   const dead = setup.diesAt_ratio !== undefined && volume_m3 > setup.diesAt_ratio * setup.brim_m3;
   return dead && state.stuckAt === undefined ? { ...next, stuckAt: truthAt(setup, volume_m3) } : next;
 }
 const LITRES = 1000;
 
 const truthAt = (setup: RigSetup, volume_m3: number): number =>
-  setup.readingAt(Math.max(volume_m3, setup.sticksBelow_ratio * setup.brim_m3) / (1 + setup.volume_ratio), setup.lowered_m);
+  setup.readingAt(
+    Math.max(volume_m3, setup.sticksBelow_ratio * setup.brim_m3) / (1 + setup.volume_ratio),
+    setup.lowered_m,
+  );
 
 /** What is read now; the same rig at the same time reads the same. */
 export function rigReading(setup: RigSetup, state: RigState): RigReading {
@@ -76,7 +94,12 @@ export function rigReading(setup: RigSetup, state: RigState): RigReading {
   const swing = state.slosh_ratio * Math.sin(2 * Math.PI * SLOSH_HZ * state.t_s);
   const clean = state.stuckAt ?? truthAt(setup, state.volume_m3 * (1 + swing));
   const noisy = clean + setup.noise_ratio * setup.span * chance.normal();
-  return { t_s: state.t_s, reading: Math.round(noisy / setup.digit) * setup.digit, pulses: Math.floor(state.turned), pouring: state.toPour_m3 !== 0 };
+  return {
+    t_s: state.t_s,
+    reading: Math.round(noisy / setup.digit) * setup.digit,
+    pulses: Math.floor(state.turned),
+    pouring: state.toPour_m3 !== 0,
+  };
 }
 
 const TICK_S = 0.01;
@@ -88,8 +111,11 @@ export function settledReading(last: readonly RigReading[], count: number, withi
   if (recent.length < count || recent.some(({ pouring: busy }) => busy)) return undefined;
   const mean = recent.reduce((sum, { reading }) => sum + reading, 0) / count;
   // Noise alone leaves the halves together; a swing or a drift parts them.
-  const half = (part: readonly RigReading[]): number => part.reduce((sum, { reading }) => sum + reading, 0) / part.length;
+  const half = (part: readonly RigReading[]): number =>
+    part.reduce((sum, { reading }) => sum + reading, 0) / part.length;
   const middle = Math.floor(count / 2);
   const spread = Math.sqrt(recent.reduce((sum, { reading }) => sum + (reading - mean) ** 2, 0) / count);
-  return spread <= within && Math.abs(half(recent.slice(0, middle)) - half(recent.slice(middle))) <= within ? mean : undefined;
+  return spread <= within && Math.abs(half(recent.slice(0, middle)) - half(recent.slice(middle))) <= within
+    ? mean
+    : undefined;
 }

@@ -7,18 +7,29 @@ import { armAngle_rad, armShare, freeSwing, type Hindrance, type SwingArm } from
 export type Sender = SwingArm | Probe;
 
 /** The part of its travel that nothing stands in the way of, and what ends it before its own stops do. */
-export type FreeRun = { readonly low_share: number; readonly high_share: number; readonly lowBy?: string; readonly highBy?: string };
+export type FreeRun = {
+  readonly low_share: number;
+  readonly high_share: number;
+  readonly lowBy?: string;
+  readonly highBy?: string;
+};
 
 export type SenderCode = 'stops-crossed' | 'no-swing' | 'no-span';
 
-export const armAngleAt = (arm: SwingArm, share: number): number => arm.lowStop_rad + share * (arm.highStop_rad - arm.lowStop_rad);
+export const armAngleAt = (arm: SwingArm, share: number): number =>
+  arm.lowStop_rad + share * (arm.highStop_rad - arm.lowStop_rad);
 
 /** Runs found last, by room: most edits leave sender and room as they are. */
 const found = new WeakMap<ClosedMesh, Map<string, FreeRun | undefined>>();
 const KEPT = 64;
 
 /** @returns undefined where it is free nowhere */
-export function freeRun(sender: Sender, room: ClosedMesh, round: readonly Hindrance[] = [], keep_m = 0): FreeRun | undefined {
+export function freeRun(
+  sender: Sender,
+  room: ClosedMesh,
+  round: readonly Hindrance[] = [],
+  keep_m = 0,
+): FreeRun | undefined {
   const key = JSON.stringify([sender, keep_m, round.map(({ name, mesh }) => [name, [...mesh.positions]])]);
   const known = found.get(room) ?? new Map<string, FreeRun | undefined>();
   found.set(room, known);
@@ -29,7 +40,12 @@ export function freeRun(sender: Sender, room: ClosedMesh, round: readonly Hindra
   return known.get(key);
 }
 
-function searchedRun(sender: Sender, room: ClosedMesh, round: readonly Hindrance[], keep_m: number): FreeRun | undefined {
+function searchedRun(
+  sender: Sender,
+  room: ClosedMesh,
+  round: readonly Hindrance[],
+  keep_m: number,
+): FreeRun | undefined {
   if (sender.kind !== 'swing-arm') return freeTravel(room, sender, round, keep_m);
   const swing = freeSwing(room, sender, round, keep_m);
   if (!swing) return undefined;

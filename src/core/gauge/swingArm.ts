@@ -29,10 +29,12 @@ export type Hindrance = { readonly name: string; readonly mesh: ClosedMesh };
 const TANK_UP: Vec3 = [0, 0, 1];
 
 /** The line from the pivot at an angle, tank frame. */
-const along = (arm: SwingArm, angle_rad: number): Vec3 => add(scale(arm.reach, Math.cos(angle_rad)), scale(TANK_UP, Math.sin(angle_rad)));
+const along = (arm: SwingArm, angle_rad: number): Vec3 =>
+  add(scale(arm.reach, Math.cos(angle_rad)), scale(TANK_UP, Math.sin(angle_rad)));
 
 /** Centre of the float at an arm angle, tank frame [m]. */
-export const floatCentre_m = (arm: SwingArm, angle_rad: number): Vec3 => add(arm.pivot_m, scale(along(arm, angle_rad), arm.armLength_m));
+export const floatCentre_m = (arm: SwingArm, angle_rad: number): Vec3 =>
+  add(arm.pivot_m, scale(along(arm, angle_rad), arm.armLength_m));
 
 /**
  * A wire bent at `bendAt_m` from the pivot, turned upward by `bend_rad`: the
@@ -41,17 +43,26 @@ export const floatCentre_m = (arm: SwingArm, angle_rad: number): Vec3 => add(arm
  * @param wire_m along the wire, longer than `bendAt_m`
  * @source law of cosines
  */
-export function bentArm(wire_m: number, bendAt_m: number, bend_rad: number): { readonly length_m: number; readonly lead_rad: number } {
+export function bentArm(
+  wire_m: number,
+  bendAt_m: number,
+  bend_rad: number,
+): { readonly length_m: number; readonly lead_rad: number } {
   const second = wire_m - bendAt_m;
   const [x, y] = [bendAt_m + second * Math.cos(bend_rad), second * Math.sin(bend_rad)];
   return { length_m: Math.hypot(x, y), lead_rad: Math.atan2(y, x) };
 }
 
 /** The elbow of a bent arm, or nothing. */
-const elbow_m = (arm: SwingArm, angle_rad: number): Vec3 | undefined => arm.elbow && add(arm.pivot_m, scale(along(arm, angle_rad + arm.elbow.from_rad), arm.elbow.at_m));
+const elbow_m = (arm: SwingArm, angle_rad: number): Vec3 | undefined =>
+  arm.elbow && add(arm.pivot_m, scale(along(arm, angle_rad + arm.elbow.from_rad), arm.elbow.at_m));
 
 /** Pivot, elbow and float, as drawn [m]. */
-export const wireAt = (arm: SwingArm, angle_rad: number): readonly Vec3[] => [arm.pivot_m, ...[elbow_m(arm, angle_rad) ?? []].filter((point): point is Vec3 => point.length === 3), floatCentre_m(arm, angle_rad)];
+export const wireAt = (arm: SwingArm, angle_rad: number): readonly Vec3[] => [
+  arm.pivot_m,
+  ...[elbow_m(arm, angle_rad) ?? []].filter((point): point is Vec3 => point.length === 3),
+  floatCentre_m(arm, angle_rad),
+];
 
 export type FreeSwing = {
   readonly low_rad: number;
@@ -77,7 +88,12 @@ export const WALL = 'the wall';
  * @param keep_m kept free all round
  * @returns undefined when it is free nowhere between its stops
  */
-export function freeSwing(room: ClosedMesh, arm: SwingArm, round: readonly Hindrance[] = [], keep_m = 0): FreeSwing | undefined {
+export function freeSwing(
+  room: ClosedMesh,
+  arm: SwingArm,
+  round: readonly Hindrance[] = [],
+  keep_m = 0,
+): FreeSwing | undefined {
   const { lowStop_rad: low, highStop_rad: high } = arm;
   const near = round.filter(({ mesh }) => couldMeet(mesh, arm, keep_m));
   const meets = (angle: number): string | undefined => meetsAt(room, arm, angle, near, keep_m);
@@ -91,12 +107,19 @@ export function freeSwing(room: ClosedMesh, arm: SwingArm, round: readonly Hindr
   return {
     low_rad: first === 0 ? low : edge(angles[first]!, angles[first - 1]!, free),
     high_rad: last === SEARCH_STEPS ? high : edge(angles[last]!, angles[last + 1]!, free),
-    ...(lowBy ? { lowBy } : {}), ...(highBy ? { highBy } : {}),
+    ...(lowBy ? { lowBy } : {}),
+    ...(highBy ? { highBy } : {}),
   };
 }
 
 /** What the arm meets at an angle. */
-function meetsAt(room: ClosedMesh, arm: SwingArm, angle_rad: number, round: readonly Hindrance[], keep_m: number): string | undefined {
+function meetsAt(
+  room: ClosedMesh,
+  arm: SwingArm,
+  angle_rad: number,
+  round: readonly Hindrance[],
+  keep_m: number,
+): string | undefined {
   const float = floatCentre_m(arm, angle_rad);
   const clear = arm.floatRadius_m + keep_m;
   const depth = roomDepth(room);
@@ -111,14 +134,26 @@ function meetsAt(room: ClosedMesh, arm: SwingArm, angle_rad: number, round: read
 }
 
 function wirePoints(arm: SwingArm, elbow: Vec3 | undefined, float: Vec3): Vec3[] {
-  const mix = (a: Vec3, b: Vec3, share: number): Vec3 => [a[0] + (b[0] - a[0]) * share, a[1] + (b[1] - a[1]) * share, a[2] + (b[2] - a[2]) * share];
+  const mix = (a: Vec3, b: Vec3, share: number): Vec3 => [
+    a[0] + (b[0] - a[0]) * share,
+    a[1] + (b[1] - a[1]) * share,
+    a[2] + (b[2] - a[2]) * share,
+  ];
   const shares = Array.from({ length: WIRE_POINTS }, (_, i) => (i + 1) / (WIRE_POINTS + 1));
-  return elbow ? [...shares.filter((_, i) => i % 2 === 1).map((share) => mix(arm.pivot_m, elbow, share)), elbow, ...shares.filter((_, i) => i % 2 === 0).map((share) => mix(elbow, float, share))] : shares.map((share) => mix(arm.pivot_m, float, share));
+  return elbow
+    ? [
+        ...shares.filter((_, i) => i % 2 === 1).map((share) => mix(arm.pivot_m, elbow, share)),
+        elbow,
+        ...shares.filter((_, i) => i % 2 === 0).map((share) => mix(elbow, float, share)),
+      ]
+    : shares.map((share) => mix(arm.pivot_m, float, share));
 }
 
 /** Whether a body comes within reach of the arm at all. */
 function couldMeet(mesh: ClosedMesh, arm: SwingArm, keep_m: number): boolean {
-  return depthInside(mesh, arm.pivot_m) > -(Math.max(arm.armLength_m, arm.elbow?.at_m ?? 0) + arm.floatRadius_m + keep_m);
+  return (
+    depthInside(mesh, arm.pivot_m) > -(Math.max(arm.armLength_m, arm.elbow?.at_m ?? 0) + arm.floatRadius_m + keep_m)
+  );
 }
 
 function longestRun(flags: readonly boolean[]): [number, number] | undefined {
@@ -153,7 +188,12 @@ function edge(freeAngle: number, taken: number, free: (angle: number) => boolean
  * @param up       unit vector against effective gravity, tank frame
  * @param offset_m height of the surface along `up`
  */
-export function armAngle_rad(arm: SwingArm, swing: Pick<FreeSwing, 'low_rad' | 'high_rad'>, up: Vec3, offset_m: number): number {
+export function armAngle_rad(
+  arm: SwingArm,
+  swing: Pick<FreeSwing, 'low_rad' | 'high_rad'>,
+  up: Vec3,
+  offset_m: number,
+): number {
   const alongReach = dot(up, arm.reach);
   const alongUp = dot(up, TANK_UP);
   const amplitude = Math.hypot(alongReach, alongUp) * arm.armLength_m;
@@ -167,4 +207,5 @@ export function armAngle_rad(arm: SwingArm, swing: Pick<FreeSwing, 'low_rad' | '
 const FLAT_REL = 1e-9;
 
 /** How far along between its own stops the arm stands: 0 at the low one, 1 at the high one. */
-export const armShare = (arm: SwingArm, angle_rad: number): number => (angle_rad - arm.lowStop_rad) / (arm.highStop_rad - arm.lowStop_rad);
+export const armShare = (arm: SwingArm, angle_rad: number): number =>
+  (angle_rad - arm.lowStop_rad) / (arm.highStop_rad - arm.lowStop_rad);

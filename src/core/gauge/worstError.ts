@@ -21,28 +21,55 @@ const GOLDEN = (Math.sqrt(5) - 1) / 2;
  * where the needle meets an end of its scale or a point that it was taught, and
  * where the tank has a corner.
  */
-export function breaks(mesh: ClosedMesh, sender: Sender, free: FreeRun, gauge: Gauge, output: Scale, up: Vec3, low: number, full: number): number[] {
-  const shares = [free.low_share, free.high_share, ...contacts(sender, free), ...readings(gauge).map((reading) => (reading - output.empty) / (output.full - output.empty))];
+export function breaks(
+  mesh: ClosedMesh,
+  sender: Sender,
+  free: FreeRun,
+  gauge: Gauge,
+  output: Scale,
+  up: Vec3,
+  low: number,
+  full: number,
+): number[] {
+  const shares = [
+    free.low_share,
+    free.high_share,
+    ...contacts(sender, free),
+    ...readings(gauge).map((reading) => (reading - output.empty) / (output.full - output.empty)),
+  ];
   const [from, to] = [shareAt(sender, free, up, low), shareAt(sender, free, up, full)];
   const near = BESIDE_REL * (full - low);
   const inner = [
-    ...shares.filter((share) => share >= from && share <= to).flatMap((share) => [lowestPassing((at) => shareAt(sender, free, up, at) >= share - SAME, low, full), lowestPassing((at) => shareAt(sender, free, up, at) > share + SAME, low, full)]),
+    ...shares
+      .filter((share) => share >= from && share <= to)
+      .flatMap((share) => [
+        lowestPassing((at) => shareAt(sender, free, up, at) >= share - SAME, low, full),
+        lowestPassing((at) => shareAt(sender, free, up, at) > share + SAME, low, full),
+      ]),
     ...levels(mesh, up),
-  ].filter((at) => at > low + near && at < full - near).sort((a, b) => a - b);
+  ]
+    .filter((at) => at > low + near && at < full - near)
+    .sort((a, b) => a - b);
   return [low, ...inner.filter((at, i) => i === 0 || at - inner[i - 1]! > near), full];
 }
 
 function contacts(sender: Sender, free: FreeRun): number[] {
   if (sender.kind === 'swing-arm' || !(sender.step_m > 0)) return [];
   const step = sender.step_m / span_m(sender);
-  return Array.from({ length: Math.max(0, Math.floor((free.high_share - free.low_share) / step) + 2) }, (_, i) => step * (Math.floor(free.low_share / step) + i));
+  return Array.from(
+    { length: Math.max(0, Math.floor((free.high_share - free.low_share) / step) + 2) },
+    (_, i) => step * (Math.floor(free.low_share / step) + i),
+  );
 }
 
-const readings = (gauge: Gauge): number[] => (gauge.kind === 'calibrated' ? gauge.points.map(({ reading }) => reading) : [gauge.empty, gauge.full]);
+const readings = (gauge: Gauge): number[] =>
+  gauge.kind === 'calibrated' ? gauge.points.map(({ reading }) => reading) : [gauge.empty, gauge.full];
 
 /** Heights of the tank's corners; none where it has so many that it is round. */
 function levels(mesh: ClosedMesh, up: Vec3): number[] {
-  const heights = Array.from({ length: mesh.positions.length / 3 }, (_, v) => dot(up, vertex(mesh, v))).sort((a, b) => a - b);
+  const heights = Array.from({ length: mesh.positions.length / 3 }, (_, v) => dot(up, vertex(mesh, v))).sort(
+    (a, b) => a - b,
+  );
   const near = BESIDE_REL * (heights.at(-1)! - heights[0]!);
   const apart = heights.filter((height, i) => i === 0 || height - heights[i - 1]! > near);
   return apart.length > MOST_LEVELS ? [] : apart;
@@ -66,7 +93,11 @@ export function lowestPassing(passes: (offset_m: number) => boolean, low: number
  * @param breaks rising; the error is smooth between two of them
  * @param places looked at besides, such as even steps
  */
-export function worstPlace(error: (offset_m: number) => number, breaks: readonly number[], places: readonly number[]): number {
+export function worstPlace(
+  error: (offset_m: number) => number,
+  breaks: readonly number[],
+  places: readonly number[],
+): number {
   const near = BESIDE_REL * (breaks.at(-1)! - breaks[0]!);
   const spans: { readonly low: number; readonly high: number; readonly error: number; readonly at: number }[] = [];
   let worst = { at: breaks[0]!, error: 0 };
@@ -83,10 +114,19 @@ export function worstPlace(error: (offset_m: number) => number, breaks: readonly
       const [before, after] = [found[i - 1], found[i + 1]];
       const size = Math.abs(found[i]!);
       // A peak of what was looked at, or an end that it may lie beside.
-      if ((before === undefined || Math.abs(before) <= size) && (after === undefined || Math.abs(after) <= size)) spans.push({ low: within[Math.max(0, i - 1)]!, high: within[Math.min(within.length - 1, i + 1)]!, error: found[i]!, at: within[i]! });
+      if ((before === undefined || Math.abs(before) <= size) && (after === undefined || Math.abs(after) <= size))
+        spans.push({
+          low: within[Math.max(0, i - 1)]!,
+          high: within[Math.min(within.length - 1, i + 1)]!,
+          error: found[i]!,
+          at: within[i]!,
+        });
     }
   }
-  for (const { low, high, error: peak } of spans.sort((a, b) => Math.abs(b.error) - Math.abs(a.error)).slice(0, SEARCHED)) section((at) => Math.sign(peak || 1) * look(at), low, high);
+  for (const { low, high, error: peak } of spans
+    .sort((a, b) => Math.abs(b.error) - Math.abs(a.error))
+    .slice(0, SEARCHED))
+    section((at) => Math.sign(peak || 1) * look(at), low, high);
   return worst.at;
 }
 

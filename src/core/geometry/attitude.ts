@@ -7,11 +7,7 @@ import { dot, norm, scale, type Vec3 } from './vec';
  * positive nose up; roll follows about the vehicle's own x, positive starboard
  * side down. Accelerations are in vehicle axes.
  */
-export type Attitude = {
-  readonly pitch_rad: number;
-  readonly roll_rad: number;
-  readonly acceleration_mPerS2: Vec3;
-};
+export type Attitude = { readonly pitch_rad: number; readonly roll_rad: number; readonly acceleration_mPerS2: Vec3 };
 
 export const LEVEL: Attitude = { pitch_rad: 0, roll_rad: 0, acceleration_mPerS2: [0, 0, 0] };
 
@@ -23,11 +19,7 @@ const WEIGHTLESS_REL = 0.02;
 
 /** The world's up, seen from the vehicle. */
 export function worldUpInVehicle(pitch_rad: number, roll_rad: number): Vec3 {
-  return [
-    Math.sin(pitch_rad),
-    Math.cos(pitch_rad) * Math.sin(roll_rad),
-    Math.cos(pitch_rad) * Math.cos(roll_rad),
-  ];
+  return [Math.sin(pitch_rad), Math.cos(pitch_rad) * Math.sin(roll_rad), Math.cos(pitch_rad) * Math.cos(roll_rad)];
 }
 
 /**

@@ -26,7 +26,12 @@ const MOST_LOOKS = 4000;
  *
  * @source J. Pinter, Global Optimization in Action (1996), chapter 2: branch and bound with a Lipschitz constant
  */
-export function leastOver({ low, high, slopes }: Bounded, value: (at: readonly number[], atMost: number) => number, tolerance: number, tolerance_rel = 0): Least {
+export function leastOver(
+  { low, high, slopes }: Bounded,
+  value: (at: readonly number[], atMost: number) => number,
+  tolerance: number,
+  tolerance_rel = 0,
+): Least {
   const whole = low.map((from, k) => (high[k]! - from) / 2);
   let best = { value: Infinity, at: low as readonly number[] };
   let looks = 0;
@@ -39,17 +44,35 @@ export function leastOver({ low, high, slopes }: Bounded, value: (at: readonly n
     return { centre, half, bound: here - reach };
   };
   // The ends are looked at first: the least distance of a swing is mostly there.
-  for (let corner = 0; corner < 2 ** low.length; corner++) look(low.map((from, k) => ((corner >> k) & 1 ? high[k]! : from)), low.map(() => 0));
-  const open = [look(low.map((from, k) => from + whole[k]!), whole)];
+  for (let corner = 0; corner < 2 ** low.length; corner++)
+    look(
+      low.map((from, k) => ((corner >> k) & 1 ? high[k]! : from)),
+      low.map(() => 0),
+    );
+  const open = [
+    look(
+      low.map((from, k) => from + whole[k]!),
+      whole,
+    ),
+  ];
   while (best.value > 0 && looks < MOST_LOOKS) {
     const next = open.reduce((lowest, cell, i) => (cell.bound < open[lowest]!.bound ? i : lowest), 0);
     const cell = open[next];
     if (!cell || cell.bound >= best.value - Math.max(tolerance, tolerance_rel * best.value)) break;
     open[next] = open[open.length - 1]!;
     open.pop();
-    const across = cell.half.reduce((widest, width, k) => (width * slopes[k]! > cell.half[widest]! * slopes[widest]! ? k : widest), 0);
+    const across = cell.half.reduce(
+      (widest, width, k) => (width * slopes[k]! > cell.half[widest]! * slopes[widest]! ? k : widest),
+      0,
+    );
     const half = cell.half.map((width, k) => (k === across ? width / 2 : width));
-    for (const side of [-1, 1]) open.push(look(cell.centre.map((at, k) => (k === across ? at + side * half[k]! : at)), half));
+    for (const side of [-1, 1])
+      open.push(
+        look(
+          cell.centre.map((at, k) => (k === across ? at + side * half[k]! : at)),
+          half,
+        ),
+      );
   }
   return { ...best, bound: Math.min(best.value, ...open.map((cell) => cell.bound)), looks };
 }

@@ -2,18 +2,54 @@ import { unwrap } from '../outcome';
 import { parseMesh, type ClosedMesh } from './mesh';
 
 const CORNERS = [
-  [0, 0, 0], [1, 0, 0], [1, 1, 0], [0, 1, 0],
-  [0, 0, 1], [1, 0, 1], [1, 1, 1], [0, 1, 1],
+  [0, 0, 0],
+  [1, 0, 0],
+  [1, 1, 0],
+  [0, 1, 0],
+  [0, 0, 1],
+  [1, 0, 1],
+  [1, 1, 1],
+  [0, 1, 1],
 ] as const;
 
 /** Two triangles a face, counter-clockwise from outside. */
 const FACES = [
-  0, 2, 1, 0, 3, 2, // floor
-  4, 5, 6, 4, 6, 7, // lid
-  0, 1, 5, 0, 5, 4, // starboard
-  3, 7, 6, 3, 6, 2, // port
-  0, 4, 7, 0, 7, 3, // aft
-  1, 2, 6, 1, 6, 5, // fore
+  0,
+  2,
+  1,
+  0,
+  3,
+  2, // floor
+  4,
+  5,
+  6,
+  4,
+  6,
+  7, // lid
+  0,
+  1,
+  5,
+  0,
+  5,
+  4, // starboard
+  3,
+  7,
+  6,
+  3,
+  6,
+  2, // port
+  0,
+  4,
+  7,
+  0,
+  7,
+  3, // aft
+  1,
+  2,
+  6,
+  1,
+  6,
+  5, // fore
 ];
 
 /**

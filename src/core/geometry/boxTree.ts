@@ -66,14 +66,26 @@ export function boxTree({ positions, triangles }: Surface): BoxTree {
     for (let k = 0; k < 9; k++) corners[9 * t + k] = unsorted[9 * from + k]!;
     for (let k = 0; k < 6; k++) bounds[6 * t + k] = loose[6 * from + k]!;
   }
-  return { boxes: boxes.slice(0, 6 * made), inner: inner.slice(0, made), span: span.slice(0, 2 * made), corners, bounds, numbers };
+  return {
+    boxes: boxes.slice(0, 6 * made),
+    inner: inner.slice(0, made),
+    span: span.slice(0, 2 * made),
+    corners,
+    bounds,
+    numbers,
+  };
 }
 
 /** Boxes round triangles given by their corners, 9 numbers a triangle; least x, y, z and most x, y, z of each. */
-export function triangleBounds(corners: Float64Array, bounds: Float64Array = new Float64Array((corners.length / 9) * 6)): Float64Array {
+export function triangleBounds(
+  corners: Float64Array,
+  bounds: Float64Array = new Float64Array((corners.length / 9) * 6),
+): Float64Array {
   for (let i = 0, b = 0; i < corners.length; i += 9, b += 6) {
     for (let k = 0; k < 3; k++) {
-      const p = corners[i + k]!, q = corners[i + 3 + k]!, r = corners[i + 6 + k]!;
+      const p = corners[i + k]!,
+        q = corners[i + 3 + k]!,
+        r = corners[i + 6 + k]!;
       bounds[b + k] = p < q ? (p < r ? p : r) : q < r ? q : r;
       bounds[b + 3 + k] = p > q ? (p > r ? p : r) : q > r ? q : r;
     }
@@ -81,7 +93,14 @@ export function triangleBounds(corners: Float64Array, bounds: Float64Array = new
   return bounds;
 }
 
-function enclose(boxes: Float64Array, at: number, loose: Float64Array, numbers: Uint32Array, from: number, to: number): void {
+function enclose(
+  boxes: Float64Array,
+  at: number,
+  loose: Float64Array,
+  numbers: Uint32Array,
+  from: number,
+  to: number,
+): void {
   for (let k = 0; k < 3; k++) {
     let min = Infinity;
     let max = -Infinity;
@@ -121,7 +140,14 @@ function widestAxis(loose: Float64Array, numbers: Uint32Array, from: number, to:
  * the lower ones before it.
  * @source C. A. R. Hoare, "Algorithm 65: find", Communications of the ACM 4 (1961)
  */
-function select(numbers: Uint32Array, from: number, to: number, place: number, loose: Float64Array, axis: number): void {
+function select(
+  numbers: Uint32Array,
+  from: number,
+  to: number,
+  place: number,
+  loose: Float64Array,
+  axis: number,
+): void {
   let low = from;
   let high = to;
   while (low < high) {

@@ -25,10 +25,19 @@ export type ClippedBody = {
  * @returns volume [m³], 0 … full
  * @source divergence theorem; docs/derivations/clipped-volume.md
  */
-export const volumeBelow = (mesh: ClosedMesh, { normal, offset_m }: Plane): number => Math.max(0, (sixBelow(mesh, normal, offset_m, undefined) / 6) * mesh.fillable);
+export const volumeBelow = (mesh: ClosedMesh, { normal, offset_m }: Plane): number =>
+  Math.max(0, (sixBelow(mesh, normal, offset_m, undefined) / 6) * mesh.fillable);
 
-/** Six times what triangles add below a plane: all of them, or those named. One loop without calls, since nearly all else waits for it. */
-function sixBelow({ positions, triangles }: ClosedMesh, normal: Vec3, offset_m: number, which: Uint32Array | undefined): number {
+/**
+ * Six times what triangles add below a plane: all of them, or those named. One loop without calls, since nearly all
+ * else waits for it.
+ */
+function sixBelow(
+  { positions, triangles }: ClosedMesh,
+  normal: Vec3,
+  offset_m: number,
+  which: Uint32Array | undefined,
+): number {
   const [nx, ny, nz] = normal;
   const px = nx * offset_m;
   const py = ny * offset_m;
@@ -40,9 +49,15 @@ function sixBelow({ positions, triangles }: ClosedMesh, normal: Vec3, offset_m: 
     const a = 3 * triangles[i]!;
     const b = 3 * triangles[i + 1]!;
     const c = 3 * triangles[i + 2]!;
-    const ax = positions[a]! - px, ay = positions[a + 1]! - py, az = positions[a + 2]! - pz;
-    const bx = positions[b]! - px, by = positions[b + 1]! - py, bz = positions[b + 2]! - pz;
-    const cx = positions[c]! - px, cy = positions[c + 1]! - py, cz = positions[c + 2]! - pz;
+    const ax = positions[a]! - px,
+      ay = positions[a + 1]! - py,
+      az = positions[a + 2]! - pz;
+    const bx = positions[b]! - px,
+      by = positions[b + 1]! - py,
+      bz = positions[b + 2]! - pz;
+    const cx = positions[c]! - px,
+      cy = positions[c + 1]! - py,
+      cz = positions[c + 2]! - pz;
     const share = shareBelow(nx * ax + ny * ay + nz * az, nx * bx + ny * by + nz * bz, nx * cx + ny * cy + nz * cz);
     if (share === 0) continue;
     six += share * (ax * (by * cz - bz * cy) + ay * (bz * cx - bx * cz) + az * (bx * cy - by * cx));
@@ -83,15 +98,26 @@ export function volumesAlong(mesh: ClosedMesh, normal: Vec3): (offset_m: number)
   const [whole, leaning] = [new Float64Array(BANDS + 1), new Float64Array(BANDS + 1)];
   for (let i = 0; i < triangleCount(mesh); i++) {
     const [a, b, c] = [3 * triangles[3 * i]!, 3 * triangles[3 * i + 1]!, 3 * triangles[3 * i + 2]!];
-    const ax = positions[a]!, ay = positions[a + 1]!, az = positions[a + 2]!;
-    const bx = positions[b]!, by = positions[b + 1]!, bz = positions[b + 2]!;
-    const cx = positions[c]!, cy = positions[c + 1]!, cz = positions[c + 2]!;
+    const ax = positions[a]!,
+      ay = positions[a + 1]!,
+      az = positions[a + 2]!;
+    const bx = positions[b]!,
+      by = positions[b + 1]!,
+      bz = positions[b + 2]!;
+    const cx = positions[c]!,
+      cy = positions[c + 1]!,
+      cz = positions[c + 2]!;
     const [da, db, dc] = [nx * ax + ny * ay + nz * az, nx * bx + ny * by + nz * bz, nx * cx + ny * cy + nz * cz];
     const last = bandOf(Math.max(da, db, dc));
     for (let band = bandOf(Math.min(da, db, dc)); band <= last; band++) inBand[band]!.push(i);
-    const ux = by * cz - bz * cy, uy = bz * cx - bx * cz, uz = bx * cy - by * cx;
+    const ux = by * cz - bz * cy,
+      uy = bz * cx - bx * cz,
+      uz = bx * cy - by * cx;
     whole[last + 1]! += ax * ux + ay * uy + az * uz;
-    leaning[last + 1]! += nx * (ay * bz - az * by + ux + cy * az - cz * ay) + ny * (az * bx - ax * bz + uy + cz * ax - cx * az) + nz * (ax * by - ay * bx + uz + cx * ay - cy * ax);
+    leaning[last + 1]! +=
+      nx * (ay * bz - az * by + ux + cy * az - cz * ay) +
+      ny * (az * bx - ax * bz + uy + cz * ax - cx * az) +
+      nz * (ax * by - ay * bx + uz + cx * ay - cy * ax);
   }
   for (let band = 1; band <= BANDS; band++) {
     whole[band]! += whole[band - 1]!;
@@ -100,7 +126,10 @@ export function volumesAlong(mesh: ClosedMesh, normal: Vec3): (offset_m: number)
   const lists = inBand.map((list) => Uint32Array.from(list));
   return (offset_m) => {
     const band = bandOf(offset_m);
-    return Math.max(0, ((whole[band]! - offset_m * leaning[band]! + sixBelow(mesh, normal, offset_m, lists[band])) / 6) * mesh.fillable);
+    return Math.max(
+      0,
+      ((whole[band]! - offset_m * leaning[band]! + sixBelow(mesh, normal, offset_m, lists[band])) / 6) * mesh.fillable,
+    );
   };
 }
 
@@ -110,7 +139,11 @@ export function volumesAlong(mesh: ClosedMesh, normal: Vec3): (offset_m: number)
  */
 export function clipBelow(mesh: ClosedMesh, plane: Plane): ClippedBody {
   const sum = { volume: 0, moment: [0, 0, 0], surface: 0 };
-  const apex: Vec3 = [plane.normal[0] * plane.offset_m, plane.normal[1] * plane.offset_m, plane.normal[2] * plane.offset_m];
+  const apex: Vec3 = [
+    plane.normal[0] * plane.offset_m,
+    plane.normal[1] * plane.offset_m,
+    plane.normal[2] * plane.offset_m,
+  ];
   for (let i = 0; i < triangleCount(mesh); i++) {
     const polygon = clippedTriangle(mesh, i, plane);
     for (let k = 1; k + 1 < polygon.points.length; k++) {
@@ -135,7 +168,8 @@ function addTetrahedron(sum: Sums, apex: Vec3, a: Vec3, b: Vec3, c: Vec3): void 
   const [cx, cy, cz] = [c[0] - apex[0], c[1] - apex[1], c[2] - apex[2]];
   const volume = (ax * (by * cz - bz * cy) + ay * (bz * cx - bx * cz) + az * (bx * cy - by * cx)) / 6;
   sum.volume += volume;
-  for (let axis = 0; axis < 3; axis++) sum.moment[axis]! += (volume * (apex[axis]! + a[axis]! + b[axis]! + c[axis]!)) / 4;
+  for (let axis = 0; axis < 3; axis++)
+    sum.moment[axis]! += (volume * (apex[axis]! + a[axis]! + b[axis]! + c[axis]!)) / 4;
 }
 
 /** Area of the triangle that two spokes from the apex span, signed along the normal. */
@@ -153,7 +187,9 @@ export function clippedTriangle(mesh: ClosedMesh, index: number, plane: Plane): 
     const at = 3 * mesh.triangles[3 * index + k]!;
     return [mesh.positions[at]!, mesh.positions[at + 1]!, mesh.positions[at + 2]!];
   });
-  const heights = corners.map((p) => p[0] * plane.normal[0] + p[1] * plane.normal[1] + p[2] * plane.normal[2] - plane.offset_m);
+  const heights = corners.map(
+    (p) => p[0] * plane.normal[0] + p[1] * plane.normal[1] + p[2] * plane.normal[2] - plane.offset_m,
+  );
   const points: Vec3[] = [];
   let leaving: Vec3 | undefined;
   let entering: Vec3 | undefined;
@@ -171,7 +207,9 @@ export function clippedTriangle(mesh: ClosedMesh, index: number, plane: Plane): 
 }
 
 const between = (a: Vec3, b: Vec3, t: number): Vec3 => [
-  a[0] + t * (b[0] - a[0]), a[1] + t * (b[1] - a[1]), a[2] + t * (b[2] - a[2]),
+  a[0] + t * (b[0] - a[0]),
+  a[1] + t * (b[1] - a[1]),
+  a[2] + t * (b[2] - a[2]),
 ];
 
 /** Lowest and highest offset at which a plane of this normal touches the mesh [m]. */
@@ -179,7 +217,8 @@ export function offsetRange(mesh: Pick<ClosedMesh, 'positions'>, normal: Vec3): 
   let low = Infinity;
   let high = -Infinity;
   for (let i = 0; i < mesh.positions.length; i += 3) {
-    const height = normal[0] * mesh.positions[i]! + normal[1] * mesh.positions[i + 1]! + normal[2] * mesh.positions[i + 2]!;
+    const height =
+      normal[0] * mesh.positions[i]! + normal[1] * mesh.positions[i + 1]! + normal[2] * mesh.positions[i + 2]!;
     low = Math.min(low, height);
     high = Math.max(high, height);
   }

@@ -6,7 +6,11 @@ import { nearestOnFirst, nearestOnSecond, triangleGap2 } from './triangleGap';
 import { dot, norm, scale, subtract, type Vec3 } from './vec';
 
 /** Where two surfaces come near each other, in the first one's frame [m]. */
-export type Contact = { readonly distance_m: number; readonly onFirst: Vec3; /** Unit vector from the second towards the first. */ readonly away: Vec3 };
+export type Contact = {
+  readonly distance_m: number;
+  readonly onFirst: Vec3;
+  /** Unit vector from the second towards the first. */ readonly away: Vec3;
+};
 
 /** Two contacts nearer than this, and facing one way, are one [m]. */
 const SAME_M = 1e-4;
@@ -35,23 +39,39 @@ export function contacts(a: BoxTree, b: BoxTree, bInA: Pose, within_m: number, m
     else if (innerB === 0 || (innerA !== 0 && size2(a, i) >= size2(b, j))) pending.push([innerA, j], [innerA + 1, j]);
     else pending.push([i, innerB], [i, innerB + 1]);
   }
-  return apartFromEachOther(found.sort((one, other) => one.distance_m - other.distance_m), most);
+  return apartFromEachOther(
+    found.sort((one, other) => one.distance_m - other.distance_m),
+    most,
+  );
 }
 
 function apartFromEachOther(sorted: readonly Contact[], most: number): Contact[] {
   const kept: Contact[] = [];
   for (const contact of sorted) {
     if (kept.length >= most) break;
-    if (!kept.some(({ onFirst, away }) => norm(subtract(onFirst, contact.onFirst)) < SAME_M && dot(away, contact.away) > SAME_WAY)) kept.push(contact);
+    if (
+      !kept.some(
+        ({ onFirst, away }) => norm(subtract(onFirst, contact.onFirst)) < SAME_M && dot(away, contact.away) > SAME_WAY,
+      )
+    )
+      kept.push(contact);
   }
   return kept;
 }
 
-function leaves({ a, b, pose, triangle, bounds }: Facing, i: number, j: number, within_m: number, found: Contact[]): void {
+function leaves(
+  { a, b, pose, triangle, bounds }: Facing,
+  i: number,
+  j: number,
+  within_m: number,
+  found: Contact[],
+): void {
   const within2 = within_m * within_m;
   for (let n = b.span[2 * j]!; n < b.span[2 * j]! + b.span[2 * j + 1]!; n++) {
     for (let c = 0; c < 9; c += 3) {
-      const x = b.corners[9 * n + c]!, y = b.corners[9 * n + c + 1]!, z = b.corners[9 * n + c + 2]!;
+      const x = b.corners[9 * n + c]!,
+        y = b.corners[9 * n + c + 1]!,
+        z = b.corners[9 * n + c + 2]!;
       for (let k = 0; k < 3; k++) triangle[c + k] = pose[k]! * x + pose[3 + k]! * y + pose[6 + k]! * z + pose[9 + k]!;
     }
     triangleBounds(triangle, bounds);
@@ -68,10 +88,15 @@ function leaves({ a, b, pose, triangle, bounds }: Facing, i: number, j: number, 
 }
 
 const vec = (values: Float64Array, at: number): Vec3 => [values[at]!, values[at + 1]!, values[at + 2]!];
-const cornersOf = (values: Float64Array, at: number): readonly [Vec3, Vec3, Vec3] => [vec(values, at), vec(values, at + 3), vec(values, at + 6)];
+const cornersOf = (values: Float64Array, at: number): readonly [Vec3, Vec3, Vec3] => [
+  vec(values, at),
+  vec(values, at + 3),
+  vec(values, at + 6),
+];
 
 function keep(found: Contact[], onFirst: Vec3, onSecond: Vec3, within_m: number): void {
   const between = subtract(onFirst, onSecond);
   const distance_m = norm(between);
-  if (distance_m > 0 && distance_m < within_m) found.push({ distance_m, onFirst, away: scale(between, 1 / distance_m) });
+  if (distance_m > 0 && distance_m < within_m)
+    found.push({ distance_m, onFirst, away: scale(between, 1 / distance_m) });
 }

@@ -11,12 +11,15 @@ const TOUCH_REL = 1e-9;
  */
 export function crossingTriangles(mesh: ClosedMesh): readonly [number, number] | undefined {
   const touch = TOUCH_REL * meshSize_m(mesh);
-  const boxes = Array.from({ length: triangleCount(mesh) }, (_, i) => boxOf(mesh, i)).sort((a, b) => a.min[0] - b.min[0]);
+  const boxes = Array.from({ length: triangleCount(mesh) }, (_, i) => boxOf(mesh, i)).sort(
+    (a, b) => a.min[0] - b.min[0],
+  );
   for (let i = 0; i < boxes.length; i++) {
     for (let j = i + 1; j < boxes.length && boxes[j]!.min[0] <= boxes[i]!.max[0]; j++) {
       const [a, b] = [boxes[i]!, boxes[j]!];
       if (a.min[1] > b.max[1] || b.min[1] > a.max[1] || a.min[2] > b.max[2] || b.min[2] > a.max[2]) continue;
-      if (pierces(mesh, a.index, b.index, touch) || pierces(mesh, b.index, a.index, touch)) return [Math.min(a.index, b.index), Math.max(a.index, b.index)];
+      if (pierces(mesh, a.index, b.index, touch) || pierces(mesh, b.index, a.index, touch))
+        return [Math.min(a.index, b.index), Math.max(a.index, b.index)];
     }
   }
   return undefined;
@@ -26,7 +29,11 @@ type TriangleBox = { readonly index: number; readonly min: Vec3; readonly max: V
 
 function boxOf(mesh: ClosedMesh, index: number): TriangleBox {
   const [a, b, c] = triangle(mesh, index);
-  const along = (pick: (...values: number[]) => number): Vec3 => [pick(a[0], b[0], c[0]), pick(a[1], b[1], c[1]), pick(a[2], b[2], c[2])];
+  const along = (pick: (...values: number[]) => number): Vec3 => [
+    pick(a[0], b[0], c[0]),
+    pick(a[1], b[1], c[1]),
+    pick(a[2], b[2], c[2]),
+  ];
   return { index, min: along(Math.min), max: along(Math.max) };
 }
 

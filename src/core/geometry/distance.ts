@@ -41,12 +41,30 @@ export function depthInside(mesh: Pick<ClosedMesh, 'positions' | 'triangles'>, p
   let solidAngle = 0;
   for (let i = 0; i < triangles.length; i += 3) {
     const [a, b, c] = [3 * triangles[i]!, 3 * triangles[i + 1]!, 3 * triangles[i + 2]!];
-    const ax = positions[a]! - p[0], ay = positions[a + 1]! - p[1], az = positions[a + 2]! - p[2];
-    const bx = positions[b]! - p[0], by = positions[b + 1]! - p[1], bz = positions[b + 2]! - p[2];
-    const cx = positions[c]! - p[0], cy = positions[c + 1]! - p[1], cz = positions[c + 2]! - p[2];
+    const ax = positions[a]! - p[0],
+      ay = positions[a + 1]! - p[1],
+      az = positions[a + 2]! - p[2];
+    const bx = positions[b]! - p[0],
+      by = positions[b + 1]! - p[1],
+      bz = positions[b + 2]! - p[2];
+    const cx = positions[c]! - p[0],
+      cy = positions[c + 1]! - p[1],
+      cz = positions[c + 2]! - p[2];
     const volume = ax * (by * cz - bz * cy) + ay * (bz * cx - bx * cz) + az * (bx * cy - by * cx);
-    const [la, lb, lc] = [Math.sqrt(ax * ax + ay * ay + az * az), Math.sqrt(bx * bx + by * by + bz * bz), Math.sqrt(cx * cx + cy * cy + cz * cz)];
-    solidAngle += 2 * Math.atan2(volume, la * lb * lc + (ax * bx + ay * by + az * bz) * lc + (bx * cx + by * cy + bz * cz) * la + (cx * ax + cy * ay + cz * az) * lb);
+    const [la, lb, lc] = [
+      Math.sqrt(ax * ax + ay * ay + az * az),
+      Math.sqrt(bx * bx + by * by + bz * bz),
+      Math.sqrt(cx * cx + cy * cy + cz * cz),
+    ];
+    solidAngle +=
+      2 *
+      Math.atan2(
+        volume,
+        la * lb * lc +
+          (ax * bx + ay * by + az * bz) * lc +
+          (bx * cx + by * cy + bz * cz) * la +
+          (cx * ax + cy * ay + cz * az) * lb,
+      );
     // No point of a triangle is nearer than the box round it.
     const gx = Math.max(0, Math.min(ax, bx, cx), -Math.max(ax, bx, cx));
     const gy = Math.max(0, Math.min(ay, by, cy), -Math.max(ay, by, cy));
@@ -58,19 +76,42 @@ export function depthInside(mesh: Pick<ClosedMesh, 'positions' | 'triangles'>, p
   return solidAngle > 2 * Math.PI ? distance : -distance;
 }
 
-/** Square of the distance from the origin to a triangle: as `nearestOnTriangle`, without making anything, since it is asked without end. */
-function squareToTriangle(ax: number, ay: number, az: number, bx: number, by: number, bz: number, cx: number, cy: number, cz: number): number {
-  const abx = bx - ax, aby = by - ay, abz = bz - az;
-  const acx = cx - ax, acy = cy - ay, acz = cz - az;
+/**
+ * Square of the distance from the origin to a triangle: as `nearestOnTriangle`, without making anything, since it is
+ * asked without end.
+ */
+function squareToTriangle(
+  ax: number,
+  ay: number,
+  az: number,
+  bx: number,
+  by: number,
+  bz: number,
+  cx: number,
+  cy: number,
+  cz: number,
+): number {
+  const abx = bx - ax,
+    aby = by - ay,
+    abz = bz - az;
+  const acx = cx - ax,
+    acy = cy - ay,
+    acz = cz - az;
   /** Square of the distance to a point so far along both sides from a. */
-  const at = (along: number, across: number): number => (ax + along * abx + across * acx) ** 2 + (ay + along * aby + across * acy) ** 2 + (az + along * abz + across * acz) ** 2;
-  const d1 = -(abx * ax + aby * ay + abz * az), d2 = -(acx * ax + acy * ay + acz * az);
+  const at = (along: number, across: number): number =>
+    (ax + along * abx + across * acx) ** 2 +
+    (ay + along * aby + across * acy) ** 2 +
+    (az + along * abz + across * acz) ** 2;
+  const d1 = -(abx * ax + aby * ay + abz * az),
+    d2 = -(acx * ax + acy * ay + acz * az);
   if (d1 <= 0 && d2 <= 0) return at(0, 0);
-  const d3 = -(abx * bx + aby * by + abz * bz), d4 = -(acx * bx + acy * by + acz * bz);
+  const d3 = -(abx * bx + aby * by + abz * bz),
+    d4 = -(acx * bx + acy * by + acz * bz);
   if (d3 >= 0 && d4 <= d3) return at(1, 0);
   const vc = d1 * d4 - d3 * d2;
   if (vc <= 0 && d1 >= 0 && d3 <= 0) return at(d1 / (d1 - d3), 0);
-  const d5 = -(abx * cx + aby * cy + abz * cz), d6 = -(acx * cx + acy * cy + acz * cz);
+  const d5 = -(abx * cx + aby * cy + abz * cz),
+    d6 = -(acx * cx + acy * cy + acz * cz);
   if (d6 >= 0 && d5 <= d6) return at(0, 1);
   const vb = d5 * d2 - d1 * d6;
   if (vb <= 0 && d2 >= 0 && d6 <= 0) return at(0, d2 / (d2 - d6));
@@ -91,7 +132,11 @@ const EDGE_REL = 1e-9;
  * crosses a face, in order.
  * @source T. Möller and B. Trumbore, J. Graphics Tools 2 (1997)
  */
-export function rayCrossings(mesh: Pick<ClosedMesh, 'positions' | 'triangles'>, origin: Vec3, direction: Vec3): number[] {
+export function rayCrossings(
+  mesh: Pick<ClosedMesh, 'positions' | 'triangles'>,
+  origin: Vec3,
+  direction: Vec3,
+): number[] {
   return crossings(mesh, origin, direction).map(({ distance }) => distance);
 }
 
@@ -99,7 +144,11 @@ export function rayCrossings(mesh: Pick<ClosedMesh, 'positions' | 'triangles'>, 
 export const rayHit = (mesh: ClosedMesh, origin: Vec3, direction: Vec3, least_m = 0): number | undefined =>
   crossings(mesh, origin, direction).find(({ distance }) => distance >= least_m)?.index;
 
-function crossings(mesh: Pick<ClosedMesh, 'positions' | 'triangles'>, origin: Vec3, direction: Vec3): { distance: number; index: number }[] {
+function crossings(
+  mesh: Pick<ClosedMesh, 'positions' | 'triangles'>,
+  origin: Vec3,
+  direction: Vec3,
+): { distance: number; index: number }[] {
   const found: { distance: number; index: number }[] = [];
   for (let i = 0; i < triangleCount(mesh); i++) {
     const [a, b, c] = triangle(mesh, i);

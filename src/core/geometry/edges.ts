@@ -13,7 +13,10 @@ export type EdgeSums = {
 };
 
 /** Calls for each edge that two triangles share, along the later one; both triangles by number. */
-export function forEachEdge(mesh: ClosedMesh, look: (from: number, to: number, here: number, there: number) => void): void {
+export function forEachEdge(
+  mesh: ClosedMesh,
+  look: (from: number, to: number, here: number, there: number) => void,
+): void {
   const count = mesh.positions.length / 3;
   const first = new Map<number, number>();
   for (let i = 0; i < mesh.triangles.length; i++) {
@@ -45,7 +48,12 @@ export function edgeSums(mesh: ClosedMesh): EdgeSums {
 }
 
 /** A place on a sharp edge: the unit vector along it, and the one midway between its faces' normals. */
-export type Seam = { readonly foot_m: Vec3; readonly along: Vec3; readonly out: Vec3; /** Whether the faces meet in a recess rather than on a corner. */ readonly isRecess: boolean };
+export type Seam = {
+  readonly foot_m: Vec3;
+  readonly along: Vec3;
+  readonly out: Vec3;
+  /** Whether the faces meet in a recess rather than on a corner. */ readonly isRecess: boolean;
+};
 
 /** The sharp edge of a body that comes nearest to a point, where it does; undefined for a body without any. */
 export function nearestSeam(mesh: ClosedMesh, point: Vec3): Seam | undefined {

@@ -19,12 +19,21 @@ export type FlatFace = {
 
 /** Triangles whose normals differ by less than this lie in one plane [rad]. */
 const SAME_PLANE_RAD = 1e-4;
-/** A strip of a round wall has strips of about its own size on both sides; a flat between two rounds is larger than this many of them. */
+/**
+ * A strip of a round wall has strips of about its own size on both sides; a flat between two rounds is larger than this
+ * many of them.
+ */
 const STRIPS = 3;
 /** Corners nearer to the line between their neighbours than this are none [m]. */
 const STRAIGHT_M = 1e-5;
 
-type Border = { readonly from: number; readonly to: number; readonly other: number; readonly length_m: number; readonly isSmooth: boolean };
+type Border = {
+  readonly from: number;
+  readonly to: number;
+  readonly other: number;
+  readonly length_m: number;
+  readonly isSmooth: boolean;
+};
 
 /**
  * The flat faces of a body, largest first. Walls that are round by many
@@ -59,13 +68,20 @@ export function flatFaces(mesh: ClosedMesh): FlatFace[] {
     borders.set(mine, [...(borders.get(mine) ?? []), { from, to, other: theirs, length_m, isSmooth }]);
     borders.set(theirs, [...(borders.get(theirs) ?? []), { from: to, to: from, other: mine, length_m, isSmooth }]);
   });
-  return [...borders.entries()].filter(([root, border]) => !isStrip(border, areas.get(root)!, areas)).map(([root, border]) => faceOf(mesh, border, unitVector(normals.get(root)!), areas.get(root)!)).sort((a, b) => b.area_m2 - a.area_m2);
+  return [...borders.entries()]
+    .filter(([root, border]) => !isStrip(border, areas.get(root)!, areas))
+    .map(([root, border]) => faceOf(mesh, border, unitVector(normals.get(root)!), areas.get(root)!))
+    .sort((a, b) => b.area_m2 - a.area_m2);
 }
 
-/** Whether a plane piece is one strip of a round wall: along its two longest smooth borders it runs on into others of about its size or larger. */
+/**
+ * Whether a plane piece is one strip of a round wall: along its two longest smooth borders it runs on into others of
+ * about its size or larger.
+ */
 function isStrip(border: readonly Border[], area_m2: number, areas: ReadonlyMap<number, number>): boolean {
   const along = new Map<number, number>();
-  for (const { other, length_m, isSmooth } of border) if (isSmooth) along.set(other, (along.get(other) ?? 0) + length_m);
+  for (const { other, length_m, isSmooth } of border)
+    if (isSmooth) along.set(other, (along.get(other) ?? 0) + length_m);
   const [first, second] = [...along.entries()].sort((a, b) => b[1] - a[1]);
   return second !== undefined && area_m2 < STRIPS * Math.min(areas.get(first![0])!, areas.get(second[0])!);
 }
@@ -97,7 +113,8 @@ function faceOf(mesh: ClosedMesh, border: readonly Border[], normal: Vec3, area_
 function settled({ frame, loops, area_m2 }: FlatFace): FlatFace {
   const [u, v] = [0, 1].map((k) => Math.min(...loops.flat().map((point) => point[k]!))) as [number, number];
   return {
-    area_m2, frame: { ...frame, origin_m: add(frame.origin_m, add(scale(frame.u, u), scale(frame.v, v))) },
+    area_m2,
+    frame: { ...frame, origin_m: add(frame.origin_m, add(scale(frame.u, u), scale(frame.v, v))) },
     loops: loops.map((loop) => loop.map(([a, b]): Point2 => [a - u, b - v])),
   };
 }
@@ -120,4 +137,5 @@ function cornersOf(loop: readonly Point2[]): Point2[] {
 }
 
 /** A point of a face's sheet in the body's frame. */
-export const onFace = ({ origin_m, u, v }: FaceFrame, [a, b]: Point2): Vec3 => add(origin_m, add(scale(u, a), scale(v, b)));
+export const onFace = ({ origin_m, u, v }: FaceFrame, [a, b]: Point2): Vec3 =>
+  add(origin_m, add(scale(u, a), scale(v, b)));

@@ -17,4 +17,5 @@ export function convexHull(points: readonly Point2[]): Point2[] {
   return [...chain(sorted), ...chain(sorted.reverse())];
 }
 
-const leftOf = (a: Point2, b: Point2, c: Point2): boolean => (b[0] - a[0]) * (c[1] - a[1]) - (b[1] - a[1]) * (c[0] - a[0]) > 0;
+const leftOf = (a: Point2, b: Point2, c: Point2): boolean =>
+  (b[0] - a[0]) * (c[1] - a[1]) - (b[1] - a[1]) * (c[0] - a[0]) > 0;

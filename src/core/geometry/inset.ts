@@ -23,20 +23,34 @@ export function insetMesh(mesh: ClosedMesh, wall_m: number): Outcome<ClosedMesh,
     if (plane) (around[mesh.triangles[i]!] ??= []).push({ normal: plane.normal, offset_m: plane.offset_m - wall_m });
   }
   const positions = Float64Array.from(mesh.positions);
-  around.forEach((list, v) => positions.set(moveOntoPlanes(vertex(mesh, v), distinctPlanes(list, size)).map(clipped(vertex(mesh, v), Math.abs(wall_m))), 3 * v));
+  around.forEach((list, v) =>
+    positions.set(
+      moveOntoPlanes(vertex(mesh, v), distinctPlanes(list, size)).map(clipped(vertex(mesh, v), Math.abs(wall_m))),
+      3 * v,
+    ),
+  );
   const inside = parseMesh(positions, mesh.triangles);
   if (!inside.ok || turnsOver(inside.value, planes)) {
-    return failure('wall-too-thick', 'thickness', 'The wall is thicker than the shape allows: some face has no inside left.');
+    return failure(
+      'wall-too-thick',
+      'thickness',
+      'The wall is thicker than the shape allows: some face has no inside left.',
+    );
   }
   return success({ ...inside.value, fillable: mesh.fillable });
 }
 
-/** Mitres of sharp edges go no further than this many walls: beyond it faces are too nearly parallel to say where they meet. */
+/**
+ * Mitres of sharp edges go no further than this many walls: beyond it faces are too nearly parallel to say where they
+ * meet.
+ */
 const MITRE = 4;
 
 /** Brings a corner that has moved too far back along each axis. */
-const clipped = (from: Vec3, wall_m: number) => (value: number, k: number): number =>
-  Math.min(Math.max(value, from[k]! - MITRE * wall_m), from[k]! + MITRE * wall_m);
+const clipped =
+  (from: Vec3, wall_m: number) =>
+  (value: number, k: number): number =>
+    Math.min(Math.max(value, from[k]! - MITRE * wall_m), from[k]! + MITRE * wall_m);
 
 /** Whether some face points another way than it did: it has been squeezed out. */
 const turnsOver = (inside: ClosedMesh, planes: readonly (Plane | undefined)[]): boolean =>

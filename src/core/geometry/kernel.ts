@@ -22,10 +22,11 @@ let kernel: ManifoldToplevel | undefined;
 let loading: Promise<void> | undefined;
 
 /** Must have come back before any shape with parts is asked for: at the start of a worker, a command, a test run. */
-export const loadKernel = (): Promise<void> => (loading ??= Module().then((loaded) => {
-  loaded.setup();
-  kernel = loaded;
-}));
+export const loadKernel = (): Promise<void> =>
+  (loading ??= Module().then((loaded) => {
+    loaded.setup();
+    kernel = loaded;
+  }));
 
 /** Of the first body's volume: less is the rounding of faces that just touch. */
 const NOTHING_REL = 1e-9;
@@ -38,12 +39,16 @@ export function combine(a: ClosedMesh, b: ClosedMesh, operation: Operation): Out
   try {
     const [first, second] = [source(a), source(b)];
     const [left, right] = [keep(first.solid), keep(second.solid)];
-    const result = keep(operation === 'add' ? left.add(right) : operation === 'take' ? left.subtract(right) : left.intersect(right));
+    const result = keep(
+      operation === 'add' ? left.add(right) : operation === 'take' ? left.subtract(right) : left.intersect(right),
+    );
     if (result.isEmpty()) return failure('nothing-left', 'shape', 'Nothing of the body is left.');
     const settled = settle(result.getMesh(), [first, second]);
     const mesh = parseMesh(settled.positions, settled.triangles);
-    if (!mesh.ok && mesh.error.code !== 'no-volume') return failure('not-solid', 'shape', `The bodies cannot be combined: ${mesh.error.detail}`);
-    if (!mesh.ok || meshVolume(mesh.value) <= NOTHING_REL * meshVolume(a)) return failure('nothing-left', 'shape', 'Nothing of the body is left.');
+    if (!mesh.ok && mesh.error.code !== 'no-volume')
+      return failure('not-solid', 'shape', `The bodies cannot be combined: ${mesh.error.detail}`);
+    if (!mesh.ok || meshVolume(mesh.value) <= NOTHING_REL * meshVolume(a))
+      return failure('nothing-left', 'shape', 'Nothing of the body is left.');
     return success({ ...mesh.value, fillable: a.fillable });
   } catch (error) {
     return failure('not-solid', 'shape', `The bodies cannot be combined (${(error as Error).message}).`);
@@ -52,12 +57,21 @@ export function combine(a: ClosedMesh, b: ClosedMesh, operation: Operation): Out
   }
 }
 
-/** Volume by the kernel's own reckoning [m³]; undefined where it does not take the mesh for a solid. A second way to `meshVolume`. */
+/**
+ * Volume by the kernel's own reckoning [m³]; undefined where it does not take
+ * the mesh for a solid. A second way to `meshVolume`.
+ */
 export function kernelVolume_m3(mesh: ClosedMesh): number | undefined {
   if (!kernel) throw new Error('loadKernel() has not come back yet');
   let solid: Manifold | undefined;
   try {
-    solid = kernel.Manifold.ofMesh(new kernel.Mesh({ numProp: 3, vertProperties: Float32Array.from(mesh.positions), triVerts: Uint32Array.from(mesh.triangles) }));
+    solid = kernel.Manifold.ofMesh(
+      new kernel.Mesh({
+        numProp: 3,
+        vertProperties: Float32Array.from(mesh.positions),
+        triVerts: Uint32Array.from(mesh.triangles),
+      }),
+    );
     return solid.isEmpty() ? undefined : solid.volume() * mesh.fillable;
   } catch {
     return undefined;
@@ -97,14 +111,17 @@ function facesOf(mesh: ClosedMesh): Faces {
   const numbers = new Map<string, number>();
   const size = meshSize_m(mesh);
   const ofTriangle = Uint32Array.from(trianglePlanes(mesh), (plane) => {
-    const key = plane && [...plane.normal.map((value) => Math.round(value * 1e8)), Math.round((plane.offset_m / size) * 1e8)].join();
+    const key =
+      plane &&
+      [...plane.normal.map((value) => Math.round(value * 1e8)), Math.round((plane.offset_m / size) * 1e8)].join();
     const number = key === undefined ? undefined : numbers.get(key);
     if (number !== undefined) return number;
     if (key !== undefined) numbers.set(key, planes.length);
     return planes.push(plane) - 1;
   });
   const corners = new Map<string, number>();
-  for (let i = 0; i < mesh.positions.length; i += 3) corners.set(roundedKey(mesh.positions[i]!, mesh.positions[i + 1]!, mesh.positions[i + 2]!), i / 3);
+  for (let i = 0; i < mesh.positions.length; i += 3)
+    corners.set(roundedKey(mesh.positions[i]!, mesh.positions[i + 1]!, mesh.positions[i + 2]!), i / 3);
   const faces = { ofTriangle, planes, corners };
   knownFaces.set(mesh, faces);
   return faces;
@@ -114,10 +131,16 @@ function facesOf(mesh: ClosedMesh): Faces {
 function source(mesh: ClosedMesh): Source {
   const faces = facesOf(mesh);
   const id = kernel!.Manifold.reserveIDs(1);
-  const solid = kernel!.Manifold.ofMesh(new kernel!.Mesh({
-    numProp: 3, vertProperties: Float32Array.from(mesh.positions), triVerts: Uint32Array.from(mesh.triangles), faceID: faces.ofTriangle,
-    runOriginalID: Uint32Array.of(id), runIndex: Uint32Array.of(0, mesh.triangles.length),
-  }));
+  const solid = kernel!.Manifold.ofMesh(
+    new kernel!.Mesh({
+      numProp: 3,
+      vertProperties: Float32Array.from(mesh.positions),
+      triVerts: Uint32Array.from(mesh.triangles),
+      faceID: faces.ofTriangle,
+      runOriginalID: Uint32Array.of(id),
+      runIndex: Uint32Array.of(0, mesh.triangles.length),
+    }),
+  );
   return { solid, id, mesh, faces };
 }
 
@@ -127,7 +150,10 @@ type KernelMesh = ReturnType<Manifold['getMesh']>;
 const FAR_REL = 1e-4;
 
 function settle(mesh: KernelMesh, sources: readonly Source[]): { positions: Float64Array; triangles: Uint32Array } {
-  const positions = Float64Array.from({ length: mesh.numVert * 3 }, (_, i) => mesh.vertProperties[Math.floor(i / 3) * mesh.numProp + (i % 3)]!);
+  const positions = Float64Array.from(
+    { length: mesh.numVert * 3 },
+    (_, i) => mesh.vertProperties[Math.floor(i / 3) * mesh.numProp + (i % 3)]!,
+  );
   const triangles = Uint32Array.from(mesh.triVerts);
   const isNew = putBack(positions, sources);
   const around: Plane[][] = Array.from({ length: mesh.numVert }, () => []);
@@ -171,20 +197,33 @@ function slab(bounds: Bounds, axis: 0 | 1 | 2, from_m: number | undefined, to_m:
 }
 
 /** The part of a body between two planes across an axis; either may be left out. */
-export function between(mesh: ClosedMesh, axis: 0 | 1 | 2, from_m: number | undefined, to_m: number | undefined): Outcome<ClosedMesh, CombineCode> {
+export function between(
+  mesh: ClosedMesh,
+  axis: 0 | 1 | 2,
+  from_m: number | undefined,
+  to_m: number | undefined,
+): Outcome<ClosedMesh, CombineCode> {
   const bounds = meshBounds(mesh);
-  if ((from_m !== undefined && from_m >= bounds.max[axis]) || (to_m !== undefined && to_m <= bounds.min[axis])) return failure('nothing-left', 'shape', 'Nothing of the body lies there.');
+  if ((from_m !== undefined && from_m >= bounds.max[axis]) || (to_m !== undefined && to_m <= bounds.min[axis]))
+    return failure('nothing-left', 'shape', 'Nothing of the body lies there.');
   const above = from_m === undefined ? mesh : cutAcross(mesh, axis, from_m, 'upper');
   const part = above && (to_m === undefined ? above : cutAcross(above, axis, to_m, 'lower'));
   // Where the cut leaves no clean outline the kernel's own way is slower and sure.
   return part ? success(part) : combine(mesh, slab(bounds, axis, from_m, to_m), 'common');
 }
 
-export const movedMesh = (mesh: ClosedMesh, by_m: Vec3): ClosedMesh =>
-  ({ ...mesh, positions: mesh.positions.map((value, i) => value + by_m[i % 3]!) });
+export const movedMesh = (mesh: ClosedMesh, by_m: Vec3): ClosedMesh => ({
+  ...mesh,
+  positions: mesh.positions.map((value, i) => value + by_m[i % 3]!),
+});
 
 /** Takes out a band across an axis and closes the body up by moving what lies beyond it back. */
-export function withoutBand(mesh: ClosedMesh, axis: 0 | 1 | 2, from_m: number, width_m: number): Outcome<ClosedMesh, CombineCode> {
+export function withoutBand(
+  mesh: ClosedMesh,
+  axis: 0 | 1 | 2,
+  from_m: number,
+  width_m: number,
+): Outcome<ClosedMesh, CombineCode> {
   const { min, max } = meshBounds(mesh);
   if (from_m >= max[axis] || from_m + width_m <= min[axis]) return success(mesh);
   const near = from_m > min[axis] ? between(mesh, axis, undefined, from_m) : undefined;
@@ -200,7 +239,10 @@ export function withoutBand(mesh: ClosedMesh, axis: 0 | 1 | 2, from_m: number, w
 /** A surface to look at: single precision, for pictures only. */
 export type PictureMesh = { readonly positions: Float32Array; readonly triangles: Uint32Array };
 
-export const pictureOf = (mesh: ClosedMesh): PictureMesh => ({ positions: Float32Array.from(mesh.positions), triangles: Uint32Array.from(mesh.triangles) });
+export const pictureOf = (mesh: ClosedMesh): PictureMesh => ({
+  positions: Float32Array.from(mesh.positions),
+  triangles: Uint32Array.from(mesh.triangles),
+});
 
 /** The part of a body below a plane with its cut closed, to look at; undefined where nothing lies below. */
 export function pictureBelow(mesh: ClosedMesh, { normal, offset_m }: Plane): PictureMesh | undefined {
@@ -208,7 +250,13 @@ export function pictureBelow(mesh: ClosedMesh, { normal, offset_m }: Plane): Pic
   // The kernel keeps what lies along the normal: turn the plane round.
   const below = whole.trimByPlane([-normal[0], -normal[1], -normal[2]], -offset_m);
   const cut = below.isEmpty() ? undefined : below.getMesh();
-  const picture = cut && { positions: Float32Array.from({ length: cut.numVert * 3 }, (_, i) => cut.vertProperties[Math.floor(i / 3) * cut.numProp + (i % 3)]!), triangles: Uint32Array.from(cut.triVerts) };
+  const picture = cut && {
+    positions: Float32Array.from(
+      { length: cut.numVert * 3 },
+      (_, i) => cut.vertProperties[Math.floor(i / 3) * cut.numProp + (i % 3)]!,
+    ),
+    triangles: Uint32Array.from(cut.triVerts),
+  };
   whole.delete();
   below.delete();
   return picture;
@@ -224,13 +272,22 @@ const STRAIGHT_M = 5e-4;
  * @param shared each a set of closed loops [m]
  * @param shadows corners of triangles, three points each, with the margin round them [m]
  */
-export function commonRegion(shared: readonly (readonly Point2[][])[], shadows: readonly { readonly triangles: readonly (readonly Point2[])[]; readonly margin_m: number }[]): { outline: Point2[]; area_m2: number } | undefined {
+export function commonRegion(
+  shared: readonly (readonly Point2[][])[],
+  shadows: readonly { readonly triangles: readonly (readonly Point2[])[]; readonly margin_m: number }[],
+): { outline: Point2[]; area_m2: number } | undefined {
   if (!kernel) throw new Error('loadKernel() has not come back yet');
   const { CrossSection } = kernel;
   type Region = InstanceType<typeof CrossSection>;
   const made: Region[] = [];
   const keep = (region: Region): Region => (made.push(region), region);
-  const of = (loops: readonly (readonly Point2[])[], rule: 'EvenOdd' | 'Positive'): Region => keep(new CrossSection(loops.map((loop) => loop.map(([u, v]) => [u, v] as [number, number])), rule));
+  const of = (loops: readonly (readonly Point2[])[], rule: 'EvenOdd' | 'Positive'): Region =>
+    keep(
+      new CrossSection(
+        loops.map((loop) => loop.map(([u, v]) => [u, v] as [number, number])),
+        rule,
+      ),
+    );
   try {
     let region = shared.map((loops) => of(loops, 'EvenOdd')).reduce((all, next) => keep(all.intersect(next)));
     for (const { triangles, margin_m } of shadows) {
@@ -238,17 +295,28 @@ export function commonRegion(shared: readonly (readonly Point2[][])[], shadows: 
       const upright = triangles.map((loop) => (turnOf(loop) < 0 ? [...loop].reverse() : loop));
       region = keep(region.subtract(keep(of(upright, 'Positive').offset(margin_m, 'Miter', 2))));
     }
-    const largestOf = (whole: Region): Region | undefined => whole.decompose().map(keep).reduce<Region | undefined>((best, piece) => (best && best.area() >= piece.area() ? best : piece), undefined);
+    const largestOf = (whole: Region): Region | undefined =>
+      whole
+        .decompose()
+        .map(keep)
+        .reduce<Region | undefined>((best, piece) => (best && best.area() >= piece.area() ? best : piece), undefined);
     let largest = largestOf(region);
     // An outline has no holes: each is opened to the side where that costs least.
     for (let holes = 0; largest && largest.numContour() > 1 && holes < MOST_HOLES; holes++) {
       const hole = largest.toPolygons().find((loop) => signedArea_m2(loop as unknown as Point2[]) < 0);
       if (!hole) break;
-      const opened: (Region | undefined)[] = slots(hole as unknown as Point2[]).map((slot) => largestOf(keep(largest!.subtract(of([slot], 'EvenOdd')))));
-      largest = opened.reduce((best, piece) => (!piece || (best && best.area() >= piece.area()) ? best : piece), undefined);
+      const opened: (Region | undefined)[] = slots(hole as unknown as Point2[]).map((slot) =>
+        largestOf(keep(largest!.subtract(of([slot], 'EvenOdd')))),
+      );
+      largest = opened.reduce(
+        (best, piece) => (!piece || (best && best.area() >= piece.area()) ? best : piece),
+        undefined,
+      );
     }
     const outline = largest && keep(largest.simplify(STRAIGHT_M)).toPolygons()[0];
-    return largest && outline ? { outline: outline.map(([u, v]): Point2 => [u, v]), area_m2: largest.area() } : undefined;
+    return largest && outline
+      ? { outline: outline.map(([u, v]): Point2 => [u, v]), area_m2: largest.area() }
+      : undefined;
   } finally {
     made.forEach((region) => region.delete());
   }
@@ -257,7 +325,9 @@ export function commonRegion(shared: readonly (readonly Point2[][])[], shadows: 
 /** The outline of triangles as they are seen flat, with holes where one looks through. */
 export function silhouette(triangles: readonly (readonly Point2[])[]): Point2[][] {
   if (!kernel) throw new Error('loadKernel() has not come back yet');
-  const upright = triangles.filter((loop) => turnOf(loop) !== 0).map((loop) => (turnOf(loop) < 0 ? [...loop].reverse() : loop).map(([u, v]) => [u, v] as [number, number]));
+  const upright = triangles
+    .filter((loop) => turnOf(loop) !== 0)
+    .map((loop) => (turnOf(loop) < 0 ? [...loop].reverse() : loop).map(([u, v]) => [u, v] as [number, number]));
   const region = new kernel.CrossSection(upright, 'Positive');
   const plain = region.simplify(STRAIGHT_M);
   const loops = plain.toPolygons().map((loop) => loop.map(([u, v]): Point2 => [u, v]));
@@ -273,8 +343,19 @@ const FAR_M = 100;
 function slots(hole: readonly Point2[]): Point2[][] {
   const [us, vs] = [hole.map(([u]) => u), hole.map(([, v]) => v)];
   const [u0, u1, v0, v1] = [Math.min(...us), Math.max(...us), Math.min(...vs), Math.max(...vs)];
-  const box = (a: number, b: number, c: number, d: number): Point2[] => [[a, c], [b, c], [b, d], [a, d]];
-  return [box(u0 - FAR_M, u1, v0, v1), box(u0, u1 + FAR_M, v0, v1), box(u0, u1, v0 - FAR_M, v1), box(u0, u1, v0, v1 + FAR_M)];
+  const box = (a: number, b: number, c: number, d: number): Point2[] => [
+    [a, c],
+    [b, c],
+    [b, d],
+    [a, d],
+  ];
+  return [
+    box(u0 - FAR_M, u1, v0, v1),
+    box(u0, u1 + FAR_M, v0, v1),
+    box(u0, u1, v0 - FAR_M, v1),
+    box(u0, u1, v0, v1 + FAR_M),
+  ];
 }
 
-const turnOf = ([a, b, c]: readonly Point2[]): number => (b![0] - a![0]) * (c![1] - a![1]) - (b![1] - a![1]) * (c![0] - a![0]);
+const turnOf = ([a, b, c]: readonly Point2[]): number =>
+  (b![0] - a![0]) * (c![1] - a![1]) - (b![1] - a![1]) * (c![0] - a![0]);

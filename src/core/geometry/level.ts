@@ -28,7 +28,8 @@ export function levelForVolume(mesh: ClosedMesh, up: Vec3, volume_m3: number): O
   const full = meshVolume(mesh);
   const tolerance = VOLUME_REL * full;
   if (!(volume_m3 >= -tolerance)) return failure('less-than-empty', 'volume', 'A tank cannot hold less than nothing.');
-  if (volume_m3 > full + tolerance) return failure('more-than-full', 'volume', 'That is more than the tank holds to the brim.');
+  if (volume_m3 > full + tolerance)
+    return failure('more-than-full', 'volume', 'That is more than the tank holds to the brim.');
   const [low, high] = offsetRange(mesh, up);
   if (volume_m3 <= tolerance) return success({ offset_m: low, iterations: 0, residual_m3: volume_m3 });
   if (volume_m3 >= full - tolerance) return success({ offset_m: high, iterations: 0, residual_m3: volume_m3 - full });
@@ -38,7 +39,13 @@ export function levelForVolume(mesh: ClosedMesh, up: Vec3, volume_m3: number): O
 
 type Sample = readonly [offset_m: number, excess_m3: number];
 
-function bracketedLevel(excess: (offset_m: number) => number, low: Sample, high: Sample, tolerance: number, firstShare: number): Outcome<Level, LevelCode> {
+function bracketedLevel(
+  excess: (offset_m: number) => number,
+  low: Sample,
+  high: Sample,
+  tolerance: number,
+  firstShare: number,
+): Outcome<Level, LevelCode> {
   let [b, a]: [Sample, Sample] = [low, high];
   let share = 1 - firstShare; // from a towards b: where a straight wall would put it
   for (let iterations = 1; iterations <= MAX_ITERATIONS; iterations++) {
@@ -47,7 +54,10 @@ function bracketedLevel(excess: (offset_m: number) => number, low: Sample, high:
     const c: Sample = Math.sign(next[1]) === Math.sign(a[1]) ? a : b;
     if (c === b) b = a;
     a = next;
-    if (Math.abs(a[1]) <= tolerance || Math.abs(b[0] - a[0]) <= 2 * Number.EPSILON * (Math.abs(a[0]) + Math.abs(b[0]))) {
+    if (
+      Math.abs(a[1]) <= tolerance ||
+      Math.abs(b[0] - a[0]) <= 2 * Number.EPSILON * (Math.abs(a[0]) + Math.abs(b[0]))
+    ) {
       return success({ offset_m: a[0], iterations, residual_m3: a[1] });
     }
     share = nextShare(a, b, c);
@@ -60,7 +70,8 @@ function nextShare(a: Sample, b: Sample, c: Sample): number {
   const xi = (a[0] - b[0]) / (c[0] - b[0]);
   const phi = (a[1] - b[1]) / (c[1] - b[1]);
   if (!(phi * phi < xi && (1 - phi) * (1 - phi) < 1 - xi)) return 0.5;
-  const quadratic = (a[1] / (b[1] - a[1])) * (c[1] / (b[1] - c[1]))
-    + ((c[0] - a[0]) / (b[0] - a[0])) * (a[1] / (c[1] - a[1])) * (b[1] / (c[1] - b[1]));
+  const quadratic =
+    (a[1] / (b[1] - a[1])) * (c[1] / (b[1] - c[1])) +
+    ((c[0] - a[0]) / (b[0] - a[0])) * (a[1] / (c[1] - a[1])) * (b[1] / (c[1] - b[1]));
   return Math.min(1 - 1e-9, Math.max(1e-9, quadratic));
 }

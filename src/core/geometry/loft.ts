@@ -33,18 +33,35 @@ const TWIST_STRIPS = 8;
  * @param near,far outlines [m], counter-clockwise or not, in the two other axes
  * @param length_m along the axis, > 0
  */
-export function loftMesh(near: readonly Point2[], far: readonly Point2[], axis: ExtrudeAxis, length_m: number): Outcome<ClosedMesh, LoftCode> {
+export function loftMesh(
+  near: readonly Point2[],
+  far: readonly Point2[],
+  axis: ExtrudeAxis,
+  length_m: number,
+): Outcome<ClosedMesh, LoftCode> {
   if (!(length_m > 0)) return failure('no-length', 'length', 'The length must be above zero.');
-  if (near.length !== far.length) return failure('points-differ', 'profiles', `The two profiles must have as many points; they have ${near.length} and ${far.length}.`);
-  if (signedArea_m2(near) * signedArea_m2(far) < 0) return failure('turns-inside-out', 'profiles', 'The two profiles run opposite ways round.');
+  if (near.length !== far.length)
+    return failure(
+      'points-differ',
+      'profiles',
+      `The two profiles must have as many points; they have ${near.length} and ${far.length}.`,
+    );
+  if (signedArea_m2(near) * signedArea_m2(far) < 0)
+    return failure('turns-inside-out', 'profiles', 'The two profiles run opposite ways round.');
   const first = parseProfile(near);
   if (!first.ok) return first;
   const last = parseProfile(far);
   if (!last.ok) return last;
-  if (first.value.length !== last.value.length) return failure('points-differ', 'profiles', 'Two points of one profile fall together and not in the other.');
+  if (first.value.length !== last.value.length)
+    return failure('points-differ', 'profiles', 'Two points of one profile fall together and not in the other.');
   // One outline all along closes up nowhere.
   const pinched = near === far ? undefined : pinchedAt(first.value, last.value);
-  if (pinched !== undefined) return failure('turns-inside-out', 'profiles', `Between the two profiles the body closes up, ${Math.round(100 * pinched)} % of the way from the first: points that belong together are given in another order, or one profile is turned against the other.`);
+  if (pinched !== undefined)
+    return failure(
+      'turns-inside-out',
+      'profiles',
+      `Between the two profiles the body closes up, ${Math.round(100 * pinched)} % of the way from the first: points that belong together are given in another order, or one profile is turned against the other.`,
+    );
   const strips = largestTwist_sin(first.value, last.value) > PARALLEL_SIN ? TWIST_STRIPS : 1;
   return success(build(first.value, last.value, axis, length_m, strips));
 }
@@ -72,7 +89,11 @@ function pinchedAt(near: Profile, far: Profile): number | undefined {
 }
 
 /** A profile extruded. */
-export const prismMesh = (profile: readonly Point2[], axis: ExtrudeAxis, length_m: number): Outcome<ClosedMesh, LoftCode> => loftMesh(profile, profile, axis, length_m);
+export const prismMesh = (
+  profile: readonly Point2[],
+  axis: ExtrudeAxis,
+  length_m: number,
+): Outcome<ClosedMesh, LoftCode> => loftMesh(profile, profile, axis, length_m);
 
 const between = (a: Point2, b: Point2, t: number): Point2 => [a[0] + t * (b[0] - a[0]), a[1] + t * (b[1] - a[1])];
 
@@ -80,11 +101,15 @@ const between = (a: Point2, b: Point2, t: number): Point2 => [a[0] + t * (b[0] -
 const PARALLEL_SIN = 1e-12;
 
 /** An edge that points another way at the far end leaves its panel twisted: the sine of the most that one turns. */
-export const largestTwist_sin = (near: readonly Point2[], far: readonly Point2[]): number => Math.max(...near.map((p, i) => twistOf(near, far, i, p)));
+export const largestTwist_sin = (near: readonly Point2[], far: readonly Point2[]): number =>
+  Math.max(...near.map((p, i) => twistOf(near, far, i, p)));
 
 function twistOf(near: readonly Point2[], far: readonly Point2[], i: number, p: Point2): number {
   const j = (i + 1) % near.length;
-  const [a, b] = [[near[j]![0] - p[0], near[j]![1] - p[1]], [far[j]![0] - far[i]![0], far[j]![1] - far[i]![1]]] as const;
+  const [a, b] = [
+    [near[j]![0] - p[0], near[j]![1] - p[1]],
+    [far[j]![0] - far[i]![0], far[j]![1] - far[i]![1]],
+  ] as const;
   return Math.abs(a[0]! * b[1]! - a[1]! * b[0]!) / (Math.hypot(...a) * Math.hypot(...b));
 }
 
@@ -101,14 +126,20 @@ export function loftVolume_m3(near: readonly Point2[], far: readonly Point2[], l
 function build(near: Profile, far: Profile, axis: ExtrudeAxis, length_m: number, strips: number): ClosedMesh {
   const n = near.length;
   const place = PLACE[axis];
-  const rings = Array.from({ length: strips + 1 }, (_, k) => near.map((p, i) => place(between(p, far[i]!, k / strips), (length_m * k) / strips)));
-  const middles = strips === 1 ? [] : Array.from({ length: strips * n }, (_, at) => {
-    const [k, i] = [Math.floor(at / n), at % n];
-    const corners = [rings[k]![i]!, rings[k]![(i + 1) % n]!, rings[k + 1]![i]!, rings[k + 1]![(i + 1) % n]!];
-    return [0, 1, 2].map((axisIndex) => corners.reduce((sum, corner) => sum + corner[axisIndex]! / 4, 0));
-  });
+  const rings = Array.from({ length: strips + 1 }, (_, k) =>
+    near.map((p, i) => place(between(p, far[i]!, k / strips), (length_m * k) / strips)),
+  );
+  const middles =
+    strips === 1
+      ? []
+      : Array.from({ length: strips * n }, (_, at) => {
+          const [k, i] = [Math.floor(at / n), at % n];
+          const corners = [rings[k]![i]!, rings[k]![(i + 1) % n]!, rings[k + 1]![i]!, rings[k + 1]![(i + 1) % n]!];
+          return [0, 1, 2].map((axisIndex) => corners.reduce((sum, corner) => sum + corner[axisIndex]! / 4, 0));
+        });
   const triangles: number[] = [];
-  const push = (a: number, b: number, c: number): void => void (TURNS[axis] ? triangles.push(a, c, b) : triangles.push(a, b, c));
+  const push = (a: number, b: number, c: number): void =>
+    void (TURNS[axis] ? triangles.push(a, c, b) : triangles.push(a, b, c));
   for (let k = 0; k < strips; k++) {
     for (let i = 0; i < n; i++) {
       const j = (i + 1) % n;
@@ -119,7 +150,13 @@ function build(near: Profile, far: Profile, axis: ExtrudeAxis, length_m: number,
         continue;
       }
       const middle = strips * n + n + k * n + i;
-      for (const [p, q] of [[a, b], [b, d], [d, c], [c, a]] as const) push(p, q, middle);
+      for (const [p, q] of [
+        [a, b],
+        [b, d],
+        [d, c],
+        [c, a],
+      ] as const)
+        push(p, q, middle);
     }
   }
   const base = fillProfile(near);

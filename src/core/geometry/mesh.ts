@@ -32,19 +32,25 @@ const FLAT_REL = 1e-12;
  * @param triangles vertex numbers, 3 a triangle
  */
 export function parseMesh(positions: Float64Array, triangles: Uint32Array): Outcome<ClosedMesh, MeshCode> {
-  if (triangles.length === 0 || triangles.length % 3 !== 0) return failure('no-triangles', 'triangles', 'The mesh has no whole triangles.');
+  if (triangles.length === 0 || triangles.length % 3 !== 0)
+    return failure('no-triangles', 'triangles', 'The mesh has no whole triangles.');
   const bad = positions.findIndex((coordinate) => !Number.isFinite(coordinate));
   if (bad >= 0) return failure('not-finite', `positions[${bad}]`, 'A coordinate is not a number.');
   const outside = triangles.findIndex((vertex) => vertex >= positions.length / 3);
-  if (outside >= 0) return failure('bad-index', `triangles[${outside}]`, 'A triangle names a vertex that does not exist.');
+  if (outside >= 0)
+    return failure('bad-index', `triangles[${outside}]`, 'A triangle names a vertex that does not exist.');
   const open = openEdges(triangles, positions.length / 3);
-  if (open > 0) return failure('open-edge', 'triangles', `The mesh is open or turned two ways: ${open} edges lack their partner.`);
+  if (open > 0)
+    return failure('open-edge', 'triangles', `The mesh is open or turned two ways: ${open} edges lack their partner.`);
   const mesh = { positions, triangles, fillable: 1 } as ClosedMesh;
   const volume = meshVolume(mesh);
   const bounds = meshBounds(mesh);
   const size = Math.max(...bounds.max.map((value, axis) => value - bounds.min[axis]!));
-  if (Math.abs(volume) <= FLAT_REL * size ** 3) return failure('no-volume', 'triangles', 'The mesh encloses no volume.');
-  return volume < 0 ? failure('inside-out', 'triangles', 'The faces look inward; turn the triangles round.') : success(mesh);
+  if (Math.abs(volume) <= FLAT_REL * size ** 3)
+    return failure('no-volume', 'triangles', 'The mesh encloses no volume.');
+  return volume < 0
+    ? failure('inside-out', 'triangles', 'The faces look inward; turn the triangles round.')
+    : success(mesh);
 }
 
 function openEdges(triangles: Uint32Array, vertices: number): number {
@@ -76,14 +82,18 @@ export function surfacePieces({ positions, triangles }: ClosedMesh): number {
 }
 
 /** Largest coordinate, by which geometric tolerances are scaled [m]. */
-export const meshSize_m = ({ positions }: Pick<ClosedMesh, 'positions'>): number => positions.reduce((largest, value) => Math.max(largest, Math.abs(value)), 0);
+export const meshSize_m = ({ positions }: Pick<ClosedMesh, 'positions'>): number =>
+  positions.reduce((largest, value) => Math.max(largest, Math.abs(value)), 0);
 
 export function vertex(mesh: Pick<ClosedMesh, 'positions'>, index: number): Vec3 {
   const at = 3 * index;
   return [mesh.positions[at]!, mesh.positions[at + 1]!, mesh.positions[at + 2]!];
 }
 
-export function triangle(mesh: Pick<ClosedMesh, 'positions' | 'triangles'>, index: number): readonly [Vec3, Vec3, Vec3] {
+export function triangle(
+  mesh: Pick<ClosedMesh, 'positions' | 'triangles'>,
+  index: number,
+): readonly [Vec3, Vec3, Vec3] {
   const at = 3 * index;
   return [
     vertex(mesh, mesh.triangles[at]!),
@@ -128,9 +138,10 @@ function signedVolume(mesh: ClosedMesh): number {
   let six = 0;
   for (let i = 0; i < triangles.length; i += 3) {
     const [a, b, c] = [3 * triangles[i]!, 3 * triangles[i + 1]!, 3 * triangles[i + 2]!];
-    six += p[a]! * (p[b + 1]! * p[c + 2]! - p[b + 2]! * p[c + 1]!)
-      + p[a + 1]! * (p[b + 2]! * p[c]! - p[b]! * p[c + 2]!)
-      + p[a + 2]! * (p[b]! * p[c + 1]! - p[b + 1]! * p[c]!);
+    six +=
+      p[a]! * (p[b + 1]! * p[c + 2]! - p[b + 2]! * p[c + 1]!) +
+      p[a + 1]! * (p[b + 2]! * p[c]! - p[b]! * p[c + 2]!) +
+      p[a + 2]! * (p[b]! * p[c + 1]! - p[b + 1]! * p[c]!);
   }
   return (six / 6) * mesh.fillable;
 }

@@ -29,8 +29,13 @@ const ROUNDS = 2;
  * @source minimum-norm least squares by the eigenvectors of the normal matrix
  */
 export function moveOntoPlanes(from: Vec3, planes: readonly Plane[]): Vec3 {
-  const matrix = [[0, 0, 0], [0, 0, 0], [0, 0, 0]];
-  for (const { normal } of planes) for (let r = 0; r < 3; r++) for (let c = 0; c < 3; c++) matrix[r]![c]! += normal[r]! * normal[c]!;
+  const matrix = [
+    [0, 0, 0],
+    [0, 0, 0],
+    [0, 0, 0],
+  ];
+  for (const { normal } of planes)
+    for (let r = 0; r < 3; r++) for (let c = 0; c < 3; c++) matrix[r]![c]! += normal[r]! * normal[c]!;
   const { values, vectors } = symmetricEigen(matrix);
   const least = RANK_REL * planes.length;
   const to: [number, number, number] = [...from];
@@ -55,9 +60,21 @@ const SWEEPS = 12;
 /** @source Jacobi's cyclic rotations; G. Golub and C. Van Loan, Matrix Computations, section 8.5 */
 function symmetricEigen(input: readonly (readonly number[])[]): { values: number[]; vectors: Vec3[] } {
   const a = input.map((row) => [...row]);
-  const v = [[1, 0, 0], [0, 1, 0], [0, 0, 1]];
-  for (let sweep = 0; sweep < SWEEPS && Math.abs(a[0]![1]!) + Math.abs(a[0]![2]!) + Math.abs(a[1]![2]!) > 1e-15; sweep++) {
-    for (const [p, q] of [[0, 1], [0, 2], [1, 2]] as const) {
+  const v = [
+    [1, 0, 0],
+    [0, 1, 0],
+    [0, 0, 1],
+  ];
+  for (
+    let sweep = 0;
+    sweep < SWEEPS && Math.abs(a[0]![1]!) + Math.abs(a[0]![2]!) + Math.abs(a[1]![2]!) > 1e-15;
+    sweep++
+  ) {
+    for (const [p, q] of [
+      [0, 1],
+      [0, 2],
+      [1, 2],
+    ] as const) {
       if (a[p]![q] === 0) continue;
       const theta = (a[q]![q]! - a[p]![p]!) / (2 * a[p]![q]!);
       const t = (theta < 0 ? -1 : 1) / (Math.abs(theta) + Math.sqrt(theta * theta + 1));
@@ -68,7 +85,10 @@ function symmetricEigen(input: readonly (readonly number[])[]): { values: number
       for (let k = 0; k < 3; k++) [v[k]![p], v[k]![q]] = [c * v[k]![p]! - s * v[k]![q]!, s * v[k]![p]! + c * v[k]![q]!];
     }
   }
-  return { values: [0, 1, 2].map((k) => a[k]![k]!), vectors: [0, 1, 2].map((k): Vec3 => [v[0]![k]!, v[1]![k]!, v[2]![k]!]) };
+  return {
+    values: [0, 1, 2].map((k) => a[k]![k]!),
+    vectors: [0, 1, 2].map((k): Vec3 => [v[0]![k]!, v[1]![k]!, v[2]![k]!]),
+  };
 }
 
 const SAME_DIRECTION = 1e-9;
@@ -77,7 +97,11 @@ const SAME_DIRECTION = 1e-9;
 export function distinctPlanes(planes: readonly Plane[], size_m: number): Plane[] {
   const kept: Plane[] = [];
   for (const plane of planes) {
-    const known = kept.some((other) => Math.abs(other.offset_m - plane.offset_m) <= SAME_DIRECTION * size_m && norm(subtract(other.normal, plane.normal)) <= SAME_DIRECTION);
+    const known = kept.some(
+      (other) =>
+        Math.abs(other.offset_m - plane.offset_m) <= SAME_DIRECTION * size_m &&
+        norm(subtract(other.normal, plane.normal)) <= SAME_DIRECTION,
+    );
     if (!known) kept.push(plane);
   }
   return kept;

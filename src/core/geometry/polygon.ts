@@ -28,9 +28,15 @@ export function parseProfile(points: readonly Point2[]): Outcome<Profile, Profil
     const q = points[(i + 1) % points.length]!;
     return Math.hypot(p[0] - q[0], p[1] - q[1]) > SAME_REL * size;
   });
-  if (kept.length < 3) return failure('too-few-points', 'profile', 'A profile needs at least three points that differ.');
+  if (kept.length < 3)
+    return failure('too-few-points', 'profile', 'A profile needs at least three points that differ.');
   const crossing = firstCrossing(kept);
-  if (crossing) return failure('crosses-itself', `edges ${crossing[0] + 1} and ${crossing[1] + 1}`, `The profile crosses itself: edge ${crossing[0] + 1} meets edge ${crossing[1] + 1}.`);
+  if (crossing)
+    return failure(
+      'crosses-itself',
+      `edges ${crossing[0] + 1} and ${crossing[1] + 1}`,
+      `The profile crosses itself: edge ${crossing[0] + 1} meets edge ${crossing[1] + 1}.`,
+    );
   const area = signedArea_m2(kept);
   if (Math.abs(area) <= SAME_REL * size * size) return failure('no-area', 'profile', 'The profile encloses no area.');
   return success((area > 0 ? kept : [...kept].reverse()) as unknown as Profile);
@@ -53,17 +59,31 @@ function firstCrossing(points: readonly Point2[]): [number, number] | undefined 
 
 /** Neighbouring edges that run back over one another. */
 function foldsBack(points: readonly Point2[], i: number, j: number, n: number): boolean {
-  const [before, at, after] = j === i + 1 ? [points[i]!, points[j]!, points[(j + 1) % n]!] : [points[j]!, points[i]!, points[i + 1]!];
-  return turn(before, at, after) === 0 && (before[0] - at[0]) * (after[0] - at[0]) + (before[1] - at[1]) * (after[1] - at[1]) > 0;
+  const [before, at, after] =
+    j === i + 1 ? [points[i]!, points[j]!, points[(j + 1) % n]!] : [points[j]!, points[i]!, points[i + 1]!];
+  return (
+    turn(before, at, after) === 0 &&
+    (before[0] - at[0]) * (after[0] - at[0]) + (before[1] - at[1]) * (after[1] - at[1]) > 0
+  );
 }
 
-const turn = (a: Point2, b: Point2, c: Point2): number => Math.sign((b[0] - a[0]) * (c[1] - a[1]) - (b[1] - a[1]) * (c[0] - a[0]));
+const turn = (a: Point2, b: Point2, c: Point2): number =>
+  Math.sign((b[0] - a[0]) * (c[1] - a[1]) - (b[1] - a[1]) * (c[0] - a[0]));
 
 function segmentsMeet(a: Point2, b: Point2, c: Point2, d: Point2): boolean {
   const [t1, t2, t3, t4] = [turn(a, b, c), turn(a, b, d), turn(c, d, a), turn(c, d, b)];
   if (t1 !== t2 && t3 !== t4) return true;
-  const within = (p: Point2, q: Point2, r: Point2): boolean => Math.min(p[0], q[0]) <= r[0] && r[0] <= Math.max(p[0], q[0]) && Math.min(p[1], q[1]) <= r[1] && r[1] <= Math.max(p[1], q[1]);
-  return (t1 === 0 && within(a, b, c)) || (t2 === 0 && within(a, b, d)) || (t3 === 0 && within(c, d, a)) || (t4 === 0 && within(c, d, b));
+  const within = (p: Point2, q: Point2, r: Point2): boolean =>
+    Math.min(p[0], q[0]) <= r[0] &&
+    r[0] <= Math.max(p[0], q[0]) &&
+    Math.min(p[1], q[1]) <= r[1] &&
+    r[1] <= Math.max(p[1], q[1]);
+  return (
+    (t1 === 0 && within(a, b, c)) ||
+    (t2 === 0 && within(a, b, d)) ||
+    (t3 === 0 && within(c, d, a)) ||
+    (t4 === 0 && within(c, d, b))
+  );
 }
 
 /** Triangles that fill a profile, three point numbers each, counter-clockwise. */

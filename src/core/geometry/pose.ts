@@ -8,7 +8,14 @@ import { add, cross, dot, norm, scale, subtract, unitVector, type Vec3 } from '.
  */
 export type Pose = { readonly axes: readonly [Vec3, Vec3, Vec3]; readonly origin_m: Vec3 };
 
-export const AT_HOME: Pose = { axes: [[1, 0, 0], [0, 1, 0], [0, 0, 1]], origin_m: [0, 0, 0] };
+export const AT_HOME: Pose = {
+  axes: [
+    [1, 0, 0],
+    [0, 1, 0],
+    [0, 0, 1],
+  ],
+  origin_m: [0, 0, 0],
+};
 
 /** A body whose origin stands at a point, turned by yaw, then pitch, then roll. */
 export const poseOf = (origin_m: Vec3, mounting: Mounting): Pose => ({ axes: tankAxes(mounting), origin_m });
@@ -24,7 +31,11 @@ export const turned = ({ axes }: Pose, [x, y, z]: Vec3): Vec3 => [
 export const placed = (pose: Pose, point: Vec3): Vec3 => add(turned(pose, point), pose.origin_m);
 
 /** A direction from outside, seen from the body. */
-export const turnedBack = ({ axes }: Pose, direction: Vec3): Vec3 => [dot(axes[0], direction), dot(axes[1], direction), dot(axes[2], direction)];
+export const turnedBack = ({ axes }: Pose, direction: Vec3): Vec3 => [
+  dot(axes[0], direction),
+  dot(axes[1], direction),
+  dot(axes[2], direction),
+];
 
 /** A point from outside, seen from the body. */
 export const placedBack = (pose: Pose, point: Vec3): Vec3 => turnedBack(pose, subtract(point, pose.origin_m));
@@ -59,7 +70,12 @@ export function turnAbout(point_m: Vec3, direction: Vec3, angle_rad: number): Po
 /** A pose at a point whose z axis runs along a direction, not zero; x as near as may be to another. */
 export function frameAlong(origin_m: Vec3, along: Vec3, towards?: Vec3): Pose {
   const z = unitVector(along);
-  const hint = towards && norm(cross(towards, z)) > PARALLEL ? towards : Math.abs(z[0]) < 0.9 ? [1, 0, 0] as const : [0, 1, 0] as const;
+  const hint =
+    towards && norm(cross(towards, z)) > PARALLEL
+      ? towards
+      : Math.abs(z[0]) < 0.9
+        ? ([1, 0, 0] as const)
+        : ([0, 1, 0] as const);
   const y = unitVector(cross(z, hint));
   return { axes: [cross(y, z), y, z], origin_m };
 }
@@ -69,6 +85,7 @@ const PARALLEL = 1e-9;
 export function posedMesh<T extends Pick<ClosedMesh, 'positions' | 'triangles'>>(mesh: T, pose: Pose): T {
   const { positions } = mesh;
   const moved = new Float64Array(positions.length);
-  for (let i = 0; i < positions.length; i += 3) moved.set(placed(pose, [positions[i]!, positions[i + 1]!, positions[i + 2]!]), i);
+  for (let i = 0; i < positions.length; i += 3)
+    moved.set(placed(pose, [positions[i]!, positions[i + 1]!, positions[i + 2]!]), i);
   return { ...mesh, positions: moved };
 }

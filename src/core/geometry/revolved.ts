@@ -25,7 +25,11 @@ const [FACETS_FEW_RINGS, FACETS_MANY_RINGS, MOST_FEW_RINGS] = [96, 64, 4] as con
  * @param axis     which axis it turns about; the body's lowest corner lies at the origin
  * @param facets   a multiple of 4
  */
-export function revolvedMesh(meridian: readonly MeridianPoint[], axis: ExtrudeAxis, facets: number = meridian.length <= MOST_FEW_RINGS ? FACETS_FEW_RINGS : FACETS_MANY_RINGS): ClosedMesh {
+export function revolvedMesh(
+  meridian: readonly MeridianPoint[],
+  axis: ExtrudeAxis,
+  facets: number = meridian.length <= MOST_FEW_RINGS ? FACETS_FEW_RINGS : FACETS_MANY_RINGS,
+): ClosedMesh {
   const circle = circlePolygon(facets);
   const start = meridian[0]![0];
   const largest = Math.max(...meridian.map(([, radius]) => radius));
@@ -42,12 +46,21 @@ export function revolvedMesh(meridian: readonly MeridianPoint[], axis: ExtrudeAx
     return circle.map((_, i) => first + i);
   };
   const rings = meridian.map(ring);
-  const closed = [flatEnd(meridian[0]!, place, positions), ...rings, flatEnd(meridian.at(-1)!, place, positions)].filter((found) => found.length > 0);
+  const closed = [
+    flatEnd(meridian[0]!, place, positions),
+    ...rings,
+    flatEnd(meridian.at(-1)!, place, positions),
+  ].filter((found) => found.length > 0);
   for (let k = 1; k < closed.length; k++) joinRings(closed[k - 1]!, closed[k]!, circle.length, triangles);
   return unwrap(parseMesh(Float64Array.from(positions), Uint32Array.from(triangles)));
 }
 
-const EXTREMES = [[1, 0], [0, 1], [-1, 0], [0, -1]] as const;
+const EXTREMES = [
+  [1, 0],
+  [0, 1],
+  [-1, 0],
+  [0, -1],
+] as const;
 
 /**
  * A polygon with the area of the unit circle: even corners a little outside it,
@@ -59,8 +72,10 @@ function circlePolygon(facets: number): (readonly [number, number])[] {
   const [whole, half] = [(Math.sin(angle) * (facets - 4)) / 2, 4 * Math.sin(angle / 2)];
   const widen = (Math.sqrt(half * half + 4 * whole * Math.PI) - half) / (2 * whole);
   const quarter = facets / 4;
-  return Array.from({ length: facets }, (_, i) => [widen * Math.cos((i + 0.5) * angle), widen * Math.sin((i + 0.5) * angle)] as const)
-    .flatMap((corner, i) => ((i + 1) % quarter === 0 ? [corner, EXTREMES[((i + 1) / quarter) % 4]!] : [corner]));
+  return Array.from(
+    { length: facets },
+    (_, i) => [widen * Math.cos((i + 0.5) * angle), widen * Math.sin((i + 0.5) * angle)] as const,
+  ).flatMap((corner, i) => ((i + 1) % quarter === 0 ? [corner, EXTREMES[((i + 1) / quarter) % 4]!] : [corner]));
 }
 
 /** Axes in right-handed order after the axis of turning, so that faces look outward. */
@@ -71,7 +86,11 @@ const PLACE: Readonly<Record<ExtrudeAxis, (along: number, u: number, v: number) 
 };
 
 /** The middle point of a flat end, or nothing where the end is a point already. */
-function flatEnd([along, radius]: MeridianPoint, place: (along: number, u: number, v: number) => Vec3, positions: number[]): number[] {
+function flatEnd(
+  [along, radius]: MeridianPoint,
+  place: (along: number, u: number, v: number) => Vec3,
+  positions: number[],
+): number[] {
   if (radius === 0) return [];
   positions.push(...place(along, 0, 0));
   return [positions.length / 3 - 1];

@@ -12,7 +12,10 @@ import { norm, subtract, type Vec3 } from './vec';
  */
 export function rodMesh(from_m: Vec3, to_m: Vec3, radius_m: number, sides: number): ClosedMesh {
   const around = radius_m / Math.cos(Math.PI / sides);
-  const outline = Array.from({ length: sides }, (_, i): Point2 => [around * Math.cos((2 * Math.PI * i) / sides), around * Math.sin((2 * Math.PI * i) / sides)]);
+  const outline = Array.from({ length: sides }, (_, i): Point2 => [
+    around * Math.cos((2 * Math.PI * i) / sides),
+    around * Math.sin((2 * Math.PI * i) / sides),
+  ]);
   const along = subtract(to_m, from_m);
   return posedMesh(unwrap(prismMesh(outline, 'z', norm(along))), frameAlong(from_m, along));
 }

@@ -3,7 +3,7 @@ import { meshSize_m, type ClosedMesh } from './mesh';
 import { trianglePlanes } from './planes';
 import type { Vec3 } from './vec';
 
-const known = new WeakMap<ClosedMesh, ((point: Vec3) => number)>();
+const known = new WeakMap<ClosedMesh, (point: Vec3) => number>();
 
 /** Of the mesh's size: corners so near to a plane lie in it. */
 const FLAT_REL = 1e-7;
@@ -27,7 +27,8 @@ function made(mesh: ClosedMesh): (point: Vec3) => number {
   if (!planes) return (point) => depthInside(mesh, point);
   return ([x, y, z]) => {
     let least = Infinity;
-    for (let i = 0; i < planes.length; i += 4) least = Math.min(least, planes[i + 3]! - planes[i]! * x - planes[i + 1]! * y - planes[i + 2]! * z);
+    for (let i = 0; i < planes.length; i += 4)
+      least = Math.min(least, planes[i + 3]! - planes[i]! * x - planes[i + 1]! * y - planes[i + 2]! * z);
     return least;
   };
 }
@@ -46,7 +47,9 @@ function convexPlanes(mesh: ClosedMesh): Float64Array | undefined {
   }
   const { positions } = mesh;
   for (const { normal, offset_m } of distinct) {
-    for (let k = 0; k < positions.length; k += 3) if (normal[0] * positions[k]! + normal[1] * positions[k + 1]! + normal[2] * positions[k + 2]! > offset_m + slack) return undefined;
+    for (let k = 0; k < positions.length; k += 3)
+      if (normal[0] * positions[k]! + normal[1] * positions[k + 1]! + normal[2] * positions[k + 2]! > offset_m + slack)
+        return undefined;
   }
   return Float64Array.from(distinct.flatMap(({ normal, offset_m }) => [...normal, offset_m]));
 }

@@ -87,9 +87,10 @@ export function surfaceInSection(plane: Plane, axis: Axis, at_m: number): { norm
 }
 
 /** Points of an outline where one of its coordinates takes a value. */
-export const crossingsAt = (loop: readonly Point2[], coordinate: 0 | 1, value: number): Point2[] => loop.flatMap((a, i) => {
-  const b = loop[(i + 1) % loop.length]!;
-  if (a[coordinate] <= value === b[coordinate] <= value) return [];
-  const t = (value - a[coordinate]) / (b[coordinate] - a[coordinate]);
-  return [[a[0] + t * (b[0] - a[0]), a[1] + t * (b[1] - a[1])] as const];
-});
+export const crossingsAt = (loop: readonly Point2[], coordinate: 0 | 1, value: number): Point2[] =>
+  loop.flatMap((a, i) => {
+    const b = loop[(i + 1) % loop.length]!;
+    if (a[coordinate] <= value === b[coordinate] <= value) return [];
+    const t = (value - a[coordinate]) / (b[coordinate] - a[coordinate]);
+    return [[a[0] + t * (b[0] - a[0]), a[1] + t * (b[1] - a[1])] as const];
+  });

@@ -19,11 +19,7 @@ export type Facing = {
   readonly bounds: Float64Array;
 };
 
-type Search = Facing & {
-  least2: number;
-  readonly enough2: number;
-  readonly found: Float64Array;
-};
+type Search = Facing & { least2: number; readonly enough2: number; readonly found: Float64Array };
 
 export function facing(a: BoxTree, b: BoxTree, bInA: Pose): Facing {
   const pose = Float64Array.from([...bInA.axes[0], ...bInA.axes[1], ...bInA.axes[2], ...bInA.origin_m]);
@@ -41,19 +37,41 @@ export function facing(a: BoxTree, b: BoxTree, bInA: Pose): Facing {
  * @param enough_m a distance this small is not improved upon
  * @source S. Gottschalk, M. Lin, D. Manocha, SIGGRAPH 1996: traversal of two trees of boxes
  */
-export function separation(a: BoxTree, b: BoxTree, bInA: Pose, atMost_m = Infinity, enough_m = 0): Separation | undefined {
-  const search: Search = { ...facing(a, b, bInA), least2: atMost_m * atMost_m, enough2: enough_m * enough_m, found: new Float64Array(6).fill(NaN) };
+export function separation(
+  a: BoxTree,
+  b: BoxTree,
+  bInA: Pose,
+  atMost_m = Infinity,
+  enough_m = 0,
+): Separation | undefined {
+  const search: Search = {
+    ...facing(a, b, bInA),
+    least2: atMost_m * atMost_m,
+    enough2: enough_m * enough_m,
+    found: new Float64Array(6).fill(NaN),
+  };
   descend(search, 0, 0, boxGap2(search, 0, 0));
   const { found } = search;
   if (Number.isNaN(found[0]!)) return undefined;
-  return { distance_m: Math.sqrt(search.least2), onFirst: [found[0]!, found[1]!, found[2]!], onSecond: [found[3]!, found[4]!, found[5]!] };
+  return {
+    distance_m: Math.sqrt(search.least2),
+    onFirst: [found[0]!, found[1]!, found[2]!],
+    onSecond: [found[3]!, found[4]!, found[5]!],
+  };
 }
 
-/** Square of the distance between a box of the first and one of the second, the latter boxed once more along the first one's axes. */
+/**
+ * Square of the distance between a box of the first and one of the second, the latter boxed once more along the first
+ * one's axes.
+ */
 export function boxGap2({ a, b, pose, size }: Facing, i: number, j: number): number {
   const [p, q] = [6 * i, 6 * j];
-  const x = b.boxes[q]!, y = b.boxes[q + 1]!, z = b.boxes[q + 2]!;
-  const hx = b.boxes[q + 3]!, hy = b.boxes[q + 4]!, hz = b.boxes[q + 5]!;
+  const x = b.boxes[q]!,
+    y = b.boxes[q + 1]!,
+    z = b.boxes[q + 2]!;
+  const hx = b.boxes[q + 3]!,
+    hy = b.boxes[q + 4]!,
+    hz = b.boxes[q + 5]!;
   let sum = 0;
   for (let k = 0; k < 3; k++) {
     const centre = pose[k]! * x + pose[3 + k]! * y + pose[6 + k]! * z + pose[9 + k]!;
@@ -81,7 +99,8 @@ function descend(search: Search, i: number, j: number, bound2: number): void {
   }
 }
 
-export const size2 = ({ boxes }: BoxTree, i: number): number => boxes[6 * i + 3]! ** 2 + boxes[6 * i + 4]! ** 2 + boxes[6 * i + 5]! ** 2;
+export const size2 = ({ boxes }: BoxTree, i: number): number =>
+  boxes[6 * i + 3]! ** 2 + boxes[6 * i + 4]! ** 2 + boxes[6 * i + 5]! ** 2;
 
 function leaves(search: Search, i: number, j: number): void {
   const { a, b, pose, triangle, bounds, found } = search;
@@ -89,7 +108,9 @@ function leaves(search: Search, i: number, j: number): void {
   const [fromB, toB] = [b.span[2 * j]!, b.span[2 * j]! + b.span[2 * j + 1]!];
   for (let n = fromB; n < toB; n++) {
     for (let c = 0; c < 9; c += 3) {
-      const x = b.corners[9 * n + c]!, y = b.corners[9 * n + c + 1]!, z = b.corners[9 * n + c + 2]!;
+      const x = b.corners[9 * n + c]!,
+        y = b.corners[9 * n + c + 1]!,
+        z = b.corners[9 * n + c + 2]!;
       for (let k = 0; k < 3; k++) triangle[c + k] = pose[k]! * x + pose[3 + k]! * y + pose[6 + k]! * z + pose[9 + k]!;
     }
     triangleBounds(triangle, bounds);

@@ -14,7 +14,12 @@ const IN_PLANE_REL = 1e-12;
  * @returns undefined where nothing is left, or where walls that touch
  *   themselves in the plane leave no clean outline to close
  */
-export function cutAcross(mesh: ClosedMesh, axis: 0 | 1 | 2, at_m: number, side: 'lower' | 'upper'): ClosedMesh | undefined {
+export function cutAcross(
+  mesh: ClosedMesh,
+  axis: 0 | 1 | 2,
+  at_m: number,
+  side: 'lower' | 'upper',
+): ClosedMesh | undefined {
   const sign = side === 'lower' ? 1 : -1;
   const near = IN_PLANE_REL * meshSize_m(mesh);
   const heights = Float64Array.from({ length: mesh.positions.length / 3 }, (_, v) => {
@@ -42,7 +47,8 @@ function keptPart(mesh: ClosedMesh, axis: 0 | 1 | 2, heights: Float64Array, sign
     const known = cuts.get(from * count + to);
     if (known !== undefined) return known;
     const t = heights[from]! / (heights[from]! - heights[to]!);
-    for (let k = 0; k < 3; k++) positions.push(positions[3 * from + k]! + t * (positions[3 * to + k]! - positions[3 * from + k]!));
+    for (let k = 0; k < 3; k++)
+      positions.push(positions[3 * from + k]! + t * (positions[3 * to + k]! - positions[3 * from + k]!));
     const made = positions.length / 3 - 1;
     cuts.set(from * count + to, made);
     return made;
@@ -70,7 +76,10 @@ function keptPart(mesh: ClosedMesh, axis: 0 | 1 | 2, heights: Float64Array, sign
 /** The axis component of a face's normal, times twice its area. */
 function faceTurn(p: readonly number[], [a, b, c]: readonly [number, number, number], axis: 0 | 1 | 2): number {
   const [u, v] = [(axis + 1) % 3, (axis + 2) % 3];
-  return (p[3 * b + u]! - p[3 * a + u]!) * (p[3 * c + v]! - p[3 * a + v]!) - (p[3 * b + v]! - p[3 * a + v]!) * (p[3 * c + u]! - p[3 * a + u]!);
+  return (
+    (p[3 * b + u]! - p[3 * a + u]!) * (p[3 * c + v]! - p[3 * a + v]!) -
+    (p[3 * b + v]! - p[3 * a + v]!) * (p[3 * c + u]! - p[3 * a + u]!)
+  );
 }
 
 /** Faces that close the open edges, which all lie in the plane. */
@@ -85,7 +94,8 @@ function capOf({ positions, triangles }: Part, axis: 0 | 1 | 2, at_m: number, si
     if (areas[i]! <= 0) return;
     const outline = loop.map(flat);
     const holes = loops.filter((hole, j) => areas[j]! < 0 && isInside(flat(hole[0]!), outline));
-    for (const face of filled([loop, ...holes], flat, positions, axis, at_m)) cap.push(...(sign > 0 ? face : [face[0], face[2], face[1]] as const));
+    for (const face of filled([loop, ...holes], flat, positions, axis, at_m))
+      cap.push(...(sign > 0 ? face : ([face[0], face[2], face[1]] as const)));
   });
   return cap;
 }
@@ -106,7 +116,7 @@ function openLoops(triangles: readonly number[], count: number): number[][] {
   for (const start of next.keys()) {
     while (next.get(start)!.length > 0) {
       const loop: number[] = [];
-      for (let at = start; ; ) {
+      for (let at = start; ;) {
         const to = next.get(at)?.pop();
         if (to === undefined) break;
         loop.push(at);
@@ -122,8 +132,16 @@ function openLoops(triangles: readonly number[], count: number): number[][] {
 type Face = readonly [number, number, number];
 
 /** Triangles over an outline with holes; points that lie straight on an edge become corners of what they lie on. */
-function filled(loops: readonly (readonly number[])[], flat: (vertex: number) => Point2, positions: number[], axis: 0 | 1 | 2, at_m: number): Face[] {
-  const next = new Map(loops.flatMap((loop) => loop.map((vertex, i) => [vertex, loop[(i + 1) % loop.length]!] as const)));
+function filled(
+  loops: readonly (readonly number[])[],
+  flat: (vertex: number) => Point2,
+  positions: number[],
+  axis: 0 | 1 | 2,
+  at_m: number,
+): Face[] {
+  const next = new Map(
+    loops.flatMap((loop) => loop.map((vertex, i) => [vertex, loop[(i + 1) % loop.length]!] as const)),
+  );
   const corners = loops.map((loop) => cornersOf(loop, flat));
   const vertices = corners.flat();
   const holes = corners.slice(1).map((_, i) => corners.slice(0, i + 1).reduce((sum, loop) => sum + loop.length, 0));
@@ -143,7 +161,9 @@ function filled(loops: readonly (readonly number[])[], flat: (vertex: number) =>
     });
     if (rim.length === 3) return [face];
     const middle = positions.length / 3;
-    const centre = [0, 1, 2].map((k) => (k === axis ? at_m : face.reduce((sum, vertex) => sum + positions[3 * vertex + k]! / 3, 0)));
+    const centre = [0, 1, 2].map((k) =>
+      k === axis ? at_m : face.reduce((sum, vertex) => sum + positions[3 * vertex + k]! / 3, 0),
+    );
     positions.push(...centre);
     return rim.map((vertex, k) => [vertex, rim[(k + 1) % rim.length]!, middle] as const);
   });
@@ -164,14 +184,16 @@ function cornersOf(loop: readonly number[], flat: (vertex: number) => Point2): n
 /** The points of a loop between two of its points. */
 function between(from: number, to: number, next: ReadonlyMap<number, number>): number[] {
   const points: number[] = [];
-  for (let at = next.get(from); at !== undefined && at !== to && points.length <= next.size; at = next.get(at)) points.push(at);
+  for (let at = next.get(from); at !== undefined && at !== to && points.length <= next.size; at = next.get(at))
+    points.push(at);
   return points;
 }
 
-const isInside = ([x, y]: Point2, outline: readonly Point2[]): boolean => outline.reduce((inside, [ax, ay], i) => {
-  const [bx, by] = outline[(i + 1) % outline.length]!;
-  return ay > y !== by > y && x < ax + ((y - ay) / (by - ay)) * (bx - ax) ? !inside : inside;
-}, false);
+const isInside = ([x, y]: Point2, outline: readonly Point2[]): boolean =>
+  outline.reduce((inside, [ax, ay], i) => {
+    const [bx, by] = outline[(i + 1) % outline.length]!;
+    return ay > y !== by > y && x < ax + ((y - ay) / (by - ay)) * (bx - ax) ? !inside : inside;
+  }, false);
 
 /** Only the vertices that triangles use. */
 function compact(positions: readonly number[], triangles: readonly number[]): [Float64Array, Uint32Array] {

@@ -6,7 +6,12 @@ import { cross, unitVector, type Vec3 } from './vec';
 export type Travel = { readonly travel_m: number; readonly onMoved: Vec3; readonly onMet: Vec3 };
 
 /** Corners seen along the way: two across it, the third along it. */
-type Seen = { readonly tree: BoxTree; readonly corners: Float64Array; readonly bounds: Float64Array; readonly boxes: Float64Array };
+type Seen = {
+  readonly tree: BoxTree;
+  readonly corners: Float64Array;
+  readonly bounds: Float64Array;
+  readonly boxes: Float64Array;
+};
 
 /** Projected outlines that overlap by less than this share of the bodies' size pass each other. */
 const GRAZE_REL = 1e-9;
@@ -23,11 +28,20 @@ const GRAZE_REL = 1e-9;
  * @param direction in the outer frame, not zero
  * @param least_m contacts before this are left out: 0 asks what a body that stands free meets next
  */
-export function travel(moved: BoxTree, movedAt: Pose, met: BoxTree, metAt: Pose, direction: Vec3, least_m = -Infinity): Travel | undefined {
+export function travel(
+  moved: BoxTree,
+  movedAt: Pose,
+  met: BoxTree,
+  metAt: Pose,
+  direction: Vec3,
+  least_m = -Infinity,
+): Travel | undefined {
   const b = seenAgain(met, metAt, unitVector(direction));
   const { frame } = b;
   const a = seen(moved, movedAt, frame);
-  const size = Math.max(...[a, b].map(({ boxes }) => Math.abs(boxes[0]!) + Math.abs(boxes[1]!) + boxes[3]! + boxes[4]!));
+  const size = Math.max(
+    ...[a, b].map(({ boxes }) => Math.abs(boxes[0]!) + Math.abs(boxes[1]!) + boxes[3]! + boxes[4]!),
+  );
   const best: Best = { height: Infinity, x: 0, y: 0, zMoved: 0, zMet: 0, least: least_m, graze: GRAZE_REL * size };
   const pending: [number, number][] = [[0, 0]];
   while (pending.length > 0) {
@@ -35,7 +49,8 @@ export function travel(moved: BoxTree, movedAt: Pose, met: BoxTree, metAt: Pose,
     if (!canMeet(a, i, b, j, best)) continue;
     const [innerA, innerB] = [moved.inner[i]!, met.inner[j]!];
     if (innerA === 0 && innerB === 0) triangles(a, i, b, j, best);
-    else if (innerB === 0 || (innerA !== 0 && halfSize(a, i) >= halfSize(b, j))) pending.push([innerA, j], [innerA + 1, j]);
+    else if (innerB === 0 || (innerA !== 0 && halfSize(a, i) >= halfSize(b, j)))
+      pending.push([innerA, j], [innerA + 1, j]);
     else pending.push([i, innerB], [i, innerB + 1]);
   }
   if (best.height === Infinity) return undefined;
@@ -43,7 +58,15 @@ export function travel(moved: BoxTree, movedAt: Pose, met: BoxTree, metAt: Pose,
   return { travel_m: best.height, onMoved: out(best.zMoved), onMet: out(best.zMet) };
 }
 
-type Best = { height: number; x: number; y: number; zMoved: number; zMet: number; readonly least: number; readonly graze: number };
+type Best = {
+  height: number;
+  x: number;
+  y: number;
+  zMoved: number;
+  zMet: number;
+  readonly least: number;
+  readonly graze: number;
+};
 
 /** Two directions across the way, and the way. */
 function frameAlong(direction: Vec3): readonly [Vec3, Vec3, Vec3] {
@@ -52,7 +75,10 @@ function frameAlong(direction: Vec3): readonly [Vec3, Vec3, Vec3] {
   return [x, cross(z, x), z];
 }
 
-/** What was seen of a tree lately, and along which way: one that stays while others move is looked at many times from a few sides. */
+/**
+ * What was seen of a tree lately, and along which way: one that stays while others move is looked at many times from a
+ * few sides.
+ */
 type Looked = Seen & { readonly pose: Pose; readonly way: Vec3; readonly frame: readonly [Vec3, Vec3, Vec3] };
 const lately = new WeakMap<BoxTree, Looked[]>();
 /** So many ways are kept of a tree, and so many triangles in all. */
@@ -63,11 +89,16 @@ const SAME_WAY = 1e-14;
 
 function seenAgain(tree: BoxTree, pose: Pose, way: Vec3): Looked {
   const before = lately.get(tree) ?? [];
-  const known = before.find((one) => one.pose === pose && one.way.every((value, k) => Math.abs(value - way[k]!) < SAME_WAY));
+  const known = before.find(
+    (one) => one.pose === pose && one.way.every((value, k) => Math.abs(value - way[k]!) < SAME_WAY),
+  );
   if (known) return known;
   const frame = frameAlong(way);
   const now = { ...seen(tree, pose, frame), pose, way, frame };
-  lately.set(tree, [now, ...before].slice(0, Math.max(1, Math.min(MOST_KEPT, Math.floor(MOST_TRIANGLES / (tree.corners.length / 9))))));
+  lately.set(
+    tree,
+    [now, ...before].slice(0, Math.max(1, Math.min(MOST_KEPT, Math.floor(MOST_TRIANGLES / (tree.corners.length / 9))))),
+  );
   return now;
 }
 
@@ -76,19 +107,32 @@ function seen(tree: BoxTree, pose: Pose, frame: readonly [Vec3, Vec3, Vec3]): Se
   const shift = frame.map((to) => pose.origin_m[0] * to[0] + pose.origin_m[1] * to[1] + pose.origin_m[2] * to[2]);
   const corners = new Float64Array(tree.corners.length);
   for (let i = 0; i < corners.length; i += 3) {
-    for (let k = 0; k < 3; k++) corners[i + k] = turn[k]![0]! * tree.corners[i]! + turn[k]![1]! * tree.corners[i + 1]! + turn[k]![2]! * tree.corners[i + 2]! + shift[k]!;
+    for (let k = 0; k < 3; k++)
+      corners[i + k] =
+        turn[k]![0]! * tree.corners[i]! +
+        turn[k]![1]! * tree.corners[i + 1]! +
+        turn[k]![2]! * tree.corners[i + 2]! +
+        shift[k]!;
   }
   const boxes = new Float64Array(tree.boxes.length);
   for (let i = 0; i < boxes.length; i += 6) {
     for (let k = 0; k < 3; k++) {
-      boxes[i + k] = turn[k]![0]! * tree.boxes[i]! + turn[k]![1]! * tree.boxes[i + 1]! + turn[k]![2]! * tree.boxes[i + 2]! + shift[k]!;
-      boxes[i + 3 + k] = Math.abs(turn[k]![0]!) * tree.boxes[i + 3]! + Math.abs(turn[k]![1]!) * tree.boxes[i + 4]! + Math.abs(turn[k]![2]!) * tree.boxes[i + 5]!;
+      boxes[i + k] =
+        turn[k]![0]! * tree.boxes[i]! +
+        turn[k]![1]! * tree.boxes[i + 1]! +
+        turn[k]![2]! * tree.boxes[i + 2]! +
+        shift[k]!;
+      boxes[i + 3 + k] =
+        Math.abs(turn[k]![0]!) * tree.boxes[i + 3]! +
+        Math.abs(turn[k]![1]!) * tree.boxes[i + 4]! +
+        Math.abs(turn[k]![2]!) * tree.boxes[i + 5]!;
     }
   }
   return { tree, corners, bounds: triangleBounds(corners), boxes };
 }
 
-const halfSize = ({ boxes }: Seen, i: number): number => Math.max(boxes[6 * i + 3]!, boxes[6 * i + 4]!, boxes[6 * i + 5]!);
+const halfSize = ({ boxes }: Seen, i: number): number =>
+  Math.max(boxes[6 * i + 3]!, boxes[6 * i + 4]!, boxes[6 * i + 5]!);
 
 function canMeet(a: Seen, i: number, b: Seen, j: number, { height, least, graze }: Best): boolean {
   const [p, q] = [6 * i, 6 * j];
@@ -104,15 +148,19 @@ function triangles(a: Seen, i: number, b: Seen, j: number, best: Best): void {
   const { span: sb } = b.tree;
   for (let m = sa[2 * i]!; m < sa[2 * i]! + sa[2 * i + 1]!; m++) {
     for (let n = sb[2 * j]!; n < sb[2 * j]! + sb[2 * j + 1]!; n++) {
-        if (boundsMeet(a.bounds, 6 * m, b.bounds, 6 * n, best)) overlay(a.corners, 9 * m, b.corners, 9 * n, best);
-      }
+      if (boundsMeet(a.bounds, 6 * m, b.bounds, 6 * n, best)) overlay(a.corners, 9 * m, b.corners, 9 * n, best);
+    }
   }
 }
 
 /** Whether two triangles' boxes leave it open that they meet sooner than what was found yet. */
 const boundsMeet = (a: Float64Array, i: number, b: Float64Array, j: number, { height, least, graze }: Best): boolean =>
-  a[i + 3]! - b[j]! > graze && b[j + 3]! - a[i]! > graze && a[i + 4]! - b[j + 1]! > graze && b[j + 4]! - a[i + 1]! > graze
-  && b[j + 2]! - a[i + 5]! < height && b[j + 5]! - a[i + 2]! >= least;
+  a[i + 3]! - b[j]! > graze &&
+  b[j + 3]! - a[i]! > graze &&
+  a[i + 4]! - b[j + 1]! > graze &&
+  b[j + 4]! - a[i + 1]! > graze &&
+  b[j + 2]! - a[i + 5]! < height &&
+  b[j + 5]! - a[i + 2]! >= least;
 
 /** Corners of one over the other, and crossings of edges, where they really overlap as seen along the way. */
 function overlay(a: Float64Array, i: number, b: Float64Array, j: number, best: Best): void {
@@ -149,11 +197,14 @@ function apart(a: Float64Array, i: number, b: Float64Array, j: number, graze: nu
 
 /** Height of a triangle over a point across the way; undefined beside it or where it stands on edge. */
 function heightAt(b: Float64Array, j: number, x: number, y: number): number | undefined {
-  const ux = b[j + 3]! - b[j]!, uy = b[j + 4]! - b[j + 1]!;
-  const vx = b[j + 6]! - b[j]!, vy = b[j + 7]! - b[j + 1]!;
+  const ux = b[j + 3]! - b[j]!,
+    uy = b[j + 4]! - b[j + 1]!;
+  const vx = b[j + 6]! - b[j]!,
+    vy = b[j + 7]! - b[j + 1]!;
   const turn = ux * vy - uy * vx;
   if (turn === 0) return undefined;
-  const wx = x - b[j]!, wy = y - b[j + 1]!;
+  const wx = x - b[j]!,
+    wy = y - b[j + 1]!;
   const alpha = (wx * vy - wy * vx) / turn;
   const beta = (ux * wy - uy * wx) / turn;
   if (alpha < 0 || beta < 0 || alpha + beta > 1) return undefined;
@@ -161,13 +212,22 @@ function heightAt(b: Float64Array, j: number, x: number, y: number): number | un
 }
 
 function edges(a: Float64Array, p: number, q: number, b: Float64Array, r: number, s: number, best: Best): void {
-  const ux = a[q]! - a[p]!, uy = a[q + 1]! - a[p + 1]!;
-  const vx = b[s]! - b[r]!, vy = b[s + 1]! - b[r + 1]!;
+  const ux = a[q]! - a[p]!,
+    uy = a[q + 1]! - a[p + 1]!;
+  const vx = b[s]! - b[r]!,
+    vy = b[s + 1]! - b[r + 1]!;
   const turn = ux * vy - uy * vx;
   if (turn === 0) return;
-  const wx = b[r]! - a[p]!, wy = b[r + 1]! - a[p + 1]!;
+  const wx = b[r]! - a[p]!,
+    wy = b[r + 1]! - a[p + 1]!;
   const m = (wx * vy - wy * vx) / turn;
   const n = (wx * uy - wy * ux) / turn;
   if (m < 0 || m > 1 || n < 0 || n > 1) return;
-  keep(best, a[p]! + m * ux, a[p + 1]! + m * uy, a[p + 2]! + m * (a[q + 2]! - a[p + 2]!), b[r + 2]! + n * (b[s + 2]! - b[r + 2]!));
+  keep(
+    best,
+    a[p]! + m * ux,
+    a[p + 1]! + m * uy,
+    a[p + 2]! + m * (a[q + 2]! - a[p + 2]!),
+    b[r + 2]! + n * (b[s + 2]! - b[r + 2]!),
+  );
 }

@@ -28,11 +28,21 @@ const clamp01 = (value: number): number => (value < 0 ? 0 : value > 1 ? 1 : valu
  * @source C. Ericson, Real-Time Collision Detection (2005), section 5.1.9
  */
 function segments(a: Float64Array, p: number, q: number, b: Float64Array, r: number, s: number): void {
-  const px = a[p]!, py = a[p + 1]!, pz = a[p + 2]!;
-  const rx = b[r]!, ry = b[r + 1]!, rz = b[r + 2]!;
-  const ux = a[q]! - px, uy = a[q + 1]! - py, uz = a[q + 2]! - pz;
-  const vx = b[s]! - rx, vy = b[s + 1]! - ry, vz = b[s + 2]! - rz;
-  const wx = px - rx, wy = py - ry, wz = pz - rz;
+  const px = a[p]!,
+    py = a[p + 1]!,
+    pz = a[p + 2]!;
+  const rx = b[r]!,
+    ry = b[r + 1]!,
+    rz = b[r + 2]!;
+  const ux = a[q]! - px,
+    uy = a[q + 1]! - py,
+    uz = a[q + 2]! - pz;
+  const vx = b[s]! - rx,
+    vy = b[s + 1]! - ry,
+    vz = b[s + 2]! - rz;
+  const wx = px - rx,
+    wy = py - ry,
+    wz = pz - rz;
   const uu = ux * ux + uy * uy + uz * uz;
   const vv = vx * vx + vy * vy + vz * vz;
   const vw = vx * wx + vy * wy + vz * wz;
@@ -63,14 +73,26 @@ function segments(a: Float64Array, p: number, q: number, b: Float64Array, r: num
 
 /** The foot of a corner on a triangle's plane, where it falls within the triangle. */
 function foot(a: Float64Array, p: number, b: Float64Array, o: number, first: boolean): void {
-  const ox = b[o]!, oy = b[o + 1]!, oz = b[o + 2]!;
-  const ux = b[o + 3]! - ox, uy = b[o + 4]! - oy, uz = b[o + 5]! - oz;
-  const vx = b[o + 6]! - ox, vy = b[o + 7]! - oy, vz = b[o + 8]! - oz;
-  const nx = uy * vz - uz * vy, ny = uz * vx - ux * vz, nz = ux * vy - uy * vx;
+  const ox = b[o]!,
+    oy = b[o + 1]!,
+    oz = b[o + 2]!;
+  const ux = b[o + 3]! - ox,
+    uy = b[o + 4]! - oy,
+    uz = b[o + 5]! - oz;
+  const vx = b[o + 6]! - ox,
+    vy = b[o + 7]! - oy,
+    vz = b[o + 8]! - oz;
+  const nx = uy * vz - uz * vy,
+    ny = uz * vx - ux * vz,
+    nz = ux * vy - uy * vx;
   const nn = nx * nx + ny * ny + nz * nz;
   if (nn <= 0) return;
-  const px = a[p]!, py = a[p + 1]!, pz = a[p + 2]!;
-  const wx = px - ox, wy = py - oy, wz = pz - oz;
+  const px = a[p]!,
+    py = a[p + 1]!,
+    pz = a[p + 2]!;
+  const wx = px - ox,
+    wy = py - oy,
+    wz = pz - oz;
   const height = (wx * nx + wy * ny + wz * nz) / nn;
   if (height * height * nn >= least2) return;
   const beta = ((uy * wz - uz * wy) * nx + (uz * wx - ux * wz) * ny + (ux * wy - uy * wx) * nz) / nn;
@@ -83,17 +105,31 @@ function foot(a: Float64Array, p: number, b: Float64Array, o: number, first: boo
 
 /** Where an edge goes through a triangle; the distance is then none. */
 function pierces(a: Float64Array, p: number, q: number, b: Float64Array, o: number): boolean {
-  const ox = b[o]!, oy = b[o + 1]!, oz = b[o + 2]!;
-  const ux = b[o + 3]! - ox, uy = b[o + 4]! - oy, uz = b[o + 5]! - oz;
-  const vx = b[o + 6]! - ox, vy = b[o + 7]! - oy, vz = b[o + 8]! - oz;
-  const nx = uy * vz - uz * vy, ny = uz * vx - ux * vz, nz = ux * vy - uy * vx;
-  const px = a[p]! - ox, py = a[p + 1]! - oy, pz = a[p + 2]! - oz;
-  const qx = a[q]! - ox, qy = a[q + 1]! - oy, qz = a[q + 2]! - oz;
+  const ox = b[o]!,
+    oy = b[o + 1]!,
+    oz = b[o + 2]!;
+  const ux = b[o + 3]! - ox,
+    uy = b[o + 4]! - oy,
+    uz = b[o + 5]! - oz;
+  const vx = b[o + 6]! - ox,
+    vy = b[o + 7]! - oy,
+    vz = b[o + 8]! - oz;
+  const nx = uy * vz - uz * vy,
+    ny = uz * vx - ux * vz,
+    nz = ux * vy - uy * vx;
+  const px = a[p]! - ox,
+    py = a[p + 1]! - oy,
+    pz = a[p + 2]! - oz;
+  const qx = a[q]! - ox,
+    qy = a[q + 1]! - oy,
+    qz = a[q + 2]! - oz;
   const near = px * nx + py * ny + pz * nz;
   const far = qx * nx + qy * ny + qz * nz;
   if (near > 0 === far > 0 || near === far) return false;
   const t = near / (near - far);
-  const wx = px + t * (qx - px), wy = py + t * (qy - py), wz = pz + t * (qz - pz);
+  const wx = px + t * (qx - px),
+    wy = py + t * (qy - py),
+    wz = pz + t * (qz - pz);
   const nn = nx * nx + ny * ny + nz * nz;
   const beta = (uy * wz - uz * wy) * nx + (uz * wx - ux * wz) * ny + (ux * wy - uy * wx) * nz;
   const alpha = (wy * vz - wz * vy) * nx + (wz * vx - wx * vz) * ny + (wx * vy - wy * vx) * nz;
@@ -128,10 +164,18 @@ export function triangleGap2(a: Float64Array, i: number, b: Float64Array, j: num
 
 /** Square of the distance by which a triangle stays on one side of the other's plane; 0 where it does not. */
 function planeGap2(a: Float64Array, i: number, b: Float64Array, j: number): number {
-  const ox = a[i]!, oy = a[i + 1]!, oz = a[i + 2]!;
-  const ux = a[i + 3]! - ox, uy = a[i + 4]! - oy, uz = a[i + 5]! - oz;
-  const vx = a[i + 6]! - ox, vy = a[i + 7]! - oy, vz = a[i + 8]! - oz;
-  const nx = uy * vz - uz * vy, ny = uz * vx - ux * vz, nz = ux * vy - uy * vx;
+  const ox = a[i]!,
+    oy = a[i + 1]!,
+    oz = a[i + 2]!;
+  const ux = a[i + 3]! - ox,
+    uy = a[i + 4]! - oy,
+    uz = a[i + 5]! - oz;
+  const vx = a[i + 6]! - ox,
+    vy = a[i + 7]! - oy,
+    vz = a[i + 8]! - oz;
+  const nx = uy * vz - uz * vy,
+    ny = uz * vx - ux * vz,
+    nz = ux * vy - uy * vx;
   const nn = nx * nx + ny * ny + nz * nz;
   if (nn <= 0) return 0;
   const p = (b[j]! - ox) * nx + (b[j + 1]! - oy) * ny + (b[j + 2]! - oz) * nz;

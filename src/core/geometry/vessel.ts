@@ -20,28 +20,47 @@ const WIDEN_STEPS = 6;
 /** Depth of an end beyond the straight shell [m]. */
 export function endDepth_m(end: EndShape, radius_m: number): number {
   switch (end) {
-    case 'flat': return 0;
-    case 'hemispherical': return radius_m;
-    case 'elliptical': return radius_m / 2;
-    case 'torispherical': return torispherical(radius_m).depth;
+    case 'flat':
+      return 0;
+    case 'hemispherical':
+      return radius_m;
+    case 'elliptical':
+      return radius_m / 2;
+    case 'torispherical':
+      return torispherical(radius_m).depth;
   }
 }
 
 /** Where crown and knuckle of a torispherical end meet, and its depth. */
-function torispherical(radius_m: number): { crown: number; knuckle: number; joinRadius: number; joinHeight: number; depth: number } {
+function torispherical(radius_m: number): {
+  crown: number;
+  knuckle: number;
+  joinRadius: number;
+  joinHeight: number;
+  depth: number;
+} {
   const crown = 2 * radius_m * TORISPHERICAL.crownOverDiameter;
   const knuckle = 2 * radius_m * TORISPHERICAL.knuckleOverDiameter;
   const toKnuckle = radius_m - knuckle;
   const rise = Math.sqrt((crown - knuckle) ** 2 - toKnuckle ** 2);
-  return { crown, knuckle, joinRadius: (toKnuckle * crown) / (crown - knuckle), joinHeight: (rise * crown) / (crown - knuckle) - rise, depth: crown - rise };
+  return {
+    crown,
+    knuckle,
+    joinRadius: (toKnuckle * crown) / (crown - knuckle),
+    joinHeight: (rise * crown) / (crown - knuckle) - rise,
+    depth: crown - rise,
+  };
 }
 
 /** Radius of an end at a height over the shell's edge [m]. */
 function endRadius_m(end: EndShape, radius_m: number, height: number): number {
   switch (end) {
-    case 'flat': return radius_m;
-    case 'hemispherical': return Math.sqrt(Math.max(0, radius_m ** 2 - height ** 2));
-    case 'elliptical': return Math.sqrt(Math.max(0, radius_m ** 2 - 4 * height ** 2));
+    case 'flat':
+      return radius_m;
+    case 'hemispherical':
+      return Math.sqrt(Math.max(0, radius_m ** 2 - height ** 2));
+    case 'elliptical':
+      return Math.sqrt(Math.max(0, radius_m ** 2 - 4 * height ** 2));
     case 'torispherical': {
       const { crown, knuckle, joinHeight, depth } = torispherical(radius_m);
       if (height <= joinHeight) return radius_m - knuckle + Math.sqrt(Math.max(0, knuckle ** 2 - height ** 2));
@@ -58,10 +77,14 @@ function endRadius_m(end: EndShape, radius_m: number, height: number): number {
  */
 export function endVolume_m3(end: EndShape, radius_m: number): number {
   switch (end) {
-    case 'flat': return 0;
-    case 'hemispherical': return (2 / 3) * Math.PI * radius_m ** 3;
-    case 'elliptical': return (1 / 3) * Math.PI * radius_m ** 3;
-    case 'torispherical': return torisphericalVolume_m3(radius_m);
+    case 'flat':
+      return 0;
+    case 'hemispherical':
+      return (2 / 3) * Math.PI * radius_m ** 3;
+    case 'elliptical':
+      return (1 / 3) * Math.PI * radius_m ** 3;
+    case 'torispherical':
+      return torisphericalVolume_m3(radius_m);
   }
 }
 
@@ -71,11 +94,20 @@ function torisphericalVolume_m3(radius_m: number): number {
   const crownVolume = (Math.PI * cap * cap * (3 * crown - cap)) / 3;
   const inset = radius_m - knuckle;
   // Discs of radius inset + sqrt(k² - h²), from the shell's edge to the join.
-  const asine = knuckle * knuckle * Math.asin(joinHeight / knuckle) + joinHeight * Math.sqrt(knuckle ** 2 - joinHeight ** 2);
-  return crownVolume + Math.PI * (inset ** 2 * joinHeight + inset * asine + knuckle ** 2 * joinHeight - joinHeight ** 3 / 3);
+  const asine =
+    knuckle * knuckle * Math.asin(joinHeight / knuckle) + joinHeight * Math.sqrt(knuckle ** 2 - joinHeight ** 2);
+  return (
+    crownVolume + Math.PI * (inset ** 2 * joinHeight + inset * asine + knuckle ** 2 * joinHeight - joinHeight ** 3 / 3)
+  );
 }
 
-export type Vessel = { readonly radius_m: number; readonly shell_m: number; readonly axis: ExtrudeAxis; readonly nearEnd: EndShape; readonly farEnd: EndShape };
+export type Vessel = {
+  readonly radius_m: number;
+  readonly shell_m: number;
+  readonly axis: ExtrudeAxis;
+  readonly nearEnd: EndShape;
+  readonly farEnd: EndShape;
+};
 
 /** Volume of the whole vessel [m³]. */
 export const vesselVolume_m3 = ({ radius_m, shell_m, nearEnd, farEnd }: Vessel): number =>
@@ -87,17 +119,36 @@ export const vesselVolume_m3 = ({ radius_m, shell_m, nearEnd, farEnd }: Vessel):
  */
 export function vesselMesh(vessel: Vessel): Outcome<ClosedMesh, VesselCode> {
   const { radius_m, shell_m, nearEnd, farEnd, axis } = vessel;
-  if (!(radius_m > 0) || !(shell_m >= 0)) return failure('no-size', 'vessel', 'Radius must be above zero and the shell not negative.');
-  const near = endMeridian(nearEnd, radius_m).map(([height, radius]): MeridianPoint => [-height, radius]).reverse();
+  if (!(radius_m > 0) || !(shell_m >= 0))
+    return failure('no-size', 'vessel', 'Radius must be above zero and the shell not negative.');
+  const near = endMeridian(nearEnd, radius_m)
+    .map(([height, radius]): MeridianPoint => [-height, radius])
+    .reverse();
   const far = endMeridian(farEnd, radius_m).map(([height, radius]): MeridianPoint => [shell_m + height, radius]);
-  const whole = [...near, ...far].filter((point, i, all) => i === 0 || point[0] !== all[i - 1]![0] || point[1] !== all[i - 1]![1]);
+  const whole = [...near, ...far].filter(
+    (point, i, all) => i === 0 || point[0] !== all[i - 1]![0] || point[1] !== all[i - 1]![1],
+  );
   return success(revolvedMesh(whole, axis));
 }
 
 /** A cone or tapered tube with flat ends; either radius may be 0. */
-export function coneMesh(nearRadius_m: number, farRadius_m: number, length_m: number, axis: ExtrudeAxis): Outcome<ClosedMesh, VesselCode> {
-  if (!(length_m > 0) || !(nearRadius_m >= 0) || !(farRadius_m >= 0) || nearRadius_m + farRadius_m === 0) return failure('no-size', 'cone', 'Length must be above zero, and one radius at least.');
-  return success(revolvedMesh([[0, nearRadius_m], [length_m, farRadius_m]], axis));
+export function coneMesh(
+  nearRadius_m: number,
+  farRadius_m: number,
+  length_m: number,
+  axis: ExtrudeAxis,
+): Outcome<ClosedMesh, VesselCode> {
+  if (!(length_m > 0) || !(nearRadius_m >= 0) || !(farRadius_m >= 0) || nearRadius_m + farRadius_m === 0)
+    return failure('no-size', 'cone', 'Length must be above zero, and one radius at least.');
+  return success(
+    revolvedMesh(
+      [
+        [0, nearRadius_m],
+        [length_m, farRadius_m],
+      ],
+      axis,
+    ),
+  );
 }
 
 /** Shares of a quarter turn at which an end is cut: crowded towards its tip, where a dip is read. */
@@ -115,12 +166,24 @@ function endMeridian(end: EndShape, radius_m: number): MeridianPoint[] {
   const heights = END_STEPS.map((share) => depth * Math.sin((Math.PI / 2) * share));
   const tip = heights.length - 1;
   const true_m = heights.map((height) => endRadius_m(end, radius_m, height));
-  const segments = heights.slice(1).map((height, i) => ({ is: discs(end, radius_m, heights[i]!, height), drawn: frustum(height - heights[i]!, true_m[i]!, i + 1 === tip ? 0 : true_m[i + 1]!) }));
-  const radii = true_m.map((radius, i) => (i === 0 ? radius : i === tip ? 0 : radius * Math.sqrt((segments[i - 1]!.is + segments[i]!.is) / (segments[i - 1]!.drawn + segments[i]!.drawn))));
+  const segments = heights
+    .slice(1)
+    .map((height, i) => ({
+      is: discs(end, radius_m, heights[i]!, height),
+      drawn: frustum(height - heights[i]!, true_m[i]!, i + 1 === tip ? 0 : true_m[i + 1]!),
+    }));
+  const radii = true_m.map((radius, i) =>
+    i === 0
+      ? radius
+      : i === tip
+        ? 0
+        : radius * Math.sqrt((segments[i - 1]!.is + segments[i]!.is) / (segments[i - 1]!.drawn + segments[i]!.drawn)),
+  );
   const wanted = endVolume_m3(end, radius_m);
   let widen = 1;
   // Each step leaves some hundredth of the last one's error.
-  for (let step = 0; step < WIDEN_STEPS; step++) widen *= Math.sqrt(1 + (wanted - frustums(heights, radii, widen)) / wanted);
+  for (let step = 0; step < WIDEN_STEPS; step++)
+    widen *= Math.sqrt(1 + (wanted - frustums(heights, radii, widen)) / wanted);
   return heights.map((height, i): MeridianPoint => [height, i === 0 ? radius_m : radii[i]! * widen]);
 }
 
@@ -128,7 +191,10 @@ function endMeridian(end: EndShape, radius_m: number): MeridianPoint[] {
 function discs(end: EndShape, radius_m: number, from: number, to: number): number {
   const n = 16;
   const area = (i: number): number => Math.PI * endRadius_m(end, radius_m, from + ((to - from) * i) / n) ** 2;
-  const inner = Array.from({ length: n - 1 }, (_, i) => area(i + 1) * (i % 2 === 0 ? 4 : 2)).reduce((sum, each) => sum + each, 0);
+  const inner = Array.from({ length: n - 1 }, (_, i) => area(i + 1) * (i % 2 === 0 ? 4 : 2)).reduce(
+    (sum, each) => sum + each,
+    0,
+  );
   return ((to - from) / (3 * n)) * (area(0) + inner + area(n));
 }
 

@@ -2,7 +2,21 @@ import { describe, expect, it } from 'vitest';
 import { seeded } from '../seeded';
 import { unwrap } from '../outcome';
 import { expectClose } from '../../../tests/expectClose';
-import { boxMesh, combine, crossingTriangles, depthInside, meshVolume, misturned, movedMesh, parseMesh, posedMesh, vesselMesh, windingAt, type ClosedMesh, type Vec3 } from '.';
+import {
+  boxMesh,
+  combine,
+  crossingTriangles,
+  depthInside,
+  meshVolume,
+  misturned,
+  movedMesh,
+  parseMesh,
+  posedMesh,
+  vesselMesh,
+  windingAt,
+  type ClosedMesh,
+  type Vec3,
+} from '.';
 
 /** Bodies beside each other in one mesh, the vertices of each its own; one turned inside-out where asked. */
 function together(...bodies: readonly (ClosedMesh | { readonly insideOut: ClosedMesh })[]): ClosedMesh {
@@ -23,8 +37,17 @@ const cube = boxMesh(1, 1, 1);
 describe('how often a surface winds round a point', () => {
   it('agrees with the solid angle everywhere in and about a vessel (seeded)', () => {
     const chance = seeded(71);
-    const vessel = unwrap(vesselMesh({ radius_m: 0.2, shell_m: 0.5, axis: 'x', nearEnd: 'torispherical', farEnd: 'flat' }));
-    const turned = posedMesh(vessel, { axes: [[0.36, 0.48, -0.8], [-0.8, 0.6, 0], [0.48, 0.64, 0.6]], origin_m: [0.1, 0, 0.2] });
+    const vessel = unwrap(
+      vesselMesh({ radius_m: 0.2, shell_m: 0.5, axis: 'x', nearEnd: 'torispherical', farEnd: 'flat' }),
+    );
+    const turned = posedMesh(vessel, {
+      axes: [
+        [0.36, 0.48, -0.8],
+        [-0.8, 0.6, 0],
+        [0.48, 0.64, 0.6],
+      ],
+      origin_m: [0.1, 0, 0.2],
+    });
     for (let i = 0; i < 400; i++) {
       const p: Vec3 = [1.6 * chance.uniform() - 0.7, 1.6 * chance.uniform() - 0.7, 1.6 * chance.uniform() - 0.7];
       expect(windingAt(turned, p)).toBe(depthInside(turned, p) > 0 ? 1 : 0);
@@ -45,13 +68,21 @@ describe('faces that do not part inside from outside', () => {
     ['a cube with a hollow', together(cube, { insideOut: inner }), true],
     ['two cubes apart', together(cube, movedMesh(cube, [2, 0, 0])), true],
     ['two cubes that share an edge', together(cube, movedMesh(cube, [1, 1, 0])), true],
-    ['a vessel', unwrap(vesselMesh({ radius_m: 0.2, shell_m: 0.5, axis: 'x', nearEnd: 'torispherical', farEnd: 'elliptical' })), true],
+    [
+      'a vessel',
+      unwrap(vesselMesh({ radius_m: 0.2, shell_m: 0.5, axis: 'x', nearEnd: 'torispherical', farEnd: 'elliptical' })),
+      true,
+    ],
     ['a cube twice', together(cube, cube), false],
     ['a cube in a cube, both facing outward', together(cube, inner), false],
     ['a lower half upon a cube', together(cube, boxMesh(1, 1, 0.5)), false],
     ['a cube that overlaps another in a face of both', together(cube, movedMesh(cube, [0.5, 0, 0])), false],
     ['two cubes face to face', together(cube, movedMesh(cube, [1, 0, 0])), false],
-    ['a cube beside one that is inside-out', together(movedMesh(boxMesh(3, 1, 1), [2, 0, 0]), { insideOut: cube }), false],
+    [
+      'a cube beside one that is inside-out',
+      together(movedMesh(boxMesh(3, 1, 1), [2, 0, 0]), { insideOut: cube }),
+      false,
+    ],
   ])('%s', (_, mesh, sound) => {
     expect(misturned(mesh) === undefined).toBe(sound);
   });
@@ -62,10 +93,21 @@ describe('faces that do not part inside from outside', () => {
     let [apart, common, touching] = [0, 0, 0];
     for (let run = 0; run < 120; run++) {
       // Faces, edges and corners fall together; a quarter of the boxes lie in each other.
-      const boxes = Array.from({ length: 2 + (run % 3) }, () => ({ at: [whole(8), whole(8), whole(8)] as const, size: [1 + whole(3), 1 + whole(3), 1 + whole(3)] as const }));
-      const bodies = boxes.map(({ at, size }) => movedMesh(boxMesh(size[0] / 4, size[1] / 4, size[2] / 4), [at[0] / 4, at[1] / 4, at[2] / 4]));
+      const boxes = Array.from({ length: 2 + (run % 3) }, () => ({
+        at: [whole(8), whole(8), whole(8)] as const,
+        size: [1 + whole(3), 1 + whole(3), 1 + whole(3)] as const,
+      }));
+      const bodies = boxes.map(({ at, size }) =>
+        movedMesh(boxMesh(size[0] / 4, size[1] / 4, size[2] / 4), [at[0] / 4, at[1] / 4, at[2] / 4]),
+      );
       const mesh = together(...bodies);
-      const cells = boxes.flatMap(({ at, size }) => Array.from({ length: size[0] * size[1] * size[2] }, (_, i) => `${at[0] + (i % size[0])} ${at[1] + (Math.floor(i / size[0]) % size[1])} ${at[2] + Math.floor(i / size[0] / size[1])}`));
+      const cells = boxes.flatMap(({ at, size }) =>
+        Array.from(
+          { length: size[0] * size[1] * size[2] },
+          (_, i) =>
+            `${at[0] + (i % size[0])} ${at[1] + (Math.floor(i / size[0]) % size[1])} ${at[2] + Math.floor(i / size[0] / size[1])}`,
+        ),
+      );
       const wrong = crossingTriangles(mesh) !== undefined || misturned(mesh) !== undefined;
       if (new Set(cells).size < cells.length) {
         common++;
@@ -78,6 +120,9 @@ describe('faces that do not part inside from outside', () => {
         expectClose(meshVolume(joined), meshVolume(mesh), { rel: 1e-6, why: 'the kernel works in single precision' });
       }
     }
-    expect([apart, common, touching].every((count) => count >= 10), `${apart} apart, ${common} in common, ${touching} touching`).toBe(true);
+    expect(
+      [apart, common, touching].every((count) => count >= 10),
+      `${apart} apart, ${common} in common, ${touching} touching`,
+    ).toBe(true);
   });
 });

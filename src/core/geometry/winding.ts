@@ -3,8 +3,22 @@ import { depthInside } from './distance';
 import { meshSize_m, triangle, triangleCount, type ClosedMesh } from './mesh';
 import { cross, norm, scale, subtract, unitVector, type Vec3 } from './vec';
 
-/** Ways in which rays are sent, one after the other where one grazes an edge: along none of the axes that builders draw by. */
-const WAYS: readonly Vec3[] = ([[0.6137, 0.5293, 0.5862], [-0.3421, 0.8119, 0.4733], [0.7411, -0.2287, 0.6311], [0.1973, 0.4127, -0.8893], [-0.5119, -0.6211, 0.5937], [0.8713, 0.1361, -0.4717], [-0.2633, 0.3371, -0.9041], [0.4079, -0.8831, -0.2311]] as const).map((way) => unitVector(way));
+/**
+ * Ways in which rays are sent, one after the other where one grazes an edge: along none of the axes that builders draw
+ * by.
+ */
+const WAYS: readonly Vec3[] = (
+  [
+    [0.6137, 0.5293, 0.5862],
+    [-0.3421, 0.8119, 0.4733],
+    [0.7411, -0.2287, 0.6311],
+    [0.1973, 0.4127, -0.8893],
+    [-0.5119, -0.6211, 0.5937],
+    [0.8713, 0.1361, -0.4717],
+    [-0.2633, 0.3371, -0.9041],
+    [0.4079, -0.8831, -0.2311],
+  ] as const
+).map((way) => unitVector(way));
 /** A ray that passes an edge within this share of a triangle is not trusted. */
 const GRAZE = 1e-7;
 
@@ -51,8 +65,10 @@ function meets(boxes: Float64Array, at: number, from: Vec3, way: Vec3): boolean 
   let near = 0;
   let far = Infinity;
   for (let k = 0; k < 3; k++) {
-    const middle = boxes[at + k]! - from[k]!, half = boxes[at + 3 + k]!;
-    const a = (middle - half) / way[k]!, b = (middle + half) / way[k]!;
+    const middle = boxes[at + k]! - from[k]!,
+      half = boxes[at + 3 + k]!;
+    const a = (middle - half) / way[k]!,
+      b = (middle + half) / way[k]!;
     if (a < b) {
       if (a > near) near = a;
       if (b < far) far = b;
@@ -65,17 +81,30 @@ function meets(boxes: Float64Array, at: number, from: Vec3, way: Vec3): boolean 
   return near <= far * (1 + 1e-12) + 1e-15;
 }
 
-/** 1 where a ray leaves by a triangle, -1 where it enters, 0 where it passes by; undefined where that is too near to tell. Makes nothing, since it is asked without end. */
+/**
+ * 1 where a ray leaves by a triangle, -1 where it enters, 0 where it passes by; undefined where that is too near to
+ * tell. Makes nothing, since it is asked without end.
+ */
 function passes(corners: Float64Array, at: number, from: Vec3, way: Vec3): number | undefined {
-  const ax = corners[at]!, ay = corners[at + 1]!, az = corners[at + 2]!;
-  const e1x = corners[at + 3]! - ax, e1y = corners[at + 4]! - ay, e1z = corners[at + 5]! - az;
-  const e2x = corners[at + 6]! - ax, e2y = corners[at + 7]! - ay, e2z = corners[at + 8]! - az;
-  const nx = e1y * e2z - e1z * e2y, ny = e1z * e2x - e1x * e2z, nz = e1x * e2y - e1y * e2x;
+  const ax = corners[at]!,
+    ay = corners[at + 1]!,
+    az = corners[at + 2]!;
+  const e1x = corners[at + 3]! - ax,
+    e1y = corners[at + 4]! - ay,
+    e1z = corners[at + 5]! - az;
+  const e2x = corners[at + 6]! - ax,
+    e2y = corners[at + 7]! - ay,
+    e2z = corners[at + 8]! - az;
+  const nx = e1y * e2z - e1z * e2y,
+    ny = e1z * e2x - e1x * e2z,
+    nz = e1x * e2y - e1y * e2x;
   const area = Math.sqrt(nx * nx + ny * ny + nz * nz);
   if (area === 0) return 0;
   const [wx, wy, wz] = way;
   const facing = wx * nx + wy * ny + wz * nz;
-  const sx = from[0] - ax, sy = from[1] - ay, sz = from[2] - az;
+  const sx = from[0] - ax,
+    sy = from[1] - ay,
+    sz = from[2] - az;
   const height = sx * nx + sy * ny + sz * nz;
   if (Math.abs(facing) < GRAZE * area) return Math.abs(height) > GRAZE * area * Math.sqrt(area) ? 0 : undefined;
   // Möller and Trumbore's determinant is -facing.
@@ -91,7 +120,11 @@ const BESIDE_REL = 1e-7;
 /** And no further than this share of a triangle's own inscribed circle. */
 const BESIDE_SHARE = 0.01;
 
-export type Misturned = { readonly triangle: number; /** How often the surface winds round what lies before the face, and behind it. */ readonly before: number; readonly behind: number };
+export type Misturned = {
+  readonly triangle: number;
+  /** How often the surface winds round what lies before the face, and behind it. */ readonly before: number;
+  readonly behind: number;
+};
 
 /**
  * The first face of a closed mesh that does not part inside from outside: it
@@ -108,7 +141,8 @@ export function misturned(mesh: ClosedMesh): Misturned | undefined {
     if (area === 0) continue;
     const inscribed = area / (norm(subtract(b, a)) + norm(subtract(c, b)) + norm(subtract(a, c)));
     const beside = scale(normal, Math.min(BESIDE_REL * size, BESIDE_SHARE * inscribed) / area);
-    const beyond = (side: 1 | -1): Vec3 => [0, 1, 2].map((k) => (a[k]! + b[k]! + c[k]!) / 3 + side * beside[k]!) as unknown as Vec3;
+    const beyond = (side: 1 | -1): Vec3 =>
+      [0, 1, 2].map((k) => (a[k]! + b[k]! + c[k]!) / 3 + side * beside[k]!) as unknown as Vec3;
     const [before, behind] = [windingAt(mesh, beyond(1)), windingAt(mesh, beyond(-1))];
     if (before !== 0 || behind !== 1) return { triangle: i, before, behind };
   }

@@ -27,7 +27,8 @@ export function regimeOf(reynolds: number): Regime {
  * @source C. F. Colebrook, J. Inst. Civ. Eng. 11 (1939); solved by Newton's
  * method from T. K. Serghides' explicit formula, Chemical Engineering 91 (1984) 63
  */
-export const colebrook = (reynolds: number, relativeRoughness: number): number => kernel().colebrookRoot(reynolds, relativeRoughness) ** -2;
+export const colebrook = (reynolds: number, relativeRoughness: number): number =>
+  kernel().colebrookRoot(reynolds, relativeRoughness) ** -2;
 
 /**
  * f Re² and its derivative with Re, continuous and rising from creeping to
@@ -39,7 +40,11 @@ export const colebrook = (reynolds: number, relativeRoughness: number): number =
  *
  * @param bridge of this roughness
  */
-export function frictionNumber(reynolds: number, relativeRoughness: number, bridge = bridgeOf(relativeRoughness)): { value: number; slope: number } {
+export function frictionNumber(
+  reynolds: number,
+  relativeRoughness: number,
+  bridge = bridgeOf(relativeRoughness),
+): { value: number; slope: number } {
   const { friction, frictionSlope } = kernel();
   return { value: friction(reynolds, relativeRoughness, bridge.end, bridge.slope), slope: frictionSlope.value };
 }
@@ -55,7 +60,7 @@ export function bridgeOf(relativeRoughness: number): Bridge {
   if (kept) return kept;
   // There the kernel goes by Colebrook, whatever the bridge.
   const { value, slope } = frictionNumber(TURBULENT_RE, relativeRoughness, { end: 0, slope: 0 });
-  const made = { end: Math.log(value), slope: Math.log(TURBULENT_RE / LAMINAR_RE) * TURBULENT_RE * slope / value };
+  const made = { end: Math.log(value), slope: (Math.log(TURBULENT_RE / LAMINAR_RE) * TURBULENT_RE * slope) / value };
   if (bridges.size >= BRIDGES_KEPT) bridges.clear();
   bridges.set(relativeRoughness, made);
   return made;

@@ -5,7 +5,10 @@ import { boreArea_m2, bridgeOf, frictionNumber, reynoldsNumber, type Bridge } fr
 export type Loss = { readonly pressure_Pa: number; readonly slope_PaSPerM3: number };
 
 /** A law of a link: pressure lost from its start to its end at a flow, negative for backward flow. */
-export type LossLaw = ((flow_m3PerS: number) => Loss) & { /** What it is made of, where it is a plain line: the solver then works it out by itself. */ readonly line?: LineTerms };
+export type LossLaw = ((flow_m3PerS: number) => Loss) & {
+  /** What it is made of, where it is a plain line: the solver then works it out by itself. */
+  readonly line?: LineTerms;
+};
 
 /** Loss of a line: friction x f Re²(Re) + linear Q + square Q². */
 export type LineTerms = {
@@ -22,7 +25,10 @@ export type Liquid = { readonly density_kgPerM3: number; readonly kinematicVisco
 
 /** One fitting in a line: its K's and how many there are. */
 export type FittingLoss = {
-  readonly k1: number; readonly kInfinity: number; readonly sized: boolean; readonly count: number;
+  readonly k1: number;
+  readonly kInfinity: number;
+  readonly sized: boolean;
+  readonly count: number;
   /** Third K, where the size term is that of the three-K method. */
   readonly kd?: number;
 };
@@ -30,10 +36,12 @@ export type FittingLoss = {
 const INCH_M = 0.0254;
 
 /** Makes an odd law from its branch for forward flow. */
-const oddLaw = (forward: (flow: number) => Loss): LossLaw => (flow) => {
-  const loss = forward(Math.abs(flow));
-  return flow < 0 ? { pressure_Pa: -loss.pressure_Pa, slope_PaSPerM3: loss.slope_PaSPerM3 } : loss;
-};
+const oddLaw =
+  (forward: (flow: number) => Loss): LossLaw =>
+  (flow) => {
+    const loss = forward(Math.abs(flow));
+    return flow < 0 ? { pressure_Pa: -loss.pressure_Pa, slope_PaSPerM3: loss.slope_PaSPerM3 } : loss;
+  };
 
 /**
  * What friction in a round line and its fittings cost.
@@ -43,7 +51,13 @@ const oddLaw = (forward: (flow: number) => Loss): LossLaw => (flow) => {
  * @param roughness_m 0 … 0.05 of the bore
  * @source Darcy-Weisbach; fittings by Hooper's two-K or Darby's three-K method
  */
-export function lineTerms(bore_m: number, length_m: number, roughness_m: number, fittings: readonly FittingLoss[], liquid: Liquid): LineTerms {
+export function lineTerms(
+  bore_m: number,
+  length_m: number,
+  roughness_m: number,
+  fittings: readonly FittingLoss[],
+  liquid: Liquid,
+): LineTerms {
   const { density_kgPerM3: rho, kinematicViscosity_m2PerS: nu } = liquid;
   const area = boreArea_m2(bore_m);
   const rePerFlow_sPerM3 = reynoldsNumber(1, bore_m, nu);
@@ -55,7 +69,10 @@ export function lineTerms(bore_m: number, length_m: number, roughness_m: number,
   }
   const relativeRoughness = roughness_m / bore_m;
   return {
-    friction_Pa: (rho * nu * nu * length_m) / (2 * bore_m ** 3), rePerFlow_sPerM3, relativeRoughness, bridge: bridgeOf(relativeRoughness),
+    friction_Pa: (rho * nu * nu * length_m) / (2 * bore_m ** 3),
+    rePerFlow_sPerM3,
+    relativeRoughness,
+    bridge: bridgeOf(relativeRoughness),
     // K1/Re makes a term linear in flow, Kinf one in its square.
     linear_PaSPerM3: (k1 * rho) / (2 * area * area * rePerFlow_sPerM3),
     square_PaS2PerM6: (kInfinity * rho) / (2 * area * area),
@@ -63,19 +80,31 @@ export function lineTerms(bore_m: number, length_m: number, roughness_m: number,
 }
 
 /** The law of a round line with its fittings; parameters as for its terms. */
-export function lineLaw(bore_m: number, length_m: number, roughness_m: number, fittings: readonly FittingLoss[], liquid: Liquid): LossLaw {
+export function lineLaw(
+  bore_m: number,
+  length_m: number,
+  roughness_m: number,
+  fittings: readonly FittingLoss[],
+  liquid: Liquid,
+): LossLaw {
   const line = lineTerms(bore_m, length_m, roughness_m, fittings, liquid);
   const { friction_Pa, rePerFlow_sPerM3: rePerFlow, linear_PaSPerM3: linear, square_PaS2PerM6: square } = line;
   const law = (flow: number): Loss => {
     const size = Math.abs(flow);
     const number = frictionNumber(size * rePerFlow, line.relativeRoughness, line.bridge);
     const pressure = friction_Pa * number.value + (linear + square * size) * size;
-    return { pressure_Pa: flow < 0 ? -pressure : pressure, slope_PaSPerM3: friction_Pa * number.slope * rePerFlow + linear + 2 * square * size };
+    return {
+      pressure_Pa: flow < 0 ? -pressure : pressure,
+      slope_PaSPerM3: friction_Pa * number.slope * rePerFlow + linear + 2 * square * size,
+    };
   };
   return Object.assign(law, { line });
 }
 
-/** K of a fitting in fully turbulent flow: Kinf (1 + 1/D), or Ki (1 + Kd / D^0.3), D in inches; as it stands for inlets and outlets. */
+/**
+ * K of a fitting in fully turbulent flow: Kinf (1 + 1/D), or Ki (1 + Kd / D^0.3), D in inches; as it stands for inlets
+ * and outlets.
+ */
 export const sizedK = ({ kInfinity, sized, kd }: Omit<FittingLoss, 'count'>, bore_m: number): number => {
   if (kd !== undefined) return kInfinity * (1 + kd / (bore_m / INCH_M) ** 0.3);
   return kInfinity * (sized ? 1 + INCH_M / bore_m : 1);
@@ -86,7 +115,10 @@ const VENT_ENDS: FittingLoss = { k1: 160, kInfinity: 1.5, sized: false, count: 1
 
 /** Air through a vent hole or hose; bore > 0, length >= 0 [m]. Slow enough to be taken as incompressible. */
 export const ventLaw = (bore_m: number, length_m: number, air: AirState): LossLaw =>
-  lineLaw(bore_m, length_m, 0, [VENT_ENDS], { density_kgPerM3: air.density_kgPerM3, kinematicViscosity_m2PerS: air.viscosity_PaS / air.density_kgPerM3 });
+  lineLaw(bore_m, length_m, 0, [VENT_ENDS], {
+    density_kgPerM3: air.density_kgPerM3,
+    kinematicViscosity_m2PerS: air.viscosity_PaS / air.density_kgPerM3,
+  });
 
 /** Re below which a sharp orifice's loss turns linear. */
 const ORIFICE_LINEAR_RE = 10;
@@ -103,7 +135,7 @@ export function orificeLaw(bore_m: number, dischargeCoefficient: number, fluid: 
   const blend = ORIFICE_LINEAR_RE / reynoldsNumber(1, bore_m, fluid.kinematicViscosity_m2PerS);
   return oddLaw((flow) => ({
     pressure_Pa: square * flow * Math.sqrt(flow * flow + blend * blend),
-    slope_PaSPerM3: square * (2 * flow * flow + blend * blend) / Math.sqrt(flow * flow + blend * blend),
+    slope_PaSPerM3: (square * (2 * flow * flow + blend * blend)) / Math.sqrt(flow * flow + blend * blend),
   }));
 }
 
@@ -113,7 +145,11 @@ export function orificeLaw(bore_m: number, dischargeCoefficient: number, fluid: 
  * @source Darcy's law for flow through a porous medium
  */
 export function filterLaw(
-  ratedFlow_m3PerS: number, ratedDrop_Pa: number, ratedViscosity_PaS: number, dirtFactor: number, viscosity_PaS: number,
+  ratedFlow_m3PerS: number,
+  ratedDrop_Pa: number,
+  ratedViscosity_PaS: number,
+  dirtFactor: number,
+  viscosity_PaS: number,
 ): LossLaw {
   const slope = (ratedDrop_Pa / ratedFlow_m3PerS) * (viscosity_PaS / ratedViscosity_PaS) * dirtFactor;
   return (flow) => ({ pressure_Pa: slope * flow, slope_PaSPerM3: slope });
@@ -126,7 +162,12 @@ const BODY_LINEAR = 1e-3;
  * A body rated by one point: loss with the square of flow and with density.
  * @source turbulent loss of a fixed body, dp ~ rho Q²; IEC 60534-2-1 for the form
  */
-export function bodyLaw(ratedFlow_m3PerS: number, ratedDrop_Pa: number, ratedDensity_kgPerM3: number, density_kgPerM3: number): LossLaw {
+export function bodyLaw(
+  ratedFlow_m3PerS: number,
+  ratedDrop_Pa: number,
+  ratedDensity_kgPerM3: number,
+  density_kgPerM3: number,
+): LossLaw {
   const square = (ratedDrop_Pa * density_kgPerM3) / (ratedDensity_kgPerM3 * ratedFlow_m3PerS ** 2);
   const blend = (BODY_LINEAR * ratedFlow_m3PerS) ** 2;
   return oddLaw((flow) => {

@@ -2,24 +2,56 @@ import { describe, expect, it } from 'vitest';
 import fc from 'fast-check';
 import { unwrap } from '../outcome';
 import { airState, fluidState, type FluidState } from '../fluids';
-import { atVoltage, colebrook, frictionNumber, orificeLaw, parsePumpCurve, partAround, pumpLaw, solveNetwork, withoutIslands, type LinkElement, type Network, type NetworkNode } from '.';
+import {
+  atVoltage,
+  colebrook,
+  frictionNumber,
+  orificeLaw,
+  parsePumpCurve,
+  partAround,
+  pumpLaw,
+  solveNetwork,
+  withoutIslands,
+  type LinkElement,
+  type Network,
+  type NetworkNode,
+} from '.';
 import { expectClose } from '../../../tests/expectClose';
 
 const DIESEL = unwrap(fluidState({ key: 'diesel' }, 293.15));
-const line = (bore_m: number, length_m: number, roughness_m = 0): LinkElement => ({ kind: 'line', bore_m, length_m, roughness_m, fittings: [] });
-const node = (id: string, height_m: number, rest: Partial<NetworkNode> = {}): NetworkNode => ({ id, name: id, height_m, ...rest });
+const line = (bore_m: number, length_m: number, roughness_m = 0): LinkElement => ({
+  kind: 'line',
+  bore_m,
+  length_m,
+  roughness_m,
+  fittings: [],
+});
+const node = (id: string, height_m: number, rest: Partial<NetworkNode> = {}): NetworkNode => ({
+  id,
+  name: id,
+  height_m,
+  ...rest,
+});
 
-const PUMP_CURVE = [{ flow_m3PerS: 0, rise_Pa: 40e3 }, { flow_m3PerS: 30e-6, rise_Pa: 25e3 }, { flow_m3PerS: 45e-6, rise_Pa: 0 }];
+const PUMP_CURVE = [
+  { flow_m3PerS: 0, rise_Pa: 40e3 },
+  { flow_m3PerS: 30e-6, rise_Pa: 25e3 },
+  { flow_m3PerS: 45e-6, rise_Pa: 0 },
+];
 const PUMP: LinkElement = { kind: 'pump', voltageRatio: 1, curve: PUMP_CURVE };
 
 function network(nodes: NetworkNode[], links: [string, string, LinkElement[]][], fluid: FluidState = DIESEL): Network {
   return {
-    nodes, fluid, ambientAbs_Pa: 101325, gravity_mPerS2: 9.80665,
+    nodes,
+    fluid,
+    ambientAbs_Pa: 101325,
+    gravity_mPerS2: 9.80665,
     links: links.map(([from, to, elements], i) => ({ id: `link${i}`, name: `link ${i}`, from, to, elements })),
   };
 }
 
-const flow = (solution: ReturnType<typeof solveNetwork>, id: string): number => unwrap(solution).links.get(id)!.flow_m3PerS;
+const flow = (solution: ReturnType<typeof solveNetwork>, id: string): number =>
+  unwrap(solution).links.get(id)!.flow_m3PerS;
 
 describe('friction', () => {
   it('frictionNumber is continuous, rising, and its slope is its derivative', () => {
@@ -30,7 +62,8 @@ describe('friction', () => {
         expect(value).toBeGreaterThan(before);
         before = value;
         const step = re * 1e-5;
-        const numeric = (frictionNumber(re + step, roughness).value - frictionNumber(re - step, roughness).value) / (2 * step);
+        const numeric =
+          (frictionNumber(re + step, roughness).value - frictionNumber(re - step, roughness).value) / (2 * step);
         const crossesAnEnd = [2000, 4000].some((end) => Math.abs(re - end) <= step);
         if (!crossesAnEnd) expectClose(slope, numeric, { rel: 1e-5, why: 'central difference' });
       }
@@ -53,7 +86,10 @@ describe('friction', () => {
     for (const re of [4e3, 1e4, 1e5, 1e7]) {
       for (const roughness of [0, 1e-5, 1e-3, 0.05]) {
         const f = colebrook(re, roughness);
-        expectClose(-2 * Math.log10(roughness / 3.7 + 2.51 / (re * Math.sqrt(f))), 1 / Math.sqrt(f), { rel: 1e-12, why: 'rounding' });
+        expectClose(-2 * Math.log10(roughness / 3.7 + 2.51 / (re * Math.sqrt(f))), 1 / Math.sqrt(f), {
+          rel: 1e-12,
+          why: 'rounding',
+        });
       }
     }
   });
@@ -62,16 +98,31 @@ describe('friction', () => {
 describe('one line', () => {
   it('laminar flow under gravity is Hagen-Poiseuille', () => {
     const drop = 0.8;
-    const solution = solveNetwork(network([node('high', drop, { fixedGauge_Pa: 0 }), node('low', 0, { fixedGauge_Pa: 0 })], [['high', 'low', [line(0.006, 3)]]]));
-    const expected = (Math.PI * DIESEL.density_kgPerM3 * 9.80665 * drop * 0.006 ** 4) / (128 * DIESEL.viscosity_PaS * 3);
-    expectClose(flow(solution, 'link0'), expected, { rel: 1e-6, why: 'closed form; the least slope adds a few parts in 1e9' });
+    const solution = solveNetwork(
+      network(
+        [node('high', drop, { fixedGauge_Pa: 0 }), node('low', 0, { fixedGauge_Pa: 0 })],
+        [['high', 'low', [line(0.006, 3)]]],
+      ),
+    );
+    const expected =
+      (Math.PI * DIESEL.density_kgPerM3 * 9.80665 * drop * 0.006 ** 4) / (128 * DIESEL.viscosity_PaS * 3);
+    expectClose(flow(solution, 'link0'), expected, {
+      rel: 1e-6,
+      why: 'closed form; the least slope adds a few parts in 1e9',
+    });
     expect(unwrap(solution).links.get('link0')!.regime).toBe('laminar');
   });
 
   it('a pump and a line meet where their curves cross', () => {
-    const solution = solveNetwork(network([node('tank', 0, { fixedGauge_Pa: 0 }), node('mid', 0), node('end', 0.5, { fixedGauge_Pa: 0 })], [
-      ['tank', 'mid', [PUMP]], ['mid', 'end', [line(0.008, 4)]],
-    ]));
+    const solution = solveNetwork(
+      network(
+        [node('tank', 0, { fixedGauge_Pa: 0 }), node('mid', 0), node('end', 0.5, { fixedGauge_Pa: 0 })],
+        [
+          ['tank', 'mid', [PUMP]],
+          ['mid', 'end', [line(0.008, 4)]],
+        ],
+      ),
+    );
     const q = flow(solution, 'link0');
     const pumpRise = -pumpLaw(unwrap(parsePumpCurve(PUMP_CURVE, 'pump')))(q).pressure_Pa;
     const lift = DIESEL.density_kgPerM3 * 9.80665 * 0.5;
@@ -81,15 +132,20 @@ describe('one line', () => {
 
   it('a vent passes the same volume of air as the liquid drawn', () => {
     const air = airState(293.15, 101325);
-    const open = solveNetwork(network(
-      [node('air', 0, { fixedGauge_Pa: 0 }), node('ullage', 0), node('out', 0, { outflow_m3PerS: 20e-6 })],
-      [['air', 'ullage', [{ kind: 'vent', bore_m: 0.001, length_m: 0.002, air }]], ['ullage', 'out', [line(0.008, 1)]]],
-    ));
+    const open = solveNetwork(
+      network(
+        [node('air', 0, { fixedGauge_Pa: 0 }), node('ullage', 0), node('out', 0, { outflow_m3PerS: 20e-6 })],
+        [
+          ['air', 'ullage', [{ kind: 'vent', bore_m: 0.001, length_m: 0.002, air }]],
+          ['ullage', 'out', [line(0.008, 1)]],
+        ],
+      ),
+    );
     expect(flow(open, 'link0')).toBeCloseTo(20e-6, 12);
-    const speed = 20e-6 / (Math.PI / 4 * 0.001 ** 2);
+    const speed = 20e-6 / ((Math.PI / 4) * 0.001 ** 2);
     const suction = -unwrap(open).nodes.get('ullage')!.gauge_Pa;
-    expect(suction).toBeGreaterThan(1.5 * air.density_kgPerM3 * speed ** 2 / 2);
-    expect(suction).toBeLessThan(4 * air.density_kgPerM3 * speed ** 2 / 2);
+    expect(suction).toBeGreaterThan((1.5 * air.density_kgPerM3 * speed ** 2) / 2);
+    expect(suction).toBeLessThan((4 * air.density_kgPerM3 * speed ** 2) / 2);
   });
 });
 
@@ -98,46 +154,117 @@ describe('any graph', () => {
   const lengths = fc.double({ min: 0.05, max: 20, noNaN: true });
 
   it('a loop of random lines balances at every joint and around every loop', () => {
-    fc.assert(fc.property(fc.array(fc.tuple(bores, lengths), { minLength: 6, maxLength: 6 }), fc.double({ min: -3, max: 3, noNaN: true }), (sizes, height) => {
-      const e = (i: number): LinkElement[] => [line(sizes[i]![0], sizes[i]![1], 1e-5)];
-      const solution = unwrap(solveNetwork(network(
-        [node('a', height, { fixedGauge_Pa: 0 }), node('b', 1), node('c', -1), node('d', 0), node('e', 0, { fixedGauge_Pa: 0 })],
-        [['a', 'b', e(0)], ['a', 'c', e(1)], ['b', 'c', e(2)], ['b', 'd', e(3)], ['c', 'd', e(4)], ['d', 'e', [...e(5), PUMP]]],
-      )));
-      const q = [0, 1, 2, 3, 4, 5].map((i) => solution.links.get(`link${i}`)!.flow_m3PerS);
-      const scale = Math.max(...q.map(Math.abs));
-      expect(Math.abs(q[0]! - q[2]! - q[3]!)).toBeLessThanOrEqual(1e-8 * scale);
-      expect(Math.abs(q[1]! + q[2]! - q[4]!)).toBeLessThanOrEqual(1e-8 * scale);
-      expect(solution.iterations).toBeLessThan(40);
-    }), { seed: 3, numRuns: 150 });
+    fc.assert(
+      fc.property(
+        fc.array(fc.tuple(bores, lengths), { minLength: 6, maxLength: 6 }),
+        fc.double({ min: -3, max: 3, noNaN: true }),
+        (sizes, height) => {
+          const e = (i: number): LinkElement[] => [line(sizes[i]![0], sizes[i]![1], 1e-5)];
+          const solution = unwrap(
+            solveNetwork(
+              network(
+                [
+                  node('a', height, { fixedGauge_Pa: 0 }),
+                  node('b', 1),
+                  node('c', -1),
+                  node('d', 0),
+                  node('e', 0, { fixedGauge_Pa: 0 }),
+                ],
+                [
+                  ['a', 'b', e(0)],
+                  ['a', 'c', e(1)],
+                  ['b', 'c', e(2)],
+                  ['b', 'd', e(3)],
+                  ['c', 'd', e(4)],
+                  ['d', 'e', [...e(5), PUMP]],
+                ],
+              ),
+            ),
+          );
+          const q = [0, 1, 2, 3, 4, 5].map((i) => solution.links.get(`link${i}`)!.flow_m3PerS);
+          const scale = Math.max(...q.map(Math.abs));
+          expect(Math.abs(q[0]! - q[2]! - q[3]!)).toBeLessThanOrEqual(1e-8 * scale);
+          expect(Math.abs(q[1]! + q[2]! - q[4]!)).toBeLessThanOrEqual(1e-8 * scale);
+          expect(solution.iterations).toBeLessThan(40);
+        },
+      ),
+      { seed: 3, numRuns: 150 },
+    );
   });
 
   it('turning a line end for end changes only the sign', () => {
-    const run = (from: string, to: string) => flow(solveNetwork(network([node('a', 2, { fixedGauge_Pa: 0 }), node('b', 0, { fixedGauge_Pa: 0 })], [[from, to, [line(0.01, 5, 1e-5)]]])), 'link0');
+    const run = (from: string, to: string) =>
+      flow(
+        solveNetwork(
+          network(
+            [node('a', 2, { fixedGauge_Pa: 0 }), node('b', 0, { fixedGauge_Pa: 0 })],
+            [[from, to, [line(0.01, 5, 1e-5)]]],
+          ),
+        ),
+        'link0',
+      );
     expectClose(run('a', 'b'), -run('b', 'a'), { rel: 1e-9, why: 'symmetry' });
   });
 
   it('a line split in two equal parts carries the same', () => {
     const ends = [node('a', 2, { fixedGauge_Pa: 0 }), node('b', 0, { fixedGauge_Pa: 0 })];
     const whole = flow(solveNetwork(network(ends, [['a', 'b', [line(0.01, 5, 1e-5)]]])), 'link0');
-    const split = flow(solveNetwork(network([...ends, node('m', 1)], [['a', 'm', [line(0.01, 2.5, 1e-5)]], ['m', 'b', [line(0.01, 2.5, 1e-5)]]])), 'link0');
+    const split = flow(
+      solveNetwork(
+        network(
+          [...ends, node('m', 1)],
+          [
+            ['a', 'm', [line(0.01, 2.5, 1e-5)]],
+            ['m', 'b', [line(0.01, 2.5, 1e-5)]],
+          ],
+        ),
+      ),
+      'link0',
+    );
     expectClose(split, whole, { rel: 1e-7, why: 'least slope counted twice' });
   });
 
   it('a check valve stops backward flow and costs nothing forward', () => {
-    const run = (height: number) => flow(solveNetwork(network([node('a', height, { fixedGauge_Pa: 0 }), node('b', 0, { fixedGauge_Pa: 0 })], [['a', 'b', [line(0.01, 5), { kind: 'check' }]]])), 'link0');
+    const run = (height: number) =>
+      flow(
+        solveNetwork(
+          network(
+            [node('a', height, { fixedGauge_Pa: 0 }), node('b', 0, { fixedGauge_Pa: 0 })],
+            [['a', 'b', [line(0.01, 5), { kind: 'check' }]]],
+          ),
+        ),
+        'link0',
+      );
     expect(run(1)).toBeGreaterThan(1e-5);
     expect(Math.abs(run(-1))).toBeLessThan(1e-11);
   });
 
   it('two pumps joined at a block: without a check the idle side takes the other pump back to the tank', () => {
-    const weak: LinkElement = { kind: 'pump', voltageRatio: 1, curve: [{ flow_m3PerS: 0, rise_Pa: 2e3 }, { flow_m3PerS: 10e-6, rise_Pa: 0 }] };
-    const run = (checked: LinkElement[]) => unwrap(solveNetwork(network(
-      [node('tank', 0, { fixedGauge_Pa: 0 }), node('block', 0), node('end', 1, { fixedGauge_Pa: 0 })],
-      [['tank', 'block', [PUMP, line(0.008, 1)]], ['tank', 'block', [weak, line(0.008, 1), ...checked]], ['block', 'end', [line(0.008, 3)]]],
-    )));
+    const weak: LinkElement = {
+      kind: 'pump',
+      voltageRatio: 1,
+      curve: [
+        { flow_m3PerS: 0, rise_Pa: 2e3 },
+        { flow_m3PerS: 10e-6, rise_Pa: 0 },
+      ],
+    };
+    const run = (checked: LinkElement[]) =>
+      unwrap(
+        solveNetwork(
+          network(
+            [node('tank', 0, { fixedGauge_Pa: 0 }), node('block', 0), node('end', 1, { fixedGauge_Pa: 0 })],
+            [
+              ['tank', 'block', [PUMP, line(0.008, 1)]],
+              ['tank', 'block', [weak, line(0.008, 1), ...checked]],
+              ['block', 'end', [line(0.008, 3)]],
+            ],
+          ),
+        ),
+      );
     expect(run([]).links.get('link1')!.flow_m3PerS).toBeLessThan(-1e-6);
-    expect(run([{ kind: 'check' }]).links.get('link2')!.flow_m3PerS).toBeGreaterThan(run([]).links.get('link2')!.flow_m3PerS);
+    expect(run([{ kind: 'check' }]).links.get('link2')!.flow_m3PerS).toBeGreaterThan(
+      run([]).links.get('link2')!.flow_m3PerS,
+    );
   });
 });
 
@@ -148,12 +275,57 @@ describe('what cannot be solved says why', () => {
     ['no-boundary', network([node('a', 0), node('b', 0)], [['a', 'b', [line(0.01, 1)]]])],
     ['bad-size', network(ends, [['tank', 'engine', [line(0, 1)]]])],
     ['bad-size', network(ends, [['tank', 'engine', [line(0.01, -1)]]])],
-    ['bad-size', network(ends, [['tank', 'engine', [{ kind: 'filter', ratedFlow_m3PerS: 0, ratedDrop_Pa: 1, ratedViscosity_PaS: 1, dirtFactor: 1 }]]])],
+    [
+      'bad-size',
+      network(ends, [
+        [
+          'tank',
+          'engine',
+          [{ kind: 'filter', ratedFlow_m3PerS: 0, ratedDrop_Pa: 1, ratedViscosity_PaS: 1, dirtFactor: 1 }],
+        ],
+      ]),
+    ],
     ['no-such-node', network(ends, [['tank', 'nowhere', [line(0.01, 1)]]])],
     ['no-voltage', network(ends, [['tank', 'engine', [{ ...PUMP, voltageRatio: 0 } as LinkElement]]])],
     ['too-few-points', network(ends, [['tank', 'engine', [{ kind: 'pump', voltageRatio: 1, curve: [] }]]])],
-    ['curve-rises', network(ends, [['tank', 'engine', [{ kind: 'pump', voltageRatio: 1, curve: [{ flow_m3PerS: 0, rise_Pa: 1 }, { flow_m3PerS: 1, rise_Pa: 2 }] }]]])],
-    ['negative-point', network(ends, [['tank', 'engine', [{ kind: 'pump', voltageRatio: 1, curve: [{ flow_m3PerS: -1, rise_Pa: 1 }, { flow_m3PerS: 1, rise_Pa: 0 }] }]]])],
+    [
+      'curve-rises',
+      network(ends, [
+        [
+          'tank',
+          'engine',
+          [
+            {
+              kind: 'pump',
+              voltageRatio: 1,
+              curve: [
+                { flow_m3PerS: 0, rise_Pa: 1 },
+                { flow_m3PerS: 1, rise_Pa: 2 },
+              ],
+            },
+          ],
+        ],
+      ]),
+    ],
+    [
+      'negative-point',
+      network(ends, [
+        [
+          'tank',
+          'engine',
+          [
+            {
+              kind: 'pump',
+              voltageRatio: 1,
+              curve: [
+                { flow_m3PerS: -1, rise_Pa: 1 },
+                { flow_m3PerS: 1, rise_Pa: 0 },
+              ],
+            },
+          ],
+        ],
+      ]),
+    ],
     ['not-converged', network(ends, [['tank', 'engine', [line(0.01, Number.POSITIVE_INFINITY)]]])],
   ])('%s', (code, bad) => {
     expect(solveNetwork(bad)).toMatchObject({ ok: false, error: { code } });
@@ -163,18 +335,32 @@ describe('what cannot be solved says why', () => {
 describe('pumps together', () => {
   const ends = [node('tank', 0, { fixedGauge_Pa: 0 }), node('end', 0, { fixedGauge_Pa: 0 })];
   const hose = (): LinkElement => line(0.006, 4);
-  const run = (links: [string, string, LinkElement[]][], more: NetworkNode[] = []) => unwrap(solveNetwork(network([...ends, ...more], links)));
+  const run = (links: [string, string, LinkElement[]][], more: NetworkNode[] = []) =>
+    unwrap(solveNetwork(network([...ends, ...more], links)));
 
   it('two alike in a row push as one of twice the pressure', () => {
-    const twice: LinkElement = { ...PUMP, curve: PUMP_CURVE.map((point) => ({ ...point, rise_Pa: 2 * point.rise_Pa })) } as LinkElement;
+    const twice: LinkElement = {
+      ...PUMP,
+      curve: PUMP_CURVE.map((point) => ({ ...point, rise_Pa: 2 * point.rise_Pa })),
+    } as LinkElement;
     const row = run([['tank', 'end', [PUMP, PUMP, hose()]]]).links.get('link0')!.flow_m3PerS;
     const one = run([['tank', 'end', [twice, hose()]]]).links.get('link0')!.flow_m3PerS;
     expectClose(row, one, { rel: 1e-9, why: 'pressures add at one flow' });
   });
 
   it('two alike side by side push as one of twice the flow', () => {
-    const twice: LinkElement = { ...PUMP, curve: PUMP_CURVE.map((point) => ({ ...point, flow_m3PerS: 2 * point.flow_m3PerS })) } as LinkElement;
-    const pair = run([['tank', 'block', [PUMP]], ['tank', 'block', [PUMP]], ['block', 'end', [hose()]]], [node('block', 0)]).links.get('link2')!.flow_m3PerS;
+    const twice: LinkElement = {
+      ...PUMP,
+      curve: PUMP_CURVE.map((point) => ({ ...point, flow_m3PerS: 2 * point.flow_m3PerS })),
+    } as LinkElement;
+    const pair = run(
+      [
+        ['tank', 'block', [PUMP]],
+        ['tank', 'block', [PUMP]],
+        ['block', 'end', [hose()]],
+      ],
+      [node('block', 0)],
+    ).links.get('link2')!.flow_m3PerS;
     const one = run([['tank', 'end', [twice, hose()]]]).links.get('link0')!.flow_m3PerS;
     expectClose(pair, one, { rel: 1e-7, why: 'flows add at one pressure' });
   });
@@ -188,9 +374,19 @@ describe('pumps together', () => {
 });
 
 describe('islands', () => {
-  const withIsland = network([node('tank', 1, { fixedGauge_Pa: 0 }), node('end', 0, { fixedGauge_Pa: 0 }), node('lost', 0, { outflow_m3PerS: 1e-6 }), node('far', 0)], [
-    ['tank', 'end', [line(0.01, 2)]], ['end', 'lost', [{ kind: 'closed' }]], ['lost', 'far', [line(0.01, 1)]],
-  ]);
+  const withIsland = network(
+    [
+      node('tank', 1, { fixedGauge_Pa: 0 }),
+      node('end', 0, { fixedGauge_Pa: 0 }),
+      node('lost', 0, { outflow_m3PerS: 1e-6 }),
+      node('far', 0),
+    ],
+    [
+      ['tank', 'end', [line(0.01, 2)]],
+      ['end', 'lost', [{ kind: 'closed' }]],
+      ['lost', 'far', [line(0.01, 1)]],
+    ],
+  );
 
   it('what is cut off would stop the whole, and without it the rest is solved', () => {
     expect(solveNetwork(withIsland)).toMatchObject({ ok: false, error: { code: 'no-path' } });
@@ -200,11 +396,26 @@ describe('islands', () => {
   });
 
   it('the part around a node is what is joined to it, and none of what runs beside it', () => {
-    const two = network([node('a', 1, { fixedGauge_Pa: 0 }), node('b', 0, { fixedGauge_Pa: 0 }), node('c', 1, { fixedGauge_Pa: 0 }), node('d', 0, { outflow_m3PerS: 1e-6 })], [['a', 'b', [line(0.01, 2)]], ['c', 'd', [line(0.01, 2)]], ['b', 'c', [{ kind: 'closed' }]]]);
+    const two = network(
+      [
+        node('a', 1, { fixedGauge_Pa: 0 }),
+        node('b', 0, { fixedGauge_Pa: 0 }),
+        node('c', 1, { fixedGauge_Pa: 0 }),
+        node('d', 0, { outflow_m3PerS: 1e-6 }),
+      ],
+      [
+        ['a', 'b', [line(0.01, 2)]],
+        ['c', 'd', [line(0.01, 2)]],
+        ['b', 'c', [{ kind: 'closed' }]],
+      ],
+    );
     const part = partAround(two, 'd');
     expect(part.nodes.map(({ id }) => id)).toEqual(['c', 'd']);
     expect(part.links.map(({ id }) => id)).toEqual(['link1']);
-    expectClose(flow(solveNetwork(part), 'link1'), flow(solveNetwork(two), 'link1'), { rel: 1e-9, why: 'the other says nothing of it' });
+    expectClose(flow(solveNetwork(part), 'link1'), flow(solveNetwork(two), 'link1'), {
+      rel: 1e-9,
+      why: 'the other says nothing of it',
+    });
     // Without any pressure there the whole is given on, so that the solver says so.
     expect(solveNetwork(partAround(withIsland, 'lost'))).toMatchObject({ ok: false, error: { code: 'no-path' } });
   });
@@ -216,8 +427,19 @@ describe('islands', () => {
 });
 
 it('voltage moves a pump curve by the affinity laws', () => {
-  const curve = unwrap(parsePumpCurve([{ flow_m3PerS: 0, rise_Pa: 100 }, { flow_m3PerS: 10, rise_Pa: 0 }], 'pump'));
-  expect(atVoltage(curve, 0.5).points).toEqual([{ flow_m3PerS: 0, rise_Pa: 25 }, { flow_m3PerS: 5, rise_Pa: 0 }]);
+  const curve = unwrap(
+    parsePumpCurve(
+      [
+        { flow_m3PerS: 0, rise_Pa: 100 },
+        { flow_m3PerS: 10, rise_Pa: 0 },
+      ],
+      'pump',
+    ),
+  );
+  expect(atVoltage(curve, 0.5).points).toEqual([
+    { flow_m3PerS: 0, rise_Pa: 25 },
+    { flow_m3PerS: 5, rise_Pa: 0 },
+  ]);
 });
 
 it('a sharp orifice passes C A sqrt(2 dp / rho), and its loss is linear in creeping flow', () => {

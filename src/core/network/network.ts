@@ -3,7 +3,15 @@ import { reached } from '../reached';
 import type { AirState, FluidState } from '../fluids';
 import { boreArea_m2, regimeOf, reynoldsNumber, type Regime } from './friction';
 import {
-  bodyLaw, checkedLaw, filterLaw, lineLaw, orificeLaw, seriesLaw, ventLaw, type FittingLoss, type LossLaw,
+  bodyLaw,
+  checkedLaw,
+  filterLaw,
+  lineLaw,
+  orificeLaw,
+  seriesLaw,
+  ventLaw,
+  type FittingLoss,
+  type LossLaw,
 } from './laws';
 import { atVoltage, parsePumpCurve, pumpLaw, type PumpCode, type PumpPoint } from './pump';
 import { solveRegulated } from './regulate';
@@ -23,13 +31,30 @@ export type NetworkNode = {
 };
 
 export type LinkElement =
-  | { readonly kind: 'line'; readonly bore_m: number; readonly length_m: number; readonly roughness_m: number; readonly fittings: readonly FittingLoss[] }
-  | { readonly kind: 'filter'; readonly ratedFlow_m3PerS: number; readonly ratedDrop_Pa: number; readonly ratedViscosity_PaS: number; readonly dirtFactor: number }
+  | {
+      readonly kind: 'line';
+      readonly bore_m: number;
+      readonly length_m: number;
+      readonly roughness_m: number;
+      readonly fittings: readonly FittingLoss[];
+    }
+  | {
+      readonly kind: 'filter';
+      readonly ratedFlow_m3PerS: number;
+      readonly ratedDrop_Pa: number;
+      readonly ratedViscosity_PaS: number;
+      readonly dirtFactor: number;
+    }
   | { readonly kind: 'pump'; readonly curve: readonly PumpPoint[]; readonly voltageRatio: number }
   | { readonly kind: 'orifice'; readonly bore_m: number; readonly dischargeCoefficient: number }
   | { readonly kind: 'vent'; readonly bore_m: number; readonly length_m: number; readonly air: AirState }
   /** A coupler, meter or the like, rated by one point; its loss goes with the square of flow. */
-  | { readonly kind: 'body'; readonly ratedFlow_m3PerS: number; readonly ratedDrop_Pa: number; readonly ratedDensity_kgPerM3: number }
+  | {
+      readonly kind: 'body';
+      readonly ratedFlow_m3PerS: number;
+      readonly ratedDrop_Pa: number;
+      readonly ratedDensity_kgPerM3: number;
+    }
   /** Passes forward flow only; with a spring, above a pressure only: check, anti-siphon and relief valves. */
   | { readonly kind: 'check'; readonly opens_Pa?: number }
   /** A regulator that throttles to keep the pressure behind it at most at its setting. */
@@ -47,7 +72,10 @@ export type NetworkLink = {
   readonly from: string;
   readonly to: string;
   readonly elements: readonly LinkElement[];
-  /** What flows in it where that is not the liquid; it weighs next to nothing, so that the heights of its ends count for nothing. */
+  /**
+   * What flows in it where that is not the liquid; it weighs next to nothing, so that the heights of its ends count for
+   * nothing.
+   */
   readonly air?: AirState;
 };
 
@@ -95,7 +123,8 @@ export type NetworkSolution = {
   readonly energyResidual_Pa: number;
 };
 
-export type NetworkCode = SolveCode | PumpCode | 'bad-size' | 'no-such-node' | 'pump-loop' | 'against-check' | 'two-regulators';
+export type NetworkCode =
+  SolveCode | PumpCode | 'bad-size' | 'no-such-node' | 'pump-loop' | 'against-check' | 'two-regulators';
 
 /**
  * Steady flow of one liquid through lines, fittings, filters, pumps and vents.
@@ -115,9 +144,16 @@ export function solveNetwork(network: Network): Outcome<NetworkSolution, Network
     const law = keptLaw(link, network.fluid);
     if (!law.ok) return law;
     const [from, to] = [index.get(link.from), index.get(link.to)];
-    if (from === undefined || to === undefined) return failure('no-such-node', link.name, `${link.name} ends at a joint that does not exist.`);
+    if (from === undefined || to === undefined)
+      return failure('no-such-node', link.name, `${link.name} ends at a joint that does not exist.`);
     const apart_Pa = link.air ? weight(network.nodes[from]!.height_m) - weight(network.nodes[to]!.height_m) : 0;
-    laws.push({ link, law: apart_Pa === 0 ? law.value : weightless(law.value, apart_Pa), from, to, bore_m: narrowest(link) });
+    laws.push({
+      link,
+      law: apart_Pa === 0 ? law.value : weightless(law.value, apart_Pa),
+      from,
+      to,
+      bore_m: narrowest(link),
+    });
   }
   const graph: Graph = {
     nodes: network.nodes.map((node) => ({
@@ -135,29 +171,49 @@ export function solveNetwork(network: Network): Outcome<NetworkSolution, Network
   return solved.ok ? success(report(network, laws, solved.value, weight)) : solved;
 }
 
-type Joined = { readonly link: NetworkLink; readonly law: LossLaw; readonly from: number; readonly to: number; /** Narrowest bore in it; 0 where it has no line. */ readonly bore_m: number };
+type Joined = {
+  readonly link: NetworkLink;
+  readonly law: LossLaw;
+  readonly from: number;
+  readonly to: number;
+  /** Narrowest bore in it; 0 where it has no line. */ readonly bore_m: number;
+};
 
 /** A law between ends whose heights count for nothing, though their potentials have them in. */
-const weightless = (law: LossLaw, apart_Pa: number): LossLaw => (flow) => {
-  const { pressure_Pa, slope_PaSPerM3 } = law(flow);
-  return { pressure_Pa: pressure_Pa + apart_Pa, slope_PaSPerM3 };
-};
+const weightless =
+  (law: LossLaw, apart_Pa: number): LossLaw =>
+  (flow) => {
+    const { pressure_Pa, slope_PaSPerM3 } = law(flow);
+    return { pressure_Pa: pressure_Pa + apart_Pa, slope_PaSPerM3 };
+  };
 
 function narrowest({ elements }: NetworkLink): number {
   let bore = 0;
-  for (const element of elements) if (element.kind === 'line' && (bore === 0 || element.bore_m < bore)) bore = element.bore_m;
+  for (const element of elements)
+    if (element.kind === 'line' && (bore === 0 || element.bore_m < bore)) bore = element.bore_m;
   return bore;
 }
 
 /** Speed in a line that a solution is begun from [m/s]. */
 const START_SPEED_M_PER_S = 0.3;
 
-function graphLink({ nodes }: Network, { link, law, from, to, bore_m }: Joined, weight: (height_m: number) => number): GraphLink {
+function graphLink(
+  { nodes }: Network,
+  { link, law, from, to, bore_m }: Joined,
+  weight: (height_m: number) => number,
+): GraphLink {
   const holds = link.elements.find((element) => element.kind === 'hold-outlet' || element.kind === 'hold-inlet');
   const about_m3PerS = bore_m > 0 ? START_SPEED_M_PER_S * boreArea_m2(bore_m) : START_FLOW_M3_PER_S;
   if (!holds) return { id: link.name, from, to, law, about_m3PerS };
   const end = holds.kind === 'hold-outlet' ? 'to' : 'from';
-  return { id: link.name, from, to, law, about_m3PerS, hold: { end, potential_Pa: holds.set_Pa + weight(nodes[end === 'to' ? to : from]!.height_m) } };
+  return {
+    id: link.name,
+    from,
+    to,
+    law,
+    about_m3PerS,
+    hold: { end, potential_Pa: holds.set_Pa + weight(nodes[end === 'to' ? to : from]!.height_m) },
+  };
 }
 
 /** Two regulators that hold one joint fight; which wins is not to be computed. */
@@ -167,25 +223,35 @@ function heldTwice(graph: Graph): { ok: false; error: { code: NetworkCode; at: s
     if (!hold) continue;
     const node = hold.end === 'to' ? to : from;
     const other = holds.get(node);
-    if (other !== undefined) return failure('two-regulators', id, `${id} and ${other} both hold the pressure at ${graph.nodes[node]!.id}; leave one out.`);
+    if (other !== undefined)
+      return failure(
+        'two-regulators',
+        id,
+        `${id} and ${other} both hold the pressure at ${graph.nodes[node]!.id}; leave one out.`,
+      );
     holds.set(node, id);
   }
   return undefined;
 }
 
 /** True of a link that lets flow pass its given way only. */
-const isOneWay = ({ elements }: NetworkLink): boolean => elements.some(({ kind }) => kind === 'check' || kind === 'hold-outlet' || kind === 'hold-inlet');
+const isOneWay = ({ elements }: NetworkLink): boolean =>
+  elements.some(({ kind }) => kind === 'check' || kind === 'hold-outlet' || kind === 'hold-inlet');
 
 /**
  * What is drawn at a joint must be able to come to it, and what is fed in must
  * be able to leave: names the valve that stands the wrong way where it cannot.
  */
-function against({ nodes }: Network, laws: readonly Joined[]): { ok: false; error: { code: NetworkCode; at: string; detail: string } } | undefined {
+function against(
+  { nodes }: Network,
+  laws: readonly Joined[],
+): { ok: false; error: { code: NetworkCode; at: string; detail: string } } | undefined {
   if (!laws.some(({ link }) => isOneWay(link))) return undefined;
   for (const [n, node] of nodes.entries()) {
-    const drawn = node.fixedGauge_Pa === undefined ? node.outflow_m3PerS ?? 0 : 0;
+    const drawn = node.fixedGauge_Pa === undefined ? (node.outflow_m3PerS ?? 0) : 0;
     if (drawn === 0) continue;
-    const supplies = (index: number): boolean => index !== n && (nodes[index]!.fixedGauge_Pa !== undefined || (nodes[index]!.outflow_m3PerS ?? 0) * drawn < 0);
+    const supplies = (index: number): boolean =>
+      index !== n && (nodes[index]!.fixedGauge_Pa !== undefined || (nodes[index]!.outflow_m3PerS ?? 0) * drawn < 0);
     const seen = new Set([n]);
     for (const at of seen) {
       for (const { link, from, to } of laws) {
@@ -196,16 +262,27 @@ function against({ nodes }: Network, laws: readonly Joined[]): { ok: false; erro
     }
     if ([...seen].some(supplies)) continue;
     const stands = laws.find(({ link, from, to }) => isOneWay(link) && seen.has(from) !== seen.has(to));
-    if (stands) return failure('against-check', stands.link.name, `${stands.link.name} shuts the way that ${node.name} needs: it is in back to front, or two valves face each other.`);
+    if (stands)
+      return failure(
+        'against-check',
+        stands.link.name,
+        `${stands.link.name} shuts the way that ${node.name} needs: it is in back to front, or two valves face each other.`,
+      );
   }
   return undefined;
 }
 
 /** Costs nothing by itself: a pump, a check, a join, parts screwed together. */
-const isBare = (element: LinkElement): boolean => element.kind === 'pump' || element.kind === 'open' || element.kind === 'check' || (element.kind === 'line' && element.length_m === 0 && element.fittings.length === 0);
+const isBare = (element: LinkElement): boolean =>
+  element.kind === 'pump' ||
+  element.kind === 'open' ||
+  element.kind === 'check' ||
+  (element.kind === 'line' && element.length_m === 0 && element.fittings.length === 0);
 
 /** Pumps that feed each other in a ring with nothing between have no operating point. */
-function pumpLoop({ links }: Network): { ok: false; error: { code: NetworkCode; at: string; detail: string } } | undefined {
+function pumpLoop({
+  links,
+}: Network): { ok: false; error: { code: NetworkCode; at: string; detail: string } } | undefined {
   const bare = links.filter(({ elements }) => elements.every(isBare));
   const onward = new Map<string, NetworkLink[]>();
   for (const link of bare) onward.set(link.from, [...(onward.get(link.from) ?? []), link]);
@@ -213,7 +290,12 @@ function pumpLoop({ links }: Network): { ok: false; error: { code: NetworkCode; 
     const seen = new Set<string>();
     const open = [first.to];
     for (let at = open.pop(); at !== undefined; at = open.pop()) {
-      if (at === first.from) return failure('pump-loop', first.name, `${first.name} pumps in a ring with nothing in it but pumps; put the line between them in.`);
+      if (at === first.from)
+        return failure(
+          'pump-loop',
+          first.name,
+          `${first.name} pumps in a ring with nothing in it but pumps; put the line between them in.`,
+        );
       if (seen.has(at)) continue;
       seen.add(at);
       open.push(...(onward.get(at) ?? []).map(({ to }) => to));
@@ -223,37 +305,60 @@ function pumpLoop({ links }: Network): { ok: false; error: { code: NetworkCode; 
 }
 
 function report(
-  network: Network, laws: readonly Joined[], solution: RegulatedSolution, weight: (height_m: number) => number,
+  network: Network,
+  laws: readonly Joined[],
+  solution: RegulatedSolution,
+  weight: (height_m: number) => number,
 ): NetworkSolution {
   const dynamic = dynamicPressures(network, laws, solution);
   const nodes = network.nodes.map((node, i): [string, NodeResult] => {
     const gauge_Pa = solution.potential_Pa[i]! - weight(node.height_m);
     const staticGauge_Pa = gauge_Pa - dynamic[i]!;
-    return [node.id, {
-      id: node.id, name: node.name, gauge_Pa, abs_Pa: gauge_Pa + network.ambientAbs_Pa, staticGauge_Pa,
-      vapourMargin_Pa: staticGauge_Pa + network.ambientAbs_Pa - network.fluid.vapourPressureAbs_Pa,
-    }];
+    return [
+      node.id,
+      {
+        id: node.id,
+        name: node.name,
+        gauge_Pa,
+        abs_Pa: gauge_Pa + network.ambientAbs_Pa,
+        staticGauge_Pa,
+        vapourMargin_Pa: staticGauge_Pa + network.ambientAbs_Pa - network.fluid.vapourPressureAbs_Pa,
+      },
+    ];
   });
   const links = laws.map(({ link, law }, l): [string, LinkResult] => {
     const flow_m3PerS = solution.flow_m3PerS[l]!;
     const regulating = solution.regulators.get(l);
     const [from, to] = [solution.potential_Pa[laws[l]!.from]!, solution.potential_Pa[laws[l]!.to]!];
-    return [link.id, {
-      id: link.id, name: link.name, flow_m3PerS, ...lineState(laws[l]!.bore_m, flow_m3PerS, liquidIn(link, network.fluid).kinematicViscosity_m2PerS),
-      // What a regulator throttles away is what is left between its ends.
-      loss_Pa: regulating === undefined ? (link.air ? keptPressure(link, network.fluid, flow_m3PerS) : law(flow_m3PerS).pressure_Pa) : from - to,
-      ...(regulating === undefined ? {} : { regulating }),
-      ...(isShut(link, flow_m3PerS) ? { shut: true } : {}),
-    }];
+    return [
+      link.id,
+      {
+        id: link.id,
+        name: link.name,
+        flow_m3PerS,
+        ...lineState(laws[l]!.bore_m, flow_m3PerS, liquidIn(link, network.fluid).kinematicViscosity_m2PerS),
+        // What a regulator throttles away is what is left between its ends.
+        loss_Pa:
+          regulating === undefined
+            ? link.air
+              ? keptPressure(link, network.fluid, flow_m3PerS)
+              : law(flow_m3PerS).pressure_Pa
+            : from - to,
+        ...(regulating === undefined ? {} : { regulating }),
+        ...(isShut(link, flow_m3PerS) ? { shut: true } : {}),
+      },
+    ];
   });
   for (const link of network.links) {
-    if (link.elements.some((element) => element.kind === 'closed')) links.push([link.id, { id: link.id, name: link.name, flow_m3PerS: 0, loss_Pa: 0 }]);
+    if (link.elements.some((element) => element.kind === 'closed'))
+      links.push([link.id, { id: link.id, name: link.name, flow_m3PerS: 0, loss_Pa: 0 }]);
   }
   const { iterations, massResidual_m3PerS, energyResidual_Pa } = solution;
   return { nodes: new Map(nodes), links: new Map(links), iterations, massResidual_m3PerS, energyResidual_Pa };
 }
 
-const isShut = ({ elements }: NetworkLink, flow_m3PerS: number): boolean => flow_m3PerS < FLOWS_M3_PER_S && elements.some(({ kind }) => kind === 'check');
+const isShut = ({ elements }: NetworkLink, flow_m3PerS: number): boolean =>
+  flow_m3PerS < FLOWS_M3_PER_S && elements.some(({ kind }) => kind === 'check');
 
 /** What of a node's pressure is in the speed of the liquid beside it [Pa]: by the fastest of its lines. */
 function dynamicPressures(network: Network, laws: readonly Joined[], { flow_m3PerS }: RegulatedSolution): Float64Array {
@@ -261,7 +366,9 @@ function dynamicPressures(network: Network, laws: readonly Joined[], { flow_m3Pe
   for (const [l, { link, from, to, bore_m }] of laws.entries()) {
     if (bore_m === 0 || link.air || link.elements.some(({ kind }) => kind === 'vent')) continue;
     const pressure = (network.fluid.density_kgPerM3 / 2) * (flow_m3PerS[l]! / boreArea_m2(bore_m)) ** 2;
-    for (const end of [from, to]) if (!network.nodes[end]!.still && network.nodes[end]!.fixedGauge_Pa === undefined) dynamic[end] = Math.max(dynamic[end]!, pressure);
+    for (const end of [from, to])
+      if (!network.nodes[end]!.still && network.nodes[end]!.fixedGauge_Pa === undefined)
+        dynamic[end] = Math.max(dynamic[end]!, pressure);
   }
   return dynamic;
 }
@@ -272,7 +379,11 @@ function keptPressure(link: NetworkLink, fluid: FluidState, flow_m3PerS: number)
   return law.ok ? law.value(flow_m3PerS).pressure_Pa : 0;
 }
 
-function lineState(bore: number, flow_m3PerS: number, viscosity_m2PerS: number): Pick<LinkResult, 'velocity_mPerS' | 'reynolds' | 'regime'> {
+function lineState(
+  bore: number,
+  flow_m3PerS: number,
+  viscosity_m2PerS: number,
+): Pick<LinkResult, 'velocity_mPerS' | 'reynolds' | 'regime'> {
   if (bore === 0) return {};
   const reynolds = reynoldsNumber(flow_m3PerS, bore, viscosity_m2PerS);
   return { velocity_mPerS: flow_m3PerS / boreArea_m2(bore), reynolds, regime: regimeOf(reynolds) };
@@ -299,14 +410,26 @@ export function withoutIslands(network: Network, keep?: string): Network {
 export function partAround(network: Network, node: string): Network {
   const whole = withoutIslands(network, node);
   const part = reached([node], openPairs(whole));
-  return whole.nodes.some(({ id, fixedGauge_Pa }) => part.has(id) && fixedGauge_Pa !== undefined) ? only(whole, part) : whole;
+  return whole.nodes.some(({ id, fixedGauge_Pa }) => part.has(id) && fixedGauge_Pa !== undefined)
+    ? only(whole, part)
+    : whole;
 }
 
-const openPairs = ({ links }: Network) => links.filter(({ elements }) => elements.every(({ kind }) => kind !== 'closed')).map(({ from, to }) => [from, to] as const);
-const only = (network: Network, ids: ReadonlySet<string>): Network => ({ ...network, nodes: network.nodes.filter(({ id }) => ids.has(id)), links: network.links.filter(({ from, to }) => ids.has(from) && ids.has(to)) });
+const openPairs = ({ links }: Network) =>
+  links
+    .filter(({ elements }) => elements.every(({ kind }) => kind !== 'closed'))
+    .map(({ from, to }) => [from, to] as const);
+const only = (network: Network, ids: ReadonlySet<string>): Network => ({
+  ...network,
+  nodes: network.nodes.filter(({ id }) => ids.has(id)),
+  links: network.links.filter(({ from, to }) => ids.has(from) && ids.has(to)),
+});
 
 /** Laws of links that have been solved with: from one question to the next most links are the very same. */
-const keptLaws = new WeakMap<NetworkLink, { readonly fluid: FluidState; readonly law: Outcome<LossLaw, NetworkCode> }>();
+const keptLaws = new WeakMap<
+  NetworkLink,
+  { readonly fluid: FluidState; readonly law: Outcome<LossLaw, NetworkCode> }
+>();
 
 function keptLaw(link: NetworkLink, fluid: FluidState): Outcome<LossLaw, NetworkCode> {
   const kept = keptLaws.get(link);
@@ -319,7 +442,8 @@ function keptLaw(link: NetworkLink, fluid: FluidState): Outcome<LossLaw, Network
 /** What flows in a link, as far as its laws ask. */
 type Flowing = Pick<FluidState, 'density_kgPerM3' | 'viscosity_PaS' | 'kinematicViscosity_m2PerS'>;
 
-const liquidIn = ({ air }: NetworkLink, fluid: FluidState): Flowing => (air ? { ...air, kinematicViscosity_m2PerS: air.viscosity_PaS / air.density_kgPerM3 } : fluid);
+const liquidIn = ({ air }: NetworkLink, fluid: FluidState): Flowing =>
+  air ? { ...air, kinematicViscosity_m2PerS: air.viscosity_PaS / air.density_kgPerM3 } : fluid;
 
 /** The law of all of a link's elements at one flow. */
 export function linkLaw(link: NetworkLink, fluid: FluidState): Outcome<LossLaw, NetworkCode> {
@@ -332,7 +456,14 @@ export function linkLaw(link: NetworkLink, fluid: FluidState): Outcome<LossLaw, 
   }
   const whole = seriesLaw(laws);
   const checks = link.elements.flatMap((element) => (element.kind === 'check' ? [element.opens_Pa ?? 0] : []));
-  return success(checks.length > 0 ? checkedLaw(whole, checks.reduce((sum, opens) => sum + opens, 0)) : whole);
+  return success(
+    checks.length > 0
+      ? checkedLaw(
+          whole,
+          checks.reduce((sum, opens) => sum + opens, 0),
+        )
+      : whole,
+  );
 }
 
 function elementLaw(element: LinkElement, name: string, fluid: Flowing): Outcome<LossLaw, NetworkCode> {
@@ -342,7 +473,15 @@ function elementLaw(element: LinkElement, name: string, fluid: Flowing): Outcome
     case 'line':
       return success(lineLaw(element.bore_m, element.length_m, element.roughness_m, element.fittings, fluid));
     case 'filter':
-      return success(filterLaw(element.ratedFlow_m3PerS, element.ratedDrop_Pa, element.ratedViscosity_PaS, element.dirtFactor, fluid.viscosity_PaS));
+      return success(
+        filterLaw(
+          element.ratedFlow_m3PerS,
+          element.ratedDrop_Pa,
+          element.ratedViscosity_PaS,
+          element.dirtFactor,
+          fluid.viscosity_PaS,
+        ),
+      );
     case 'pump': {
       const curve = parsePumpCurve(element.curve, name);
       return curve.ok ? success(pumpLaw(atVoltage(curve.value, element.voltageRatio))) : curve;
@@ -350,7 +489,9 @@ function elementLaw(element: LinkElement, name: string, fluid: Flowing): Outcome
     case 'orifice':
       return success(orificeLaw(element.bore_m, element.dischargeCoefficient, fluid));
     case 'body':
-      return success(bodyLaw(element.ratedFlow_m3PerS, element.ratedDrop_Pa, element.ratedDensity_kgPerM3, fluid.density_kgPerM3));
+      return success(
+        bodyLaw(element.ratedFlow_m3PerS, element.ratedDrop_Pa, element.ratedDensity_kgPerM3, fluid.density_kgPerM3),
+      );
     case 'vent':
       return success(ventLaw(element.bore_m, element.length_m, element.air));
     case 'check':
@@ -362,16 +503,34 @@ function elementLaw(element: LinkElement, name: string, fluid: Flowing): Outcome
   }
 }
 
-function badSize(element: LinkElement, name: string): { ok: false; error: { code: 'bad-size' | 'no-voltage'; at: string; detail: string } } | undefined {
-  if ('bore_m' in element && !(element.bore_m > 0)) return failure('bad-size', name, `The bore of ${name} must be above zero.`);
-  if ('length_m' in element && !(element.length_m >= 0)) return failure('bad-size', name, `The length of ${name} cannot be negative.`);
-  if (element.kind === 'filter' && !(element.ratedFlow_m3PerS > 0 && element.ratedDrop_Pa >= 0 && element.ratedViscosity_PaS > 0 && element.dirtFactor >= 0)) {
+function badSize(
+  element: LinkElement,
+  name: string,
+): { ok: false; error: { code: 'bad-size' | 'no-voltage'; at: string; detail: string } } | undefined {
+  if ('bore_m' in element && !(element.bore_m > 0))
+    return failure('bad-size', name, `The bore of ${name} must be above zero.`);
+  if ('length_m' in element && !(element.length_m >= 0))
+    return failure('bad-size', name, `The length of ${name} cannot be negative.`);
+  if (
+    element.kind === 'filter' &&
+    !(
+      element.ratedFlow_m3PerS > 0 &&
+      element.ratedDrop_Pa >= 0 &&
+      element.ratedViscosity_PaS > 0 &&
+      element.dirtFactor >= 0
+    )
+  ) {
     return failure('bad-size', name, `${name} needs a rated flow above zero and a pressure drop at it.`);
   }
-  if (element.kind === 'body' && !(element.ratedFlow_m3PerS > 0 && element.ratedDrop_Pa >= 0 && element.ratedDensity_kgPerM3 > 0)) {
+  if (
+    element.kind === 'body' &&
+    !(element.ratedFlow_m3PerS > 0 && element.ratedDrop_Pa >= 0 && element.ratedDensity_kgPerM3 > 0)
+  ) {
     return failure('bad-size', name, `${name} needs a rated flow above zero and a pressure drop at it.`);
   }
-  if (element.kind === 'check' && !((element.opens_Pa ?? 0) >= 0)) return failure('bad-size', name, `${name} cannot open below no pressure.`);
-  if (element.kind === 'pump' && !(element.voltageRatio > 0)) return failure('no-voltage', name, `${name} has no voltage.`);
+  if (element.kind === 'check' && !((element.opens_Pa ?? 0) >= 0))
+    return failure('bad-size', name, `${name} cannot open below no pressure.`);
+  if (element.kind === 'pump' && !(element.voltageRatio > 0))
+    return failure('no-voltage', name, `${name} has no voltage.`);
   return undefined;
 }

@@ -31,8 +31,12 @@ export type Work = {
  */
 export type Settled = {
   readonly iterations: number;
-  readonly energy_Pa: number; readonly energyMost_Pa: number; readonly worst: number;
-  readonly mass_m3PerS: number; readonly massMost_m3PerS: number; readonly worstPlace: number;
+  readonly energy_Pa: number;
+  readonly energyMost_Pa: number;
+  readonly worst: number;
+  readonly mass_m3PerS: number;
+  readonly massMost_m3PerS: number;
+  readonly worstPlace: number;
 };
 
 /** Numbers to a link in `terms` and in `rough`. */
@@ -41,9 +45,24 @@ const [TERMS, ROUGH] = [3, 6];
 const LEAST_SLOPE = 1;
 
 /** @param places of all nodes, the free ones first, by their step */
-export const workFor = (matrix: SparseShape, places: number, from: Int32Array, to: Int32Array, entryOf: Int32Array): Work => ({
-  matrix, from, to, entryOf, laws: new Array<undefined>(from.length).fill(undefined), terms: new Float64Array(TERMS * from.length), rough: new Float64Array(ROUGH * from.length),
-  flow: new Float64Array(from.length), outflow: new Float64Array(places), given: new Float64Array(places), potential: new Float64Array(places),
+export const workFor = (
+  matrix: SparseShape,
+  places: number,
+  from: Int32Array,
+  to: Int32Array,
+  entryOf: Int32Array,
+): Work => ({
+  matrix,
+  from,
+  to,
+  entryOf,
+  laws: new Array<undefined>(from.length).fill(undefined),
+  terms: new Float64Array(TERMS * from.length),
+  rough: new Float64Array(ROUGH * from.length),
+  flow: new Float64Array(from.length),
+  outflow: new Float64Array(places),
+  given: new Float64Array(places),
+  potential: new Float64Array(places),
 });
 
 /** Puts in a link's law; a plain line as its numbers. */
@@ -86,7 +105,13 @@ export function settle(work: Work, near: boolean): Settled {
     work.potential.set(room.potential);
   }
   return {
-    iterations, energy_Pa: energy.value, energyMost_Pa: energyMost.value, worst: worst.value, mass_m3PerS: mass.value, massMost_m3PerS: massMost.value, worstPlace: worstPlace.value,
+    iterations,
+    energy_Pa: energy.value,
+    energyMost_Pa: energyMost.value,
+    worst: worst.value,
+    mass_m3PerS: mass.value,
+    massMost_m3PerS: massMost.value,
+    worstPlace: worstPlace.value,
   };
 }
 
@@ -101,14 +126,31 @@ function roomFor(work: Work): Room {
   const [links, places] = [from.length, work.outflow.length];
   const known = kernel();
   current = undefined;
-  if (!known.layOut(links, places, matrix.size, matrix.rows.length, matrix.targets.length)) throw new RangeError(`There is no memory for a network of ${links} lines.`);
-  const wholes: Readonly<Record<WholeArray, Int32Array>> = { from, to, entryOf, starts: matrix.starts, rows: matrix.rows, targets: matrix.targets };
-  for (const [name, values] of Object.entries(wholes)) new Int32Array(known.memory.buffer, known[name as WholeArray].value, values.length).set(values);
-  const real = (name: RealArray, length: number): Float64Array => new Float64Array(known.memory.buffer, known[name].value, length);
+  if (!known.layOut(links, places, matrix.size, matrix.rows.length, matrix.targets.length))
+    throw new RangeError(`There is no memory for a network of ${links} lines.`);
+  const wholes: Readonly<Record<WholeArray, Int32Array>> = {
+    from,
+    to,
+    entryOf,
+    starts: matrix.starts,
+    rows: matrix.rows,
+    targets: matrix.targets,
+  };
+  for (const [name, values] of Object.entries(wholes))
+    new Int32Array(known.memory.buffer, known[name as WholeArray].value, values.length).set(values);
+  const real = (name: RealArray, length: number): Float64Array =>
+    new Float64Array(known.memory.buffer, known[name].value, length);
   answerForLaws(lossOf);
   current = {
-    work, terms: real('terms', TERMS * links), rough: real('rough', ROUGH * links), flow: real('flow', links), loss: real('loss', links), slope: real('slope', links),
-    outflow: real('outflow', places), given: real('given', places), potential: real('potential', places),
+    work,
+    terms: real('terms', TERMS * links),
+    rough: real('rough', ROUGH * links),
+    flow: real('flow', links),
+    loss: real('loss', links),
+    slope: real('slope', links),
+    outflow: real('outflow', places),
+    given: real('given', places),
+    potential: real('potential', places),
   };
   return current;
 }

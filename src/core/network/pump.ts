@@ -13,13 +13,26 @@ export type PumpCurve = { readonly points: readonly PumpPoint[] };
  * flow grows.
  */
 export function parsePumpCurve(points: readonly PumpPoint[], name: string): Outcome<PumpCurve, PumpCode> {
-  if (points.length < 2) return failure('too-few-points', name, `The curve of ${name} needs at least two points: flow against no pressure, and pressure against no flow.`);
+  if (points.length < 2)
+    return failure(
+      'too-few-points',
+      name,
+      `The curve of ${name} needs at least two points: flow against no pressure, and pressure against no flow.`,
+    );
   const ordered = [...points].sort((a, b) => a.flow_m3PerS - b.flow_m3PerS);
   if (ordered.some((point) => !(point.flow_m3PerS >= 0) || !(point.rise_Pa >= 0))) {
     return failure('negative-point', name, `A point of the curve of ${name} is below zero.`);
   }
-  const rising = ordered.findIndex((point, i) => i > 0 && (point.rise_Pa >= ordered[i - 1]!.rise_Pa || point.flow_m3PerS === ordered[i - 1]!.flow_m3PerS));
-  if (rising > 0) return failure('curve-rises', `${name}, point ${rising + 1}`, `The curve of ${name} must fall as flow grows; point ${rising + 1} does not.`);
+  const rising = ordered.findIndex(
+    (point, i) =>
+      i > 0 && (point.rise_Pa >= ordered[i - 1]!.rise_Pa || point.flow_m3PerS === ordered[i - 1]!.flow_m3PerS),
+  );
+  if (rising > 0)
+    return failure(
+      'curve-rises',
+      `${name}, point ${rising + 1}`,
+      `The curve of ${name} must fall as flow grows; point ${rising + 1} does not.`,
+    );
   return success({ points: ordered });
 }
 

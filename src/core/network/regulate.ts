@@ -32,17 +32,29 @@ export function solveRegulated(graph: Graph): Outcome<RegulatedSolution, SolveCo
   }
   const quick = byStates(graph, regulators);
   if (quick.ok || (quick.error.code !== 'not-settled' && quick.error.code !== 'not-converged')) return quick;
-  const sure = byThrottling(graph, regulators.filter((link) => canHold(graph, link)));
-  return sure.ok ? success({ ...sure.value, regulators: new Map(regulators.map((link) => [link, sure.value.regulators.get(link) ?? 'open'])) }) : quick;
+  const sure = byThrottling(
+    graph,
+    regulators.filter((link) => canHold(graph, link)),
+  );
+  return sure.ok
+    ? success({
+        ...sure.value,
+        regulators: new Map(regulators.map((link) => [link, sure.value.regulators.get(link) ?? 'open'])),
+      })
+    : quick;
 }
 
 function byStates(graph: Graph, regulators: readonly number[]): Outcome<RegulatedSolution, SolveCode> {
-  const states = new Map<number, Regulating>(regulators.map((link) => [link, canHold(graph, link) ? 'holding' : 'open']));
+  const states = new Map<number, Regulating>(
+    regulators.map((link) => [link, canHold(graph, link) ? 'holding' : 'open']),
+  );
   const seen = new Set<string>();
   for (let changes = 0; changes < MOST_CHANGES; changes++) {
     const solved = matched(graph, states);
     if (!solved.ok) return solved;
-    const wrong = regulators.map((link) => [link, shouldBe(graph, link, states.get(link)!, solved.value)] as const).find(([link, state]) => state !== states.get(link));
+    const wrong = regulators
+      .map((link) => [link, shouldBe(graph, link, states.get(link)!, solved.value)] as const)
+      .find(([link, state]) => state !== states.get(link));
     if (!wrong) return success({ ...solved.value, regulators: states });
     states.set(...wrong);
     const key = [...states.values()].join(' ');
@@ -52,7 +64,12 @@ function byStates(graph: Graph, regulators: readonly number[]): Outcome<Regulate
   return unsettled(graph, regulators[0]!);
 }
 
-const unsettled = (graph: Graph, link: number) => failure('not-settled' as const, graph.links[link]!.id, `${graph.links[link]!.id} finds no state to rest in: it opens and shuts by turns with what stands round it.`);
+const unsettled = (graph: Graph, link: number) =>
+  failure(
+    'not-settled' as const,
+    graph.links[link]!.id,
+    `${graph.links[link]!.id} finds no state to rest in: it opens and shuts by turns with what stands round it.`,
+  );
 
 /**
  * A regulator whose held end has a given pressure already has nothing to hold;
@@ -66,11 +83,19 @@ function canHold(graph: Graph, link: number): boolean {
 
 /** Whether a node still hangs on a given pressure when a link is taken away. */
 function leadsOn({ nodes, links }: Graph, node: number, without: number): boolean {
-  const hangs = reached([node], links.flatMap(({ from, to }, l) => (l === without ? [] : [[from, to] as const])));
+  const hangs = reached(
+    [node],
+    links.flatMap(({ from, to }, l) => (l === without ? [] : [[from, to] as const])),
+  );
   return [...hangs].some((each) => nodes[each]!.fixed_Pa !== undefined);
 }
 
-function shouldBe(graph: Graph, link: number, state: Regulating, { potential_Pa, flow_m3PerS }: GraphSolution): Regulating {
+function shouldBe(
+  graph: Graph,
+  link: number,
+  state: Regulating,
+  { potential_Pa, flow_m3PerS }: GraphSolution,
+): Regulating {
   const { hold, from, to, law } = graph.links[link]!;
   if (!canHold(graph, link)) return 'open';
   const [inlet, outlet, flow, set] = [potential_Pa[from]!, potential_Pa[to]!, flow_m3PerS[link]!, hold!.potential_Pa];
@@ -103,7 +128,12 @@ function matched(graph: Graph, states: ReadonlyMap<number, Regulating>): Outcome
     if (miss.every((each) => Math.abs(each) <= MATCH_ABS_M3_PER_S + MATCH_REL * largest)) {
       return success({ ...whole(graph, holding, through, solved.value.solution, solved.value.kept), iterations });
     }
-    if (before) inverse = broyden(inverse, through.map((q, r) => q - before!.through[r]!), miss.map((m, r) => m - before!.miss[r]!));
+    if (before)
+      inverse = broyden(
+        inverse,
+        through.map((q, r) => q - before!.through[r]!),
+        miss.map((m, r) => m - before!.miss[r]!),
+      );
     before = { through, miss };
     through = through.map((q, r) => q - inverse[r]!.reduce((sum, value, c) => sum + value * miss[c]!, 0));
   }
@@ -119,9 +149,19 @@ function broyden(inverse: readonly number[][], step: readonly number[], change: 
   return inverse.map((row, r) => row.map((value, c) => value + ((step[r]! - times[r]!) / denominator) * left[c]!));
 }
 
-type Solved = { readonly solution: GraphSolution; readonly kept: readonly number[]; /** What would have to pass each holding regulator. */ readonly wanted: readonly number[] };
+type Solved = {
+  readonly solution: GraphSolution;
+  readonly kept: readonly number[];
+  /** What would have to pass each holding regulator. */ readonly wanted: readonly number[];
+};
 
-function solvedWith(graph: Graph, states: ReadonlyMap<number, Regulating>, holding: readonly number[], through: readonly number[], start: Float64Array | undefined): Outcome<Solved, SolveCode> {
+function solvedWith(
+  graph: Graph,
+  states: ReadonlyMap<number, Regulating>,
+  holding: readonly number[],
+  through: readonly number[],
+  start: Float64Array | undefined,
+): Outcome<Solved, SolveCode> {
   const outflow = graph.nodes.map((node) => node.outflow_m3PerS ?? 0);
   const held = new Map<number, number>();
   holding.forEach((link, r) => {
@@ -131,8 +171,14 @@ function solvedWith(graph: Graph, states: ReadonlyMap<number, Regulating>, holdi
   });
   const kept = graph.links.flatMap((_, link) => (states.get(link) === 'holding' ? [] : [link]));
   const cut: Graph = {
-    nodes: graph.nodes.map((node, n) => ({ id: node.id, outflow_m3PerS: outflow[n]!, ...(held.has(n) ? { fixed_Pa: held.get(n)! } : node.fixed_Pa === undefined ? {} : { fixed_Pa: node.fixed_Pa }) })),
-    links: kept.map((link) => (states.get(link) === 'shut' ? { ...graph.links[link]!, law: SHUT_LAW } : graph.links[link]!)),
+    nodes: graph.nodes.map((node, n) => ({
+      id: node.id,
+      outflow_m3PerS: outflow[n]!,
+      ...(held.has(n) ? { fixed_Pa: held.get(n)! } : node.fixed_Pa === undefined ? {} : { fixed_Pa: node.fixed_Pa }),
+    })),
+    links: kept.map((link) =>
+      states.get(link) === 'shut' ? { ...graph.links[link]!, law: SHUT_LAW } : graph.links[link]!,
+    ),
   };
   const solved = solveGraph(cut, undefined, start);
   if (!solved.ok) return solved;
@@ -149,9 +195,19 @@ function solvedWith(graph: Graph, states: ReadonlyMap<number, Regulating>, holdi
 }
 
 /** The solution of the cut graph as one of the whole. */
-function whole(graph: Graph, holding: readonly number[], through: readonly number[], solution: GraphSolution, kept: readonly number[]): GraphSolution {
+function whole(
+  graph: Graph,
+  holding: readonly number[],
+  through: readonly number[],
+  solution: GraphSolution,
+  kept: readonly number[],
+): GraphSolution {
   const flow = new Float64Array(graph.links.length);
-  kept.forEach((link, k) => { flow[link] = solution.flow_m3PerS[k]!; });
-  holding.forEach((link, r) => { flow[link] = through[r]!; });
+  kept.forEach((link, k) => {
+    flow[link] = solution.flow_m3PerS[k]!;
+  });
+  holding.forEach((link, r) => {
+    flow[link] = through[r]!;
+  });
   return { ...solution, flow_m3PerS: flow };
 }

@@ -7,7 +7,9 @@ import type { GraphSolution } from './solve';
  */
 export type Regulating = 'holding' | 'open' | 'shut';
 
-export type RegulatedSolution = GraphSolution & { /** By the number of its link. */ readonly regulators: ReadonlyMap<number, Regulating> };
+export type RegulatedSolution = GraphSolution & {
+  /** By the number of its link. */ readonly regulators: ReadonlyMap<number, Regulating>;
+};
 
 /** A state changes only beyond rounding [Pa]. */
 export const SLACK_PA = 1e-3;

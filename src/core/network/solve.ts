@@ -8,10 +8,7 @@ import { sparseShape } from './sparse';
  * A network ready to solve. Node values are potentials: pressure plus the
  * weight of liquid above the datum, so that height needs no further thought.
  */
-export type Graph = {
-  readonly nodes: readonly GraphNode[];
-  readonly links: readonly GraphLink[];
-};
+export type Graph = { readonly nodes: readonly GraphNode[]; readonly links: readonly GraphLink[] };
 
 export type GraphNode = {
   readonly id: string;
@@ -66,7 +63,10 @@ export type GraphShape = {
 export const START_FLOW_M3_PER_S = 1e-6;
 
 const SHAPES_KEPT = 6;
-/** Shapes of the graphs solved last, newest first: from one edit to the next a network mostly changes in its values only. */
+/**
+ * Shapes of the graphs solved last, newest first: from one edit to the next a network mostly changes in its values
+ * only.
+ */
 const shapes: GraphShape[] = [];
 
 function keptShape(graph: Graph): Outcome<GraphShape, SolveCode> {
@@ -86,7 +86,8 @@ function keptShape(graph: Graph): Outcome<GraphShape, SolveCode> {
 
 function hasShape({ nodes, links }: Graph, { work, places, from, to }: GraphShape): boolean {
   if (nodes.length !== places.length || links.length !== from.length) return false;
-  for (let n = 0; n < nodes.length; n++) if ((nodes[n]!.fixed_Pa === undefined) !== (places[n]! < work.matrix.size)) return false;
+  for (let n = 0; n < nodes.length; n++)
+    if ((nodes[n]!.fixed_Pa === undefined) !== places[n]! < work.matrix.size) return false;
   for (let l = 0; l < links.length; l++) if (links[l]!.from !== from[l] || links[l]!.to !== to[l]) return false;
   return true;
 }
@@ -101,19 +102,30 @@ export function graphShape({ nodes, links }: Graph): Outcome<GraphShape, SolveCo
     if (node.fixed_Pa === undefined) free[index] = size++;
   });
   const joins = ({ from, to }: GraphLink): boolean => from !== to && free[from]! >= 0 && free[to]! >= 0;
-  const matrix = sparseShape(size, Int32Array.from(links.filter(joins).flatMap(({ from, to }) => [free[from]!, free[to]!])));
+  const matrix = sparseShape(
+    size,
+    Int32Array.from(links.filter(joins).flatMap(({ from, to }) => [free[from]!, free[to]!])),
+  );
   let given = size;
   const places = free.map((count) => (count < 0 ? given++ : matrix.step[count]!));
   const nobodys = matrix.rows.length;
   // A link that ends where it begins moves nothing anywhere: it is hung on the first node that has its potential given.
   const placeOf = (link: GraphLink, end: number): number => (link.from === link.to ? size : places[end]!);
   const work = workFor(
-    matrix, nodes.length, Int32Array.from(links, (link) => placeOf(link, link.from)), Int32Array.from(links, (link) => placeOf(link, link.to)),
+    matrix,
+    nodes.length,
+    Int32Array.from(links, (link) => placeOf(link, link.from)),
+    Int32Array.from(links, (link) => placeOf(link, link.to)),
     Int32Array.from(links, (link) => (joins(link) ? matrix.entry(free[link.from]!, free[link.to]!) : nobodys)),
   );
   return success({
-    work, places, from: Int32Array.from(links, ({ from }) => from), to: Int32Array.from(links, ({ to }) => to),
-    names: links.map(({ id }) => id), joints: nodes.map(({ id }) => id), potential_Pa: new Float64Array(nodes.length),
+    work,
+    places,
+    from: Int32Array.from(links, ({ from }) => from),
+    to: Int32Array.from(links, ({ to }) => to),
+    names: links.map(({ id }) => id),
+    joints: nodes.map(({ id }) => id),
+    potential_Pa: new Float64Array(nodes.length),
   });
 }
 
@@ -137,7 +149,13 @@ export function solveGraph(graph: Graph, shape?: GraphShape, start?: Float64Arra
   if (!known.ok) return known;
   putIn(graph, known.value, start);
   const found = solved(known.value, start !== undefined);
-  return found.ok ? success({ ...found.value, potential_Pa: found.value.potential_Pa.slice(), flow_m3PerS: found.value.flow_m3PerS.slice() }) : found;
+  return found.ok
+    ? success({
+        ...found.value,
+        potential_Pa: found.value.potential_Pa.slice(),
+        flow_m3PerS: found.value.flow_m3PerS.slice(),
+      })
+    : found;
 }
 
 /**
@@ -149,7 +167,11 @@ export const solveAgain = (shape: GraphShape): Outcome<GraphSolution, SolveCode>
 /** Puts another line into a graph that is laid out and has been solved. */
 export const setLine = ({ work }: GraphShape, link: number, line: LineTerms): void => putLine(work, link, line);
 
-function putIn({ nodes, links }: Graph, { work, places, names, joints }: GraphShape, start: Float64Array | undefined): void {
+function putIn(
+  { nodes, links }: Graph,
+  { work, places, names, joints }: GraphShape,
+  start: Float64Array | undefined,
+): void {
   for (let n = 0; n < nodes.length; n++) {
     joints[n] = nodes[n]!.id;
     work.outflow[places[n]!] = nodes[n]!.outflow_m3PerS ?? 0;
@@ -158,7 +180,7 @@ function putIn({ nodes, links }: Graph, { work, places, names, joints }: GraphSh
   for (let l = 0; l < links.length; l++) {
     names[l] = links[l]!.id;
     putLaw(work, l, links[l]!.law);
-    work.flow[l] = start ? start[l]! : links[l]!.about_m3PerS ?? START_FLOW_M3_PER_S;
+    work.flow[l] = start ? start[l]! : (links[l]!.about_m3PerS ?? START_FLOW_M3_PER_S);
   }
 }
 
@@ -167,23 +189,50 @@ function solved(shape: GraphShape, near: boolean): Outcome<GraphSolution, SolveC
   const settled = settle(work, near);
   if (settled.iterations === 0) return unsettled(shape, settled);
   for (let n = 0; n < places.length; n++) potential_Pa[n] = work.potential[places[n]!]!;
-  return success({ potential_Pa, flow_m3PerS: work.flow, iterations: settled.iterations, massResidual_m3PerS: settled.mass_m3PerS, energyResidual_Pa: settled.energy_Pa });
+  return success({
+    potential_Pa,
+    flow_m3PerS: work.flow,
+    iterations: settled.iterations,
+    massResidual_m3PerS: settled.mass_m3PerS,
+    energyResidual_Pa: settled.energy_Pa,
+  });
 }
 
 /** Says which of the two residuals did not come down, and where. */
-function unsettled({ places, names, joints }: GraphShape, { energy_Pa, energyMost_Pa, worst, mass_m3PerS, worstPlace }: Settled) {
+function unsettled(
+  { places, names, joints }: GraphShape,
+  { energy_Pa, energyMost_Pa, worst, mass_m3PerS, worstPlace }: Settled,
+) {
   if (!(energy_Pa <= energyMost_Pa)) {
     const at = names[worst] ?? '';
-    return failure('not-converged' as const, at, `The flow did not settle: ${Number.isFinite(energy_Pa) ? energy_Pa.toPrecision(2) : 'an endless'} Pa of disagreement remains at ${at}.`);
+    return failure(
+      'not-converged' as const,
+      at,
+      `The flow did not settle: ${Number.isFinite(energy_Pa) ? energy_Pa.toPrecision(2) : 'an endless'} Pa of disagreement remains at ${at}.`,
+    );
   }
   const at = joints[places.indexOf(worstPlace)] ?? '';
-  return failure('not-converged' as const, at, `The flow did not settle: what comes to ${at} and what leaves it differ by ${Number.isFinite(mass_m3PerS) ? (mass_m3PerS * 3.6e6).toPrecision(2) : 'no end of'} L/h.`);
+  return failure(
+    'not-converged' as const,
+    at,
+    `The flow did not settle: what comes to ${at} and what leaves it differ by ${Number.isFinite(mass_m3PerS) ? (mass_m3PerS * 3.6e6).toPrecision(2) : 'no end of'} L/h.`,
+  );
 }
 
 /** Every free node must hang on a node of given pressure, or its pressure means nothing. */
 function unreachable(graph: Graph): { ok: false; error: { code: SolveCode; at: string; detail: string } } | undefined {
-  if (graph.nodes.every((node) => node.fixed_Pa === undefined)) return failure('no-boundary', 'network', 'No tank or open end fixes a pressure.');
-  const hung = reached(graph.nodes.flatMap((node, index) => (node.fixed_Pa === undefined ? [] : [index])), graph.links.map(({ from, to }) => [from, to] as const));
+  if (graph.nodes.every((node) => node.fixed_Pa === undefined))
+    return failure('no-boundary', 'network', 'No tank or open end fixes a pressure.');
+  const hung = reached(
+    graph.nodes.flatMap((node, index) => (node.fixed_Pa === undefined ? [] : [index])),
+    graph.links.map(({ from, to }) => [from, to] as const),
+  );
   const cutOff = graph.nodes.findIndex((_, index) => !hung.has(index));
-  return cutOff < 0 ? undefined : failure('no-path', graph.nodes[cutOff]!.id, `No open line joins ${graph.nodes[cutOff]!.id} to a tank or an open end.`);
+  return cutOff < 0
+    ? undefined
+    : failure(
+        'no-path',
+        graph.nodes[cutOff]!.id,
+        `No open line joins ${graph.nodes[cutOff]!.id} to a tank or an open end.`,
+      );
 }

@@ -77,11 +77,15 @@ function laidOut(size: number, step: Int32Array, columns: readonly number[][]): 
   for (const column of ordered) {
     for (let a = 0; a < column.length; a++) for (let b = 0; b < a; b++) targets[at++] = placeIn(column[b]!, column[a]!);
   }
-  const entry = (i: number, j: number): number => (step[i]! < step[j]! ? placeIn(step[i]!, step[j]!) : placeIn(step[j]!, step[i]!));
+  const entry = (i: number, j: number): number =>
+    step[i]! < step[j]! ? placeIn(step[i]!, step[j]!) : placeIn(step[j]!, step[i]!);
   return { size, step, entry, starts, rows, targets };
 }
 
-/** Unknowns by the number of neighbours that they have left; of as many, the one that has stood so longest, which fills in a little less than the last. */
+/**
+ * Unknowns by the number of neighbours that they have left; of as many, the one that has stood so longest, which fills
+ * in a little less than the last.
+ */
 function byDegree(neighbours: readonly Set<number>[]): { least: () => number; moved: (unknown: number) => void } {
   const buckets: { unknowns: number[]; head: number }[] = [];
   const done = new Uint8Array(neighbours.length);

@@ -16,7 +16,11 @@ const SAME = 1e-9;
 /** What a regulator adds to its own loss [Pa s/m³]: nothing when open, a seat when shut. */
 type Throttles = Map<number, number>;
 
-type Tried = { readonly solution: GraphSolution; /** By how much the held pressure is on the side that asks for more throttling [Pa]. */ readonly over_Pa: number; readonly flow_m3PerS: number };
+type Tried = {
+  readonly solution: GraphSolution;
+  /** By how much the held pressure is on the side that asks for more throttling [Pa]. */ readonly over_Pa: number;
+  readonly flow_m3PerS: number;
+};
 
 /**
  * Steady flow where regulators hold pressures, the slow and sure way: each
@@ -39,7 +43,11 @@ export function byThrottling(graph: Graph, holding: readonly number[]): Outcome<
     iterations += solved.value.iterations;
     const { hold, from, to } = graph.links[link]!;
     const held = solved.value.potential_Pa[hold!.end === 'to' ? to : from]! - hold!.potential_Pa;
-    return success({ solution: solved.value, over_Pa: hold!.end === 'to' ? held : -held, flow_m3PerS: solved.value.flow_m3PerS[link]! });
+    return success({
+      solution: solved.value,
+      over_Pa: hold!.end === 'to' ? held : -held,
+      flow_m3PerS: solved.value.flow_m3PerS[link]!,
+    });
   };
   for (let sweep = 0; sweep < MOST_SWEEPS; sweep++) {
     let moved = false;
@@ -48,7 +56,11 @@ export function byThrottling(graph: Graph, holding: readonly number[]): Outcome<
       const found = settleOne(graph, link, (throttle) => tried(link, throttle));
       if (!found.ok) return found;
       const before = throttles.get(link)!;
-      if (states.get(link) !== found.value.state || (found.value.state === 'holding' && Math.abs(Math.log(found.value.throttle / before)) > SAME)) moved = true;
+      if (
+        states.get(link) !== found.value.state ||
+        (found.value.state === 'holding' && Math.abs(Math.log(found.value.throttle / before)) > SAME)
+      )
+        moved = true;
       throttles.set(link, found.value.throttle);
       states.set(link, found.value.state);
       last = found.value.solution;
@@ -56,20 +68,33 @@ export function byThrottling(graph: Graph, holding: readonly number[]): Outcome<
     if (!moved && last) return success({ ...last, iterations, regulators: states });
   }
   const name = graph.links[holding[0] ?? 0]?.id ?? '';
-  return failure('not-settled', name, `${name} finds no state to rest in: it opens and shuts by turns with what stands round it.`);
+  return failure(
+    'not-settled',
+    name,
+    `${name} finds no state to rest in: it opens and shuts by turns with what stands round it.`,
+  );
 }
 
-const throttled = ({ nodes, links }: Graph, throttles: Throttles): Graph => ({ nodes, links: links.map((link, l) => (throttles.get(l) ? { ...link, law: adding(link.law, throttles.get(l)!) } : link)) });
+const throttled = ({ nodes, links }: Graph, throttles: Throttles): Graph => ({
+  nodes,
+  links: links.map((link, l) => (throttles.get(l) ? { ...link, law: adding(link.law, throttles.get(l)!) } : link)),
+});
 
-const adding = (law: LossLaw, throttle: number): LossLaw => (flow) => {
-  const { pressure_Pa, slope_PaSPerM3 } = law(flow);
-  return { pressure_Pa: pressure_Pa + throttle * flow, slope_PaSPerM3: slope_PaSPerM3 + throttle };
-};
+const adding =
+  (law: LossLaw, throttle: number): LossLaw =>
+  (flow) => {
+    const { pressure_Pa, slope_PaSPerM3 } = law(flow);
+    return { pressure_Pa: pressure_Pa + throttle * flow, slope_PaSPerM3: slope_PaSPerM3 + throttle };
+  };
 
 type Setting = { readonly throttle: number; readonly state: Regulating; readonly solution: GraphSolution };
 
 /** How one regulator stands while the others stay as they are. */
-function settleOne(graph: Graph, link: number, tried: (throttle: number) => Outcome<Tried, SolveCode>): Outcome<Setting, SolveCode> {
+function settleOne(
+  graph: Graph,
+  link: number,
+  tried: (throttle: number) => Outcome<Tried, SolveCode>,
+): Outcome<Setting, SolveCode> {
   const slack = SLACK_PA + HELD_REL * Math.abs(graph.links[link]!.hold!.potential_Pa);
   const at = (throttle: number, state: Regulating): Outcome<Setting, SolveCode> => {
     const found = tried(throttle);
@@ -81,16 +106,23 @@ function settleOne(graph: Graph, link: number, tried: (throttle: number) => Outc
   if (open.value.over_Pa <= slack) return success({ throttle: 0, state: 'open', solution: open.value.solution });
   const shut = tried(SEAT_PA_S_PER_M3);
   if (!shut.ok) return shut;
-  if (shut.value.over_Pa >= -slack) return success({ throttle: SEAT_PA_S_PER_M3, state: 'shut', solution: shut.value.solution });
+  if (shut.value.over_Pa >= -slack)
+    return success({ throttle: SEAT_PA_S_PER_M3, state: 'shut', solution: shut.value.solution });
   return between(link, graph, slack, tried);
 }
 
 /** The throttle at which the pressure is held: halved in by its logarithm, by the chord where that serves. */
-function between(link: number, graph: Graph, slack: number, tried: (throttle: number) => Outcome<Tried, SolveCode>): Outcome<Setting, SolveCode> {
+function between(
+  link: number,
+  graph: Graph,
+  slack: number,
+  tried: (throttle: number) => Outcome<Tried, SolveCode>,
+): Outcome<Setting, SolveCode> {
   let [low, high] = [Math.log(LEAST_THROTTLE), Math.log(SEAT_PA_S_PER_M3)];
   const found = tried(LEAST_THROTTLE);
   if (!found.ok) return found;
-  if (found.value.over_Pa <= slack) return success({ throttle: LEAST_THROTTLE, state: 'holding', solution: found.value.solution });
+  if (found.value.over_Pa <= slack)
+    return success({ throttle: LEAST_THROTTLE, state: 'holding', solution: found.value.solution });
   let [over, under] = [found.value.over_Pa, -Infinity];
   for (let i = 0; i < MOST_TRIES; i++) {
     const chord = low + (high - low) * (over / (over - under));
@@ -98,7 +130,8 @@ function between(link: number, graph: Graph, slack: number, tried: (throttle: nu
     const next = i % 2 === 1 && chord > low && chord < high ? chord : (low + high) / 2;
     const each = tried(Math.exp(next));
     if (!each.ok) return each;
-    if (Math.abs(each.value.over_Pa) <= slack) return success({ throttle: Math.exp(next), state: 'holding', solution: each.value.solution });
+    if (Math.abs(each.value.over_Pa) <= slack)
+      return success({ throttle: Math.exp(next), state: 'holding', solution: each.value.solution });
     if (each.value.over_Pa > 0) [low, over] = [next, each.value.over_Pa];
     else [high, under] = [next, each.value.over_Pa];
   }

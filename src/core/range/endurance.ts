@@ -19,10 +19,15 @@ export const burnAtDuty_m3PerS = (idle_m3PerS: number, full_m3PerS: number, duty
  * @param trip usable >= 0, reserve 0 … 1, burn > 0
  */
 export function endurance(trip: Trip): Outcome<Endurance, 'no-burn'> {
-  if (!(trip.burn_m3PerS > 0)) return failure('no-burn', 'consumer', 'Nothing burns fuel at this duty, so there is no end to it.');
+  if (!(trip.burn_m3PerS > 0))
+    return failure('no-burn', 'consumer', 'Nothing burns fuel at this duty, so there is no end to it.');
   const reserve_m3 = trip.usable_m3 * trip.reserve_ratio;
   const endurance_s = (trip.usable_m3 - reserve_m3) / trip.burn_m3PerS;
-  return success({ endurance_s, reserve_m3, ...(trip.speed_mPerS === undefined ? {} : { range_m: endurance_s * trip.speed_mPerS }) });
+  return success({
+    endurance_s,
+    reserve_m3,
+    ...(trip.speed_mPerS === undefined ? {} : { range_m: endurance_s * trip.speed_mPerS }),
+  });
 }
 
 /**

@@ -11,7 +11,10 @@ it('usable less reserve over burn, times speed', () => {
 
 it('without a speed there is no distance, and without burn no end', () => {
   expect(unwrap(endurance({ usable_m3: 0.1, reserve_ratio: 0, burn_m3PerS: 1e-6 })).range_m).toBeUndefined();
-  expect(endurance({ usable_m3: 0.1, reserve_ratio: 0, burn_m3PerS: 0 })).toMatchObject({ ok: false, error: { code: 'no-burn' } });
+  expect(endurance({ usable_m3: 0.1, reserve_ratio: 0, burn_m3PerS: 0 })).toMatchObject({
+    ok: false,
+    error: { code: 'no-burn' },
+  });
 });
 
 it('burn runs straight from idle to full', () => {

@@ -4,9 +4,6 @@
  */
 export type Status = 'published' | 'derived' | 'from memory' | 'common practice';
 
-export type Sourced = {
-  readonly source: string;
-  readonly status: Status;
-};
+export type Sourced = { readonly source: string; readonly status: Status };
 
 export const sourced = (status: Status, source: string): Sourced => ({ status, source });

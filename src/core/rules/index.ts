@@ -8,5 +8,16 @@
  * one a stage. To add a rule, add an entry to its table, and to
  * `rules.test.ts` a system that raises it and one that does not.
  */
-export { allJudged, findingKeys, findingsOf, judge, judgeFit, judgeReach, judgeRest, judgeSheets, ruleOfKey, RULES } from './findings';
+export {
+  allJudged,
+  findingKeys,
+  findingsOf,
+  judge,
+  judgeFit,
+  judgeReach,
+  judgeRest,
+  judgeSheets,
+  ruleOfKey,
+  RULES,
+} from './findings';
 export type { Finding, Hit, Judgement, NotJudged, Rule, RuleContext, Severity, Stage } from './rule';

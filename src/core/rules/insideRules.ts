@@ -11,181 +11,279 @@ const MANOEUVRE_S = 4;
 const TWIST_SIN = 2e-3;
 /** Sloshing in less than this share of the surge limit moves no vehicle. */
 const SLOSH_SHARE = 0.5;
-const WAYS = { braking: 'while it brakes', driving: 'while it pulls away', 'cornering to port': 'while it turns to port', 'cornering to starboard': 'while it turns to starboard' } as const;
+const WAYS = {
+  braking: 'while it brakes',
+  driving: 'while it pulls away',
+  'cornering to port': 'while it turns to port',
+  'cornering to starboard': 'while it turns to starboard',
+} as const;
 
 export const INSIDE_RULES: readonly Rule[] = [
   {
     id: 'inside.surge-bay-too-large',
     title: 'Too much free to surge',
-    stage: 'tank', severity: 'warn',
-    test: ({ system, evaluation }) => evaluation.tanks.flatMap((tank, t) => {
-      const limit = system.limits.surgeBay_m3.value;
-      const { largest_m3, bays } = tank.inside;
-      return when(system.vehicle.kind !== 'bench' && largest_m3 > limit * 1.0001, () => ({
-        what: say(`The largest of ${bays.length === 1 ? 'the one bay' : `the ${bays.length} bays`} of ${tank.name} holds {largest}; the limit for one bay is {limit}.${bafflesFor(tank.gross_m3, limit)}${system.tanks[t]!.foam_ratio ? ' Foam slows what surges, by how much is not reckoned here.' : ''}`, {
-          largest: { value: largest_m3, role: 'tankVolume' }, limit: { value: limit, role: 'tankVolume' },
-        }),
-        path: ['tanks', t, 'plates'],
-      }));
-    }),
+    stage: 'tank',
+    severity: 'warn',
+    test: ({ system, evaluation }) =>
+      evaluation.tanks.flatMap((tank, t) => {
+        const limit = system.limits.surgeBay_m3.value;
+        const { largest_m3, bays } = tank.inside;
+        return when(system.vehicle.kind !== 'bench' && largest_m3 > limit * 1.0001, () => ({
+          what: say(
+            `The largest of ${bays.length === 1 ? 'the one bay' : `the ${bays.length} bays`} of ${tank.name} holds {largest}; the limit for one bay is {limit}.${bafflesFor(tank.gross_m3, limit)}${system.tanks[t]!.foam_ratio ? ' Foam slows what surges, by how much is not reckoned here.' : ''}`,
+            { largest: { value: largest_m3, role: 'tankVolume' }, limit: { value: limit, role: 'tankVolume' } },
+          ),
+          path: ['tanks', t, 'plates'],
+        }));
+      }),
     why: 'Liquid that is free to run from wall to wall pushes the vehicle about, beats on the ends and uncovers the pickup.',
     mend: 'Add baffles, move them so that the bays are even, or set the limit that suits how this tank is carried.',
-    source: 'common practice: 38 L (10 US gal) in one bay', status: 'common practice',
+    source: 'common practice: 38 L (10 US gal) in one bay',
+    status: 'common practice',
   },
   {
     id: 'inside.bay-cut-off',
     title: 'A bay is cut off from the pickup',
-    stage: 'tank', severity: 'stop',
-    test: ({ evaluation }) => evaluation.tanks.flatMap((tank, t) => tank.inside.bays.flatMap((bay, b) => when(Object.values(bay.kept_m3).some((kept) => kept === Infinity), () => ({
-      what: say(`No way leads from bay ${b + 1} of ${tank.name}, {volume}, to a pickup.`, { volume: { value: bay.volume_m3, role: 'tankVolume' } }),
-      path: ['tanks', t, 'plates'],
-    })))),
+    stage: 'tank',
+    severity: 'stop',
+    test: ({ evaluation }) =>
+      evaluation.tanks.flatMap((tank, t) =>
+        tank.inside.bays.flatMap((bay, b) =>
+          when(
+            Object.values(bay.kept_m3).some((kept) => kept === Infinity),
+            () => ({
+              what: say(`No way leads from bay ${b + 1} of ${tank.name}, {volume}, to a pickup.`, {
+                volume: { value: bay.volume_m3, role: 'tankVolume' },
+              }),
+              path: ['tanks', t, 'plates'],
+            }),
+          ),
+        ),
+      ),
     why: 'Fuel that gets in cannot get out, air cannot either, and the gauge counts it.',
     mend: 'Cut the lower corners of the baffle away and leave a gap above it; turn a flap round that opens the wrong way.',
-    source: 'geometry', status: 'derived',
+    source: 'geometry',
+    status: 'derived',
   },
   {
     id: 'inside.bay-keeps-fuel',
     title: 'A bay keeps fuel back',
-    stage: 'tank', severity: 'warn',
-    test: ({ evaluation }) => evaluation.tanks.flatMap((tank, t) => tank.inside.bays.flatMap((bay, b) => {
-      const kept = Math.max(0, ...Object.values(bay.kept_m3).filter((value) => value !== Infinity));
-      return when(kept > PUDDLE_SHARE * tank.gross_m3, () => ({
-        what: say(`Bay ${b + 1} of ${tank.name} keeps {kept} below its lowest opening towards a pickup.`, { kept: { value: kept, role: 'tankVolume' } }),
-        path: ['tanks', t, 'plates'],
-      }));
-    })),
+    stage: 'tank',
+    severity: 'warn',
+    test: ({ evaluation }) =>
+      evaluation.tanks.flatMap((tank, t) =>
+        tank.inside.bays.flatMap((bay, b) => {
+          const kept = Math.max(0, ...Object.values(bay.kept_m3).filter((value) => value !== Infinity));
+          return when(kept > PUDDLE_SHARE * tank.gross_m3, () => ({
+            what: say(`Bay ${b + 1} of ${tank.name} keeps {kept} below its lowest opening towards a pickup.`, {
+              kept: { value: kept, role: 'tankVolume' },
+            }),
+            path: ['tanks', t, 'plates'],
+          }));
+        }),
+      ),
     why: 'Liquid stays behind a baffle that has no opening at its lowest point.',
     mend: 'Cut the lower corners away, or set the lowest row of holes down to the floor.',
-    source: 'geometry', status: 'derived',
+    source: 'geometry',
+    status: 'derived',
   },
   {
     id: 'inside.refill-too-slow',
     title: 'Openings too small for the draw',
-    stage: 'tank', severity: 'stop',
-    test: ({ evaluation }) => evaluation.tanks.flatMap((tank, t) => tank.inside.feeds.flatMap((feed) => {
-      const { refill, draw_m3PerS } = feed;
-      if (!refill || draw_m3PerS === 0 || refill.area_m2 === 0) return [];
-      return when(refill.rate_m3PerS < draw_m3PerS, () => ({
-        what: say(`In the last {head} of fuel the openings let {rate} into the pickup's bay of ${tank.name}; {draw} is drawn from it.`, {
-          head: { value: REFILL_HEAD_M, role: 'tape' }, rate: { value: refill.rate_m3PerS, role: 'burn' }, draw: { value: draw_m3PerS, role: 'burn' },
+    stage: 'tank',
+    severity: 'stop',
+    test: ({ evaluation }) =>
+      evaluation.tanks.flatMap((tank, t) =>
+        tank.inside.feeds.flatMap((feed) => {
+          const { refill, draw_m3PerS } = feed;
+          if (!refill || draw_m3PerS === 0 || refill.area_m2 === 0) return [];
+          return when(refill.rate_m3PerS < draw_m3PerS, () => ({
+            what: say(
+              `In the last {head} of fuel the openings let {rate} into the pickup's bay of ${tank.name}; {draw} is drawn from it.`,
+              {
+                head: { value: REFILL_HEAD_M, role: 'tape' },
+                rate: { value: refill.rate_m3PerS, role: 'burn' },
+                draw: { value: draw_m3PerS, role: 'burn' },
+              },
+            ),
+            path: ['tanks', t, 'plates'],
+          }));
         }),
-        path: ['tanks', t, 'plates'],
-      }));
-    })),
+      ),
     why: 'The pickup empties its own bay faster than the others refill it, and draws air while the tank still has fuel.',
     mend: 'Make the lower openings larger: the flow grows with their area.',
-    source: 'Torricelli with an orifice share of 0.61; 25 mm is common practice', status: 'derived',
+    source: 'Torricelli with an orifice share of 0.61; 25 mm is common practice',
+    status: 'derived',
   },
   {
     id: 'inside.no-air-gap',
     title: 'No way for air over a baffle',
-    stage: 'tank', severity: 'warn',
-    test: ({ system }) => system.tanks.flatMap((tank, t) => tank.plates.flatMap((plate, p) => when(plate.axis !== 'z' && plate.topGap_m.value === 0, () => ({
-      what: say(`${plate.name} of ${tank.name} closes with the lid: the bay behind it traps air as it fills and draws a vacuum as it empties.`),
-      path: ['tanks', t, 'plates', p, 'topGap_m'],
-    })))),
+    stage: 'tank',
+    severity: 'warn',
+    test: ({ system }) =>
+      system.tanks.flatMap((tank, t) =>
+        tank.plates.flatMap((plate, p) =>
+          when(plate.axis !== 'z' && plate.topGap_m.value === 0, () => ({
+            what: say(
+              `${plate.name} of ${tank.name} closes with the lid: the bay behind it traps air as it fills and draws a vacuum as it empties.`,
+            ),
+            path: ['tanks', t, 'plates', p, 'topGap_m'],
+          })),
+        ),
+      ),
     why: 'Each bay needs air from above for every litre that leaves it below.',
     mend: 'Leave about 25 mm open above the baffle, or cut its upper corners.',
-    source: 'common practice: about an inch', status: 'common practice',
+    source: 'common practice: about an inch',
+    status: 'common practice',
   },
   {
     id: 'inside.flap-away',
     title: 'A flap opens away from the pickup',
-    stage: 'tank', severity: 'warn',
-    test: ({ evaluation }) => evaluation.tanks.flatMap((tank, t) => tank.inside.feeds.flatMap((feed) => when(feed.flapAway, () => ({
-      what: say(`A flap of ${tank.name} lets fuel out of the pickup's bay and not back in.`),
-      path: ['tanks', t, 'plates'],
-    })))),
+    stage: 'tank',
+    severity: 'warn',
+    test: ({ evaluation }) =>
+      evaluation.tanks.flatMap((tank, t) =>
+        tank.inside.feeds.flatMap((feed) =>
+          when(feed.flapAway, () => ({
+            what: say(`A flap of ${tank.name} lets fuel out of the pickup's bay and not back in.`),
+            path: ['tanks', t, 'plates'],
+          })),
+        ),
+      ),
     why: 'A trap door is there to let fuel in and to hold it while the rest runs away.',
     mend: 'Turn the flap to open towards the pickup.',
-    source: 'common practice', status: 'common practice',
+    source: 'common practice',
+    status: 'common practice',
   },
   {
     id: 'inside.starves-in-manoeuvre',
     title: 'Starves while it moves',
-    stage: 'tank', severity: 'warn',
-    test: ({ system, evaluation }) => evaluation.tanks.flatMap((tank, t) => tank.inside.feeds.flatMap((feed) => {
-      if (feed.draw_m3PerS === 0) return [];
-      const short = (Object.keys(WAYS) as (keyof typeof WAYS)[]).filter((way) => feed.holds[way].time_s < MANOEUVRE_S);
-      const pickup = tank.pickups.find(({ id }) => id === feed.pickup)!;
-      const now = Math.min(...short.map((way) => feed.holds[way].time_s));
-      return when(short.length > 0 && !pickup.starvedNow, () => ({
-        what: say(`At this fill ${pickup.name} runs dry ${short.map((way) => WAYS[way]).join(' and ')}, after ${now.toFixed(1)} s at the engine's draw.`),
-        path: ['tanks', t, 'plates'],
-        ...(system.consumers.some(({ kind }) => kind === 'petrol-injection') ? { severity: 'stop' as const } : {}),
-      }));
-    })),
+    stage: 'tank',
+    severity: 'warn',
+    test: ({ system, evaluation }) =>
+      evaluation.tanks.flatMap((tank, t) =>
+        tank.inside.feeds.flatMap((feed) => {
+          if (feed.draw_m3PerS === 0) return [];
+          const short = (Object.keys(WAYS) as (keyof typeof WAYS)[]).filter(
+            (way) => feed.holds[way].time_s < MANOEUVRE_S,
+          );
+          const pickup = tank.pickups.find(({ id }) => id === feed.pickup)!;
+          const now = Math.min(...short.map((way) => feed.holds[way].time_s));
+          return when(short.length > 0 && !pickup.starvedNow, () => ({
+            what: say(
+              `At this fill ${pickup.name} runs dry ${short.map((way) => WAYS[way]).join(' and ')}, after ${now.toFixed(1)} s at the engine's draw.`,
+            ),
+            path: ['tanks', t, 'plates'],
+            ...(system.consumers.some(({ kind }) => kind === 'petrol-injection') ? { severity: 'stop' as const } : {}),
+          }));
+        }),
+      ),
     why: 'The fuel runs away from the pickup; an injection pump that draws air for a second stops the engine and may not prime again.',
     mend: 'Give the pickup a sump, a boxed bay with a flap that opens towards it, or a surge pot; or move it to where the fuel runs. Foam slows slosh, but holds no fuel at a pickup.',
-    source: 'geometry at the hardest accelerations set; 4 s is common practice', status: 'derived',
+    source: 'geometry at the hardest accelerations set; 4 s is common practice',
+    status: 'derived',
   },
   {
     id: 'inside.slosh-meets-movement',
     title: 'Swings in step with the vehicle',
-    stage: 'tank', severity: 'note',
+    stage: 'tank',
+    severity: 'note',
     test: ({ system, evaluation }) => {
       const row = EXCITATIONS.find(({ vehicle }) => vehicle === system.vehicle.kind);
       if (!row) return [];
-      const meets = (frequency_Hz: number): boolean => frequency_Hz > row.from_Hz * (1 - RESONANCE_REL) && frequency_Hz < row.to_Hz * (1 + RESONANCE_REL);
-      return evaluation.tanks.flatMap((tank, t) => tank.inside.bays.flatMap((bay, b) => {
-        if (!bay.slosh_Hz || bay.liquid_m3 < SLOSH_SHARE * system.limits.surgeBay_m3.value) return [];
-        const slow = Math.min(bay.slosh_Hz.lengthwise, bay.slosh_Hz.crosswise);
-        return when(meets(slow), () => ({
-          what: say(`${tank.inside.bays.length > 1 ? `Bay ${b + 1} of ${tank.name}` : tank.name} swings at ${slow.toFixed(2)} Hz at this fill, as ${row.by} do (${row.from_Hz} to ${row.to_Hz} Hz).`),
-          path: ['tanks', t, 'plates'],
-        }));
-      }));
+      const meets = (frequency_Hz: number): boolean =>
+        frequency_Hz > row.from_Hz * (1 - RESONANCE_REL) && frequency_Hz < row.to_Hz * (1 + RESONANCE_REL);
+      return evaluation.tanks.flatMap((tank, t) =>
+        tank.inside.bays.flatMap((bay, b) => {
+          if (!bay.slosh_Hz || bay.liquid_m3 < SLOSH_SHARE * system.limits.surgeBay_m3.value) return [];
+          const slow = Math.min(bay.slosh_Hz.lengthwise, bay.slosh_Hz.crosswise);
+          return when(meets(slow), () => ({
+            what: say(
+              `${tank.inside.bays.length > 1 ? `Bay ${b + 1} of ${tank.name}` : tank.name} swings at ${slow.toFixed(2)} Hz at this fill, as ${row.by} do (${row.from_Hz} to ${row.to_Hz} Hz).`,
+            ),
+            path: ['tanks', t, 'plates'],
+          }));
+        }),
+      );
     },
     why: 'Liquid pushed in its own time builds up from swing to swing.',
     mend: 'A baffle across the long way makes the bay shorter and its swing faster.',
-    source: 'linear sloshing theory (Lamb; NASA SP-106); bands of movement are common practice', status: 'derived',
+    source: 'linear sloshing theory (Lamb; NASA SP-106); bands of movement are common practice',
+    status: 'derived',
   },
   {
     id: 'inside.separate-bodies',
     title: 'The shape falls apart',
-    stage: 'tank', severity: 'stop',
-    test: ({ evaluation }) => evaluation.tanks.flatMap((tank, t) => when(tank.pieces > 1, () => ({
-      what: say(`${tank.name} is in ${tank.pieces} bodies that do not touch.`), path: ['tanks', t, 'parts'],
-    }))),
+    stage: 'tank',
+    severity: 'stop',
+    test: ({ evaluation }) =>
+      evaluation.tanks.flatMap((tank, t) =>
+        when(tank.pieces > 1, () => ({
+          what: say(`${tank.name} is in ${tank.pieces} bodies that do not touch.`),
+          path: ['tanks', t, 'parts'],
+        })),
+      ),
     why: 'An added body that misses the tank, or a cut through it, leaves two tanks.',
     mend: 'Move the added body until it meets the tank, or make the cut shallower.',
-    source: 'geometry', status: 'derived',
+    source: 'geometry',
+    status: 'derived',
   },
   {
     id: 'inside.idle-part',
     title: 'Something that changes nothing',
-    stage: 'tank', severity: 'note',
-    test: ({ system, evaluation }) => evaluation.tanks.flatMap((tank, t) => tank.idle.map((id) => {
-      const list = (['parts', 'slices', 'plates'] as const).find((key) => system.tanks[t]![key].some((entry) => entry.id === id))!;
-      const index = system.tanks[t]![list].findIndex((entry) => entry.id === id);
-      return { what: say(`${system.tanks[t]![list][index]!.name} changes nothing of ${tank.name}.`), path: ['tanks', t, list, index] };
-    })),
+    stage: 'tank',
+    severity: 'note',
+    test: ({ system, evaluation }) =>
+      evaluation.tanks.flatMap((tank, t) =>
+        tank.idle.map((id) => {
+          const list = (['parts', 'slices', 'plates'] as const).find((key) =>
+            system.tanks[t]![key].some((entry) => entry.id === id),
+          )!;
+          const index = system.tanks[t]![list].findIndex((entry) => entry.id === id);
+          return {
+            what: say(`${system.tanks[t]![list][index]!.name} changes nothing of ${tank.name}.`),
+            path: ['tanks', t, list, index],
+          };
+        }),
+      ),
     why: 'It lies wholly inside the tank already, or misses it.',
     mend: 'Check its place and sizes.',
-    source: 'geometry', status: 'derived',
+    source: 'geometry',
+    status: 'derived',
   },
   {
     id: 'inside.float-in-foam',
     title: 'A float in foam',
-    stage: 'tank', severity: 'note',
-    test: ({ system }) => system.tanks.flatMap((tank, t) => when(tank.foam_ratio !== undefined && tank.senders.length > 0, () => ({
-      what: say(`Foam fills ${tank.name}, and a float swings in it.`), path: ['tanks', t, 'foam_ratio'],
-    }))),
+    stage: 'tank',
+    severity: 'note',
+    test: ({ system }) =>
+      system.tanks.flatMap((tank, t) =>
+        when(tank.foam_ratio !== undefined && tank.senders.length > 0, () => ({
+          what: say(`Foam fills ${tank.name}, and a float swings in it.`),
+          path: ['tanks', t, 'foam_ratio'],
+        })),
+      ),
     why: 'A float arm needs a well cut free over its whole swing, or it sticks.',
     mend: 'Cut the foam away around the arm, or use a tube or capacitive sender.',
-    source: 'common practice', status: 'common practice',
+    source: 'common practice',
+    status: 'common practice',
   },
   {
     id: 'inside.twisted-panels',
     title: 'Panels that twist',
-    stage: 'tank', severity: 'note',
-    test: ({ system }) => system.tanks.flatMap((tank, t) => when(tank.shape.kind === 'loft' && twists(tank.shape), () => ({
-      what: say(`Panels of ${tank.name} twist from one end to the other and are reckoned as ruled surfaces.`), path: ['tanks', t, 'shape'],
-    }))),
+    stage: 'tank',
+    severity: 'note',
+    test: ({ system }) =>
+      system.tanks.flatMap((tank, t) =>
+        when(tank.shape.kind === 'loft' && twists(tank.shape), () => ({
+          what: say(`Panels of ${tank.name} twist from one end to the other and are reckoned as ruled surfaces.`),
+          path: ['tanks', t, 'shape'],
+        })),
+      ),
     why: 'Flat sheet does not take a twist: folded along one diagonal or the other, the panel lies to either side of the ruled surface and the volume differs.',
     mend: 'Move the points so that opposite edges run parallel, or break each panel along one diagonal and draw it so.',
-    source: 'geometry of developable surfaces', status: 'derived',
+    source: 'geometry of developable surfaces',
+    status: 'derived',
   },
 ];
 
@@ -195,7 +293,9 @@ const MOST_BAFFLES = 4;
 /** How many baffles would keep to the limit, where that is a number one would fit. */
 function bafflesFor(gross_m3: number, limit: number): string {
   const count = Math.max(1, Math.ceil(gross_m3 / limit) - 1);
-  return count > MOST_BAFFLES ? '' : ` ${count === 1 ? 'One baffle, making two bays,' : `${count} baffles, making ${count + 1} bays,`} would do if ${count === 1 ? 'it parts' : 'they part'} it evenly.`;
+  return count > MOST_BAFFLES
+    ? ''
+    : ` ${count === 1 ? 'One baffle, making two bays,' : `${count} baffles, making ${count + 1} bays,`} would do if ${count === 1 ? 'it parts' : 'they part'} it evenly.`;
 }
 
 type Point = { readonly u_m: number; readonly v_m: number };

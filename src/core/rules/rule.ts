@@ -7,7 +7,11 @@ import { say, type Message } from '../units';
 export type Severity = 'stop' | 'warn' | 'note';
 export type Stage = 'fit' | 'tank' | 'ports' | 'lines' | 'vents' | 'gauge' | 'range';
 
-export type RuleContext = { readonly system: SystemDocument; readonly evaluation: Evaluation; readonly numbers: Numbers };
+export type RuleContext = {
+  readonly system: SystemDocument;
+  readonly evaluation: Evaluation;
+  readonly numbers: Numbers;
+};
 
 /** What the rules of the fit look at: they need no numbers. */
 export type FitRuleContext = { readonly system: SystemDocument; readonly evaluation: Pick<Evaluation, 'fit'> };
@@ -17,11 +21,32 @@ export type ReachRuleContext = { readonly system: SystemDocument; readonly evalu
 /** What the rules of ports look at: the faces as sheets. */
 export type SheetRuleContext = { readonly system: SystemDocument; readonly evaluation: Pick<Evaluation, 'sheets'> };
 
-/** One thing a rule has found: what, and the value of the document to look at; how to mend it where that is not as the rule says. */
-export type Hit = { readonly what: Message; readonly path?: Path; readonly severity?: Severity; readonly mend?: string };
+/**
+ * One thing a rule has found: what, and the value of the document to look at; how to mend it where that is not as the
+ * rule says.
+ */
+export type Hit = {
+  readonly what: Message;
+  readonly path?: Path;
+  readonly severity?: Severity;
+  readonly mend?: string;
+};
 
 /** What a rule looks at that may not be there: answers not worked out, or failed. */
-export const NEEDS = ['fit', 'fit-tried', 'reach', 'sheets', 'details', 'lines', 'circuits', 'duties', 'last-of-tank', 'flows', 'gauges', 'range'] as const;
+export const NEEDS = [
+  'fit',
+  'fit-tried',
+  'reach',
+  'sheets',
+  'details',
+  'lines',
+  'circuits',
+  'duties',
+  'last-of-tank',
+  'flows',
+  'gauges',
+  'range',
+] as const;
 export type Need = (typeof NEEDS)[number];
 
 export type Rule<Context = RuleContext> = {
@@ -55,7 +80,11 @@ export type Finding = {
 export type NotJudged = { readonly id: string; readonly title: string; readonly stage: Stage; readonly lacks: string };
 
 /** What rules have to say of a system: each has raised something, is clear, or could not be judged. */
-export type Judgement = { readonly findings: readonly Finding[]; readonly notJudged: readonly NotJudged[]; /** Ids. */ readonly clear: readonly string[] };
+export type Judgement = {
+  readonly findings: readonly Finding[];
+  readonly notJudged: readonly NotJudged[];
+  /** Ids. */ readonly clear: readonly string[];
+};
 
 export { say };
 

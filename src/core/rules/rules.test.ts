@@ -6,9 +6,21 @@ import { success, unwrap } from '../outcome';
 import { messageText } from '../units';
 import { NEEDS, type Need } from './rule';
 import { findingsOf, judge, RULES, type Finding } from '.';
-import { BAFFLE, BODY, BODY_AT_HOME, RAISED_BY, SOUND, T, THING, applied, inBay, type Changes } from '../../../tests/raisedSystems';
+import {
+  BAFFLE,
+  BODY,
+  BODY_AT_HOME,
+  RAISED_BY,
+  SOUND,
+  T,
+  THING,
+  applied,
+  inBay,
+  type Changes,
+} from '../../../tests/raisedSystems';
 
-const idsOf = (system: SystemDocument): string[] => findingsOf(system, unwrap(evaluateSystem(system))).map((finding) => finding.id);
+const idsOf = (system: SystemDocument): string[] =>
+  findingsOf(system, unwrap(evaluateSystem(system))).map((finding) => finding.id);
 
 /** The findings of what raises a rule, worked out once. */
 function raisedBy(id: string): readonly Finding[] {
@@ -29,7 +41,17 @@ describe('every rule', () => {
   });
 
   it('is silent on the same tank with a well-cut baffle and a sump', () => {
-    expect(idsOf(applied(SOUND, [[`${T}plates`, [BAFFLE]], [`${T}parts`, [BODY]], [`${T}ports[3].x_m`, chosen(0.02)], [`${T}senders[0].swing`, 'port'], [`${T}ports[3].y_m`, chosen(0.06)]])).filter((id) => id.startsWith('inside.'))).toEqual([]);
+    expect(
+      idsOf(
+        applied(SOUND, [
+          [`${T}plates`, [BAFFLE]],
+          [`${T}parts`, [BODY]],
+          [`${T}ports[3].x_m`, chosen(0.02)],
+          [`${T}senders[0].swing`, 'port'],
+          [`${T}ports[3].y_m`, chosen(0.06)],
+        ]),
+      ).filter((id) => id.startsWith('inside.')),
+    ).toEqual([]);
   });
 
   it.each(RULES.map((rule) => rule.id))('%s is raised by what it is for', (id) => {
@@ -39,16 +61,29 @@ describe('every rule', () => {
   it('has an id of its own, a why, a mend and a source', () => {
     expect(new Set(RULES.map((rule) => rule.id)).size).toBe(RULES.length);
     for (const rule of RULES) {
-      for (const text of [rule.title, rule.why, rule.mend, rule.source]) expect(text.length, rule.id).toBeGreaterThan(3);
+      for (const text of [rule.title, rule.why, rule.mend, rule.source])
+        expect(text.length, rule.id).toBeGreaterThan(3);
     }
   });
 });
 
-/** The structure of one document with its numbers part of the way from another's: none of it as it was, all of it as it is. */
+/**
+ * The structure of one document with its numbers part of the way from another's: none of it as it was, all of it as it
+ * is.
+ */
 function between(from: unknown, to: unknown, share: number): unknown {
-  if (typeof from === 'number' && typeof to === 'number') return Number.isInteger(from) && Number.isInteger(to) && share < 1 && Math.abs(to - from) < 1 ? from : from + (to - from) * share;
+  if (typeof from === 'number' && typeof to === 'number')
+    return Number.isInteger(from) && Number.isInteger(to) && share < 1 && Math.abs(to - from) < 1
+      ? from
+      : from + (to - from) * share;
   if (Array.isArray(to)) return to.map((item, i) => between(Array.isArray(from) ? from[i] : undefined, item, share));
-  if (typeof to === 'object' && to !== null) return Object.fromEntries(Object.entries(to).map(([key, value]) => [key, between((from as Record<string, unknown> | undefined)?.[key], value, share)]));
+  if (typeof to === 'object' && to !== null)
+    return Object.fromEntries(
+      Object.entries(to).map(([key, value]) => [
+        key,
+        between((from as Record<string, unknown> | undefined)?.[key], value, share),
+      ]),
+    );
   return to;
 }
 
@@ -61,7 +96,8 @@ describe('three results', () => {
     const evaluation = evaluateSystem(system, 'full', APART.test(id) ? 'with-fit' : 'without-fit');
     return evaluation.ok ? judge(system, evaluation.value) : undefined;
   };
-  const isRaised = (system: SystemDocument, id: string): boolean => judgedAt(system, id)?.findings.some((finding) => finding.id === id) ?? false;
+  const isRaised = (system: SystemDocument, id: string): boolean =>
+    judgedAt(system, id)?.findings.some((finding) => finding.id === id) ?? false;
   const byNumbers = RULES.map(({ id }) => id).filter((id) => Array.isArray(RAISED_BY[id]));
 
   it.each(byNumbers)('%s: raised on one side of its threshold, clear just on the other', (id) => {
@@ -77,28 +113,70 @@ describe('three results', () => {
     }
     expect(isRaised(at(over), id)).toBe(true);
     const below = judgedAt(at(clear), id);
-    // Just under it the rule speaks, and says that all is well; or the shape between makes no sense, and nobody says so.
+    // Just under it the rule speaks, and says that all is well; or the shape between makes no sense, and nobody says
+    // so.
     if (below) expect(below.clear.includes(id) || below.notJudged.some((rule) => rule.id === id)).toBe(true);
     return undefined;
   });
 
   /** Evaluations that lack what rules need, by need. */
   const without: Readonly<Record<Need, () => { system: SystemDocument; evaluation: Evaluation }>> = {
-    fit: () => evaluated(SOUND, 'with-fit'), 'fit-tried': () => evaluated(inBay(SOUND, {}), 'without-fit'), reach: () => evaluated(SOUND, 'without-fit'), sheets: () => evaluated(SOUND, 'without-fit'),
-    details: () => ({ system: SOUND, evaluation: unwrap(evaluateSystem(SOUND, 'numbers')) }), lines: () => ({ system: SOUND, evaluation: unwrap(evaluateSystem(SOUND, 'numbers')) }), circuits: () => ({ system: SOUND, evaluation: unwrap(evaluateSystem(SOUND, 'numbers')) }),
-    flows: () => evaluated(withoutEntry(SOUND, ['lines'], 1), 'without-fit'), gauges: () => evaluated(applied(SOUND, [[`${T}senders[0].armLength_m`, chosen(1.5)]]), 'without-fit'),
-    range: () => evaluated(applied(SOUND, [[`${T}pickups`, []], ['lines', []]]), 'without-fit'),
+    fit: () => evaluated(SOUND, 'with-fit'),
+    'fit-tried': () => evaluated(inBay(SOUND, {}), 'without-fit'),
+    reach: () => evaluated(SOUND, 'without-fit'),
+    sheets: () => evaluated(SOUND, 'without-fit'),
+    details: () => ({ system: SOUND, evaluation: unwrap(evaluateSystem(SOUND, 'numbers')) }),
+    lines: () => ({ system: SOUND, evaluation: unwrap(evaluateSystem(SOUND, 'numbers')) }),
+    circuits: () => ({ system: SOUND, evaluation: unwrap(evaluateSystem(SOUND, 'numbers')) }),
+    flows: () => evaluated(withoutEntry(SOUND, ['lines'], 1), 'without-fit'),
+    gauges: () => evaluated(applied(SOUND, [[`${T}senders[0].armLength_m`, chosen(1.5)]]), 'without-fit'),
+    range: () =>
+      evaluated(
+        applied(SOUND, [
+          [`${T}pickups`, []],
+          ['lines', []],
+        ]),
+        'without-fit',
+      ),
     duties: () => {
       const { system, evaluation } = evaluated(SOUND, 'without-fit');
-      return { system, evaluation: { ...evaluation, flows: evaluation.flows.map((flow) => (flow.ok ? success({ ...flow.value, duties: flow.value.duties.map((duty) => ({ ...duty, pressure_Pa: undefined })) }) : flow)) } };
+      return {
+        system,
+        evaluation: {
+          ...evaluation,
+          flows: evaluation.flows.map((flow) =>
+            flow.ok
+              ? success({
+                  ...flow.value,
+                  duties: flow.value.duties.map((duty) => ({ ...duty, pressure_Pa: undefined })),
+                })
+              : flow,
+          ),
+        },
+      };
     },
     'last-of-tank': () => {
       const { system, evaluation } = evaluated(SOUND, 'without-fit');
       const { lines } = evaluation;
-      return { system, evaluation: { ...evaluation, lines: { ...lines!, circuits: { ...lines!.circuits, lowest: [{ consumer: system.consumers[0]!.id, name: 'Engine', head_m: 1, delivered_m3PerS: undefined }] } } } };
+      return {
+        system,
+        evaluation: {
+          ...evaluation,
+          lines: {
+            ...lines!,
+            circuits: {
+              ...lines!.circuits,
+              lowest: [{ consumer: system.consumers[0]!.id, name: 'Engine', head_m: 1, delivered_m3PerS: undefined }],
+            },
+          },
+        },
+      };
     },
   };
-  const evaluated = (system: SystemDocument, fit: 'with-fit' | 'without-fit') => ({ system, evaluation: unwrap(evaluateSystem(system, 'full', fit)) });
+  const evaluated = (system: SystemDocument, fit: 'with-fit' | 'without-fit') => ({
+    system,
+    evaluation: unwrap(evaluateSystem(system, 'full', fit)),
+  });
 
   it.each(NEEDS.map((need) => [need]))('without %s no rule that needs it says that all is well', (need) => {
     const { system, evaluation } = without[need]();
@@ -121,7 +199,8 @@ describe('three results', () => {
   });
 
   it('a rule that looks at an answer names it as a need', () => {
-    // A rule whose test is given an evaluation without its answer must not come out clear: tried with nothing but numbers, unless it needs none.
+    // A rule whose test is given an evaluation without its answer must not come out clear: tried with nothing but
+    // numbers, unless it needs none.
     const { clear } = judge(SOUND, unwrap(evaluateSystem(SOUND, 'numbers')));
     for (const id of clear) {
       const cause = RAISED_BY[id]!;
@@ -133,28 +212,67 @@ describe('three results', () => {
 });
 
 describe('rules and their limits', () => {
-  const found = (system: SystemDocument, id: string) => findingsOf(system, unwrap(evaluateSystem(system))).filter((finding) => finding.id === id);
+  const found = (system: SystemDocument, id: string) =>
+    findingsOf(system, unwrap(evaluateSystem(system))).filter((finding) => finding.id === id);
 
   it('what changes nothing is named with its path, whichever list it stands in', () => {
-    const idle = applied(SOUND, [[`${T}parts`, [{ ...BODY, z_m: chosen(0.05) }]], [`${T}slices`, [{ id: 'band', name: 'Band', axis: 'x', at_m: chosen(2), width_m: chosen(0.1) }]], [`${T}plates`, [{ ...BAFFLE, at_m: chosen(3) }]]]);
-    expect(found(idle, 'inside.idle-part').map(({ path }) => path?.join('.'))).toEqual(['tanks.0.parts.0', 'tanks.0.slices.0', 'tanks.0.plates.0']);
+    const idle = applied(SOUND, [
+      [`${T}parts`, [{ ...BODY, z_m: chosen(0.05) }]],
+      [`${T}slices`, [{ id: 'band', name: 'Band', axis: 'x', at_m: chosen(2), width_m: chosen(0.1) }]],
+      [`${T}plates`, [{ ...BAFFLE, at_m: chosen(3) }]],
+    ]);
+    expect(found(idle, 'inside.idle-part').map(({ path }) => path?.join('.'))).toEqual([
+      'tanks.0.parts.0',
+      'tanks.0.slices.0',
+      'tanks.0.plates.0',
+    ]);
   });
 
   it('a small tank is filled more slowly: the same vent does for a litre that does not for fifteen', () => {
     const narrow = applied(SOUND, [[`${T}ports[1].bore_m`, chosen(0.004)]]);
     expect(found(narrow, 'vent.too-small-for-fill')).toHaveLength(1);
-    const litre = applied(narrow, [[`${T}shape.length_m`, chosen(0.1)], [`${T}shape.width_m`, chosen(0.1)], [`${T}shape.height_m`, chosen(0.1)], ...[0, 1, 2, 3].flatMap((p) => [[`${T}ports[${p}].x_m`, chosen(0.05)], [`${T}ports[${p}].y_m`, chosen(0.05)]] as const)]);
+    const litre = applied(narrow, [
+      [`${T}shape.length_m`, chosen(0.1)],
+      [`${T}shape.width_m`, chosen(0.1)],
+      [`${T}shape.height_m`, chosen(0.1)],
+      ...[0, 1, 2, 3].flatMap(
+        (p) =>
+          [
+            [`${T}ports[${p}].x_m`, chosen(0.05)],
+            [`${T}ports[${p}].y_m`, chosen(0.05)],
+          ] as const,
+      ),
+    ]);
     expect(found(litre, 'vent.too-small-for-fill')).toEqual([]);
   });
 
   it('a thing from a file is doubted where it dwarfs the tank, and not where it is of its kind', () => {
-    const from = (size: number) => inBay(SOUND, { things: [{ ...THING, bodies: [{ ...BODY_AT_HOME, shape: { kind: 'mesh', file: 'axle.stl', ...meshText(boxMesh(size, size, size)) } }] }] });
+    const from = (size: number) =>
+      inBay(SOUND, {
+        things: [
+          {
+            ...THING,
+            bodies: [
+              { ...BODY_AT_HOME, shape: { kind: 'mesh', file: 'axle.stl', ...meshText(boxMesh(size, size, size)) } },
+            ],
+          },
+        ],
+      });
     expect(found(from(0.2), 'fit.unit-doubt')).toEqual([]);
     expect(found(from(0.2 * 25.4), 'fit.unit-doubt').map(({ path }) => path?.join('.'))).toEqual(['fit.things.0']);
   });
 
   it('each tank weighs with its own fluid', () => {
-    const two = applied(SOUND, [['fluids', [...SOUND.fluids, { id: 'wet', fluid: 'water' }]], ['tanks', [SOUND.tanks[0]!, { ...SOUND.tanks[0]!, id: 'second', name: 'Second', fluid: 'wet', ports: [], pickups: [], senders: [] }]]]);
+    const two = applied(SOUND, [
+      ['fluids', [...SOUND.fluids, { id: 'wet', fluid: 'water' }]],
+      [
+        'tanks',
+        [
+          SOUND.tanks[0]!,
+          { ...SOUND.tanks[0]!, id: 'second', name: 'Second', fluid: 'wet', ports: [], pickups: [], senders: [] },
+        ],
+      ],
+    ]);
     const [first, second] = unwrap(evaluateSystem(two)).tanks;
     const density = (tank: typeof first) => (tank!.fullMass_kg - tank!.dryMass_kg) / tank!.holds_m3;
     expect(density(first)).toBeGreaterThan(810);
@@ -163,28 +281,67 @@ describe('rules and their limits', () => {
   });
 
   it('a line is judged by the fluid of its own tank', () => {
-    const second = JSON.parse(JSON.stringify(SOUND.tanks[0]!).replace(/"id":"([a-z-]+)"/g, '"id":"b-$1"').replace(/"port":"([a-z-]+)"/g, '"port":"b-$1"')) as SystemDocument['tanks'][number];
-    const pipe = (id: string, item: string, to: string) => ({ ...SOUND.lines[0]!, id, name: id, kind: 'pipe' as const, stock: 'pipe-40-3-8', purpose: 'transfer' as const, from: { item, end: 'out' as const, adapters: [] }, to: { item: to, end: 'in' as const, adapters: [] } });
-    const both: SystemDocument = { ...SOUND, fluids: [...SOUND.fluids, { id: 'urea', fluid: 'urea' }], tanks: [SOUND.tanks[0]!, { ...second, fluid: 'urea' }], components: [], lines: [pipe('fuel-pipe', 'pickup', 'spare'), pipe('urea-pipe', 'b-pickup', 'b-spare')] };
+    const second = JSON.parse(
+      JSON.stringify(SOUND.tanks[0]!)
+        .replace(/"id":"([a-z-]+)"/g, '"id":"b-$1"')
+        .replace(/"port":"([a-z-]+)"/g, '"port":"b-$1"'),
+    ) as SystemDocument['tanks'][number];
+    const pipe = (id: string, item: string, to: string) => ({
+      ...SOUND.lines[0]!,
+      id,
+      name: id,
+      kind: 'pipe' as const,
+      stock: 'pipe-40-3-8',
+      purpose: 'transfer' as const,
+      from: { item, end: 'out' as const, adapters: [] },
+      to: { item: to, end: 'in' as const, adapters: [] },
+    });
+    const both: SystemDocument = {
+      ...SOUND,
+      fluids: [...SOUND.fluids, { id: 'urea', fluid: 'urea' }],
+      tanks: [SOUND.tanks[0]!, { ...second, fluid: 'urea' }],
+      components: [],
+      lines: [pipe('fuel-pipe', 'pickup', 'spare'), pipe('urea-pipe', 'b-pickup', 'b-spare')],
+    };
     expect(found(both, 'line.fuel-attacks').map(({ path }) => path?.join('.'))).toEqual(['lines.1.stock']);
   });
 
   it('what starves an injection pump is graver than what starves a heater', () => {
-    const starving: Changes = [['envelope.braking_mPerS2', chosen(9)], ['conditions.fills[0].fill_ratio', 0.2]];
+    const starving: Changes = [
+      ['envelope.braking_mPerS2', chosen(9)],
+      ['conditions.fills[0].fill_ratio', 0.2],
+    ];
     expect(found(applied(SOUND, starving), 'inside.starves-in-manoeuvre')[0]!.severity).toBe('warn');
-    expect(found(applied(SOUND, [...starving, ['consumers[0].kind', 'petrol-injection']]), 'inside.starves-in-manoeuvre')[0]!.severity).toBe('stop');
+    expect(
+      found(applied(SOUND, [...starving, ['consumers[0].kind', 'petrol-injection']]), 'inside.starves-in-manoeuvre')[0]!
+        .severity,
+    ).toBe('stop');
     expect(found(applied(SOUND, [...starving, ['lines', []]]), 'inside.starves-in-manoeuvre')).toEqual([]);
   });
 
   it('a bench tank may surge as it likes', () => {
-    expect(found(applied(SOUND, [['limits.surgeBay_m3', chosen(0.005)], ['vehicle.kind', 'bench']]), 'inside.surge-bay-too-large')).toEqual([]);
+    expect(
+      found(
+        applied(SOUND, [
+          ['limits.surgeBay_m3', chosen(0.005)],
+          ['vehicle.kind', 'bench'],
+        ]),
+        'inside.surge-bay-too-large',
+      ),
+    ).toEqual([]);
   });
 });
 
 describe('findings', () => {
   it('stand gravest first', () => {
-    const system = applied(SOUND, [['conditions.fills[0].fill_ratio', 0.02], ['wishes.reserve_ratio', chosen(0.02)], [`${T}ports[0].bore_m`, chosen(0.015)]]);
-    const ranks = findingsOf(system, unwrap(evaluateSystem(system))).map((finding) => ['stop', 'warn', 'note'].indexOf(finding.severity));
+    const system = applied(SOUND, [
+      ['conditions.fills[0].fill_ratio', 0.02],
+      ['wishes.reserve_ratio', chosen(0.02)],
+      [`${T}ports[0].bore_m`, chosen(0.015)],
+    ]);
+    const ranks = findingsOf(system, unwrap(evaluateSystem(system))).map((finding) =>
+      ['stop', 'warn', 'note'].indexOf(finding.severity),
+    );
     expect(ranks).toEqual([...ranks].sort((a, b) => a - b));
     expect(ranks[0]).toBe(0);
   });
@@ -197,7 +354,9 @@ describe('findings', () => {
 
   it('a bottom outlet that was chosen as a school is a note, not a warning', () => {
     const cause = RAISED_BY['pickup.bottom-outlet'] as Changes;
-    const severity = (system: SystemDocument) => findingsOf(system, unwrap(evaluateSystem(system))).find((finding) => finding.id === 'pickup.bottom-outlet')!.severity;
+    const severity = (system: SystemDocument) =>
+      findingsOf(system, unwrap(evaluateSystem(system))).find((finding) => finding.id === 'pickup.bottom-outlet')!
+        .severity;
     expect(severity(applied(SOUND, cause))).toBe('warn');
     expect(severity(applied(SOUND, [...cause, ['practice.outlet', 'bottom-outlet']]))).toBe('note');
   });

@@ -24,196 +24,292 @@ export const TANK_RULES: readonly Rule[] = [
   {
     id: 'tank.filled-past-limit',
     title: 'Filled past the limit',
-    stage: 'tank', severity: 'warn',
-    test: ({ system, evaluation }) => evaluation.tanks.flatMap((tank, t) => {
-      const limit = system.tanks[t]!.fillLimit_ratio.value;
-      return when(tank.fill.ratio > limit + 1e-9, () => ({
-        what: say(`${tank.name} is filled to {fill}; its limit is {limit}.`, { fill: { value: tank.fill.ratio, role: 'share' }, limit: { value: limit, role: 'share' } }),
-        path: ['conditions', 'fills'],
-      }));
-    }),
+    stage: 'tank',
+    severity: 'warn',
+    test: ({ system, evaluation }) =>
+      evaluation.tanks.flatMap((tank, t) => {
+        const limit = system.tanks[t]!.fillLimit_ratio.value;
+        return when(tank.fill.ratio > limit + 1e-9, () => ({
+          what: say(`${tank.name} is filled to {fill}; its limit is {limit}.`, {
+            fill: { value: tank.fill.ratio, role: 'share' },
+            limit: { value: limit, role: 'share' },
+          }),
+          path: ['conditions', 'fills'],
+        }));
+      }),
     why: 'Above the limit nothing is left for the fuel to grow into as it warms, and it goes out by the vent.',
     mend: 'Set the fill lower, or raise the limit if the head room was measured.',
-    source: 'common practice: 95 % is the usual limit', status: 'common practice',
+    source: 'common practice: 95 % is the usual limit',
+    status: 'common practice',
   },
   {
     id: 'tank.limit-unlike-plan',
     title: 'Fill limit and way of filling differ',
-    stage: 'tank', severity: 'note',
-    test: ({ system, evaluation }) => system.tanks.flatMap((tank, t) => {
-      if (system.practice.fill === '95-percent') {
-        return when(tank.fillLimit_ratio.value > USUAL_LIMIT * (1 + SCHOOL_REL), () => ({ what: say(`${tank.name} is planned to be filled to 95 % and its limit stands at {limit}.`, { limit: { value: tank.fillLimit_ratio.value, role: 'share' } }), path: ['tanks', t, 'fillLimit_ratio'] }));
-      }
-      // A nozzle clicks off when the liquid covers the lower end of the neck.
-      const level = evaluation.tanks[t]!.clickOff_m3;
-      const limit = evaluation.tanks[t]!.holds_m3;
-      return when(level !== undefined && level > limit * (1 + SCHOOL_REL), () => ({ what: say(`Filled until the nozzle clicks off, ${tank.name} takes {level}; its limit is {limit}.`, { level: { value: level!, role: 'tankVolume' }, limit: { value: limit, role: 'tankVolume' } }), path: ['tanks', t, 'ports', tank.ports.findIndex(({ role }) => role === 'filler')] }));
-    }),
+    stage: 'tank',
+    severity: 'note',
+    test: ({ system, evaluation }) =>
+      system.tanks.flatMap((tank, t) => {
+        if (system.practice.fill === '95-percent') {
+          return when(tank.fillLimit_ratio.value > USUAL_LIMIT * (1 + SCHOOL_REL), () => ({
+            what: say(`${tank.name} is planned to be filled to 95 % and its limit stands at {limit}.`, {
+              limit: { value: tank.fillLimit_ratio.value, role: 'share' },
+            }),
+            path: ['tanks', t, 'fillLimit_ratio'],
+          }));
+        }
+        // A nozzle clicks off when the liquid covers the lower end of the neck.
+        const level = evaluation.tanks[t]!.clickOff_m3;
+        const limit = evaluation.tanks[t]!.holds_m3;
+        return when(level !== undefined && level > limit * (1 + SCHOOL_REL), () => ({
+          what: say(`Filled until the nozzle clicks off, ${tank.name} takes {level}; its limit is {limit}.`, {
+            level: { value: level!, role: 'tankVolume' },
+            limit: { value: limit, role: 'tankVolume' },
+          }),
+          path: ['tanks', t, 'ports', tank.ports.findIndex(({ role }) => role === 'filler')],
+        }));
+      }),
     why: 'Whoever fills it does what the plan says: what is over the limit goes out by the vent when it warms.',
     mend: 'Lead the filler’s neck further down, so that it clicks off at the limit; or set the limit to how it is filled.',
-    source: 'the builder’s own choice; height of the filler’s lower end as the tank is mounted', status: 'common practice',
+    source: 'the builder’s own choice; height of the filler’s lower end as the tank is mounted',
+    status: 'common practice',
   },
   {
     id: 'tank.no-head-room',
     title: 'Too little head room for expansion',
-    stage: 'tank', severity: 'warn',
-    test: ({ system }) => system.tanks.flatMap((tank, t) => {
-      const batch = system.fluids.find((fluid) => fluid.id === tank.fluid)!;
-      const state = fluidState({ key: batch.fluid, ...(batch.density15_kgPerM3 ? { density15_kgPerM3: batch.density15_kgPerM3.value } : {}) }, 288.15);
-      if (!state.ok) return [];
-      const growth = state.value.expansion_perK * WARMING_K;
-      const room = 1 / tank.fillLimit_ratio.value - 1;
-      return when(room < growth, () => ({
-        what: say(`${tank.name} keeps {room} of its filling free; ${FLUIDS[batch.fluid].name} grows by {growth} when it warms by 30 K.`, {
-          room: { value: room, role: 'share' }, growth: { value: growth, role: 'share' },
-        }),
-        path: ['tanks', t, 'fillLimit_ratio'],
-      }));
-    }),
+    stage: 'tank',
+    severity: 'warn',
+    test: ({ system }) =>
+      system.tanks.flatMap((tank, t) => {
+        const batch = system.fluids.find((fluid) => fluid.id === tank.fluid)!;
+        const state = fluidState(
+          {
+            key: batch.fluid,
+            ...(batch.density15_kgPerM3 ? { density15_kgPerM3: batch.density15_kgPerM3.value } : {}),
+          },
+          288.15,
+        );
+        if (!state.ok) return [];
+        const growth = state.value.expansion_perK * WARMING_K;
+        const room = 1 / tank.fillLimit_ratio.value - 1;
+        return when(room < growth, () => ({
+          what: say(
+            `${tank.name} keeps {room} of its filling free; ${FLUIDS[batch.fluid].name} grows by {growth} when it warms by 30 K.`,
+            { room: { value: room, role: 'share' }, growth: { value: growth, role: 'share' } },
+          ),
+          path: ['tanks', t, 'fillLimit_ratio'],
+        }));
+      }),
     why: 'Fuel comes out of the ground cold and warms in the tank. A full tank pushes the difference out through the vent.',
     mend: 'Lower the fill limit, or end the filler neck below the lid so that the nozzle clicks off earlier.',
-    source: 'ASTM D1250 expansion at 15 °C; 30 K of warming is common practice', status: 'common practice',
+    source: 'ASTM D1250 expansion at 15 °C; 30 K of warming is common practice',
+    status: 'common practice',
   },
   {
     id: 'tank.smaller-than-wished',
     title: 'Holds less than asked for',
-    stage: 'tank', severity: 'warn',
+    stage: 'tank',
+    severity: 'warn',
     test: ({ system, numbers }) => {
       const wish = system.wishes.holds_m3;
       const { holds } = numbers;
       if (!wish || !holds.ok) return [];
       return when(holds.value.value < wish.value * 0.995, () => ({
-        what: say('It holds {holds}; you asked for {wish}.', { holds: { value: holds.value.value, role: 'tankVolume' }, wish: { value: wish.value, role: 'tankVolume' } }),
+        what: say('It holds {holds}; you asked for {wish}.', {
+          holds: { value: holds.value.value, role: 'tankVolume' },
+          wish: { value: wish.value, role: 'tankVolume' },
+        }),
         path: ['tanks', 0, 'shape'],
       }));
     },
     why: 'Gross volume is not what it takes at the pump: the head room is lost.',
     mend: 'Make the tank longer, wider or taller, or settle for less.',
-    source: 'your own wish', status: 'common practice',
+    source: 'your own wish',
+    status: 'common practice',
   },
   {
     id: 'tank.thin-sheet',
     title: 'Thin sheet',
-    stage: 'tank', severity: 'warn',
-    test: ({ system, evaluation }) => system.tanks.flatMap((tank, t) => {
-      const alloy = ALLOYS[tank.material.alloy];
-      const thickness = tank.material.thickness_m.value;
-      const large = evaluation.tanks[t]!.gross_m3 > SMALL_TANK_M3;
-      return when(large && thickness < alloy.thinnestUsual_m - 1e-5, () => ({
-        what: say(`${tank.name} is of {thickness} ${alloy.name}; {usual} and up is usual at this size.`, {
-          thickness: { value: thickness, role: 'thickness' }, usual: { value: alloy.thinnestUsual_m, role: 'thickness' },
-        }),
-        path: ['tanks', t, 'material', 'thickness_m'],
-      }));
-    }),
+    stage: 'tank',
+    severity: 'warn',
+    test: ({ system, evaluation }) =>
+      system.tanks.flatMap((tank, t) => {
+        const alloy = ALLOYS[tank.material.alloy];
+        const thickness = tank.material.thickness_m.value;
+        const large = evaluation.tanks[t]!.gross_m3 > SMALL_TANK_M3;
+        return when(large && thickness < alloy.thinnestUsual_m - 1e-5, () => ({
+          what: say(`${tank.name} is of {thickness} ${alloy.name}; {usual} and up is usual at this size.`, {
+            thickness: { value: thickness, role: 'thickness' },
+            usual: { value: alloy.thinnestUsual_m, role: 'thickness' },
+          }),
+          path: ['tanks', t, 'material', 'thickness_m'],
+        }));
+      }),
     why: 'Thin flats drum, bulge at the leak test and crack at the welds.',
     mend: 'Use thicker sheet, or stiffen the flats with beads and baffles.',
-    source: 'common practice: 2 to 3.2 mm aluminium, 1.5 mm steel', status: 'common practice',
+    source: 'common practice: 2 to 3.2 mm aluminium, 1.5 mm steel',
+    status: 'common practice',
   },
   {
     id: 'tank.cracks-at-bends',
     title: 'Cracks at a sharp bend',
-    stage: 'tank', severity: 'note',
-    test: ({ system }) => system.tanks.flatMap((tank, t) => {
-      const alloy = ALLOYS[tank.material.alloy];
-      return when(alloy.gauge !== undefined && alloy.bendRadius_t > POOR_BEND_T, () => ({
-        what: say(`${alloy.name} wants an inside radius of {radius} at a bend. ${alloy.note}`, { radius: { value: alloy.bendRadius_t * tank.material.thickness_m.value, role: 'tape' } }),
-        path: ['tanks', t, 'material', 'alloy'],
-      }));
-    }),
+    stage: 'tank',
+    severity: 'note',
+    test: ({ system }) =>
+      system.tanks.flatMap((tank, t) => {
+        const alloy = ALLOYS[tank.material.alloy];
+        return when(alloy.gauge !== undefined && alloy.bendRadius_t > POOR_BEND_T, () => ({
+          what: say(`${alloy.name} wants an inside radius of {radius} at a bend. ${alloy.note}`, {
+            radius: { value: alloy.bendRadius_t * tank.material.thickness_m.value, role: 'tape' },
+          }),
+          path: ['tanks', t, 'material', 'alloy'],
+        }));
+      }),
     why: 'A bend sharper than the metal takes cracks at once or later, under fuel.',
     mend: 'Choose 5052 or 3003 where you fold, or plan welded corners.',
-    source: 'Aluminum Association bend tables (from memory)', status: 'from memory',
+    source: 'Aluminum Association bend tables (from memory)',
+    status: 'from memory',
   },
   {
     id: 'tank.heavy-lift',
     title: 'Heavy to lift when full',
-    stage: 'tank', severity: 'note',
-    test: ({ evaluation }) => evaluation.tanks.flatMap((tank) => when(tank.fullMass_kg > HEAVY_KG, () => ({
-      what: say(`Filled to its limit ${tank.name} weighs {full}, of which the shell is {dry}.`, { full: { value: tank.fullMass_kg, role: 'mass' }, dry: { value: tank.dryMass_kg, role: 'mass' } }),
-    }))),
+    stage: 'tank',
+    severity: 'note',
+    test: ({ evaluation }) =>
+      evaluation.tanks.flatMap((tank) =>
+        when(tank.fullMass_kg > HEAVY_KG, () => ({
+          what: say(`Filled to its limit ${tank.name} weighs {full}, of which the shell is {dry}.`, {
+            full: { value: tank.fullMass_kg, role: 'mass' },
+            dry: { value: tank.dryMass_kg, role: 'mass' },
+          }),
+        })),
+      ),
     why: 'A tank that breaks loose or slips while lifted crushes. Straps and the frame under it carry this weight times every shock.',
     mend: 'Lift it empty, with help. Size mounts for the full weight.',
-    source: 'ISO 11228-1: 25 kg for one person in good posture (from memory)', status: 'from memory',
+    source: 'ISO 11228-1: 25 kg for one person in good posture (from memory)',
+    status: 'from memory',
   },
   {
     id: 'tank.load-on-mounts',
     title: 'What the mounts must bear',
-    stage: 'tank', severity: 'note',
-    test: ({ system, evaluation }) => evaluation.tanks.flatMap((tank) => {
-      const count = system.mounts.filter((mount) => mount.tank === tank.id).length;
-      const { braking_mPerS2, driving_mPerS2, cornering_mPerS2 } = system.envelope;
-      const hardest_mPerS2 = Math.max(braking_mPerS2.value, driving_mPerS2.value, cornering_mPerS2.value);
-      return when(count > 0, () => ({
-        what: say(`Filled to its limit and moved as hard as you said, ${tank.name} pulls at its ${count === 1 ? 'one mount' : `${count} mounts`} like {pull} sideways, besides {full} downward. Whether mounts, welds and the frame bear that is not judged here.`, {
-          pull: { value: (tank.fullMass_kg * hardest_mPerS2) / STANDARD_GRAVITY_M_PER_S2, role: 'mass' }, full: { value: tank.fullMass_kg, role: 'mass' },
-        }),
-        path: ['mounts', system.mounts.findIndex((mount) => mount.tank === tank.id)],
-      }));
-    }),
+    stage: 'tank',
+    severity: 'note',
+    test: ({ system, evaluation }) =>
+      evaluation.tanks.flatMap((tank) => {
+        const count = system.mounts.filter((mount) => mount.tank === tank.id).length;
+        const { braking_mPerS2, driving_mPerS2, cornering_mPerS2 } = system.envelope;
+        const hardest_mPerS2 = Math.max(braking_mPerS2.value, driving_mPerS2.value, cornering_mPerS2.value);
+        return when(count > 0, () => ({
+          what: say(
+            `Filled to its limit and moved as hard as you said, ${tank.name} pulls at its ${count === 1 ? 'one mount' : `${count} mounts`} like {pull} sideways, besides {full} downward. Whether mounts, welds and the frame bear that is not judged here.`,
+            {
+              pull: { value: (tank.fullMass_kg * hardest_mPerS2) / STANDARD_GRAVITY_M_PER_S2, role: 'mass' },
+              full: { value: tank.fullMass_kg, role: 'mass' },
+            },
+          ),
+          path: ['mounts', system.mounts.findIndex((mount) => mount.tank === tank.id)],
+        }));
+      }),
     why: 'A tank that tears loose tears its lines too. Shocks off the road or a wave are several times what braking does.',
     mend: 'Have the mounts sized by someone who does so for a living where people ride with the tank; put straps or tabs where the frame is stiff.',
-    source: 'force is mass times acceleration, at the hardest accelerations set', status: 'derived',
+    source: 'force is mass times acceleration, at the hardest accelerations set',
+    status: 'derived',
   },
   {
     id: 'tank.petrol-aboard',
     title: 'Petrol and the like in a boat are regulated',
-    stage: 'tank', severity: 'warn',
-    test: ({ system }) => (system.vehicle.kind !== 'boat' ? [] : system.fluids.flatMap((batch, f) => when(isHighlyFlammable(batch.fluid), () => ({
-      what: say(`This boat carries ${FLUIDS[batch.fluid].name}, which gives off vapour that ignites below {flash}.`, { flash: { value: HIGHLY_FLAMMABLE_K, role: 'temperature' } }), path: ['fluids', f, 'fluid'],
-      ...(system.rulebook === 'petrol-boat' ? { mend: 'Work to the rules in force where the boat is used, and have a licensed person check it. The petrol boat rulebook is chosen.' } : {}),
-    })))),
+    stage: 'tank',
+    severity: 'warn',
+    test: ({ system }) =>
+      system.vehicle.kind !== 'boat'
+        ? []
+        : system.fluids.flatMap((batch, f) =>
+            when(isHighlyFlammable(batch.fluid), () => ({
+              what: say(
+                `This boat carries ${FLUIDS[batch.fluid].name}, which gives off vapour that ignites below {flash}.`,
+                { flash: { value: HIGHLY_FLAMMABLE_K, role: 'temperature' } },
+              ),
+              path: ['fluids', f, 'fluid'],
+              ...(system.rulebook === 'petrol-boat'
+                ? {
+                    mend: 'Work to the rules in force where the boat is used, and have a licensed person check it. The petrol boat rulebook is chosen.',
+                  }
+                : {}),
+            })),
+          ),
     why: 'Its vapour is heavier than air, gathers in the bilge and explodes. Tank, vent, fill, hose and ventilation of such boats are laid down by law in most countries.',
     mend: 'Work to the rules in force where the boat is used, and have a licensed person check it. Choose the petrol boat rulebook.',
-    source: 'flash point in the fluid table; local law and the current standard decide', status: 'common practice',
+    source: 'flash point in the fluid table; local law and the current standard decide',
+    status: 'common practice',
   },
   {
     id: 'tank.hole-below-liquid',
     title: 'A hole below the liquid',
-    stage: 'ports', severity: 'stop',
-    test: ({ system }) => system.constraints.noHoleBelowLiquid
-      ? system.tanks.flatMap((tank, t) => tank.ports.flatMap((port, p) => when(port.face !== 'lid', () => ({
-        what: say(`${port.name} pierces the ${port.face} face, below the liquid.`), path: ['tanks', t, 'ports', p, 'face'],
-      }))))
-      : [],
+    stage: 'ports',
+    severity: 'stop',
+    test: ({ system }) =>
+      system.constraints.noHoleBelowLiquid
+        ? system.tanks.flatMap((tank, t) =>
+            tank.ports.flatMap((port, p) =>
+              when(port.face !== 'lid', () => ({
+                what: say(`${port.name} pierces the ${port.face} face, below the liquid.`),
+                path: ['tanks', t, 'ports', p, 'face'],
+              })),
+            ),
+          )
+        : [],
     why: 'You set: no new hole below the liquid.',
     mend: 'Move the port to the lid, or lift the constraint.',
-    source: 'your own constraint', status: 'common practice',
+    source: 'your own constraint',
+    status: 'common practice',
   },
   {
     id: 'tank.part-outside',
     title: 'A part misses the tank',
-    stage: 'ports', severity: 'stop',
-    test: ({ system, evaluation }) => evaluation.tanks.flatMap((tank, t) => tank.misplaced.map((id) => ({
-      what: say(`${nameOf(system.tanks[t]!, id)} lies outside ${tank.name}.`), path: pathOf(system.tanks[t]!, t, id),
-    }))),
+    stage: 'ports',
+    severity: 'stop',
+    test: ({ system, evaluation }) =>
+      evaluation.tanks.flatMap((tank, t) =>
+        tank.misplaced.map((id) => ({
+          what: say(`${nameOf(system.tanks[t]!, id)} lies outside ${tank.name}.`),
+          path: pathOf(system.tanks[t]!, t, id),
+        })),
+      ),
     why: 'Its place is past the edge of its face, so there is no metal to fit it to.',
     mend: 'Bring its distances within the face.',
-    source: 'geometry of the tank', status: 'derived',
+    source: 'geometry of the tank',
+    status: 'derived',
   },
   {
     id: 'tank.material-and-fluid',
     title: 'The tank and what it holds',
-    stage: 'tank', severity: 'note',
-    test: ({ system }) => system.tanks.flatMap((tank, t) => {
-      const fluid = CONTACT_OF_FLUID[system.fluids.find(({ id }) => id === tank.fluid)!.fluid];
-      const row = compatibilityOf(MATERIAL_OF_ALLOY[tank.material.alloy]);
-      const rating = row.ratings[fluid];
-      return when(rating === 'limited' || rating === 'bad', () => ({
-        what: say(`${row.name[0]!.toUpperCase()}${row.name.slice(1)} stands ${CONTACT_FLUID_NAMES[fluid]} ${rating === 'bad' ? 'badly' : 'with limits'}. ${row.note}`),
-        path: ['tanks', t, 'material', 'alloy'],
-        ...(rating === 'bad' ? { severity: 'stop' as const } : {}),
-      }));
-    }),
+    stage: 'tank',
+    severity: 'note',
+    test: ({ system }) =>
+      system.tanks.flatMap((tank, t) => {
+        const fluid = CONTACT_OF_FLUID[system.fluids.find(({ id }) => id === tank.fluid)!.fluid];
+        const row = compatibilityOf(MATERIAL_OF_ALLOY[tank.material.alloy]);
+        const rating = row.ratings[fluid];
+        return when(rating === 'limited' || rating === 'bad', () => ({
+          what: say(
+            `${row.name[0]!.toUpperCase()}${row.name.slice(1)} stands ${CONTACT_FLUID_NAMES[fluid]} ${rating === 'bad' ? 'badly' : 'with limits'}. ${row.note}`,
+          ),
+          path: ['tanks', t, 'material', 'alloy'],
+          ...(rating === 'bad' ? { severity: 'stop' as const } : {}),
+        }));
+      }),
     why: 'What the fluid does to the wall ends up in the filter, or on the ground.',
     mend: 'Choose another material, or line or coat the inside with something that stands the fluid.',
-    source: 'compatibility table of the app: general chemical resistance tables', status: 'from memory',
+    source: 'compatibility table of the app: general chemical resistance tables',
+    status: 'from memory',
   },
 ];
 
 type Tank = Parameters<Rule['test']>[0]['system']['tanks'][number];
 const lists = ['ports', 'pickups', 'senders'] as const;
-const nameOf = (tank: Tank, id: string): string => lists.flatMap((list) => tank[list].filter((part) => part.id === id).map((part) => ('name' in part ? part.name : id)))[0] ?? id;
+const nameOf = (tank: Tank, id: string): string =>
+  lists.flatMap((list) =>
+    tank[list].filter((part) => part.id === id).map((part) => ('name' in part ? part.name : id)),
+  )[0] ?? id;
 
 function pathOf(tank: Tank, t: number, id: string): (string | number)[] {
   for (const list of lists) {

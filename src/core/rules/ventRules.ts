@@ -20,74 +20,129 @@ export const VENT_RULES: readonly Rule[] = [
   {
     id: 'vent.too-small-for-draw',
     title: 'Vent too small for the draw',
-    stage: 'vents', severity: 'stop', needs: ['flows'],
-    test: ({ system, evaluation }) => evaluation.flows.flatMap((flow): Hit[] => (flow.ok ? when(flow.value.ullageGauge_Pa < -VACUUM_PA, () => ({
-      what: say('At the needed flow the tank is drawn to {vacuum} below the air outside.', { vacuum: { value: -flow.value.ullageGauge_Pa, role: 'pressure' } }),
-      path: ventPath(system.tanks),
-    })) : [])),
+    stage: 'vents',
+    severity: 'stop',
+    needs: ['flows'],
+    test: ({ system, evaluation }) =>
+      evaluation.flows.flatMap((flow): Hit[] =>
+        flow.ok
+          ? when(flow.value.ullageGauge_Pa < -VACUUM_PA, () => ({
+              what: say('At the needed flow the tank is drawn to {vacuum} below the air outside.', {
+                vacuum: { value: -flow.value.ullageGauge_Pa, role: 'pressure' },
+              }),
+              path: ventPath(system.tanks),
+            }))
+          : [],
+      ),
     why: 'Air must come in as fuel goes out. A starved vent makes a vacuum: flats pull in, and the feed fades and dies.',
     mend: 'Open the vent: a bigger hole or hose, and nothing clogged in it.',
-    source: 'flow of air through the vent; 1 kPa is common practice', status: 'common practice',
+    source: 'flow of air through the vent; 1 kPa is common practice',
+    status: 'common practice',
   },
   {
     id: 'vent.too-small-for-fill',
     title: 'Vent too small to fill through',
-    stage: 'vents', severity: 'warn',
-    test: ({ system, evaluation }) => system.tanks.flatMap((tank, t): Hit[] => {
-      const filler = tank.ports.find((port) => port.role === 'filler');
-      const vents = tank.ports.filter((port) => port.role === 'vent');
-      if (!filler || vents.length === 0 || system.practice.vent === 'vented-cap') return [];
-      const air = airState(system.conditions.fuelTemperature_K, evaluation.ambientAbs_Pa);
-      const rate = Math.min(NOZZLE_M3_PER_S, evaluation.tanks[t]!.holds_m3 / FASTEST_FILL_S);
-      const pressures = vents.map((vent) => ventLaw(vent.bore_m.value, vent.length_m.value, air)(rate / vents.length).pressure_Pa);
-      return when(Math.max(...pressures) > FILL_BACK_PRESSURE_PA, () => ({
-        what: say(`Filling ${tank.name} at {rate} builds {pressure} inside.`, { rate: { value: rate, role: 'transfer' }, pressure: { value: Math.max(...pressures), role: 'pressure' } }),
-        path: ['tanks', t, 'ports', tank.ports.indexOf(vents[0]!), 'bore_m'],
-      }));
-    }),
+    stage: 'vents',
+    severity: 'warn',
+    test: ({ system, evaluation }) =>
+      system.tanks.flatMap((tank, t): Hit[] => {
+        const filler = tank.ports.find((port) => port.role === 'filler');
+        const vents = tank.ports.filter((port) => port.role === 'vent');
+        if (!filler || vents.length === 0 || system.practice.vent === 'vented-cap') return [];
+        const air = airState(system.conditions.fuelTemperature_K, evaluation.ambientAbs_Pa);
+        const rate = Math.min(NOZZLE_M3_PER_S, evaluation.tanks[t]!.holds_m3 / FASTEST_FILL_S);
+        const pressures = vents.map(
+          (vent) => ventLaw(vent.bore_m.value, vent.length_m.value, air)(rate / vents.length).pressure_Pa,
+        );
+        return when(Math.max(...pressures) > FILL_BACK_PRESSURE_PA, () => ({
+          what: say(`Filling ${tank.name} at {rate} builds {pressure} inside.`, {
+            rate: { value: rate, role: 'transfer' },
+            pressure: { value: Math.max(...pressures), role: 'pressure' },
+          }),
+          path: ['tanks', t, 'ports', tank.ports.indexOf(vents[0]!), 'bore_m'],
+        }));
+      }),
     why: 'The air must get out past the fuel coming in, or the nozzle clicks off and fuel spits from the neck.',
     mend: 'A vent hose of 14 mm or more, as short as it can be, or fill slowly.',
-    source: 'flow of air through the vent at 30 L/min, less into a tank that would be full in 20 s; 1 kPa is common practice', status: 'common practice',
+    source:
+      'flow of air through the vent at 30 L/min, less into a tank that would be full in 20 s; 1 kPa is common practice',
+    status: 'common practice',
   },
   {
     id: 'vent.flooded',
     title: 'Liquid reaches the vent',
-    stage: 'vents', severity: 'warn',
-    test: ({ system, evaluation }) => evaluation.tanks.flatMap((tank, t) => tank.floodedVents.map(({ id, lost_m3, pitch_rad, roll_rad }) => {
-      const p = system.tanks[t]!.ports.findIndex((port) => port.id === id);
-      const dry = tank.dryVent;
-      const better = dry === undefined || dry.lost_m3 > lost_m3 - LEAST_GAIN * lost_m3 ? '' : dry.lost_m3 <= 0 ? ' It would stay dry {x} and {y} from the corner of the lid that the tank is measured from.' : ' No place on the lid stays dry; {x} and {y} from the corner that the tank is measured from it would lose {least}.';
-      return {
-        what: say(`Filled to the limit, {lost} runs out by ${system.tanks[t]!.ports[p]!.name} at {pitch} pitch and {roll} roll.${better}`, {
-          lost: { value: lost_m3, role: 'tankVolume' }, pitch: { value: pitch_rad, role: 'slope' }, roll: { value: roll_rad, role: 'slope' },
-          x: { value: dry?.x_m ?? 0, role: 'tape' }, y: { value: dry?.y_m ?? 0, role: 'tape' }, least: { value: dry?.lost_m3 ?? 0, role: 'tankVolume' },
+    stage: 'vents',
+    severity: 'warn',
+    test: ({ system, evaluation }) =>
+      evaluation.tanks.flatMap((tank, t) =>
+        tank.floodedVents.map(({ id, lost_m3, pitch_rad, roll_rad }) => {
+          const p = system.tanks[t]!.ports.findIndex((port) => port.id === id);
+          const dry = tank.dryVent;
+          const better =
+            dry === undefined || dry.lost_m3 > lost_m3 - LEAST_GAIN * lost_m3
+              ? ''
+              : dry.lost_m3 <= 0
+                ? ' It would stay dry {x} and {y} from the corner of the lid that the tank is measured from.'
+                : ' No place on the lid stays dry; {x} and {y} from the corner that the tank is measured from it would lose {least}.';
+          return {
+            what: say(
+              `Filled to the limit, {lost} runs out by ${system.tanks[t]!.ports[p]!.name} at {pitch} pitch and {roll} roll.${better}`,
+              {
+                lost: { value: lost_m3, role: 'tankVolume' },
+                pitch: { value: pitch_rad, role: 'slope' },
+                roll: { value: roll_rad, role: 'slope' },
+                x: { value: dry?.x_m ?? 0, role: 'tape' },
+                y: { value: dry?.y_m ?? 0, role: 'tape' },
+                least: { value: dry?.lost_m3 ?? 0, role: 'tankVolume' },
+              },
+            ),
+            path: ['tanks', t, 'ports', p, 'x_m'],
+            severity: lost_m3 < SPLASH_SHARE * tank.holds_m3 ? ('note' as const) : ('warn' as const),
+          };
         }),
-        path: ['tanks', t, 'ports', p, 'x_m'], severity: lost_m3 < SPLASH_SHARE * tank.holds_m3 ? 'note' as const : 'warn' as const,
-      };
-    })),
+      ),
     why: 'A covered vent lets no air in, and fuel runs out of it: on the ground, into the bilge, on something hot.',
     mend: 'Set the vent where it stays dry, add a second one at the other end, lower the fill limit, or fit a rollover valve.',
-    source: 'geometry of the tank over the envelope; less than a fiftieth of the filling is a note: common practice', status: 'derived',
+    source: 'geometry of the tank over the envelope; less than a fiftieth of the filling is a note: common practice',
+    status: 'derived',
   },
   {
     id: 'vent.missing',
     title: 'No vent',
-    stage: 'vents', severity: 'stop',
-    test: ({ system }) => system.tanks.flatMap((tank, t) => when(!tank.ports.some((port) => port.role === 'vent'), () => ({ what: say(`${tank.name} has no vent.`), path: ['tanks', t, 'ports'] }))),
+    stage: 'vents',
+    severity: 'stop',
+    test: ({ system }) =>
+      system.tanks.flatMap((tank, t) =>
+        when(!tank.ports.some((port) => port.role === 'vent'), () => ({
+          what: say(`${tank.name} has no vent.`),
+          path: ['tanks', t, 'ports'],
+        })),
+      ),
     why: 'A sealed tank starves the engine, bulges when warm and pulls in when it cools.',
     mend: 'Add a vent at the highest point, or a hole in the cap where that is enough.',
-    source: 'common practice', status: 'common practice',
+    source: 'common practice',
+    status: 'common practice',
   },
   {
     id: 'vent.filler-narrow',
     title: 'Filler too narrow for a nozzle',
-    stage: 'vents', severity: 'note',
-    test: ({ system }) => system.tanks.flatMap((tank, t) => tank.ports.flatMap((port, p) => when(port.role === 'filler' && port.bore_m.value < SPLASH_BORE_M, () => ({
-      what: say(`${port.name} is {bore} wide; a station nozzle is 21 to 25 mm.`, { bore: { value: port.bore_m.value, role: 'bore' } }), path: ['tanks', t, 'ports', p, 'bore_m'],
-    })))),
+    stage: 'vents',
+    severity: 'note',
+    test: ({ system }) =>
+      system.tanks.flatMap((tank, t) =>
+        tank.ports.flatMap((port, p) =>
+          when(port.role === 'filler' && port.bore_m.value < SPLASH_BORE_M, () => ({
+            what: say(`${port.name} is {bore} wide; a station nozzle is 21 to 25 mm.`, {
+              bore: { value: port.bore_m.value, role: 'bore' },
+            }),
+            path: ['tanks', t, 'ports', p, 'bore_m'],
+          })),
+        ),
+      ),
     why: 'It must then be filled by funnel or can, with splashing and static to mind.',
     mend: 'Fit a wider filler, or plan for a funnel that touches the tank.',
-    source: 'nozzle spout sizes: common practice', status: 'common practice',
+    source: 'nozzle spout sizes: common practice',
+    status: 'common practice',
   },
 ];
 

@@ -17,7 +17,13 @@ export const symmetricSteps = (limit: number, steps: number): number[] =>
  * Unusable volume of each pickup over a grid of attitudes.
  * @param upAt unit vector against effective gravity, tank frame; undefined in free fall
  */
-export function attitudeMap(space: LiquidSpace, inlets: readonly Inlet[], xs: readonly number[], ys: readonly number[], upAt: (x: number, y: number) => Vec3 | undefined): AttitudeMap {
+export function attitudeMap(
+  space: LiquidSpace,
+  inlets: readonly Inlet[],
+  xs: readonly number[],
+  ys: readonly number[],
+  upAt: (x: number, y: number) => Vec3 | undefined,
+): AttitudeMap {
   const left_m3 = inlets.map(() => new Float64Array(xs.length * ys.length));
   ys.forEach((y, row) => {
     xs.forEach((x, column) => {

@@ -1,4 +1,19 @@
-import { between, combine, crossingsAt, DisjointSets, meshBounds, meshVolume, outlineBelow, sectionAcross, signedArea_m2, volumeBelow, type ClosedMesh, type CombineCode, type Point2, type Vec3 } from '../geometry';
+import {
+  between,
+  combine,
+  crossingsAt,
+  DisjointSets,
+  meshBounds,
+  meshVolume,
+  outlineBelow,
+  sectionAcross,
+  signedArea_m2,
+  volumeBelow,
+  type ClosedMesh,
+  type CombineCode,
+  type Point2,
+  type Vec3,
+} from '../geometry';
 import { failure, success, type Outcome } from '../outcome';
 
 /** A baffle across an axis: where it stands, and what of it is open. */
@@ -7,13 +22,21 @@ export type Plate = {
   readonly axis: 0 | 1 | 2;
   readonly at_m: number;
   readonly thickness_m: number;
-  /** Where it begins and ends the other level way across; infinite from wall to wall. A level plate always goes from wall to wall. */
+  /**
+   * Where it begins and ends the other level way across; infinite from wall to wall. A level plate always goes from
+   * wall to wall.
+   */
   readonly from_m: number;
   readonly to_m: number;
   readonly cornerCut_m: number;
   readonly topGap_m: number;
   readonly holes: { readonly count: number; readonly diameter_m: number; readonly height_m: number };
-  readonly flap?: { readonly width_m: number; readonly height_m: number; readonly passes: 'higher' | 'lower'; readonly leak_ratio: number };
+  readonly flap?: {
+    readonly width_m: number;
+    readonly height_m: number;
+    readonly passes: 'higher' | 'lower';
+    readonly leak_ratio: number;
+  };
 };
 
 /** A plate in its tank. */
@@ -63,11 +86,16 @@ const KEPT_REL = 1e-6;
  * Fails rather than lose a part of the space.
  */
 export function compartments(space: ClosedMesh, plates: readonly FittedPlate[]): Outcome<Compartments, CombineCode> {
-  if (plates.length === 0) return success({ bays: [{ mesh: space, volume_m3: meshVolume(space) }], passages: [], bayOf: () => 0 });
+  if (plates.length === 0)
+    return success({ bays: [{ mesh: space, volume_m3: meshVolume(space) }], passages: [], bayOf: () => 0 });
   const lines = gridLines(space, plates);
   const cells = cellsOf(space, lines);
   if (!cells.ok) return cells;
-  const bayOfCell = joined(cells.value.map((cell) => cell.at), lines, plates);
+  const bayOfCell = joined(
+    cells.value.map((cell) => cell.at),
+    lines,
+    plates,
+  );
   const bays: Bay[] = [];
   for (let bay = 0; bay <= Math.max(...bayOfCell); bay++) {
     const whole = united(cells.value.filter((_, c) => bayOfCell[c] === bay).map((cell) => cell.mesh));
@@ -75,8 +103,10 @@ export function compartments(space: ClosedMesh, plates: readonly FittedPlate[]):
     bays.push({ mesh: whole.value, volume_m3: meshVolume(whole.value) });
   }
   const missing_m3 = meshVolume(space) - bays.reduce((sum, bay) => sum + bay.volume_m3, 0);
-  if (Math.abs(missing_m3) > KEPT_REL * meshVolume(space)) return failure('not-solid', 'plates', 'The baffles cannot be cut out of this shape: parts of it were lost.');
-  const cellAt = (point: Vec3): string => point.map((value, axis) => lines[axis as 0 | 1 | 2].filter((line) => line < value).length).join();
+  if (Math.abs(missing_m3) > KEPT_REL * meshVolume(space))
+    return failure('not-solid', 'plates', 'The baffles cannot be cut out of this shape: parts of it were lost.');
+  const cellAt = (point: Vec3): string =>
+    point.map((value, axis) => lines[axis as 0 | 1 | 2].filter((line) => line < value).length).join();
   const byCell = new Map(cells.value.map(({ at }, c) => [at.join(), bayOfCell[c]!]));
   const bayOf = (point: Vec3): number => byCell.get(cellAt(point)) ?? -1;
   return success({ bays, bayOf, passages: plates.flatMap((plate) => passagesOf(plate, bayOf)) });
@@ -91,8 +121,10 @@ function cellsOf(space: ClosedMesh, lines: Lines): Outcome<Cell[], CombineCode> 
     const finer: Cell[] = [];
     for (const { mesh, at } of cells) {
       for (let index = 0; index <= lines[axis].length; index++) {
-        const part = lines[axis].length === 0 ? success(mesh) : between(mesh, axis, lines[axis][index - 1], lines[axis][index]);
-        if (part.ok) finer.push({ mesh: part.value, at: at.map((value, k) => (k === axis ? index : value)) as unknown as Vec3 });
+        const part =
+          lines[axis].length === 0 ? success(mesh) : between(mesh, axis, lines[axis][index - 1], lines[axis][index]);
+        if (part.ok)
+          finer.push({ mesh: part.value, at: at.map((value, k) => (k === axis ? index : value)) as unknown as Vec3 });
         else if (part.error.code !== 'nothing-left') return part;
       }
     }
@@ -113,7 +145,12 @@ function gridLines(space: ClosedMesh, plates: readonly Plate[]): Lines {
   const { min, max } = meshBounds(space);
   const lines: [number[], number[], number[]] = [[], [], []];
   const put = (axis: 0 | 1 | 2, at: number): void => {
-    if (at > min[axis] + SAME_M && at < max[axis] - SAME_M && !lines[axis].some((known) => Math.abs(known - at) <= SAME_M)) lines[axis].push(at);
+    if (
+      at > min[axis] + SAME_M &&
+      at < max[axis] - SAME_M &&
+      !lines[axis].some((known) => Math.abs(known - at) <= SAME_M)
+    )
+      lines[axis].push(at);
   };
   for (const plate of plates) {
     put(plate.axis, plate.at_m);
@@ -135,7 +172,12 @@ function joined(cells: readonly Vec3[], lines: Lines, plates: readonly Plate[]):
     for (const axis of [0, 1, 2] as const) {
       const next = index.get(at.map((value, k) => (k === axis ? value + 1 : value)).join());
       const line = lines[axis][at[axis]];
-      if (next === undefined || line === undefined || plates.some((plate) => plate.axis === axis && Math.abs(plate.at_m - line) <= SAME_M && covers(plate, at, lines))) continue;
+      if (
+        next === undefined ||
+        line === undefined ||
+        plates.some((plate) => plate.axis === axis && Math.abs(plate.at_m - line) <= SAME_M && covers(plate, at, lines))
+      )
+        continue;
       sets.join(c, next);
     }
   });
@@ -160,23 +202,33 @@ export function fitPlate(walls: ClosedMesh, plate: Plate): FittedPlate {
     const upTo = Number.isFinite(plate.to_m) ? outlineBelow(loop, [1, 0], plate.to_m) : loop;
     return Number.isFinite(plate.from_m) ? outlineBelow(upTo, [-1, 0], -plate.from_m) : upTo;
   };
-  const [below, above] = [-STEP_ASIDE_M, STEP_ASIDE_M].map((by) => sectionAcross(walls, plate.axis, plate.at_m + by).map(trimmed).filter((loop) => loop.length > 2)) as [Point2[][], Point2[][]];
-  return { ...plate, outline: below.length > 0 && (above.length === 0 || outlineArea(below) <= outlineArea(above)) ? below : above };
+  const [below, above] = [-STEP_ASIDE_M, STEP_ASIDE_M].map((by) =>
+    sectionAcross(walls, plate.axis, plate.at_m + by)
+      .map(trimmed)
+      .filter((loop) => loop.length > 2),
+  ) as [Point2[][], Point2[][]];
+  return {
+    ...plate,
+    outline: below.length > 0 && (above.length === 0 || outlineArea(below) <= outlineArea(above)) ? below : above,
+  };
 }
 
-const outlineArea = (loops: readonly (readonly Point2[])[]): number => Math.abs(loops.reduce((sum, loop) => sum + signedArea_m2(loop), 0));
+const outlineArea = (loops: readonly (readonly Point2[])[]): number =>
+  Math.abs(loops.reduce((sum, loop) => sum + signedArea_m2(loop), 0));
 
 /** Metal of one plate, its openings taken out, and its centre; of no area where it misses the tank. */
 export function plateArea_m2(plate: FittedPlate): { readonly area_m2: number; readonly centre_m: Vec3 } {
   if (plate.outline.length === 0) return { area_m2: 0, centre_m: [0, 0, 0] };
   const open = openingsOf(plate).reduce((sum, opening) => sum + opening.area_m2, 0);
   const points = plate.outline.flat();
-  const middle = (k: 0 | 1): number => (Math.min(...points.map((p) => p[k])) + Math.max(...points.map((p) => p[k]))) / 2;
+  const middle = (k: 0 | 1): number =>
+    (Math.min(...points.map((p) => p[k])) + Math.max(...points.map((p) => p[k]))) / 2;
   return { area_m2: Math.max(0, outlineArea(plate.outline) - open), centre_m: onPlate(plate, [middle(0), middle(1)]) };
 }
 
 /** A point of a plate's outline in the tank frame. */
-export const onPlate = (plate: Plate, [u, v]: Point2): Vec3 => (plate.axis === 0 ? [plate.at_m, u, v] : plate.axis === 1 ? [u, plate.at_m, v] : [u, v, plate.at_m]);
+export const onPlate = (plate: Plate, [u, v]: Point2): Vec3 =>
+  plate.axis === 0 ? [plate.at_m, u, v] : plate.axis === 1 ? [u, plate.at_m, v] : [u, v, plate.at_m];
 
 type Opening = { readonly kind: PassageKind; readonly at: Point2; readonly area_m2: number };
 
@@ -194,8 +246,17 @@ function openingsOf(plate: FittedPlate): Opening[] {
   const [lowLeft, lowRight] = [Math.min(...lowest), Math.max(...lowest)];
   const openings: Opening[] = [];
   if (plate.cornerCut_m > 0) {
-    const ends = lowRight - lowLeft > ONE_CORNER_SHARE * (right - left) ? [lowLeft, lowRight] : [(lowLeft + lowRight) / 2];
-    const corners: Point2[] = plate.axis === 2 ? [[left, low], [right, low], [right, high], [left, high]] : ends.map((u) => [u, low] as const);
+    const ends =
+      lowRight - lowLeft > ONE_CORNER_SHARE * (right - left) ? [lowLeft, lowRight] : [(lowLeft + lowRight) / 2];
+    const corners: Point2[] =
+      plate.axis === 2
+        ? [
+            [left, low],
+            [right, low],
+            [right, high],
+            [left, high],
+          ]
+        : ends.map((u) => [u, low] as const);
     corners.forEach((at) => openings.push({ kind: 'corner', at, area_m2: plate.cornerCut_m ** 2 / 2 }));
   }
   const { count, diameter_m, height_m } = plate.holes;
@@ -203,9 +264,19 @@ function openingsOf(plate: FittedPlate): Opening[] {
     const v = plate.axis === 2 ? (low + high) / 2 : low + height_m;
     const [from, to] = widthAt(loops, v) ?? [left, right];
     const sill = plate.axis === 2 ? v : v - diameter_m / 2;
-    for (let i = 0; i < count; i++) openings.push({ kind: 'hole', at: [from + ((i + 0.5) / count) * (to - from), sill], area_m2: (Math.PI / 4) * diameter_m ** 2 });
+    for (let i = 0; i < count; i++)
+      openings.push({
+        kind: 'hole',
+        at: [from + ((i + 0.5) / count) * (to - from), sill],
+        area_m2: (Math.PI / 4) * diameter_m ** 2,
+      });
   }
-  if (plate.flap) openings.push({ kind: 'flap', at: plate.axis === 2 ? [(left + right) / 2, (low + high) / 2] : [(lowLeft + lowRight) / 2, low], area_m2: plate.flap.width_m * plate.flap.height_m });
+  if (plate.flap)
+    openings.push({
+      kind: 'flap',
+      at: plate.axis === 2 ? [(left + right) / 2, (low + high) / 2] : [(lowLeft + lowRight) / 2, low],
+      area_m2: plate.flap.width_m * plate.flap.height_m,
+    });
   if (plate.topGap_m > 0 && plate.axis !== 2) {
     const v = Math.max(low, high - plate.topGap_m);
     const [from, to] = widthAt(loops, v) ?? [left, right];
@@ -226,21 +297,33 @@ const STEP_M = 1e-6;
 function passagesOf(plate: FittedPlate, bayOf: (point: Vec3) => number): Passage[] {
   if (plate.outline.length === 0) return [];
   const points = plate.outline.flat();
-  const middle: Point2 = [points.reduce((sum, p) => sum + p[0] / points.length, 0), points.reduce((sum, p) => sum + p[1] / points.length, 0)];
+  const middle: Point2 = [
+    points.reduce((sum, p) => sum + p[0] / points.length, 0),
+    points.reduce((sum, p) => sum + p[1] / points.length, 0),
+  ];
   return openingsOf(plate).flatMap((opening): Passage[] => {
     const inward = (k: 0 | 1): number => opening.at[k] + Math.sign(middle[k] - opening.at[k]) * STEP_M;
     const near = onPlate(plate, [inward(0), inward(1)]);
-    const beside = (by: number): Vec3 => near.map((value, axis) => (axis === plate.axis ? value + by : value)) as unknown as Vec3;
+    const beside = (by: number): Vec3 =>
+      near.map((value, axis) => (axis === plate.axis ? value + by : value)) as unknown as Vec3;
     const bays = [bayOf(beside(-STEP_M)), bayOf(beside(STEP_M))] as const;
     if (bays[0] < 0 || bays[1] < 0 || bays[0] === bays[1]) return [];
     const flap = opening.kind === 'flap' ? plate.flap : undefined;
-    return [{
-      plate: plate.id, kind: opening.kind, bays, point_m: onPlate(plate, opening.at), beside_m: [beside(-STEP_M), beside(STEP_M)], area_m2: opening.area_m2,
-      into: [flap?.passes !== 'higher', flap?.passes !== 'lower'], leak_ratio: flap?.leak_ratio ?? 1,
-    }];
+    return [
+      {
+        plate: plate.id,
+        kind: opening.kind,
+        bays,
+        point_m: onPlate(plate, opening.at),
+        beside_m: [beside(-STEP_M), beside(STEP_M)],
+        area_m2: opening.area_m2,
+        into: [flap?.passes !== 'higher', flap?.passes !== 'lower'],
+        leak_ratio: flap?.leak_ratio ?? 1,
+      },
+    ];
   });
 }
 
 /** Liquid in a bay below a level that it keeps to itself [m³]. */
 export const bayBelow_m3 = (bay: Bay, up: Vec3, offset_m: number): number =>
-  (offset_m === Infinity ? bay.volume_m3 : volumeBelow(bay.mesh, { normal: up, offset_m }));
+  offset_m === Infinity ? bay.volume_m3 : volumeBelow(bay.mesh, { normal: up, offset_m });

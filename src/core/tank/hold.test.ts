@@ -1,25 +1,68 @@
 import { describe, expect, it } from 'vitest';
-import { boxMesh, combine, levelForVolume, meshVolume, movedMesh, unitVector, volumeBelow, type Vec3 } from '../geometry';
+import {
+  boxMesh,
+  combine,
+  levelForVolume,
+  meshVolume,
+  movedMesh,
+  unitVector,
+  volumeBelow,
+  type Vec3,
+} from '../geometry';
 import { unwrap } from '../outcome';
 import { expectClose } from '../../../tests/expectClose';
-import { compartments, fitPlate, headForFlow_m, hold, liquidReach, ORIFICE_SHARE, orificeFlow_m3PerS, roundSloshFrequency_Hz, sloshFrequency_Hz, type Plate } from '.';
+import {
+  compartments,
+  fitPlate,
+  headForFlow_m,
+  hold,
+  liquidReach,
+  ORIFICE_SHARE,
+  orificeFlow_m3PerS,
+  roundSloshFrequency_Hz,
+  sloshFrequency_Hz,
+  type Plate,
+} from '.';
 
 const G = 9.80665;
 const UP: Vec3 = [0, 0, 1];
 /** Braking with one g: liquid climbs the fore end at 45 degrees. */
 const BRAKING = unitVector([-1, 0, 1]);
 const BOX = boxMesh(1, 0.5, 0.4);
-const PLATE: Plate = { id: 'p', axis: 0, at_m: 0.3, thickness_m: 0.003, from_m: -Infinity, to_m: Infinity, cornerCut_m: 0, topGap_m: 0, holes: { count: 0, diameter_m: 0.03, height_m: 0.05 } };
+const PLATE: Plate = {
+  id: 'p',
+  axis: 0,
+  at_m: 0.3,
+  thickness_m: 0.003,
+  from_m: -Infinity,
+  to_m: Infinity,
+  cornerCut_m: 0,
+  topGap_m: 0,
+  holes: { count: 0, diameter_m: 0.03, height_m: 0.05 },
+};
 const shut = { width_m: 0.05, height_m: 0.04, passes: 'lower', leak_ratio: 0 } as const;
 const inputs = (plates: readonly Plate[], draw_m3PerS = 1e-5, liquid_m3 = 0.04) => ({
-  mesh: BOX, bays: unwrap(compartments(BOX, plates.map((plate) => fitPlate(BOX, plate)))), inlet: { point_m: [0.29, 0.25, 0.01] as Vec3, submergence_m: 0 }, still: UP, stillOffset_m: liquid_m3 / 0.5, moving: BRAKING, gravity_mPerS2: G * Math.SQRT2, liquid_m3, draw_m3PerS,
+  mesh: BOX,
+  bays: unwrap(
+    compartments(
+      BOX,
+      plates.map((plate) => fitPlate(BOX, plate)),
+    ),
+  ),
+  inlet: { point_m: [0.29, 0.25, 0.01] as Vec3, submergence_m: 0 },
+  still: UP,
+  stillOffset_m: liquid_m3 / 0.5,
+  moving: BRAKING,
+  gravity_mPerS2: G * Math.SQRT2,
+  liquid_m3,
+  draw_m3PerS,
 });
 
 describe('what a bay holds when the rest runs away', () => {
   it('behind a flap that shuts tight: its own liquid less what the pickup leaves, at the draw', () => {
     const found = hold(inputs([{ ...PLATE, flap: shut }]));
     // The bay held 0.3 x 0.5 x 0.08; at 45 degrees the pickup 10 mm off the plate and floor leaves a wedge of 20 mm.
-    const wanted = 0.3 * 0.5 * 0.08 - (0.02 * 0.02 / 2) * 0.5;
+    const wanted = 0.3 * 0.5 * 0.08 - ((0.02 * 0.02) / 2) * 0.5;
     expectClose(found.volume_m3, wanted, { rel: 1e-6, why: 'prism less wedge' });
     expectClose(found.time_s, wanted / 1e-5, { rel: 1e-6, why: 'nothing leaks' });
   });
@@ -60,9 +103,16 @@ describe('what a bay holds when the rest runs away', () => {
 
   it('a sump without a plate keeps the wedge under its rim', () => {
     const tank = unwrap(combine(BOX, movedMesh(boxMesh(0.2, 0.2, 0.05), [0.1, 0.15, -0.05]), 'add'));
-    const found = hold({ ...inputs([]), mesh: tank, bays: unwrap(compartments(tank, [])), inlet: { point_m: [0.299, 0.25, -0.049], submergence_m: 0 }, liquid_m3: 0.02, stillOffset_m: (0.02 - 0.002) / 0.5 });
+    const found = hold({
+      ...inputs([]),
+      mesh: tank,
+      bays: unwrap(compartments(tank, [])),
+      inlet: { point_m: [0.299, 0.25, -0.049], submergence_m: 0 },
+      liquid_m3: 0.02,
+      stillOffset_m: (0.02 - 0.002) / 0.5,
+    });
     // At 45 degrees the fore rim holds a wedge 50 mm deep and long over 0.2 m, less the pickup's 2 mm.
-    expectClose(found.volume_m3, (0.05 * 0.05 / 2 - 0.002 * 0.002 / 2) * 0.2, { rel: 1e-6, why: 'wedges' });
+    expectClose(found.volume_m3, ((0.05 * 0.05) / 2 - (0.002 * 0.002) / 2) * 0.2, { rel: 1e-6, why: 'wedges' });
   });
 
   it('the most a bay can hold is what is in the tank', () => {
@@ -73,7 +123,10 @@ describe('what a bay holds when the rest runs away', () => {
 
 describe('openings', () => {
   it('pass what Torricelli says, and need the head that gives it back', () => {
-    expectClose(orificeFlow_m3PerS(1e-4, 0.05, G), ORIFICE_SHARE * 1e-4 * Math.sqrt(2 * G * 0.05), { rel: 1e-12, why: 'Torricelli' });
+    expectClose(orificeFlow_m3PerS(1e-4, 0.05, G), ORIFICE_SHARE * 1e-4 * Math.sqrt(2 * G * 0.05), {
+      rel: 1e-12,
+      why: 'Torricelli',
+    });
     expectClose(headForFlow_m(orificeFlow_m3PerS(1e-4, 0.05, G), 1e-4, G), 0.05, { rel: 1e-12, why: 'inverse' });
     expect(headForFlow_m(1e-5, 0, G)).toBe(Infinity);
     expect(orificeFlow_m3PerS(1e-4, -0.1, G)).toBe(0);
@@ -86,11 +139,15 @@ describe('sloshing', () => {
   });
 
   it('deep: sqrt(g / (4 pi L)), whatever the depth (Lamb, Hydrodynamics, art. 229)', () => {
-    for (const depth of [2, 5]) expectClose(sloshFrequency_Hz(1, depth, G), Math.sqrt(G / (4 * Math.PI)), { rel: 1e-5, why: 'short wave' });
+    for (const depth of [2, 5])
+      expectClose(sloshFrequency_Hz(1, depth, G), Math.sqrt(G / (4 * Math.PI)), { rel: 1e-5, why: 'short wave' });
   });
 
   it('half as deep as long: 0.846 Hz in a metre, from tanh(pi / 2) = 0.91715233566727 (tables of hyperbolic functions)', () => {
-    expectClose(sloshFrequency_Hz(1, 0.5, G), Math.sqrt(G * Math.PI * 0.917152335667274) / (2 * Math.PI), { rel: 1e-12, why: 'tabulated tanh' });
+    expectClose(sloshFrequency_Hz(1, 0.5, G), Math.sqrt(G * Math.PI * 0.917152335667274) / (2 * Math.PI), {
+      rel: 1e-12,
+      why: 'tabulated tanh',
+    });
   });
 
   it('upright round tank, deep: omega² R / g = 1.8412 (NASA SP-106; from memory)', () => {

@@ -15,7 +15,7 @@ export const orificeFlow_m3PerS = (area_m2: number, head_m: number, gravity_mPer
 
 /** Head of liquid that openings need to pass a flow [m]; infinite where there are none. */
 export const headForFlow_m = (flow_m3PerS: number, area_m2: number, gravity_mPerS2: number): number =>
-  (area_m2 > 0 ? (flow_m3PerS / (ORIFICE_SHARE * area_m2)) ** 2 / (2 * gravity_mPerS2) : Infinity);
+  area_m2 > 0 ? (flow_m3PerS / (ORIFICE_SHARE * area_m2)) ** 2 / (2 * gravity_mPerS2) : Infinity;
 
 /** What a pickup can still draw when the rest of the liquid has run away from it. */
 export type Hold = {
@@ -52,12 +52,23 @@ const STEPS = 48;
  * The liquid beyond is taken to be gone at once and not to come back, which
  * errs to the safe side.
  */
-export function hold({ mesh, bays, inlet, still, stillOffset_m, moving, gravity_mPerS2, liquid_m3, draw_m3PerS }: HoldInputs): Hold {
+export function hold({
+  mesh,
+  bays,
+  inlet,
+  still,
+  stillOffset_m,
+  moving,
+  gravity_mPerS2,
+  liquid_m3,
+  draw_m3PerS,
+}: HoldInputs): Hold {
   const starving_m = starvingOffset_m(inlet, moving);
   const home = bays.bayOf(inlet.point_m);
   const bay = bays.bays[home];
   if (!bay) return NOTHING;
-  if (volumeBelow(mesh, { normal: moving, offset_m: starving_m }) <= liquid_m3) return { staysWet: true, volume_m3: liquid_m3, time_s: Infinity };
+  if (volumeBelow(mesh, { normal: moving, offset_m: starving_m }) <= liquid_m3)
+    return { staysWet: true, volume_m3: liquid_m3, time_s: Infinity };
   const held_m3 = bayBelow_m3(bay, still, stillOffset_m);
   const ways = bays.passages.filter(({ bays: [low, high] }) => low === home || high === home);
   const lobe = homeLobe(bay.mesh, inlet.point_m, moving, starving_m);
@@ -65,10 +76,11 @@ export function hold({ mesh, bays, inlet, still, stillOffset_m, moving, gravity_
   if (bays.bays.length === 1 && lobe.saddle_m === Infinity) return NOTHING;
   const top_m = levelIn(lobe, held_m3, starving_m, Math.min(lobe.saddle_m, offsetRange(bay.mesh, moving)[1]));
   if (top_m <= starving_m) return NOTHING;
-  const leak = (offset_m: number): number => ways.reduce((sum, { bays: [low], point_m, area_m2, into, leak_ratio }) => {
-    const open = into[low === home ? 1 : 0] ? 1 : leak_ratio;
-    return sum + orificeFlow_m3PerS(area_m2 * open, offset_m - dot(moving, point_m), gravity_mPerS2);
-  }, 0);
+  const leak = (offset_m: number): number =>
+    ways.reduce((sum, { bays: [low], point_m, area_m2, into, leak_ratio }) => {
+      const open = into[low === home ? 1 : 0] ? 1 : leak_ratio;
+      return sum + orificeFlow_m3PerS(area_m2 * open, offset_m - dot(moving, point_m), gravity_mPerS2);
+    }, 0);
   let [time_s, last] = [0, lobe.volume(starving_m)];
   const first = last;
   for (let step = 1; step <= STEPS; step++) {

@@ -7,8 +7,31 @@
  * `hold.ts` how long one feeds its pickup, `slosh.ts` how it swings;
  * `strapping.ts` tabulates volume against depth; `mass.ts` weighs the shell.
  */
-export { drawable_m3, keptLevels_m, starvingOffset_m, unusable_m3, worstUnusable, envelopeSteps, type Envelope, type Inlet, type LiquidSpace, type WorstAttitude } from './pickup';
-export { bayBelow_m3, compartments, fitPlate, onPlate, plateArea_m2, type Bay, type Compartments, type FittedPlate, type Passage, type PassageKind, type Plate } from './compartments';
+export {
+  drawable_m3,
+  keptLevels_m,
+  starvingOffset_m,
+  unusable_m3,
+  worstUnusable,
+  envelopeSteps,
+  type Envelope,
+  type Inlet,
+  type LiquidSpace,
+  type WorstAttitude,
+} from './pickup';
+export {
+  bayBelow_m3,
+  compartments,
+  fitPlate,
+  onPlate,
+  plateArea_m2,
+  type Bay,
+  type Compartments,
+  type FittedPlate,
+  type Passage,
+  type PassageKind,
+  type Plate,
+} from './compartments';
 export { headForFlow_m, hold, ORIFICE_SHARE, orificeFlow_m3PerS, type Hold, type HoldInputs } from './hold';
 export { liquidReach, roundSloshFrequency_Hz, sloshFrequency_Hz, type LiquidReach } from './slosh';
 export { attitudeMap, symmetricSteps, type AttitudeMap } from './attitudeMap';

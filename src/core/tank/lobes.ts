@@ -1,14 +1,38 @@
-import { add, cross, DisjointSets, dot, meshSize_m, norm, rayHit, scale, subtract, triangle, triangleCount, vertex, volumeBelow, type ClosedMesh, type Vec3 } from '../geometry';
+import {
+  add,
+  cross,
+  DisjointSets,
+  dot,
+  meshSize_m,
+  norm,
+  rayHit,
+  scale,
+  subtract,
+  triangle,
+  triangleCount,
+  vertex,
+  volumeBelow,
+  type ClosedMesh,
+  type Vec3,
+} from '../geometry';
 
 /** What a mesh is like whatever the attitude: found once for each. */
-type Frame = { readonly convex: true } | { readonly convex: false; readonly neighbours: readonly (readonly number[])[]; /** Outward at each vertex, weighed by area. */ readonly normals: readonly Vec3[] };
+type Frame =
+  | { readonly convex: true }
+  | {
+      readonly convex: false;
+      readonly neighbours: readonly (readonly number[])[];
+      /** Outward at each vertex, weighed by area. */ readonly normals: readonly Vec3[];
+    };
 
 const frames = new WeakMap<ClosedMesh, Frame>();
 
 function frameOf(mesh: ClosedMesh): Frame {
   const known = frames.get(mesh);
   if (known) return known;
-  const frame: Frame = isConvex(mesh, thirdCorners(mesh)) ? { convex: true } : { convex: false, ...aroundVertices(mesh) };
+  const frame: Frame = isConvex(mesh, thirdCorners(mesh))
+    ? { convex: true }
+    : { convex: false, ...aroundVertices(mesh) };
   frames.set(mesh, frame);
   return frame;
 }
@@ -21,7 +45,8 @@ function thirdCorners({ positions, triangles }: ClosedMesh): Map<number, number>
   const count = positions.length / 3;
   const across = new Map<number, number>();
   for (let i = 0; i < triangles.length; i += 3) {
-    for (let k = 0; k < 3; k++) across.set(triangles[i + k]! * count + triangles[i + ((k + 1) % 3)]!, triangles[i + ((k + 2) % 3)]!);
+    for (let k = 0; k < 3; k++)
+      across.set(triangles[i + k]! * count + triangles[i + ((k + 1) % 3)]!, triangles[i + ((k + 2) % 3)]!);
   }
   return across;
 }
@@ -94,8 +119,17 @@ export function leftBehind_m3(mesh: ClosedMesh, inlet_m: Vec3, up: Vec3, offset_
   return left;
 }
 
-/** For each of some points in the tank, the level at which its lobe first hangs together with the pickup's [m]; no lower than the level asked from. */
-export function saddlesTo(mesh: ClosedMesh, inlet_m: Vec3, up: Vec3, offset_m: number, points: readonly Vec3[]): number[] {
+/**
+ * For each of some points in the tank, the level at which its lobe first hangs together with the pickup's [m]; no lower
+ * than the level asked from.
+ */
+export function saddlesTo(
+  mesh: ClosedMesh,
+  inlet_m: Vec3,
+  up: Vec3,
+  offset_m: number,
+  points: readonly Vec3[],
+): number[] {
   const levels = points.map(() => offset_m);
   const rise = riseFrom(mesh, inlet_m, up, offset_m);
   if (!rise) return levels;
@@ -129,11 +163,23 @@ export function homeLobe(mesh: ClosedMesh, inlet_m: Vec3, up: Vec3, offset_m: nu
   });
   const saddle_m = found?.level ?? Infinity;
   const triangles = rise.lobes.triangles(rise.home);
-  return { saddle_m, volume: (level) => volumeBelow({ ...mesh, triangles }, { normal: up, offset_m: Math.min(level, saddle_m) }) };
+  return {
+    saddle_m,
+    volume: (level) => volumeBelow({ ...mesh, triangles }, { normal: up, offset_m: Math.min(level, saddle_m) }),
+  };
 }
 
 type Merge = (other: number, level: number) => boolean;
-type Rise = { readonly lobes: Lobes; readonly home: number; /** The corner by which the lobe under a point is known; undefined over nothing. */ readonly footOf: (point: Vec3) => number | undefined; /** Raises the surface further; told of each lobe that joins the pickup's, until told to stop. */ readonly onward: (told: Merge) => void };
+type Rise = {
+  readonly lobes: Lobes;
+  readonly home: number;
+  /** The corner by which the lobe under a point is known; undefined over nothing. */ readonly footOf: (
+    point: Vec3,
+  ) => number | undefined;
+  /** Raises the surface further; told of each lobe that joins the pickup's, until told to stop. */ readonly onward: (
+    told: Merge,
+  ) => void;
+};
 
 /** The surface risen to a level; undefined where the body is convex and has one lobe only. */
 function riseFrom(mesh: ClosedMesh, inlet_m: Vec3, up: Vec3, offset_m: number): Rise | undefined {
@@ -184,7 +230,12 @@ function riseFrom(mesh: ClosedMesh, inlet_m: Vec3, up: Vec3, offset_m: number): 
   /** What hangs into the liquid from above, or stands free in it, dips into the lobe under it and is no lobe itself. */
   function dip(v: number): void {
     if (dot(normals[v]!, up) <= 0) return;
-    const under = rayHit(mesh, vertex(mesh, v), down, DIP_REL * Math.abs(heights[order.at(-1)!]! - heights[order[0]!]!));
+    const under = rayHit(
+      mesh,
+      vertex(mesh, v),
+      down,
+      DIP_REL * Math.abs(heights[order.at(-1)!]! - heights[order[0]!]!),
+    );
     if (under !== undefined) lobes.join(lobes.lowestOf(under), v);
   }
 }
@@ -198,7 +249,11 @@ class Lobes {
   private readonly grown: Uint8Array;
   private readonly lowest: Uint32Array;
 
-  constructor(private readonly mesh: ClosedMesh, private readonly up: Vec3, private readonly heights: Float64Array) {
+  constructor(
+    private readonly mesh: ClosedMesh,
+    private readonly up: Vec3,
+    private readonly heights: Float64Array,
+  ) {
     this.sets = new DisjointSets(heights.length);
     this.grown = new Uint8Array(heights.length);
     this.lowest = Uint32Array.from({ length: triangleCount(mesh) }, (_, i) => this.lowestOf(i));

@@ -19,6 +19,7 @@ export function shellCentre_m(mesh: ClosedMesh): Vec3 {
 export function commonCentre_m(parts: readonly { readonly mass_kg: number; readonly at_m: Vec3 }[]): Vec3 | undefined {
   const mass = parts.reduce((sum, part) => sum + part.mass_kg, 0);
   if (!(mass > 0)) return undefined;
-  const along = (axis: 0 | 1 | 2): number => parts.reduce((sum, part) => sum + part.mass_kg * part.at_m[axis], 0) / mass;
+  const along = (axis: 0 | 1 | 2): number =>
+    parts.reduce((sum, part) => sum + part.mass_kg * part.at_m[axis], 0) / mass;
   return [along(0), along(1), along(2)];
 }

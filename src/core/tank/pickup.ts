@@ -18,7 +18,8 @@ export const starvingOffset_m = (inlet: Inlet, up: Vec3): number => dot(up, inle
  * off before, and what bays keep below their lowest way to the pickup.
  *
  * @param up     unit vector against effective gravity, tank frame
- * @param from_m the surface that it is drawn down from, from the brim where left out: what lobes and bays hold back is no more than lies in them then
+ * @param from_m the surface that it is drawn down from, from the brim where left out: what lobes and bays hold back is
+ * no more than lies in them then
  */
 export function unusable_m3({ mesh, bays }: LiquidSpace, inlet: Inlet, up: Vec3, from_m = Infinity): number {
   const starving_m = starvingOffset_m(inlet, up);
@@ -27,23 +28,36 @@ export function unusable_m3({ mesh, bays }: LiquidSpace, inlet: Inlet, up: Vec3,
   const home = bays.bayOf(inlet.point_m);
   const kept = keptLevels_m(bays, home, up);
   // A pit that a plate crosses holds on both sides of it what lies under its rim.
-  const rims = saddlesTo(mesh, inlet.point_m, up, starving_m, bays.passages.map(({ beside_m }) => beside_m[0]));
+  const rims = saddlesTo(
+    mesh,
+    inlet.point_m,
+    up,
+    starving_m,
+    bays.passages.map(({ beside_m }) => beside_m[0]),
+  );
   // What is cut out of a convex space is convex too.
   const stays = isConvexSpace(mesh)
     ? (bay: Bay, _: Vec3, level_m: number): number => bayBelow_m3(bay, up, Math.min(level_m, from_m))
-    : (bay: Bay, towards_m: Vec3, level_m: number): number => (level_m < from_m ? leftBehind_m3(bay.mesh, towards_m, up, level_m, from_m) : bayBelow_m3(bay, up, from_m));
+    : (bay: Bay, towards_m: Vec3, level_m: number): number =>
+        level_m < from_m ? leftBehind_m3(bay.mesh, towards_m, up, level_m, from_m) : bayBelow_m3(bay, up, from_m);
   return bays.bays.reduce((sum, bay, b) => {
     if (b === home) return sum + stays(bay, inlet.point_m, starving_m);
-    const ways = waysOut(bays, b).map(({ passage, to, sill_m, beside_m }) => stays(bay, beside_m, Math.max(rims[passage]!, dot(up, sill_m), kept[to]!)));
+    const ways = waysOut(bays, b).map(({ passage, to, sill_m, beside_m }) =>
+      stays(bay, beside_m, Math.max(rims[passage]!, dot(up, sill_m), kept[to]!)),
+    );
     return sum + Math.min(bayBelow_m3(bay, up, from_m), ...ways);
   }, 0);
 }
 
 /** Openings by which a bay lets liquid out: which, where to, over what, and a point within the bay beside it. */
-const waysOut = ({ passages }: Compartments, bay: number): { readonly passage: number; readonly to: number; readonly sill_m: Vec3; readonly beside_m: Vec3 }[] => passages.flatMap(({ bays, into, point_m, beside_m }, passage) => {
-  if (bays[1] === bay && into[0]) return [{ passage, to: bays[0], sill_m: point_m, beside_m: beside_m[1] }];
-  return bays[0] === bay && into[1] ? [{ passage, to: bays[1], sill_m: point_m, beside_m: beside_m[0] }] : [];
-});
+const waysOut = (
+  { passages }: Compartments,
+  bay: number,
+): { readonly passage: number; readonly to: number; readonly sill_m: Vec3; readonly beside_m: Vec3 }[] =>
+  passages.flatMap(({ bays, into, point_m, beside_m }, passage) => {
+    if (bays[1] === bay && into[0]) return [{ passage, to: bays[0], sill_m: point_m, beside_m: beside_m[1] }];
+    return bays[0] === bay && into[1] ? [{ passage, to: bays[1], sill_m: point_m, beside_m: beside_m[0] }] : [];
+  });
 
 /**
  * Of so much liquid in a tank, what a pickup can draw at one attitude [m³].
@@ -62,7 +76,11 @@ export function keptLevels_m({ bays, passages }: Compartments, towards: number, 
   const levels = bays.map((_, bay) => (bay === towards ? -Infinity : Infinity));
   // As often as there are bays settles the longest way.
   for (let round = 0; round < bays.length; round++) {
-    for (const { bays: [low, high], point_m, into } of passages) {
+    for (const {
+      bays: [low, high],
+      point_m,
+      into,
+    } of passages) {
       const sill = dot(up, point_m);
       if (into[0]) levels[high] = Math.min(levels[high]!, Math.max(sill, levels[low]!));
       if (into[1]) levels[low] = Math.min(levels[low]!, Math.max(sill, levels[high]!));
@@ -72,10 +90,7 @@ export function keptLevels_m({ bays, passages }: Compartments, towards: number, 
 }
 
 /** Attitudes asked for, as limits of pitch and roll [rad]; min <= 0 <= max. */
-export type Envelope = {
-  readonly pitch_rad: readonly [number, number];
-  readonly roll_rad: readonly [number, number];
-};
+export type Envelope = { readonly pitch_rad: readonly [number, number]; readonly roll_rad: readonly [number, number] };
 
 export type WorstAttitude = { readonly unusable_m3: number; readonly pitch_rad: number; readonly roll_rad: number };
 
@@ -93,7 +108,10 @@ const CLOSINGS = 3;
  * @param upAt unit vector against gravity in the tank frame, for pitch and roll [rad]
  */
 export function worstUnusable(
-  space: LiquidSpace, inlet: Inlet, envelope: Envelope, upAt: (pitch_rad: number, roll_rad: number) => Vec3,
+  space: LiquidSpace,
+  inlet: Inlet,
+  envelope: Envelope,
+  upAt: (pitch_rad: number, roll_rad: number) => Vec3,
 ): WorstAttitude {
   let worst: WorstAttitude = { unusable_m3: -1, pitch_rad: 0, roll_rad: 0 };
   const look = (pitch_rad: number, roll_rad: number): void => {
@@ -101,10 +119,13 @@ export function worstUnusable(
     // Rounding does not make one attitude worse than another.
     if (left > worst.unusable_m3 * (1 + 1e-12)) worst = { unusable_m3: left, pitch_rad, roll_rad };
   };
-  for (const pitch_rad of envelopeSteps(envelope.pitch_rad)) for (const roll_rad of envelopeSteps(envelope.roll_rad)) look(pitch_rad, roll_rad);
+  for (const pitch_rad of envelopeSteps(envelope.pitch_rad))
+    for (const roll_rad of envelopeSteps(envelope.roll_rad)) look(pitch_rad, roll_rad);
   for (let share = 1 / (2 * STEPS_A_SIDE), closing = 0; closing < CLOSINGS; share /= 2, closing++) {
     const { pitch_rad, roll_rad } = worst;
-    for (const pitch of around(envelope.pitch_rad, pitch_rad, share)) for (const roll of around(envelope.roll_rad, roll_rad, share)) if (pitch !== pitch_rad || roll !== roll_rad) look(pitch, roll);
+    for (const pitch of around(envelope.pitch_rad, pitch_rad, share))
+      for (const roll of around(envelope.roll_rad, roll_rad, share))
+        if (pitch !== pitch_rad || roll !== roll_rad) look(pitch, roll);
   }
   return worst;
 }
@@ -117,6 +138,7 @@ function around([low, high]: readonly [number, number], angle: number, share: nu
 
 /** Angles from one limit through level to the other, without repeats. */
 export function envelopeSteps([low, high]: readonly [number, number]): number[] {
-  const side = (end: number): number[] => (end === 0 ? [] : Array.from({ length: STEPS_A_SIDE }, (_, i) => end * ((i + 1) / STEPS_A_SIDE)));
+  const side = (end: number): number[] =>
+    end === 0 ? [] : Array.from({ length: STEPS_A_SIDE }, (_, i) => end * ((i + 1) / STEPS_A_SIDE));
   return [...side(low).reverse(), 0, ...side(high)];
 }

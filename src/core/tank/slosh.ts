@@ -1,14 +1,22 @@
 import { clippedTriangle, triangleCount, type ClosedMesh, type Vec3 } from '../geometry';
 
 /** Depth and reach of a bay's liquid: what a rectangular bay of the same surface would have. */
-export type LiquidReach = { readonly volume_m3: number; readonly depth_m: number; readonly length_m: number; readonly width_m: number };
+export type LiquidReach = {
+  readonly volume_m3: number;
+  readonly depth_m: number;
+  readonly length_m: number;
+  readonly width_m: number;
+};
 
 /**
  * The level surface's reach along x and y, and the mean depth under it.
  * @returns undefined where the surface does not cut the bay
  */
 export function liquidReach(mesh: ClosedMesh, up: Vec3, offset_m: number, volume_m3: number): LiquidReach | undefined {
-  const [low, high] = [[Infinity, Infinity], [-Infinity, -Infinity]];
+  const [low, high] = [
+    [Infinity, Infinity],
+    [-Infinity, -Infinity],
+  ];
   let surface = 0;
   for (let i = 0; i < triangleCount(mesh); i++) {
     const { cut } = clippedTriangle(mesh, i, { normal: up, offset_m });
@@ -22,14 +30,17 @@ export function liquidReach(mesh: ClosedMesh, up: Vec3, offset_m: number, volume
     }
   }
   const area = Math.abs(surface) * mesh.fillable;
-  return area > 0 && volume_m3 > 0 ? { volume_m3, depth_m: volume_m3 / area, length_m: high[0]! - low[0]!, width_m: high[1]! - low[1]! } : undefined;
+  return area > 0 && volume_m3 > 0
+    ? { volume_m3, depth_m: volume_m3 / area, length_m: high[0]! - low[0]!, width_m: high[1]! - low[1]! }
+    : undefined;
 }
 
 /**
  * First sloshing frequency of a rectangular bay [Hz], liquid of even depth,
  * walls upright, waves low.
  * @param reach_m along the motion, > 0
- * @source linear theory: omega² = g (pi/L) tanh(pi h/L); H. Lamb, Hydrodynamics, art. 257; NASA SP-106 (1966), chapter 2
+ * @source linear theory: omega² = g (pi/L) tanh(pi h/L); H. Lamb, Hydrodynamics, art. 257; NASA SP-106 (1966), chapter
+ * 2
  */
 export const sloshFrequency_Hz = (reach_m: number, depth_m: number, gravity_mPerS2: number): number =>
   Math.sqrt((gravity_mPerS2 * Math.PI * Math.tanh((Math.PI * depth_m) / reach_m)) / reach_m) / (2 * Math.PI);

@@ -15,10 +15,13 @@ const MOST_ROWS = 5000;
 export function tableByStep(mesh: ClosedMesh, up: Vec3, step_m: number): Outcome<StrappingRow[], 'bad-step'> {
   const [low, high] = offsetRange(mesh, up);
   const whole = Math.floor((high - low) / step_m + 1e-9);
-  if (!(step_m > 0) || whole > MOST_ROWS) return failure('bad-step', 'step', `The step must be above zero and leave no more than ${MOST_ROWS} rows.`);
+  if (!(step_m > 0) || whole > MOST_ROWS)
+    return failure('bad-step', 'step', `The step must be above zero and leave no more than ${MOST_ROWS} rows.`);
   const depths = Array.from({ length: whole + 1 }, (_, i) => i * step_m);
   if (high - low - depths.at(-1)! > 1e-9 * (high - low)) depths.push(high - low);
-  return success(depths.map((depth_m) => ({ depth_m, volume_m3: volumeBelow(mesh, { normal: up, offset_m: low + depth_m }) })));
+  return success(
+    depths.map((depth_m) => ({ depth_m, volume_m3: volumeBelow(mesh, { normal: up, offset_m: low + depth_m }) })),
+  );
 }
 
 /**

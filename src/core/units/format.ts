@@ -6,9 +6,36 @@ import type { ReaderSystem } from './parse';
  * tank is measured in mm or inches, a trip in km, a hose run in m or feet.
  */
 export type Role =
-  | 'tape' | 'bore' | 'thickness' | 'run' | 'trip' | 'seaTrip' | 'area' | 'tankVolume' | 'smallVolume' | 'mass' | 'density'
-  | 'duration' | 'roadSpeed' | 'seaSpeed' | 'lineSpeed' | 'acceleration' | 'burn' | 'transfer'
-  | 'pressure' | 'slope' | 'temperature' | 'voltage' | 'resistance' | 'current' | 'power' | 'share' | 'count' | 'viscosity' | 'charge' | 'consumption';
+  | 'tape'
+  | 'bore'
+  | 'thickness'
+  | 'run'
+  | 'trip'
+  | 'seaTrip'
+  | 'area'
+  | 'tankVolume'
+  | 'smallVolume'
+  | 'mass'
+  | 'density'
+  | 'duration'
+  | 'roadSpeed'
+  | 'seaSpeed'
+  | 'lineSpeed'
+  | 'acceleration'
+  | 'burn'
+  | 'transfer'
+  | 'pressure'
+  | 'slope'
+  | 'temperature'
+  | 'voltage'
+  | 'resistance'
+  | 'current'
+  | 'power'
+  | 'share'
+  | 'count'
+  | 'viscosity'
+  | 'charge'
+  | 'consumption';
 
 type RoleUnits = {
   readonly kind: Kind;
@@ -19,9 +46,13 @@ type RoleUnits = {
   readonly decimals: readonly [number, number];
 };
 
-const role = (kind: Kind, metric: string, us: string, decimals: readonly [number, number], imperial?: string): RoleUnits => ({
-  kind, metric, us, decimals, ...(imperial ? { imperial } : {}),
-});
+const role = (
+  kind: Kind,
+  metric: string,
+  us: string,
+  decimals: readonly [number, number],
+  imperial?: string,
+): RoleUnits => ({ kind, metric, us, decimals, ...(imperial ? { imperial } : {}) });
 
 export const ROLES: Readonly<Record<Role, RoleUnits>> = {
   tape: role('length', 'mm', 'in', [0, 2]),
@@ -80,7 +111,16 @@ const TAPE_DIVISIONS = 16;
 /** Shorter times are spoken of in minutes. */
 const SHORT_S = 5400;
 /** Roles mostly set by hand, in round numbers. */
-const TRIMMED: ReadonlySet<Role> = new Set(['slope', 'share', 'voltage', 'count', 'seaSpeed', 'resistance', 'bore', 'thickness']);
+const TRIMMED: ReadonlySet<Role> = new Set([
+  'slope',
+  'share',
+  'voltage',
+  'count',
+  'seaSpeed',
+  'resistance',
+  'bore',
+  'thickness',
+]);
 /** A length this near to a sixteenth is one: 0.1 mm is below what a tape can tell. */
 const FRACTION_TOLERANCE_M = 1e-4;
 
@@ -92,12 +132,17 @@ const FRACTION_TOLERANCE_M = 1e-4;
  */
 export function formatQuantity(si: number, name: Role, options: FormatOptions): Shown {
   const { kind } = ROLES[name];
-  const unit = unitById(kind, name === 'duration' && Math.abs(options.unitOf ?? si) < SHORT_S ? 'min' : roleUnit(name, options.reader));
+  const unit = unitById(
+    kind,
+    name === 'duration' && Math.abs(options.unitOf ?? si) < SHORT_S ? 'min' : roleUnit(name, options.reader),
+  );
   if (!Number.isFinite(si)) return shown('–', unit.symbol);
   if (unit.id === 'in' && name === 'tape' && isTapeFraction(si)) return shown(inchFraction(si), unit.symbol);
   const value = fromSI(si, unit);
   const most = ROLES[name].decimals[options.reader === 'metric' ? 0 : 1];
-  const deserved = options.spread ? spreadDecimals(options.spread / unit.toSI) : digitDecimals(value, options.digits ?? DEFAULT_DIGITS);
+  const deserved = options.spread
+    ? spreadDecimals(options.spread / unit.toSI)
+    : digitDecimals(value, options.digits ?? DEFAULT_DIGITS);
   return shown(fixed(value, Math.min(most, deserved), TRIMMED.has(name)), unit.symbol);
 }
 
@@ -112,7 +157,9 @@ export function entryText(si: number, name: Role, reader: ReaderSystem, spread?:
   const unit = unitById(ROLES[name].kind, roleUnit(name, reader));
   if (unit.id === 'in' && name === 'tape' && isTapeFraction(si)) return inchFraction(si);
   const value = fromSI(si, unit);
-  const text = spread ? value.toFixed(clampDecimals(spreadDecimals(spread / unit.toSI) + 1)) : value.toPrecision(ENTRY_DIGITS);
+  const text = spread
+    ? value.toFixed(clampDecimals(spreadDecimals(spread / unit.toSI) + 1))
+    : value.toPrecision(ENTRY_DIGITS);
   return String(Number(text) || 0);
 }
 

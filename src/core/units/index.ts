@@ -11,9 +11,25 @@ export { parseQuantity, acceptedText, type EntryField, type EntryCode, type Read
 export { isoSeconds } from './isoTime';
 export { parseNumber } from './parseNumber';
 export type { Quantity } from './quantity';
-export { formatQuantity, entryText, inchFraction, roleUnit, ROLES, type Role, type Shown, type FormatOptions } from './format';
+export {
+  formatQuantity,
+  entryText,
+  inchFraction,
+  roleUnit,
+  ROLES,
+  type Role,
+  type Shown,
+  type FormatOptions,
+} from './format';
 export { messageText, say, type Message } from './message';
 export { UNITS, unitById, toSI, fromSI, type Kind, type Unit } from './units';
 export {
-  INCH_M, FOOT_M, US_GALLON_M3, IMPERIAL_GALLON_M3, POUND_KG, PSI_PA, STANDARD_GRAVITY_M_PER_S2, ZERO_CELSIUS_K,
+  INCH_M,
+  FOOT_M,
+  US_GALLON_M3,
+  IMPERIAL_GALLON_M3,
+  POUND_KG,
+  PSI_PA,
+  STANDARD_GRAVITY_M_PER_S2,
+  ZERO_CELSIUS_K,
 } from './units';

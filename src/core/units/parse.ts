@@ -14,13 +14,17 @@ export type EntryField = NominalField & {
   readonly reader?: ReaderSystem;
 };
 
-export type EntryCode = NumberCode | NominalCode | 'empty' | 'not-a-quantity' | 'unknown-unit' | 'ambiguous-unit' | 'mixed-units';
+export type EntryCode =
+  NumberCode | NominalCode | 'empty' | 'not-a-quantity' | 'unknown-unit' | 'ambiguous-unit' | 'mixed-units';
 
 type Term = { readonly number: number; readonly text: string; readonly unitText: string; readonly fraction: boolean };
 
 const TERM = new RegExp(String.raw`^\s*(${NUMBER_PATTERN})\s*(.*?)\s*$`, 'i');
 /** One term of several, such as the 1' in 1' 2 1/2". */
-const LEADING_TERM = new RegExp(String.raw`^\s*(${NUMBER_PATTERN})\s*(?!e[+-]?\d)([^\d\s.,/+-][^\d.,/+-]*?)\s*(?=[\d.,])`, 'i');
+const LEADING_TERM = new RegExp(
+  String.raw`^\s*(${NUMBER_PATTERN})\s*(?!e[+-]?\d)([^\d\s.,/+-][^\d.,/+-]*?)\s*(?=[\d.,])`,
+  'i',
+);
 
 /** Kinds in which people write one quantity as a sum: 1' 2 1/2", 1 h 30 min. */
 const SUMMED: ReadonlySet<Kind> = new Set(['length', 'time']);
@@ -90,7 +94,12 @@ function splitTerms(text: string, field: EntryField): Outcome<Term[], EntryCode>
 function readTerm(numberText: string, unitText: string): Outcome<Term, EntryCode> {
   const number = parseNumber(numberText);
   if (!number.ok) return number;
-  return success({ number: number.value, text: numberText, unitText: unitText.trim(), fraction: isFraction(numberText) });
+  return success({
+    number: number.value,
+    text: numberText,
+    unitText: unitText.trim(),
+    fraction: isFraction(numberText),
+  });
 }
 
 function addTerms(terms: readonly Term[], field: EntryField, sign: 1 | -1): Outcome<number, EntryCode> {
@@ -100,26 +109,40 @@ function addTerms(terms: readonly Term[], field: EntryField, sign: 1 | -1): Outc
     const unit = unitOf(term, field, previous);
     if (!unit.ok) return unit;
     if (previous && unit.value.toSI >= previous.toSI) {
-      return failure('mixed-units', term.text, `In a sum the units must get smaller, as in 1' 2 1/2"; ${unit.value.symbol} cannot follow ${previous.symbol}.`);
+      return failure(
+        'mixed-units',
+        term.text,
+        `In a sum the units must get smaller, as in 1' 2 1/2"; ${unit.value.symbol} cannot follow ${previous.symbol}.`,
+      );
     }
     total += terms.length > 1 ? term.number * unit.value.toSI : toSI(sign * term.number, unit.value) * sign;
     previous = unit.value;
   }
-  return Number.isFinite(total) ? success(sign * total) : failure('too-large', terms[0]!.text, 'That number is too large.');
+  return Number.isFinite(total)
+    ? success(sign * total)
+    : failure('too-large', terms[0]!.text, 'That number is too large.');
 }
 
 function unitOf(term: Term, field: EntryField, previous: Unit | undefined): Outcome<Unit, EntryCode> {
   if (term.unitText === '') return success(bareUnit(term, field, previous));
   const choices = AMBIGUOUS[field.kind]?.[term.unitText.toLowerCase()];
   if (choices && (field.reader ?? 'metric') === 'metric') {
-    return failure('ambiguous-unit', term.unitText, `"${term.unitText}" can be ${listed(choices)}, which differ by a fifth; say which.`);
+    return failure(
+      'ambiguous-unit',
+      term.unitText,
+      `"${term.unitText}" can be ${listed(choices)}, which differ by a fifth; say which.`,
+    );
   }
   const found = choices
     ? unitBySpelling(field.kind, choices[field.reader === 'imperial' ? 1 : 0]!)
     : unitBySpelling(field.kind, imperialQuart(term.unitText, field));
   return found
     ? success(found)
-    : failure('unknown-unit', term.unitText, `"${term.unitText}" is not a unit of ${field.kind}. Enter ${acceptedText(field)}.`);
+    : failure(
+        'unknown-unit',
+        term.unitText,
+        `"${term.unitText}" is not a unit of ${field.kind}. Enter ${acceptedText(field)}.`,
+      );
 }
 
 /** A plain quart is the US one, except for a reader who works in imperial. */

@@ -27,12 +27,20 @@ export function parseNominal(text: string, field: NominalField): Outcome<Quantit
 
 function readGauge(text: string, gauge: number, metal: SheetMetal | undefined): Outcome<Quantity, NominalCode> {
   if (!metal) {
-    return failure('no-metal', text, 'A gauge number means another thickness in each metal and this field has none; write mm or in.');
+    return failure(
+      'no-metal',
+      text,
+      'A gauge number means another thickness in each metal and this field has none; write mm or in.',
+    );
   }
   const si = gaugeThickness_m(metal, gauge);
   if (si === undefined) {
     const known = Object.keys(GAUGE_TABLES[metal].thickness_in);
-    return failure('no-such-gauge', text, `There is no ${gauge} ga in the ${metal} table; it runs from ${known[0]} to ${known.at(-1)}.`);
+    return failure(
+      'no-such-gauge',
+      text,
+      `There is no ${gauge} ga in the ${metal} table; it runs from ${known[0]} to ${known.at(-1)}.`,
+    );
   }
   return success({ si, reading: `${gauge} ga ${metal}`, nominal: true });
 }
@@ -44,8 +52,14 @@ function readDash(text: string, dash: number, line: LineKind | undefined): Outco
   return readSize(text, line, `-${dash}`, `dash ${dash} ${line}`);
 }
 
-function readPipe(text: string, name: string, thread: string, line: LineKind | undefined): Outcome<Quantity, NominalCode> {
-  if (!line) return failure('size-not-here', text, 'A pipe-thread size is not a length; write the measured size in mm or in.');
+function readPipe(
+  text: string,
+  name: string,
+  thread: string,
+  line: LineKind | undefined,
+): Outcome<Quantity, NominalCode> {
+  if (!line)
+    return failure('size-not-here', text, 'A pipe-thread size is not a length; write the measured size in mm or in.');
   return readSize(text, 'pipe', name, `${name} ${thread}, schedule 40 pipe bore`);
 }
 

@@ -6,7 +6,15 @@ export type NumberCode = 'not-a-number' | 'ambiguous-comma' | 'division-by-zero'
 export const NUMBER_PATTERN = String.raw`(?:\d+(?:\s+|\s*-\s*)\d+\s*/\s*\d+|\d+\s*/\s*\d+|(?:\d{1,3}(?:,\d{3})+(?=\.)|\d+)?(?:[.,]\d+)(?:e[+-]?\d+)?|\d+\.?(?:e[+-]?\d+)?)`;
 
 const VULGAR: Readonly<Record<string, string>> = {
-  '½': '1/2', '¼': '1/4', '¾': '3/4', '⅛': '1/8', '⅜': '3/8', '⅝': '5/8', '⅞': '7/8', '⅓': '1/3', '⅔': '2/3',
+  '½': '1/2',
+  '¼': '1/4',
+  '¾': '3/4',
+  '⅛': '1/8',
+  '⅜': '3/8',
+  '⅝': '5/8',
+  '⅞': '7/8',
+  '⅓': '1/3',
+  '⅔': '2/3',
 };
 
 /** Folds typographic signs to the plain ones that the patterns know. */
@@ -45,7 +53,5 @@ function parseDecimal(text: string): Outcome<number, NumberCode> {
     return failure('ambiguous-comma', text, `"${text}" can be read two ways: write ${plain} or ${decimal}.`);
   }
   const value = Number(text.includes('.') ? text.replaceAll(',', '') : text.replace(',', '.'));
-  return Number.isNaN(value)
-    ? failure('not-a-number', text, `"${text}" is not a number.`)
-    : success(value);
+  return Number.isNaN(value) ? failure('not-a-number', text, `"${text}" is not a number.`) : success(value);
 }

@@ -1,6 +1,18 @@
 import { describe, expect, it } from 'vitest';
 import fc from 'fast-check';
-import { acceptedText, entryText, formatQuantity, fromSI, INCH_M, parseQuantity, toSI, UNITS, unitById, type EntryField, type Kind } from '.';
+import {
+  acceptedText,
+  entryText,
+  formatQuantity,
+  fromSI,
+  INCH_M,
+  parseQuantity,
+  toSI,
+  UNITS,
+  unitById,
+  type EntryField,
+  type Kind,
+} from '.';
 
 const TAPE: EntryField = { kind: 'length', unit: 'mm' };
 const TAPE_IN: EntryField = { kind: 'length', unit: 'in' };
@@ -127,8 +139,8 @@ describe('units', () => {
   it.each<[Kind, string, number]>([
     ['volume', 'us_gal', 231 * 0.0254 ** 3],
     ['volume', 'imp_gal', 4.54609e-3],
-    ['volume', 'us_qt', 231 * 0.0254 ** 3 / 4],
-    ['pressure', 'psi', 0.45359237 * 9.80665 / 0.0254 ** 2],
+    ['volume', 'us_qt', (231 * 0.0254 ** 3) / 4],
+    ['pressure', 'psi', (0.45359237 * 9.80665) / 0.0254 ** 2],
     ['length', 'mi', 5280 * 0.3048],
     ['speed', 'kn', 1852 / 3600],
     ['power', 'hp', 745.6998715822702],

@@ -3,9 +3,27 @@
  * factor to SI. value_SI = (value + offset) x toSI.
  */
 export type Kind =
-  | 'length' | 'area' | 'volume' | 'mass' | 'density' | 'time' | 'speed' | 'acceleration'
-  | 'flow' | 'pressure' | 'angle' | 'temperature' | 'voltage' | 'resistance' | 'current'
-  | 'power' | 'ratio' | 'count' | 'viscosity' | 'charge' | 'consumption';
+  | 'length'
+  | 'area'
+  | 'volume'
+  | 'mass'
+  | 'density'
+  | 'time'
+  | 'speed'
+  | 'acceleration'
+  | 'flow'
+  | 'pressure'
+  | 'angle'
+  | 'temperature'
+  | 'voltage'
+  | 'resistance'
+  | 'current'
+  | 'power'
+  | 'ratio'
+  | 'count'
+  | 'viscosity'
+  | 'charge'
+  | 'consumption';
 
 export type Unit = {
   readonly id: string;
@@ -70,7 +88,12 @@ export const UNITS: Readonly<Record<Kind, readonly Unit[]>> = {
     unit('us_qt', 'US qt', US_GALLON_M3 / 4, 'us qt|us quart|us quarts|qt|quart|quarts'),
     unit('us_pt', 'US pt', US_GALLON_M3 / 8, 'us pt|us pint|us pints'),
     unit('us_floz', 'US fl oz', US_GALLON_M3 / 128, 'us fl oz|us floz'),
-    unit('imp_gal', 'imp gal', IMPERIAL_GALLON_M3, 'imp gal|imperial gal|imperial gallon|imperial gallons|uk gal|imp gallon|imp gallons'),
+    unit(
+      'imp_gal',
+      'imp gal',
+      IMPERIAL_GALLON_M3,
+      'imp gal|imperial gal|imperial gallon|imperial gallons|uk gal|imp gallon|imp gallons',
+    ),
     unit('imp_qt', 'imp qt', IMPERIAL_GALLON_M3 / 4, 'imp qt|imperial quart|imperial quarts|uk qt'),
     unit('imp_pt', 'imp pt', IMPERIAL_GALLON_M3 / 8, 'imp pt|imperial pint|imperial pints|uk pt'),
     unit('in3', 'in³', INCH_M ** 3, 'in3|cu in|cubic inch|cubic inches'),
@@ -97,10 +120,7 @@ export const UNITS: Readonly<Record<Kind, readonly Unit[]>> = {
     unit('mph', 'mph', MILE_M / HOUR_S, 'mi/h'),
     unit('kn', 'kn', KNOT_M_PER_S, 'kt|kts|knot|knots'),
   ],
-  acceleration: [
-    unit('g', 'g', STANDARD_GRAVITY_M_PER_S2, 'gee'),
-    unit('m_per_s2', 'm/s²', 1, 'm/s2'),
-  ],
+  acceleration: [unit('g', 'g', STANDARD_GRAVITY_M_PER_S2, 'gee'), unit('m_per_s2', 'm/s²', 1, 'm/s2')],
   flow: [
     unit('L_per_h', 'L/h', 1e-3 / HOUR_S, 'l/hr|lph|litres/hour|litre/hour'),
     unit('L_per_min', 'L/min', 1e-3 / MINUTE_S, 'lpm|litres/minute|litre/minute'),
@@ -122,10 +142,7 @@ export const UNITS: Readonly<Record<Kind, readonly Unit[]>> = {
     unit('mmH2O', 'mmH₂O', MM_WATER_PA, 'mmh2o|mm wc'),
     unit('inH2O', 'inH₂O', MM_WATER_PA * 25.4, 'inh2o|in wc'),
   ],
-  angle: [
-    unit('deg', '°', DEGREE_RAD, 'deg|degree|degrees'),
-    unit('rad', 'rad', 1, 'radian|radians'),
-  ],
+  angle: [unit('deg', '°', DEGREE_RAD, 'deg|degree|degrees'), unit('rad', 'rad', 1, 'radian|radians')],
   temperature: [
     unit('C', '°C', 1, 'c|deg c|celsius', ZERO_CELSIUS_K),
     unit('F', '°F', 5 / 9, 'f|deg f|fahrenheit', 459.67),
@@ -149,21 +166,24 @@ export const UNITS: Readonly<Record<Kind, readonly Unit[]>> = {
     unit('g_per_kWh', 'g/kWh', 1e-3 / 3.6e6, 'g/kwh|g/kw h'),
     unit('lb_per_hph', 'lb/hp h', POUND_KG / (745.69987158227022 * HOUR_S), 'lb/hph|lb/(hp h)'),
   ],
-  viscosity: [
-    unit('mm2_per_s', 'mm²/s', 1e-6, 'cst|mm2/s|centistokes'),
-    unit('m2_per_s', 'm²/s', 1, 'm2/s'),
-  ],
+  viscosity: [unit('mm2_per_s', 'mm²/s', 1e-6, 'cst|mm2/s|centistokes'), unit('m2_per_s', 'm²/s', 1, 'm2/s')],
 };
 
 /** Spellings that mean two different units; they are refused with the choices. */
 export const AMBIGUOUS: Readonly<Partial<Record<Kind, Readonly<Record<string, readonly string[]>>>>> = {
   volume: {
-    gal: ['US gal', 'imp gal'], gallon: ['US gal', 'imp gal'], gallons: ['US gal', 'imp gal'],
-    pt: ['US pt', 'imp pt'], pint: ['US pt', 'imp pt'], pints: ['US pt', 'imp pt'],
+    gal: ['US gal', 'imp gal'],
+    gallon: ['US gal', 'imp gal'],
+    gallons: ['US gal', 'imp gal'],
+    pt: ['US pt', 'imp pt'],
+    pint: ['US pt', 'imp pt'],
+    pints: ['US pt', 'imp pt'],
   },
   flow: {
-    gph: ['US gal/h', 'imp gal/h'], gpm: ['US gal/min', 'imp gal/min'],
-    'gal/h': ['US gal/h', 'imp gal/h'], 'gal/hr': ['US gal/h', 'imp gal/h'],
+    gph: ['US gal/h', 'imp gal/h'],
+    gpm: ['US gal/min', 'imp gal/min'],
+    'gal/h': ['US gal/h', 'imp gal/h'],
+    'gal/hr': ['US gal/h', 'imp gal/h'],
     'gal/min': ['US gal/min', 'imp gal/min'],
   },
 };

@@ -7,7 +7,15 @@ import { said } from './said';
 describe('a difference in words', () => {
   const litres = (value: number): string => `${value} L`;
   it.each<[unknown, string]>([
-    [undefined, 'none'], [true, 'yes'], [false, 'no'], [measured(3, 1), '3 L'], [[1, 2, 3], '3 entries'], [{ id: 'a', name: 'Sump' }, 'there'], [{ kind: 'cylinder' }, 'cylinder'], ['bottom-outlet', 'bottom outlet'], [{ from: 1 }, 'there'],
+    [undefined, 'none'],
+    [true, 'yes'],
+    [false, 'no'],
+    [measured(3, 1), '3 L'],
+    [[1, 2, 3], '3 entries'],
+    [{ id: 'a', name: 'Sump' }, 'there'],
+    [{ kind: 'cylinder' }, 'cylinder'],
+    ['bottom-outlet', 'bottom outlet'],
+    [{ from: 1 }, 'there'],
   ])('%j is said %s', (value, words) => {
     expect(said(value, litres)).toBe(words);
   });
@@ -31,17 +39,27 @@ describe('names', () => {
 
 describe('a family of variants', () => {
   afterEach(() => vi.unstubAllGlobals());
-  const listed = (systems: readonly { id: string; variantOf: string | null }[]) => vi.stubGlobal('fetch', () => Promise.resolve(new Response(JSON.stringify({ systems }))));
+  const listed = (systems: readonly { id: string; variantOf: string | null }[]) =>
+    vi.stubGlobal('fetch', () => Promise.resolve(new Response(JSON.stringify({ systems }))));
 
   it('begins with the system they were forked from, holds the one asked for, and is no more than fit side by side', async () => {
-    listed([{ id: 'c', variantOf: 'a' }, { id: 'b', variantOf: 'a' }, { id: 'd', variantOf: 'a' }, { id: 'a', variantOf: null }, { id: 'x', variantOf: null }]);
+    listed([
+      { id: 'c', variantOf: 'a' },
+      { id: 'b', variantOf: 'a' },
+      { id: 'd', variantOf: 'a' },
+      { id: 'a', variantOf: null },
+      { id: 'x', variantOf: null },
+    ]);
     expect(await family('d')).toEqual(['a', 'd', 'c']);
     expect(await family('a')).toEqual(['a', 'c', 'b']);
     expect(await family('x')).toEqual(['x']);
   });
 
   it('whose first was deleted still holds together', async () => {
-    listed([{ id: 'c', variantOf: 'a' }, { id: 'b', variantOf: 'a' }]);
+    listed([
+      { id: 'c', variantOf: 'a' },
+      { id: 'b', variantOf: 'a' },
+    ]);
     expect(await family('b')).toEqual(['b', 'c']);
   });
 

@@ -26,7 +26,9 @@ const KEY = 'conditions';
 /** One set of conditions that acts on every view at once. */
 export function ConditionsPanel() {
   // With its wires known, a pump gets what they leave of the battery's.
-  const wired = useValue(({ components }) => components.some((part) => part.kind === 'pump' && part.wiring !== undefined));
+  const wired = useValue(({ components }) =>
+    components.some((part) => part.kind === 'pump' && part.wiring !== undefined),
+  );
   const conditions = useValue((system) => system.conditions);
   // One text, so that an edit of a tank does not draw all controls again.
   const names = useValue((system) => system.tanks.map((tank) => `${tank.id}=${tank.name}`).join('\n')).split('\n');
@@ -34,38 +36,143 @@ export function ConditionsPanel() {
   const narrow = useNarrow();
   const [open, setOpen] = useState(false);
   const show = (value: number, role: Role): string => formatQuantity(inSI(value, role), role, { reader }).text;
-  const reset = (): void => applyEdit('stand level', (current) => ({
-    ...current,
-    conditions: { ...current.conditions, pitch_deg: 0, roll_deg: 0, accelerationForward_mPerS2: 0, accelerationPort_mPerS2: 0, accelerationUp_mPerS2: 0 },
-  }));
+  const reset = (): void =>
+    applyEdit('stand level', (current) => ({
+      ...current,
+      conditions: {
+        ...current.conditions,
+        pitch_deg: 0,
+        roll_deg: 0,
+        accelerationForward_mPerS2: 0,
+        accelerationPort_mPerS2: 0,
+        accelerationUp_mPerS2: 0,
+      },
+    }));
   return (
-    <Box as="section" aria-label="Conditions" bg="panel" borderWidth="1px" borderColor="rule" borderRadius="lg" p="3" data-testid="conditions">
+    <Box
+      as="section"
+      aria-label="Conditions"
+      bg="panel"
+      borderWidth="1px"
+      borderColor="rule"
+      borderRadius="lg"
+      p="3"
+      data-testid="conditions"
+    >
       <Box display="flex" justifyContent="space-between" alignItems="center" mb="1">
         {narrow ? (
-          <chakra.button type="button" onClick={() => setOpen(!open)} aria-expanded={open} textAlign="left" minH="44px" flex="1" cursor="pointer">
-            <Box fontWeight="700" fontSize="lg">{open ? '▾' : '▸'} Conditions</Box>
+          <chakra.button
+            type="button"
+            onClick={() => setOpen(!open)}
+            aria-expanded={open}
+            textAlign="left"
+            minH="44px"
+            flex="1"
+            cursor="pointer"
+          >
+            <Box fontWeight="700" fontSize="lg">
+              {open ? '▾' : '▸'} Conditions
+            </Box>
             <Box fontSize="sm" color="soft">
-              {conditions.fills.map((fill) => show(fill.fill_ratio, 'share')).join(', ')} full · pitch {show(conditions.pitch_deg, 'slope')} · roll {show(conditions.roll_deg, 'slope')} · {show(conditions.fuelTemperature_K, 'temperature')}
+              {conditions.fills.map((fill) => show(fill.fill_ratio, 'share')).join(', ')} full · pitch{' '}
+              {show(conditions.pitch_deg, 'slope')} · roll {show(conditions.roll_deg, 'slope')} ·{' '}
+              {show(conditions.fuelTemperature_K, 'temperature')}
             </Box>
           </chakra.button>
-        ) : <Box as="h2" fontWeight="700" fontSize="lg">Conditions</Box>}
-        <chakra.button type="button" onClick={reset} display="flex" alignItems="center" gap="1" fontSize="sm" color="accent" minH="40px" px="1" cursor="pointer"><RotateCcw size={15} aria-hidden />Level</chakra.button>
+        ) : (
+          <Box as="h2" fontWeight="700" fontSize="lg">
+            Conditions
+          </Box>
+        )}
+        <chakra.button
+          type="button"
+          onClick={reset}
+          display="flex"
+          alignItems="center"
+          gap="1"
+          fontSize="sm"
+          color="accent"
+          minH="40px"
+          px="1"
+          cursor="pointer"
+        >
+          <RotateCcw size={15} aria-hidden />
+          Level
+        </chakra.button>
       </Box>
-      <Box display={narrow && !open ? 'none' : 'grid'} gridTemplateColumns="repeat(auto-fill, minmax(min(100%, 220px), 1fr))" columnGap="5" alignItems="start">
-      {conditions.fills.map((fill, index) => (
-        <Control key={fill.tank} label={names.length > 1 ? `Fill, ${names.find((name) => name.startsWith(`${fill.tank}=`))?.slice(fill.tank.length + 1)}` : 'Fill'} path={[KEY, 'fills', index, 'fill_ratio']} role="share" step={0.01} ends={['empty', 'brim']} />
-      ))}
-      <Control label="Pitch" path={[KEY, 'pitch_deg']} role="slope" slide={[-30, 30]} step={0.5} ends={['nose down', 'nose up']} />
-      <Control label="Roll" path={[KEY, 'roll_deg']} role="slope" slide={[-30, 30]} step={0.5} ends={['port down', 'starboard down']} />
-      <Control label="Fuel temp." path={[KEY, 'fuelTemperature_K']} role="temperature" slide={[243.15, 333.15]} step={1} />
-      <Control label="Engine duty" path={[KEY, 'duty_ratio']} role="share" step={0.01} ends={['idle', 'full load']} />
-      <Control label={wired ? 'Battery voltage' : 'Pump voltage'} path={[KEY, 'pumpVoltage_V']} role="voltage" slide={[8, 16]} step={0.1} />
-      <Control label="Altitude" path={[KEY, 'altitude_m']} role="run" slide={[0, 4000]} step={50} />
-      <Box as="details" mt="2">
-        <Box as="summary" fontSize="sm" color="soft" cursor="pointer" minH="36px" display="list-item">Accelerations</Box>
-        <Control label="Forward" path={[KEY, 'accelerationForward_mPerS2']} role="acceleration" slide={[-12, 12]} step={0.1} ends={['braking', 'speeding up']} />
-        <Control label="To port" path={[KEY, 'accelerationPort_mPerS2']} role="acceleration" slide={[-12, 12]} step={0.1} ends={['turning right', 'turning left']} />
-      </Box>
+      <Box
+        display={narrow && !open ? 'none' : 'grid'}
+        gridTemplateColumns="repeat(auto-fill, minmax(min(100%, 220px), 1fr))"
+        columnGap="5"
+        alignItems="start"
+      >
+        {conditions.fills.map((fill, index) => (
+          <Control
+            key={fill.tank}
+            label={
+              names.length > 1
+                ? `Fill, ${names.find((name) => name.startsWith(`${fill.tank}=`))?.slice(fill.tank.length + 1)}`
+                : 'Fill'
+            }
+            path={[KEY, 'fills', index, 'fill_ratio']}
+            role="share"
+            step={0.01}
+            ends={['empty', 'brim']}
+          />
+        ))}
+        <Control
+          label="Pitch"
+          path={[KEY, 'pitch_deg']}
+          role="slope"
+          slide={[-30, 30]}
+          step={0.5}
+          ends={['nose down', 'nose up']}
+        />
+        <Control
+          label="Roll"
+          path={[KEY, 'roll_deg']}
+          role="slope"
+          slide={[-30, 30]}
+          step={0.5}
+          ends={['port down', 'starboard down']}
+        />
+        <Control
+          label="Fuel temp."
+          path={[KEY, 'fuelTemperature_K']}
+          role="temperature"
+          slide={[243.15, 333.15]}
+          step={1}
+        />
+        <Control label="Engine duty" path={[KEY, 'duty_ratio']} role="share" step={0.01} ends={['idle', 'full load']} />
+        <Control
+          label={wired ? 'Battery voltage' : 'Pump voltage'}
+          path={[KEY, 'pumpVoltage_V']}
+          role="voltage"
+          slide={[8, 16]}
+          step={0.1}
+        />
+        <Control label="Altitude" path={[KEY, 'altitude_m']} role="run" slide={[0, 4000]} step={50} />
+        <Box as="details" mt="2">
+          <Box as="summary" fontSize="sm" color="soft" cursor="pointer" minH="36px" display="list-item">
+            Accelerations
+          </Box>
+          <Control
+            label="Forward"
+            path={[KEY, 'accelerationForward_mPerS2']}
+            role="acceleration"
+            slide={[-12, 12]}
+            step={0.1}
+            ends={['braking', 'speeding up']}
+          />
+          <Control
+            label="To port"
+            path={[KEY, 'accelerationPort_mPerS2']}
+            role="acceleration"
+            slide={[-12, 12]}
+            step={0.1}
+            ends={['turning right', 'turning left']}
+          />
+        </Box>
       </Box>
     </Box>
   );
@@ -77,7 +184,11 @@ const inSI = (value: number, role: Role): number => (isAngle(role) ? (value * Ma
 
 function Control({ label, path, role, slide, step, ends }: ControlProps) {
   const reader = useReader();
-  const value = useEditor((state) => (state.system ? (path.reduce<unknown>((at, key) => (at as Record<string | number, unknown>)[key], state.system) as number) : 0));
+  const value = useEditor((state) =>
+    state.system
+      ? (path.reduce<unknown>((at, key) => (at as Record<string | number, unknown>)[key], state.system) as number)
+      : 0,
+  );
   const before = useRef<SystemDocument>(undefined);
   const unit = unitById(ROLES[role].kind, roleUnit(role, reader));
   const { min, max } = limitsAt(openDocument(), path);
@@ -99,24 +210,54 @@ function Control({ label, path, role, slide, step, ends }: ControlProps) {
     if (read.ok) put(read.value);
     return read.ok ? { ok: true as const } : read;
   };
-  const nudge = (steps: number): void => put(inDocument(toSI(roundTo(fromSI(inSI(value, role), unit)) + steps * stepFor(role), unit), role));
+  const nudge = (steps: number): void =>
+    put(inDocument(toSI(roundTo(fromSI(inSI(value, role), unit)) + steps * stepFor(role), unit), role));
 
   return (
     <Box pb="2px" data-path={path.join('.')}>
       <Box display="flex" alignItems="center" justifyContent="space-between" gap="2">
-        <Box fontWeight="600" lineHeight="1.15">{label}</Box>
-        <Box width="112px" flexShrink="0"><TextEntry label={label} hideLabel value={entryText(inSI(value, role), role, reader)} unit={unit.symbol} onEnter={enter} onStep={nudge} /></Box>
+        <Box fontWeight="600" lineHeight="1.15">
+          {label}
+        </Box>
+        <Box width="112px" flexShrink="0">
+          <TextEntry
+            label={label}
+            hideLabel
+            value={entryText(inSI(value, role), role, reader)}
+            unit={unit.symbol}
+            onEnter={enter}
+            onStep={nudge}
+          />
+        </Box>
       </Box>
       <chakra.input
-        type="range" aria-label={`${label}, slider`} aria-valuetext={formatQuantity(inSI(value, role), role, { reader }).text} min={low} max={high} step={step} value={Math.min(high, Math.max(low, value))}
-        onPointerDown={begin} onPointerUp={end} onPointerCancel={end} onBlur={end} onChange={(event) => put(Number(event.target.value))}
-        width="100%" height="24px" display="block" accentColor="var(--chakra-colors-accent)" cursor="pointer"
+        type="range"
+        aria-label={`${label}, slider`}
+        aria-valuetext={formatQuantity(inSI(value, role), role, { reader }).text}
+        min={low}
+        max={high}
+        step={step}
+        value={Math.min(high, Math.max(low, value))}
+        onPointerDown={begin}
+        onPointerUp={end}
+        onPointerCancel={end}
+        onBlur={end}
+        onChange={(event) => put(Number(event.target.value))}
+        width="100%"
+        height="24px"
+        display="block"
+        accentColor="var(--chakra-colors-accent)"
+        cursor="pointer"
       />
-      {ends && <Box display="flex" justifyContent="space-between" fontSize="xs" color="soft" lineHeight="1"><span>{ends[0]}</span><span>{ends[1]}</span></Box>}
+      {ends && (
+        <Box display="flex" justifyContent="space-between" fontSize="xs" color="soft" lineHeight="1">
+          <span>{ends[0]}</span>
+          <span>{ends[1]}</span>
+        </Box>
+      )}
     </Box>
   );
 }
 
 const stepFor = (role: Role): number => (role === 'voltage' || role === 'acceleration' ? 0.1 : role === 'run' ? 50 : 1);
 const roundTo = (value: number): number => Number(value.toFixed(2));
-

@@ -25,15 +25,21 @@ export function Picture({ index, large = false, onToggle }: Props) {
 
   useEffect(() => {
     let gone = false;
-    void import('./scene').then(({ openScene }) => {
-      if (gone || !holder.current) return;
-      const opened = openScene(holder.current, setLabels);
-      if (typeof opened === 'string') setWhy(opened);
-      else {
-        scene.current = opened;
-        setWhy('ready');
-      }
-    }).catch(() => setWhy('What draws the picture could not be loaded, since the server does not answer: reload the page when it does.'));
+    void import('./scene')
+      .then(({ openScene }) => {
+        if (gone || !holder.current) return;
+        const opened = openScene(holder.current, setLabels);
+        if (typeof opened === 'string') setWhy(opened);
+        else {
+          scene.current = opened;
+          setWhy('ready');
+        }
+      })
+      .catch(() =>
+        setWhy(
+          'What draws the picture could not be loaded, since the server does not answer: reload the page when it does.',
+        ),
+      );
     return () => {
       gone = true;
       scene.current?.close();
@@ -49,27 +55,92 @@ export function Picture({ index, large = false, onToggle }: Props) {
   const Icon = large ? Minimize2 : Maximize2;
   const failed = why !== '' && why !== 'ready' ? why : value?.ok === false ? value.error.detail : undefined;
   return (
-    <Box position="relative" height={large ? '60vh' : '100%'} minH="120px" display="flex" flexDirection="column" className="no-print" data-testid="picture">
+    <Box
+      position="relative"
+      height={large ? '60vh' : '100%'}
+      minH="120px"
+      display="flex"
+      flexDirection="column"
+      className="no-print"
+      data-testid="picture"
+    >
       <Box
-        ref={holder} flex="1" minH="0" position="relative" opacity={fresh ? 1 : 0.5} aria-busy={!fresh} tabIndex={0} role="img" aria-label="The tank in three dimensions; drag or use the arrow keys to turn it" cursor="grab" overflow="hidden"
+        ref={holder}
+        flex="1"
+        minH="0"
+        position="relative"
+        opacity={fresh ? 1 : 0.5}
+        aria-busy={!fresh}
+        tabIndex={0}
+        role="img"
+        aria-label="The tank in three dimensions; drag or use the arrow keys to turn it"
+        cursor="grab"
+        overflow="hidden"
         onKeyDown={(event) => {
-          const turn = ({ ArrowLeft: [-1, 0], ArrowRight: [1, 0], ArrowUp: [0, 1], ArrowDown: [0, -1] } as const)[event.key as 'ArrowLeft'];
+          const turn = ({ ArrowLeft: [-1, 0], ArrowRight: [1, 0], ArrowUp: [0, 1], ArrowDown: [0, -1] } as const)[
+            event.key as 'ArrowLeft'
+          ];
           if (!turn || !scene.current) return;
           event.preventDefault();
           scene.current.turn(turn[0], turn[1]);
         }}
       >
-        {failed !== undefined && <Box position="absolute" inset="0" display="grid" placeItems="center" textAlign="center" color="soft" p="3">{failed} The numbers do without this picture.</Box>}
-        {failed === undefined && fresh && labels.map(({ axis, x, y, length_m }) => (
-          <Box key={axis} position="absolute" left={`${x}px`} top={`${y}px`} transform="translate(-50%, -50%)" px="1" bg="panel" borderRadius="sm" fontSize="sm" fontWeight="650" whiteSpace="nowrap" pointerEvents="none">{formatQuantity(length_m, 'tape', { reader }).text}</Box>
-        ))}
+        {failed !== undefined && (
+          <Box position="absolute" inset="0" display="grid" placeItems="center" textAlign="center" color="soft" p="3">
+            {failed} The numbers do without this picture.
+          </Box>
+        )}
+        {failed === undefined &&
+          fresh &&
+          labels.map(({ axis, x, y, length_m }) => (
+            <Box
+              key={axis}
+              position="absolute"
+              left={`${x}px`}
+              top={`${y}px`}
+              transform="translate(-50%, -50%)"
+              px="1"
+              bg="panel"
+              borderRadius="sm"
+              fontSize="sm"
+              fontWeight="650"
+              whiteSpace="nowrap"
+              pointerEvents="none"
+            >
+              {formatQuantity(length_m, 'tape', { reader }).text}
+            </Box>
+          ))}
       </Box>
       <Box display="flex" gap="2" alignItems="center" px="1">
         <chakra.label flex="1" display="flex" alignItems="center" gap="2" fontSize="sm" color="soft" minW="0">
           cut
-          <chakra.input type="range" aria-label="Cut the picture open from starboard" min="0" max="1" step="0.01" value={cut} onChange={(event) => setCut(Number(event.target.value))} flex="1" minW="0" minH="40px" accentColor="var(--chakra-colors-accent)" />
+          <chakra.input
+            type="range"
+            aria-label="Cut the picture open from starboard"
+            min="0"
+            max="1"
+            step="0.01"
+            value={cut}
+            onChange={(event) => setCut(Number(event.target.value))}
+            flex="1"
+            minW="0"
+            minH="40px"
+            accentColor="var(--chakra-colors-accent)"
+          />
         </chakra.label>
-        <chakra.button type="button" aria-label={large ? 'Back to the views' : 'Enlarge the picture'} title={large ? 'Back to the views' : 'Enlarge the picture'} onClick={onToggle} minW="44px" minH="40px" display="grid" placeItems="center" cursor="pointer"><Icon size={18} aria-hidden /></chakra.button>
+        <chakra.button
+          type="button"
+          aria-label={large ? 'Back to the views' : 'Enlarge the picture'}
+          title={large ? 'Back to the views' : 'Enlarge the picture'}
+          onClick={onToggle}
+          minW="44px"
+          minH="40px"
+          display="grid"
+          placeItems="center"
+          cursor="pointer"
+        >
+          <Icon size={18} aria-hidden />
+        </chakra.button>
       </Box>
     </Box>
   );

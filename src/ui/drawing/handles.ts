@@ -7,7 +7,14 @@ export type Handle = {
   readonly label: string;
   readonly at: readonly [number, number, number];
   /** Which value of the document each direction changes, and by what sign. */
-  readonly moves: Readonly<Partial<Record<'x' | 'y' | 'z', { readonly path: Path; readonly sign: 1 | -1; readonly min: number; readonly max: number }>>>;
+  readonly moves: Readonly<
+    Partial<
+      Record<
+        'x' | 'y' | 'z',
+        { readonly path: Path; readonly sign: 1 | -1; readonly min: number; readonly max: number }
+      >
+    >
+  >;
 };
 
 /** Ports move over their face; pickups and senders move with their port, and up and down. */
@@ -19,26 +26,53 @@ export function handlesFor(drawing: TankDrawing, system: SystemDocument, t: numb
     const port = tank.ports[p];
     if (!port) return {};
     const axis = (key: 'x' | 'y' | 'z', index: 0 | 1 | 2) =>
-      port[`${key}_m`] ? { [key]: { path: ['tanks', t, 'ports', p, `${key}_m`], sign: 1 as const, min: spans.min[index], max: spans.max[index] } } : {};
+      port[`${key}_m`]
+        ? {
+            [key]: {
+              path: ['tanks', t, 'ports', p, `${key}_m`],
+              sign: 1 as const,
+              min: spans.min[index],
+              max: spans.max[index],
+            },
+          }
+        : {};
     return { ...axis('x', 0), ...axis('y', 1), ...axis('z', 2) };
   };
   const hanging = new Set([...tank.pickups.map((pickup) => pickup.port), ...tank.senders.map((sender) => sender.port)]);
   return [
-    ...drawing.ports.filter((port) => !hanging.has(port.id)).map((port) => ({ id: port.id, label: port.name, at: port.at, moves: portMoves(port.id) })),
+    ...drawing.ports
+      .filter((port) => !hanging.has(port.id))
+      .map((port) => ({ id: port.id, label: port.name, at: port.at, moves: portMoves(port.id) })),
     ...drawing.pickups.map((pickup): Handle => {
       const p = tank.pickups.findIndex((candidate) => candidate.id === pickup.id);
       const rises = tank.pickups[p]!.kind !== 'bottom-outlet';
       return {
-        id: pickup.id, label: pickup.name, at: pickup.inlet,
-        moves: { ...portMoves(tank.pickups[p]!.port), ...(rises ? { z: { path: ['tanks', t, 'pickups', p, 'heightOffFloor_m'], sign: 1, min: 0, max: spans.max[2] - 0.005 } } : {}) },
+        id: pickup.id,
+        label: pickup.name,
+        at: pickup.inlet,
+        moves: {
+          ...portMoves(tank.pickups[p]!.port),
+          ...(rises
+            ? {
+                z: { path: ['tanks', t, 'pickups', p, 'heightOffFloor_m'], sign: 1, min: 0, max: spans.max[2] - 0.005 },
+              }
+            : {}),
+        },
       };
     }),
     ...drawing.senders.map((sender): Handle => {
       const s = tank.senders.findIndex((candidate) => candidate.id === sender.id);
       const { kind } = tank.senders[s]!;
       return {
-        id: sender.id, label: `${tank.senders[s]!.name}, ${kind === 'swing-arm' ? 'pivot' : 'probe'}`, at: sender.from,
-        moves: { ...portMoves(tank.senders[s]!.port), ...(kind === 'swing-arm' ? { z: { path: ['tanks', t, 'senders', s, 'pivotDepth_m'], sign: -1, min: 0, max: spans.max[2] } } : {}) },
+        id: sender.id,
+        label: `${tank.senders[s]!.name}, ${kind === 'swing-arm' ? 'pivot' : 'probe'}`,
+        at: sender.from,
+        moves: {
+          ...portMoves(tank.senders[s]!.port),
+          ...(kind === 'swing-arm'
+            ? { z: { path: ['tanks', t, 'senders', s, 'pivotDepth_m'], sign: -1, min: 0, max: spans.max[2] } }
+            : {}),
+        },
       };
     }),
   ];

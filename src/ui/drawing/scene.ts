@@ -1,14 +1,39 @@
 'use client';
 
 import {
-  AmbientLight, BufferAttribute, BufferGeometry, CylinderGeometry, DirectionalLight, DoubleSide, EdgesGeometry, Group, LineBasicMaterial, LineLoop, LineSegments, Mesh, MeshBasicMaterial, MeshLambertMaterial, PerspectiveCamera, Plane,
-  Quaternion, Scene as ThreeScene, ShapeUtils, Vector2, Vector3, WebGLRenderer,
+  AmbientLight,
+  BufferAttribute,
+  BufferGeometry,
+  CylinderGeometry,
+  DirectionalLight,
+  DoubleSide,
+  EdgesGeometry,
+  Group,
+  LineBasicMaterial,
+  LineLoop,
+  LineSegments,
+  Mesh,
+  MeshBasicMaterial,
+  MeshLambertMaterial,
+  PerspectiveCamera,
+  Plane,
+  Quaternion,
+  Scene as ThreeScene,
+  ShapeUtils,
+  Vector2,
+  Vector3,
+  WebGLRenderer,
 } from 'three';
 import { OrbitControls } from 'three/addons/controls/OrbitControls.js';
 import type { TankSolid } from '@/core/evaluate';
 
 /** Where on the picture a dimension is written. */
-export type Where = { readonly axis: 'x' | 'y' | 'z'; readonly x: number; readonly y: number; readonly length_m: number };
+export type Where = {
+  readonly axis: 'x' | 'y' | 'z';
+  readonly x: number;
+  readonly y: number;
+  readonly length_m: number;
+};
 
 export type Scene = {
   readonly show: (solid: TankSolid) => void;
@@ -26,7 +51,8 @@ const CREASE_DEG = 20;
 /** Liquid lies against the wall: its faces step back so that the two do not flicker. */
 const BEHIND_THE_WALL = { polygonOffset: true, polygonOffsetFactor: 1, polygonOffsetUnits: 2 };
 
-const color = (name: string): string => getComputedStyle(document.documentElement).getPropertyValue(`--chakra-colors-${name}`).trim() || '#888888';
+const color = (name: string): string =>
+  getComputedStyle(document.documentElement).getPropertyValue(`--chakra-colors-${name}`).trim() || '#888888';
 
 /** Opens the picture in an element, or says why there is none. Drawn only when something has changed. */
 export function openScene(holder: HTMLElement, onLabels: (labels: readonly Where[]) => void): Scene | string {
@@ -38,7 +64,13 @@ export function openScene(holder: HTMLElement, onLabels: (labels: readonly Where
   }
   renderer.localClippingEnabled = true;
   renderer.setPixelRatio(Math.min(2, window.devicePixelRatio));
-  Object.assign(renderer.domElement.style, { position: 'absolute', inset: '0', width: '100%', height: '100%', touchAction: 'none' });
+  Object.assign(renderer.domElement.style, {
+    position: 'absolute',
+    inset: '0',
+    width: '100%',
+    height: '100%',
+    touchAction: 'none',
+  });
   holder.prepend(renderer.domElement);
   const scene = new ThreeScene();
   const camera = new PerspectiveCamera(FIELD_OF_VIEW_DEG, 1, 0.001, 200);
@@ -130,7 +162,12 @@ const geometryOf = ({ positions, triangles }: TankSolid['shell']): BufferGeometr
 };
 
 type Paint = 'shell' | 'shellEdge' | 'liquid' | 'liquidEdge' | 'plate' | 'plateEdge' | 'pickup' | 'port';
-type Paints = Readonly<Record<Paint, { readonly material: LineBasicMaterial | MeshBasicMaterial | MeshLambertMaterial; readonly ink: string }>>;
+type Paints = Readonly<
+  Record<
+    Paint,
+    { readonly material: LineBasicMaterial | MeshBasicMaterial | MeshLambertMaterial; readonly ink: string }
+  >
+>;
 
 /** Colours are set when a body is shown, since they follow the theme. */
 function paintsFor(clip: Plane): Paints {
@@ -151,7 +188,8 @@ function paintsFor(clip: Plane): Paints {
 function bodyOf(solid: TankSolid, paints: Paints): Group {
   const body = new Group();
   const mesh = (geometry: BufferGeometry, paint: Paint): Mesh => new Mesh(geometry, paints[paint].material);
-  const edges = (geometry: BufferGeometry, paint: Paint): LineSegments => new LineSegments(new EdgesGeometry(geometry, CREASE_DEG), paints[paint].material);
+  const edges = (geometry: BufferGeometry, paint: Paint): LineSegments =>
+    new LineSegments(new EdgesGeometry(geometry, CREASE_DEG), paints[paint].material);
   const shell = geometryOf(solid.shell);
   body.add(mesh(shell, 'shell'), edges(shell, 'shellEdge'));
   if (solid.liquid) {
@@ -163,8 +201,12 @@ function bodyOf(solid: TankSolid, paints: Paints): Group {
     body.add(mesh(geometry, 'plate'), new LineLoop(geometry, paints.plateEdge.material));
   }
   const size = new Vector3(...solid.bounds.max).distanceTo(new Vector3(...solid.bounds.min));
-  for (const { from, to } of solid.pickups) body.add(mesh(rod(new Vector3(...from), new Vector3(...to), size * 0.007), 'pickup'));
-  for (const { at } of solid.ports) body.add(mesh(rod(new Vector3(...at), new Vector3(...at).add(new Vector3(0, 0, size * 0.02)), size * 0.014), 'port'));
+  for (const { from, to } of solid.pickups)
+    body.add(mesh(rod(new Vector3(...from), new Vector3(...to), size * 0.007), 'pickup'));
+  for (const { at } of solid.ports)
+    body.add(
+      mesh(rod(new Vector3(...at), new Vector3(...at).add(new Vector3(0, 0, size * 0.02)), size * 0.014), 'port'),
+    );
   return body;
 }
 
@@ -181,7 +223,12 @@ function plateGeometry({ axis, outline }: TankSolid['plates'][number]): BufferGe
 function rod(from: Vector3, to: Vector3, radius: number): BufferGeometry {
   const along = to.clone().sub(from);
   const geometry = new CylinderGeometry(radius, radius, Math.max(along.length(), radius), 12);
-  geometry.applyQuaternion(new Quaternion().setFromUnitVectors(new Vector3(0, 1, 0), along.lengthSq() > 0 ? along.clone().normalize() : new Vector3(0, 0, 1)));
+  geometry.applyQuaternion(
+    new Quaternion().setFromUnitVectors(
+      new Vector3(0, 1, 0),
+      along.lengthSq() > 0 ? along.clone().normalize() : new Vector3(0, 0, 1),
+    ),
+  );
   const middle = from.clone().add(to).multiplyScalar(0.5);
   geometry.translate(middle.x, middle.y, middle.z);
   return geometry;
@@ -192,7 +239,12 @@ function dispose(group: Group): void {
 }
 
 /** Length, width and height at the middles of the near lower and upright edges. */
-function labelsOf({ bounds: { min, max } }: TankSolid, camera: PerspectiveCamera, width: number, height: number): Where[] {
+function labelsOf(
+  { bounds: { min, max } }: TankSolid,
+  camera: PerspectiveCamera,
+  width: number,
+  height: number,
+): Where[] {
   const middle = [0, 1, 2].map((k) => (min[k]! + max[k]!) / 2);
   const off = 0.04 * Math.max(...[0, 1, 2].map((k) => max[k]! - min[k]!));
   const places: readonly (readonly ['x' | 'y' | 'z', readonly [number, number, number], number])[] = [

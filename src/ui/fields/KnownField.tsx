@@ -9,7 +9,12 @@ import { useReader } from '../state/reader';
 import { fromDocument, inDegrees, measuredSpread, readEntry, toDocument } from './readEntry';
 import { TextEntry, type EntryVerdict } from './TextEntry';
 
-export const ORIGIN_WORDS: Readonly<Record<Origin, string>> = { measured: 'measured', chosen: 'chosen', part: 'from part', assumed: 'assumed' };
+export const ORIGIN_WORDS: Readonly<Record<Origin, string>> = {
+  measured: 'measured',
+  chosen: 'chosen',
+  part: 'from part',
+  assumed: 'assumed',
+};
 
 export type KnownFieldProps = {
   readonly label: string;
@@ -32,7 +37,8 @@ export const KnownField = memo(function KnownField({ label, path, role, entry, h
   const edit = `${label}`;
 
   const put = (value: number): void => {
-    if (known.origin === 'assumed') setValue(edit, path, { value, origin: 'measured', spread: measuredSpread(role, value, known.spread) });
+    if (known.origin === 'assumed')
+      setValue(edit, path, { value, origin: 'measured', spread: measuredSpread(role, value, known.spread) });
     else setValue(edit, [...path, 'value'], value);
   };
 
@@ -51,19 +57,37 @@ export const KnownField = memo(function KnownField({ label, path, role, entry, h
     put(Math.min(max, Math.max(min, next)));
   };
 
-  const setOrigin = (origin: Origin): void => applyEdit(`${edit}: ${ORIGIN_WORDS[origin]}`, (current) => withValue(current, path, {
-    value: known.value, origin,
-    ...(origin === 'chosen' ? {} : { spread: known.spread ?? measuredSpread(role, known.value, undefined) }),
-  }));
+  const setOrigin = (origin: Origin): void =>
+    applyEdit(`${edit}: ${ORIGIN_WORDS[origin]}`, (current) =>
+      withValue(current, path, {
+        value: known.value,
+        origin,
+        ...(origin === 'chosen' ? {} : { spread: known.spread ?? measuredSpread(role, known.value, undefined) }),
+      }),
+    );
 
   return (
     <Box data-path={path.join('.')}>
       <TextEntry
-        label={label} value={entryText(fromDocument(known.value, role), role, reader, known.spread ? fromDocument(known.spread, role) : undefined)} unit={unit.symbol} onEnter={enter} onStep={step} hint={hint}
+        label={label}
+        value={entryText(
+          fromDocument(known.value, role),
+          role,
+          reader,
+          known.spread ? fromDocument(known.spread, role) : undefined,
+        )}
+        unit={unit.symbol}
+        onEnter={enter}
+        onStep={step}
+        hint={hint}
         after={
           <>
             <OriginPicker label={label} origin={known.origin} onChange={setOrigin} />
-            {known.origin === 'chosen' ? <Box width={SPREAD_WIDTH} flexShrink="0" /> : <SpreadField label={label} path={path} role={role} known={known} />}
+            {known.origin === 'chosen' ? (
+              <Box width={SPREAD_WIDTH} flexShrink="0" />
+            ) : (
+              <SpreadField label={label} path={path} role={role} known={known} />
+            )}
           </>
         }
       />
@@ -73,8 +97,14 @@ export const KnownField = memo(function KnownField({ label, path, role, entry, h
 
 /** Fields are the same when they say the same; their path is a new list at every draw. */
 function sameField(a: KnownFieldProps, b: KnownFieldProps): boolean {
-  return a.label === b.label && a.role === b.role && a.hint === b.hint
-    && a.path.join('.') === b.path.join('.') && a.entry?.metal === b.entry?.metal && a.entry?.line === b.entry?.line;
+  return (
+    a.label === b.label &&
+    a.role === b.role &&
+    a.hint === b.hint &&
+    a.path.join('.') === b.path.join('.') &&
+    a.entry?.metal === b.entry?.metal &&
+    a.entry?.line === b.entry?.line
+  );
 }
 
 const SPREAD_WIDTH = '76px';
@@ -82,19 +112,51 @@ const SPREAD_WIDTH = '76px';
 /** A step of one in the second significant digit. */
 const stepSize = (value: number): number => (value === 0 ? 1 : 10 ** (Math.floor(Math.log10(Math.abs(value))) - 1));
 
-function OriginPicker({ label, origin, onChange }: { readonly label: string; readonly origin: Origin; readonly onChange: (origin: Origin) => void }) {
+function OriginPicker({
+  label,
+  origin,
+  onChange,
+}: {
+  readonly label: string;
+  readonly origin: Origin;
+  readonly onChange: (origin: Origin) => void;
+}) {
   const loud = origin === 'assumed';
   return (
     <chakra.select
-      aria-label={`How is ${label} known?`} value={origin} onChange={(event) => onChange(event.target.value as Origin)}
-      width="102px" flexShrink="0" px="1" fontSize="sm" borderRadius="md" borderWidth="1.5px" bg={loud ? 'warnBg' : 'sunk'} color={loud ? 'warn' : 'ink'} borderColor={loud ? 'warn' : 'rule'}
+      aria-label={`How is ${label} known?`}
+      value={origin}
+      onChange={(event) => onChange(event.target.value as Origin)}
+      width="102px"
+      flexShrink="0"
+      px="1"
+      fontSize="sm"
+      borderRadius="md"
+      borderWidth="1.5px"
+      bg={loud ? 'warnBg' : 'sunk'}
+      color={loud ? 'warn' : 'ink'}
+      borderColor={loud ? 'warn' : 'rule'}
     >
-      {ORIGINS.map((option) => <option key={option} value={option}>{ORIGIN_WORDS[option]}</option>)}
+      {ORIGINS.map((option) => (
+        <option key={option} value={option}>
+          {ORIGIN_WORDS[option]}
+        </option>
+      ))}
     </chakra.select>
   );
 }
 
-function SpreadField({ label, path, role, known }: { readonly label: string; readonly path: Path; readonly role: Role; readonly known: Known }) {
+function SpreadField({
+  label,
+  path,
+  role,
+  known,
+}: {
+  readonly label: string;
+  readonly path: Path;
+  readonly role: Role;
+  readonly known: Known;
+}) {
   const reader = useReader();
   const unit = unitById(ROLES[role].kind, roleUnit(role, reader));
   // A spread is a difference: no offset, so that 2 °C of spread are 2 K.
@@ -102,11 +164,14 @@ function SpreadField({ label, path, role, known }: { readonly label: string; rea
   const text = known.spread === undefined ? '' : String(Number((known.spread / scale).toPrecision(3)));
   const enter = (entered: string): EntryVerdict => {
     const value = Number(entered.replace(',', '.').replace(/^±\s*/, ''));
-    if (entered.trim() === '' || !Number.isFinite(value) || value < 0) return { ok: false, message: `Enter how far it may be off, in ${unit.symbol || 'the same unit'}: 0 or more.` };
+    if (entered.trim() === '' || !Number.isFinite(value) || value < 0)
+      return { ok: false, message: `Enter how far it may be off, in ${unit.symbol || 'the same unit'}: 0 or more.` };
     setValue(`${label}: spread`, [...path, 'spread'], Number((value * scale).toPrecision(12)));
     return { ok: true };
   };
   return (
-    <Box width={SPREAD_WIDTH} flexShrink="0"><TextEntry label={`${label}, spread`} hideLabel value={text} prefix="±" quiet onEnter={enter} /></Box>
+    <Box width={SPREAD_WIDTH} flexShrink="0">
+      <TextEntry label={`${label}, spread`} hideLabel value={text} prefix="±" quiet onEnter={enter} />
+    </Box>
   );
 }

@@ -17,12 +17,30 @@ export function Select<T extends string>({ label, value, options, onChange, hide
   const id = useId();
   return (
     <chakra.div minW="0" width={width}>
-      {!hideLabel && <chakra.label htmlFor={id} display="block" fontSize="sm" color="soft" mb="2px">{label}</chakra.label>}
+      {!hideLabel && (
+        <chakra.label htmlFor={id} display="block" fontSize="sm" color="soft" mb="2px">
+          {label}
+        </chakra.label>
+      )}
       <chakra.select
-        id={id} aria-label={hideLabel ? label : undefined} value={value} onChange={(event) => onChange(event.target.value as T)}
-        minH="42px" width="100%" bg="panel" color="ink" borderWidth="1.5px" borderColor="edge" borderRadius="md" px="2"
+        id={id}
+        aria-label={hideLabel ? label : undefined}
+        value={value}
+        onChange={(event) => onChange(event.target.value as T)}
+        minH="42px"
+        width="100%"
+        bg="panel"
+        color="ink"
+        borderWidth="1.5px"
+        borderColor="edge"
+        borderRadius="md"
+        px="2"
       >
-        {options.map((option) => <option key={option.value} value={option.value}>{option.label}</option>)}
+        {options.map((option) => (
+          <option key={option.value} value={option.value}>
+            {option.label}
+          </option>
+        ))}
       </chakra.select>
     </chakra.div>
   );

@@ -4,7 +4,8 @@ import { Box, chakra } from '@chakra-ui/react';
 import { useEffect, useId, useRef, useState, type KeyboardEvent, type ReactNode } from 'react';
 import { noteTyping, useTyping } from '../state/typing';
 
-export type EntryVerdict = { readonly ok: true; readonly note?: string } | { readonly ok: false; readonly message: string };
+export type EntryVerdict =
+  { readonly ok: true; readonly note?: string } | { readonly ok: false; readonly message: string };
 
 type Props = {
   readonly label: string;
@@ -29,7 +30,20 @@ type Props = {
  * once what is wrong with it. A refused entry stays to be mended; Escape
  * brings the old value back.
  */
-export function TextEntry({ label, value, unit, onEnter, onStep, hint, after, hideLabel, width, testId, prefix, quiet }: Props) {
+export function TextEntry({
+  label,
+  value,
+  unit,
+  onEnter,
+  onStep,
+  hint,
+  after,
+  hideLabel,
+  width,
+  testId,
+  prefix,
+  quiet,
+}: Props) {
   const id = useId();
   const input = useRef<HTMLInputElement>(null);
   const [draft, setDraftHere] = useState<string>();
@@ -86,28 +100,74 @@ export function TextEntry({ label, value, unit, onEnter, onStep, hint, after, hi
   return (
     <Box minW="0">
       <chakra.label
-        htmlFor={id} display="block" fontSize="sm" color="soft" mb="2px"
-        {...(hideLabel ? { position: 'absolute', width: '1px', height: '1px', overflow: 'hidden', clip: 'rect(0 0 0 0)' } : {})}
+        htmlFor={id}
+        display="block"
+        fontSize="sm"
+        color="soft"
+        mb="2px"
+        {...(hideLabel
+          ? { position: 'absolute', width: '1px', height: '1px', overflow: 'hidden', clip: 'rect(0 0 0 0)' }
+          : {})}
       >
         {label}
       </chakra.label>
       <Box display="flex" gap="1" alignItems="stretch">
         <Box
-          display="flex" alignItems="center" flex="1" minW="0" maxW={width} bg="panel" borderWidth="1.5px" borderRadius="md"
-          borderColor={wrong ? 'stop' : 'edge'} minH="42px" px="2" _focusWithin={{ outline: '3px solid {colors.focus}', outlineOffset: '1px' }}
+          display="flex"
+          alignItems="center"
+          flex="1"
+          minW="0"
+          maxW={width}
+          bg="panel"
+          borderWidth="1.5px"
+          borderRadius="md"
+          borderColor={wrong ? 'stop' : 'edge'}
+          minH="42px"
+          px="2"
+          _focusWithin={{ outline: '3px solid {colors.focus}', outlineOffset: '1px' }}
         >
-          {prefix && <Box as="span" color="soft" fontSize="sm" pr="1">{prefix}</Box>}
+          {prefix && (
+            <Box as="span" color="soft" fontSize="sm" pr="1">
+              {prefix}
+            </Box>
+          )}
           <chakra.input
-            ref={input} id={id} data-testid={testId} value={draft ?? value} onChange={(event) => setDraft(event.target.value)} onBlur={commit} onKeyDown={onKeyDown}
-            autoComplete="off" spellCheck={false} aria-invalid={wrong} aria-describedby={note || hint ? `${id}-note` : undefined}
-            flex="1" minW="0" width="100%" bg="transparent" border="none" outline="none" fontSize={quiet ? 'sm' : 'lg'} fontWeight={quiet ? '400' : '600'}
+            ref={input}
+            id={id}
+            data-testid={testId}
+            value={draft ?? value}
+            onChange={(event) => setDraft(event.target.value)}
+            onBlur={commit}
+            onKeyDown={onKeyDown}
+            autoComplete="off"
+            spellCheck={false}
+            aria-invalid={wrong}
+            aria-describedby={note || hint ? `${id}-note` : undefined}
+            flex="1"
+            minW="0"
+            width="100%"
+            bg="transparent"
+            border="none"
+            outline="none"
+            fontSize={quiet ? 'sm' : 'lg'}
+            fontWeight={quiet ? '400' : '600'}
           />
-          {unit && <Box as="span" color="soft" fontSize="sm" pl="1" whiteSpace="nowrap">{unit}</Box>}
+          {unit && (
+            <Box as="span" color="soft" fontSize="sm" pl="1" whiteSpace="nowrap">
+              {unit}
+            </Box>
+          )}
         </Box>
         {after}
       </Box>
       {(note ?? hint) && (
-        <Box id={`${id}-note`} fontSize="sm" mt="2px" color={wrong ? 'stop' : 'soft'} role={wrong ? 'alert' : undefined}>
+        <Box
+          id={`${id}-note`}
+          fontSize="sm"
+          mt="2px"
+          color={wrong ? 'stop' : 'soft'}
+          role={wrong ? 'alert' : undefined}
+        >
           {note ?? hint}
         </Box>
       )}

@@ -6,10 +6,17 @@ import { fromDocument, inDegrees } from './readEntry';
  * Angles stand in degrees in the document; a spread is a difference, so that
  * 2 K of it are 2 °C.
  */
-export function knownText({ value, spread }: { readonly value: number; readonly spread?: number | undefined }, role: Role, reader: ReaderSystem): string {
+export function knownText(
+  { value, spread }: { readonly value: number; readonly spread?: number | undefined },
+  role: Role,
+  reader: ReaderSystem,
+): string {
   const shown = formatQuantity(fromDocument(value, role), role, { reader });
   if (spread === undefined || spread === 0) return shown.text;
-  const unit = unitById(ROLES[role].kind, role === 'duration' && shown.symbol === 'min' ? 'min' : roleUnit(role, reader));
+  const unit = unitById(
+    ROLES[role].kind,
+    role === 'duration' && shown.symbol === 'min' ? 'min' : roleUnit(role, reader),
+  );
   const off = String(Number((inDegrees(role) ? spread : spread / unit.toSI).toPrecision(2)));
   return `${shown.text} ± ${off}${inDegrees(role) ? '°' : ''}`;
 }

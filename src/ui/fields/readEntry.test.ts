@@ -8,15 +8,28 @@ const READERS: readonly ReaderSystem[] = ['metric', 'us', 'imperial'];
 
 describe('an entry', () => {
   it('what a field shows is read back as what it stands for, in every role and reader', () => {
-    fc.assert(fc.property(fc.constantFrom(...(Object.keys(ROLES) as Role[])), fc.constantFrom(...READERS), fc.double({ min: 1e-3, max: 1e3, noNaN: true }), (role, reader, si) => {
-      const text = entryText(si, role, reader);
-      const read = readEntry(text, role, reader, WIDE);
-      if (!read.ok) throw new Error(`${role} ${reader} "${text}": ${read.message}`);
-      const back = fromDocument(read.value, role);
-      // Five digits, or a sixteenth of an inch on a tape; temperatures have their zero elsewhere.
-      const allowed = Math.max(2e-4 * Math.abs(si), role === 'tape' ? 1.1e-4 : 0, role === 'temperature' ? 0.05 : 0, 1e-9);
-      expect(Math.abs(back - si)).toBeLessThanOrEqual(allowed);
-    }), { seed: 9, numRuns: 600 });
+    fc.assert(
+      fc.property(
+        fc.constantFrom(...(Object.keys(ROLES) as Role[])),
+        fc.constantFrom(...READERS),
+        fc.double({ min: 1e-3, max: 1e3, noNaN: true }),
+        (role, reader, si) => {
+          const text = entryText(si, role, reader);
+          const read = readEntry(text, role, reader, WIDE);
+          if (!read.ok) throw new Error(`${role} ${reader} "${text}": ${read.message}`);
+          const back = fromDocument(read.value, role);
+          // Five digits, or a sixteenth of an inch on a tape; temperatures have their zero elsewhere.
+          const allowed = Math.max(
+            2e-4 * Math.abs(si),
+            role === 'tape' ? 1.1e-4 : 0,
+            role === 'temperature' ? 0.05 : 0,
+            1e-9,
+          );
+          expect(Math.abs(back - si)).toBeLessThanOrEqual(allowed);
+        },
+      ),
+      { seed: 9, numRuns: 600 },
+    );
   });
 
   it('angles are kept in degrees without a tail of digits', () => {
@@ -31,12 +44,18 @@ describe('an entry', () => {
     ['lots', 'burn', 'metric', /not understood/],
   ])('"%s" as %s is refused', (text, role, reader, message) => {
     const limits = role === 'tape' ? { min: 0.02, max: 20 } : WIDE;
-    expect(readEntry(text, role, reader, limits)).toMatchObject({ ok: false, message: expect.stringMatching(message) as string });
+    expect(readEntry(text, role, reader, limits)).toMatchObject({
+      ok: false,
+      message: expect.stringMatching(message) as string,
+    });
   });
 
   it('says back what was not plain, and only that', () => {
     expect(readEntry('12 3/8', 'tape', 'metric', WIDE)).toMatchObject({ ok: true, note: '12 3/8 in = 314 mm' });
-    expect(readEntry('14 ga', 'thickness', 'metric', WIDE, { metal: 'steel' })).toMatchObject({ ok: true, note: '14 ga steel = 1.9 mm' });
+    expect(readEntry('14 ga', 'thickness', 'metric', WIDE, { metal: 'steel' })).toMatchObject({
+      ok: true,
+      note: '14 ga steel = 1.9 mm',
+    });
     expect(readEntry('300', 'tape', 'metric', WIDE)).toEqual({ ok: true, value: 0.3 });
     expect(readEntry('-60', 'tape', 'metric', WIDE)).toEqual({ ok: true, value: -0.06 });
   });

@@ -23,14 +23,24 @@ export function FindingsView() {
   return (
     <Box display="grid" gap="4">
       <Panel title="Findings">
-        {sure && findings.length === 0 && notJudged.length === 0 && <Box color="good" fontWeight="600">Nothing found at these conditions. Tilt it, empty it and heat it to see whether that holds.</Box>}
-        {sure && findings.length === 0 && notJudged.length > 0 && <Box fontWeight="600">Nothing found by the rules that could be asked; {notJudged.length} could not, see below.</Box>}
+        {sure && findings.length === 0 && notJudged.length === 0 && (
+          <Box color="good" fontWeight="600">
+            Nothing found at these conditions. Tilt it, empty it and heat it to see whether that holds.
+          </Box>
+        )}
+        {sure && findings.length === 0 && notJudged.length > 0 && (
+          <Box fontWeight="600">
+            Nothing found by the rules that could be asked; {notJudged.length} could not, see below.
+          </Box>
+        )}
         <Pending judged={judged} />
         <FindingList findings={findings} />
       </Panel>
       {notJudged.length > 0 && (
         <Panel title="Not judged">
-          <Box color="soft" mb="2">These rules could not be asked, for want of what stands beside them. That they are silent says nothing.</Box>
+          <Box color="soft" mb="2">
+            These rules could not be asked, for want of what stands beside them. That they are silent says nothing.
+          </Box>
           <NotJudgedList list={notJudged} />
         </Panel>
       )}
@@ -42,8 +52,16 @@ export function FindingsView() {
 function Pending({ judged: { onTheWay, failed } }: { readonly judged: Judged }) {
   return (
     <Box role="status">
-      {onTheWay.length > 0 && <Box color="soft" mb="2">Still looking: {onTheWay.join(', ')}.</Box>}
-      {failed.map((each) => <Box key={each} color="stop" fontWeight="600" mb="2">Not worked out: {each}</Box>)}
+      {onTheWay.length > 0 && (
+        <Box color="soft" mb="2">
+          Still looking: {onTheWay.join(', ')}.
+        </Box>
+      )}
+      {failed.map((each) => (
+        <Box key={each} color="stop" fontWeight="600" mb="2">
+          Not worked out: {each}
+        </Box>
+      ))}
     </Box>
   );
 }
@@ -53,7 +71,20 @@ function NotJudgedList({ list }: { readonly list: Judged['notJudged'] }) {
   const lacks = [...new Set(list.map((each) => each.lacks))];
   return (
     <Box as="ul" listStyleType="none" display="grid" gap="2" data-testid="not-judged">
-      {lacks.map((lack) => <li key={lack}><b>? {lack[0]!.toUpperCase()}{lack.slice(1)}.</b> <Box as="span" color="soft">{list.filter((each) => each.lacks === lack).map(({ title }) => title).join(' · ')}</Box></li>)}
+      {lacks.map((lack) => (
+        <li key={lack}>
+          <b>
+            ? {lack[0]!.toUpperCase()}
+            {lack.slice(1)}.
+          </b>{' '}
+          <Box as="span" color="soft">
+            {list
+              .filter((each) => each.lacks === lack)
+              .map(({ title }) => title)
+              .join(' · ')}
+          </Box>
+        </li>
+      ))}
     </Box>
   );
 }
@@ -68,13 +99,26 @@ export function StageFindings({ stage }: { readonly stage: StageKey }) {
     <Panel title="Findings here">
       {judged.failed.length > 0 && <Pending judged={judged} />}
       <FindingList findings={findings} />
-      {notJudged.length > 0 && <Box mt={findings.length > 0 ? '3' : '0'}><Box fontWeight="600" mb="1">Not judged</Box><NotJudgedList list={notJudged} /></Box>}
+      {notJudged.length > 0 && (
+        <Box mt={findings.length > 0 ? '3' : '0'}>
+          <Box fontWeight="600" mb="1">
+            Not judged
+          </Box>
+          <NotJudgedList list={notJudged} />
+        </Box>
+      )}
     </Panel>
   );
 }
 
 function FindingList({ findings }: { readonly findings: readonly Finding[] }) {
-  return <Box display="grid" gap="2">{findings.map((finding, index) => <FindingCard key={`${finding.id}-${index}`} finding={finding} />)}</Box>;
+  return (
+    <Box display="grid" gap="2">
+      {findings.map((finding, index) => (
+        <FindingCard key={`${finding.id}-${index}`} finding={finding} />
+      ))}
+    </Box>
+  );
 }
 
 function FindingCard({ finding }: { readonly finding: Finding }) {
@@ -82,18 +126,63 @@ function FindingCard({ finding }: { readonly finding: Finding }) {
   const goTo = usePlace((place) => place.goTo);
   const { word, color, bg, Icon } = LOOK[finding.severity];
   return (
-    <Box as="article" data-testid={`finding-${finding.id}`} borderLeftWidth="6px" borderColor={color} bg={bg} borderRadius="md" px="3" py="2">
+    <Box
+      as="article"
+      data-testid={`finding-${finding.id}`}
+      borderLeftWidth="6px"
+      borderColor={color}
+      bg={bg}
+      borderRadius="md"
+      px="3"
+      py="2"
+    >
       <Box display="flex" gap="2" alignItems="center" fontWeight="700">
-        <Box color={color} display="flex"><Icon size={18} aria-hidden /></Box>
-        <Box><Box as="span" color={color}>{word}: </Box>{finding.title}</Box>
+        <Box color={color} display="flex">
+          <Icon size={18} aria-hidden />
+        </Box>
+        <Box>
+          <Box as="span" color={color}>
+            {word}:{' '}
+          </Box>
+          {finding.title}
+        </Box>
       </Box>
-      <Box fontSize="md" mt="1" fontWeight="600">{messageText(finding.what, reader)}</Box>
-      <Box fontSize="sm" mt="1"><b>Why.</b> {finding.why}</Box>
-      <Box fontSize="sm" mt="1"><b>Mend.</b> {finding.mend}</Box>
-      <Box display="flex" justifyContent="space-between" gap="2" alignItems="center" flexWrap="wrap" fontSize="sm" color="soft" mt="1">
-        <Box>Source: {finding.source}{finding.source.includes(finding.status) ? '' : ` (${finding.status})`}.</Box>
+      <Box fontSize="md" mt="1" fontWeight="600">
+        {messageText(finding.what, reader)}
+      </Box>
+      <Box fontSize="sm" mt="1">
+        <b>Why.</b> {finding.why}
+      </Box>
+      <Box fontSize="sm" mt="1">
+        <b>Mend.</b> {finding.mend}
+      </Box>
+      <Box
+        display="flex"
+        justifyContent="space-between"
+        gap="2"
+        alignItems="center"
+        flexWrap="wrap"
+        fontSize="sm"
+        color="soft"
+        mt="1"
+      >
+        <Box>
+          Source: {finding.source}
+          {finding.source.includes(finding.status) ? '' : ` (${finding.status})`}.
+        </Box>
         {finding.path && (
-          <chakra.button type="button" onClick={() => goTo(finding.stage, finding.path)} color="accent" fontWeight="600" minH="36px" px="2" cursor="pointer" textDecoration="underline">Go to it</chakra.button>
+          <chakra.button
+            type="button"
+            onClick={() => goTo(finding.stage, finding.path)}
+            color="accent"
+            fontWeight="600"
+            minH="36px"
+            px="2"
+            cursor="pointer"
+            textDecoration="underline"
+          >
+            Go to it
+          </chakra.button>
         )}
       </Box>
     </Box>

@@ -31,7 +31,9 @@ export function FitStage() {
     <Box display="grid" gridTemplateColumns="minmax(0, 1fr)" gap="4">
       <TankPicker />
       <GapsPanel fit={fit} gap={gap} onChoose={setChosen} />
-      <Panel title="The space, to scale"><FitViews gap={moving ? undefined : gap} moving={moving} /></Panel>
+      <Panel title="The space, to scale">
+        <FitViews gap={moving ? undefined : gap} moving={moving} />
+      </Panel>
       <WayPanel onMoving={setMoving} />
       <ReachPanel />
       <SizePanel />

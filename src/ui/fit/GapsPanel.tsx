@@ -17,13 +17,22 @@ import { pathWords } from '../measure/pathWords';
 import { changeWords, travelWords } from './fitWords';
 import { useFitAnswer } from './useFitAnswer';
 
-type Props = { readonly fit: TankFit | undefined; readonly gap: FitGap | undefined; readonly onChoose: (to: string) => void };
+type Props = {
+  readonly fit: TankFit | undefined;
+  readonly gap: FitGap | undefined;
+  readonly onChoose: (to: string) => void;
+};
 
-const percent = (chance: number): string => (chance > 0.995 ? 'over 99 %' : chance < 0.005 ? 'under 1 %' : `${Math.round(chance * 100)} %`);
+const percent = (chance: number): string =>
+  chance > 0.995 ? 'over 99 %' : chance < 0.005 ? 'under 1 %' : `${Math.round(chance * 100)} %`;
 
 /** Whether a clearance is to a wall of a bay of which nothing is measured. */
 function isGuessed({ fit: { bay } }: SystemDocument, kind: FitGap['kind']): boolean {
-  return kind === 'wall' && bay.kind === 'measured' && allKnown(bay).every(({ known }) => known.origin === 'assumed' || known.value === 0);
+  return (
+    kind === 'wall' &&
+    bay.kind === 'measured' &&
+    allKnown(bay).every(({ known }) => known.origin === 'assumed' || known.value === 0)
+  );
 }
 
 /** The tightest place as the largest number, then every clearance, then what would free the chosen one. */
@@ -34,41 +43,154 @@ export function GapsPanel({ fit, gap, onChoose }: Props) {
   const failed = useFits((fits) => fits.failed);
   const fresh = useFits((fits) => fits.system === system);
   const said = system.fit.bay.kind !== 'none' || system.fit.things.length > 0;
-  if (said && failed !== undefined) return <Panel title="Does it fit?" testId="gaps"><Box color="stop" fontWeight="650">Not worked out: {failed}</Box></Panel>;
-  if (said && !known) return <Panel title="Does it fit?" testId="gaps"><Box color="soft">Working out the clearances…</Box></Panel>;
-  if (said && !fit) return <Panel title="Does it fit?" testId="gaps"><Box color="stop" fontWeight="650">It cannot be worked out: see the findings below.</Box></Panel>;
+  if (said && failed !== undefined)
+    return (
+      <Panel title="Does it fit?" testId="gaps">
+        <Box color="stop" fontWeight="650">
+          Not worked out: {failed}
+        </Box>
+      </Panel>
+    );
+  if (said && !known)
+    return (
+      <Panel title="Does it fit?" testId="gaps">
+        <Box color="soft">Working out the clearances…</Box>
+      </Panel>
+    );
+  if (said && !fit)
+    return (
+      <Panel title="Does it fit?" testId="gaps">
+        <Box color="stop" fontWeight="650">
+          It cannot be worked out: see the findings below.
+        </Box>
+      </Panel>
+    );
   if (!fit || fit.gaps.length === 0) {
-    return <Panel title="Does it fit?" testId="gaps"><Box color="soft">Nothing is said of the space yet. Describe the bay and what is in it below; clearances follow at once.</Box></Panel>;
+    return (
+      <Panel title="Does it fit?" testId="gaps">
+        <Box color="soft">
+          Nothing is said of the space yet. Describe the bay and what is in it below; clearances follow at once.
+        </Box>
+      </Panel>
+    );
   }
   const tightest = fit.gaps[0]!;
   // Drawn round the tank to begin with, a bay says nothing until something of it is measured.
   const guessed = isGuessed(system, tightest.kind);
-  const word = guessed ? 'Not judged: nothing here has been measured yet' : tightest.distance_m < -5e-4 ? 'Does not fit' : tightest.distance_m < tightest.keep_m ? 'Fits, but tighter than asked' : 'Fits';
-  const tone = guessed ? 'soft' : tightest.distance_m < -5e-4 ? 'stop' : tightest.distance_m < tightest.keep_m ? 'warn' : 'good';
+  const word = guessed
+    ? 'Not judged: nothing here has been measured yet'
+    : tightest.distance_m < -5e-4
+      ? 'Does not fit'
+      : tightest.distance_m < tightest.keep_m
+        ? 'Fits, but tighter than asked'
+        : 'Fits';
+  const tone = guessed
+    ? 'soft'
+    : tightest.distance_m < -5e-4
+      ? 'stop'
+      : tightest.distance_m < tightest.keep_m
+        ? 'warn'
+        : 'good';
   return (
     <Panel title={`Does ${fit.name} fit?`} testId="gaps">
       <Box display="flex" columnGap="6" rowGap="1" flexWrap="wrap" alignItems="baseline">
-        <Box fontSize={{ base: '2xl', md: '4xl' }} fontWeight="750" color={tone} lineHeight="1.1" data-testid="tightest" data-fresh={fresh} opacity={fresh ? 1 : 0.6}><Shown value={tightest.distance_m} role="tape" /></Box>
-        <Box fontWeight="650">{word}. Tightest: {tightest.pieceName} to {tightest.name}{travelWords(system, tightest) ? `, ${travelWords(system, tightest)}` : ''}.</Box>
+        <Box
+          fontSize={{ base: '2xl', md: '4xl' }}
+          fontWeight="750"
+          color={tone}
+          lineHeight="1.1"
+          data-testid="tightest"
+          data-fresh={fresh}
+          opacity={fresh ? 1 : 0.6}
+        >
+          <Shown value={tightest.distance_m} role="tape" />
+        </Box>
+        <Box fontWeight="650">
+          {word}. Tightest: {tightest.pieceName} to {tightest.name}
+          {travelWords(system, tightest) ? `, ${travelWords(system, tightest)}` : ''}.
+        </Box>
       </Box>
-      <Box color="soft" mb="3">{guessed ? 'The bay was drawn round the tank to begin with. Measure it below, and this says whether the tank fits.' : <>As measured it touches nothing with {percent(fit.chanceClear)} probability, and keeps every distance asked for with {percent(fit.chanceKept)}.</>}</Box>
-      {!guessed && fit.unknown.length > 0 && <Box color="warn" fontWeight="600" mb="3" data-testid="fit-unknown">Not counted in it, since what it does is not worked out: {fit.unknown.map((path) => { const { owner, label } = pathWords(system, path); return `${owner}, ${label}`; }).join('; ')}. The chances are no surer than that.</Box>}
+      <Box color="soft" mb="3">
+        {guessed ? (
+          'The bay was drawn round the tank to begin with. Measure it below, and this says whether the tank fits.'
+        ) : (
+          <>
+            As measured it touches nothing with {percent(fit.chanceClear)} probability, and keeps every distance asked
+            for with {percent(fit.chanceKept)}.
+          </>
+        )}
+      </Box>
+      {!guessed && fit.unknown.length > 0 && (
+        <Box color="warn" fontWeight="600" mb="3" data-testid="fit-unknown">
+          Not counted in it, since what it does is not worked out:{' '}
+          {fit.unknown
+            .map((path) => {
+              const { owner, label } = pathWords(system, path);
+              return `${owner}, ${label}`;
+            })
+            .join('; ')}
+          . The chances are no surer than that.
+        </Box>
+      )}
       <Box overflowX="auto">
         <chakra.table borderCollapse="collapse" width="100%" minW="520px" aria-label="Clearances">
-          <thead><tr>{['to', 'clearance', 'at worst', 'to keep', 'from'].map((head, i) => <chakra.th key={head} textAlign={i % 4 === 0 ? 'left' : 'right'} px="2" py="1" color="soft" fontWeight="600">{head}</chakra.th>)}</tr></thead>
+          <thead>
+            <tr>
+              {['to', 'clearance', 'at worst', 'to keep', 'from'].map((head, i) => (
+                <chakra.th
+                  key={head}
+                  textAlign={i % 4 === 0 ? 'left' : 'right'}
+                  px="2"
+                  py="1"
+                  color="soft"
+                  fontWeight="600"
+                >
+                  {head}
+                </chakra.th>
+              ))}
+            </tr>
+          </thead>
           <tbody>
             {fit.gaps.map((other) => {
               const bad = other.distance_m < -5e-4 ? 'stop' : other.distance_m < other.keep_m ? 'warn' : undefined;
               return (
-                <chakra.tr key={other.to} borderTopWidth="1px" borderColor="rule" bg={other === gap ? 'sunk' : undefined}>
+                <chakra.tr
+                  key={other.to}
+                  borderTopWidth="1px"
+                  borderColor="rule"
+                  bg={other === gap ? 'sunk' : undefined}
+                >
                   <td>
-                    <chakra.button type="button" aria-pressed={other === gap} onClick={() => onChoose(other.to)} textAlign="left" px="2" minH="42px" width="100%" fontWeight="650" cursor="pointer" color={bad}>
-                      {other.name}{travelWords(system, other) ? <chakra.span color="soft" fontWeight="400">, {travelWords(system, other)}</chakra.span> : null}
+                    <chakra.button
+                      type="button"
+                      aria-pressed={other === gap}
+                      onClick={() => onChoose(other.to)}
+                      textAlign="left"
+                      px="2"
+                      minH="42px"
+                      width="100%"
+                      fontWeight="650"
+                      cursor="pointer"
+                      color={bad}
+                    >
+                      {other.name}
+                      {travelWords(system, other) ? (
+                        <chakra.span color="soft" fontWeight="400">
+                          , {travelWords(system, other)}
+                        </chakra.span>
+                      ) : null}
                     </chakra.button>
                   </td>
-                  <chakra.td px="2" textAlign="right" fontWeight="750" color={bad} data-testid={`gap-${other.to}`}>{bad === 'stop' ? 'overlaps ' : ''}{formatQuantity(bad === 'stop' ? -other.distance_m : other.distance_m, 'tape', { reader }).text}</chakra.td>
-                  <chakra.td px="2" textAlign="right">{formatQuantity(other.worst_m, 'tape', { reader }).text}</chakra.td>
-                  <chakra.td px="2" textAlign="right">{formatQuantity(other.keep_m, 'tape', { reader }).text}</chakra.td>
+                  <chakra.td px="2" textAlign="right" fontWeight="750" color={bad} data-testid={`gap-${other.to}`}>
+                    {bad === 'stop' ? 'overlaps ' : ''}
+                    {formatQuantity(bad === 'stop' ? -other.distance_m : other.distance_m, 'tape', { reader }).text}
+                  </chakra.td>
+                  <chakra.td px="2" textAlign="right">
+                    {formatQuantity(other.worst_m, 'tape', { reader }).text}
+                  </chakra.td>
+                  <chakra.td px="2" textAlign="right">
+                    {formatQuantity(other.keep_m, 'tape', { reader }).text}
+                  </chakra.td>
                   <chakra.td px="2">{other.pieceName}</chakra.td>
                 </chakra.tr>
               );
@@ -81,7 +203,9 @@ export function GapsPanel({ fit, gap, onChoose }: Props) {
   );
 }
 
-/** What would give the chosen place what is asked, with what it costs and what then is tightest; one press applies it. */
+/**
+ * What would give the chosen place what is asked, with what it costs and what then is tightest; one press applies it.
+ */
 function Mends({ gap }: { readonly gap: FitGap }) {
   const t = useTank();
   const reader = useReader();
@@ -94,16 +218,31 @@ function Mends({ gap }: { readonly gap: FitGap }) {
   }, [key]);
   return (
     <Box mt="3" borderTopWidth="1px" borderColor="rule" pt="3" data-testid="mends">
-      <Box fontWeight="700" mb="2">What gives {gap.name} its room</Box>
+      <Box fontWeight="700" mb="2">
+        What gives {gap.name} its room
+      </Box>
       {running && <Box color="soft">Working it out…</Box>}
-      {answer?.ok && fresh && answer.value.map(({ change, tank, volume_m3, margin_m }, i) => (
-        <Box key={i} display="flex" gap="3" alignItems="center" flexWrap="wrap" py="1">
-          <Button onClick={() => setValue(changeWords(change, reader), ['tanks', openTank()], tank)}>{changeWords(change, reader)}</Button>
-          <Box fontWeight="650">{Math.abs(volume_m3) < 5e-6 ? 'costs no volume' : `${volume_m3 < 0 ? 'costs' : 'adds'} ${formatQuantity(Math.abs(volume_m3), 'tankVolume', { reader }).text}`}</Box>
-          {margin_m !== undefined && <Box color={margin_m < -5e-4 ? 'warn' : 'good'}>{margin_m < -5e-4 ? `then ${formatQuantity(-margin_m, 'tape', { reader }).text} short elsewhere` : 'then every distance is kept'}</Box>}
-        </Box>
-      ))}
+      {answer?.ok &&
+        fresh &&
+        answer.value.map(({ change, tank, volume_m3, margin_m }, i) => (
+          <Box key={i} display="flex" gap="3" alignItems="center" flexWrap="wrap" py="1">
+            <Button onClick={() => setValue(changeWords(change, reader), ['tanks', openTank()], tank)}>
+              {changeWords(change, reader)}
+            </Button>
+            <Box fontWeight="650">
+              {Math.abs(volume_m3) < 5e-6
+                ? 'costs no volume'
+                : `${volume_m3 < 0 ? 'costs' : 'adds'} ${formatQuantity(Math.abs(volume_m3), 'tankVolume', { reader }).text}`}
+            </Box>
+            {margin_m !== undefined && (
+              <Box color={margin_m < -5e-4 ? 'warn' : 'good'}>
+                {margin_m < -5e-4
+                  ? `then ${formatQuantity(-margin_m, 'tape', { reader }).text} short elsewhere`
+                  : 'then every distance is kept'}
+              </Box>
+            )}
+          </Box>
+        ))}
     </Box>
   );
 }
-

@@ -17,7 +17,10 @@ const ORDER: readonly ReachWhen[] = ['never', 'bench', 'uncovered', 'fitted'];
 const TONES = { never: 'stop', bench: 'warn', uncovered: undefined, fitted: 'good' } as const;
 const keyOf = ({ id, job }: ReachAnswer): string => `${id} ${job}`;
 
-/** Whether hands and tools get to everything that is tightened, filled, welded or read; a press shows the tool in the drawing. */
+/**
+ * Whether hands and tools get to everything that is tightened, filled, welded or read; a press shows the tool in the
+ * drawing.
+ */
 export function ReachPanel() {
   const system = useSystem();
   const reader = useReader();
@@ -26,32 +29,76 @@ export function ReachPanel() {
   const [chosen, setChosen] = useState<string>();
   const answers = reach?.ok ? reach.value : undefined;
   // A seam of the tank is welded on the bench in any case: only one that cannot be is worth a line of its own.
-  const isPlain = ({ job, when, tank }: ReachAnswer): boolean => job === 'weld' && when === 'bench' && tank !== undefined;
-  const rows = answers?.filter((answer) => !isPlain(answer)).sort((a, b) => ORDER.indexOf(a.when) - ORDER.indexOf(b.when)) ?? [];
+  const isPlain = ({ job, when, tank }: ReachAnswer): boolean =>
+    job === 'weld' && when === 'bench' && tank !== undefined;
+  const rows =
+    answers?.filter((answer) => !isPlain(answer)).sort((a, b) => ORDER.indexOf(a.when) - ORDER.indexOf(b.when)) ?? [];
   const seams = answers?.filter(isPlain) ?? [];
   const short = rows.filter(({ when }) => when === 'never' || when === 'bench').length;
   return (
     <Panel title="Can it be reached?" testId="reach">
-      {!reach && <Box color="soft">{fresh ? 'Say what the space is, or name a place below.' : 'Trying hands and tools…'}</Box>}
-      {reach && !reach.ok && <Box color="stop" fontWeight="600">It cannot be worked out: {reach.error.at}: {reach.error.detail}</Box>}
+      {!reach && (
+        <Box color="soft">{fresh ? 'Say what the space is, or name a place below.' : 'Trying hands and tools…'}</Box>
+      )}
+      {reach && !reach.ok && (
+        <Box color="stop" fontWeight="600">
+          It cannot be worked out: {reach.error.at}: {reach.error.detail}
+        </Box>
+      )}
       {answers && (
         <Box opacity={fresh ? 1 : 0.6}>
-          <Box fontSize="xl" fontWeight="750" color={short > 0 ? 'warn' : 'good'} mb="1" data-testid="reach-sum" data-fresh={fresh}>{short === 0 ? 'Everything can be reached with the tank in' : `${short} of ${rows.length} cannot be reached with the tank in`}</Box>
-          <Box color="soft" mb="2">A spanner must turn 30°, with a straight arm and hand on it. Moving things stand where they rest. Press a line to see the tool there.</Box>
+          <Box
+            fontSize="xl"
+            fontWeight="750"
+            color={short > 0 ? 'warn' : 'good'}
+            mb="1"
+            data-testid="reach-sum"
+            data-fresh={fresh}
+          >
+            {short === 0
+              ? 'Everything can be reached with the tank in'
+              : `${short} of ${rows.length} cannot be reached with the tank in`}
+          </Box>
+          <Box color="soft" mb="2">
+            A spanner must turn 30°, with a straight arm and hand on it. Moving things stand where they rest. Press a
+            line to see the tool there.
+          </Box>
           {rows.map((answer) => (
             <Box key={keyOf(answer)} borderTopWidth="1px" borderColor="rule">
               <chakra.button
-                type="button" aria-expanded={keyOf(answer) === chosen} disabled={!answer.at} onClick={() => setChosen(keyOf(answer) === chosen ? undefined : keyOf(answer))}
-                display="grid" gridTemplateColumns={{ base: '1fr', md: 'minmax(170px, 1fr) minmax(150px, 190px) 2fr' }} columnGap="3" width="100%" textAlign="left" minH="42px" py="1.5" px="2" bg={keyOf(answer) === chosen ? 'sunk' : undefined} cursor={answer.at ? 'pointer' : 'default'} data-testid={`reach-${answer.id}-${answer.job}`}
+                type="button"
+                aria-expanded={keyOf(answer) === chosen}
+                disabled={!answer.at}
+                onClick={() => setChosen(keyOf(answer) === chosen ? undefined : keyOf(answer))}
+                display="grid"
+                gridTemplateColumns={{ base: '1fr', md: 'minmax(170px, 1fr) minmax(150px, 190px) 2fr' }}
+                columnGap="3"
+                width="100%"
+                textAlign="left"
+                minH="42px"
+                py="1.5"
+                px="2"
+                bg={keyOf(answer) === chosen ? 'sunk' : undefined}
+                cursor={answer.at ? 'pointer' : 'default'}
+                data-testid={`reach-${answer.id}-${answer.job}`}
               >
                 <Box fontWeight="650">{answer.name}</Box>
-                <Box fontWeight="700" color={TONES[answer.when]}>{WHEN_WORDS[answer.when]}</Box>
+                <Box fontWeight="700" color={TONES[answer.when]}>
+                  {WHEN_WORDS[answer.when]}
+                </Box>
                 <Box>{reachWords(answer, reader)}</Box>
               </chakra.button>
-              {keyOf(answer) === chosen && answer.at && <FitViews tool={movingOf('', answer.at.solids.map(pointsOf))} />}
+              {keyOf(answer) === chosen && answer.at && (
+                <FitViews tool={movingOf('', answer.at.solids.map(pointsOf))} />
+              )}
             </Box>
           ))}
-          {seams.length > 0 && <Box borderTopWidth="1px" borderColor="rule" pt="2" px="2" color="soft">A torch gets all round {seams.length === 1 ? 'the seam of' : `the ${seams.length} seams of`} {seams.map(({ name }) => name).join(', ')} on the bench.</Box>}
+          {seams.length > 0 && (
+            <Box borderTopWidth="1px" borderColor="rule" pt="2" px="2" color="soft">
+              A torch gets all round {seams.length === 1 ? 'the seam of' : `the ${seams.length} seams of`}{' '}
+              {seams.map(({ name }) => name).join(', ')} on the bench.
+            </Box>
+          )}
         </Box>
       )}
       <SpotRows />
@@ -59,4 +106,5 @@ export function ReachPanel() {
   );
 }
 
-const pointsOf = (solid: Float32Array): Vec3[] => Array.from({ length: solid.length / 3 }, (_, i): Vec3 => [solid[3 * i]!, solid[3 * i + 1]!, solid[3 * i + 2]!]);
+const pointsOf = (solid: Float32Array): Vec3[] =>
+  Array.from({ length: solid.length / 3 }, (_, i): Vec3 => [solid[3 * i]!, solid[3 * i + 1]!, solid[3 * i + 2]!]);

@@ -21,13 +21,16 @@ function nameOf(system: SystemDocument, path: Path): string {
   const { bay } = system.fit;
   if (path[1] === 'bay' && bay.kind === 'measured') {
     if (path[2] === 'measures') return measureName(bay, Number(path[3]));
-    if (path[2] === 'stations' && path[4] === 'corners') return `${path[6] === 'up_m' ? 'height' : 'place across'}, ${cornerName(bay, { station: bay.stations[Number(path[3])]!.id, corner: Number(path[5]) })}`;
+    if (path[2] === 'stations' && path[4] === 'corners')
+      return `${path[6] === 'up_m' ? 'height' : 'place across'}, ${cornerName(bay, { station: bay.stations[Number(path[3])]!.id, corner: Number(path[5]) })}`;
   }
   const { owner, label } = pathWords(system, path);
   return `${label}, ${owner}`;
 }
 
-/** What is still unknown of the space, in the order in which it bears on the tightest places, with a box to write into. */
+/**
+ * What is still unknown of the space, in the order in which it bears on the tightest places, with a box to write into.
+ */
 export function SheetPanel() {
   const t = useTank();
   const system = useSystem();
@@ -38,24 +41,70 @@ export function SheetPanel() {
   const open = doubts.filter(({ path }) => known(path)?.origin === 'assumed');
   const listed = new Set(open.map(({ path }) => path.join('.')));
   // What bears on nothing tight yet still wants a look once the tape is out.
-  const rest = allKnown(system.fit, ['fit']).filter(({ path, known: value }) => value.origin === 'assumed' && !listed.has(path.join('.')));
+  const rest = allKnown(system.fit, ['fit']).filter(
+    ({ path, known: value }) => value.origin === 'assumed' && !listed.has(path.join('.')),
+  );
   if (open.length + rest.length === 0) return null;
   const row = (path: Path, note: string) => (
     <chakra.tr key={path.join('.')} borderTopWidth="1px" borderColor="rule">
-      <td><chakra.button type="button" textAlign="left" minH="42px" cursor="pointer" textDecoration="underline" onClick={() => goTo('fit', path)}>{nameOf(system, path)}</chakra.button></td>
-      <chakra.td px="2" textAlign="right" whiteSpace="nowrap">{knownText(known(path)!, pathWords(system, path).role, reader)}</chakra.td>
-      <chakra.td px="2" color="soft">{note}</chakra.td>
-      <td><Box width="110px" height="34px" borderWidth="1.5px" borderColor="edge" aria-hidden /></td>
+      <td>
+        <chakra.button
+          type="button"
+          textAlign="left"
+          minH="42px"
+          cursor="pointer"
+          textDecoration="underline"
+          onClick={() => goTo('fit', path)}
+        >
+          {nameOf(system, path)}
+        </chakra.button>
+      </td>
+      <chakra.td px="2" textAlign="right" whiteSpace="nowrap">
+        {knownText(known(path)!, pathWords(system, path).role, reader)}
+      </chakra.td>
+      <chakra.td px="2" color="soft">
+        {note}
+      </chakra.td>
+      <td>
+        <Box width="110px" height="34px" borderWidth="1.5px" borderColor="edge" aria-hidden />
+      </td>
     </chakra.tr>
   );
   return (
-    <Panel title="Measure-up sheet" testId="sheet" aside={<Button onClick={() => window.print()}><Printer size={18} aria-hidden />Print</Button>}>
-      <Box color="soft" mb="2">Take these in order: the first moves the tightest places most. Measure wide things at both ends.</Box>
+    <Panel
+      title="Measure-up sheet"
+      testId="sheet"
+      aside={
+        <Button onClick={() => window.print()}>
+          <Printer size={18} aria-hidden />
+          Print
+        </Button>
+      }
+    >
+      <Box color="soft" mb="2">
+        Take these in order: the first moves the tightest places most. Measure wide things at both ends.
+      </Box>
       <Box overflowX="auto">
         <chakra.table width="100%" borderCollapse="collapse" aria-label="Still to measure">
-          <thead><tr>{['what', 'assumed', 'why', 'measured'].map((head) => <chakra.th key={head} textAlign={head === 'assumed' ? 'right' : 'left'} px="2" color="soft" fontWeight="600">{head}</chakra.th>)}</tr></thead>
+          <thead>
+            <tr>
+              {['what', 'assumed', 'why', 'measured'].map((head) => (
+                <chakra.th
+                  key={head}
+                  textAlign={head === 'assumed' ? 'right' : 'left'}
+                  px="2"
+                  color="soft"
+                  fontWeight="600"
+                >
+                  {head}
+                </chakra.th>
+              ))}
+            </tr>
+          </thead>
           <tbody>
-            {open.map(({ path, moves_m, gap }) => row(path, `moves the gap to ${gap} by up to ${formatQuantity(moves_m, 'tape', { reader }).text}`))}
+            {open.map(({ path, moves_m, gap }) =>
+              row(path, `moves the gap to ${gap} by up to ${formatQuantity(moves_m, 'tape', { reader }).text}`),
+            )}
             {rest.map(({ path }) => row(path, 'nothing tight hangs on it'))}
           </tbody>
         </chakra.table>

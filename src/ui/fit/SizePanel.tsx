@@ -24,30 +24,75 @@ export function SizePanel() {
   return (
     <Panel title="How big could it be?" testId="sizes-possible">
       <Box display="flex" gap="2" flexWrap="wrap">
-        <Button disabled={!hasBay || largest.running} title={hasBay ? undefined : 'Describe the bay first'} onClick={() => largest.ask((worker, system) => worker.largest(system))}>{largest.running ? 'Looking…' : 'Find the largest tank'}</Button>
-        <Button disabled={costs.running} onClick={() => costs.ask(async (worker, system) => success(await worker.changes(system, t)))}>What does each face cost?</Button>
+        <Button
+          disabled={!hasBay || largest.running}
+          title={hasBay ? undefined : 'Describe the bay first'}
+          onClick={() => largest.ask((worker, system) => worker.largest(system))}
+        >
+          {largest.running ? 'Looking…' : 'Find the largest tank'}
+        </Button>
+        <Button
+          disabled={costs.running}
+          onClick={() => costs.ask(async (worker, system) => success(await worker.changes(system, t)))}
+        >
+          What does each face cost?
+        </Button>
       </Box>
-      {largest.answer && !largest.answer.ok && <Box mt="2" color="stop" fontWeight="600">{largest.answer.error.detail}</Box>}
+      {largest.answer && !largest.answer.ok && (
+        <Box mt="2" color="stop" fontWeight="600">
+          {largest.answer.error.detail}
+        </Box>
+      )}
       {largest.answer?.ok && (
         <Box mt="3" display="grid" gap="2" opacity={largest.fresh ? 1 : 0.5} data-testid="largest">
           {!largest.fresh && <Box color="warn">The system has changed since: ask again.</Box>}
           {largest.answer.value.map((tank) => (
             <Box key={tank.kind} display="flex" gap="3" alignItems="center" flexWrap="wrap">
-              <Box fontSize="2xl" fontWeight="750">{volume(tank.volume_m3)}</Box>
-              <Box flex="1 1 220px">{tank.kind === 'box' ? `box, outside ${tank.size_m.map(length).join(' × ')}` : `profile of ${tank.outline.length} corners that follows the space, ${length(tank.length_m)} long`}</Box>
-              <Button disabled={!largest.fresh} onClick={() => applyEdit(`largest ${tank.kind}`, (system) => withLargest(system, openTank(), tank))}>Make the tank this size</Button>
+              <Box fontSize="2xl" fontWeight="750">
+                {volume(tank.volume_m3)}
+              </Box>
+              <Box flex="1 1 220px">
+                {tank.kind === 'box'
+                  ? `box, outside ${tank.size_m.map(length).join(' × ')}`
+                  : `profile of ${tank.outline.length} corners that follows the space, ${length(tank.length_m)} long`}
+              </Box>
+              <Button
+                disabled={!largest.fresh}
+                onClick={() => applyEdit(`largest ${tank.kind}`, (system) => withLargest(system, openTank(), tank))}
+              >
+                Make the tank this size
+              </Button>
             </Box>
           ))}
-          <Box color="soft" fontSize="sm">Outside volumes, with the clearance asked for to everything, over the whole of each travel. What stands on the tank is not reckoned in: look at the clearances after.</Box>
+          <Box color="soft" fontSize="sm">
+            Outside volumes, with the clearance asked for to everything, over the whole of each travel. What stands on
+            the tank is not reckoned in: look at the clearances after.
+          </Box>
         </Box>
       )}
       {costs.answer?.ok && (
         <Box mt="3" opacity={costs.fresh ? 1 : 0.5} data-testid="face-costs">
           {costs.answer.value.map(({ change, tank, volume_m3 }, i) => (
-            <Box key={i} display="flex" gap="3" alignItems="center" flexWrap="wrap" py="1" borderTopWidth={i ? '1px' : '0'} borderColor="rule">
+            <Box
+              key={i}
+              display="flex"
+              gap="3"
+              alignItems="center"
+              flexWrap="wrap"
+              py="1"
+              borderTopWidth={i ? '1px' : '0'}
+              borderColor="rule"
+            >
               <Box flex="1 1 240px">{changeWords(change, reader)}</Box>
-              <Box fontWeight="750" minW="110px" textAlign="right">{volume_m3 < 0 ? `costs ${volume(volume_m3)}` : `adds ${volume(volume_m3)}`}</Box>
-              <Button disabled={!costs.fresh} onClick={() => setValue(changeWords(change, reader), ['tanks', openTank()], tank)}>Do it</Button>
+              <Box fontWeight="750" minW="110px" textAlign="right">
+                {volume_m3 < 0 ? `costs ${volume(volume_m3)}` : `adds ${volume(volume_m3)}`}
+              </Box>
+              <Button
+                disabled={!costs.fresh}
+                onClick={() => setValue(changeWords(change, reader), ['tanks', openTank()], tank)}
+              >
+                Do it
+              </Button>
             </Box>
           ))}
         </Box>

@@ -5,7 +5,15 @@ import { proxy } from 'comlink';
 import { useEffect, useRef, useState } from 'react';
 import { useShallow } from 'zustand/react/shallow';
 import { parseWay, WAY_EXAMPLE, type WayStep } from '@/core/document';
-import { moveOf, partChoices, stepOf, type FoundWay, type Removal, type WayCheck, type WayPicture } from '@/core/evaluate';
+import {
+  moveOf,
+  partChoices,
+  stepOf,
+  type FoundWay,
+  type Removal,
+  type WayCheck,
+  type WayPicture,
+} from '@/core/evaluate';
 import { alongMove } from '@/core/fit';
 import { placed, type Pose } from '@/core/geometry';
 import { formatQuantity } from '@/core/units';
@@ -27,7 +35,9 @@ import { useFitAnswer, useSearch } from './useFitAnswer';
 /** Gaps smaller than this are told to a tenth [m]: 0.3 mm is not none. */
 const SMALL_M = 0.01;
 
-/** How a part comes out: a way that is typed and checked, or one that is looked for; played step by step in the drawing. */
+/**
+ * How a part comes out: a way that is typed and checked, or one that is looked for; played step by step in the drawing.
+ */
 export function WayPanel({ onMoving }: { readonly onMoving: (moving: Moving | undefined) => void }) {
   const system = useSystem();
   const reader = useReader();
@@ -45,9 +55,18 @@ export function WayPanel({ onMoving }: { readonly onMoving: (moving: Moving | un
   useEffect(() => stopSearch, []);
   const [search, setSearch] = useState<Search>();
   const size = (value: number): string => formatQuantity(value, value < SMALL_M ? 'bore' : 'tape', { reader }).text;
-  const nameOf = (id: string): string => partChoices(system).find((choice) => choice.id === id)?.name ?? system.fit.things.find((thing) => thing.id === id)?.name ?? (system.fit.bay.kind === 'measured' ? (system.fit.bay.sides.find((side) => side.id === id)?.name ?? (id === 'near-end' ? system.fit.bay.nearEnd.name : id === 'far-end' ? system.fit.bay.farEnd.name : id)) : id);
+  const nameOf = (id: string): string =>
+    partChoices(system).find((choice) => choice.id === id)?.name ??
+    system.fit.things.find((thing) => thing.id === id)?.name ??
+    (system.fit.bay.kind === 'measured'
+      ? (system.fit.bay.sides.find((side) => side.id === id)?.name ??
+        (id === 'near-end' ? system.fit.bay.nearEnd.name : id === 'far-end' ? system.fit.bay.farEnd.name : id))
+      : id);
 
-  const nearestWords = (check: WayCheck): string => (Number.isFinite(check.tightest_m) ? `no nearer than ${size(check.tightest_m)}${check.tightestTo ? ` to ${nameOf(check.tightestTo)}` : ''}` : 'past nothing that is described');
+  const nearestWords = (check: WayCheck): string =>
+    Number.isFinite(check.tightest_m)
+      ? `no nearer than ${size(check.tightest_m)}${check.tightestTo ? ` to ${nameOf(check.tightestTo)}` : ''}`
+      : 'past nothing that is described';
   const lookAt = (next: readonly WayStep[]): void => {
     setSteps({ part, steps: next });
     check.ask((worker, document) => worker.check(document, part, next));
@@ -63,7 +82,11 @@ export function WayPanel({ onMoving }: { readonly onMoving: (moving: Moving | un
     found.forget();
     found.ask(async (worker, document) => {
       setSearch({ part, system: document });
-      const answer = await worker.find(document, part, proxy((news: WayNews) => setSearch((before) => before && { ...before, ...news })));
+      const answer = await worker.find(
+        document,
+        part,
+        proxy((news: WayNews) => setSearch((before) => before && { ...before, ...news })),
+      );
       if (answer.ok && answer.value.way.ok) setSteps({ part, steps: answer.value.way.value.moves.map(stepOf) });
       return answer;
     });
@@ -79,46 +102,163 @@ export function WayPanel({ onMoving }: { readonly onMoving: (moving: Moving | un
   return (
     <Panel title="In and out" testId="ways">
       <Box display="flex" gap="2" flexWrap="wrap" alignItems="end">
-        <Select label="What comes out" value={part} options={choices.map((choice) => ({ value: choice.split(' ')[0]!, label: choice.slice(choice.indexOf(' ') + 1) }))} onChange={(id) => { stop(); setPart(id); found.forget(); check.forget(); order.forget(); onMoving(undefined); }} />
-        <Button kind="main" disabled={found.running} onClick={find}>{found.running ? 'Looking for a way…' : 'Find a way out'}</Button>
-        <Button disabled={order.running} onClick={() => { stop(); order.ask((worker, document) => worker.order(document, part)); }}>{order.running ? 'Working out the order…' : 'What must come out first?'}</Button>
-        {(found.running || order.running) && <Button kind="danger" onClick={stop}>Stop</Button>}
+        <Select
+          label="What comes out"
+          value={part}
+          options={choices.map((choice) => ({
+            value: choice.split(' ')[0]!,
+            label: choice.slice(choice.indexOf(' ') + 1),
+          }))}
+          onChange={(id) => {
+            stop();
+            setPart(id);
+            found.forget();
+            check.forget();
+            order.forget();
+            onMoving(undefined);
+          }}
+        />
+        <Button kind="main" disabled={found.running} onClick={find}>
+          {found.running ? 'Looking for a way…' : 'Find a way out'}
+        </Button>
+        <Button
+          disabled={order.running}
+          onClick={() => {
+            stop();
+            order.ask((worker, document) => worker.order(document, part));
+          }}
+        >
+          {order.running ? 'Working out the order…' : 'What must come out first?'}
+        </Button>
+        {(found.running || order.running) && (
+          <Button kind="danger" onClick={stop}>
+            Stop
+          </Button>
+        )}
       </Box>
-      <Box mt="3"><TextEntry label="Or say how, and see whether it goes" value="" onEnter={enter} hint={`Moves parted by commas, such as: ${WAY_EXAMPLE}.`} /></Box>
-      {found.answer && !found.answer.ok && <Box role="alert" mt="2" color="stop" fontWeight="600">{found.answer.error.at}: {found.answer.error.detail}</Box>}
-      {search?.part === part && !way && <Searched search={search} running={found.running} changed={search.system !== system} size={size} />}
-      {way && !way.way.ok && (
-        <Box mt="2" color="stop" fontWeight="600" data-testid="no-way">{way.way.error.detail} <OpeningsWords openings={way.openings} size={size} /></Box>
+      <Box mt="3">
+        <TextEntry
+          label="Or say how, and see whether it goes"
+          value=""
+          onEnter={enter}
+          hint={`Moves parted by commas, such as: ${WAY_EXAMPLE}.`}
+        />
+      </Box>
+      {found.answer && !found.answer.ok && (
+        <Box role="alert" mt="2" color="stop" fontWeight="600">
+          {found.answer.error.at}: {found.answer.error.detail}
+        </Box>
       )}
-      {way?.way.ok && <Box mt="2" fontWeight="650" color={found.fresh ? 'good' : 'soft'} data-testid="way-found">A way out, {nearestWords(way.way.value.check)}.{found.fresh ? '' : ' The system has changed since.'}</Box>}
-      {check.answer && !check.answer.ok && <Box role="alert" mt="2" color="stop" fontWeight="600">{check.answer.error.detail}</Box>}
-      {check.answer?.ok && <Checked check={check.answer.value} fresh={check.fresh} nearestWords={nearestWords} nameOf={nameOf} size={size} />}
-      {shown && shown.length > 0 && <Player key={`${part} ${shown.length}`} part={part} title={shown === kept ? 'The way that is kept' : 'This way, not kept yet'} steps={shown} onMoving={onMoving} />}
+      {search?.part === part && !way && (
+        <Searched search={search} running={found.running} changed={search.system !== system} size={size} />
+      )}
+      {way && !way.way.ok && (
+        <Box mt="2" color="stop" fontWeight="600" data-testid="no-way">
+          {way.way.error.detail} <OpeningsWords openings={way.openings} size={size} />
+        </Box>
+      )}
+      {way?.way.ok && (
+        <Box mt="2" fontWeight="650" color={found.fresh ? 'good' : 'soft'} data-testid="way-found">
+          A way out, {nearestWords(way.way.value.check)}.{found.fresh ? '' : ' The system has changed since.'}
+        </Box>
+      )}
+      {check.answer && !check.answer.ok && (
+        <Box role="alert" mt="2" color="stop" fontWeight="600">
+          {check.answer.error.detail}
+        </Box>
+      )}
+      {check.answer?.ok && (
+        <Checked
+          check={check.answer.value}
+          fresh={check.fresh}
+          nearestWords={nearestWords}
+          nameOf={nameOf}
+          size={size}
+        />
+      )}
+      {shown && shown.length > 0 && (
+        <Player
+          key={`${part} ${shown.length}`}
+          part={part}
+          title={shown === kept ? 'The way that is kept' : 'This way, not kept yet'}
+          steps={shown}
+          onMoving={onMoving}
+        />
+      )}
       {shown && shown.length > 0 && (
         <Box mt="2" display="flex" gap="2" flexWrap="wrap">
-          <Button disabled={shown === kept} onClick={() => { applyEdit(`keep the way out of ${nameOf(part)}`, (document) => withWay(document, part, [...shown])); setSteps(undefined); }}>{shown === kept ? 'This way is kept' : 'Keep this way'}</Button>
+          <Button
+            disabled={shown === kept}
+            onClick={() => {
+              applyEdit(`keep the way out of ${nameOf(part)}`, (document) => withWay(document, part, [...shown]));
+              setSteps(undefined);
+            }}
+          >
+            {shown === kept ? 'This way is kept' : 'Keep this way'}
+          </Button>
           <Button onClick={() => lookAt(shown)}>Check it again</Button>
         </Box>
       )}
-      {order.answer && !order.answer.ok && <Box role="alert" mt="2" color="stop" fontWeight="600">{order.answer.error.detail}</Box>}
+      {order.answer && !order.answer.ok && (
+        <Box role="alert" mt="2" color="stop" fontWeight="600">
+          {order.answer.error.detail}
+        </Box>
+      )}
       {order.answer?.ok && (
         <Box mt="3" opacity={order.fresh ? 1 : 0.5} data-testid="removal-order">
           <Box fontWeight="700">Order of removal</Box>
-          <chakra.ol pl="6" css={{ listStyle: 'decimal' }}>{order.answer.value.map(({ id, name, way: { moves, check: { tightest_m } } }) => <chakra.li key={id} py="1"><b>{name}</b>: {moves.map((move) => stepWords(stepOf(move), reader)).join(', then ')} <chakra.span color="soft">({Number.isFinite(tightest_m) ? `${size(tightest_m)} at the tightest` : 'past nothing'})</chakra.span></chakra.li>)}</chakra.ol>
+          <chakra.ol pl="6" css={{ listStyle: 'decimal' }}>
+            {order.answer.value.map(
+              ({
+                id,
+                name,
+                way: {
+                  moves,
+                  check: { tightest_m },
+                },
+              }) => (
+                <chakra.li key={id} py="1">
+                  <b>{name}</b>: {moves.map((move) => stepWords(stepOf(move), reader)).join(', then ')}{' '}
+                  <chakra.span color="soft">
+                    ({Number.isFinite(tightest_m) ? `${size(tightest_m)} at the tightest` : 'past nothing'})
+                  </chakra.span>
+                </chakra.li>
+              ),
+            )}
+          </chakra.ol>
         </Box>
       )}
-      <Box mt="3"><Caution>Drain a tank before it is lifted out, and cap its lines: fuel weighs about 0.8 kg a litre, runs to one side, and its vapour lies low. Two people or a hoist.</Caution></Box>
+      <Box mt="3">
+        <Caution>
+          Drain a tank before it is lifted out, and cap its lines: fuel weighs about 0.8 kg a litre, runs to one side,
+          and its vapour lies low. Two people or a hoist.
+        </Caution>
+      </Box>
     </Panel>
   );
 }
 
-function Checked({ check, fresh, nearestWords, nameOf, size }: { readonly check: WayCheck; readonly fresh: boolean; readonly nearestWords: (check: WayCheck) => string; readonly nameOf: (id: string) => string; readonly size: (value: number) => string }) {
+function Checked({
+  check,
+  fresh,
+  nearestWords,
+  nameOf,
+  size,
+}: {
+  readonly check: WayCheck;
+  readonly fresh: boolean;
+  readonly nearestWords: (check: WayCheck) => string;
+  readonly nameOf: (id: string) => string;
+  readonly size: (value: number) => string;
+}) {
   const last = check.steps.at(-1);
   const tone = check.isOut ? 'good' : 'stop';
   return (
     <Box mt="2" fontWeight="650" color={fresh ? tone : 'soft'} data-testid="way-check">
-      {last?.blocked ? `Move ${check.steps.length} touches ${nameOf(last.blocked.by)} after ${Math.round(100 * last.blocked.share)} % of it.`
-        : check.isOut ? `It comes out, ${nearestWords(check)}.`
+      {last?.blocked
+        ? `Move ${check.steps.length} touches ${nameOf(last.blocked.by)} after ${Math.round(100 * last.blocked.share)} % of it.`
+        : check.isOut
+          ? `It comes out, ${nearestWords(check)}.`
           : `Nothing touches${Number.isFinite(check.tightest_m) ? ` (${size(check.tightest_m)} at the tightest)` : ''}, but after the last move it is not out yet.`}
       {fresh ? '' : ' The system has changed since.'}
     </Box>
@@ -129,7 +269,17 @@ const SHARES_A_STEP = 12;
 const FRAME_MS = 70;
 
 /** Plays a way in the drawing: by itself, or step by step under the builder's thumb. */
-function Player({ part, title, steps, onMoving }: { readonly part: string; readonly title: string; readonly steps: readonly WayStep[]; readonly onMoving: (moving: Moving | undefined) => void }) {
+function Player({
+  part,
+  title,
+  steps,
+  onMoving,
+}: {
+  readonly part: string;
+  readonly title: string;
+  readonly steps: readonly WayStep[];
+  readonly onMoving: (moving: Moving | undefined) => void;
+}) {
   const reader = useReader();
   const { answer, ask } = useFitAnswer<WayPicture>();
   const [frame, setFrame] = useState(0);
@@ -160,22 +310,71 @@ function Player({ part, title, steps, onMoving }: { readonly part: string; reado
   return (
     <Box mt="3">
       <Box fontWeight="700">{title}</Box>
-      <chakra.ol pl="6" css={{ listStyle: 'decimal' }}>{steps.map((one, i) => <chakra.li key={i} py="1" fontWeight={frame > 0 && i === step ? '750' : undefined}>{stepWords(one, reader)}</chakra.li>)}</chakra.ol>
+      <chakra.ol pl="6" css={{ listStyle: 'decimal' }}>
+        {steps.map((one, i) => (
+          <chakra.li key={i} py="1" fontWeight={frame > 0 && i === step ? '750' : undefined}>
+            {stepWords(one, reader)}
+          </chakra.li>
+        ))}
+      </chakra.ol>
       <Box display="flex" gap="2" alignItems="center" flexWrap="wrap" mt="1">
-        <Button onClick={() => { if (done) setFrame(1); setPlaying(!playing || done); }}>{playing && !done ? 'Pause' : 'Play it'}</Button>
-        <Button disabled={frame <= 0} onClick={() => { setPlaying(false); setFrame(Math.max(0, (Math.ceil(frame / SHARES_A_STEP) - 1) * SHARES_A_STEP)); }}>Step back</Button>
-        <Button disabled={done} onClick={() => { setPlaying(false); setFrame((Math.floor(frame / SHARES_A_STEP) + 1) * SHARES_A_STEP); }}>Step on</Button>
-        <chakra.input type="range" aria-label="How far along the way" min={0} max={most} value={frame} onChange={(event) => { setPlaying(false); setFrame(Number(event.target.value)); }} flex="1 1 160px" minH="42px" accentColor="var(--chakra-colors-accent)" />
+        <Button
+          onClick={() => {
+            if (done) setFrame(1);
+            setPlaying(!playing || done);
+          }}
+        >
+          {playing && !done ? 'Pause' : 'Play it'}
+        </Button>
+        <Button
+          disabled={frame <= 0}
+          onClick={() => {
+            setPlaying(false);
+            setFrame(Math.max(0, (Math.ceil(frame / SHARES_A_STEP) - 1) * SHARES_A_STEP));
+          }}
+        >
+          Step back
+        </Button>
+        <Button
+          disabled={done}
+          onClick={() => {
+            setPlaying(false);
+            setFrame((Math.floor(frame / SHARES_A_STEP) + 1) * SHARES_A_STEP);
+          }}
+        >
+          Step on
+        </Button>
+        <chakra.input
+          type="range"
+          aria-label="How far along the way"
+          min={0}
+          max={most}
+          value={frame}
+          onChange={(event) => {
+            setPlaying(false);
+            setFrame(Number(event.target.value));
+          }}
+          flex="1 1 160px"
+          minH="42px"
+          accentColor="var(--chakra-colors-accent)"
+        />
       </Box>
     </Box>
   );
 }
 
-function movingAt(part: string, { part: { positions, triangles }, at, middle_m }: WayPicture, steps: readonly WayStep[], along: number): Moving {
+function movingAt(
+  part: string,
+  { part: { positions, triangles }, at, middle_m }: WayPicture,
+  steps: readonly WayStep[],
+  along: number,
+): Moving {
   let pose: Pose = at;
   steps.forEach((step, i) => {
     if (along > i) pose = alongMove(pose, { middle_m }, moveOf(step), Math.min(1, along - i));
   });
-  const points = Array.from(new Set(triangles), (vertex) => placed(pose, [positions[3 * vertex]!, positions[3 * vertex + 1]!, positions[3 * vertex + 2]!]));
+  const points = Array.from(new Set(triangles), (vertex) =>
+    placed(pose, [positions[3 * vertex]!, positions[3 * vertex + 1]!, positions[3 * vertex + 2]!]),
+  );
   return movingOf(part, [points]);
 }

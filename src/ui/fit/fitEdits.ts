@@ -1,5 +1,18 @@
 import { MEASURING } from '@/core/reference/standing';
-import { assumed, chosen, freshId, fromPart, shapeSpan, withAdded, withValue, type MeasuredBayDocument, type ShapeDocument, type SpotDocument, type SystemDocument, type ThingDocument } from '@/core/document';
+import {
+  assumed,
+  chosen,
+  freshId,
+  fromPart,
+  shapeSpan,
+  withAdded,
+  withValue,
+  type MeasuredBayDocument,
+  type ShapeDocument,
+  type SpotDocument,
+  type SystemDocument,
+  type ThingDocument,
+} from '@/core/document';
 import { plainName } from '@/core/formats';
 
 const GUESS_M = MEASURING.find((row) => row.way === 'guess')!.spread_m;
@@ -15,37 +28,88 @@ export function withMeasuredBay(system: SystemDocument): SystemDocument {
   const { mounting, shape } = system.tanks[0]!;
   const size = shape.kind === 'box' ? [shape.length_m.value, shape.width_m.value, shape.height_m.value] : METRE;
   const [l, w, h] = size.map((value) => value + 2 * ROUND_M) as [number, number, number];
-  const corners = () => [[0, 0], [w, 0], [w, h], [0, h]].map(([across, up], i) => (i === 0 ? { across_m: none, up_m: none } : { across_m: guess(across!), up_m: guess(up!) }));
+  const corners = () =>
+    [
+      [0, 0],
+      [w, 0],
+      [w, h],
+      [0, h],
+    ].map(([across, up], i) =>
+      i === 0 ? { across_m: none, up_m: none } : { across_m: guess(across!), up_m: guess(up!) },
+    );
   const wall = (id: string, name: string, kind: 'wall' | 'open' = 'wall') => ({ id: freshId(system, id), name, kind });
   const bay: MeasuredBayDocument = {
-    kind: 'measured', axis: 'x', x_m: guess(mounting.x_m.value - ROUND_M), y_m: guess(mounting.y_m.value - ROUND_M), z_m: guess(mounting.z_m.value - ROUND_M),
-    sides: [wall('bay-floor', 'Floor'), wall('bay-port', 'Port side'), wall('bay-top', 'Top', 'open'), wall('bay-starboard', 'Starboard side')],
-    nearEnd: { name: 'Aft end', kind: 'wall' }, farEnd: { name: 'Fore end', kind: 'wall' },
-    stations: [{ id: freshId(system, 'aft-station'), name: 'At the aft end', at_m: none, corners: corners() }, { id: freshId(system, 'fore-station'), name: 'At the fore end', at_m: guess(l), corners: corners() }],
-    measures: [], curves: [],
+    kind: 'measured',
+    axis: 'x',
+    x_m: guess(mounting.x_m.value - ROUND_M),
+    y_m: guess(mounting.y_m.value - ROUND_M),
+    z_m: guess(mounting.z_m.value - ROUND_M),
+    sides: [
+      wall('bay-floor', 'Floor'),
+      wall('bay-port', 'Port side'),
+      wall('bay-top', 'Top', 'open'),
+      wall('bay-starboard', 'Starboard side'),
+    ],
+    nearEnd: { name: 'Aft end', kind: 'wall' },
+    farEnd: { name: 'Fore end', kind: 'wall' },
+    stations: [
+      { id: freshId(system, 'aft-station'), name: 'At the aft end', at_m: none, corners: corners() },
+      { id: freshId(system, 'fore-station'), name: 'At the fore end', at_m: guess(l), corners: corners() },
+    ],
+    measures: [],
+    curves: [],
   };
   return withUsualMeasures(withValue(system, ['fit', 'bay'], bay));
 }
 
-/** Side lengths, both diagonals of every outline, and the lengths between outlines, as far as they are not there: guessed from the sketch. */
+/**
+ * Side lengths, both diagonals of every outline, and the lengths between outlines, as far as they are not there:
+ * guessed from the sketch.
+ */
 export function withUsualMeasures(system: SystemDocument): SystemDocument {
   const { bay } = system.fit;
   if (bay.kind !== 'measured') return system;
   const n = bay.sides.length;
   const pairs = bay.stations.flatMap((station, s) => [
-    ...Array.from({ length: n }, (_, k) => ({ from: { station: station.id, corner: k }, to: { station: station.id, corner: (k + 1) % n } })),
-    ...(n === 4 ? [[0, 2], [1, 3]].map(([a, b]) => ({ from: { station: station.id, corner: a! }, to: { station: station.id, corner: b! } })) : []),
-    ...(s > 0 ? [{ from: { station: bay.stations[s - 1]!.id, corner: 0 }, to: { station: station.id, corner: 0 } }] : []),
+    ...Array.from({ length: n }, (_, k) => ({
+      from: { station: station.id, corner: k },
+      to: { station: station.id, corner: (k + 1) % n },
+    })),
+    ...(n === 4
+      ? [
+          [0, 2],
+          [1, 3],
+        ].map(([a, b]) => ({ from: { station: station.id, corner: a! }, to: { station: station.id, corner: b! } }))
+      : []),
+    ...(s > 0
+      ? [{ from: { station: bay.stations[s - 1]!.id, corner: 0 }, to: { station: station.id, corner: 0 } }]
+      : []),
   ]);
-  const same = (a: { station: string; corner: number }, b: { station: string; corner: number }): boolean => a.station === b.station && a.corner === b.corner;
+  const same = (a: { station: string; corner: number }, b: { station: string; corner: number }): boolean =>
+    a.station === b.station && a.corner === b.corner;
   return pairs.reduce((next, { from, to }) => {
     const now = next.fit.bay as MeasuredBayDocument;
-    if (now.measures.some((other) => (same(other.from, from) && same(other.to, to)) || (same(other.from, to) && same(other.to, from)))) return next;
-    return withAdded(next, ['fit', 'bay', 'measures'], { id: freshId(next, 'length'), from, to, how: 'straight', length_m: guess(sketchLength(now, from, to)) });
+    if (
+      now.measures.some(
+        (other) => (same(other.from, from) && same(other.to, to)) || (same(other.from, to) && same(other.to, from)),
+      )
+    )
+      return next;
+    return withAdded(next, ['fit', 'bay', 'measures'], {
+      id: freshId(next, 'length'),
+      from,
+      to,
+      how: 'straight',
+      length_m: guess(sketchLength(now, from, to)),
+    });
   }, system);
 }
 
-function sketchLength(bay: MeasuredBayDocument, from: { station: string; corner: number }, to: { station: string; corner: number }): number {
+function sketchLength(
+  bay: MeasuredBayDocument,
+  from: { station: string; corner: number },
+  to: { station: string; corner: number },
+): number {
   const place = ({ station, corner }: { station: string; corner: number }): readonly [number, number, number] => {
     const found = bay.stations.find(({ id }) => id === station)!;
     return [found.at_m.value, found.corners[corner]!.across_m.value, found.corners[corner]!.up_m.value];
@@ -60,7 +124,9 @@ export function withStation(system: SystemDocument): SystemDocument {
   if (bay.kind !== 'measured') return system;
   const last = bay.stations.at(-1)!;
   return withAdded(system, ['fit', 'bay', 'stations'], {
-    id: freshId(system, 'station'), name: `Outline ${bay.stations.length + 1}`, at_m: guess(last.at_m.value + 0.2),
+    id: freshId(system, 'station'),
+    name: `Outline ${bay.stations.length + 1}`,
+    at_m: guess(last.at_m.value + 0.2),
     corners: last.corners.map(({ across_m, up_m }) => ({ across_m: guess(across_m.value), up_m: guess(up_m.value) })),
   });
 }
@@ -70,8 +136,10 @@ export function withoutStation(system: SystemDocument, id: string): SystemDocume
   const { bay } = system.fit;
   if (bay.kind !== 'measured' || bay.stations.length < 3) return system;
   return withValue(system, ['fit', 'bay'], {
-    ...bay, stations: bay.stations.filter((station) => station.id !== id),
-    measures: bay.measures.filter(({ from, to }) => from.station !== id && to.station !== id), curves: bay.curves.filter(({ station }) => station !== id),
+    ...bay,
+    stations: bay.stations.filter((station) => station.id !== id),
+    measures: bay.measures.filter(({ from, to }) => from.station !== id && to.station !== id),
+    curves: bay.curves.filter(({ station }) => station !== id),
   });
 }
 
@@ -79,14 +147,25 @@ export function withoutStation(system: SystemDocument, id: string): SystemDocume
 export function withCorner(system: SystemDocument, side: number): SystemDocument {
   const { bay } = system.fit;
   if (bay.kind !== 'measured' || bay.sides.length >= 16) return system;
-  const moved = <T extends { readonly station: string; readonly corner: number }>(place: T): T => (place.corner > side ? { ...place, corner: place.corner + 1 } : place);
+  const moved = <T extends { readonly station: string; readonly corner: number }>(place: T): T =>
+    place.corner > side ? { ...place, corner: place.corner + 1 } : place;
   const inserted = <T>(list: readonly T[], item: T): T[] => [...list.slice(0, side + 1), item, ...list.slice(side + 1)];
   return withValue(system, ['fit', 'bay'], {
     ...bay,
-    sides: inserted(bay.sides, { ...bay.sides[side]!, id: freshId(system, `${bay.sides[side]!.id}-b`.slice(0, 40)), name: plainName(`${bay.sides[side]!.name}, second part`, 80) }),
+    sides: inserted(bay.sides, {
+      ...bay.sides[side]!,
+      id: freshId(system, `${bay.sides[side]!.id}-b`.slice(0, 40)),
+      name: plainName(`${bay.sides[side]!.name}, second part`, 80),
+    }),
     stations: bay.stations.map((station) => {
       const [a, b] = [station.corners[side]!, station.corners[(side + 1) % station.corners.length]!];
-      return { ...station, corners: inserted(station.corners, { across_m: guess((a.across_m.value + b.across_m.value) / 2), up_m: guess((a.up_m.value + b.up_m.value) / 2) }) };
+      return {
+        ...station,
+        corners: inserted(station.corners, {
+          across_m: guess((a.across_m.value + b.across_m.value) / 2),
+          up_m: guess((a.up_m.value + b.up_m.value) / 2),
+        }),
+      };
     }),
     measures: bay.measures.map((measure) => ({ ...measure, from: moved(measure.from), to: moved(measure.to) })),
   });
@@ -94,7 +173,12 @@ export function withCorner(system: SystemDocument, side: number): SystemDocument
 
 const body = (length: number, width: number, height: number) => ({
   shape: { kind: 'box' as const, length_m: guess(length), width_m: guess(width), height_m: guess(height) },
-  x_m: none, y_m: none, z_m: none, yaw_deg: none, pitch_deg: none, roll_deg: none,
+  x_m: none,
+  y_m: none,
+  z_m: none,
+  yaw_deg: none,
+  pitch_deg: none,
+  roll_deg: none,
 });
 
 /** A box of a hand's size beside the first tank, to be measured. */
@@ -102,26 +186,57 @@ export function withThing(system: SystemDocument): SystemDocument {
   const { mounting } = system.tanks[0]!;
   const used = system.fit.things.length;
   const thing: ThingDocument = {
-    id: freshId(system, 'thing'), name: `Thing ${used + 1}`, role: 'obstacle',
-    x_m: guess(mounting.x_m.value), y_m: guess(mounting.y_m.value - 0.2), z_m: guess(mounting.z_m.value), yaw_deg: none, pitch_deg: none, roll_deg: none,
-    bodies: [body(0.1, 0.1, 0.1)], motions: [], removable: false,
+    id: freshId(system, 'thing'),
+    name: `Thing ${used + 1}`,
+    role: 'obstacle',
+    x_m: guess(mounting.x_m.value),
+    y_m: guess(mounting.y_m.value - 0.2),
+    z_m: guess(mounting.z_m.value),
+    yaw_deg: none,
+    pitch_deg: none,
+    roll_deg: none,
+    bodies: [body(0.1, 0.1, 0.1)],
+    motions: [],
+    removable: false,
   };
   return withAdded(system, ['fit', 'things'], thing);
 }
 
 /** A closed mesh as the bay, where the file has it; every side a wall until it is said to be open. */
-export const withDrawnBay = (system: SystemDocument, shape: ShapeDocument, [x, y, z]: readonly [number, number, number]): SystemDocument => withValue(system, ['fit', 'bay'], {
-  kind: 'drawn', shape, x_m: fromFile(x), y_m: fromFile(y), z_m: fromFile(z),
-  walls: { fore: 'wall', aft: 'wall', port: 'wall', starboard: 'wall', top: 'open', floor: 'wall' },
-});
+export const withDrawnBay = (
+  system: SystemDocument,
+  shape: ShapeDocument,
+  [x, y, z]: readonly [number, number, number],
+): SystemDocument =>
+  withValue(system, ['fit', 'bay'], {
+    kind: 'drawn',
+    shape,
+    x_m: fromFile(x),
+    y_m: fromFile(y),
+    z_m: fromFile(z),
+    walls: { fore: 'wall', aft: 'wall', port: 'wall', starboard: 'wall', top: 'open', floor: 'wall' },
+  });
 const fromFile = (value: number) => fromPart(Number(value.toFixed(4)), GUESS_M);
 
 /** A closed mesh as a thing, where the file has it. */
-export function withMeshThing(system: SystemDocument, shape: ShapeDocument, [x, y, z]: readonly [number, number, number]): SystemDocument {
+export function withMeshThing(
+  system: SystemDocument,
+  shape: ShapeDocument,
+  [x, y, z]: readonly [number, number, number],
+): SystemDocument {
   const thing: ThingDocument = {
-    id: freshId(system, 'thing'), name: `Thing ${system.fit.things.length + 1}`, role: 'obstacle',
-    x_m: fromFile(x), y_m: fromFile(y), z_m: fromFile(z), yaw_deg: none, pitch_deg: none, roll_deg: none,
-    bodies: [{ shape, x_m: none, y_m: none, z_m: none, yaw_deg: none, pitch_deg: none, roll_deg: none }], motions: [], removable: false,
+    id: freshId(system, 'thing'),
+    name: `Thing ${system.fit.things.length + 1}`,
+    role: 'obstacle',
+    x_m: fromFile(x),
+    y_m: fromFile(y),
+    z_m: fromFile(z),
+    yaw_deg: none,
+    pitch_deg: none,
+    roll_deg: none,
+    bodies: [{ shape, x_m: none, y_m: none, z_m: none, yaw_deg: none, pitch_deg: none, roll_deg: none }],
+    motions: [],
+    removable: false,
   };
   return withAdded(system, ['fit', 'things'], thing);
 }
@@ -138,33 +253,79 @@ export function withoutCurvePoint(system: SystemDocument, curve: number, point: 
   const { bay } = system.fit;
   if (bay.kind !== 'measured') return system;
   const left = bay.curves[curve]!.points.filter((_, p) => p !== point);
-  return withValue(system, ['fit', 'bay', 'curves'], bay.curves.flatMap((one, c) => (c !== curve ? [one] : left.length === 0 ? [] : [{ ...one, points: left }])));
+  return withValue(
+    system,
+    ['fit', 'bay', 'curves'],
+    bay.curves.flatMap((one, c) => (c !== curve ? [one] : left.length === 0 ? [] : [{ ...one, points: left }])),
+  );
 }
 
 /** A travel up and down, or a swing about the axis to port, to be measured. */
 export function withMotion(system: SystemDocument, index: number, kind: 'slide' | 'hinge'): SystemDocument {
   const { x_m, y_m, z_m } = system.fit.things[index]!;
-  return withAdded(system, ['fit', 'things', index, 'motions'], kind === 'slide'
-    ? { kind, way: { forward: 0, toPort: 0, up: 1 }, fromName: 'full droop', toName: 'full bump', from_m: guess(-0.05), to_m: guess(0.05) }
-    : { kind, x_m, y_m, z_m, axis: { forward: 0, toPort: 1, up: 0 }, fromName: 'one end', toName: 'other end', from_deg: assumed(-10, 3), to_deg: assumed(10, 3) });
+  return withAdded(
+    system,
+    ['fit', 'things', index, 'motions'],
+    kind === 'slide'
+      ? {
+          kind,
+          way: { forward: 0, toPort: 0, up: 1 },
+          fromName: 'full droop',
+          toName: 'full bump',
+          from_m: guess(-0.05),
+          to_m: guess(0.05),
+        }
+      : {
+          kind,
+          x_m,
+          y_m,
+          z_m,
+          axis: { forward: 0, toPort: 1, up: 0 },
+          fromName: 'one end',
+          toName: 'other end',
+          from_deg: assumed(-10, 3),
+          to_deg: assumed(10, 3),
+        },
+  );
 }
 
 export function withoutMotion(system: SystemDocument, index: number, motion: number): SystemDocument {
-  return withValue(system, ['fit', 'things', index, 'motions'], system.fit.things[index]!.motions.filter((_, m) => m !== motion));
+  return withValue(
+    system,
+    ['fit', 'things', index, 'motions'],
+    system.fit.things[index]!.motions.filter((_, m) => m !== motion),
+  );
 }
 
 /** A thing goes with the ways that were kept for it. */
 export function withoutThing(system: SystemDocument, index: number): SystemDocument {
   const { id } = system.fit.things[index]!;
-  return { ...system, fit: { ...system.fit, things: system.fit.things.filter((_, i) => i !== index), ways: system.fit.ways.filter(({ part }) => part !== id) } };
+  return {
+    ...system,
+    fit: {
+      ...system.fit,
+      things: system.fit.things.filter((_, i) => i !== index),
+      ways: system.fit.ways.filter(({ part }) => part !== id),
+    },
+  };
 }
 
 /** Keeps a way for a part in place of the one kept before. */
-export function withWay(system: SystemDocument, part: string, steps: SystemDocument['fit']['ways'][number]['steps']): SystemDocument {
+export function withWay(
+  system: SystemDocument,
+  part: string,
+  steps: SystemDocument['fit']['ways'][number]['steps'],
+): SystemDocument {
   return withValue(system, ['fit', 'ways'], [...system.fit.ways.filter((way) => way.part !== part), { part, steps }]);
 }
 
-const SPOT_NAMES: Readonly<Record<SpotDocument['kind'], string>> = { bolt: 'Bolt', weld: 'Weld', gauge: 'Gauge', filler: 'Filler mouth', grip: 'Handle' };
+const SPOT_NAMES: Readonly<Record<SpotDocument['kind'], string>> = {
+  bolt: 'Bolt',
+  weld: 'Weld',
+  gauge: 'Gauge',
+  filler: 'Filler mouth',
+  grip: 'Handle',
+};
 /** A bolt of this size, until it is said [m]. */
 const USUAL_FLATS_M = 0.013;
 
@@ -175,7 +336,14 @@ export function withSpot(system: SystemDocument, kind: SpotDocument['kind']): Sy
   const wall = tank.dimensions === 'inside' ? tank.material.thickness_m.value : 0;
   const count = system.fit.spots.filter((spot) => spot.kind === kind).length;
   return withAdded(system, ['fit', 'spots'], {
-    id: freshId(system, kind), name: `${SPOT_NAMES[kind]} ${count + 1}`, kind, tank: tank.id,
-    x_m: guess(-wall), y_m: guess(w / 2), z_m: guess(h / 2), facing: { forward: -1, toPort: 0, up: 0 }, ...(kind === 'bolt' ? { acrossFlats_m: assumed(USUAL_FLATS_M, 0.003) } : {}),
+    id: freshId(system, kind),
+    name: `${SPOT_NAMES[kind]} ${count + 1}`,
+    kind,
+    tank: tank.id,
+    x_m: guess(-wall),
+    y_m: guess(w / 2),
+    z_m: guess(h / 2),
+    facing: { forward: -1, toPort: 0, up: 0 },
+    ...(kind === 'bolt' ? { acrossFlats_m: assumed(USUAL_FLATS_M, 0.003) } : {}),
   });
 }

@@ -3,43 +3,93 @@ import type { FitGap, TankChange } from '@/core/evaluate';
 import { formatQuantity, type ReaderSystem } from '@/core/units';
 
 export const ROLE_WORDS: Readonly<Record<ThingDocument['role'], string>> = {
-  obstacle: 'in the way', heat: 'hot', spray: 'what wheels throw', occupied: 'occupied space', reach: 'must stay reachable', fixing: 'may be fastened to',
+  obstacle: 'in the way',
+  heat: 'hot',
+  spray: 'what wheels throw',
+  occupied: 'occupied space',
+  reach: 'must stay reachable',
+  fixing: 'may be fastened to',
 };
 export const WALL_WORDS = { wall: 'wall', open: 'open', removable: 'comes off' } as const;
-export const HOW_WORDS = { straight: 'point to point', along: 'along the bay', across: 'across', up: 'upright' } as const;
+export const HOW_WORDS = {
+  straight: 'point to point',
+  along: 'along the bay',
+  across: 'across',
+  up: 'upright',
+} as const;
 
-const size = (value_m: number, reader: ReaderSystem): string => formatQuantity(Math.abs(value_m), 'tape', { reader }).text;
+const size = (value_m: number, reader: ReaderSystem): string =>
+  formatQuantity(Math.abs(value_m), 'tape', { reader }).text;
 
 /** Where of its travel a moving thing is when it comes nearest. */
 export function travelWords(system: SystemDocument, gap: FitGap): string {
   const thing = system.fit.things.find(({ id }) => id === gap.to);
   if (!thing || thing.motions.length === 0) return '';
-  return thing.motions.map((motion, i) => {
-    const at = gap.at[i] ?? 0;
-    const [from, to] = motion.kind === 'slide' ? [motion.from_m.value, motion.to_m.value] : [(motion.from_deg.value * Math.PI) / 180, (motion.to_deg.value * Math.PI) / 180];
-    const share = (at - from) / (to - from);
-    return share < 0.02 ? `at ${motion.fromName}` : share > 0.98 ? `at ${motion.toName}` : Math.abs(at) < 0.02 * (to - from) ? 'at rest' : `${Math.round(100 * share)} % from ${motion.fromName} to ${motion.toName}`;
-  }).join(', ');
+  return thing.motions
+    .map((motion, i) => {
+      const at = gap.at[i] ?? 0;
+      const [from, to] =
+        motion.kind === 'slide'
+          ? [motion.from_m.value, motion.to_m.value]
+          : [(motion.from_deg.value * Math.PI) / 180, (motion.to_deg.value * Math.PI) / 180];
+      const share = (at - from) / (to - from);
+      return share < 0.02
+        ? `at ${motion.fromName}`
+        : share > 0.98
+          ? `at ${motion.toName}`
+          : Math.abs(at) < 0.02 * (to - from)
+            ? 'at rest'
+            : `${Math.round(100 * share)} % from ${motion.fromName} to ${motion.toName}`;
+    })
+    .join(', ');
 }
 
-const FACE_WORDS = { lid: 'Lid lowered', floor: 'Floor raised', fore: 'Fore face moved aft', aft: 'Aft face moved forward', port: 'Port side moved in', starboard: 'Starboard side moved in' } as const;
+const FACE_WORDS = {
+  lid: 'Lid lowered',
+  floor: 'Floor raised',
+  fore: 'Fore face moved aft',
+  aft: 'Aft face moved forward',
+  port: 'Port side moved in',
+  starboard: 'Starboard side moved in',
+} as const;
 
 /** A change of a tank as a builder says it. */
 export function changeWords(change: TankChange, reader: ReaderSystem): string {
   if (change.kind === 'face') return `${FACE_WORDS[change.face]} ${size(change.by_m, reader)}`;
-  if (change.kind === 'corner') return `${change.faces[0]} and ${change.faces[1]} edge cut, ${size(change.leg_m, reader)} legs`;
-  if (change.kind === 'notch') return `${change.name}: cut out ${change.size_m.map((value) => size(value, reader)).join(' × ')}`;
+  if (change.kind === 'corner')
+    return `${change.faces[0]} and ${change.faces[1]} edge cut, ${size(change.leg_m, reader)} legs`;
+  if (change.kind === 'notch')
+    return `${change.name}: cut out ${change.size_m.map((value) => size(value, reader)).join(' × ')}`;
   return `Move the tank ${shiftWords(change.forward_m, change.toPort_m, change.up_m, reader) || 'nowhere'}`;
 }
 
 function shiftWords(forward_m: number, toPort_m: number, up_m: number, reader: ReaderSystem): string {
-  const parts = [[forward_m, 'forward', 'aft'], [toPort_m, 'to port', 'to starboard'], [up_m, 'up', 'down']] as const;
-  return parts.filter(([value]) => Math.abs(value) > 5e-4).map(([value, plus, minus]) => `${value > 0 ? plus : minus} ${size(value, reader)}`).join(' and ');
+  const parts = [
+    [forward_m, 'forward', 'aft'],
+    [toPort_m, 'to port', 'to starboard'],
+    [up_m, 'up', 'down'],
+  ] as const;
+  return parts
+    .filter(([value]) => Math.abs(value) > 5e-4)
+    .map(([value, plus, minus]) => `${value > 0 ? plus : minus} ${size(value, reader)}`)
+    .join(' and ');
 }
 
 /** One step of a way as a builder says it. */
 export function stepWords(step: WayStep, reader: ReaderSystem): string {
-  const turns = [[step.noseUp_deg, 'nose up', 'nose down'], [step.starboardDown_deg, 'starboard down', 'port down'], [step.noseToPort_deg, 'nose to port', 'nose to starboard']] as const;
-  const turning = turns.filter(([value]) => Math.abs(value) > 0.05).map(([value, plus, minus]) => `${value > 0 ? plus : minus} ${Math.abs(value).toFixed(Math.abs(value) < 10 ? 1 : 0)}°`).join(' and ');
-  return [shiftWords(step.forward_m, step.toPort_m, step.up_m, reader), turning].filter(Boolean).join(' while ') || 'stays where it is';
+  const turns = [
+    [step.noseUp_deg, 'nose up', 'nose down'],
+    [step.starboardDown_deg, 'starboard down', 'port down'],
+    [step.noseToPort_deg, 'nose to port', 'nose to starboard'],
+  ] as const;
+  const turning = turns
+    .filter(([value]) => Math.abs(value) > 0.05)
+    .map(
+      ([value, plus, minus]) => `${value > 0 ? plus : minus} ${Math.abs(value).toFixed(Math.abs(value) < 10 ? 1 : 0)}°`,
+    )
+    .join(' and ');
+  return (
+    [shiftWords(step.forward_m, step.toPort_m, step.up_m, reader), turning].filter(Boolean).join(' while ') ||
+    'stays where it is'
+  );
 }

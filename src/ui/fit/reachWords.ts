@@ -2,15 +2,31 @@ import type { SpotDocument } from '@/core/document';
 import type { ReachAnswer, ReachWhen } from '@/core/evaluate';
 import { formatQuantity, type ReaderSystem } from '@/core/units';
 
-export const WHEN_WORDS: Readonly<Record<ReachWhen, string>> = { fitted: 'with the tank in', uncovered: 'with covers off', bench: 'only on the bench', never: 'not at all' };
+export const WHEN_WORDS: Readonly<Record<ReachWhen, string>> = {
+  fitted: 'with the tank in',
+  uncovered: 'with covers off',
+  bench: 'only on the bench',
+  never: 'not at all',
+};
 
-export const SPOT_WORDS: Readonly<Record<SpotDocument['kind'], string>> = { bolt: 'a bolt to tighten', weld: 'a seam to weld', gauge: 'a gauge to read', filler: 'a mouth to fill at', grip: 'something for a hand' };
+export const SPOT_WORDS: Readonly<Record<SpotDocument['kind'], string>> = {
+  bolt: 'a bolt to tighten',
+  weld: 'a seam to weld',
+  gauge: 'a gauge to read',
+  filler: 'a mouth to fill at',
+  grip: 'something for a hand',
+};
 
-const SIDES = [['forward', 'aft'], ['to port', 'to starboard'], ['up', 'down']] as const;
+const SIDES = [
+  ['forward', 'aft'],
+  ['to port', 'to starboard'],
+  ['up', 'down'],
+] as const;
 /** A direction that leans less than this along an axis is not said to. */
 const LEAN = 0.35;
 
-const wayWords = (way: readonly [number, number, number]): string => SIDES.flatMap(([plus, minus], k) => (Math.abs(way[k]!) > LEAN ? [way[k]! > 0 ? plus : minus] : [])).join(' and ');
+const wayWords = (way: readonly [number, number, number]): string =>
+  SIDES.flatMap(([plus, minus], k) => (Math.abs(way[k]!) > LEAN ? [way[k]! > 0 ? plus : minus] : [])).join(' and ');
 
 /** What is done there and with what, or what stands in the way. */
 export function reachWords(answer: ReachAnswer, reader: ReaderSystem): string {
@@ -22,16 +38,34 @@ export function reachWords(answer: ReachAnswer, reader: ReaderSystem): string {
   return when === 'never' && list ? `In the way: ${list}. ${done}` : done;
 }
 
-function doneWith(job: ReachAnswer['job'], at: ReachAnswer['at'], acrossFlats_m: number | undefined, reader: ReaderSystem): string {
+function doneWith(
+  job: ReachAnswer['job'],
+  at: ReachAnswer['at'],
+  acrossFlats_m: number | undefined,
+  reader: ReaderSystem,
+): string {
   const flats = acrossFlats_m === undefined ? '' : ` ${formatQuantity(acrossFlats_m, 'tape', { reader }).text}`;
   if (job === 'tighten') {
-    if (!at) return acrossFlats_m === undefined ? 'No spanner of the table is as large as its hexagon.' : `Spanner${flats}.`;
-    const tool = { 'ring-spanner': 'Spanner', 'cranked-spanner': 'Cranked ring spanner', socket: 'Socket', 'long-socket': 'Socket on an extension' }[at.key as string] ?? 'Spanner';
+    if (!at)
+      return acrossFlats_m === undefined ? 'No spanner of the table is as large as its hexagon.' : `Spanner${flats}.`;
+    const tool =
+      {
+        'ring-spanner': 'Spanner',
+        'cranked-spanner': 'Cranked ring spanner',
+        socket: 'Socket',
+        'long-socket': 'Socket on an extension',
+      }[at.key as string] ?? 'Spanner';
     return `${tool}${flats}, free over ${at.arc_deg > 359 ? 'the whole turn' : `${Math.round(at.arc_deg)}°`}.`;
   }
-  if (job === 'screws') return at?.key === 'short-driver' ? 'Stubby screwdriver on its screws.' : 'Screwdriver on its screws.';
+  if (job === 'screws')
+    return at?.key === 'short-driver' ? 'Stubby screwdriver on its screws.' : 'Screwdriver on its screws.';
   if (job === 'fill') return at ? `Nozzle and hand, grip ${wayWords(at.handle) || 'level'}.` : 'Nozzle and hand.';
-  if (job === 'weld') return at?.key === 'wire-gun' ? 'Wire-feed gun only: no room for torch and rod.' : at ? 'Torch and rod.' : 'Torch and rod, or a wire-feed gun.';
+  if (job === 'weld')
+    return at?.key === 'wire-gun'
+      ? 'Wire-feed gun only: no room for torch and rod.'
+      : at
+        ? 'Torch and rod.'
+        : 'Torch and rod, or a wire-feed gun.';
   if (job === 'read') return 'An eye at reading distance.';
   return at?.key === 'bent-hand' ? 'A hand laid flat, fingers bent down.' : 'A hand with a straight arm.';
 }

@@ -30,23 +30,58 @@ import { RigPanel } from './RigPanel';
 
 /** Pours written down, what curve they show, what explains the difference to the plan, and what to teach the gauge. */
 export function CalibrationPanel({ t }: { readonly t: number }) {
-  const instruments = useValue(useShallow((system) => [...system.tanks[t]!.senders, ...system.tanks[t]!.sightTubes, ...system.tanks[t]!.dipsticks].map(({ id, name }) => `${id} ${name}`)));
+  const instruments = useValue(
+    useShallow((system) =>
+      [...system.tanks[t]!.senders, ...system.tanks[t]!.sightTubes, ...system.tanks[t]!.dipsticks].map(
+        ({ id, name }) => `${id} ${name}`,
+      ),
+    ),
+  );
   const calibrations = useValue((system) => system.tanks[t]!.calibrations);
   const [chosen, setChosen] = useState<string>();
-  const nameOf = (id: string): string => instruments.find((one) => one.startsWith(`${id} `))?.slice(id.length + 1) ?? id;
-  const c = Math.max(0, calibrations.findIndex(({ id }) => id === chosen));
+  const nameOf = (id: string): string =>
+    instruments.find((one) => one.startsWith(`${id} `))?.slice(id.length + 1) ?? id;
+  const c = Math.max(
+    0,
+    calibrations.findIndex(({ id }) => id === chosen),
+  );
   const calibration = calibrations[c];
   const add = (of: string): void => {
-    applyEdit('begin a calibration', (system) => withCalibration(system, t, of, plainName(`${nameOf(of)}, ${calibrations.filter((one) => one.of === of).length + 1}`, 80)));
+    applyEdit('begin a calibration', (system) =>
+      withCalibration(
+        system,
+        t,
+        of,
+        plainName(`${nameOf(of)}, ${calibrations.filter((one) => one.of === of).length + 1}`, 80),
+      ),
+    );
     setChosen(openDocument().tanks[t]!.calibrations.at(-1)?.id);
   };
   return (
     <Panel title="Calibration by pours" testId="calibration">
       <Box display="flex" gap="3" flexWrap="wrap" alignItems="end" mb="3" className="no-print">
-        {calibrations.length > 0 && <Select label="Log" width="260px" value={calibration!.id} options={calibrations.map(({ id, name }) => ({ value: id, label: name }))} onChange={setChosen} />}
-        {instruments.map((one) => <Button key={one} onClick={() => add(one.split(' ')[0]!)}><Plus size={18} aria-hidden />New log of {one.slice(one.indexOf(' ') + 1)}</Button>)}
+        {calibrations.length > 0 && (
+          <Select
+            label="Log"
+            width="260px"
+            value={calibration!.id}
+            options={calibrations.map(({ id, name }) => ({ value: id, label: name }))}
+            onChange={setChosen}
+          />
+        )}
+        {instruments.map((one) => (
+          <Button key={one} onClick={() => add(one.split(' ')[0]!)}>
+            <Plus size={18} aria-hidden />
+            New log of {one.slice(one.indexOf(' ') + 1)}
+          </Button>
+        ))}
       </Box>
-      {!calibration && <Box color="soft">Once the tank is built: empty it, stand it level, pour in known amounts and write down what is read after each. Ten to twenty pours show the whole curve.</Box>}
+      {!calibration && (
+        <Box color="soft">
+          Once the tank is built: empty it, stand it level, pour in known amounts and write down what is read after
+          each. Ten to twenty pours show the whole curve.
+        </Box>
+      )}
       {calibration && <Log key={calibration.id} t={t} c={c} nameOf={nameOf} />}
     </Panel>
   );
@@ -59,49 +94,112 @@ function Log({ t, c, nameOf }: { readonly t: number; readonly c: number; readonl
   const signal = useValue((system) => system.tanks[t]!.senders[senderIndex]?.output.kind);
   const [points, setPoints] = useState(5);
   const [placed, setPlaced] = useState<Placed>('best');
-  const { value: answer, fresh } = useRestedAnswer(gaugeWorker, `${t} ${c} ${points}`, (worker, system) => worker.calibration(system, t, c, points));
+  const { value: answer, fresh } = useRestedAnswer(gaugeWorker, `${t} ${c} ${points}`, (worker, system) =>
+    worker.calibration(system, t, c, points),
+  );
   const at = (key: string) => ['tanks', t, 'calibrations', c, key];
-  const pour = (line: Omit<PourDocument, 'id'>): void => applyEdit('write down a pour', (system) => withPours(system, t, c, [line]));
+  const pour = (line: Omit<PourDocument, 'id'>): void =>
+    applyEdit('write down a pour', (system) => withPours(system, t, c, [line]));
   const enterStart = (text: string): EntryVerdict => {
     const read = readEntry(text, 'tankVolume', reader, { min: 0, max: 20 });
     if (read.ok) setValue('in the tank at the start', at('start_m3'), read.value);
     return read;
   };
-  const enterSlope = (key: 'pitch_deg' | 'roll_deg') => (text: string): EntryVerdict => {
-    const read = readEntry(text, 'slope', reader, { min: -30, max: 30 });
-    if (read.ok) setValue('how the tank stood', at(key), read.value);
-    return read;
-  };
+  const enterSlope =
+    (key: 'pitch_deg' | 'roll_deg') =>
+    (text: string): EntryVerdict => {
+      const read = readEntry(text, 'slope', reader, { min: -30, max: 30 });
+      if (read.ok) setValue('how the tank stood', at(key), read.value);
+      return read;
+    };
   const start = formatQuantity(calibration.start_m3, 'tankVolume', { reader });
   const data = answer?.ok ? answer.value : undefined;
   return (
     <Box>
-      <Caution>Calibrate with fuel outdoors, away from flames, the tank and cans bonded to each other; or with water before the tank has ever held fuel, and dry it well after.</Caution>
-      {data?.simulated && <Box mt="3" fontWeight="800" color="warn" data-testid="simulated-log">Lines of this log come from the simulated rig, not from a real tank.</Box>}
-      <Box mt="3"><FieldGrid min="220px">
-        <TextEntry label="In it at the start" value={start.number} unit={start.symbol} onEnter={enterStart} hint="With what cannot be drawn." />
-        <TextEntry label="Stood nose up by" value={String(calibration.pitch_deg)} unit="°" onEnter={enterSlope('pitch_deg')} />
-        <TextEntry label="Stood starboard down by" value={String(calibration.roll_deg)} unit="°" onEnter={enterSlope('roll_deg')} />
-        <Box pt="5"><Button onClick={() => applyEdit(`remove the log ${calibration.name}`, (system) => withoutEntry(system, ['tanks', t, 'calibrations'], c))}>Remove this log</Button></Box>
-      </FieldGrid></Box>
+      <Caution>
+        Calibrate with fuel outdoors, away from flames, the tank and cans bonded to each other; or with water before the
+        tank has ever held fuel, and dry it well after.
+      </Caution>
+      {data?.simulated && (
+        <Box mt="3" fontWeight="800" color="warn" data-testid="simulated-log">
+          Lines of this log come from the simulated rig, not from a real tank.
+        </Box>
+      )}
+      <Box mt="3">
+        <FieldGrid min="220px">
+          <TextEntry
+            label="In it at the start"
+            value={start.number}
+            unit={start.symbol}
+            onEnter={enterStart}
+            hint="With what cannot be drawn."
+          />
+          <TextEntry
+            label="Stood nose up by"
+            value={String(calibration.pitch_deg)}
+            unit="°"
+            onEnter={enterSlope('pitch_deg')}
+          />
+          <TextEntry
+            label="Stood starboard down by"
+            value={String(calibration.roll_deg)}
+            unit="°"
+            onEnter={enterSlope('roll_deg')}
+          />
+          <Box pt="5">
+            <Button
+              onClick={() =>
+                applyEdit(`remove the log ${calibration.name}`, (system) =>
+                  withoutEntry(system, ['tanks', t, 'calibrations'], c),
+                )
+              }
+            >
+              Remove this log
+            </Button>
+          </Box>
+        </FieldGrid>
+      </Box>
       <PourEntry t={t} reads={signal ?? 'height'} onPour={pour} />
-      {answer && !answer.ok && <Box mt="3" color="stop" fontWeight="600">{answer.error.detail}</Box>}
+      {answer && !answer.ok && (
+        <Box mt="3" color="stop" fontWeight="600">
+          {answer.error.detail}
+        </Box>
+      )}
       <PourTable t={t} c={c} data={data} />
       <CsvButtons t={t} c={c} />
       {data && (
         <Box opacity={fresh ? 1 : 0.6} data-testid="calibrated" data-fresh={fresh}>
-          {data.measured.ok ? <Curves data={data} instrument={nameOf(calibration.of)} /> : <Box mt="3" color="soft">{data.measured.error.detail}</Box>}
+          {data.measured.ok ? (
+            <Curves data={data} instrument={nameOf(calibration.of)} />
+          ) : (
+            <Box mt="3" color="soft">
+              {data.measured.error.detail}
+            </Box>
+          )}
           {data.measured.ok && (
             <Box mt="4" data-testid="explained">
               <Box fontWeight="700">Why it does not read as planned</Box>
-              {explanations(data, reader).map((sentence) => <Box key={sentence}>{sentence}</Box>)}
+              {explanations(data, reader).map((sentence) => (
+                <Box key={sentence}>{sentence}</Box>
+              ))}
             </Box>
           )}
           {signal && data.channel === signal && data.measured.ok && (
             <Box mt="4">
-              <Box fontWeight="700" mb="1">What to teach the gauge, from these pours</Box>
+              <Box fontWeight="700" mb="1">
+                What to teach the gauge, from these pours
+              </Box>
               <CountAndPlace count={points} placed={placed} onCount={setPoints} onPlace={setPlaced} of="pours" />
-              <TaughtTable table={data.tables[placed]} signal={signal} holds_m3={data.holds_m3} name="measured" label="Correction table from the pours" onTeach={(table) => applyEdit('teach the gauge', (system) => withTaught(system, t, senderIndex, table.points))} />
+              <TaughtTable
+                table={data.tables[placed]}
+                signal={signal}
+                holds_m3={data.holds_m3}
+                name="measured"
+                label="Correction table from the pours"
+                onTeach={(table) =>
+                  applyEdit('teach the gauge', (system) => withTaught(system, t, senderIndex, table.points))
+                }
+              />
             </Box>
           )}
         </Box>
@@ -121,21 +219,38 @@ function Curves({ data, instrument }: { readonly data: CalibrationData; readonly
   const found = data.explained.ok ? data.explained.value : undefined;
   const volume = axisOf('tankVolume', reader);
   const length = axisOf('tape', reader);
-  const y = (value: number): number => (data.channel === 'needle' ? value * 100 : data.channel === 'height' ? length.value(value) : value);
-  const curve = (list: readonly { readonly volume_m3: number }[], value: (i: number) => number) => list.map(({ volume_m3 }, i) => ({ x: volume.value(volume_m3), y: y(value(i)) }));
+  const y = (value: number): number =>
+    data.channel === 'needle' ? value * 100 : data.channel === 'height' ? length.value(value) : value;
+  const curve = (list: readonly { readonly volume_m3: number }[], value: (i: number) => number) =>
+    list.map(({ volume_m3 }, i) => ({ x: volume.value(volume_m3), y: y(value(i)) }));
   const worst = points.reduce((most, { low, high }) => Math.max(most, (high - low) / 2), 0);
   const role = data.channel === 'height' ? 'tape' : data.channel === 'needle' ? 'share' : data.channel;
   return (
     <Box mt="4" data-testid="calibration-chart">
       <LineChart
-        x={`volume in the tank, ${volume.symbol}`} y={data.channel === 'height' ? `height, ${length.symbol}` : AXES[data.channel]}
+        x={`volume in the tank, ${volume.symbol}`}
+        y={data.channel === 'height' ? `height, ${length.symbol}` : AXES[data.channel]}
         summary={`${instrument}: ${fitted.length} readings that count. The measured curve never turns back; it lies within ${formatQuantity(worst, role, { reader, digits: 2 }).text} 95 times in 100, and a single reading within ${formatQuantity(2 * data.measured.value.noise, role, { reader, digits: 2 }).text}.`}
         curves={[
           { label: 'measured', color: 'accent', points: curve(points, (i) => points[i]!.reading) },
           { label: 'it lies between', color: 'accent', dash: [2, 4], points: curve(points, (i) => points[i]!.low) },
           { label: '', color: 'accent', dash: [2, 4], points: curve(points, (i) => points[i]!.high) },
-          { label: 'planned', color: 'soft', dash: [8, 5], points: curve(data.planned, (i) => data.planned[i]!.reading) },
-          ...(found ? [{ label: 'planned, with what was found', color: 'good' as const, dash: [12, 3, 3, 3], points: curve(found.curve, (i) => found.curve[i]!.reading) }] : []),
+          {
+            label: 'planned',
+            color: 'soft',
+            dash: [8, 5],
+            points: curve(data.planned, (i) => data.planned[i]!.reading),
+          },
+          ...(found
+            ? [
+                {
+                  label: 'planned, with what was found',
+                  color: 'good' as const,
+                  dash: [12, 3, 3, 3],
+                  points: curve(found.curve, (i) => found.curve[i]!.reading),
+                },
+              ]
+            : []),
           { label: 'read', color: 'ink', marks: 'rectRot' as const, points: curve(fitted, (i) => fitted[i]!.measured) },
         ]}
       />
@@ -154,7 +269,8 @@ function CsvButtons({ t, c }: { readonly t: number; readonly c: number }) {
   const [unclear, setUnclear] = useState<{ readonly name: string; readonly text: string; readonly why: string }>();
   const read = async (file: File): Promise<void> => {
     setUnclear(undefined);
-    if (file.size > MOST_BYTES) return setSaid({ ok: false, text: `${file.name} is too large: a log has no more than ${MOST_POURS} rows.` });
+    if (file.size > MOST_BYTES)
+      return setSaid({ ok: false, text: `${file.name} is too large: a log has no more than ${MOST_POURS} rows.` });
     const text = utf8Text(new Uint8Array(await file.arrayBuffer()));
     if (text === undefined) return setSaid({ ok: false, text: `${file.name}: ${NOT_UTF8}` });
     take(file.name, text);
@@ -163,27 +279,55 @@ function CsvButtons({ t, c }: { readonly t: number; readonly c: number }) {
     const found = readPoursCsv(text, mark);
     setSaid(undefined);
     setUnclear(!found.ok && found.error.code === 'unclear-mark' ? { name, text, why: found.error.detail } : undefined);
-    if (!found.ok) return found.error.code === 'unclear-mark' ? undefined : setSaid({ ok: false, text: `${name}, ${found.error.at}: ${found.error.detail}` });
+    if (!found.ok)
+      return found.error.code === 'unclear-mark'
+        ? undefined
+        : setSaid({ ok: false, text: `${name}, ${found.error.at}: ${found.error.detail}` });
     const { lines } = found.value;
     const room = MOST_POURS - openDocument().tanks[t]!.calibrations[c]!.pours.length;
-    if (lines.length > room) return setSaid({ ok: false, text: `${name} has ${lines.length} rows; this log takes ${room} more. Nothing was taken.` });
+    if (lines.length > room)
+      return setSaid({
+        ok: false,
+        text: `${name} has ${lines.length} rows; this log takes ${room} more. Nothing was taken.`,
+      });
     applyEdit(`take in ${plainName(name, 80)}`, (system) => withPours(system, t, c, lines));
-    setSaid({ ok: true, text: `${lines.length} rows taken from ${name}${found.value.mark ? `, read with decimal ${found.value.mark}s` : ''}.` });
+    setSaid({
+      ok: true,
+      text: `${lines.length} rows taken from ${name}${found.value.mark ? `, read with decimal ${found.value.mark}s` : ''}.`,
+    });
   };
   return (
     <Box mt="2" className="no-print">
       <Box display="flex" gap="2" flexWrap="wrap">
-        <Button onClick={save}><Download size={18} aria-hidden />Log as CSV</Button>
-        <Button onClick={() => input.current?.click()}><Upload size={18} aria-hidden />Take in a CSV</Button>
-        <input ref={input} type="file" accept=".csv,text/csv" hidden data-testid="pours-file" onChange={(event) => {
-          const [file] = event.currentTarget.files ?? [];
-          event.currentTarget.value = '';
-          if (file) read(file).catch((error: unknown) => setSaid({ ok: false, text: `${file.name} could not be read: ${String(error)}.` }));
-        }} />
+        <Button onClick={save}>
+          <Download size={18} aria-hidden />
+          Log as CSV
+        </Button>
+        <Button onClick={() => input.current?.click()}>
+          <Upload size={18} aria-hidden />
+          Take in a CSV
+        </Button>
+        <input
+          ref={input}
+          type="file"
+          accept=".csv,text/csv"
+          hidden
+          data-testid="pours-file"
+          onChange={(event) => {
+            const [file] = event.currentTarget.files ?? [];
+            event.currentTarget.value = '';
+            if (file)
+              read(file).catch((error: unknown) =>
+                setSaid({ ok: false, text: `${file.name} could not be read: ${String(error)}.` }),
+              );
+          }}
+        />
       </Box>
       {unclear && (
         <Box mt="2" role="alert" data-testid="pours-unclear">
-          <Box fontWeight="600">{unclear.name}: {unclear.why} Nothing was taken yet. What does the file have?</Box>
+          <Box fontWeight="600">
+            {unclear.name}: {unclear.why} Nothing was taken yet. What does the file have?
+          </Box>
           <Box display="flex" gap="2" flexWrap="wrap" mt="1">
             <Button onClick={() => take(unclear.name, unclear.text, 'comma')}>Decimal commas</Button>
             <Button onClick={() => take(unclear.name, unclear.text, 'point')}>Decimal points</Button>
@@ -191,7 +335,11 @@ function CsvButtons({ t, c }: { readonly t: number; readonly c: number }) {
           </Box>
         </Box>
       )}
-      {said && <Box mt="1" color={said.ok ? 'good' : 'stop'} fontWeight="600" role="status" data-testid="pours-said">{said.text}</Box>}
+      {said && (
+        <Box mt="1" color={said.ok ? 'good' : 'stop'} fontWeight="600" role="status" data-testid="pours-said">
+          {said.text}
+        </Box>
+      )}
     </Box>
   );
 }

@@ -18,30 +18,96 @@ export function DesignPanel({ t, s }: { readonly t: number; readonly s: number }
   const asItIs = refit.answer?.ok ? refit.answer.value.asItIs : undefined;
   return (
     <Panel title="Design it for me" testId="design">
-      <Box color="soft" mb="3">For this port and depth, with the float, stops and range above: pivot and arm in steps of 5 mm that follow most of the volume, and stay 4 mm clear of walls, baffles, pumps and pickups.</Box>
-      <Box display="flex" gap="2" flexWrap="wrap">
-        <Button kind="main" disabled={design.running} onClick={() => design.ask((worker, system) => worker.design(system, t, s, 'any'))} testId="ask-design">{design.running ? 'Trying…' : 'Find pivot and arm'}</Button>
-        <Button disabled={design.running} onClick={() => design.ask((worker, system) => worker.design(system, t, s, 'as-set'))}>Reaching as it does now</Button>
-        <Button disabled={refit.running} onClick={() => refit.ask((worker, system) => worker.refit(system, t, s))} testId="ask-refit">{refit.running ? 'Trying…' : 'It comes from another tank: cut or bend it'}</Button>
+      <Box color="soft" mb="3">
+        For this port and depth, with the float, stops and range above: pivot and arm in steps of 5 mm that follow most
+        of the volume, and stay 4 mm clear of walls, baffles, pumps and pickups.
       </Box>
-      {design.answer && !design.answer.ok && <Box mt="3" color="stop" fontWeight="600">{design.answer.error.detail}</Box>}
-      {design.answer?.ok && (
-        <Box mt="3" opacity={design.fresh ? 1 : 0.6} data-testid="designed">
-          <Box fontSize="2xl" fontWeight="800">Pivot <Shown value={design.answer.value.pivotDepth_m} role="tape" /> down, arm <Shown value={design.answer.value.armLength_m} role="tape" />, {SWING_WORDS[design.answer.value.swing]}</Box>
-          <Quality design={design.answer.value} />
-          <Box mt="2"><Button disabled={!design.fresh} onClick={() => applyEdit('sender as designed', (system) => withDesign(system, t, s, (design.answer as { value: DesignedSender }).value))}>Take it</Button></Box>
+      <Box display="flex" gap="2" flexWrap="wrap">
+        <Button
+          kind="main"
+          disabled={design.running}
+          onClick={() => design.ask((worker, system) => worker.design(system, t, s, 'any'))}
+          testId="ask-design"
+        >
+          {design.running ? 'Trying…' : 'Find pivot and arm'}
+        </Button>
+        <Button
+          disabled={design.running}
+          onClick={() => design.ask((worker, system) => worker.design(system, t, s, 'as-set'))}
+        >
+          Reaching as it does now
+        </Button>
+        <Button
+          disabled={refit.running}
+          onClick={() => refit.ask((worker, system) => worker.refit(system, t, s))}
+          testId="ask-refit"
+        >
+          {refit.running ? 'Trying…' : 'It comes from another tank: cut or bend it'}
+        </Button>
+      </Box>
+      {design.answer && !design.answer.ok && (
+        <Box mt="3" color="stop" fontWeight="600">
+          {design.answer.error.detail}
         </Box>
       )}
-      {refit.answer && !refit.answer.ok && <Box mt="3" color="stop" fontWeight="600">{refit.answer.error.detail}</Box>}
+      {design.answer?.ok && (
+        <Box mt="3" opacity={design.fresh ? 1 : 0.6} data-testid="designed">
+          <Box fontSize="2xl" fontWeight="800">
+            Pivot <Shown value={design.answer.value.pivotDepth_m} role="tape" /> down, arm{' '}
+            <Shown value={design.answer.value.armLength_m} role="tape" />, {SWING_WORDS[design.answer.value.swing]}
+          </Box>
+          <Quality design={design.answer.value} />
+          <Box mt="2">
+            <Button
+              disabled={!design.fresh}
+              onClick={() =>
+                applyEdit('sender as designed', (system) =>
+                  withDesign(system, t, s, (design.answer as { value: DesignedSender }).value),
+                )
+              }
+            >
+              Take it
+            </Button>
+          </Box>
+        </Box>
+      )}
+      {refit.answer && !refit.answer.ok && (
+        <Box mt="3" color="stop" fontWeight="600">
+          {refit.answer.error.detail}
+        </Box>
+      )}
       {refit.answer?.ok && (
         <Box mt="3" opacity={refit.fresh ? 1 : 0.6} data-testid="refitted">
-          {asItIs ? <Box>As it is: <Quality design={asItIs} /></Box> : <Box>As it is, it does not swing free.</Box>}
-          {!best && <Box color="stop" fontWeight="600">No cut or bend makes it swing free from this port.</Box>}
+          {asItIs ? (
+            <Box>
+              As it is: <Quality design={asItIs} />
+            </Box>
+          ) : (
+            <Box>As it is, it does not swing free.</Box>
+          )}
+          {!best && (
+            <Box color="stop" fontWeight="600">
+              No cut or bend makes it swing free from this port.
+            </Box>
+          )}
           {best && (
             <>
-              <Box mt="2" fontSize="2xl" fontWeight="800">Cut the wire to <Shown value={best.wire_m} role="tape" />{best.bend_deg === 0 ? ', no bend' : `, bend it ${Math.abs(best.bend_deg)}° ${best.bend_deg > 0 ? 'up' : 'down'} 20 mm from the pivot`}, {SWING_WORDS[best.swing]}</Box>
+              <Box mt="2" fontSize="2xl" fontWeight="800">
+                Cut the wire to <Shown value={best.wire_m} role="tape" />
+                {best.bend_deg === 0
+                  ? ', no bend'
+                  : `, bend it ${Math.abs(best.bend_deg)}° ${best.bend_deg > 0 ? 'up' : 'down'} 20 mm from the pivot`}
+                , {SWING_WORDS[best.swing]}
+              </Box>
               <Quality design={best} />
-              <Box mt="2"><Button disabled={!refit.fresh} onClick={() => applyEdit('sender cut and bent', (system) => withRefit(system, t, s, best))}>Take it</Button></Box>
+              <Box mt="2">
+                <Button
+                  disabled={!refit.fresh}
+                  onClick={() => applyEdit('sender cut and bent', (system) => withRefit(system, t, s, best))}
+                >
+                  Take it
+                </Button>
+              </Box>
             </>
           )}
         </Box>
@@ -51,5 +117,23 @@ export function DesignPanel({ t, s }: { readonly t: number; readonly s: number }
 }
 
 const Quality = ({ design }: { readonly design: DesignedSender }) => (
-  <Box>follows <b><Shown value={design.covers_ratio} role="share" /></b> of the volume; not seen: lowest <b><Shown value={design.unseenLow_m3} role="tankVolume" /></b>, highest <b><Shown value={design.unseenHigh_m3} role="tankVolume" /></b>; needle off by <b><Shown value={Math.abs(design.worst_ratio)} role="share" /></b> at worst</Box>
+  <Box>
+    follows{' '}
+    <b>
+      <Shown value={design.covers_ratio} role="share" />
+    </b>{' '}
+    of the volume; not seen: lowest{' '}
+    <b>
+      <Shown value={design.unseenLow_m3} role="tankVolume" />
+    </b>
+    , highest{' '}
+    <b>
+      <Shown value={design.unseenHigh_m3} role="tankVolume" />
+    </b>
+    ; needle off by{' '}
+    <b>
+      <Shown value={Math.abs(design.worst_ratio)} role="share" />
+    </b>{' '}
+    at worst
+  </Box>
 );

@@ -26,16 +26,38 @@ export function GaugeStage() {
   const [chosen, setChosen] = useState(0);
   const s = Math.min(chosen, tank.senders.length - 1);
   const sender = tank.senders[s];
-  const add = <Button disabled={tank.ports.length === 0} onClick={() => applyEdit('add a sender', (system) => withSender(system, openTank()))}><Plus size={18} aria-hidden />Add a sender</Button>;
+  const add = (
+    <Button
+      disabled={tank.ports.length === 0}
+      onClick={() => applyEdit('add a sender', (system) => withSender(system, openTank()))}
+    >
+      <Plus size={18} aria-hidden />
+      Add a sender
+    </Button>
+  );
   return (
     <Box display="grid" gridTemplateColumns="minmax(0, 1fr)" gap="4">
       <TankPicker />
-      {!sender && <Panel title="Gauge" aside={add}>{tank.name} has no sender.</Panel>}
+      {!sender && (
+        <Panel title="Gauge" aside={add}>
+          {tank.name} has no sender.
+        </Panel>
+      )}
       {sender && (
         <>
-          {tank.senders.length > 1 && <Select label="Sender" width="280px" value={String(s)} options={tank.senders.map(({ name }, i) => ({ value: String(i), label: name }))} onChange={(value) => setChosen(Number(value))} />}
+          {tank.senders.length > 1 && (
+            <Select
+              label="Sender"
+              width="280px"
+              value={String(s)}
+              options={tank.senders.map(({ name }, i) => ({ value: String(i), label: name }))}
+              onChange={(value) => setChosen(Number(value))}
+            />
+          )}
           <GaugeChart s={s} />
-          <Panel title={tank.name}><TankViews index={t} /></Panel>
+          <Panel title={tank.name}>
+            <TankViews index={t} />
+          </Panel>
           <SenderPanel t={t} s={s} aside={add} />
           {sender.kind === 'swing-arm' && <DesignPanel t={t} s={s} />}
           <NeedlePanel t={t} s={s} />
@@ -43,7 +65,9 @@ export function GaugeStage() {
         </>
       )}
       <ScalesPanel t={t} />
-      {(tank.senders.length > 0 || tank.sightTubes.length > 0 || tank.dipsticks.length > 0) && <CalibrationPanel t={t} />}
+      {(tank.senders.length > 0 || tank.sightTubes.length > 0 || tank.dipsticks.length > 0) && (
+        <CalibrationPanel t={t} />
+      )}
       <StageFindings stage="gauge" />
     </Box>
   );

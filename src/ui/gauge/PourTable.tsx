@@ -10,40 +10,147 @@ import { useReader } from '../state/reader';
 import { FLAG_WORDS, readingText, STATE_WORDS } from './calibrationWords';
 
 /** The log: every line stays, with what is odd about it; lines are struck, never taken away. */
-export function PourTable({ t, c, data }: { readonly t: number; readonly c: number; readonly data: CalibrationData | undefined }) {
+export function PourTable({
+  t,
+  c,
+  data,
+}: {
+  readonly t: number;
+  readonly c: number;
+  readonly data: CalibrationData | undefined;
+}) {
   const reader = useReader();
   const pours = useValue((system) => system.tanks[t]!.calibrations[c]!.pours);
-  if (pours.length === 0) return <Box mt="3" color="soft">No pour yet.</Box>;
+  if (pours.length === 0)
+    return (
+      <Box mt="3" color="soft">
+        No pour yet.
+      </Box>
+    );
   const far = new Set(data?.explained.ok ? data.explained.value.farOff : []);
   const lines = data?.lines.filter(({ id }) => pours.some((pour) => pour.id === id));
-  const order = lines && lines.length === pours.length ? lines.map(({ id }) => pours.findIndex((pour) => pour.id === id)) : [...pours.keys()];
+  const order =
+    lines && lines.length === pours.length
+      ? lines.map(({ id }) => pours.findIndex((pour) => pour.id === id))
+      : [...pours.keys()];
   return (
     <Box mt="3" overflowX="auto" tabIndex={0} role="region" aria-label="Log of pours">
       <chakra.table width="100%" minW={{ base: '520px', md: '760px' }} borderCollapse="collapse" data-testid="pours">
-        <thead><tr>{['line', 'time', 'poured', 'in the tank', 'read', 'counts as', ''].map((head, i) => <chakra.th key={i} px="2" display={i === 1 ? WIDE_ONLY : undefined} textAlign={i === 2 || i === 3 || i === 4 ? 'right' : 'left'} color="soft" fontWeight="600">{head}</chakra.th>)}</tr></thead>
+        <thead>
+          <tr>
+            {['line', 'time', 'poured', 'in the tank', 'read', 'counts as', ''].map((head, i) => (
+              <chakra.th
+                key={i}
+                px="2"
+                display={i === 1 ? WIDE_ONLY : undefined}
+                textAlign={i === 2 || i === 3 || i === 4 ? 'right' : 'left'}
+                color="soft"
+                fontWeight="600"
+              >
+                {head}
+              </chakra.th>
+            ))}
+          </tr>
+        </thead>
         <tbody>
           {order.map((index, place) => {
             const pour = pours[index]!;
             const line = lines?.[place];
-            const flags = [...(line?.flags ?? []).filter((flag) => flag !== 'struck'), ...(far.has(pour.id) ? ['far-off' as const] : [])];
+            const flags = [
+              ...(line?.flags ?? []).filter((flag) => flag !== 'struck'),
+              ...(far.has(pour.id) ? ['far-off' as const] : []),
+            ];
             const struck = pour.state === 'entry-struck' || pour.state === 'reading-struck';
             return (
-              <chakra.tr key={pour.id} borderTopWidth="1px" borderColor="rule" verticalAlign="top" color={struck ? 'soft' : undefined}>
-                <chakra.td px="2" py="1">{place + 1}</chakra.td>
-                <chakra.td display={WIDE_ONLY} px="2" py="1" whiteSpace="nowrap">{timeText(pour.at)}</chakra.td>
-                <chakra.td px="2" py="1" textAlign="right" whiteSpace="nowrap" textDecoration={pour.state === 'entry-struck' ? 'line-through' : undefined}>{formatQuantity(pour.added_m3, 'tankVolume', { reader }).text}<chakra.span color="soft" display={{ base: 'none', md: 'inline' }}> {POUR_SPREADS[pour.way].name}</chakra.span></chakra.td>
-                <chakra.td px="2" py="1" textAlign="right" fontWeight="700" whiteSpace="nowrap">{line && formatQuantity(line.volume_m3, 'tankVolume', { reader, ...(line.sigma_m3 > 0 ? { spread: 2 * line.sigma_m3 } : {}) }).text}</chakra.td>
-                <chakra.td px="2" py="1" textAlign="right" fontWeight="700" whiteSpace="nowrap" textDecoration={struck ? 'line-through' : undefined}>{readingText(pour.reading, reader)}</chakra.td>
+              <chakra.tr
+                key={pour.id}
+                borderTopWidth="1px"
+                borderColor="rule"
+                verticalAlign="top"
+                color={struck ? 'soft' : undefined}
+              >
                 <chakra.td px="2" py="1">
-                  <chakra.select aria-label={`Line ${place + 1} counts as`} value={pour.state} minH="40px" bg="panel" borderWidth="1.5px" borderColor="edge" borderRadius="md" px="1" onChange={(event) => setValue(`line ${place + 1} of the log`, ['tanks', t, 'calibrations', c, 'pours', index, 'state'], event.target.value as PourDocument['state'])}>
-                    {POUR_STATES.map((state) => <option key={state} value={state}>{STATE_WORDS[state]}</option>)}
+                  {place + 1}
+                </chakra.td>
+                <chakra.td display={WIDE_ONLY} px="2" py="1" whiteSpace="nowrap">
+                  {timeText(pour.at)}
+                </chakra.td>
+                <chakra.td
+                  px="2"
+                  py="1"
+                  textAlign="right"
+                  whiteSpace="nowrap"
+                  textDecoration={pour.state === 'entry-struck' ? 'line-through' : undefined}
+                >
+                  {formatQuantity(pour.added_m3, 'tankVolume', { reader }).text}
+                  <chakra.span color="soft" display={{ base: 'none', md: 'inline' }}>
+                    {' '}
+                    {POUR_SPREADS[pour.way].name}
+                  </chakra.span>
+                </chakra.td>
+                <chakra.td px="2" py="1" textAlign="right" fontWeight="700" whiteSpace="nowrap">
+                  {line &&
+                    formatQuantity(line.volume_m3, 'tankVolume', {
+                      reader,
+                      ...(line.sigma_m3 > 0 ? { spread: 2 * line.sigma_m3 } : {}),
+                    }).text}
+                </chakra.td>
+                <chakra.td
+                  px="2"
+                  py="1"
+                  textAlign="right"
+                  fontWeight="700"
+                  whiteSpace="nowrap"
+                  textDecoration={struck ? 'line-through' : undefined}
+                >
+                  {readingText(pour.reading, reader)}
+                </chakra.td>
+                <chakra.td px="2" py="1">
+                  <chakra.select
+                    aria-label={`Line ${place + 1} counts as`}
+                    value={pour.state}
+                    minH="40px"
+                    bg="panel"
+                    borderWidth="1.5px"
+                    borderColor="edge"
+                    borderRadius="md"
+                    px="1"
+                    onChange={(event) =>
+                      setValue(
+                        `line ${place + 1} of the log`,
+                        ['tanks', t, 'calibrations', c, 'pours', index, 'state'],
+                        event.target.value as PourDocument['state'],
+                      )
+                    }
+                  >
+                    {POUR_STATES.map((state) => (
+                      <option key={state} value={state}>
+                        {STATE_WORDS[state]}
+                      </option>
+                    ))}
                   </chakra.select>
                 </chakra.td>
                 <chakra.td px="2" py="1">
-                  {flags.map((flag) => <Box key={flag} color="warn" fontWeight="650" fontSize="sm" data-testid="pour-flag">{FLAG_WORDS[flag]}</Box>)}
-                  {line?.otherKind && <Box color="warn" fontWeight="650" fontSize="sm">another kind of reading than most: left out</Box>}
-                  {pour.note && <Box fontSize="sm" color="soft">{pour.note}</Box>}
-                  {pour.simulated && <Box fontSize="sm" color="warn">simulated</Box>}
+                  {flags.map((flag) => (
+                    <Box key={flag} color="warn" fontWeight="650" fontSize="sm" data-testid="pour-flag">
+                      {FLAG_WORDS[flag]}
+                    </Box>
+                  ))}
+                  {line?.otherKind && (
+                    <Box color="warn" fontWeight="650" fontSize="sm">
+                      another kind of reading than most: left out
+                    </Box>
+                  )}
+                  {pour.note && (
+                    <Box fontSize="sm" color="soft">
+                      {pour.note}
+                    </Box>
+                  )}
+                  {pour.simulated && (
+                    <Box fontSize="sm" color="warn">
+                      simulated
+                    </Box>
+                  )}
                 </chakra.td>
               </chakra.tr>
             );
@@ -59,5 +166,7 @@ const WIDE_ONLY = { base: 'none', md: 'table-cell' } as const;
 
 const timeText = (at: string): string => {
   const time = new Date(at);
-  return Number.isNaN(time.getTime()) ? at : `${time.toLocaleDateString(undefined, { month: 'short', day: 'numeric' })} ${time.toLocaleTimeString(undefined, { hour: '2-digit', minute: '2-digit' })}`;
+  return Number.isNaN(time.getTime())
+    ? at
+    : `${time.toLocaleDateString(undefined, { month: 'short', day: 'numeric' })} ${time.toLocaleTimeString(undefined, { hour: '2-digit', minute: '2-digit' })}`;
 };

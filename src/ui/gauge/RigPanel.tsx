@@ -94,8 +94,17 @@ export function RigPanel({ sender, onPour }: Props) {
     setCounted(sample.pulses);
     const value = Number(settled.toPrecision(5));
     onPour({
-      at: new Date().toISOString(), way: 'meter', added_m3, spread_m3: Math.abs(added_m3) * METER_RATIO, note: '', state: 'counts', simulated: true,
-      reading: rig.signal === 'resistance' ? { kind: 'resistance', reading_ohm: Math.max(0, value) } : { kind: 'voltage', reading_V: value },
+      at: new Date().toISOString(),
+      way: 'meter',
+      added_m3,
+      spread_m3: Math.abs(added_m3) * METER_RATIO,
+      note: '',
+      state: 'counts',
+      simulated: true,
+      reading:
+        rig.signal === 'resistance'
+          ? { kind: 'resistance', reading_ohm: Math.max(0, value) }
+          : { kind: 'voltage', reading_V: value },
     });
   };
   const enterPour = (text: string): EntryVerdict => {
@@ -106,39 +115,118 @@ export function RigPanel({ sender, onPour }: Props) {
   const volume = formatQuantity(litres, 'tankVolume', { reader });
   return (
     <Box mt="4" p="3" borderWidth="2px" borderStyle="dashed" borderColor="warn" borderRadius="md" data-testid="rig">
-      <Box fontWeight="800" color="warn">Simulated rig: no real tank is connected</Box>
+      <Box fontWeight="800" color="warn">
+        Simulated rig: no real tank is connected
+      </Box>
       {!rig && (
         <>
-          <Box color="soft" mb="2">A tank that is built a little otherwise than planned, with noise, slosh and a meter. Pour into it and read it as you would a real one; its lines are marked as simulated.</Box>
+          <Box color="soft" mb="2">
+            A tank that is built a little otherwise than planned, with noise, slosh and a meter. Pour into it and read
+            it as you would a real one; its lines are marked as simulated.
+          </Box>
           <Box display="flex" gap="3" flexWrap="wrap" alignItems="end">
-            <Select label="What is wrong with it" value={fault} options={(Object.keys(FAULTS) as (keyof typeof FAULTS)[]).map((value) => ({ value, label: FAULTS[value] }))} onChange={setFault} />
-            <Select label="Its time runs" value={speed} options={SPEEDS.map((value) => ({ value, label: value === '1' ? 'as the clock' : `${value} times the clock` }))} onChange={setSpeed} />
-            <Box width="120px"><TextEntry label="Rig number" value={String(seed)} onEnter={(text) => (/^\d{1,9}$/.test(text.trim()) ? (setSeed(Number(text)), { ok: true }) : { ok: false, message: 'Enter a whole number; each is another tank.' })} /></Box>
-            <Button kind="main" onClick={() => void start()} testId="start-rig">Start the rig</Button>
+            <Select
+              label="What is wrong with it"
+              value={fault}
+              options={(Object.keys(FAULTS) as (keyof typeof FAULTS)[]).map((value) => ({
+                value,
+                label: FAULTS[value],
+              }))}
+              onChange={setFault}
+            />
+            <Select
+              label="Its time runs"
+              value={speed}
+              options={SPEEDS.map((value) => ({
+                value,
+                label: value === '1' ? 'as the clock' : `${value} times the clock`,
+              }))}
+              onChange={setSpeed}
+            />
+            <Box width="120px">
+              <TextEntry
+                label="Rig number"
+                value={String(seed)}
+                onEnter={(text) =>
+                  /^\d{1,9}$/.test(text.trim())
+                    ? (setSeed(Number(text)), { ok: true })
+                    : { ok: false, message: 'Enter a whole number; each is another tank.' }
+                }
+              />
+            </Box>
+            <Button kind="main" onClick={() => void start()} testId="start-rig">
+              Start the rig
+            </Button>
           </Box>
         </>
       )}
       {rig && (
         <>
           <Box display="flex" gap="5" flexWrap="wrap" alignItems="baseline" my="2">
-            <Box><Box fontSize="sm" color="soft">{rig.sender} reads, simulated</Box><Box fontSize="3xl" fontWeight="800" data-testid="rig-reading" data-settled={settled !== undefined}>{sample ? formatQuantity(sample.reading, rig.signal, { reader, digits: 4 }).text : '…'}</Box></Box>
-            <Box><Box fontSize="sm" color="soft">Meter since the last line</Box><Box fontSize="3xl" fontWeight="800" data-testid="rig-meter">{formatQuantity(((sample?.pulses ?? 0) - counted) / rig.pulsesPerLitre / 1000, 'tankVolume', { reader }).text}</Box></Box>
-            <Box fontWeight="650" color={settled === undefined ? 'warn' : 'good'} data-testid="rig-state">{sample?.pouring ? 'pouring…' : settled === undefined ? 'still swinging: wait' : `still, at ${formatQuantity(settled, rig.signal, { reader, digits: 4 }).text}`}</Box>
+            <Box>
+              <Box fontSize="sm" color="soft">
+                {rig.sender} reads, simulated
+              </Box>
+              <Box fontSize="3xl" fontWeight="800" data-testid="rig-reading" data-settled={settled !== undefined}>
+                {sample ? formatQuantity(sample.reading, rig.signal, { reader, digits: 4 }).text : '…'}
+              </Box>
+            </Box>
+            <Box>
+              <Box fontSize="sm" color="soft">
+                Meter since the last line
+              </Box>
+              <Box fontSize="3xl" fontWeight="800" data-testid="rig-meter">
+                {
+                  formatQuantity(((sample?.pulses ?? 0) - counted) / rig.pulsesPerLitre / 1000, 'tankVolume', {
+                    reader,
+                  }).text
+                }
+              </Box>
+            </Box>
+            <Box fontWeight="650" color={settled === undefined ? 'warn' : 'good'} data-testid="rig-state">
+              {sample?.pouring
+                ? 'pouring…'
+                : settled === undefined
+                  ? 'still swinging: wait'
+                  : `still, at ${formatQuantity(settled, rig.signal, { reader, digits: 4 }).text}`}
+            </Box>
           </Box>
           <FieldGrid min="220px">
             <TextEntry label="Pour in" value={volume.number} unit={volume.symbol} onEnter={enterPour} />
             <Box pt="5" display="flex" gap="2" flexWrap="wrap">
-              <Button onClick={() => void pour()} disabled={sample?.pouring === true} testId="rig-pour">Pour</Button>
-              <Button kind="main" onClick={take} disabled={settled === undefined} testId="rig-take">Write it down</Button>
+              <Button onClick={() => void pour()} disabled={sample?.pouring === true} testId="rig-pour">
+                Pour
+              </Button>
+              <Button kind="main" onClick={take} disabled={settled === undefined} testId="rig-take">
+                Write it down
+              </Button>
               <Button onClick={() => void end()}>End the rig</Button>
             </Box>
           </FieldGrid>
         </>
       )}
-      {why && <Box mt="2" color="stop" fontWeight="600">{why}</Box>}
+      {why && (
+        <Box mt="2" color="stop" fontWeight="600">
+          {why}
+        </Box>
+      )}
       {truth && (
         <Box mt="2" data-testid="rig-truth">
-          The rig’s truth: the tank held <b>{Math.abs(truth.volume_ratio * 100).toFixed(1)} % {truth.volume_ratio < 0 ? 'less' : 'more'}</b> than drawn, the sender sat <b>{formatQuantity(Math.abs(truth.lowered_m), 'bore', { reader }).text} {truth.lowered_m > 0 ? 'lower' : 'higher'}</b>, the meter counted <b>{Math.abs(truth.meter_ratio * 100).toFixed(1)} % too {truth.meter_ratio > 0 ? 'much' : 'little'}</b>{truth.sticksBelow_ratio > 0 && ', the float stuck at the bottom'}{truth.diesAt_ratio !== null && ', the float died half-way'}.
+          The rig’s truth: the tank held{' '}
+          <b>
+            {Math.abs(truth.volume_ratio * 100).toFixed(1)} % {truth.volume_ratio < 0 ? 'less' : 'more'}
+          </b>{' '}
+          than drawn, the sender sat{' '}
+          <b>
+            {formatQuantity(Math.abs(truth.lowered_m), 'bore', { reader }).text}{' '}
+            {truth.lowered_m > 0 ? 'lower' : 'higher'}
+          </b>
+          , the meter counted{' '}
+          <b>
+            {Math.abs(truth.meter_ratio * 100).toFixed(1)} % too {truth.meter_ratio > 0 ? 'much' : 'little'}
+          </b>
+          {truth.sticksBelow_ratio > 0 && ', the float stuck at the bottom'}
+          {truth.diesAt_ratio !== null && ', the float died half-way'}.
         </Box>
       )}
     </Box>

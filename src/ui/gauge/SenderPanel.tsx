@@ -17,11 +17,20 @@ import { SWING_WORDS } from '../parts/words';
 import { applyEdit, setValue, useValue } from '../state/editor';
 import { withoutSender, withRange, withSenderKind } from './gaugeEdits';
 
-const KIND_WORDS: Readonly<Record<SenderDocument['kind'], string>> = { 'swing-arm': 'float on a swinging arm', tube: 'float on a tube', capacitive: 'capacitive probe' };
+const KIND_WORDS: Readonly<Record<SenderDocument['kind'], string>> = {
+  'swing-arm': 'float on a swinging arm',
+  tube: 'float on a tube',
+  capacitive: 'capacitive probe',
+};
 const OTHER = 'other';
 
 /** Which range of the table a sender has. */
-const rangeOf = ({ output }: SenderDocument): string => SENDER_RANGES.find((row) => (output.kind === 'resistance' ? row.output === 'resistance' && row.empty === output.empty_ohm.value && row.full === output.full_ohm.value : row.output === 'voltage' && row.empty === output.empty_V.value && row.full === output.full_V.value))?.key ?? OTHER;
+const rangeOf = ({ output }: SenderDocument): string =>
+  SENDER_RANGES.find((row) =>
+    output.kind === 'resistance'
+      ? row.output === 'resistance' && row.empty === output.empty_ohm.value && row.full === output.full_ohm.value
+      : row.output === 'voltage' && row.empty === output.empty_V.value && row.full === output.full_V.value,
+  )?.key ?? OTHER;
 
 /** One sender: what it is, its sizes and what it gives. */
 export function SenderPanel({ t, s, aside }: { readonly t: number; readonly s: number; readonly aside: ReactNode }) {
@@ -30,27 +39,84 @@ export function SenderPanel({ t, s, aside }: { readonly t: number; readonly s: n
   const at = (...keys: string[]) => ['tanks', t, 'senders', s, ...keys];
   const range = rangeOf(sender);
   const role = sender.output.kind;
-  const ends = role === 'resistance' ? ['empty_ohm', 'full_ohm'] as const : ['empty_V', 'full_V'] as const;
+  const ends = role === 'resistance' ? (['empty_ohm', 'full_ohm'] as const) : (['empty_V', 'full_V'] as const);
   return (
     <Panel title={sender.name} testId="sender" aside={aside}>
       <Box display="flex" gap="2" alignItems="end" mb="3" flexWrap="wrap">
-        <Box flex="1 1 180px"><TextEntry label="Name of the sender" value={sender.name} onEnter={(text) => readName(text, (name) => setValue(`rename ${sender.name}`, at('name'), name))} /></Box>
-        <Select label="It is a" value={sender.kind} options={SENDER_KINDS.map((value) => ({ value, label: KIND_WORDS[value] }))} onChange={(kind) => applyEdit('kind of sender', (system) => withSenderKind(system, t, s, kind))} />
-        <Select label="In the port" value={sender.port} options={ports.map(({ id, name }) => ({ value: id, label: name }))} onChange={(port) => setValue('port of the sender', at('port'), port)} />
-        <Select label="Range" value={range} options={[...SENDER_RANGES.map(({ key, name }) => ({ value: key, label: name })), ...(range === OTHER ? [{ value: OTHER, label: 'another' }] : [])]} onChange={(key) => key !== OTHER && applyEdit('range of the sender', (system) => withRange(system, t, s, key))} />
-        <SquareButton label={`Remove ${sender.name}`} onClick={() => applyEdit(`remove ${sender.name}`, (system) => withoutSender(system, t, s))}><Trash2 size={18} aria-hidden /></SquareButton>
+        <Box flex="1 1 180px">
+          <TextEntry
+            label="Name of the sender"
+            value={sender.name}
+            onEnter={(text) => readName(text, (name) => setValue(`rename ${sender.name}`, at('name'), name))}
+          />
+        </Box>
+        <Select
+          label="It is a"
+          value={sender.kind}
+          options={SENDER_KINDS.map((value) => ({ value, label: KIND_WORDS[value] }))}
+          onChange={(kind) => applyEdit('kind of sender', (system) => withSenderKind(system, t, s, kind))}
+        />
+        <Select
+          label="In the port"
+          value={sender.port}
+          options={ports.map(({ id, name }) => ({ value: id, label: name }))}
+          onChange={(port) => setValue('port of the sender', at('port'), port)}
+        />
+        <Select
+          label="Range"
+          value={range}
+          options={[
+            ...SENDER_RANGES.map(({ key, name }) => ({ value: key, label: name })),
+            ...(range === OTHER ? [{ value: OTHER, label: 'another' }] : []),
+          ]}
+          onChange={(key) =>
+            key !== OTHER && applyEdit('range of the sender', (system) => withRange(system, t, s, key))
+          }
+        />
+        <SquareButton
+          label={`Remove ${sender.name}`}
+          onClick={() => applyEdit(`remove ${sender.name}`, (system) => withoutSender(system, t, s))}
+        >
+          <Trash2 size={18} aria-hidden />
+        </SquareButton>
       </Box>
       <FieldGrid>
         {sender.kind === 'swing-arm' ? (
           <>
             <KnownField label="Pivot below the lid" path={at('pivotDepth_m')} role="tape" />
-            <KnownField label="Arm length" path={at('armLength_m')} role="tape" hint="Along the wire, pivot to middle of the float." />
+            <KnownField
+              label="Arm length"
+              path={at('armLength_m')}
+              role="tape"
+              hint="Along the wire, pivot to middle of the float."
+            />
             <KnownField label="Low stop" path={at('lowStop_deg')} role="slope" hint="From level, minus below." />
             <KnownField label="High stop" path={at('highStop_deg')} role="slope" />
-            <Select label="Arm reaches" value={sender.swing} options={SWINGS.map((value) => ({ value, label: SWING_WORDS[value] }))} onChange={(value) => setValue('which way the arm reaches', at('swing'), value)} />
-            {sender.bend
-              ? <><KnownField label="Bend from the pivot" path={at('bend', 'at_m')} role="tape" /><KnownField label="Bent upward by" path={at('bend', 'angle_deg')} role="slope" hint="Minus downward." /><Box pt="5"><Button onClick={() => setValue('straighten the arm', at('bend'), undefined)}>Straighten the arm</Button></Box></>
-              : <Box pt="5"><Button onClick={() => setValue('bend the arm', at('bend'), { at_m: chosen(0.02), angle_deg: chosen(0) })}>The arm is bent</Button></Box>}
+            <Select
+              label="Arm reaches"
+              value={sender.swing}
+              options={SWINGS.map((value) => ({ value, label: SWING_WORDS[value] }))}
+              onChange={(value) => setValue('which way the arm reaches', at('swing'), value)}
+            />
+            {sender.bend ? (
+              <>
+                <KnownField label="Bend from the pivot" path={at('bend', 'at_m')} role="tape" />
+                <KnownField label="Bent upward by" path={at('bend', 'angle_deg')} role="slope" hint="Minus downward." />
+                <Box pt="5">
+                  <Button onClick={() => setValue('straighten the arm', at('bend'), undefined)}>
+                    Straighten the arm
+                  </Button>
+                </Box>
+              </>
+            ) : (
+              <Box pt="5">
+                <Button
+                  onClick={() => setValue('bend the arm', at('bend'), { at_m: chosen(0.02), angle_deg: chosen(0) })}
+                >
+                  The arm is bent
+                </Button>
+              </Box>
+            )}
           </>
         ) : (
           <>
@@ -58,11 +124,20 @@ export function SenderPanel({ t, s, aside }: { readonly t: number; readonly s: n
             <KnownField label="Dead at its foot" path={at('lowDead_m')} role="tape" />
             <KnownField label="Dead at its head" path={at('highDead_m')} role="tape" />
             <KnownField label="Width of the tube" path={at('tubeDiameter_m')} role="tape" />
-            {sender.kind === 'tube' && <KnownField label="Between its contacts" path={at('step_m')} role="tape" hint="0 where it is continuous." />}
+            {sender.kind === 'tube' && (
+              <KnownField
+                label="Between its contacts"
+                path={at('step_m')}
+                role="tape"
+                hint="0 where it is continuous."
+              />
+            )}
           </>
         )}
         {sender.kind !== 'capacitive' && <KnownField label="Float diameter" path={at('floatDiameter_m')} role="tape" />}
-        {sender.kind !== 'capacitive' && <KnownField label="Float under the surface" path={at('immersion_ratio')} role="share" hint="Of its height." />}
+        {sender.kind !== 'capacitive' && (
+          <KnownField label="Float under the surface" path={at('immersion_ratio')} role="share" hint="Of its height." />
+        )}
         <KnownField label="Sender gives at its low end" path={at('output', ends[0])} role={role} />
         <KnownField label="Sender gives at its high end" path={at('output', ends[1])} role={role} />
         <KnownField label="Sender tolerance" path={at('tolerance_ratio')} role="share" hint="Of its range." />

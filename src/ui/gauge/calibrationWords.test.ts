@@ -3,12 +3,28 @@ import type { FoundUnknown } from '@/core/gauge';
 import type { CalibrationData } from '@/workers/gauge.worker';
 import { explanations, readingText } from './calibrationWords';
 
-const data = (unknowns: readonly FoundUnknown[], more: object = {}): CalibrationData => ({
-  channel: 'resistance', lines: [{ id: 'a' }, { id: 'b' }],
-  explained: { ok: true, value: { unknowns, noise: 1, farOff: [], miscounted: [], before_ratio: 0.004, after_ratio: 0.003, iterations: 3, curve: [], ...more } },
-} as unknown as CalibrationData);
+const data = (unknowns: readonly FoundUnknown[], more: object = {}): CalibrationData =>
+  ({
+    channel: 'resistance',
+    lines: [{ id: 'a' }, { id: 'b' }],
+    explained: {
+      ok: true,
+      value: {
+        unknowns,
+        noise: 1,
+        farOff: [],
+        miscounted: [],
+        before_ratio: 0.004,
+        after_ratio: 0.003,
+        iterations: 3,
+        curve: [],
+        ...more,
+      },
+    },
+  }) as unknown as CalibrationData;
 const found = (key: FoundUnknown['key'], value: number, sigma: number): FoundUnknown => ({ key, value, sigma });
-const said = (unknowns: readonly FoundUnknown[], more?: object): string => explanations(data(unknowns, more), 'metric').join(' ');
+const said = (unknowns: readonly FoundUnknown[], more?: object): string =>
+  explanations(data(unknowns, more), 'metric').join(' ');
 
 describe('why it does not read as planned, in a builder’s words', () => {
   it('what stands out is said with how surely, the surest first', () => {
@@ -23,7 +39,10 @@ describe('why it does not read as planned, in a builder’s words', () => {
   });
 
   it('two that read alike are told as likely, not as found', () => {
-    const text = said([found('volume', -0.029, 0.017), found('lowered', 0.0057, 0.0038)], { before_ratio: 0.031, after_ratio: 0.002 });
+    const text = said([found('volume', -0.029, 0.017), found('lowered', 0.0057, 0.0038)], {
+      before_ratio: 0.031,
+      after_ratio: 0.002,
+    });
     expect(text).toContain('these pours alone do not tell why');
     expect(text).toContain('to tell them apart');
     expect(text).not.toContain('Nothing stands out');
@@ -36,10 +55,24 @@ describe('why it does not read as planned, in a builder’s words', () => {
   });
 
   it('a log too short says what it wants', () => {
-    expect(explanations({ ...data([]), explained: { ok: false, error: { code: 'too-few', at: 'log', detail: 'At least 4 readings.' } } }, 'metric')).toEqual(['At least 4 readings.']);
+    expect(
+      explanations(
+        {
+          ...data([]),
+          explained: { ok: false, error: { code: 'too-few', at: 'log', detail: 'At least 4 readings.' } },
+        },
+        'metric',
+      ),
+    ).toEqual(['At least 4 readings.']);
   });
 
   it('readings stand with their units', () => {
-    expect([readingText({ kind: 'resistance', reading_ohm: 103.4 }, 'metric'), readingText({ kind: 'voltage', reading_V: 2.5 }, 'metric'), readingText({ kind: 'needle', shown_ratio: 0.4 }, 'metric'), readingText({ kind: 'height', height_m: 0.1 }, 'us'), readingText({ kind: 'none' }, 'metric')]).toEqual(['103.4 Ω', '2.5 V', '40 %', '3 15/16 in', '']);
+    expect([
+      readingText({ kind: 'resistance', reading_ohm: 103.4 }, 'metric'),
+      readingText({ kind: 'voltage', reading_V: 2.5 }, 'metric'),
+      readingText({ kind: 'needle', shown_ratio: 0.4 }, 'metric'),
+      readingText({ kind: 'height', height_m: 0.1 }, 'us'),
+      readingText({ kind: 'none' }, 'metric'),
+    ]).toEqual(['103.4 Ω', '2.5 V', '40 %', '3 15/16 in', '']);
   });
 });

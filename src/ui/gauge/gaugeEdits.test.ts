@@ -3,7 +3,21 @@ import { describe, expect, it } from 'vitest';
 import { parseSystem, parseSystemText, SENDER_KINDS, type SystemDocument } from '@/core/document';
 import { unwrap } from '@/core/outcome';
 import { SENDER_RANGES } from '@/core/reference/senders';
-import { withCalibration, withDesign, withGaugeKind, withoutScale, withoutSender, withPours, withRange, withRefit, withSender, withSenderKind, withSight, withStick, withTaught } from './gaugeEdits';
+import {
+  withCalibration,
+  withDesign,
+  withGaugeKind,
+  withoutScale,
+  withoutSender,
+  withPours,
+  withRange,
+  withRefit,
+  withSender,
+  withSenderKind,
+  withSight,
+  withStick,
+  withTaught,
+} from './gaugeEdits';
 
 const BOAT = unwrap(parseSystemText(readFileSync('demo/crab-boat.json', 'utf8')));
 const check = (system: SystemDocument): SystemDocument => unwrap(parseSystem(system));
@@ -11,7 +25,11 @@ const check = (system: SystemDocument): SystemDocument => unwrap(parseSystem(sys
 describe('edits of senders and gauges', () => {
   it.each(SENDER_KINDS)('to a sender of kind %s and back, with its range and gauge', (kind) => {
     const changed = check(withSenderKind(BOAT, 0, 0, kind));
-    expect(changed.tanks[0]!.senders[0]).toMatchObject({ id: 'sender', kind, output: BOAT.tanks[0]!.senders[0]!.output });
+    expect(changed.tanks[0]!.senders[0]).toMatchObject({
+      id: 'sender',
+      kind,
+      output: BOAT.tanks[0]!.senders[0]!.output,
+    });
     expect(check(withSenderKind(changed, 0, 0, 'swing-arm')).tanks[0]!.senders[0]!.kind).toBe('swing-arm');
   });
 
@@ -27,16 +45,43 @@ describe('edits of senders and gauges', () => {
   });
 
   it('a lamp stays through a change of gauge', () => {
-    expect(withGaugeKind(BOAT, 0, 0, 'calibrated').tanks[0]!.senders[0]!.gauge.lamp_ratio).toEqual(BOAT.tanks[0]!.senders[0]!.gauge.lamp_ratio);
+    expect(withGaugeKind(BOAT, 0, 0, 'calibrated').tanks[0]!.senders[0]!.gauge.lamp_ratio).toEqual(
+      BOAT.tanks[0]!.senders[0]!.gauge.lamp_ratio,
+    );
   });
 
   it('taught points, a design and a refit are taken into the document', () => {
-    const taught = check(withTaught(BOAT, 0, 0, [{ reading: 12.3456, shown_ratio: 0.02 }, { reading: 178, shown_ratio: 0.97 }]));
-    expect(taught.tanks[0]!.senders[0]!.gauge).toMatchObject({ kind: 'calibrated', mostPoints: 2, points: { kind: 'resistance', at: [{ reading_ohm: 12.3456 }, { reading_ohm: 178 }] } });
+    const taught = check(
+      withTaught(BOAT, 0, 0, [
+        { reading: 12.3456, shown_ratio: 0.02 },
+        { reading: 178, shown_ratio: 0.97 },
+      ]),
+    );
+    expect(taught.tanks[0]!.senders[0]!.gauge).toMatchObject({
+      kind: 'calibrated',
+      mostPoints: 2,
+      points: { kind: 'resistance', at: [{ reading_ohm: 12.3456 }, { reading_ohm: 178 }] },
+    });
     const quality = { covers_ratio: 0.9, unseenLow_m3: 0, unseenHigh_m3: 0, worst_ratio: 0.01 };
-    const refit = check(withRefit(BOAT, 0, 0, { ...quality, pivotDepth_m: 0.1, armLength_m: 0.15, swing: 'port', wire_m: 0.15, bend_deg: -20 }));
-    expect(refit.tanks[0]!.senders[0]).toMatchObject({ swing: 'port', armLength_m: { value: 0.15 }, bend: { angle_deg: { value: -20 } } });
-    expect(check(withDesign(refit, 0, 0, { ...quality, pivotDepth_m: 0.12, armLength_m: 0.16, swing: 'aft' })).tanks[0]!.senders[0]).not.toHaveProperty('bend');
+    const refit = check(
+      withRefit(BOAT, 0, 0, {
+        ...quality,
+        pivotDepth_m: 0.1,
+        armLength_m: 0.15,
+        swing: 'port',
+        wire_m: 0.15,
+        bend_deg: -20,
+      }),
+    );
+    expect(refit.tanks[0]!.senders[0]).toMatchObject({
+      swing: 'port',
+      armLength_m: { value: 0.15 },
+      bend: { angle_deg: { value: -20 } },
+    });
+    expect(
+      check(withDesign(refit, 0, 0, { ...quality, pivotDepth_m: 0.12, armLength_m: 0.16, swing: 'aft' })).tanks[0]!
+        .senders[0],
+    ).not.toHaveProperty('bend');
   });
 
   it('what is taken out takes its logs and ways along', () => {
@@ -44,7 +89,9 @@ describe('edits of senders and gauges', () => {
     expect(without.tanks[0]!.calibrations).toEqual([]);
     expect(without.fit.ways.some(({ part }) => part === 'sender')).toBe(false);
     const stick = withCalibration(BOAT, 0, 'dipstick', 'By stick');
-    expect(check(withoutScale(check(stick), 0, 'dipsticks', 0)).tanks[0]!.calibrations.map(({ of }) => of)).toEqual(['sender']);
+    expect(check(withoutScale(check(stick), 0, 'dipsticks', 0)).tanks[0]!.calibrations.map(({ of }) => of)).toEqual([
+      'sender',
+    ]);
   });
 
   it('one more sender, sight tube and stick, each where there is room for it', () => {

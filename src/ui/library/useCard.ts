@@ -18,7 +18,10 @@ export type CardShown =
  * The card of a system: as it is kept, or worked out once it is on screen, and
  * then kept. The numbers of all cards come first, then what every rule says.
  */
-export function useCard(entry: ListedSystem): { readonly shown: CardShown; readonly box: RefObject<HTMLDivElement | null> } {
+export function useCard(entry: ListedSystem): {
+  readonly shown: CardShown;
+  readonly box: RefObject<HTMLDivElement | null>;
+} {
   const box = useRef<HTMLDivElement>(null);
   const isSeen = useSeen(box);
   const [worked, setWorked] = useState<{ readonly of: string; readonly shown: CardShown }>();
@@ -31,7 +34,9 @@ export function useCard(entry: ListedSystem): { readonly shown: CardShown; reado
     const show = (shown: CardShown): void => {
       if (current) setWorked({ of, shown });
     };
-    workOut(entry.id, entry.revision, show, () => current).catch((error: unknown) => show({ kind: 'failed', why: error instanceof Error ? error.message : String(error) }));
+    workOut(entry.id, entry.revision, show, () => current).catch((error: unknown) =>
+      show({ kind: 'failed', why: error instanceof Error ? error.message : String(error) }),
+    );
     return () => {
       current = false;
     };
@@ -39,11 +44,22 @@ export function useCard(entry: ListedSystem): { readonly shown: CardShown; reado
   return { shown: kept ? { kind: 'whole', card: kept } : worked?.of === of ? worked.shown : { kind: 'waiting' }, box };
 }
 
-async function workOut(id: string, revision: number, show: (shown: CardShown) => void, isWanted: () => boolean): Promise<void> {
+async function workOut(
+  id: string,
+  revision: number,
+  show: (shown: CardShown) => void,
+  isWanted: () => boolean,
+): Promise<void> {
   const found = await systemOnServer(id);
   if (!found.ok) return show({ kind: 'failed', why: found.detail });
   const numbers = await evaluatorWorker().evaluate(found.document, 'numbers');
-  if (numbers.ok) show({ kind: 'numbers', numbers: Object.entries(numbers.numbers).flatMap(([key, number]) => (number.ok ? [{ key: key as CardFigure['key'], ...number.value }] : [])) });
+  if (numbers.ok)
+    show({
+      kind: 'numbers',
+      numbers: Object.entries(numbers.numbers).flatMap(([key, number]) =>
+        number.ok ? [{ key: key as CardFigure['key'], ...number.value }] : [],
+      ),
+    });
   const card = await inBackground('whenever', async () => (isWanted() ? cardWorker().card(found.document) : undefined));
   if (!card) return;
   show({ kind: 'whole', card });
@@ -57,9 +73,12 @@ function useSeen(box: RefObject<HTMLElement | null>): boolean {
   useEffect(() => {
     const element = box.current;
     if (!element || isSeen) return undefined;
-    const observer = new IntersectionObserver((entries) => {
-      if (entries.some(({ isIntersecting }) => isIntersecting)) setSeen(true);
-    }, { rootMargin: '200px' });
+    const observer = new IntersectionObserver(
+      (entries) => {
+        if (entries.some(({ isIntersecting }) => isIntersecting)) setSeen(true);
+      },
+      { rootMargin: '200px' },
+    );
     observer.observe(element);
     return () => observer.disconnect();
   }, [box, isSeen]);

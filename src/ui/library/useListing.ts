@@ -6,7 +6,9 @@ import { listOnServer, type Listing, type Refusal } from './serverSystems';
 /** Typing within this time is one search. */
 const SEARCH_AFTER_MS = 250;
 
-/** The part of the library that is on screen: what came with the page, what is searched for, and more of it when asked. */
+/**
+ * The part of the library that is on screen: what came with the page, what is searched for, and more of it when asked.
+ */
 export function useListing(first: Listing, refuse: (refusal: Refusal) => void) {
   const [listing, setListing] = useState(first);
   const [having, setHaving] = useState('');
@@ -30,7 +32,10 @@ export function useListing(first: Listing, refuse: (refusal: Refusal) => void) {
     if (found) setListing(found);
   };
   return {
-    listing, having, isBusy, again: () => again(),
+    listing,
+    having,
+    isBusy,
+    again: () => again(),
     search: (text: string): void => {
       setHaving(text);
       clearTimeout(timer.current);
@@ -39,7 +44,14 @@ export function useListing(first: Listing, refuse: (refusal: Refusal) => void) {
     more: async (): Promise<void> => {
       const found = await fetchFrom(listing.systems.length, having);
       // What was saved meanwhile moved to the front: nothing is shown twice.
-      if (found) setListing((before) => ({ count: found.count, systems: [...before.systems, ...found.systems.filter(({ id }) => before.systems.every((there) => there.id !== id))] }));
+      if (found)
+        setListing((before) => ({
+          count: found.count,
+          systems: [
+            ...before.systems,
+            ...found.systems.filter(({ id }) => before.systems.every((there) => there.id !== id)),
+          ],
+        }));
     },
   };
 }

@@ -10,7 +10,10 @@ import { useDetails } from '../state/results';
 
 const DUTY_WORDS = { idle: 'idle', cruise: 'at the set duty', full: 'full load' } as const;
 
-/** Whether the fuel gets to a consumer: what arrives against what it needs, at each duty, and how near it comes to boiling. */
+/**
+ * Whether the fuel gets to a consumer: what arrives against what it needs, at each duty, and how near it comes to
+ * boiling.
+ */
 export function AnswersPanel({ k }: { readonly k: number }) {
   const system = useSystem();
   const { results } = useDetails();
@@ -20,7 +23,9 @@ export function AnswersPanel({ k }: { readonly k: number }) {
   if (!flow.ok) {
     return (
       <Panel title={`To ${consumer.name}`} testId="answers">
-        <Box color="stop" fontWeight="700" fontSize="xl">■ Nothing flows</Box>
+        <Box color="stop" fontWeight="700" fontSize="xl">
+          ■ Nothing flows
+        </Box>
         <Box mt="1">{flow.error.detail}</Box>
       </Panel>
     );
@@ -36,15 +41,55 @@ function Answers({ title, value }: { readonly title: string; readonly value: Flo
   return (
     <Panel title={title} testId="answers">
       <Box display="grid" gridTemplateColumns="repeat(auto-fit, minmax(180px, 1fr))" gap="4">
-        <Figure label="Arrives" note={<>{times} × the <Shown value={value.needed_m3PerS} role={role} /> needed</>} tone={tone} sign={sign}><Shown value={value.delivered_m3PerS} role={role} /></Figure>
-        <Figure label="Pressure at the needed flow" note={<><Shown value={value.neededPressure_Pa} role="pressure" /> needed</>} tone={value.pressureAtNeed_Pa < value.neededPressure_Pa ? 'stop' : 'good'} sign={value.pressureAtNeed_Pa < value.neededPressure_Pa ? '■' : '●'}><Shown value={value.pressureAtNeed_Pa} role="pressure" /></Figure>
-        <Figure label="In hand before it boils" note={<>at {value.suction.node}</>} tone={value.suction.margin_Pa < 0 ? 'stop' : value.suction.margin_Pa < VAPOUR_MARGIN_PA ? 'warn' : 'good'} sign={value.suction.margin_Pa < 0 ? '■' : value.suction.margin_Pa < VAPOUR_MARGIN_PA ? '▲' : '●'}><Shown value={value.suction.margin_Pa} role="pressure" /></Figure>
+        <Figure
+          label="Arrives"
+          note={
+            <>
+              {times} × the <Shown value={value.needed_m3PerS} role={role} /> needed
+            </>
+          }
+          tone={tone}
+          sign={sign}
+        >
+          <Shown value={value.delivered_m3PerS} role={role} />
+        </Figure>
+        <Figure
+          label="Pressure at the needed flow"
+          note={
+            <>
+              <Shown value={value.neededPressure_Pa} role="pressure" /> needed
+            </>
+          }
+          tone={value.pressureAtNeed_Pa < value.neededPressure_Pa ? 'stop' : 'good'}
+          sign={value.pressureAtNeed_Pa < value.neededPressure_Pa ? '■' : '●'}
+        >
+          <Shown value={value.pressureAtNeed_Pa} role="pressure" />
+        </Figure>
+        <Figure
+          label="In hand before it boils"
+          note={<>at {value.suction.node}</>}
+          tone={value.suction.margin_Pa < 0 ? 'stop' : value.suction.margin_Pa < VAPOUR_MARGIN_PA ? 'warn' : 'good'}
+          sign={value.suction.margin_Pa < 0 ? '■' : value.suction.margin_Pa < VAPOUR_MARGIN_PA ? '▲' : '●'}
+        >
+          <Shown value={value.suction.margin_Pa} role="pressure" />
+        </Figure>
       </Box>
       {value.duties.length > 0 && value.duties.some(({ drawn_m3PerS }) => drawn_m3PerS !== value.needed_m3PerS) && (
         <Box mt="3" display="flex" gap="5" flexWrap="wrap" fontSize="md">
           {value.duties.map((duty) => (
             <Box key={duty.duty}>
-              <Box as="span" color="soft">{DUTY_WORDS[duty.duty]}: </Box><Shown value={duty.drawn_m3PerS} role={role} /> drawn, <b>{duty.pressure_Pa === undefined ? '? not worked out' : <Shown value={duty.pressure_Pa} role="pressure" />}</b> there
+              <Box as="span" color="soft">
+                {DUTY_WORDS[duty.duty]}:{' '}
+              </Box>
+              <Shown value={duty.drawn_m3PerS} role={role} /> drawn,{' '}
+              <b>
+                {duty.pressure_Pa === undefined ? (
+                  '? not worked out'
+                ) : (
+                  <Shown value={duty.pressure_Pa} role="pressure" />
+                )}
+              </b>{' '}
+              there
             </Box>
           ))}
         </Box>
@@ -53,12 +98,33 @@ function Answers({ title, value }: { readonly title: string; readonly value: Flo
   );
 }
 
-function Figure({ label, children, note, tone, sign }: { readonly label: string; readonly children: ReactNode; readonly note: ReactNode; readonly tone: 'good' | 'warn' | 'stop'; readonly sign: string }) {
+function Figure({
+  label,
+  children,
+  note,
+  tone,
+  sign,
+}: {
+  readonly label: string;
+  readonly children: ReactNode;
+  readonly note: ReactNode;
+  readonly tone: 'good' | 'warn' | 'stop';
+  readonly sign: string;
+}) {
   return (
     <Box>
-      <Box color="soft" fontSize="sm">{label}</Box>
-      <Box fontSize="2xl" fontWeight="700" lineHeight="1.2">{children}</Box>
-      <Box fontSize="sm" color={tone}><Box as="span" aria-hidden>{sign} </Box>{note}</Box>
+      <Box color="soft" fontSize="sm">
+        {label}
+      </Box>
+      <Box fontSize="2xl" fontWeight="700" lineHeight="1.2">
+        {children}
+      </Box>
+      <Box fontSize="sm" color={tone}>
+        <Box as="span" aria-hidden>
+          {sign}{' '}
+        </Box>
+        {note}
+      </Box>
     </Box>
   );
 }

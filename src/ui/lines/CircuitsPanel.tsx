@@ -25,21 +25,103 @@ export function CircuitsPanel() {
     <Panel title="Transfer, return and gravity" testId="circuits">
       <Box opacity={fresh ? 1 : 0.6} display="grid" gap="2">
         {failed && <Box color="warn">All circuits together cannot be solved: {failed}</Box>}
-        {transfers.map((transfer) => <Box key={transfer.run}><b>{transfer.name}</b>: <Course transfer={transfer} />{transfer.atRest_m3PerS > 0 && <Box as="span" color="warn"> · ▲ <Shown value={transfer.atRest_m3PerS} role="burn" /> goes on with the pump off</Box>}</Box>)}
-        {returns.map((back) => (
-          <Box key={back.from}>
-            <b>{back.name}</b> sends <b><Shown value={back.flow_m3PerS} role="burn" /></b> back to {back.tankName}; the whole tank goes round in <Shown value={back.round_s} role="duration" />{back.warming_KPerS * HOUR_S >= 1 ? `, warmed by the pump’s work alone at ${Math.round(back.warming_KPerS * HOUR_S)} K an hour` : ''}
-            {back.elsewhere && <Box as="span" color="stop" fontWeight="700"> · ■ another tank than it draws from{back.full_s === undefined ? '' : <>: full in <Shown value={back.full_s} role="duration" /></>}</Box>}
-            {back.aerates && <Box as="span" color="warn"> · ▲ falls in from above and aerates</Box>}
+        {transfers.map((transfer) => (
+          <Box key={transfer.run}>
+            <b>{transfer.name}</b>: <Course transfer={transfer} />
+            {transfer.atRest_m3PerS > 0 && (
+              <Box as="span" color="warn">
+                {' '}
+                · ▲ <Shown value={transfer.atRest_m3PerS} role="burn" /> goes on with the pump off
+              </Box>
+            )}
           </Box>
         ))}
-        {lowest.map((low) => <Box key={low.consumer}><b>{low.name}</b> on gravity at the tank’s last: head <b><Shown value={low.head_m} role="run" /></b>, {low.delivered_m3PerS === undefined ? <Box as="span" color="warn" fontWeight="650">? what arrives is not worked out</Box> : <><Shown value={Math.max(0, low.delivered_m3PerS)} role={flowRole(low.delivered_m3PerS)} /> arrives</>}</Box>)}
-        {backflows.map((back) => <Box key={back.pump} color="warn">▲ <b><Shown value={back.flow_m3PerS} role="burn" /></b> flows back through {back.name} while it {back.running ? 'runs against a stronger one' : 'stands'}</Box>)}
-        {sights.map((sight) => <Box key={sight.sight}>{sight.name} reads <b><Shown value={Math.abs(sight.error_m)} role="tape" /></b> too {sight.error_m > 0 ? 'high' : 'low'} while this flows (<Shown value={Math.abs(sight.error_m3)} role="tankVolume" />)</Box>)}
-        {transfers.length + returns.length + lowest.length === 0 && <Box color="soft">Nothing is transferred, returned or fed by gravity yet.</Box>}
+        {returns.map((back) => (
+          <Box key={back.from}>
+            <b>{back.name}</b> sends{' '}
+            <b>
+              <Shown value={back.flow_m3PerS} role="burn" />
+            </b>{' '}
+            back to {back.tankName}; the whole tank goes round in <Shown value={back.round_s} role="duration" />
+            {back.warming_KPerS * HOUR_S >= 1
+              ? `, warmed by the pump’s work alone at ${Math.round(back.warming_KPerS * HOUR_S)} K an hour`
+              : ''}
+            {back.elsewhere && (
+              <Box as="span" color="stop" fontWeight="700">
+                {' '}
+                · ■ another tank than it draws from
+                {back.full_s === undefined ? (
+                  ''
+                ) : (
+                  <>
+                    : full in <Shown value={back.full_s} role="duration" />
+                  </>
+                )}
+              </Box>
+            )}
+            {back.aerates && (
+              <Box as="span" color="warn">
+                {' '}
+                · ▲ falls in from above and aerates
+              </Box>
+            )}
+          </Box>
+        ))}
+        {lowest.map((low) => (
+          <Box key={low.consumer}>
+            <b>{low.name}</b> on gravity at the tank’s last: head{' '}
+            <b>
+              <Shown value={low.head_m} role="run" />
+            </b>
+            ,{' '}
+            {low.delivered_m3PerS === undefined ? (
+              <Box as="span" color="warn" fontWeight="650">
+                ? what arrives is not worked out
+              </Box>
+            ) : (
+              <>
+                <Shown value={Math.max(0, low.delivered_m3PerS)} role={flowRole(low.delivered_m3PerS)} /> arrives
+              </>
+            )}
+          </Box>
+        ))}
+        {backflows.map((back) => (
+          <Box key={back.pump} color="warn">
+            ▲{' '}
+            <b>
+              <Shown value={back.flow_m3PerS} role="burn" />
+            </b>{' '}
+            flows back through {back.name} while it {back.running ? 'runs against a stronger one' : 'stands'}
+          </Box>
+        ))}
+        {sights.map((sight) => (
+          <Box key={sight.sight}>
+            {sight.name} reads{' '}
+            <b>
+              <Shown value={Math.abs(sight.error_m)} role="tape" />
+            </b>{' '}
+            too {sight.error_m > 0 ? 'high' : 'low'} while this flows (
+            <Shown value={Math.abs(sight.error_m3)} role="tankVolume" />)
+          </Box>
+        ))}
+        {transfers.length + returns.length + lowest.length === 0 && (
+          <Box color="soft">Nothing is transferred, returned or fed by gravity yet.</Box>
+        )}
       </Box>
-      <Box mt="4" display="grid" gridTemplateColumns="repeat(auto-fit, minmax(min(100%, 300px), 1fr))" gap="3" alignItems="start">
-        {system.wishes.moves_m3 ? <KnownField label="To move at one go" path={['wishes', 'moves_m3']} role="tankVolume" /> : <Button onClick={() => setValue('volume to move', ['wishes', 'moves_m3'], chosen(0.1))}>Say how much is moved at one go</Button>}
+      <Box
+        mt="4"
+        display="grid"
+        gridTemplateColumns="repeat(auto-fit, minmax(min(100%, 300px), 1fr))"
+        gap="3"
+        alignItems="start"
+      >
+        {system.wishes.moves_m3 ? (
+          <KnownField label="To move at one go" path={['wishes', 'moves_m3']} role="tankVolume" />
+        ) : (
+          <Button onClick={() => setValue('volume to move', ['wishes', 'moves_m3'], chosen(0.1))}>
+            Say how much is moved at one go
+          </Button>
+        )}
         <Practice of="transferBy" />
         <Practice of="returnOutlet" />
         <Practice of="losses" />
@@ -51,12 +133,43 @@ export function CircuitsPanel() {
 
 /** What a transfer moves, in what time, and why no more. */
 function Course({ transfer }: { transfer: TransferResult }) {
-  if (transfer.ends === 'failed') return <Box as="span" color="warn" fontWeight="650">? not worked out</Box>;
-  if (transfer.time_s === undefined) return <Box as="span" color="stop" fontWeight="650">■ nothing moves{transfer.endsAt === undefined ? '' : transfer.ends === 'target-full' ? `: ${transfer.endsAt} is full` : `: ${transfer.endsAt} is down to its pickup`}</Box>;
+  if (transfer.ends === 'failed')
+    return (
+      <Box as="span" color="warn" fontWeight="650">
+        ? not worked out
+      </Box>
+    );
+  if (transfer.time_s === undefined)
+    return (
+      <Box as="span" color="stop" fontWeight="650">
+        ■ nothing moves
+        {transfer.endsAt === undefined
+          ? ''
+          : transfer.ends === 'target-full'
+            ? `: ${transfer.endsAt} is full`
+            : `: ${transfer.endsAt} is down to its pickup`}
+      </Box>
+    );
   return (
     <>
-      <b><Shown value={transfer.flow_m3PerS} role={flowRole(transfer.flow_m3PerS)} /></b> now, <Shown value={transfer.volume_m3} role="tankVolume" /> in <b><Shown value={transfer.time_s} role="duration" /></b>
-      {transfer.ends !== 'moved' && <Box as="span" color="warn"> · ▲ no more of the <Shown value={transfer.asked_m3} role="tankVolume" />: {transfer.ends === 'source-dry' ? `${transfer.endsAt} is down to its pickup` : transfer.ends === 'target-full' ? `${transfer.endsAt} is full` : 'the levels have come to rest'}</Box>}
+      <b>
+        <Shown value={transfer.flow_m3PerS} role={flowRole(transfer.flow_m3PerS)} />
+      </b>{' '}
+      now, <Shown value={transfer.volume_m3} role="tankVolume" /> in{' '}
+      <b>
+        <Shown value={transfer.time_s} role="duration" />
+      </b>
+      {transfer.ends !== 'moved' && (
+        <Box as="span" color="warn">
+          {' '}
+          · ▲ no more of the <Shown value={transfer.asked_m3} role="tankVolume" />:{' '}
+          {transfer.ends === 'source-dry'
+            ? `${transfer.endsAt} is down to its pickup`
+            : transfer.ends === 'target-full'
+              ? `${transfer.endsAt} is full`
+              : 'the levels have come to rest'}
+        </Box>
+      )}
     </>
   );
 }
@@ -75,10 +188,15 @@ function Cans() {
   const [minutes, setMinutes] = useState(MINUTES);
   const transfer = lines?.circuits.transfers.find(({ time_s }) => time_s !== undefined);
   const nozzle = system.consumers.findIndex(({ kind }) => kind === 'nozzle');
-  const delivered = nozzle >= 0 && results?.ok && results.evaluation.flows[nozzle]?.ok ? results.evaluation.flows[nozzle].value.delivered_m3PerS : undefined;
+  const delivered =
+    nozzle >= 0 && results?.ok && results.evaluation.flows[nozzle]?.ok
+      ? results.evaluation.flows[nozzle].value.delivered_m3PerS
+      : undefined;
   // What really moves, in the time that falling levels leave it; a nozzle gives what it gives now.
   const volume = transfer?.volume_m3 ?? system.wishes.moves_m3?.value;
-  const byLine = transfer?.time_s ?? (volume !== undefined && delivered !== undefined && delivered > 0 ? volume / delivered : undefined);
+  const byLine =
+    transfer?.time_s ??
+    (volume !== undefined && delivered !== undefined && delivered > 0 ? volume / delivered : undefined);
   if (system.wishes.moves_m3 === undefined || volume === undefined || byLine === undefined) return null;
   const number = (set: (text: string) => void) => (text: string) => {
     if (!(Number(text.replace(',', '.')) > 0)) return { ok: false as const, message: 'Enter a number above 0.' };
@@ -89,12 +207,32 @@ function Cans() {
   const byHand = cans * Number(minutes.replace(',', '.')) * MINUTE_S;
   return (
     <Box mt="4" borderTopWidth="1px" borderColor="rule" pt="3">
-      <Box fontWeight="700" mb="1">Against lifting cans</Box>
-      <Box display="flex" gap="3" flexWrap="wrap" mb="2">
-        <Box width="190px"><TextEntry label="A can holds" value={can} unit="L" onEnter={number(setCan)} /></Box>
-        <Box width="190px"><TextEntry label="Each takes" value={minutes} unit="min" onEnter={number(setMinutes)} hint="4 to 5 min: common practice" /></Box>
+      <Box fontWeight="700" mb="1">
+        Against lifting cans
       </Box>
-      <b>{cans} cans, <Shown value={byHand} role="duration" /></b> by hand; <b><Shown value={byLine} role="duration" /></b> by the line: it {byLine <= byHand ? 'saves' : 'costs'} <Shown value={Math.abs(byHand - byLine)} role="duration" /> each time.
+      <Box display="flex" gap="3" flexWrap="wrap" mb="2">
+        <Box width="190px">
+          <TextEntry label="A can holds" value={can} unit="L" onEnter={number(setCan)} />
+        </Box>
+        <Box width="190px">
+          <TextEntry
+            label="Each takes"
+            value={minutes}
+            unit="min"
+            onEnter={number(setMinutes)}
+            hint="4 to 5 min: common practice"
+          />
+        </Box>
+      </Box>
+      <b>
+        {cans} cans, <Shown value={byHand} role="duration" />
+      </b>{' '}
+      by hand;{' '}
+      <b>
+        <Shown value={byLine} role="duration" />
+      </b>{' '}
+      by the line: it {byLine <= byHand ? 'saves' : 'costs'} <Shown value={Math.abs(byHand - byLine)} role="duration" />{' '}
+      each time.
     </Box>
   );
 }

@@ -16,9 +16,21 @@ export function ConsumerPanel({ index }: { readonly index: number }) {
   return (
     <Panel title={`${consumer.name} needs`}>
       <FieldGrid>
-        <KnownField label="Needed flow" path={at('neededFlow_m3PerS')} role={flowRole(consumer.neededFlow_m3PerS.value)} hint="What it draws, return included." />
+        <KnownField
+          label="Needed flow"
+          path={at('neededFlow_m3PerS')}
+          role={flowRole(consumer.neededFlow_m3PerS.value)}
+          hint="What it draws, return included."
+        />
         <KnownField label="Needed pressure" path={at('neededPressure_Pa')} role="pressure" />
-        <Select label="Kind" value={consumer.kind} options={CONSUMER_KINDS.map((value) => ({ value, label: CONSUMER_WORDS[value] }))} onChange={(value) => applyEdit('kind of consumer', (current) => withEndsThatAre(withValue(current, at('kind'), value)))} />
+        <Select
+          label="Kind"
+          value={consumer.kind}
+          options={CONSUMER_KINDS.map((value) => ({ value, label: CONSUMER_WORDS[value] }))}
+          onChange={(value) =>
+            applyEdit('kind of consumer', (current) => withEndsThatAre(withValue(current, at('kind'), value)))
+          }
+        />
       </FieldGrid>
       <EngineNeedFields index={index} />
     </Panel>

@@ -22,34 +22,94 @@ export function EngineNeedFields({ index }: { readonly index: number }) {
   const path = ['consumers', index, 'engine'];
   if (consumer.kind === 'nozzle' || consumer.kind === 'heater') return null;
   if (!consumer.engine) {
-    const start = { power_W: assumed(Math.round(Math.max(1000, Math.min(5e6, consumer.burnFull_m3PerS.value * WATTS_PER_M3S * 0.3)) / 1000) * 1000, 5000), specific_kgPerJ: assumed(TYPICAL_KG_PER_J[consumer.kind === 'diesel-engine' ? 'diesel-engine' : 'other'], 2e-9), injectors: 0, injectorFlow_m3PerS: chosen(5e-6), injectorDuty_ratio: chosen(0.85) };
-    return <Box mt="3"><Button onClick={() => setValue('need from power', path, start)}><Calculator size={18} aria-hidden />Work out its need from power</Button></Box>;
+    const start = {
+      power_W: assumed(
+        Math.round(Math.max(1000, Math.min(5e6, consumer.burnFull_m3PerS.value * WATTS_PER_M3S * 0.3)) / 1000) * 1000,
+        5000,
+      ),
+      specific_kgPerJ: assumed(TYPICAL_KG_PER_J[consumer.kind === 'diesel-engine' ? 'diesel-engine' : 'other'], 2e-9),
+      injectors: 0,
+      injectorFlow_m3PerS: chosen(5e-6),
+      injectorDuty_ratio: chosen(0.85),
+    };
+    return (
+      <Box mt="3">
+        <Button onClick={() => setValue('need from power', path, start)}>
+          <Calculator size={18} aria-hidden />
+          Work out its need from power
+        </Button>
+      </Box>
+    );
   }
   const flow = results?.ok ? results.evaluation.flows[index] : undefined;
-  const need = results?.ok ? engineNeed(consumer, (flow?.ok ? flow.value.fluid : results.evaluation.fluid).density_kgPerM3) : undefined;
+  const need = results?.ok
+    ? engineNeed(consumer, (flow?.ok ? flow.value.fluid : results.evaluation.fluid).density_kgPerM3)
+    : undefined;
   const injected = consumer.engine.injectors > 0;
   const enterCount = (text: string) => {
     const { min, max } = limitsAt(openDocument(), [...path, 'injectors']);
     const count = Number(text);
-    if (!Number.isInteger(count) || count < min || count > max) return { ok: false as const, message: `Enter a whole number from ${min} to ${max}; 0 for a carburettor or a mechanical pump.` };
+    if (!Number.isInteger(count) || count < min || count > max)
+      return {
+        ok: false as const,
+        message: `Enter a whole number from ${min} to ${max}; 0 for a carburettor or a mechanical pump.`,
+      };
     setValue('injectors', [...path, 'injectors'], count);
     return { ok: true as const };
   };
   return (
     <Box mt="4" data-testid="engine-need">
-      <Box fontWeight="700" mb="2">Need from power</Box>
+      <Box fontWeight="700" mb="2">
+        Need from power
+      </Box>
       {need && (
         <Box mb="3">
-          Burns <b><Shown value={need.burn_m3PerS} role="burn" /></b> at full load
-          {need.injectors_m3PerS !== undefined && <>; its injectors pass <Box as="b" color={need.injectorsEnough ? undefined : 'stop'}><Shown value={need.injectors_m3PerS} role="burn" /></Box>, enough for <Shown value={need.power_W!} role="power" />, and are open <Shown value={need.duty_ratio!} role="share" /> of the time</>}.{' '}
-          <Button onClick={() => applyEdit('need from power', (system) => withValue(withValue(system, ['consumers', index, 'burnFull_m3PerS'], { value: need.burn_m3PerS, origin: 'chosen' }), ['consumers', index, 'neededFlow_m3PerS', 'value'], Math.max(consumer.neededFlow_m3PerS.value, need.burn_m3PerS)))}>Use it</Button>
+          Burns{' '}
+          <b>
+            <Shown value={need.burn_m3PerS} role="burn" />
+          </b>{' '}
+          at full load
+          {need.injectors_m3PerS !== undefined && (
+            <>
+              ; its injectors pass{' '}
+              <Box as="b" color={need.injectorsEnough ? undefined : 'stop'}>
+                <Shown value={need.injectors_m3PerS} role="burn" />
+              </Box>
+              , enough for <Shown value={need.power_W!} role="power" />, and are open{' '}
+              <Shown value={need.duty_ratio!} role="share" /> of the time
+            </>
+          )}
+          .{' '}
+          <Button
+            onClick={() =>
+              applyEdit('need from power', (system) =>
+                withValue(
+                  withValue(system, ['consumers', index, 'burnFull_m3PerS'], {
+                    value: need.burn_m3PerS,
+                    origin: 'chosen',
+                  }),
+                  ['consumers', index, 'neededFlow_m3PerS', 'value'],
+                  Math.max(consumer.neededFlow_m3PerS.value, need.burn_m3PerS),
+                ),
+              )
+            }
+          >
+            Use it
+          </Button>
         </Box>
       )}
       <FieldGrid>
         <KnownField label="Power" path={[...path, 'power_W']} role="power" />
-        <KnownField label="Fuel for the work done" path={[...path, 'specific_kgPerJ']} role="consumption" hint="Diesel about 240 g/kWh, petrol 300, race petrol 350: common practice." />
+        <KnownField
+          label="Fuel for the work done"
+          path={[...path, 'specific_kgPerJ']}
+          role="consumption"
+          hint="Diesel about 240 g/kWh, petrol 300, race petrol 350: common practice."
+        />
         <TextEntry label="Injectors" value={String(consumer.engine.injectors)} unit="×" onEnter={enterCount} />
-        {injected && <KnownField label="Flow of one, open all the time" path={[...path, 'injectorFlow_m3PerS']} role="burn" />}
+        {injected && (
+          <KnownField label="Flow of one, open all the time" path={[...path, 'injectorFlow_m3PerS']} role="burn" />
+        )}
         {injected && <KnownField label="Open at most" path={[...path, 'injectorDuty_ratio']} role="share" />}
       </FieldGrid>
     </Box>

@@ -39,7 +39,16 @@ export function LinesStage() {
   const k = Math.min(asked, system.consumers.length - 1);
   return (
     <Box display="grid" gridTemplateColumns="minmax(0, 1fr)" gap="4">
-      {system.consumers.length > 1 && <Box maxW="420px"><Select label="Does the fuel get to" value={String(k)} options={system.consumers.map(({ name }, i) => ({ value: String(i), label: name }))} onChange={(value) => setAsked(Number(value))} /></Box>}
+      {system.consumers.length > 1 && (
+        <Box maxW="420px">
+          <Select
+            label="Does the fuel get to"
+            value={String(k)}
+            options={system.consumers.map(({ name }, i) => ({ value: String(i), label: name }))}
+            onChange={(value) => setAsked(Number(value))}
+          />
+        </Box>
+      )}
       <AnswersPanel k={k} />
       <SchematicPanel />
       <RunPanel />
@@ -67,7 +76,12 @@ function useChosenFromPlace(): void {
   const choose = useChosenPart((state) => state.choose);
   useEffect(() => {
     const [list, index] = (path ?? '').split('.');
-    const part = list === 'lines' ? system.lines[Number(index)] : list === 'components' ? system.components[Number(index)] : undefined;
+    const part =
+      list === 'lines'
+        ? system.lines[Number(index)]
+        : list === 'components'
+          ? system.components[Number(index)]
+          : undefined;
     if (part) choose(part.id);
     // Only a new place moves the choice, not every edit.
     // eslint-disable-next-line react-hooks/exhaustive-deps
@@ -80,7 +94,7 @@ function ChosenPanel({ k }: { readonly k: number }) {
   const chosen = useChosenPart((state) => state.id);
   const path = feedPath(system, system.consumers[k]!.id);
   const known = [...system.lines, ...system.components].some(({ id }) => id === chosen);
-  const id = known ? chosen : path.at(-2) ?? system.lines[0]?.id;
+  const id = known ? chosen : (path.at(-2) ?? system.lines[0]?.id);
   const l = system.lines.findIndex((line) => line.id === id);
   const c = system.components.findIndex((part) => part.id === id);
   if (l >= 0) return <LinePanel key={id} index={l} />;

@@ -21,32 +21,86 @@ export function ListsPanel() {
   const { parts, cuts, totals, spanners_m } = lines.list;
   const base = system.name.replaceAll(/[^a-z0-9]+/gi, '-').toLowerCase();
   return (
-    <Panel title="Parts and cuts of the lines" testId="lists" aside={
-      <Box display="flex" gap="2" flexWrap="wrap">
-        <Button disabled={!fresh} onClick={() => saveFile(`${base}-parts.csv`, 'text/csv', partsCsv(parts))}><Download size={18} aria-hidden />Parts CSV</Button>
-        <Button disabled={!fresh} onClick={() => saveFile(`${base}-cuts.csv`, 'text/csv', cutsCsv(cuts))}><Download size={18} aria-hidden />Cuts CSV</Button>
-        <Button onClick={() => window.print()}><Printer size={18} aria-hidden />Print</Button>
-      </Box>
-    }>
-      <Box opacity={fresh ? 1 : 0.6} display="grid" gridTemplateColumns="repeat(auto-fit, minmax(min(100%, 360px), 1fr))" gap="5">
+    <Panel
+      title="Parts and cuts of the lines"
+      testId="lists"
+      aside={
+        <Box display="flex" gap="2" flexWrap="wrap">
+          <Button disabled={!fresh} onClick={() => saveFile(`${base}-parts.csv`, 'text/csv', partsCsv(parts))}>
+            <Download size={18} aria-hidden />
+            Parts CSV
+          </Button>
+          <Button disabled={!fresh} onClick={() => saveFile(`${base}-cuts.csv`, 'text/csv', cutsCsv(cuts))}>
+            <Download size={18} aria-hidden />
+            Cuts CSV
+          </Button>
+          <Button onClick={() => window.print()}>
+            <Printer size={18} aria-hidden />
+            Print
+          </Button>
+        </Box>
+      }
+    >
+      <Box
+        opacity={fresh ? 1 : 0.6}
+        display="grid"
+        gridTemplateColumns="repeat(auto-fit, minmax(min(100%, 360px), 1fr))"
+        gap="5"
+      >
         <Box>
           <Box fontWeight="700">To buy</Box>
           <chakra.table width="100%" borderCollapse="collapse">
-            <tbody>{parts.map(({ what, name, count, where }) => (
-              <chakra.tr key={`${what}-${name}`} borderTopWidth="1px" borderColor="rule" verticalAlign="top"><chakra.td py="1" pr="3" textAlign="right" fontWeight="700">{count} ×</chakra.td><chakra.td py="1">{name}{where.length > 0 && <Box fontSize="sm" color="soft">{where.join('; ')}</Box>}</chakra.td></chakra.tr>
-            ))}</tbody>
+            <tbody>
+              {parts.map(({ what, name, count, where }) => (
+                <chakra.tr key={`${what}-${name}`} borderTopWidth="1px" borderColor="rule" verticalAlign="top">
+                  <chakra.td py="1" pr="3" textAlign="right" fontWeight="700">
+                    {count} ×
+                  </chakra.td>
+                  <chakra.td py="1">
+                    {name}
+                    {where.length > 0 && (
+                      <Box fontSize="sm" color="soft">
+                        {where.join('; ')}
+                      </Box>
+                    )}
+                  </chakra.td>
+                </chakra.tr>
+              ))}
+            </tbody>
           </chakra.table>
         </Box>
         <Box>
           <Box fontWeight="700">To cut, ends included</Box>
           <chakra.table width="100%" borderCollapse="collapse">
-            <tbody>{cuts.map((cut) => (
-              <chakra.tr key={cut.line} borderTopWidth="1px" borderColor="rule" verticalAlign="top"><chakra.td py="1" pr="3">{cut.name}<Box fontSize="sm" color="soft">{cut.stock}</Box></chakra.td><chakra.td py="1" textAlign="right" fontWeight="700" whiteSpace="nowrap"><Shown value={cut.cut_m} role="tape" /></chakra.td></chakra.tr>
-            ))}</tbody>
+            <tbody>
+              {cuts.map((cut) => (
+                <chakra.tr key={cut.line} borderTopWidth="1px" borderColor="rule" verticalAlign="top">
+                  <chakra.td py="1" pr="3">
+                    {cut.name}
+                    <Box fontSize="sm" color="soft">
+                      {cut.stock}
+                    </Box>
+                  </chakra.td>
+                  <chakra.td py="1" textAlign="right" fontWeight="700" whiteSpace="nowrap">
+                    <Shown value={cut.cut_m} role="tape" />
+                  </chakra.td>
+                </chakra.tr>
+              ))}
+            </tbody>
           </chakra.table>
-          <Box mt="3" fontWeight="700">All together</Box>
-          {totals.map(({ stock, total_m, pieces }) => <Box key={stock}><Shown value={total_m} role="run" /> of {stock}, in {pieces} {pieces === 1 ? 'piece' : 'pieces'}</Box>)}
-          {spanners_m.length > 0 && <Box mt="2">Spanners: {spanners_m.map((size) => formatQuantity(size, 'bore', { reader }).text).join(', ')}</Box>}
+          <Box mt="3" fontWeight="700">
+            All together
+          </Box>
+          {totals.map(({ stock, total_m, pieces }) => (
+            <Box key={stock}>
+              <Shown value={total_m} role="run" /> of {stock}, in {pieces} {pieces === 1 ? 'piece' : 'pieces'}
+            </Box>
+          ))}
+          {spanners_m.length > 0 && (
+            <Box mt="2">
+              Spanners: {spanners_m.map((size) => formatQuantity(size, 'bore', { reader }).text).join(', ')}
+            </Box>
+          )}
         </Box>
       </Box>
     </Panel>

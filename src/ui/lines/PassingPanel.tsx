@@ -22,14 +22,36 @@ export function PassingPanel() {
         {gaps.slice(0, MOST_SHOWN).map((gap) => {
           const near = gap.distance_m < gap.keep_m;
           return (
-            <Box key={`${gap.line}-${gap.to}`} as="button" display="flex" width="100%" gap="3" textAlign="left" borderTopWidth="1px" borderColor="rule" py="1" minH="44px" cursor="pointer" onClick={() => choose(gap.line)}>
-              <Box as="span" width="110px" fontWeight="700" color={near ? 'stop' : 'good'}>{near ? '■ ' : '● '}{gap.distance_m <= 0 ? 'meets it' : <Shown value={gap.distance_m} role="tape" />}</Box>
-              <Box as="span" flex="1"><b>{gap.name}</b> to {gap.thing}{gap.kind === 'moving' ? ', over its whole travel' : ', hot'}; <Shown value={gap.keep_m} role="tape" /> asked for</Box>
+            <Box
+              key={`${gap.line}-${gap.to}`}
+              as="button"
+              display="flex"
+              width="100%"
+              gap="3"
+              textAlign="left"
+              borderTopWidth="1px"
+              borderColor="rule"
+              py="1"
+              minH="44px"
+              cursor="pointer"
+              onClick={() => choose(gap.line)}
+            >
+              <Box as="span" width="110px" fontWeight="700" color={near ? 'stop' : 'good'}>
+                {near ? '■ ' : '● '}
+                {gap.distance_m <= 0 ? 'meets it' : <Shown value={gap.distance_m} role="tape" />}
+              </Box>
+              <Box as="span" flex="1">
+                <b>{gap.name}</b> to {gap.thing}
+                {gap.kind === 'moving' ? ', over its whole travel' : ', hot'}; <Shown value={gap.keep_m} role="tape" />{' '}
+                asked for
+              </Box>
             </Box>
           );
         })}
       </Box>
-      <Box fontSize="sm" color="soft" mt="1">Lines are taken straight between their points; hold them there, or put more points on their way.</Box>
+      <Box fontSize="sm" color="soft" mt="1">
+        Lines are taken straight between their points; hold them there, or put more points on their way.
+      </Box>
     </Panel>
   );
 }

@@ -27,30 +27,124 @@ export function RoutePanel({ index }: { readonly index: number }) {
   const sheets = (['bend_m', 'held_m'] as const).filter((key) => line[key] === undefined);
   return (
     <chakra.details mt="4" data-testid="route" open={line.points.length + line.passes.length > 0 || undefined}>
-      <chakra.summary cursor="pointer" fontWeight="700" minH="44px" display="flex" alignItems="center">How it is led{route && <Box as="span" color="soft" fontWeight="400">: bends no tighter than&nbsp;<Shown value={route.leastBend_m} role="tape" />, held every&nbsp;<Shown value={route.mostApart_m} role="run" /></Box>}</chakra.summary>
+      <chakra.summary cursor="pointer" fontWeight="700" minH="44px" display="flex" alignItems="center">
+        How it is led
+        {route && (
+          <Box as="span" color="soft" fontWeight="400">
+            : bends no tighter than&nbsp;
+            <Shown value={route.leastBend_m} role="tape" />, held every&nbsp;
+            <Shown value={route.mostApart_m} role="run" />
+          </Box>
+        )}
+      </chakra.summary>
       {route && line.points.length > 0 && (
-        <Box mb="2">Along its points with bends rounded it takes <b><Shown value={route.developed_m} role="run" /></b>. <Button onClick={() => setValue('length along its points', at('length_m'), { ...measured(Number(route.developed_m.toFixed(3)), 0.02) })}>Use that length</Button></Box>
+        <Box mb="2">
+          Along its points with bends rounded it takes{' '}
+          <b>
+            <Shown value={route.developed_m} role="run" />
+          </b>
+          .{' '}
+          <Button
+            onClick={() =>
+              setValue('length along its points', at('length_m'), {
+                ...measured(Number(route.developed_m.toFixed(3)), 0.02),
+              })
+            }
+          >
+            Use that length
+          </Button>
+        </Box>
       )}
       <FieldGrid>
         {line.bend_m && <KnownField label="Tightest bend" path={at('bend_m')} role="tape" />}
         {line.held_m && <KnownField label="Furthest between holders" path={at('held_m')} role="run" />}
-        <Select label="Its ends" value={line.flexes ? 'move' : 'stand'} options={[{ value: 'stand', label: 'stand still' }, { value: 'move', label: 'move against each other' }]} onChange={(value) => setValue('ends move', at('flexes'), value === 'move' ? true : undefined)} />
+        <Select
+          label="Its ends"
+          value={line.flexes ? 'move' : 'stand'}
+          options={[
+            { value: 'stand', label: 'stand still' },
+            { value: 'move', label: 'move against each other' },
+          ]}
+          onChange={(value) => setValue('ends move', at('flexes'), value === 'move' ? true : undefined)}
+        />
       </FieldGrid>
       <Box display="flex" gap="2" flexWrap="wrap" mt="2">
-        {sheets.includes('bend_m') && <Button onClick={() => setValue('tightest bend', at('bend_m'), measured(route?.leastBend_m ?? 0.1, 0.005))}><Plus size={18} aria-hidden />Tightest bend</Button>}
-        {sheets.includes('held_m') && <Button onClick={() => setValue('holders', at('held_m'), chosen(route?.mostApart_m ?? 0.4))}><Plus size={18} aria-hidden />Holders</Button>}
-        <Button onClick={() => applyEdit('add a point on the way', (system) => withAdded(system, at('points'), { forward_m: line.forward_m.value / 2, toPort_m: line.toPort_m.value / 2, rise_m: line.rise_m.value / 2 }))}><Plus size={18} aria-hidden />Point on its way</Button>
-        <Button onClick={() => applyEdit('add a hole to pass', (system) => withAdded(system, at('passes'), { name: `Sheet ${line.passes.length + 1}`, hole_m: chosen(route?.passes[0]?.wants_m ?? 0.018) }))}><Plus size={18} aria-hidden />Sheet it passes</Button>
+        {sheets.includes('bend_m') && (
+          <Button onClick={() => setValue('tightest bend', at('bend_m'), measured(route?.leastBend_m ?? 0.1, 0.005))}>
+            <Plus size={18} aria-hidden />
+            Tightest bend
+          </Button>
+        )}
+        {sheets.includes('held_m') && (
+          <Button onClick={() => setValue('holders', at('held_m'), chosen(route?.mostApart_m ?? 0.4))}>
+            <Plus size={18} aria-hidden />
+            Holders
+          </Button>
+        )}
+        <Button
+          onClick={() =>
+            applyEdit('add a point on the way', (system) =>
+              withAdded(system, at('points'), {
+                forward_m: line.forward_m.value / 2,
+                toPort_m: line.toPort_m.value / 2,
+                rise_m: line.rise_m.value / 2,
+              }),
+            )
+          }
+        >
+          <Plus size={18} aria-hidden />
+          Point on its way
+        </Button>
+        <Button
+          onClick={() =>
+            applyEdit('add a hole to pass', (system) =>
+              withAdded(system, at('passes'), {
+                name: `Sheet ${line.passes.length + 1}`,
+                hole_m: chosen(route?.passes[0]?.wants_m ?? 0.018),
+              }),
+            )
+          }
+        >
+          <Plus size={18} aria-hidden />
+          Sheet it passes
+        </Button>
       </Box>
       <Points index={index} />
       {line.passes.map((pass, p) => {
         const check = route?.passes[p];
         return (
           <Box key={p} display="flex" gap="2" alignItems="end" mt="2" flexWrap="wrap">
-            <Box width="200px"><TextEntry label={`Sheet ${p + 1}, name`} value={pass.name} onEnter={(text) => readName(text, (entered) => setValue('name of the sheet', at('passes', p, 'name'), entered))} /></Box>
-            <Box width="min(100%, 380px)"><KnownField label={`Hole in ${pass.name}`} path={at('passes', p, 'hole_m')} role="bore" /></Box>
-            <SquareButton label={`Remove ${pass.name}`} onClick={() => applyEdit(`remove ${pass.name}`, (system) => withoutEntry(system, at('passes'), p))}><Trash2 size={18} aria-hidden /></SquareButton>
-            {check && <Box color={check.state === 'fits' ? 'good' : 'stop'} fontWeight="650">{check.state === 'fits' ? '● takes its grommet' : check.wants_m === undefined ? '■ wider than any grommet' : <>■ its grommet wants <Shown value={check.wants_m} role="bore" /></>}</Box>}
+            <Box width="200px">
+              <TextEntry
+                label={`Sheet ${p + 1}, name`}
+                value={pass.name}
+                onEnter={(text) =>
+                  readName(text, (entered) => setValue('name of the sheet', at('passes', p, 'name'), entered))
+                }
+              />
+            </Box>
+            <Box width="min(100%, 380px)">
+              <KnownField label={`Hole in ${pass.name}`} path={at('passes', p, 'hole_m')} role="bore" />
+            </Box>
+            <SquareButton
+              label={`Remove ${pass.name}`}
+              onClick={() => applyEdit(`remove ${pass.name}`, (system) => withoutEntry(system, at('passes'), p))}
+            >
+              <Trash2 size={18} aria-hidden />
+            </SquareButton>
+            {check && (
+              <Box color={check.state === 'fits' ? 'good' : 'stop'} fontWeight="650">
+                {check.state === 'fits' ? (
+                  '● takes its grommet'
+                ) : check.wants_m === undefined ? (
+                  '■ wider than any grommet'
+                ) : (
+                  <>
+                    ■ its grommet wants <Shown value={check.wants_m} role="bore" />
+                  </>
+                )}
+              </Box>
+            )}
           </Box>
         );
       })}
@@ -76,10 +170,28 @@ function Points({ index }: { readonly index: number }) {
       <Box fontWeight="650">Points on its way, from its near end</Box>
       {points.map((point, p) => (
         <Box key={p} display="flex" gap="2" alignItems="end" mt="1" flexWrap="wrap">
-          {([['forward_m', 'forward'], ['toPort_m', 'to port'], ['rise_m', 'up']] as const).map(([key, word]) => (
-            <Box key={key} width="140px"><TextEntry label={`Point ${p + 1}, ${word}`} value={entryText(point[key], 'run', reader)} unit={unit} onEnter={enter(p, key)} /></Box>
+          {(
+            [
+              ['forward_m', 'forward'],
+              ['toPort_m', 'to port'],
+              ['rise_m', 'up'],
+            ] as const
+          ).map(([key, word]) => (
+            <Box key={key} width="140px">
+              <TextEntry
+                label={`Point ${p + 1}, ${word}`}
+                value={entryText(point[key], 'run', reader)}
+                unit={unit}
+                onEnter={enter(p, key)}
+              />
+            </Box>
           ))}
-          <SquareButton label={`Remove point ${p + 1}`} onClick={() => applyEdit('remove a point', (system) => withoutEntry(system, ['lines', index, 'points'], p))}><Trash2 size={18} aria-hidden /></SquareButton>
+          <SquareButton
+            label={`Remove point ${p + 1}`}
+            onClick={() => applyEdit('remove a point', (system) => withoutEntry(system, ['lines', index, 'points'], p))}
+          >
+            <Trash2 size={18} aria-hidden />
+          </SquareButton>
         </Box>
       ))}
     </Box>

@@ -4,8 +4,27 @@ import { Box, chakra } from '@chakra-ui/react';
 import { ArrowDown, ArrowUp, GitBranch, Plus, Replace, Trash2 } from 'lucide-react';
 import { useState, type ReactNode } from 'react';
 import {
-  COMPONENT_KINDS, ENDS_OF_KIND, freeEnds, mayJoin, newPart, partFor, PURPOSES, runsOf, withBranch, withLine, withoutPart, withPartIn, withPartMoved, withPartReplaced,
-  type ComponentDocument, type ComponentKind, type EndRef, type LineDocument, type Run, type RunStep, type SystemDocument,
+  COMPONENT_KINDS,
+  ENDS_OF_KIND,
+  freeEnds,
+  mayJoin,
+  newPart,
+  partFor,
+  PURPOSES,
+  runsOf,
+  withBranch,
+  withLine,
+  withoutPart,
+  withPartIn,
+  withPartMoved,
+  withPartReplaced,
+  type ComponentDocument,
+  type ComponentKind,
+  type EndRef,
+  type LineDocument,
+  type Run,
+  type RunStep,
+  type SystemDocument,
 } from '@/core/document';
 import { flowRole, type Joint } from '@/core/evaluate';
 import type { Outcome } from '@/core/outcome';
@@ -33,11 +52,23 @@ export function RunPanel() {
   return (
     <Panel title="Run by run" testId="run">
       <Box display="flex" gap="3" flexWrap="wrap" alignItems="end" mb="3">
-        {run && <Select label="Run" width="min(100%, 420px)" value={run.id} options={runs.map(({ id, name, purpose }) => ({ value: id, label: `${name} (${PURPOSE_WORDS[purpose]})` }))} onChange={(id) => choose(id)} />}
+        {run && (
+          <Select
+            label="Run"
+            width="min(100%, 420px)"
+            value={run.id}
+            options={runs.map(({ id, name, purpose }) => ({ value: id, label: `${name} (${PURPOSE_WORDS[purpose]})` }))}
+            onChange={(id) => choose(id)}
+          />
+        )}
         <NewRun onMade={choose} />
       </Box>
       {run && <Steps run={run} />}
-      {profile && profile.points.length > 1 && <Box mt="4" opacity={fresh ? 1 : 0.5} data-testid="profile"><ProfileChart profile={profile} /></Box>}
+      {profile && profile.points.length > 1 && (
+        <Box mt="4" opacity={fresh ? 1 : 0.5} data-testid="profile">
+          <ProfileChart profile={profile} />
+        </Box>
+      )}
     </Panel>
   );
 }
@@ -45,13 +76,22 @@ export function RunPanel() {
 function Steps({ run }: { readonly run: Run }) {
   return (
     <chakra.ol listStyleType="none" m="0" p="0" data-testid="run-steps">
-      {run.steps.map((step, i) => (step.kind === 'line' ? <LineStep key={`${step.id}-${i}`} step={step} /> : <PartStep key={`${step.id}-${i}`} step={step} />))}
+      {run.steps.map((step, i) =>
+        step.kind === 'line' ? (
+          <LineStep key={`${step.id}-${i}`} step={step} />
+        ) : (
+          <PartStep key={`${step.id}-${i}`} step={step} />
+        ),
+      )}
     </chakra.ol>
   );
 }
 
 /** Edits that may be refused say why where they were asked for. */
-function useEdit(): { readonly refused: string | undefined; readonly edit: (name: string, change: (system: SystemDocument) => Outcome<SystemDocument>) => boolean } {
+function useEdit(): {
+  readonly refused: string | undefined;
+  readonly edit: (name: string, change: (system: SystemDocument) => Outcome<SystemDocument>) => boolean;
+} {
   const [refused, setRefused] = useState<string>();
   return {
     refused,
@@ -64,14 +104,55 @@ function useEdit(): { readonly refused: string | undefined; readonly edit: (name
   };
 }
 
-const Refusal = ({ children }: { readonly children: string | undefined }) => (children ? <Box color="stop" fontWeight="650" role="alert" mt="1">{children}</Box> : null);
+const Refusal = ({ children }: { readonly children: string | undefined }) =>
+  children ? (
+    <Box color="stop" fontWeight="650" role="alert" mt="1">
+      {children}
+    </Box>
+  ) : null;
 
-function Row({ chosen, children, buttons, below, onChoose, name, indent }: { readonly chosen: boolean; readonly children: ReactNode; readonly buttons: ReactNode; readonly below?: ReactNode; readonly onChoose: () => void; readonly name: string; readonly indent?: boolean }) {
+function Row({
+  chosen,
+  children,
+  buttons,
+  below,
+  onChoose,
+  name,
+  indent,
+}: {
+  readonly chosen: boolean;
+  readonly children: ReactNode;
+  readonly buttons: ReactNode;
+  readonly below?: ReactNode;
+  readonly onChoose: () => void;
+  readonly name: string;
+  readonly indent?: boolean;
+}) {
   return (
-    <chakra.li borderTopWidth="1px" borderColor="rule" py="1" pl={indent ? { base: '3', md: '6' } : '0'} bg={chosen ? 'sunk' : undefined}>
+    <chakra.li
+      borderTopWidth="1px"
+      borderColor="rule"
+      py="1"
+      pl={indent ? { base: '3', md: '6' } : '0'}
+      bg={chosen ? 'sunk' : undefined}
+    >
       <Box display="flex" gap="2" alignItems="center" flexWrap="wrap">
-        <chakra.button type="button" flex="1 1 220px" minH="44px" textAlign="left" cursor="pointer" onClick={onChoose} aria-pressed={chosen} aria-label={name} px="2">{children}</chakra.button>
-        <Box display="flex" gap="1">{buttons}</Box>
+        <chakra.button
+          type="button"
+          flex="1 1 220px"
+          minH="44px"
+          textAlign="left"
+          cursor="pointer"
+          onClick={onChoose}
+          aria-pressed={chosen}
+          aria-label={name}
+          px="2"
+        >
+          {children}
+        </chakra.button>
+        <Box display="flex" gap="1">
+          {buttons}
+        </Box>
       </Box>
       {below}
     </chakra.li>
@@ -91,29 +172,73 @@ function PartStep({ step }: { readonly step: Extract<RunStep, { kind: 'part' }> 
   const between = step.enters !== undefined && step.leaves !== undefined;
   return (
     <Row
-      name={name} chosen={chosen === step.id} onChoose={() => choose(step.id)}
-      buttons={part && (
-        <>
-          {between && <SquareButton label={`Move ${name} back`} onClick={() => applyEdit(`move ${name}`, (current) => withPartMoved(current, step.id, -1))}><ArrowUp size={18} aria-hidden /></SquareButton>}
-          {between && <SquareButton label={`Move ${name} on`} onClick={() => applyEdit(`move ${name}`, (current) => withPartMoved(current, step.id, 1))}><ArrowDown size={18} aria-hidden /></SquareButton>}
-          <SquareButton label={`Replace ${name}`} onClick={() => setReplacing(!replacing)}><Replace size={18} aria-hidden /></SquareButton>
-          <SquareButton label={`Take ${name} out`} onClick={() => applyEdit(`take ${name} out`, (current) => withoutPart(current, step.id))}><Trash2 size={18} aria-hidden /></SquareButton>
-        </>
-      )}
+      name={name}
+      chosen={chosen === step.id}
+      onChoose={() => choose(step.id)}
+      buttons={
+        part && (
+          <>
+            {between && (
+              <SquareButton
+                label={`Move ${name} back`}
+                onClick={() => applyEdit(`move ${name}`, (current) => withPartMoved(current, step.id, -1))}
+              >
+                <ArrowUp size={18} aria-hidden />
+              </SquareButton>
+            )}
+            {between && (
+              <SquareButton
+                label={`Move ${name} on`}
+                onClick={() => applyEdit(`move ${name}`, (current) => withPartMoved(current, step.id, 1))}
+              >
+                <ArrowDown size={18} aria-hidden />
+              </SquareButton>
+            )}
+            <SquareButton label={`Replace ${name}`} onClick={() => setReplacing(!replacing)}>
+              <Replace size={18} aria-hidden />
+            </SquareButton>
+            <SquareButton
+              label={`Take ${name} out`}
+              onClick={() => applyEdit(`take ${name} out`, (current) => withoutPart(current, step.id))}
+            >
+              <Trash2 size={18} aria-hidden />
+            </SquareButton>
+          </>
+        )
+      }
       below={
         <>
           {replacing && part && (
-            <Box px="2" pb="2"><PartPicker action="Replace with" ends={ENDS_OF_KIND[part.kind].length} onPick={(fresh) => {
-              if (edit(`replace ${name}`, (current) => withPartReplaced(current, step.id, fresh))) setReplacing(false);
-            }} /></Box>
+            <Box px="2" pb="2">
+              <PartPicker
+                action="Replace with"
+                ends={ENDS_OF_KIND[part.kind].length}
+                onPick={(fresh) => {
+                  if (edit(`replace ${name}`, (current) => withPartReplaced(current, step.id, fresh)))
+                    setReplacing(false);
+                }}
+              />
+            </Box>
           )}
           <Refusal>{refused}</Refusal>
         </>
       }
     >
-      <Box as="span" fontWeight="700">{name}</Box>
-      {part && <Box as="span" color="soft" fontSize="sm"> {KIND_WORDS[part.kind]}{stateWords(part) ? `, ${stateWords(part)}` : ''}</Box>}
-      {node && <Box as="span" float="right" fontWeight="650"><Shown value={node.gauge_Pa} role="pressure" /></Box>}
+      <Box as="span" fontWeight="700">
+        {name}
+      </Box>
+      {part && (
+        <Box as="span" color="soft" fontSize="sm">
+          {' '}
+          {KIND_WORDS[part.kind]}
+          {stateWords(part) ? `, ${stateWords(part)}` : ''}
+        </Box>
+      )}
+      {node && (
+        <Box as="span" float="right" fontWeight="650">
+          <Shown value={node.gauge_Pa} role="pressure" />
+        </Box>
+      )}
     </Row>
   );
 }
@@ -131,41 +256,110 @@ function LineStep({ step }: { readonly step: Extract<RunStep, { kind: 'line' }> 
   const broken = (lines?.joints ?? []).filter((joint) => joint.line === line.id && joint.state === 'broken');
   return (
     <Row
-      indent name={line.name} chosen={chosen === step.id} onChoose={() => choose(step.id)}
+      indent
+      name={line.name}
+      chosen={chosen === step.id}
+      onChoose={() => choose(step.id)}
       buttons={
         <>
-          <SquareButton label={`Insert a part into ${line.name}`} onClick={() => setOpen(open === 'insert' ? undefined : 'insert')}><Plus size={18} aria-hidden /></SquareButton>
-          <SquareButton label={`Branch off ${line.name}`} onClick={() => setOpen(open === 'branch' ? undefined : 'branch')}><GitBranch size={18} aria-hidden /></SquareButton>
-          <SquareButton label={`Remove ${line.name}`} onClick={() => applyEdit(`remove ${line.name}`, (current) => ({ ...current, lines: current.lines.filter(({ id }) => id !== line.id) }))}><Trash2 size={18} aria-hidden /></SquareButton>
+          <SquareButton
+            label={`Insert a part into ${line.name}`}
+            onClick={() => setOpen(open === 'insert' ? undefined : 'insert')}
+          >
+            <Plus size={18} aria-hidden />
+          </SquareButton>
+          <SquareButton
+            label={`Branch off ${line.name}`}
+            onClick={() => setOpen(open === 'branch' ? undefined : 'branch')}
+          >
+            <GitBranch size={18} aria-hidden />
+          </SquareButton>
+          <SquareButton
+            label={`Remove ${line.name}`}
+            onClick={() =>
+              applyEdit(`remove ${line.name}`, (current) => ({
+                ...current,
+                lines: current.lines.filter(({ id }) => id !== line.id),
+              }))
+            }
+          >
+            <Trash2 size={18} aria-hidden />
+          </SquareButton>
         </>
       }
       below={
         <>
-          {broken.map((joint: Joint) => <Box key={joint.at} color="stop" fontWeight="650" px="2" fontSize="sm">■ does not fit {joint.partName}: {joint.why}</Box>)}
-          {open === 'insert' && <Box px="2" pb="2"><PartPicker action="Insert" ends={2} onPick={(part) => {
-            if (edit(`insert ${part.name}`, (current) => withPartIn(current, line.id, part))) {
-              setOpen(undefined);
-              choose(part.id);
-            }
-          }} /></Box>}
-          {open === 'branch' && <Box px="2" pb="2"><Branch line={line} onPick={(to, purpose) => edit('branch at a tee', (current) => withBranch(current, line.id, to, purpose)) && setOpen(undefined)} /></Box>}
+          {broken.map((joint: Joint) => (
+            <Box key={joint.at} color="stop" fontWeight="650" px="2" fontSize="sm">
+              ■ does not fit {joint.partName}: {joint.why}
+            </Box>
+          ))}
+          {open === 'insert' && (
+            <Box px="2" pb="2">
+              <PartPicker
+                action="Insert"
+                ends={2}
+                onPick={(part) => {
+                  if (edit(`insert ${part.name}`, (current) => withPartIn(current, line.id, part))) {
+                    setOpen(undefined);
+                    choose(part.id);
+                  }
+                }}
+              />
+            </Box>
+          )}
+          {open === 'branch' && (
+            <Box px="2" pb="2">
+              <Branch
+                line={line}
+                onPick={(to, purpose) =>
+                  edit('branch at a tee', (current) => withBranch(current, line.id, to, purpose)) && setOpen(undefined)
+                }
+              />
+            </Box>
+          )}
           <Refusal>{refused}</Refusal>
         </>
       }
     >
-      <Box as="span" color="soft" fontSize="sm"><Shown value={line.length_m.value} role="run" /> of <Shown value={line.bore_m.value} role="bore" /></Box>
-      {link?.regime !== undefined && <Box as="span" color="soft" fontSize="sm">, {link.regime}</Box>}
-      {link?.velocity_mPerS !== undefined && <Box as="span" float="right" fontSize="sm"><Shown value={Math.abs(link.flow_m3PerS)} role={flowRole(Math.abs(link.flow_m3PerS))} />, <Shown value={Math.abs(link.velocity_mPerS)} role="lineSpeed" />, loses <Shown value={Math.abs(link.loss_Pa)} role="pressure" /></Box>}
+      <Box as="span" color="soft" fontSize="sm">
+        <Shown value={line.length_m.value} role="run" /> of <Shown value={line.bore_m.value} role="bore" />
+      </Box>
+      {link?.regime !== undefined && (
+        <Box as="span" color="soft" fontSize="sm">
+          , {link.regime}
+        </Box>
+      )}
+      {link?.velocity_mPerS !== undefined && (
+        <Box as="span" float="right" fontSize="sm">
+          <Shown value={Math.abs(link.flow_m3PerS)} role={flowRole(Math.abs(link.flow_m3PerS))} />,{' '}
+          <Shown value={Math.abs(link.velocity_mPerS)} role="lineSpeed" />, loses{' '}
+          <Shown value={Math.abs(link.loss_Pa)} role="pressure" />
+        </Box>
+      )}
     </Row>
   );
 }
 
 /** A new part of a kind, or one of the builder's own. */
-function PartPicker({ action, ends, onPick }: { readonly action: string; readonly ends: number; readonly onPick: (part: ComponentDocument) => void }) {
+function PartPicker({
+  action,
+  ends,
+  onPick,
+}: {
+  readonly action: string;
+  readonly ends: number;
+  readonly onPick: (part: ComponentDocument) => void;
+}) {
   const own = useCatalogue();
   const kinds = COMPONENT_KINDS.filter((kind) => ENDS_OF_KIND[kind].length >= ends);
   const [kind, setKind] = useState<ComponentKind | `own:${string}`>(kinds[0]!);
-  const options = [...kinds.map((value) => ({ value, label: KIND_WORDS[value] })), ...own.parts.filter(({ part }) => ENDS_OF_KIND[part.kind].length >= ends).map(({ id, name }) => ({ value: `own:${id}` as const, label: `${name} (own parts)` }))];
+  const options = [
+    ...kinds.map((value) => ({ value, label: KIND_WORDS[value] })),
+    ...own.parts
+      .filter(({ part }) => ENDS_OF_KIND[part.kind].length >= ends)
+      .map(({ id, name }) => ({ value: `own:${id}` as const, label: `${name} (own parts)` })),
+  ];
   const pick = (): void => {
     const system = openDocument();
     const mine = own.parts.find(({ id }) => `own:${id}` === kind);
@@ -175,7 +369,9 @@ function PartPicker({ action, ends, onPick }: { readonly action: string; readonl
   return (
     <Box display="flex" gap="2" alignItems="end" flexWrap="wrap">
       <Select label="Part" width="300px" value={kind} options={options} onChange={setKind} />
-      <Button kind="main" onClick={pick}>{action}</Button>
+      <Button kind="main" onClick={pick}>
+        {action}
+      </Button>
     </Box>
   );
 }
@@ -183,16 +379,39 @@ function PartPicker({ action, ends, onPick }: { readonly action: string; readonl
 const OUTLET = 'outlet';
 const endText = ({ item, end }: EndRef): string => `${item}:${end}`;
 
-function Branch({ line, onPick }: { readonly line: LineDocument; readonly onPick: (to: EndRef | 'outlet', purpose: LineDocument['purpose']) => void }) {
+function Branch({
+  line,
+  onPick,
+}: {
+  readonly line: LineDocument;
+  readonly onPick: (to: EndRef | 'outlet', purpose: LineDocument['purpose']) => void;
+}) {
   const system = useSystem();
   const [to, setTo] = useState(OUTLET);
   const [purpose, setPurpose] = useState<LineDocument['purpose']>(line.purpose);
   const ends = freeEnds(system);
   return (
     <Box display="flex" gap="2" alignItems="end" flexWrap="wrap">
-      <Select label="Branch leads to" width="260px" value={to} options={[{ value: OUTLET, label: 'an open end' }, ...ends.map((end) => ({ value: endText(end), label: end.name }))]} onChange={setTo} />
-      <Select label="Its purpose" width="150px" value={purpose} options={PURPOSES.map((value) => ({ value, label: PURPOSE_WORDS[value] }))} onChange={setPurpose} />
-      <Button kind="main" onClick={() => onPick(ends.find((end) => endText(end) === to) ?? OUTLET, purpose)}>Branch here</Button>
+      <Select
+        label="Branch leads to"
+        width="260px"
+        value={to}
+        options={[
+          { value: OUTLET, label: 'an open end' },
+          ...ends.map((end) => ({ value: endText(end), label: end.name })),
+        ]}
+        onChange={setTo}
+      />
+      <Select
+        label="Its purpose"
+        width="150px"
+        value={purpose}
+        options={PURPOSES.map((value) => ({ value, label: PURPOSE_WORDS[value] }))}
+        onChange={setPurpose}
+      />
+      <Button kind="main" onClick={() => onPick(ends.find((end) => endText(end) === to) ?? OUTLET, purpose)}>
+        Branch here
+      </Button>
     </Box>
   );
 }
@@ -209,7 +428,13 @@ function NewRun({ onMade }: { readonly onMade: (id: string) => void }) {
   const start = ends.find((end) => endText(end) === from) ?? ends[0];
   const goals = start ? ends.filter((end) => mayJoin(system, start, end, purpose).ok) : [];
   const goal = goals.find((end) => endText(end) === to) ?? goals[0];
-  if (!open) return <Button onClick={() => setOpen(true)}><Plus size={18} aria-hidden />New run</Button>;
+  if (!open)
+    return (
+      <Button onClick={() => setOpen(true)}>
+        <Plus size={18} aria-hidden />
+        New run
+      </Button>
+    );
   const make = (): void => {
     if (!start || !goal) return;
     if (edit('new run', (current) => withLine(current, start, goal, purpose))) {
@@ -220,13 +445,37 @@ function NewRun({ onMade }: { readonly onMade: (id: string) => void }) {
   return (
     <Box width="100%" borderWidth="1.5px" borderColor="edge" borderRadius="md" p="3" data-testid="new-run">
       <Box display="flex" gap="2" alignItems="end" flexWrap="wrap">
-        <Select label="For" width="130px" value={purpose} options={PURPOSES.map((value) => ({ value, label: PURPOSE_WORDS[value] }))} onChange={setPurpose} />
-        <Select label="From" width="240px" value={start ? endText(start) : ''} options={ends.map((end) => ({ value: endText(end), label: end.name }))} onChange={setFrom} />
-        <Select label="To" width="240px" value={goal ? endText(goal) : ''} options={goals.map((end) => ({ value: endText(end), label: end.name }))} onChange={setTo} />
-        <Button kind="main" disabled={!start || !goal} onClick={make}>Join them</Button>
+        <Select
+          label="For"
+          width="130px"
+          value={purpose}
+          options={PURPOSES.map((value) => ({ value, label: PURPOSE_WORDS[value] }))}
+          onChange={setPurpose}
+        />
+        <Select
+          label="From"
+          width="240px"
+          value={start ? endText(start) : ''}
+          options={ends.map((end) => ({ value: endText(end), label: end.name }))}
+          onChange={setFrom}
+        />
+        <Select
+          label="To"
+          width="240px"
+          value={goal ? endText(goal) : ''}
+          options={goals.map((end) => ({ value: endText(end), label: end.name }))}
+          onChange={setTo}
+        />
+        <Button kind="main" disabled={!start || !goal} onClick={make}>
+          Join them
+        </Button>
         <Button onClick={() => setOpen(false)}>Leave it</Button>
       </Box>
-      {start && goals.length === 0 && <Box mt="2" color="soft">No end is free that this one could lead to.</Box>}
+      {start && goals.length === 0 && (
+        <Box mt="2" color="soft">
+          No end is free that this one could lead to.
+        </Box>
+      )}
       <Refusal>{refused}</Refusal>
     </Box>
   );

@@ -8,7 +8,12 @@ export type OwnPart = { readonly id: string; readonly name: string; readonly par
 /** Kept by another version of the app: not lost, and not shown as a part. */
 export type UnreadPart = { readonly id: string; readonly name: string; readonly detail: string };
 
-type Catalogue = { readonly parts: readonly OwnPart[]; readonly unread: readonly UnreadPart[]; readonly loaded: boolean; readonly refused: string | undefined };
+type Catalogue = {
+  readonly parts: readonly OwnPart[];
+  readonly unread: readonly UnreadPart[];
+  readonly loaded: boolean;
+  readonly refused: string | undefined;
+};
 
 /** The builder's own parts, as the server has them. */
 export const useCatalogue = create<Catalogue>()(() => ({ parts: [], unread: [], loaded: false, refused: undefined }));
@@ -27,7 +32,11 @@ export async function loadCatalogue(): Promise<void> {
 
 async function asked(method: 'POST' | 'DELETE', path: string, body?: unknown): Promise<void> {
   try {
-    const response = await fetch(path, { method, headers: { 'content-type': 'application/json' }, ...(body === undefined ? {} : { body: JSON.stringify(body) }) });
+    const response = await fetch(path, {
+      method,
+      headers: { 'content-type': 'application/json' },
+      ...(body === undefined ? {} : { body: JSON.stringify(body) }),
+    });
     if (response.ok) return await loadCatalogue();
     const refusal = (await response.json()) as { error?: { detail?: string } };
     useCatalogue.setState({ refused: refusal.error?.detail ?? `The server answered ${response.status}.` });

@@ -2,34 +2,50 @@ import { readdirSync, readFileSync } from 'node:fs';
 import { describe, expect, it } from 'vitest';
 import { parseSystemText, type SystemDocument } from '@/core/document';
 import { unwrap } from '@/core/outcome';
-import { labelPlaces, placedSchematic, plainSchematic, schematicGraph, wrapped, type PlacedSchematic, type SchematicGraph } from './schematicLayout';
+import {
+  labelPlaces,
+  placedSchematic,
+  plainSchematic,
+  schematicGraph,
+  wrapped,
+  type PlacedSchematic,
+  type SchematicGraph,
+} from './schematicLayout';
 
 const demo = (file: string): SystemDocument => unwrap(parseSystemText(readFileSync(`demo/${file}`, 'utf8')));
 
 describe('every demo’s schematic', () => {
-  it.each(readdirSync('demo').flatMap((file) => [[file, false] as const, [file, true] as const]))('%s, narrow %s: no two boxes overlap, every line has a route between its own parts', async (file, narrow) => {
-    const system = demo(file);
-    const graph = schematicGraph(system);
-    const placed = await placedSchematic(graph, narrow);
-    const boxes = graph.boxes.map(({ id }) => placed.boxes.get(id)!);
-    boxes.forEach((a, i) => boxes.slice(i + 1).forEach((b) => {
-      const apart = a.x + a.width <= b.x || b.x + b.width <= a.x || a.y + a.height <= b.y || b.y + b.height <= a.y;
-      expect(apart).toBe(true);
-    }));
-    expect([...placed.lines.keys()].sort()).toEqual(system.lines.map(({ id }) => id).sort());
-    const owner = (end: string): string => graph.boxes.find(({ ends }) => ends.some(({ id }) => id === end))!.id;
-    for (const { id, from, to } of graph.lines) {
-      const points = placed.lines.get(id)!;
-      expect(points.length).toBeGreaterThan(1);
-      for (const [end, point] of [[from, points[0]!], [to, points.at(-1)!]] as const) {
-        const box = placed.boxes.get(owner(end))!;
-        expect(point[0]).toBeGreaterThanOrEqual(box.x - 2);
-        expect(point[0]).toBeLessThanOrEqual(box.x + box.width + 2);
-        expect(point[1]).toBeGreaterThanOrEqual(box.y - 2);
-        expect(point[1]).toBeLessThanOrEqual(box.y + box.height + 2);
+  it.each(readdirSync('demo').flatMap((file) => [[file, false] as const, [file, true] as const]))(
+    '%s, narrow %s: no two boxes overlap, every line has a route between its own parts',
+    async (file, narrow) => {
+      const system = demo(file);
+      const graph = schematicGraph(system);
+      const placed = await placedSchematic(graph, narrow);
+      const boxes = graph.boxes.map(({ id }) => placed.boxes.get(id)!);
+      boxes.forEach((a, i) =>
+        boxes.slice(i + 1).forEach((b) => {
+          const apart = a.x + a.width <= b.x || b.x + b.width <= a.x || a.y + a.height <= b.y || b.y + b.height <= a.y;
+          expect(apart).toBe(true);
+        }),
+      );
+      expect([...placed.lines.keys()].sort()).toEqual(system.lines.map(({ id }) => id).sort());
+      const owner = (end: string): string => graph.boxes.find(({ ends }) => ends.some(({ id }) => id === end))!.id;
+      for (const { id, from, to } of graph.lines) {
+        const points = placed.lines.get(id)!;
+        expect(points.length).toBeGreaterThan(1);
+        for (const [end, point] of [
+          [from, points[0]!],
+          [to, points.at(-1)!],
+        ] as const) {
+          const box = placed.boxes.get(owner(end))!;
+          expect(point[0]).toBeGreaterThanOrEqual(box.x - 2);
+          expect(point[0]).toBeLessThanOrEqual(box.x + box.width + 2);
+          expect(point[1]).toBeGreaterThanOrEqual(box.y - 2);
+          expect(point[1]).toBeLessThanOrEqual(box.y + box.height + 2);
+        }
       }
-    }
-  });
+    },
+  );
 });
 
 it('draws what lines touch, and no more', () => {
@@ -44,55 +60,122 @@ it('names break into lines that fit a box', () => {
 });
 
 /** A graph of boxes with an end on either side, joined as told. */
-const boxed = (names: readonly [string, 'tank' | 'component' | 'consumer'][], joins: readonly [string, string][]): SchematicGraph => ({
-  boxes: names.map(([id, kind]) => ({ id, name: id, kind, width: 100, height: 50, ends: [{ id: `${id}:in`, side: 'WEST', name: 'in' }, { id: `${id}:out`, side: 'EAST', name: 'out' }] })),
+const boxed = (
+  names: readonly [string, 'tank' | 'component' | 'consumer'][],
+  joins: readonly [string, string][],
+): SchematicGraph => ({
+  boxes: names.map(([id, kind]) => ({
+    id,
+    name: id,
+    kind,
+    width: 100,
+    height: 50,
+    ends: [
+      { id: `${id}:in`, side: 'WEST', name: 'in' },
+      { id: `${id}:out`, side: 'EAST', name: 'out' },
+    ],
+  })),
   lines: joins.map(([from, to], i) => ({ id: `line-${i}`, from: `${from}:out`, to: `${to}:in` })),
 });
-const overlaps = (a: { x: number; y: number; width: number; height: number }, b: typeof a): boolean => a.x < b.x + b.width && b.x < a.x + a.width && a.y < b.y + b.height && b.y < a.y + a.height;
+const overlaps = (a: { x: number; y: number; width: number; height: number }, b: typeof a): boolean =>
+  a.x < b.x + b.width && b.x < a.x + a.width && a.y < b.y + b.height && b.y < a.y + a.height;
 
 describe('a schematic is never blank', () => {
-  const fed = boxed([['main', 'tank'], ['aux', 'tank'], ['engine', 'consumer']], [['aux', 'main'], ['main', 'engine']]);
-  const ring = boxed([['main', 'tank'], ['aux', 'tank']], [['aux', 'main'], ['main', 'aux']]);
+  const fed = boxed(
+    [
+      ['main', 'tank'],
+      ['aux', 'tank'],
+      ['engine', 'consumer'],
+    ],
+    [
+      ['aux', 'main'],
+      ['main', 'engine'],
+    ],
+  );
+  const ring = boxed(
+    [
+      ['main', 'tank'],
+      ['aux', 'tank'],
+    ],
+    [
+      ['aux', 'main'],
+      ['main', 'aux'],
+    ],
+  );
 
-  it.each([[false], [true]])('one feeding tank that joins another directly is laid out, narrow %s; so are two that feed each other', async (narrow) => {
-    for (const graph of [fed, ring]) {
-      const placed = await placedSchematic(graph, narrow);
-      expect(placed.boxes.size).toBe(graph.boxes.length);
-      expect(placed.lines.size).toBe(graph.lines.length);
-    }
-  });
+  it.each([[false], [true]])(
+    'one feeding tank that joins another directly is laid out, narrow %s; so are two that feed each other',
+    async (narrow) => {
+      for (const graph of [fed, ring]) {
+        const placed = await placedSchematic(graph, narrow);
+        expect(placed.boxes.size).toBe(graph.boxes.length);
+        expect(placed.lines.size).toBe(graph.lines.length);
+      }
+    },
+  );
 
   it('a layout engine that fails, or gives back nothing, is done without', async () => {
-    for (const layout of [() => Promise.reject(new Error('unsupported graph')), () => Promise.resolve({ id: 'system' })]) {
+    for (const layout of [
+      () => Promise.reject(new Error('unsupported graph')),
+      () => Promise.resolve({ id: 'system' }),
+    ]) {
       let asked = 0;
-      const placed = await placedSchematic(fed, false, { layout: () => { asked++; return layout(); } });
+      const placed = await placedSchematic(fed, false, {
+        layout: () => {
+          asked++;
+          return layout();
+        },
+      });
       expect(asked).toBe(3);
       expect(placed).toEqual(plainSchematic(fed, false));
     }
   });
 
-  it.each([[false], [true]])('the plain layout: no two boxes overlap, nothing lies outside, each part stands beyond what feeds it; narrow %s', (narrow) => {
-    const graphs = [fed, ring, ...['crab-boat', 'forest-trailer', 'snow-vehicle', 'hill-climb-car'].map((name) => schematicGraph(demo(`${name}.json`)))];
-    for (const graph of graphs) {
-      const placed = plainSchematic(graph, narrow);
-      const boxes = graph.boxes.map(({ id }) => placed.boxes.get(id)!);
-      boxes.forEach((a, i) => boxes.slice(i + 1).forEach((b) => expect(overlaps(a, b)).toBe(false)));
-      for (const { x, y, width, height } of boxes) expect(x >= 0 && y >= 0 && x + width <= placed.width && y + height <= placed.height).toBe(true);
-      expect(placed.lines.size).toBe(graph.lines.length);
-    }
-    const { boxes } = plainSchematic(fed, narrow);
-    const along = (id: string): number => boxes.get(id)![narrow ? 'y' : 'x'];
-    expect(along('aux')).toBeLessThan(along('main'));
-    expect(along('main')).toBeLessThan(along('engine'));
-  });
+  it.each([[false], [true]])(
+    'the plain layout: no two boxes overlap, nothing lies outside, each part stands beyond what feeds it; narrow %s',
+    (narrow) => {
+      const graphs = [
+        fed,
+        ring,
+        ...['crab-boat', 'forest-trailer', 'snow-vehicle', 'hill-climb-car'].map((name) =>
+          schematicGraph(demo(`${name}.json`)),
+        ),
+      ];
+      for (const graph of graphs) {
+        const placed = plainSchematic(graph, narrow);
+        const boxes = graph.boxes.map(({ id }) => placed.boxes.get(id)!);
+        boxes.forEach((a, i) => boxes.slice(i + 1).forEach((b) => expect(overlaps(a, b)).toBe(false)));
+        for (const { x, y, width, height } of boxes)
+          expect(x >= 0 && y >= 0 && x + width <= placed.width && y + height <= placed.height).toBe(true);
+        expect(placed.lines.size).toBe(graph.lines.length);
+      }
+      const { boxes } = plainSchematic(fed, narrow);
+      const along = (id: string): number => boxes.get(id)![narrow ? 'y' : 'x'];
+      expect(along('aux')).toBeLessThan(along('main'));
+      expect(along('main')).toBeLessThan(along('engine'));
+    },
+  );
 });
 
 describe('labels', () => {
-  const rectOf = (text: string, [x, y]: readonly [number, number]) => ({ x: x - (text.length * 7.6) / 2, y: y - 16, width: text.length * 7.6, height: 19 });
+  const rectOf = (text: string, [x, y]: readonly [number, number]) => ({
+    x: x - (text.length * 7.6) / 2,
+    y: y - 16,
+    width: text.length * 7.6,
+    height: 19,
+  });
   it('never stand over a box, another label or the edge, in all demos and where many lines run side by side', async () => {
     const all: PlacedSchematic[] = [];
-    for (const file of readdirSync('demo')) for (const narrow of [false, true]) all.push(await placedSchematic(schematicGraph(demo(file)), narrow), plainSchematic(schematicGraph(demo(file)), narrow));
-    const many = boxed([['a', 'tank'], ...Array.from({ length: 12 }, (_, i) => [`c${i}`, 'component'] as [string, 'component'])], Array.from({ length: 12 }, (_, i) => ['a', `c${i}`] as [string, string]));
+    for (const file of readdirSync('demo'))
+      for (const narrow of [false, true])
+        all.push(
+          await placedSchematic(schematicGraph(demo(file)), narrow),
+          plainSchematic(schematicGraph(demo(file)), narrow),
+        );
+    const many = boxed(
+      [['a', 'tank'], ...Array.from({ length: 12 }, (_, i) => [`c${i}`, 'component'] as [string, 'component'])],
+      Array.from({ length: 12 }, (_, i) => ['a', `c${i}`] as [string, string]),
+    );
     all.push(plainSchematic(many, false), plainSchematic(many, true));
     for (const placed of all) {
       const texts = new Map([...placed.lines.keys()].map((id, i) => [id, `${(i + 1) * 117}.4 L/min`]));

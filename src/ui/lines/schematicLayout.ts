@@ -1,20 +1,41 @@
 import type { ElkNode } from 'elkjs/lib/elk-api';
 import { itemsOf, type EndName, type SystemDocument } from '@/core/document';
 
-/** What is drawn of a system's circuits: parts as boxes with their ends, tanks round what hangs on them, lines between. */
+/**
+ * What is drawn of a system's circuits: parts as boxes with their ends, tanks round what hangs on them, lines between.
+ */
 export type SchematicGraph = {
-  readonly boxes: readonly { readonly id: string; readonly name: string; readonly kind: 'tank' | 'component' | 'consumer'; readonly width: number; readonly height: number; readonly ends: readonly { readonly id: string; readonly side: 'WEST' | 'EAST' | 'SOUTH' | 'NORTH'; readonly name: string }[] }[];
+  readonly boxes: readonly {
+    readonly id: string;
+    readonly name: string;
+    readonly kind: 'tank' | 'component' | 'consumer';
+    readonly width: number;
+    readonly height: number;
+    readonly ends: readonly {
+      readonly id: string;
+      readonly side: 'WEST' | 'EAST' | 'SOUTH' | 'NORTH';
+      readonly name: string;
+    }[];
+  }[];
   readonly lines: readonly { readonly id: string; readonly from: string; readonly to: string }[];
 };
 
 export type PlacedSchematic = {
   readonly width: number;
   readonly height: number;
-  readonly boxes: ReadonlyMap<string, { readonly x: number; readonly y: number; readonly width: number; readonly height: number }>;
+  readonly boxes: ReadonlyMap<
+    string,
+    { readonly x: number; readonly y: number; readonly width: number; readonly height: number }
+  >;
   readonly lines: ReadonlyMap<string, readonly (readonly [number, number])[]>;
 };
 
-const SIDES: Readonly<Record<EndName, 'WEST' | 'EAST' | 'SOUTH' | 'NORTH'>> = { in: 'WEST', out: 'EAST', side: 'SOUTH', side2: 'NORTH' };
+const SIDES: Readonly<Record<EndName, 'WEST' | 'EAST' | 'SOUTH' | 'NORTH'>> = {
+  in: 'WEST',
+  out: 'EAST',
+  side: 'SOUTH',
+  side2: 'NORTH',
+};
 const LETTER = 8.6;
 const LINE = 20;
 const WIDEST = 19;
@@ -34,36 +55,89 @@ export function wrapped(name: string): string[] {
 export function schematicGraph(system: SystemDocument): SchematicGraph {
   const touched = new Set(system.lines.flatMap(({ from, to }) => [from.item, to.item]));
   const items = itemsOf(system).filter(({ id }) => touched.has(id));
-  const size = (name: string, rows: number): { width: number; height: number } => ({ width: Math.max(84, 24 + LETTER * Math.max(...wrapped(name).map(({ length }) => length))), height: 18 + LINE * (wrapped(name).length + rows) });
+  const size = (name: string, rows: number): { width: number; height: number } => ({
+    width: Math.max(84, 24 + LETTER * Math.max(...wrapped(name).map(({ length }) => length))),
+    height: 18 + LINE * (wrapped(name).length + rows),
+  });
   const tanks = system.tanks.flatMap((tank): SchematicGraph['boxes'] => {
-    const ends = items.flatMap((item) => ((item.kind === 'pickup' || item.kind === 'port') && item.tank === tank.id
-      ? [{ id: `${item.id}:${item.ends[0]!}`, name: item.name, side: item.kind === 'pickup' ? 'EAST' as const : 'WEST' as const }] : []));
+    const ends = items.flatMap((item) =>
+      (item.kind === 'pickup' || item.kind === 'port') && item.tank === tank.id
+        ? [
+            {
+              id: `${item.id}:${item.ends[0]!}`,
+              name: item.name,
+              side: item.kind === 'pickup' ? ('EAST' as const) : ('WEST' as const),
+            },
+          ]
+        : [],
+    );
     return ends.length > 0 ? [{ id: tank.id, name: tank.name, kind: 'tank', ends, ...size(tank.name, 1) }] : [];
   });
-  const parts = items.flatMap((item): SchematicGraph['boxes'] => (item.kind === 'component' || item.kind === 'consumer' ? [{
-    id: item.id, name: item.name, kind: item.kind, ends: item.ends.map((end) => ({ id: `${item.id}:${end}`, side: SIDES[end], name: end })), ...size(item.name, 1),
-  }] : []));
-  return { boxes: [...tanks, ...parts], lines: system.lines.map(({ id, from, to }) => ({ id, from: `${from.item}:${from.end}`, to: `${to.item}:${to.end}` })) };
+  const parts = items.flatMap((item): SchematicGraph['boxes'] =>
+    item.kind === 'component' || item.kind === 'consumer'
+      ? [
+          {
+            id: item.id,
+            name: item.name,
+            kind: item.kind,
+            ends: item.ends.map((end) => ({ id: `${item.id}:${end}`, side: SIDES[end], name: end })),
+            ...size(item.name, 1),
+          },
+        ]
+      : [],
+  );
+  return {
+    boxes: [...tanks, ...parts],
+    lines: system.lines.map(({ id, from, to }) => ({
+      id,
+      from: `${from.item}:${from.end}`,
+      to: `${to.item}:${to.end}`,
+    })),
+  };
 }
 
 const OPTIONS = {
-  'elk.algorithm': 'layered', 'elk.direction': 'RIGHT', 'elk.edgeRouting': 'ORTHOGONAL', 'elk.layered.spacing.nodeNodeBetweenLayers': '88', 'elk.spacing.nodeNode': '34', 'elk.spacing.edgeNode': '26', 'elk.spacing.edgeEdge': '14',
-  'elk.layered.feedbackEdges': 'true', 'elk.layered.nodePlacement.strategy': 'NETWORK_SIMPLEX', 'elk.padding': '[top=30,left=12,bottom=16,right=12]', 'elk.aspectRatio': '1.25', 'elk.layered.wrapping.strategy': 'MULTI_EDGE',
+  'elk.algorithm': 'layered',
+  'elk.direction': 'RIGHT',
+  'elk.edgeRouting': 'ORTHOGONAL',
+  'elk.layered.spacing.nodeNodeBetweenLayers': '88',
+  'elk.spacing.nodeNode': '34',
+  'elk.spacing.edgeNode': '26',
+  'elk.spacing.edgeEdge': '14',
+  'elk.layered.feedbackEdges': 'true',
+  'elk.layered.nodePlacement.strategy': 'NETWORK_SIMPLEX',
+  'elk.padding': '[top=30,left=12,bottom=16,right=12]',
+  'elk.aspectRatio': '1.25',
+  'elk.layered.wrapping.strategy': 'MULTI_EDGE',
 };
 
 /** On a phone from above downward. */
-const DOWNWARD = { 'elk.direction': 'DOWN', 'elk.layered.wrapping.strategy': 'OFF', 'elk.layered.spacing.nodeNodeBetweenLayers': '40', 'elk.padding': '[top=16,left=12,bottom=16,right=64]' };
+const DOWNWARD = {
+  'elk.direction': 'DOWN',
+  'elk.layered.wrapping.strategy': 'OFF',
+  'elk.layered.spacing.nodeNodeBetweenLayers': '40',
+  'elk.padding': '[top=16,left=12,bottom=16,right=64]',
+};
 const TURNED = { WEST: 'NORTH', EAST: 'SOUTH', SOUTH: 'EAST', NORTH: 'WEST' } as const;
 
 /** A tank that feeds stands first, unless it is fed itself: the engine refuses a first one that a line leads to. */
 const isFirst = ({ lines }: SchematicGraph, { kind, ends }: SchematicGraph['boxes'][number]): boolean =>
-  kind === 'tank' && ends.some(({ side }) => side === 'EAST') && !lines.some(({ to, from }) => ends.some(({ id }) => id === to) && !ends.some(({ id }) => id === from));
+  kind === 'tank' &&
+  ends.some(({ side }) => side === 'EAST') &&
+  !lines.some(({ to, from }) => ends.some(({ id }) => id === to) && !ends.some(({ id }) => id === from));
 
 /** What is asked of the layout engine, first the best; each next asks for less, should it refuse. */
 const TRIES = [
   { first: true, options: {} },
   { first: false, options: {} },
-  { first: false, options: { 'elk.layered.wrapping.strategy': 'OFF', 'elk.layered.feedbackEdges': 'false', 'elk.layered.nodePlacement.strategy': 'SIMPLE' } },
+  {
+    first: false,
+    options: {
+      'elk.layered.wrapping.strategy': 'OFF',
+      'elk.layered.feedbackEdges': 'false',
+      'elk.layered.nodePlacement.strategy': 'SIMPLE',
+    },
+  },
 ] as const;
 
 type Engine = { readonly layout: (graph: ElkNode) => Promise<ElkNode> };
@@ -73,11 +147,19 @@ type Engine = { readonly layout: (graph: ElkNode) => Promise<ElkNode> };
  * the first one is wanted. Where it fails, however little is asked of it, a
  * plain layout takes its place: a schematic is never blank.
  */
-export async function placedSchematic(graph: SchematicGraph, narrow: boolean, engine?: Engine): Promise<PlacedSchematic> {
+export async function placedSchematic(
+  graph: SchematicGraph,
+  narrow: boolean,
+  engine?: Engine,
+): Promise<PlacedSchematic> {
   for (const { first, options } of TRIES) {
     try {
-      const laid = laidOut(await (engine ?? await theEngine()).layout(asked(graph, narrow, first, options)));
-      if (graph.boxes.every(({ id }) => laid.boxes.has(id)) && graph.lines.every(({ id }) => (laid.lines.get(id)?.length ?? 0) > 1)) return laid;
+      const laid = laidOut(await (engine ?? (await theEngine())).layout(asked(graph, narrow, first, options)));
+      if (
+        graph.boxes.every(({ id }) => laid.boxes.has(id)) &&
+        graph.lines.every(({ id }) => (laid.lines.get(id)?.length ?? 0) > 1)
+      )
+        return laid;
     } catch {
       // It is asked for less, or done without.
     }
@@ -90,18 +172,44 @@ async function theEngine(): Promise<Engine> {
   return new Elk();
 }
 
-const asked = (graph: SchematicGraph, narrow: boolean, first: boolean, options: Readonly<Record<string, string>>): ElkNode => ({
-  id: 'system', layoutOptions: { ...OPTIONS, ...(narrow ? DOWNWARD : {}), ...options },
+const asked = (
+  graph: SchematicGraph,
+  narrow: boolean,
+  first: boolean,
+  options: Readonly<Record<string, string>>,
+): ElkNode => ({
+  id: 'system',
+  layoutOptions: { ...OPTIONS, ...(narrow ? DOWNWARD : {}), ...options },
   children: graph.boxes.map((box) => ({
-    id: box.id, width: box.width, height: box.height, layoutOptions: { 'elk.portConstraints': 'FIXED_SIDE', ...(first && isFirst(graph, box) ? { 'elk.layered.layering.layerConstraint': 'FIRST' } : {}) },
-    ports: box.ends.map((end) => ({ id: end.id, width: 1, height: 1, layoutOptions: { 'elk.port.side': narrow ? TURNED[end.side] : end.side } })),
+    id: box.id,
+    width: box.width,
+    height: box.height,
+    layoutOptions: {
+      'elk.portConstraints': 'FIXED_SIDE',
+      ...(first && isFirst(graph, box) ? { 'elk.layered.layering.layerConstraint': 'FIRST' } : {}),
+    },
+    ports: box.ends.map((end) => ({
+      id: end.id,
+      width: 1,
+      height: 1,
+      layoutOptions: { 'elk.port.side': narrow ? TURNED[end.side] : end.side },
+    })),
   })),
   edges: graph.lines.map(({ id, from, to }) => ({ id, sources: [from], targets: [to] })),
 });
 
 function laidOut(laid: ElkNode): PlacedSchematic {
-  const boxes = new Map((laid.children ?? []).map(({ id, x = 0, y = 0, width = 0, height = 0 }) => [id, { x, y, width, height }]));
-  const lines = new Map((laid.edges ?? []).map((edge) => [edge.id, (edge.sections ?? []).flatMap(({ startPoint, bendPoints = [], endPoint }) => [startPoint, ...bendPoints, endPoint].map(({ x, y }) => [x, y] as const))]));
+  const boxes = new Map(
+    (laid.children ?? []).map(({ id, x = 0, y = 0, width = 0, height = 0 }) => [id, { x, y, width, height }]),
+  );
+  const lines = new Map(
+    (laid.edges ?? []).map((edge) => [
+      edge.id,
+      (edge.sections ?? []).flatMap(({ startPoint, bendPoints = [], endPoint }) =>
+        [startPoint, ...bendPoints, endPoint].map(({ x, y }) => [x, y] as const),
+      ),
+    ]),
+  );
   return { width: laid.width ?? 0, height: laid.height ?? 0, boxes, lines };
 }
 
@@ -121,7 +229,7 @@ export function plainSchematic({ boxes, lines }: SchematicGraph, narrow: boolean
   for (const begin of [...open, ...boxes.map(({ id }) => id)]) {
     if (step.has(begin)) continue;
     step.set(begin, 0);
-    for (const queue = [begin]; queue.length > 0; ) {
+    for (const queue = [begin]; queue.length > 0;) {
       const at = queue.shift()!;
       for (const [from, to] of joins) {
         if (from !== at || to === undefined || step.has(to)) continue;
@@ -138,7 +246,11 @@ export function plainSchematic({ boxes, lines }: SchematicGraph, narrow: boolean
     const column = boxes.filter(({ id }) => step.get(id) === k);
     let beside = MARGIN;
     for (const box of column) {
-      placed.set(box.id, { ...(narrow ? { x: beside, y: at } : { x: at, y: beside }), width: box.width, height: box.height });
+      placed.set(box.id, {
+        ...(narrow ? { x: beside, y: at } : { x: at, y: beside }),
+        width: box.width,
+        height: box.height,
+      });
       beside += box[across] + GAP_ACROSS;
     }
     widest = Math.max(widest, beside);
@@ -148,12 +260,19 @@ export function plainSchematic({ boxes, lines }: SchematicGraph, narrow: boolean
     const { x, y, width, height } = placed.get(boxOf.get(id)!)!;
     return narrow ? [x + width / 2, leaves ? y + height : y] : [leaves ? x + width : x, y + height / 2];
   };
-  const drawn = new Map(lines.filter(({ from, to }) => boxOf.has(from) && boxOf.has(to)).map(({ id, from, to }) => [id, [end(from, true), end(to, false)] as const]));
-  return narrow ? { width: widest, height: at, boxes: placed, lines: drawn } : { width: at, height: widest, boxes: placed, lines: drawn };
+  const drawn = new Map(
+    lines
+      .filter(({ from, to }) => boxOf.has(from) && boxOf.has(to))
+      .map(({ id, from, to }) => [id, [end(from, true), end(to, false)] as const]),
+  );
+  return narrow
+    ? { width: widest, height: at, boxes: placed, lines: drawn }
+    : { width: at, height: widest, boxes: placed, lines: drawn };
 }
 
 type Rect = { readonly x: number; readonly y: number; readonly width: number; readonly height: number };
-const meets = (a: Rect, b: Rect): boolean => a.x < b.x + b.width && b.x < a.x + a.width && a.y < b.y + b.height && b.y < a.y + a.height;
+const meets = (a: Rect, b: Rect): boolean =>
+  a.x < b.x + b.width && b.x < a.x + a.width && a.y < b.y + b.height && b.y < a.y + a.height;
 
 const [LABEL_LETTER, LABEL_HEIGHT, LABEL_OFF] = [7.6, 16, 6];
 /** Where on a stretch of a line a label is tried, the middle first. */
@@ -165,23 +284,43 @@ const ALONG = [0.5, 0.35, 0.65, 0.2, 0.8];
  * One that finds no place free of boxes and of other labels has none: nothing
  * is ever printed over something else.
  */
-export function labelPlaces(at: PlacedSchematic, texts: ReadonlyMap<string, string>): Map<string, readonly [x: number, y: number]> {
+export function labelPlaces(
+  at: PlacedSchematic,
+  texts: ReadonlyMap<string, string>,
+): Map<string, readonly [x: number, y: number]> {
   const taken: Rect[] = [...at.boxes.values()];
   const places = new Map<string, readonly [number, number]>();
   for (const [id, text] of texts) {
     const points = at.lines.get(id);
     if (!points || text === '') continue;
     const width = text.length * LABEL_LETTER;
-    const stretches = points.slice(1).map((to, i) => [points[i]!, to] as const).sort(([a, b], [c, d]) => Math.hypot(d[0] - c[0], d[1] - c[1]) - Math.hypot(b[0] - a[0], b[1] - a[1]));
-    const free = stretches.flatMap(([a, b]) => ALONG.flatMap((share) => {
-      const [x, y] = [a[0] + share * (b[0] - a[0]), a[1] + share * (b[1] - a[1])];
-      const level = Math.abs(b[1] - a[1]) < Math.abs(b[0] - a[0]);
-      // The middle of the text's foot: over or under a level stretch, to the right or left of an upright one.
-      return (level ? [[x, y - LABEL_OFF], [x, y + LABEL_OFF + LABEL_HEIGHT]] : [[x + LABEL_OFF + width / 2, y + LABEL_HEIGHT / 2], [x - LABEL_OFF - width / 2, y + LABEL_HEIGHT / 2]]) as [number, number][];
-    })).find(([x, y]) => {
-      const rect = { x: x - width / 2, y: y - LABEL_HEIGHT, width, height: LABEL_HEIGHT + 3 };
-      return rect.x >= 0 && rect.x + width <= at.width && !taken.some((other) => meets(rect, other));
-    });
+    const stretches = points
+      .slice(1)
+      .map((to, i) => [points[i]!, to] as const)
+      .sort(([a, b], [c, d]) => Math.hypot(d[0] - c[0], d[1] - c[1]) - Math.hypot(b[0] - a[0], b[1] - a[1]));
+    const free = stretches
+      .flatMap(([a, b]) =>
+        ALONG.flatMap((share) => {
+          const [x, y] = [a[0] + share * (b[0] - a[0]), a[1] + share * (b[1] - a[1])];
+          const level = Math.abs(b[1] - a[1]) < Math.abs(b[0] - a[0]);
+          // The middle of the text's foot: over or under a level stretch, to the right or left of an upright one.
+          return (
+            level
+              ? [
+                  [x, y - LABEL_OFF],
+                  [x, y + LABEL_OFF + LABEL_HEIGHT],
+                ]
+              : [
+                  [x + LABEL_OFF + width / 2, y + LABEL_HEIGHT / 2],
+                  [x - LABEL_OFF - width / 2, y + LABEL_HEIGHT / 2],
+                ]
+          ) as [number, number][];
+        }),
+      )
+      .find(([x, y]) => {
+        const rect = { x: x - width / 2, y: y - LABEL_HEIGHT, width, height: LABEL_HEIGHT + 3 };
+        return rect.x >= 0 && rect.x + width <= at.width && !taken.some((other) => meets(rect, other));
+      });
     if (!free) continue;
     taken.push({ x: free[0] - width / 2, y: free[1] - LABEL_HEIGHT, width, height: LABEL_HEIGHT + 3 });
     places.set(id, free);

@@ -13,7 +13,23 @@ const demo = (file: string): SystemDocument => {
 
 /** What the suffix of a key says its unit is. */
 const SUFFIX: Readonly<Record<string, readonly string[]>> = {
-  m: ['length'], m3: ['volume'], Pa: ['pressure'], m3PerS: ['flow'], ohm: ['resistance'], V: ['voltage'], deg: ['angle'], ratio: ['ratio', 'count'], s: ['time'], mPerS: ['speed'], mPerS2: ['acceleration'], kgPerM3: ['density'], PaS: ['count'], A: ['current'], Ah: ['charge'], W: ['power'], kgPerJ: ['consumption'],
+  m: ['length'],
+  m3: ['volume'],
+  Pa: ['pressure'],
+  m3PerS: ['flow'],
+  ohm: ['resistance'],
+  V: ['voltage'],
+  deg: ['angle'],
+  ratio: ['ratio', 'count'],
+  s: ['time'],
+  mPerS: ['speed'],
+  mPerS2: ['acceleration'],
+  kgPerM3: ['density'],
+  PaS: ['count'],
+  A: ['current'],
+  Ah: ['charge'],
+  W: ['power'],
+  kgPerJ: ['consumption'],
 };
 
 describe('every quantity of every demo system', () => {
@@ -33,9 +49,18 @@ describe('every quantity of every demo system', () => {
 describe('stages', () => {
   const boat = demo('crab-boat.json');
   it.each([
-    ['tanks[0].shape.length_m', 'tank', 'inside length'], ['tanks[0].ports[1].bore_m', 'vents', 'bore'], ['tanks[0].ports[2].x_m', 'ports', 'distance from aft'], ['tanks[0].pickups[0].heightOffFloor_m', 'ports', 'height off the floor'],
-    ['tanks[0].senders[0].armLength_m', 'gauge', 'arm length'], ['lines[0].length_m', 'lines', 'length'], ['components[1].output_ratio', 'lines', 'real output, as a share of its curve'], ['consumers[0].burnFull_m3PerS', 'range', 'burn at full load'],
-    ['consumers[0].neededFlow_m3PerS', 'lines', 'needed flow'], ['vehicle.speed_mPerS', 'range', 'speed'], ['envelope.noseUp_deg', 'tank', 'nose up'], ['wishes.reserve_ratio', 'range', 'reserve'],
+    ['tanks[0].shape.length_m', 'tank', 'inside length'],
+    ['tanks[0].ports[1].bore_m', 'vents', 'bore'],
+    ['tanks[0].ports[2].x_m', 'ports', 'distance from aft'],
+    ['tanks[0].pickups[0].heightOffFloor_m', 'ports', 'height off the floor'],
+    ['tanks[0].senders[0].armLength_m', 'gauge', 'arm length'],
+    ['lines[0].length_m', 'lines', 'length'],
+    ['components[1].output_ratio', 'lines', 'real output, as a share of its curve'],
+    ['consumers[0].burnFull_m3PerS', 'range', 'burn at full load'],
+    ['consumers[0].neededFlow_m3PerS', 'lines', 'needed flow'],
+    ['vehicle.speed_mPerS', 'range', 'speed'],
+    ['envelope.noseUp_deg', 'tank', 'nose up'],
+    ['wishes.reserve_ratio', 'range', 'reserve'],
   ])('%s is looked for at %s', (path, stage, label) => {
     expect(pathWords(boat, toPath(path))).toMatchObject({ stage, label });
   });

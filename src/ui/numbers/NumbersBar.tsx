@@ -14,11 +14,21 @@ import { usePlace } from '../workspace/goTo';
 import { contextOf, type Tone } from './context';
 import { WorkingPanel } from './WorkingPanel';
 
-const LABELS: Readonly<Record<NumberKey, string>> = { holds: 'Holds', usable: 'Usable', delivers: 'Delivers', goes: 'Goes', gauge: 'Gauge error' };
+const LABELS: Readonly<Record<NumberKey, string>> = {
+  holds: 'Holds',
+  usable: 'Usable',
+  delivers: 'Delivers',
+  goes: 'Goes',
+  gauge: 'Gauge error',
+};
 
 /** The four numbers, the gauge's error and the findings: always in sight. */
 export function NumbersBar() {
-  return <FreshFrame><Numbers /></FreshFrame>;
+  return (
+    <FreshFrame>
+      <Numbers />
+    </FreshFrame>
+  );
 }
 
 /** Marks the numbers as belonging to the document on screen or not, without drawing them again. */
@@ -26,7 +36,15 @@ function FreshFrame({ children }: { readonly children: React.ReactNode }) {
   const system = useEditor((state) => state.system);
   const fresh = useShown((shown) => shown.system === system && shown.results !== undefined);
   return (
-    <section className="numbers" aria-label="The four numbers" aria-busy={!fresh} data-fresh={fresh} data-testid="numbers">{children}</section>
+    <section
+      className="numbers"
+      aria-label="The four numbers"
+      aria-busy={!fresh}
+      data-fresh={fresh}
+      data-testid="numbers"
+    >
+      {children}
+    </section>
   );
 }
 
@@ -44,15 +62,41 @@ function Numbers() {
   return (
     <Box bg="panel" borderBottomWidth="1px" borderColor="rule">
       <WorkerNotice />
-      {broken && <Box px="4" py="2" bg="stopBg" color="stop" role="alert">The calculation broke: {broken}. Undo the last change, or reload.</Box>}
-      {results?.ok === false && <Box px="4" py="2" bg="stopBg" color="stop" role="alert">{results.error.detail}</Box>}
-      <Box display="grid" gridTemplateColumns={{ base: 'repeat(3, minmax(0, 1fr))', lg: '1.05fr 1.05fr 1.25fr 1.05fr 0.95fr 0.95fr' }}>
+      {broken && (
+        <Box px="4" py="2" bg="stopBg" color="stop" role="alert">
+          The calculation broke: {broken}. Undo the last change, or reload.
+        </Box>
+      )}
+      {results?.ok === false && (
+        <Box px="4" py="2" bg="stopBg" color="stop" role="alert">
+          {results.error.detail}
+        </Box>
+      )}
+      <Box
+        display="grid"
+        gridTemplateColumns={{ base: 'repeat(3, minmax(0, 1fr))', lg: '1.05fr 1.05fr 1.25fr 1.05fr 0.95fr 0.95fr' }}
+      >
         {NUMBER_KEYS.map((key) => (
-          <NumberButton key={key} numberKey={key} system={system} results={results} open={open === key} onToggle={() => toggle(key)} />
+          <NumberButton
+            key={key}
+            numberKey={key}
+            system={system}
+            results={results}
+            open={open === key}
+            onToggle={() => toggle(key)}
+          />
         ))}
         <FindingsButton results={results} />
       </Box>
-      {open && system && results?.ok && <WorkingPanel numberKey={open} label={LABELS[open]} system={system} evaluation={results.evaluation} onClose={() => setOpen(undefined)} />}
+      {open && system && results?.ok && (
+        <WorkingPanel
+          numberKey={open}
+          label={LABELS[open]}
+          system={system}
+          evaluation={results.evaluation}
+          onClose={() => setOpen(undefined)}
+        />
+      )}
     </Box>
   );
 }
@@ -63,9 +107,29 @@ function WorkerNotice() {
   return (
     <Box role="status">
       {text && (
-        <Box px="4" py="1" bg="warnBg" color="warn" fontWeight="600" display="flex" gap="3" alignItems="center" flexWrap="wrap" data-testid="worker-notice">
+        <Box
+          px="4"
+          py="1"
+          bg="warnBg"
+          color="warn"
+          fontWeight="600"
+          display="flex"
+          gap="3"
+          alignItems="center"
+          flexWrap="wrap"
+          data-testid="worker-notice"
+        >
           <Box flex="1">{text}</Box>
-          <chakra.button type="button" onClick={() => useWorkerNotice.setState({ text: undefined })} minH="42px" px="3" cursor="pointer" textDecoration="underline">Close</chakra.button>
+          <chakra.button
+            type="button"
+            onClick={() => useWorkerNotice.setState({ text: undefined })}
+            minH="42px"
+            px="3"
+            cursor="pointer"
+            textDecoration="underline"
+          >
+            Close
+          </chakra.button>
         </Box>
       )}
     </Box>
@@ -74,7 +138,13 @@ function WorkerNotice() {
 
 const TONE: Readonly<Record<Tone, string>> = { plain: 'soft', good: 'good', warn: 'warn', stop: 'stop' };
 
-type ButtonProps = { readonly numberKey: NumberKey; readonly system: SystemDocument | undefined; readonly results: Results | undefined; readonly open: boolean; readonly onToggle: () => void };
+type ButtonProps = {
+  readonly numberKey: NumberKey;
+  readonly system: SystemDocument | undefined;
+  readonly results: Results | undefined;
+  readonly open: boolean;
+  readonly onToggle: () => void;
+};
 
 function NumberButton({ numberKey, system, results, open, onToggle }: ButtonProps) {
   const reader = useReader();
@@ -84,26 +154,72 @@ function NumberButton({ numberKey, system, results, open, onToggle }: ButtonProp
   // Until the new spread is known the last one still tells how many digits the number deserves.
   const spread = sensitivity?.spreads[numberKey];
   const spreadIsFresh = sensitivityOf === system;
-  const shown = number?.ok ? formatQuantity(number.value.value, number.value.role, { reader, ...(spread ? { spread: spread / 2 } : {}) }) : undefined;
+  const shown = number?.ok
+    ? formatQuantity(number.value.value, number.value.role, { reader, ...(spread ? { spread: spread / 2 } : {}) })
+    : undefined;
   const context = system && results?.ok ? contextOf(numberKey, system, results, reader) : undefined;
   return (
     <Cell open={open} onClick={onToggle} label={LABELS[numberKey]}>
       {shown ? (
         <Box data-testid={`number-${numberKey}`} whiteSpace="nowrap" lineHeight="1.05">
-          <Box as="span" fontSize={{ base: 'xl', md: '2xl', lg: '4xl' }} fontWeight="750" letterSpacing="-0.01em">{shown.number}</Box>{' '}
-          <Box as="span" fontSize={{ base: 'sm', lg: 'lg' }} fontWeight="600">{shown.symbol}</Box>
+          <Box as="span" fontSize={{ base: 'xl', md: '2xl', lg: '4xl' }} fontWeight="750" letterSpacing="-0.01em">
+            {shown.number}
+          </Box>{' '}
+          <Box as="span" fontSize={{ base: 'sm', lg: 'lg' }} fontWeight="600">
+            {shown.symbol}
+          </Box>
           {number?.ok && (spreadsFailed !== undefined || sensitivity?.unknown.includes(numberKey)) && (
-            <Box as="span" display={{ base: 'none', md: 'inline' }} fontSize="sm" color="warn" ml="2" title={spreadsFailed ?? 'At an end of some value’s spread this number cannot be worked out; Measure next names it.'}>± not known</Box>
+            <Box
+              as="span"
+              display={{ base: 'none', md: 'inline' }}
+              fontSize="sm"
+              color="warn"
+              ml="2"
+              title={
+                spreadsFailed ??
+                'At an end of some value’s spread this number cannot be worked out; Measure next names it.'
+              }
+            >
+              ± not known
+            </Box>
           )}
-          {spread !== undefined && spread > 0 && number?.ok && spreadsFailed === undefined && !sensitivity?.unknown.includes(numberKey) && (
-            <Box as="span" display={{ base: 'none', md: 'inline' }} fontSize="sm" color="soft" ml="2" opacity={spreadIsFresh ? 1 : 0.4} data-fresh={spreadIsFresh}>± {formatQuantity(spread, number.value.role, { reader, digits: 1, unitOf: number.value.value }).text}</Box>
-          )}
+          {spread !== undefined &&
+            spread > 0 &&
+            number?.ok &&
+            spreadsFailed === undefined &&
+            !sensitivity?.unknown.includes(numberKey) && (
+              <Box
+                as="span"
+                display={{ base: 'none', md: 'inline' }}
+                fontSize="sm"
+                color="soft"
+                ml="2"
+                opacity={spreadIsFresh ? 1 : 0.4}
+                data-fresh={spreadIsFresh}
+              >
+                ± {formatQuantity(spread, number.value.role, { reader, digits: 1, unitOf: number.value.value }).text}
+              </Box>
+            )}
         </Box>
       ) : (
-        <Box data-testid={`number-${numberKey}`} fontSize="2xl" fontWeight="700" color={number || failed ? 'stop' : 'soft'}>{number || failed ? 'none' : '…'}</Box>
+        <Box
+          data-testid={`number-${numberKey}`}
+          fontSize="2xl"
+          fontWeight="700"
+          color={number || failed ? 'stop' : 'soft'}
+        >
+          {number || failed ? 'none' : '…'}
+        </Box>
       )}
-      <Box display={number && !number.ok ? 'block' : { base: 'none', md: 'block' }} fontSize="sm" color={number && !number.ok ? 'stop' : TONE[context?.tone ?? 'plain']} lineHeight="1.2" mt="1" fontWeight={context && context.tone !== 'plain' ? '700' : '400'}>
-        {number && !number.ok ? number.error.detail : context?.text ?? ' '}
+      <Box
+        display={number && !number.ok ? 'block' : { base: 'none', md: 'block' }}
+        fontSize="sm"
+        color={number && !number.ok ? 'stop' : TONE[context?.tone ?? 'plain']}
+        lineHeight="1.2"
+        mt="1"
+        fontWeight={context && context.tone !== 'plain' ? '700' : '400'}
+      >
+        {number && !number.ok ? number.error.detail : (context?.text ?? ' ')}
       </Box>
     </Cell>
   );
@@ -117,11 +233,35 @@ function FindingsButton({ results }: { readonly results: Results | undefined }) 
   const count = (severity: string): number => findings.filter((finding) => finding.severity === severity).length;
   const [stops, warns, notes] = [count('stop'), count('warn'), count('note')];
   const sure = onTheWay.length === 0 && failed.length === 0;
-  const color = !looked || (!sure && findings.length === 0) ? 'soft' : stops > 0 ? 'stop' : warns > 0 ? 'warn' : findings.length + notJudged.length > 0 || !sure ? 'ink' : 'good';
-  const words = [stops > 0 ? `${stops} stop` : '', warns > 0 ? `${warns} warn` : '', notes > 0 ? `${notes} note` : '', failed.length > 0 ? `${failed.length} not worked out` : '', onTheWay.length > 0 ? 'still looking…' : notJudged.length > 0 ? `${notJudged.length} not judged` : ''].filter(Boolean);
+  const color =
+    !looked || (!sure && findings.length === 0)
+      ? 'soft'
+      : stops > 0
+        ? 'stop'
+        : warns > 0
+          ? 'warn'
+          : findings.length + notJudged.length > 0 || !sure
+            ? 'ink'
+            : 'good';
+  const words = [
+    stops > 0 ? `${stops} stop` : '',
+    warns > 0 ? `${warns} warn` : '',
+    notes > 0 ? `${notes} note` : '',
+    failed.length > 0 ? `${failed.length} not worked out` : '',
+    onTheWay.length > 0 ? 'still looking…' : notJudged.length > 0 ? `${notJudged.length} not judged` : '',
+  ].filter(Boolean);
   return (
     <Cell open={false} onClick={() => goTo('findings')} label="Findings">
-      <Box data-testid="number-findings" data-sure={sure} fontSize={{ base: 'xl', md: '2xl', lg: '4xl' }} fontWeight="750" lineHeight="1.05" color={color}>{results?.ok && looked ? (findings.length > 0 || sure ? findings.length : '…') : '…'}</Box>
+      <Box
+        data-testid="number-findings"
+        data-sure={sure}
+        fontSize={{ base: 'xl', md: '2xl', lg: '4xl' }}
+        fontWeight="750"
+        lineHeight="1.05"
+        color={color}
+      >
+        {results?.ok && looked ? (findings.length > 0 || sure ? findings.length : '…') : '…'}
+      </Box>
       <Box display={{ base: 'none', md: 'block' }} fontSize="sm" mt="1" color={failed.length > 0 ? 'stop' : 'soft'}>
         {!looked && failed.length === 0 ? 'looking…' : words.length > 0 ? words.join(' · ') : 'nothing found'}
       </Box>
@@ -129,15 +269,35 @@ function FindingsButton({ results }: { readonly results: Results | undefined }) 
   );
 }
 
-type CellProps = { readonly open: boolean; readonly onClick: () => void; readonly label: string; readonly children: React.ReactNode };
+type CellProps = {
+  readonly open: boolean;
+  readonly onClick: () => void;
+  readonly label: string;
+  readonly children: React.ReactNode;
+};
 
 function Cell({ open, onClick, label, children }: CellProps) {
   return (
     <chakra.button
-      type="button" onClick={onClick} aria-expanded={open} display="grid" alignContent="start" textAlign="left" px={{ base: '3', lg: '4' }} py="2" minH="44px" cursor="pointer" minW="0"
-      borderRightWidth="1px" borderColor="rule" bg={open ? 'sunk' : 'transparent'} _hover={{ bg: 'sunk' }}
+      type="button"
+      onClick={onClick}
+      aria-expanded={open}
+      display="grid"
+      alignContent="start"
+      textAlign="left"
+      px={{ base: '3', lg: '4' }}
+      py="2"
+      minH="44px"
+      cursor="pointer"
+      minW="0"
+      borderRightWidth="1px"
+      borderColor="rule"
+      bg={open ? 'sunk' : 'transparent'}
+      _hover={{ bg: 'sunk' }}
     >
-      <Box fontSize="sm" color="soft" fontWeight="600">{label}</Box>
+      <Box fontSize="sm" color="soft" fontWeight="600">
+        {label}
+      </Box>
       {children}
     </chakra.button>
   );

@@ -20,14 +20,19 @@ const toneOf = (path: string, value: unknown): string => {
 };
 
 describe('the line under each number', () => {
-  it.each(['metric', 'us', 'imperial'] as const)('speaks in the units of a %s reader, with nothing left open', (reader) => {
-    for (const key of NUMBER_KEYS) {
-      const { text } = contextOf(key, BOAT, resultsOf(BOAT), reader);
-      expect(text).toMatch(/\d/);
-      expect(text).not.toMatch(/NaN|undefined|[{}]/);
-    }
-    expect(contextOf('holds', BOAT, resultsOf(BOAT), reader).text).toContain({ metric: ' L', us: 'US gal', imperial: 'imp gal' }[reader]);
-  });
+  it.each(['metric', 'us', 'imperial'] as const)(
+    'speaks in the units of a %s reader, with nothing left open',
+    (reader) => {
+      for (const key of NUMBER_KEYS) {
+        const { text } = contextOf(key, BOAT, resultsOf(BOAT), reader);
+        expect(text).toMatch(/\d/);
+        expect(text).not.toMatch(/NaN|undefined|[{}]/);
+      }
+      expect(contextOf('holds', BOAT, resultsOf(BOAT), reader).text).toContain(
+        { metric: ' L', us: 'US gal', imperial: 'imp gal' }[reader],
+      );
+    },
+  );
 
   it('compares delivery with need: good, thin, too little', () => {
     expect(toneOf('lines[2].bore_m', chosen(0.008))).toBe('good');

@@ -13,11 +13,31 @@ type Props = {
 
 /** The one button: large enough for a thumb in a glove. */
 export function Button({ children, onClick, kind = 'plain', disabled, title, type = 'button', testId }: Props) {
-  const look = kind === 'main' ? { bg: 'accent', color: 'onAccent', borderColor: 'accent' } : kind === 'danger' ? { bg: 'panel', color: 'stop', borderColor: 'stop' } : { bg: 'panel', color: 'ink', borderColor: 'edge' };
+  const look =
+    kind === 'main'
+      ? { bg: 'accent', color: 'onAccent', borderColor: 'accent' }
+      : kind === 'danger'
+        ? { bg: 'panel', color: 'stop', borderColor: 'stop' }
+        : { bg: 'panel', color: 'ink', borderColor: 'edge' };
   return (
     <chakra.button
-      type={type} onClick={onClick} disabled={disabled} title={title} data-testid={testId} {...look} display="inline-flex" alignItems="center" gap="2" minH="44px" px="4" borderWidth="1.5px" borderRadius="md" fontWeight="650"
-      cursor="pointer" _hover={{ filter: 'brightness(0.95)' }} _disabled={{ opacity: 0.45, cursor: 'not-allowed' }}
+      type={type}
+      onClick={onClick}
+      disabled={disabled}
+      title={title}
+      data-testid={testId}
+      {...look}
+      display="inline-flex"
+      alignItems="center"
+      gap="2"
+      minH="44px"
+      px="4"
+      borderWidth="1.5px"
+      borderRadius="md"
+      fontWeight="650"
+      cursor="pointer"
+      _hover={{ filter: 'brightness(0.95)' }}
+      _disabled={{ opacity: 0.45, cursor: 'not-allowed' }}
     >
       {children}
     </chakra.button>

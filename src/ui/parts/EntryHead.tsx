@@ -23,9 +23,22 @@ type Props = {
 export function EntryHead({ name, list, index, heldBy, children }: Props) {
   return (
     <Box display="flex" gap="2" alignItems="end" mb="2" flexWrap="wrap">
-      <Box flex="1 1 200px"><TextEntry label="Name" value={name} onEnter={(text) => readName(text, (entered) => setValue(`rename ${name}`, [...list, index, 'name'], entered))} /></Box>
+      <Box flex="1 1 200px">
+        <TextEntry
+          label="Name"
+          value={name}
+          onEnter={(text) => readName(text, (entered) => setValue(`rename ${name}`, [...list, index, 'name'], entered))}
+        />
+      </Box>
       {children}
-      <SquareButton label={`Remove ${name}`} title={heldBy} disabled={heldBy !== undefined} onClick={() => applyEdit(`remove ${name}`, (system) => withoutEntry(system, list, index))}><Trash2 size={18} aria-hidden /></SquareButton>
+      <SquareButton
+        label={`Remove ${name}`}
+        title={heldBy}
+        disabled={heldBy !== undefined}
+        onClick={() => applyEdit(`remove ${name}`, (system) => withoutEntry(system, list, index))}
+      >
+        <Trash2 size={18} aria-hidden />
+      </SquareButton>
     </Box>
   );
 }

@@ -3,7 +3,16 @@ import { Box } from '@chakra-ui/react';
 /** The name, with a level line through a slanted tank. */
 export function Mark() {
   return (
-    <Box as="span" display="inline-flex" alignItems="center" gap="2" fontWeight="800" fontSize="lg" whiteSpace="nowrap" minH="44px">
+    <Box
+      as="span"
+      display="inline-flex"
+      alignItems="center"
+      gap="2"
+      fontWeight="800"
+      fontSize="lg"
+      whiteSpace="nowrap"
+      minH="44px"
+    >
       <svg width="28" height="28" viewBox="0 0 28 28" aria-hidden>
         <g transform="rotate(-12 14 14)">
           <path d="M4 13.5 L24 17.8 L24 22 L4 22 Z" fill="var(--chakra-colors-fuel)" />

@@ -8,7 +8,13 @@ import { ThemeSwitch } from './ThemeSwitch';
 export function PageHead({ home = false }: { readonly home?: boolean }) {
   return (
     <Box as="header" display="flex" alignItems="center" gap="2" mb="4">
-      {home ? <Mark /> : <Link href="/" aria-label="All systems"><Mark /></Link>}
+      {home ? (
+        <Mark />
+      ) : (
+        <Link href="/" aria-label="All systems">
+          <Mark />
+        </Link>
+      )}
       <Box flex="1" />
       <ReaderPicker />
       <ThemeSwitch />

@@ -13,15 +13,27 @@ const SCHOOLS: Readonly<Record<PracticeKey, { readonly title: string; readonly s
   outlet: {
     title: 'Tube from the lid or outlet in the bottom',
     schools: [
-      { value: 'top-tube', label: 'Tube from the lid (default)', reason: 'A failed hose drains nothing, and nothing hangs where stones strike.' },
-      { value: 'bottom-outlet', label: 'Outlet in the bottom', reason: 'Feeds by gravity and to the last drop; wants a valve on the tank, and some rules forbid it.' },
+      {
+        value: 'top-tube',
+        label: 'Tube from the lid (default)',
+        reason: 'A failed hose drains nothing, and nothing hangs where stones strike.',
+      },
+      {
+        value: 'bottom-outlet',
+        label: 'Outlet in the bottom',
+        reason: 'Feeds by gravity and to the last drop; wants a valve on the tank, and some rules forbid it.',
+      },
     ],
   },
   pickup: {
     title: 'Pickup off the floor or on it',
     schools: [
       { value: 'off-floor', label: 'About 25 mm off the floor (default)', reason: 'Water and dirt stay below it.' },
-      { value: 'on-floor', label: 'On the floor with a sock', reason: 'Leaves least behind; the sock must be reachable.' },
+      {
+        value: 'on-floor',
+        label: 'On the floor with a sock',
+        reason: 'Leaves least behind; the sock must be reachable.',
+      },
     ],
   },
   strainer: {
@@ -34,73 +46,147 @@ const SCHOOLS: Readonly<Record<PracticeKey, { readonly title: string; readonly s
   heaterPickup: {
     title: 'Heater’s pickup higher or deep',
     schools: [
-      { value: 'higher', label: 'Higher than the engine’s (default)', reason: 'It can never strand the vehicle, and its going out is the low-fuel warning.' },
-      { value: 'deep', label: 'As deep as it goes', reason: 'Warm to the last litre; the gauge or a lamp must warn instead.' },
+      {
+        value: 'higher',
+        label: 'Higher than the engine’s (default)',
+        reason: 'It can never strand the vehicle, and its going out is the low-fuel warning.',
+      },
+      {
+        value: 'deep',
+        label: 'As deep as it goes',
+        reason: 'Warm to the last litre; the gauge or a lamp must warn instead.',
+      },
     ],
   },
   ports: {
     title: 'New port or one that is there',
     schools: [
       { value: 'new', label: 'A new port (default)', reason: 'Right size, place and thread, and known to be sound.' },
-      { value: 'existing', label: 'One that is there', reason: 'Saves a leak point; find out its thread first, and what hung in it.' },
+      {
+        value: 'existing',
+        label: 'One that is there',
+        reason: 'Saves a leak point; find out its thread first, and what hung in it.',
+      },
     ],
   },
   sender: {
     title: 'New sender or salvaged one',
     schools: [
-      { value: 'new', label: 'New, made for the depth (default)', reason: 'Arm and pivot set to this tank; its range is printed on it.' },
-      { value: 'salvaged', label: 'Salvaged from another tank', reason: 'Costs nothing, but pivot and arm suit the other tank’s depth: work out what to cut or bend before it goes in.' },
+      {
+        value: 'new',
+        label: 'New, made for the depth (default)',
+        reason: 'Arm and pivot set to this tank; its range is printed on it.',
+      },
+      {
+        value: 'salvaged',
+        label: 'Salvaged from another tank',
+        reason:
+          'Costs nothing, but pivot and arm suit the other tank’s depth: work out what to cut or bend before it goes in.',
+      },
     ],
   },
   vent: {
     title: 'Vent line or vented cap',
     schools: [
-      { value: 'vent-line', label: 'Vent line (default)', reason: 'Lets a nozzle fill fast, and its outlet can be put high and sheltered.' },
-      { value: 'vented-cap', label: 'Vented cap', reason: 'Enough for a heater or a carburettor on a small tank; not for filling by nozzle.' },
+      {
+        value: 'vent-line',
+        label: 'Vent line (default)',
+        reason: 'Lets a nozzle fill fast, and its outlet can be put high and sheltered.',
+      },
+      {
+        value: 'vented-cap',
+        label: 'Vented cap',
+        reason: 'Enough for a heater or a carburettor on a small tank; not for filling by nozzle.',
+      },
     ],
   },
   fill: {
     title: 'Fill to 95 % or to click-off',
     schools: [
       { value: '95-percent', label: 'To 95 % (default)', reason: 'Head room for cold fuel that warms.' },
-      { value: 'click-off', label: 'To click-off', reason: 'Where the neck ends below the lid, click-off itself leaves the head room.' },
+      {
+        value: 'click-off',
+        label: 'To click-off',
+        reason: 'Where the neck ends below the lid, click-off itself leaves the head room.',
+      },
     ],
   },
   returnOutlet: {
     title: 'Return low or high',
     schools: [
-      { value: 'low', label: 'Led down near the floor (default)', reason: 'Does not foam the fuel; away from the pickup, so that warm fuel and bubbles are not drawn at once.' },
-      { value: 'high', label: 'Dropped in at the top', reason: 'Nothing can siphon back through it, and it needs no tube; it aerates the fuel and builds static.' },
+      {
+        value: 'low',
+        label: 'Led down near the floor (default)',
+        reason: 'Does not foam the fuel; away from the pickup, so that warm fuel and bubbles are not drawn at once.',
+      },
+      {
+        value: 'high',
+        label: 'Dropped in at the top',
+        reason: 'Nothing can siphon back through it, and it needs no tube; it aerates the fuel and builds static.',
+      },
     ],
   },
   transferBy: {
     title: 'Transfer by pump, gravity, vacuum or selector valve',
     schools: [
-      { value: 'pump', label: 'Transfer pump (default)', reason: 'Moves it when you say so, uphill too; wants wire, fuse and a way to stop.' },
-      { value: 'gravity', label: 'Gravity from above', reason: 'Nothing to fail, but it goes on until levels or vents stop it: a valve is needed.' },
-      { value: 'vacuum', label: 'Vacuum of the sealed main', reason: 'Works only while the main’s other breathers are shut and the auxiliary’s is open; the auxiliary empties first.' },
-      { value: 'selector', label: 'Selector valve', reason: 'The engine draws from either; a return must be switched with it or one tank overflows.' },
+      {
+        value: 'pump',
+        label: 'Transfer pump (default)',
+        reason: 'Moves it when you say so, uphill too; wants wire, fuse and a way to stop.',
+      },
+      {
+        value: 'gravity',
+        label: 'Gravity from above',
+        reason: 'Nothing to fail, but it goes on until levels or vents stop it: a valve is needed.',
+      },
+      {
+        value: 'vacuum',
+        label: 'Vacuum of the sealed main',
+        reason:
+          'Works only while the main’s other breathers are shut and the auxiliary’s is open; the auxiliary empties first.',
+      },
+      {
+        value: 'selector',
+        label: 'Selector valve',
+        reason: 'The engine draws from either; a return must be switched with it or one tank overflows.',
+      },
     ],
   },
   lineFor: {
     title: 'Line sized for today or for later',
     schools: [
       { value: 'today', label: 'For today (default)', reason: 'Less to buy, to hold and to spill when it is opened.' },
-      { value: 'later', label: 'One size larger', reason: 'For the next engine or pump; the new line then need not be run again.' },
+      {
+        value: 'later',
+        label: 'One size larger',
+        reason: 'For the next engine or pump; the new line then need not be run again.',
+      },
     ],
   },
   meter: {
     title: 'Meter before or after the filter',
     schools: [
       { value: 'after-filter', label: 'After the filter (default)', reason: 'Clean fuel does not jam it.' },
-      { value: 'before-filter', label: 'Before the filter', reason: 'It counts what leaves the tank even when the filter is changed; wants a strainer of its own.' },
+      {
+        value: 'before-filter',
+        label: 'Before the filter',
+        reason: 'It counts what leaves the tank even when the filter is changed; wants a strainer of its own.',
+      },
     ],
   },
   losses: {
     title: 'Losses of fittings',
     schools: [
-      { value: 'two-k', label: 'Two-K, Hooper (default)', reason: 'Asks for more pressure in small bores: the safe side.' },
-      { value: 'three-k', label: 'Three-K, Darby', reason: 'Fitted to data over more sizes; closer where the fittings are good ones.' },
+      {
+        value: 'two-k',
+        label: 'Two-K, Hooper (default)',
+        reason: 'Asks for more pressure in small bores: the safe side.',
+      },
+      {
+        value: 'three-k',
+        label: 'Three-K, Darby',
+        reason: 'Fitted to data over more sizes; closer where the fittings are good ones.',
+      },
     ],
   },
 };
@@ -111,8 +197,15 @@ export function Practice({ of }: { readonly of: PracticeKey }) {
   const current = schools.find((school) => school.value === chosen);
   return (
     <Box>
-      <Select label={title} value={chosen} options={schools} onChange={(value) => setValue(title, ['practice', of], value)} />
-      <Box fontSize="sm" color="soft" mt="2px">{current?.reason}</Box>
+      <Select
+        label={title}
+        value={chosen}
+        options={schools}
+        onChange={(value) => setValue(title, ['practice', of], value)}
+      />
+      <Box fontSize="sm" color="soft" mt="2px">
+        {current?.reason}
+      </Box>
     </Box>
   );
 }

@@ -5,7 +5,9 @@ import { Select } from '../fields/Select';
 import { useReaderStore } from '../state/reader';
 
 const OPTIONS: readonly { value: ReaderSystem; label: string }[] = [
-  { value: 'metric', label: 'mm, litres' }, { value: 'us', label: 'inch, US gal' }, { value: 'imperial', label: 'inch, imp gal' },
+  { value: 'metric', label: 'mm, litres' },
+  { value: 'us', label: 'inch, US gal' },
+  { value: 'imperial', label: 'inch, imp gal' },
 ];
 
 export function ReaderPicker() {

@@ -4,7 +4,19 @@ import { formatQuantity, type Role } from '@/core/units';
 import { useReader } from '../state/reader';
 
 /** A quantity in the reader's units, with no more digits than it deserves. */
-export function Shown({ value, role, spread, digits }: { readonly value: number; readonly role: Role; readonly spread?: number; readonly digits?: number }) {
+export function Shown({
+  value,
+  role,
+  spread,
+  digits,
+}: {
+  readonly value: number;
+  readonly role: Role;
+  readonly spread?: number;
+  readonly digits?: number;
+}) {
   const reader = useReader();
-  return <>{formatQuantity(value, role, { reader, ...(spread ? { spread } : {}), ...(digits ? { digits } : {}) }).text}</>;
+  return (
+    <>{formatQuantity(value, role, { reader, ...(spread ? { spread } : {}), ...(digits ? { digits } : {}) }).text}</>
+  );
 }

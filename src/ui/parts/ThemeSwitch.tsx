@@ -10,7 +10,19 @@ export function ThemeSwitch() {
   const mounted = useMounted();
   const dark = mounted && resolvedTheme === 'dark';
   return (
-    <chakra.button type="button" aria-label={dark ? 'Light colours' : 'Dark colours'} title={dark ? 'Light colours' : 'Dark colours'} onClick={() => setTheme(dark ? 'light' : 'dark')} minW="44px" minH="44px" display="grid" placeItems="center" borderRadius="md" cursor="pointer" _hover={{ bg: 'sunk' }}>
+    <chakra.button
+      type="button"
+      aria-label={dark ? 'Light colours' : 'Dark colours'}
+      title={dark ? 'Light colours' : 'Dark colours'}
+      onClick={() => setTheme(dark ? 'light' : 'dark')}
+      minW="44px"
+      minH="44px"
+      display="grid"
+      placeItems="center"
+      borderRadius="md"
+      cursor="pointer"
+      _hover={{ bg: 'sunk' }}
+    >
       {dark ? <Sun size={20} aria-hidden /> : <Moon size={20} aria-hidden />}
     </chakra.button>
   );

@@ -28,24 +28,73 @@ export function HoleChart() {
   const fine = (value: number): string => formatQuantity(value, 'bore', { reader }).text;
   const name = system.tanks[t]!.name;
   return (
-    <Panel title="Hole chart" testId="hole-chart" aside={
-      <Box display="flex" gap="2">
-        <Button disabled={!fresh} onClick={() => saveFile(`${fileNameOf(name, 'face')}-holes.csv`, 'text/csv', holeChartCsv(holes.map(({ sheet, port }) => chartHole(sheet, port))))}><Download size={18} aria-hidden />CSV</Button>
-        <Button onClick={() => window.print()}><Printer size={18} aria-hidden />Print</Button>
+    <Panel
+      title="Hole chart"
+      testId="hole-chart"
+      aside={
+        <Box display="flex" gap="2">
+          <Button
+            disabled={!fresh}
+            onClick={() =>
+              saveFile(
+                `${fileNameOf(name, 'face')}-holes.csv`,
+                'text/csv',
+                holeChartCsv(holes.map(({ sheet, port }) => chartHole(sheet, port))),
+              )
+            }
+          >
+            <Download size={18} aria-hidden />
+            CSV
+          </Button>
+          <Button onClick={() => window.print()}>
+            <Printer size={18} aria-hidden />
+            Print
+          </Button>
+        </Box>
+      }
+    >
+      <Box color="soft" mb="2">
+        Centres are measured on the outside of the finished sheet, square to each edge. Corners are lettered on the
+        drawing of the face.
       </Box>
-    }>
-      <Box color="soft" mb="2">Centres are measured on the outside of the finished sheet, square to each edge. Corners are lettered on the drawing of the face.</Box>
       <Box overflowX="auto" opacity={fresh ? 1 : 0.6} tabIndex={0} role="region" aria-label="Hole chart">
         <chakra.table width="100%" minW="640px" borderCollapse="collapse">
-          <thead><tr>{['face', 'port', 'centre', 'hole', 'how it is made'].map((head) => <chakra.th key={head} px="2" textAlign="left" color="soft" fontWeight="600">{head}</chakra.th>)}</tr></thead>
+          <thead>
+            <tr>
+              {['face', 'port', 'centre', 'hole', 'how it is made'].map((head) => (
+                <chakra.th key={head} px="2" textAlign="left" color="soft" fontWeight="600">
+                  {head}
+                </chakra.th>
+              ))}
+            </tr>
+          </thead>
           <tbody>
             {holes.map(({ sheet, port }) => (
               <chakra.tr key={port.id} borderTopWidth="1px" borderColor="rule" verticalAlign="top">
-                <chakra.td px="2" py="1">{sheet.name}</chakra.td>
-                <chakra.td px="2" py="1"><b>{port.name}</b>{port.part && <Box fontSize="sm" color="soft">{port.part}</Box>}</chakra.td>
-                <chakra.td px="2" py="1">{port.fromEdges.map((edge) => <Box key={edge.from} whiteSpace="nowrap"><b>{text(edge.distance_m)}</b> from {fromWords(sheet, edge)}</Box>)}</chakra.td>
-                <chakra.td px="2" py="1" fontWeight="700" whiteSpace="nowrap">⌀ {text(port.hole_m)}</chakra.td>
-                <chakra.td px="2" py="1">{toolSteps(port, fine)}</chakra.td>
+                <chakra.td px="2" py="1">
+                  {sheet.name}
+                </chakra.td>
+                <chakra.td px="2" py="1">
+                  <b>{port.name}</b>
+                  {port.part && (
+                    <Box fontSize="sm" color="soft">
+                      {port.part}
+                    </Box>
+                  )}
+                </chakra.td>
+                <chakra.td px="2" py="1">
+                  {port.fromEdges.map((edge) => (
+                    <Box key={edge.from} whiteSpace="nowrap">
+                      <b>{text(edge.distance_m)}</b> from {fromWords(sheet, edge)}
+                    </Box>
+                  ))}
+                </chakra.td>
+                <chakra.td px="2" py="1" fontWeight="700" whiteSpace="nowrap">
+                  ⌀ {text(port.hole_m)}
+                </chakra.td>
+                <chakra.td px="2" py="1">
+                  {toolSteps(port, fine)}
+                </chakra.td>
               </chakra.tr>
             ))}
           </tbody>
@@ -55,7 +104,22 @@ export function HoleChart() {
   );
 }
 
-const chartHole = (sheet: FaceSheet, { name, part, fromEdges, hole_m, plan, screws, tap, existing }: SheetPort): ChartHole => ({
-  face: sheet.name, port: name, part: part ?? '', edges: fromEdges.map((edge) => [fromWords(sheet, edge), edge.distance_m]), hole_m, pilot_m: plan.pilot_m, tool: TOOL_WORDS[plan.tool], size_m: plan.size_m, file_m: plan.file_m,
-  screws: screws.length, tap: tap?.thread ?? '', tapDrill_m: tap?.drill_m ?? 0, tapDepth_m: tap?.depth_m ?? 0, existing,
+const chartHole = (
+  sheet: FaceSheet,
+  { name, part, fromEdges, hole_m, plan, screws, tap, existing }: SheetPort,
+): ChartHole => ({
+  face: sheet.name,
+  port: name,
+  part: part ?? '',
+  edges: fromEdges.map((edge) => [fromWords(sheet, edge), edge.distance_m]),
+  hole_m,
+  pilot_m: plan.pilot_m,
+  tool: TOOL_WORDS[plan.tool],
+  size_m: plan.size_m,
+  file_m: plan.file_m,
+  screws: screws.length,
+  tap: tap?.thread ?? '',
+  tapDrill_m: tap?.drill_m ?? 0,
+  tapDepth_m: tap?.depth_m ?? 0,
+  existing,
 });

@@ -13,46 +13,160 @@ import { STRAINER_WORDS } from '../parts/words';
 import { applyEdit, setValue, useSystem } from '../state/editor';
 import { useDetails } from '../state/results';
 
-const PICKUP_WORDS: Readonly<Record<(typeof PICKUP_KINDS)[number], string>> = { 'top-tube': 'tube from the lid', hose: 'hose from the lid', module: 'pump module from the lid', 'bottom-outlet': 'outlet in the bottom' };
+const PICKUP_WORDS: Readonly<Record<(typeof PICKUP_KINDS)[number], string>> = {
+  'top-tube': 'tube from the lid',
+  hose: 'hose from the lid',
+  module: 'pump module from the lid',
+  'bottom-outlet': 'outlet in the bottom',
+};
 
-export function PickupPanel({ t, p, cut, isFirst }: { readonly t: number; readonly p: number; readonly cut: CutSpread | undefined; readonly isFirst: boolean }) {
+export function PickupPanel({
+  t,
+  p,
+  cut,
+  isFirst,
+}: {
+  readonly t: number;
+  readonly p: number;
+  readonly cut: CutSpread | undefined;
+  readonly isFirst: boolean;
+}) {
   const system = useSystem();
   const { results } = useDetails();
   const pickup = system.tanks[t]!.pickups[p]!;
   const at = (key: string) => ['tanks', t, 'pickups', p, key];
   // Names tell fields apart where there are several pickups.
   const of = (label: string): string => (isFirst ? label : `${label}, ${pickup.name}`);
-  const result = results?.ok ? results.evaluation.tanks[t]?.pickups.find((candidate) => candidate.id === pickup.id) : undefined;
+  const result = results?.ok
+    ? results.evaluation.tanks[t]?.pickups.find((candidate) => candidate.id === pickup.id)
+    : undefined;
   const inUse = system.lines.some(({ from, to }) => from.item === pickup.id || to.item === pickup.id);
   const hangs = pickup.kind !== 'bottom-outlet';
   return (
-    <Panel title={pickup.name} testId="pickup" aside={<Button disabled={inUse} title={inUse ? 'A line begins at it' : undefined} onClick={() => applyEdit(`remove ${pickup.name}`, (current) => withoutEntry(current, ['tanks', t, 'pickups'], p))}>Remove</Button>}>
+    <Panel
+      title={pickup.name}
+      testId="pickup"
+      aside={
+        <Button
+          disabled={inUse}
+          title={inUse ? 'A line begins at it' : undefined}
+          onClick={() =>
+            applyEdit(`remove ${pickup.name}`, (current) => withoutEntry(current, ['tanks', t, 'pickups'], p))
+          }
+        >
+          Remove
+        </Button>
+      }
+    >
       {cut && (
         <Box mb="3" data-testid="cut">
-          <Box fontSize="sm" color="soft">Cut it to</Box>
-          <Box fontSize="3xl" fontWeight="800" lineHeight="1.1"><Shown value={cut.cut_m} role="tape" /></Box>
-          <Box>from <Shown value={cut.shortest_m} role="tape" /> to <Shown value={cut.longest_m} role="tape" />, as sizes may be off. Cut to the middle its end stands <b><Shown value={Math.max(0, cut.lowestEnd_m)} role="tape" /></b> to <b><Shown value={cut.highestEnd_m} role="tape" /></b> off the floor{cut.lowestEnd_m < 0 ? ', or strikes it: cut long, try, then trim' : ''}.</Box>
+          <Box fontSize="sm" color="soft">
+            Cut it to
+          </Box>
+          <Box fontSize="3xl" fontWeight="800" lineHeight="1.1">
+            <Shown value={cut.cut_m} role="tape" />
+          </Box>
+          <Box>
+            from <Shown value={cut.shortest_m} role="tape" /> to <Shown value={cut.longest_m} role="tape" />, as sizes
+            may be off. Cut to the middle its end stands{' '}
+            <b>
+              <Shown value={Math.max(0, cut.lowestEnd_m)} role="tape" />
+            </b>{' '}
+            to{' '}
+            <b>
+              <Shown value={cut.highestEnd_m} role="tape" />
+            </b>{' '}
+            off the floor{cut.lowestEnd_m < 0 ? ', or strikes it: cut long, try, then trim' : ''}.
+          </Box>
         </Box>
       )}
       <FieldGrid>
         <KnownField label={of('Height off the floor')} path={at('heightOffFloor_m')} role="tape" />
         <KnownField label={of('Bore of the tube')} path={at('bore_m')} role="bore" entry={{ line: 'tube' }} />
         <KnownField label={of('Liquid needed over the inlet')} path={at('submergence_m')} role="tape" />
-        <Select label={of('Kind')} value={pickup.kind} options={PICKUP_KINDS.map((value) => ({ value, label: PICKUP_WORDS[value] }))} onChange={(value) => setValue('kind of pickup', at('kind'), value)} />
-        <Select label={of('Hangs in')} value={pickup.port} options={system.tanks[t]!.ports.map(({ id, name }) => ({ value: id, label: name }))} onChange={(value) => setValue(`port of ${pickup.name}`, at('port'), value)} />
-        <Select label={of('Strainer')} value={pickup.strainer} options={STRAINERS.map((value) => ({ value, label: STRAINER_WORDS[value] }))} onChange={(value) => setValue('strainer', at('strainer'), value)} />
-        {hangs && (pickup.seat_m
-          ? <KnownField label={of('Its seat over the lid')} path={at('seat_m')} role="tape" hint="Minus where it is seated below the outside." />
-          : <Box pt="5"><Button onClick={() => setValue(`seat of ${pickup.name}`, at('seat_m'), chosen(result?.plan?.seat_m ?? 0))}>Its seat differs from <Shown value={result?.plan?.seat_m ?? 0} role="tape" /></Button></Box>)}
-        {isFirst && <><Practice of="outlet" /><Practice of="pickup" /><Practice of="strainer" /></>}
+        <Select
+          label={of('Kind')}
+          value={pickup.kind}
+          options={PICKUP_KINDS.map((value) => ({ value, label: PICKUP_WORDS[value] }))}
+          onChange={(value) => setValue('kind of pickup', at('kind'), value)}
+        />
+        <Select
+          label={of('Hangs in')}
+          value={pickup.port}
+          options={system.tanks[t]!.ports.map(({ id, name }) => ({ value: id, label: name }))}
+          onChange={(value) => setValue(`port of ${pickup.name}`, at('port'), value)}
+        />
+        <Select
+          label={of('Strainer')}
+          value={pickup.strainer}
+          options={STRAINERS.map((value) => ({ value, label: STRAINER_WORDS[value] }))}
+          onChange={(value) => setValue('strainer', at('strainer'), value)}
+        />
+        {hangs &&
+          (pickup.seat_m ? (
+            <KnownField
+              label={of('Its seat over the lid')}
+              path={at('seat_m')}
+              role="tape"
+              hint="Minus where it is seated below the outside."
+            />
+          ) : (
+            <Box pt="5">
+              <Button
+                onClick={() => setValue(`seat of ${pickup.name}`, at('seat_m'), chosen(result?.plan?.seat_m ?? 0))}
+              >
+                Its seat differs from <Shown value={result?.plan?.seat_m ?? 0} role="tape" />
+              </Button>
+            </Box>
+          ))}
+        {isFirst && (
+          <>
+            <Practice of="outlet" />
+            <Practice of="pickup" />
+            <Practice of="strainer" />
+          </>
+        )}
       </FieldGrid>
       {result && (
         <Box mt="3" display="flex" gap="5" flexWrap="wrap">
-          <Box>Leaves behind, level <b><Shown value={result.unusableLevel_m3} role="tankVolume" /></b></Box>
-          <Box>at this slope <b><Shown value={result.unusableNow_m3} role="tankVolume" /></b></Box>
-          <Box>at the worst slope <b><Shown value={result.worst.unusable_m3} role="tankVolume" /></b></Box>
-          <Box>Can still draw <b><Shown value={result.leftNow_m3} role="tankVolume" /></b></Box>
-          {result.plan?.near.map(({ to, distance_m }) => <Box key={to} color={distance_m < 0 ? 'stop' : undefined}>{distance_m < 0 ? `Runs into ${to}` : <>Passes {to} at <b><Shown value={distance_m} role="tape" /></b></>}</Box>)}
+          <Box>
+            Leaves behind, level{' '}
+            <b>
+              <Shown value={result.unusableLevel_m3} role="tankVolume" />
+            </b>
+          </Box>
+          <Box>
+            at this slope{' '}
+            <b>
+              <Shown value={result.unusableNow_m3} role="tankVolume" />
+            </b>
+          </Box>
+          <Box>
+            at the worst slope{' '}
+            <b>
+              <Shown value={result.worst.unusable_m3} role="tankVolume" />
+            </b>
+          </Box>
+          <Box>
+            Can still draw{' '}
+            <b>
+              <Shown value={result.leftNow_m3} role="tankVolume" />
+            </b>
+          </Box>
+          {result.plan?.near.map(({ to, distance_m }) => (
+            <Box key={to} color={distance_m < 0 ? 'stop' : undefined}>
+              {distance_m < 0 ? (
+                `Runs into ${to}`
+              ) : (
+                <>
+                  Passes {to} at{' '}
+                  <b>
+                    <Shown value={distance_m} role="tape" />
+                  </b>
+                </>
+              )}
+            </Box>
+          ))}
         </Box>
       )}
     </Panel>

@@ -21,48 +21,169 @@ export function PortRow({ port, t, p }: { readonly port: PortDocument; readonly 
   const list = ['tanks', t, 'ports'] as const;
   const at = (...keys: string[]) => [...list, p, ...keys];
   const of = (words: string): string => `${words}, ${port.name}`;
-  const inUse = useValue((system) => [...system.tanks[t]!.pickups, ...system.tanks[t]!.senders, ...system.tanks[t]!.dipsticks].some((part) => part.port === port.id));
-  const joined = useValue((system) => system.lines.some(({ from, to }) => from.item === port.id || to.item === port.id));
-  const wet = useDetails(({ results }) => results?.ok === true && results.evaluation.tanks[t]?.wetPorts.includes(port.id) === true);
+  const inUse = useValue((system) =>
+    [...system.tanks[t]!.pickups, ...system.tanks[t]!.senders, ...system.tanks[t]!.dipsticks].some(
+      (part) => part.port === port.id,
+    ),
+  );
+  const joined = useValue((system) =>
+    system.lines.some(({ from, to }) => from.item === port.id || to.item === port.id),
+  );
+  const wet = useDetails(
+    ({ results }) => results?.ok === true && results.evaluation.tanks[t]?.wetPorts.includes(port.id) === true,
+  );
   const row = port.part ? portPart(port.part) : undefined;
   const stands = standsOn(port);
   return (
     <chakra.details borderTopWidth="1px" borderColor="rule" pt="2" data-path={`tanks.${t}.ports.${p}`}>
-      <chakra.summary minH="42px" cursor="pointer"><b>{port.name}</b> <chakra.span color="soft">{ROLE_WORDS[port.role].toLowerCase()}, {FACE_WORDS[port.face]}, {row ? row.name : 'part not chosen'}{port.existing ? ', there already' : ''}</chakra.span></chakra.summary>
-      <EntryHead name={port.name} list={list} index={p} heldBy={inUse ? 'A pickup, sender or stick hangs in this port' : joined ? 'A line is joined to this port' : undefined}>
-        <Select label="For" width="150px" value={port.role} options={PORT_ROLES.map((value) => ({ value, label: ROLE_WORDS[value] }))} onChange={(value) => setValue('use of a port', at('role'), value)} />
-        <Select label="On the" width="150px" value={port.face} options={FACES.map((value) => ({ value, label: FACE_WORDS[value] }))} onChange={(face) => applyEdit('face of a port', (current) => withFace(current, t, p, face))} />
-        <Select label={of('Part')} width="280px" value={port.part ?? NO_PART} options={[{ value: NO_PART, label: 'not chosen' }, ...partsFor(port.role).map(({ key, name }) => ({ value: key, label: name }))]} onChange={(key) => applyEdit(`part of ${port.name}`, (current) => withPart(current, t, p, key === NO_PART ? undefined : key))} />
+      <chakra.summary minH="42px" cursor="pointer">
+        <b>{port.name}</b>{' '}
+        <chakra.span color="soft">
+          {ROLE_WORDS[port.role].toLowerCase()}, {FACE_WORDS[port.face]}, {row ? row.name : 'part not chosen'}
+          {port.existing ? ', there already' : ''}
+        </chakra.span>
+      </chakra.summary>
+      <EntryHead
+        name={port.name}
+        list={list}
+        index={p}
+        heldBy={
+          inUse ? 'A pickup, sender or stick hangs in this port' : joined ? 'A line is joined to this port' : undefined
+        }
+      >
+        <Select
+          label="For"
+          width="150px"
+          value={port.role}
+          options={PORT_ROLES.map((value) => ({ value, label: ROLE_WORDS[value] }))}
+          onChange={(value) => setValue('use of a port', at('role'), value)}
+        />
+        <Select
+          label="On the"
+          width="150px"
+          value={port.face}
+          options={FACES.map((value) => ({ value, label: FACE_WORDS[value] }))}
+          onChange={(face) => applyEdit('face of a port', (current) => withFace(current, t, p, face))}
+        />
+        <Select
+          label={of('Part')}
+          width="280px"
+          value={port.part ?? NO_PART}
+          options={[
+            { value: NO_PART, label: 'not chosen' },
+            ...partsFor(port.role).map(({ key, name }) => ({ value: key, label: name })),
+          ]}
+          onChange={(key) =>
+            applyEdit(`part of ${port.name}`, (current) => withPart(current, t, p, key === NO_PART ? undefined : key))
+          }
+        />
       </EntryHead>
-      {wet && <Box fontSize="sm" color="soft" mb="2">Under the liquid now.</Box>}
-      {row && <Box fontSize="sm" color="soft" mb="2">Seal: {row.seal}. {row.source[0]!.toUpperCase()}{row.source.slice(1)} ({row.status}).</Box>}
+      {wet && (
+        <Box fontSize="sm" color="soft" mb="2">
+          Under the liquid now.
+        </Box>
+      )}
+      {row && (
+        <Box fontSize="sm" color="soft" mb="2">
+          Seal: {row.seal}. {row.source[0]!.toUpperCase()}
+          {row.source.slice(1)} ({row.status}).
+        </Box>
+      )}
       <FieldGrid>
-        {(['x_m', 'y_m', 'z_m'] as const).filter((axis) => port[axis]).map((axis) => <KnownField key={axis} label={AXIS_WORDS[axis]} path={at(axis)} role="tape" />)}
+        {(['x_m', 'y_m', 'z_m'] as const)
+          .filter((axis) => port[axis])
+          .map((axis) => (
+            <KnownField key={axis} label={AXIS_WORDS[axis]} path={at(axis)} role="tape" />
+          ))}
         <KnownField label="Bore" path={at('bore_m')} role="bore" entry={{ line: 'hose' }} />
         {port.hole_m && <KnownField label={of('Hole to be cut')} path={at('hole_m')} role="tape" />}
         {port.bolts && <KnownField label={of('Circle of its screws')} path={at('bolts', 'circle_m')} role="tape" />}
         {port.bolts && <KnownField label={of('Holes of its screws')} path={at('bolts', 'diameter_m')} role="tape" />}
-        {port.clock_deg && <KnownField label={of('First screw, clockwise from up')} path={at('clock_deg')} role="slope" />}
+        {port.clock_deg && (
+          <KnownField label={of('First screw, clockwise from up')} path={at('clock_deg')} role="slope" />
+        )}
       </FieldGrid>
       <Box display="flex" gap="3" flexWrap="wrap" alignItems="center" mt="2">
         <chakra.label display="flex" gap="2" alignItems="center" minH="44px" cursor="pointer">
-          <chakra.input type="checkbox" width="22px" height="22px" accentColor="var(--chakra-colors-accent)" checked={port.existing === true} onChange={(event) => setValue(`whether ${port.name} is there already`, at('existing'), event.target.checked ? true : undefined)} />
+          <chakra.input
+            type="checkbox"
+            width="22px"
+            height="22px"
+            accentColor="var(--chakra-colors-accent)"
+            checked={port.existing === true}
+            onChange={(event) =>
+              setValue(`whether ${port.name} is there already`, at('existing'), event.target.checked ? true : undefined)
+            }
+          />
           There already: nothing is cut
         </chakra.label>
-        {!port.hole_m && <Button onClick={() => setValue(`hole of ${port.name}`, at('hole_m'), chosen(row?.hole ?? port.bore_m.value))}>Its hole differs</Button>}
-        {port.bolts?.outOfStep_deg && <KnownField label={of('Last screw out of step by, clockwise')} path={at('bolts', 'outOfStep_deg')} role="slope" />}
-        {port.bolts && !port.bolts.outOfStep_deg && <Button onClick={() => setValue(`screws of ${port.name}`, at('bolts', 'outOfStep_deg'), chosen(0))}>One screw is out of step</Button>}
-        {row?.bolts && !port.bolts && <Button onClick={() => setValue(`screws of ${port.name}`, at('bolts'), { count: row.bolts!.count, circle_m: chosen(row.bolts!.circle), diameter_m: chosen(0.0055), outOfStep_deg: chosen(0) })}>Its screws differ</Button>}
-        {!port.stands && <Button onClick={() => setValue(`what stands on ${port.name}`, at('stands'), { height_m: chosen(stands.height_m), diameter_m: chosen(stands.diameter_m), turns: 'straight', reach_m: chosen(0.05) })}>A hose end turns aside</Button>}
-        {port.stands && <Button onClick={() => setValue(`what stands on ${port.name}`, at('stands'), undefined)}>As usual for its part</Button>}
+        {!port.hole_m && (
+          <Button
+            onClick={() => setValue(`hole of ${port.name}`, at('hole_m'), chosen(row?.hole ?? port.bore_m.value))}
+          >
+            Its hole differs
+          </Button>
+        )}
+        {port.bolts?.outOfStep_deg && (
+          <KnownField
+            label={of('Last screw out of step by, clockwise')}
+            path={at('bolts', 'outOfStep_deg')}
+            role="slope"
+          />
+        )}
+        {port.bolts && !port.bolts.outOfStep_deg && (
+          <Button onClick={() => setValue(`screws of ${port.name}`, at('bolts', 'outOfStep_deg'), chosen(0))}>
+            One screw is out of step
+          </Button>
+        )}
+        {row?.bolts && !port.bolts && (
+          <Button
+            onClick={() =>
+              setValue(`screws of ${port.name}`, at('bolts'), {
+                count: row.bolts!.count,
+                circle_m: chosen(row.bolts!.circle),
+                diameter_m: chosen(0.0055),
+                outOfStep_deg: chosen(0),
+              })
+            }
+          >
+            Its screws differ
+          </Button>
+        )}
+        {!port.stands && (
+          <Button
+            onClick={() =>
+              setValue(`what stands on ${port.name}`, at('stands'), {
+                height_m: chosen(stands.height_m),
+                diameter_m: chosen(stands.diameter_m),
+                turns: 'straight',
+                reach_m: chosen(0.05),
+              })
+            }
+          >
+            A hose end turns aside
+          </Button>
+        )}
+        {port.stands && (
+          <Button onClick={() => setValue(`what stands on ${port.name}`, at('stands'), undefined)}>
+            As usual for its part
+          </Button>
+        )}
       </Box>
       {port.stands && (
-        <Box mt="2"><FieldGrid>
-          <KnownField label={of('Stands over the face')} path={at('stands', 'height_m')} role="tape" />
-          <KnownField label={of('Is as wide as')} path={at('stands', 'diameter_m')} role="tape" />
-          <Select label={of('Hose end goes')} value={port.stands.turns} options={TURNS.map((value) => ({ value, label: TURN_WORDS[value] }))} onChange={(value) => setValue(`where the hose end of ${port.name} goes`, at('stands', 'turns'), value)} />
-          <KnownField label={of('Hose end reaches')} path={at('stands', 'reach_m')} role="tape" />
-        </FieldGrid></Box>
+        <Box mt="2">
+          <FieldGrid>
+            <KnownField label={of('Stands over the face')} path={at('stands', 'height_m')} role="tape" />
+            <KnownField label={of('Is as wide as')} path={at('stands', 'diameter_m')} role="tape" />
+            <Select
+              label={of('Hose end goes')}
+              value={port.stands.turns}
+              options={TURNS.map((value) => ({ value, label: TURN_WORDS[value] }))}
+              onChange={(value) => setValue(`where the hose end of ${port.name} goes`, at('stands', 'turns'), value)}
+            />
+            <KnownField label={of('Hose end reaches')} path={at('stands', 'reach_m')} role="tape" />
+          </FieldGrid>
+        </Box>
       )}
     </chakra.details>
   );

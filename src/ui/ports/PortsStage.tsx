@@ -2,7 +2,15 @@
 
 import { Box } from '@chakra-ui/react';
 import { Plus } from 'lucide-react';
-import { assumed, chosen, freshId, shapeSpan, withAdded, type PickupDocument, type SystemDocument } from '@/core/document';
+import {
+  assumed,
+  chosen,
+  freshId,
+  shapeSpan,
+  withAdded,
+  type PickupDocument,
+  type SystemDocument,
+} from '@/core/document';
 import { TankViews } from '../drawing/TankViews';
 import { StageFindings } from '../findings/FindingsView';
 import { gaugeWorker } from '../gauge/gaugeWorker';
@@ -33,21 +41,68 @@ export function PortsStage() {
     <Box display="grid" gridTemplateColumns="minmax(0, 1fr)" gap="4">
       <TankPicker />
       <SheetPanel />
-      <Panel title="Ports" aside={<Button onClick={() => applyEdit('add a port', (current) => withSpare(current, openTank()))}><Plus size={18} aria-hidden />Add a port</Button>}>
-        <Box mb="3" maxW="420px"><Practice of="ports" /></Box>
+      <Panel
+        title="Ports"
+        aside={
+          <Button onClick={() => applyEdit('add a port', (current) => withSpare(current, openTank()))}>
+            <Plus size={18} aria-hidden />
+            Add a port
+          </Button>
+        }
+      >
+        <Box mb="3" maxW="420px">
+          <Practice of="ports" />
+        </Box>
         {tank.pickups.length > 0 && !tank.ports.some(({ role }) => role === 'spare') && (
           <Box mb="3" display="flex" gap="3" alignItems="center" flexWrap="wrap" data-testid="offer-spare">
-            <Box flex="1 1 260px">A second tank, a heater or a return is likely to be added one day, and by then the tank has held fuel.</Box>
-            <Button onClick={() => applyEdit('add a plugged spare', (current) => withSpare(current, openTank(), besideFeed(current, openTank())))}>Add a plugged spare beside the feed</Button>
+            <Box flex="1 1 260px">
+              A second tank, a heater or a return is likely to be added one day, and by then the tank has held fuel.
+            </Box>
+            <Button
+              onClick={() =>
+                applyEdit('add a plugged spare', (current) =>
+                  withSpare(current, openTank(), besideFeed(current, openTank())),
+                )
+              }
+            >
+              Add a plugged spare beside the feed
+            </Button>
           </Box>
         )}
-        <Box display="grid" gap="1">{tank.ports.map((port, p) => <PortRow key={port.id} port={port} t={t} p={p} />)}</Box>
-        <Box mt="3"><Caution>Drill, saw and deburr before the tank has ever held fuel. Chips left inside end in the pump: wash and look before you close it.</Caution></Box>
+        <Box display="grid" gap="1">
+          {tank.ports.map((port, p) => (
+            <PortRow key={port.id} port={port} t={t} p={p} />
+          ))}
+        </Box>
+        <Box mt="3">
+          <Caution>
+            Drill, saw and deburr before the tank has ever held fuel. Chips left inside end in the pump: wash and look
+            before you close it.
+          </Caution>
+        </Box>
       </Panel>
       <HoleChart />
-      <Panel title={tank.name}><TankViews index={t} /></Panel>
-      {tank.pickups.map((pickup, p) => <PickupPanel key={pickup.id} t={t} p={p} cut={cuts?.ok ? cuts.value.find(({ id }) => id === pickup.id) : undefined} isFirst={p === 0} />)}
-      <Box><Button onClick={addPickup} disabled={tank.ports.every(({ id }) => tank.pickups.some(({ port }) => port === id))}><Plus size={18} aria-hidden />Add a pickup</Button></Box>
+      <Panel title={tank.name}>
+        <TankViews index={t} />
+      </Panel>
+      {tank.pickups.map((pickup, p) => (
+        <PickupPanel
+          key={pickup.id}
+          t={t}
+          p={p}
+          cut={cuts?.ok ? cuts.value.find(({ id }) => id === pickup.id) : undefined}
+          isFirst={p === 0}
+        />
+      ))}
+      <Box>
+        <Button
+          onClick={addPickup}
+          disabled={tank.ports.every(({ id }) => tank.pickups.some(({ port }) => port === id))}
+        >
+          <Plus size={18} aria-hidden />
+          Add a pickup
+        </Button>
+      </Box>
       <ReservePanel t={t} />
       <AttitudePanel />
       <ThreadPanel />
@@ -73,8 +128,18 @@ function addPickup(): void {
   applyEdit('add a pickup', (system) => {
     const { ports, pickups } = system.tanks[openTank()]!;
     const free = ports.filter(({ id, face }) => face === 'lid' && !pickups.some(({ port }) => port === id));
-    const port = free.find(({ role }) => role === 'spare') ?? free.find(({ role }) => role === 'feed') ?? free[0] ?? ports[0]!;
-    const pickup: PickupDocument = { id: freshId(system, 'pickup'), name: `Pickup ${pickups.length + 1}`, port: port.id, kind: 'top-tube', strainer: 'none', heightOffFloor_m: chosen(0.05), bore_m: chosen(0.006), submergence_m: assumed(0.005, 0.004) };
+    const port =
+      free.find(({ role }) => role === 'spare') ?? free.find(({ role }) => role === 'feed') ?? free[0] ?? ports[0]!;
+    const pickup: PickupDocument = {
+      id: freshId(system, 'pickup'),
+      name: `Pickup ${pickups.length + 1}`,
+      port: port.id,
+      kind: 'top-tube',
+      strainer: 'none',
+      heightOffFloor_m: chosen(0.05),
+      bore_m: chosen(0.006),
+      submergence_m: assumed(0.005, 0.004),
+    };
     return withAdded(system, ['tanks', openTank(), 'pickups'], pickup);
   });
 }

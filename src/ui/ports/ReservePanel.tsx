@@ -22,7 +22,13 @@ export function ReservePanel({ t }: { readonly t: number }) {
   const { results } = useDetails();
   const reserves = results?.ok ? results.evaluation.reserves.filter(({ tank }) => tank === system.tanks[t]!.id) : [];
   if (reserves.length === 0) return null;
-  return <>{reserves.map((reserve) => <Reserve key={reserve.first.pickup} reserve={reserve} t={t} />)}</>;
+  return (
+    <>
+      {reserves.map((reserve) => (
+        <Reserve key={reserve.first.pickup} reserve={reserve} t={t} />
+      ))}
+    </>
+  );
 }
 
 function Reserve({ reserve, t }: { readonly reserve: ReserveResult; readonly t: number }) {
@@ -36,26 +42,88 @@ function Reserve({ reserve, t }: { readonly reserve: ReserveResult; readonly t: 
     if (!read.ok) return read;
     setWanted(read.value);
     setHeight(undefined);
-    gaugeWorker().reserveHeight(openDocument(), t, first.pickup, second.pickup, read.value).then((answer) => setHeight(answer.ok ? { value: answer.value } : { why: answer.error.detail }), (error: unknown) => setHeight({ why: String(error) }));
+    gaugeWorker()
+      .reserveHeight(openDocument(), t, first.pickup, second.pickup, read.value)
+      .then(
+        (answer) => setHeight(answer.ok ? { value: answer.value } : { why: answer.error.detail }),
+        (error: unknown) => setHeight({ why: String(error) }),
+      );
     return { ok: true };
   };
-  const take = (value: number): void => applyEdit(`height of ${partName(system, first.pickup)}`, (current) => {
-    const p = current.tanks[t]!.pickups.findIndex(({ id }) => id === first.pickup);
-    return withValue(current, ['tanks', t, 'pickups', p, 'heightOffFloor_m'], chosen(Math.round(value * 1000) / 1000));
-  });
+  const take = (value: number): void =>
+    applyEdit(`height of ${partName(system, first.pickup)}`, (current) => {
+      const p = current.tanks[t]!.pickups.findIndex(({ id }) => id === first.pickup);
+      return withValue(
+        current,
+        ['tanks', t, 'pickups', p, 'heightOffFloor_m'],
+        chosen(Math.round(value * 1000) / 1000),
+      );
+    });
   const tripRole = system.vehicle.kind === 'boat' ? 'seaTrip' : 'trip';
   return (
     <Panel title={`When ${first.consumer} goes out`} testId="reserve">
-      {level_m3 <= 0
-        ? <Box fontSize="2xl" fontWeight="800" color="stop">{second.consumer} has starved before</Box>
-        : <Box fontSize="2xl" fontWeight="800"><Shown value={level_m3} role="tankVolume" /> left for {second.consumer}: <Shown value={lasts_s} role="duration" />{goes_m !== undefined && <>, <Shown value={goes_m} role={tripRole} /></>}</Box>}
-      <Box mb="3">On the level. At the worst of the slopes asked for {worst_m3 <= 0 ? <b>nothing is left: {second.consumer} goes out first.</b> : <><b><Shown value={worst_m3} role="tankVolume" /></b>, <Shown value={lastsWorst_s} role="duration" />{goesWorst_m !== undefined && <>, <Shown value={goesWorst_m} role={tripRole} /></>}.</>} At the set duty.</Box>
+      {level_m3 <= 0 ? (
+        <Box fontSize="2xl" fontWeight="800" color="stop">
+          {second.consumer} has starved before
+        </Box>
+      ) : (
+        <Box fontSize="2xl" fontWeight="800">
+          <Shown value={level_m3} role="tankVolume" /> left for {second.consumer}:{' '}
+          <Shown value={lasts_s} role="duration" />
+          {goes_m !== undefined && (
+            <>
+              , <Shown value={goes_m} role={tripRole} />
+            </>
+          )}
+        </Box>
+      )}
+      <Box mb="3">
+        On the level. At the worst of the slopes asked for{' '}
+        {worst_m3 <= 0 ? (
+          <b>nothing is left: {second.consumer} goes out first.</b>
+        ) : (
+          <>
+            <b>
+              <Shown value={worst_m3} role="tankVolume" />
+            </b>
+            , <Shown value={lastsWorst_s} role="duration" />
+            {goesWorst_m !== undefined && (
+              <>
+                , <Shown value={goesWorst_m} role={tripRole} />
+              </>
+            )}
+            .
+          </>
+        )}{' '}
+        At the set duty.
+      </Box>
       <FieldGrid>
         <Practice of="heaterPickup" />
         <Box>
-          <TextEntry label={`Keep for ${second.consumer}`} value={wanted === undefined ? '' : String(Number((wanted * 1000).toPrecision(4)))} unit="L" onEnter={ask} hint="The height that leaves so much is worked out." />
-          {height?.why && <Box color="stop" fontWeight="600">{height.why}</Box>}
-          {height?.value !== undefined && <Box mt="2" display="flex" gap="2" alignItems="center" flexWrap="wrap"><Box>{partName(system, first.pickup)} ends <b><Shown value={height.value} role="tape" /></b> off the floor.</Box><Button onClick={() => take(height.value!)}>Set it so</Button></Box>}
+          <TextEntry
+            label={`Keep for ${second.consumer}`}
+            value={wanted === undefined ? '' : String(Number((wanted * 1000).toPrecision(4)))}
+            unit="L"
+            onEnter={ask}
+            hint="The height that leaves so much is worked out."
+          />
+          {height?.why && (
+            <Box color="stop" fontWeight="600">
+              {height.why}
+            </Box>
+          )}
+          {height?.value !== undefined && (
+            <Box mt="2" display="flex" gap="2" alignItems="center" flexWrap="wrap">
+              <Box>
+                {partName(system, first.pickup)} ends{' '}
+                <b>
+                  <Shown value={height.value} role="tape" />
+                </b>{' '}
+                off the floor.
+              </Box>
+              <Button onClick={() => take(height.value!)}>Set it so</Button>
+            </Box>
+          )}
         </Box>
       </FieldGrid>
     </Panel>

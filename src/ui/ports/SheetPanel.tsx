@@ -29,48 +29,158 @@ export function SheetPanel() {
   const [face, setFace] = useState<string>();
   const [chosen, setChosen] = useState<string>();
   const all = sheets?.ok ? sheets.value[t] : undefined;
-  if (!sheets || !all) return <Panel title="Faces and holes" testId="sheets"><Box color={sheets ? 'stop' : 'soft'} fontWeight={sheets ? '600' : undefined}>{sheets && !sheets.ok ? `${sheets.error.at}: ${sheets.error.detail}` : 'Laying out the faces…'}</Box></Panel>;
+  if (!sheets || !all)
+    return (
+      <Panel title="Faces and holes" testId="sheets">
+        <Box color={sheets ? 'stop' : 'soft'} fontWeight={sheets ? '600' : undefined}>
+          {sheets && !sheets.ok ? `${sheets.error.at}: ${sheets.error.detail}` : 'Laying out the faces…'}
+        </Box>
+      </Panel>
+    );
   const busiest = all.reduce((best, sheet) => (sheet.ports.length > best.ports.length ? sheet : best), all[0]!);
   const sheet = all.find(({ name }) => name === face) ?? busiest;
-  const wrong = all.flatMap((one) => one.ports.filter(({ checks }) => checks.length > 0).map((port) => ({ port, sheet: one })));
+  const wrong = all.flatMap((one) =>
+    one.ports.filter(({ checks }) => checks.length > 0).map((port) => ({ port, sheet: one })),
+  );
   const bad = wrong.length;
   const selected = sheet.ports.find(({ id }) => id === chosen) ?? sheet.ports[0];
-  const move = (port: SheetPort, at: readonly [number, number]): void => applyEdit(`move ${port.name}`, (current) => withPlace(current, t, port.index, sheet, at));
+  const move = (port: SheetPort, at: readonly [number, number]): void =>
+    applyEdit(`move ${port.name}`, (current) => withPlace(current, t, port.index, sheet, at));
   const name = `${system.tanks[t]!.name}, ${sheet.name.toLowerCase()}, seen from outside`;
   return (
     <Panel title="Faces and holes" testId="sheets">
-      <Box fontSize="xl" fontWeight="750" color={bad > 0 ? 'stop' : 'good'} data-testid="sheets-sum" data-fresh={fresh} mb="2">{bad === 0 ? 'Every port fits where it stands' : `${bad === 1 ? 'One port does' : `${bad} ports do`} not fit where ${bad === 1 ? 'it stands' : 'they stand'}`}</Box>
-      {wrong.length > 0 && <Box display="flex" gap="2" flexWrap="wrap" mb="2">{wrong.map(({ port, sheet: one }) => <Button key={port.id} onClick={() => { setFace(one.name); setChosen(port.id); }}>{port.name}, {one.name.toLowerCase()}</Button>)}</Box>}
-      <Box display="flex" gap="3" flexWrap="wrap" alignItems="end" mb="2">
-        <Select label="Sheet" width="260px" value={sheet.name} options={all.map((one) => ({ value: one.name, label: `${one.name}${one.ports.length > 0 ? `, ${one.ports.length} ${one.ports.length === 1 ? 'port' : 'ports'}` : ''}` }))} onChange={setFace} />
-        <Box color="soft" pb="2"><Shown value={sheet.width_m} role="tape" /> by <Shown value={sheet.height_m} role="tape" />{sheet.kind === 'projected' && ', curved: seen straight on, distances from its left and lower end'}</Box>
+      <Box
+        fontSize="xl"
+        fontWeight="750"
+        color={bad > 0 ? 'stop' : 'good'}
+        data-testid="sheets-sum"
+        data-fresh={fresh}
+        mb="2"
+      >
+        {bad === 0
+          ? 'Every port fits where it stands'
+          : `${bad === 1 ? 'One port does' : `${bad} ports do`} not fit where ${bad === 1 ? 'it stands' : 'they stand'}`}
       </Box>
-      <Box opacity={fresh ? 1 : 0.75} display="grid" gap="4" gridTemplateColumns={{ base: 'minmax(0, 1fr)', xl: 'minmax(0, 3fr) minmax(0, 2fr)' }}>
-        <SheetDrawing sheet={sheet} title={name} chosen={selected?.id} onChoose={setChosen} onMove={move} onNudge={(port, by) => applyEdit(`move ${port.name}`, (current) => withNudge(current, t, port.index, sheet, by))} />
+      {wrong.length > 0 && (
+        <Box display="flex" gap="2" flexWrap="wrap" mb="2">
+          {wrong.map(({ port, sheet: one }) => (
+            <Button
+              key={port.id}
+              onClick={() => {
+                setFace(one.name);
+                setChosen(port.id);
+              }}
+            >
+              {port.name}, {one.name.toLowerCase()}
+            </Button>
+          ))}
+        </Box>
+      )}
+      <Box display="flex" gap="3" flexWrap="wrap" alignItems="end" mb="2">
+        <Select
+          label="Sheet"
+          width="260px"
+          value={sheet.name}
+          options={all.map((one) => ({
+            value: one.name,
+            label: `${one.name}${one.ports.length > 0 ? `, ${one.ports.length} ${one.ports.length === 1 ? 'port' : 'ports'}` : ''}`,
+          }))}
+          onChange={setFace}
+        />
+        <Box color="soft" pb="2">
+          <Shown value={sheet.width_m} role="tape" /> by <Shown value={sheet.height_m} role="tape" />
+          {sheet.kind === 'projected' && ', curved: seen straight on, distances from its left and lower end'}
+        </Box>
+      </Box>
+      <Box
+        opacity={fresh ? 1 : 0.75}
+        display="grid"
+        gap="4"
+        gridTemplateColumns={{ base: 'minmax(0, 1fr)', xl: 'minmax(0, 3fr) minmax(0, 2fr)' }}
+      >
+        <SheetDrawing
+          sheet={sheet}
+          title={name}
+          chosen={selected?.id}
+          onChoose={setChosen}
+          onMove={move}
+          onNudge={(port, by) =>
+            applyEdit(`move ${port.name}`, (current) => withNudge(current, t, port.index, sheet, by))
+          }
+        />
         <Box>
-          {sheet.ports.length === 0 && <Box color="soft">No port on this face. Add one below, or set a port’s face to this one.</Box>}
-          {sheet.ports.map((port, i) => <PortLine key={port.id} port={port} number={i + 1} isChosen={port.id === selected?.id} onChoose={() => setChosen(port.id)} />)}
+          {sheet.ports.length === 0 && (
+            <Box color="soft">No port on this face. Add one below, or set a port’s face to this one.</Box>
+          )}
+          {sheet.ports.map((port, i) => (
+            <PortLine
+              key={port.id}
+              port={port}
+              number={i + 1}
+              isChosen={port.id === selected?.id}
+              onChoose={() => setChosen(port.id)}
+            />
+          ))}
           {selected && <PortPlace sheet={sheet} port={selected} onMove={(at) => move(selected, at)} />}
-          <Box mt="2" fontSize="sm" color="soft">Drag a port, or choose it and use the arrow keys (with shift by 10 mm). It lines up with others and with the middle.</Box>
+          <Box mt="2" fontSize="sm" color="soft">
+            Drag a port, or choose it and use the arrow keys (with shift by 10 mm). It lines up with others and with the
+            middle.
+          </Box>
         </Box>
       </Box>
     </Panel>
   );
 }
 
-function PortLine({ port, number, isChosen, onChoose }: { readonly port: SheetPort; readonly number: number; readonly isChosen: boolean; readonly onChoose: () => void }) {
+function PortLine({
+  port,
+  number,
+  isChosen,
+  onChoose,
+}: {
+  readonly port: SheetPort;
+  readonly number: number;
+  readonly isChosen: boolean;
+  readonly onChoose: () => void;
+}) {
   const reader = useReader();
   const text = (value: number): string => formatQuantity(value, 'tape', { reader }).text;
   return (
-    <chakra.button onClick={onChoose} aria-pressed={isChosen} display="block" width="100%" textAlign="left" px="2" py="1" minH="40px" borderTopWidth="1px" borderColor="rule" bg={isChosen ? 'sunk' : 'transparent'} cursor="pointer" data-testid={`line-${port.id}`}>
+    <chakra.button
+      onClick={onChoose}
+      aria-pressed={isChosen}
+      display="block"
+      width="100%"
+      textAlign="left"
+      px="2"
+      py="1"
+      minH="40px"
+      borderTopWidth="1px"
+      borderColor="rule"
+      bg={isChosen ? 'sunk' : 'transparent'}
+      cursor="pointer"
+      data-testid={`line-${port.id}`}
+    >
       <b>{number}</b> {port.name} <chakra.span color="soft">{port.part ?? 'part not chosen'}</chakra.span>
-      {port.checks.map((check, i) => <Box key={i} color="stop" fontWeight="650" fontSize="sm" data-testid="sheet-check">{checkWords(check, text)}</Box>)}
+      {port.checks.map((check, i) => (
+        <Box key={i} color="stop" fontWeight="650" fontSize="sm" data-testid="sheet-check">
+          {checkWords(check, text)}
+        </Box>
+      ))}
     </chakra.button>
   );
 }
 
 /** The chosen port: its centre from two edges, to be typed, how the hole is made and whether a spanner gets to it. */
-function PortPlace({ sheet, port, onMove }: { readonly sheet: FaceSheet; readonly port: SheetPort; readonly onMove: (at: readonly [number, number]) => void }) {
+function PortPlace({
+  sheet,
+  port,
+  onMove,
+}: {
+  readonly sheet: FaceSheet;
+  readonly port: SheetPort;
+  readonly onMove: (at: readonly [number, number]) => void;
+}) {
   const reader = useReader();
   const reach = useReaches(({ answer }) => answer?.reach);
   const text = (value: number): string => formatQuantity(value, 'tape', { reader }).text;
@@ -86,14 +196,44 @@ function PortPlace({ sheet, port, onMove }: { readonly sheet: FaceSheet; readonl
   const answers = reach?.ok ? reach.value.filter(({ id, job }) => id === port.id && job !== 'weld') : [];
   return (
     <Box mt="3" p="3" bg="sunk" borderRadius="md" data-testid="port-place">
-      <Box fontWeight="700" mb="2">{port.name}: centre</Box>
-      <Box display="grid" gridTemplateColumns="1fr 1fr" gap="3">
-        {port.fromEdges.map((edge, i) => <TextEntry key={i} label={`From ${fromWords(sheet, edge)}`} value={formatQuantity(edge.distance_m, 'tape', { reader }).number} unit={formatQuantity(edge.distance_m, 'tape', { reader }).symbol} onEnter={enter(i as 0 | 1)} />)}
+      <Box fontWeight="700" mb="2">
+        {port.name}: centre
       </Box>
-      <Box mt="2">Hole <b>{text(port.hole_m)}</b>, covers <b>{text(port.cover_m)}</b>{port.below_m[1] > 0 && <>, <b>{text(port.below_m[1])}</b> under the sheet</>}</Box>
+      <Box display="grid" gridTemplateColumns="1fr 1fr" gap="3">
+        {port.fromEdges.map((edge, i) => (
+          <TextEntry
+            key={i}
+            label={`From ${fromWords(sheet, edge)}`}
+            value={formatQuantity(edge.distance_m, 'tape', { reader }).number}
+            unit={formatQuantity(edge.distance_m, 'tape', { reader }).symbol}
+            onEnter={enter(i as 0 | 1)}
+          />
+        ))}
+      </Box>
+      <Box mt="2">
+        Hole <b>{text(port.hole_m)}</b>, covers <b>{text(port.cover_m)}</b>
+        {port.below_m[1] > 0 && (
+          <>
+            , <b>{text(port.below_m[1])}</b> under the sheet
+          </>
+        )}
+      </Box>
       <Box mt="1">{toolSteps(port, fine)}</Box>
-      {port.seal === 'seals' && port.sag_m > 0 && <Box mt="1" color="good">Seals on the curve: {text(port.sag_m)} out of flat.</Box>}
-      {answers.map((answer) => <Box key={answer.job} mt="1" color={answer.when === 'never' ? 'stop' : answer.when === 'bench' ? 'warn' : 'soft'}>{WHEN_WORDS[answer.when][0]!.toUpperCase()}{WHEN_WORDS[answer.when].slice(1)}: {reachWords(answer, reader)}</Box>)}
+      {port.seal === 'seals' && port.sag_m > 0 && (
+        <Box mt="1" color="good">
+          Seals on the curve: {text(port.sag_m)} out of flat.
+        </Box>
+      )}
+      {answers.map((answer) => (
+        <Box
+          key={answer.job}
+          mt="1"
+          color={answer.when === 'never' ? 'stop' : answer.when === 'bench' ? 'warn' : 'soft'}
+        >
+          {WHEN_WORDS[answer.when][0]!.toUpperCase()}
+          {WHEN_WORDS[answer.when].slice(1)}: {reachWords(answer, reader)}
+        </Box>
+      ))}
     </Box>
   );
 }

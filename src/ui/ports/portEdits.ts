@@ -1,4 +1,13 @@
-import { ACROSS_FACE, chosen, freshId, shapeSpan, withAdded, withValue, type PortDocument, type SystemDocument } from '@/core/document';
+import {
+  ACROSS_FACE,
+  chosen,
+  freshId,
+  shapeSpan,
+  withAdded,
+  withValue,
+  type PortDocument,
+  type SystemDocument,
+} from '@/core/document';
 import { onDocument, type FaceSheet } from '@/core/evaluate';
 import type { Point2 } from '@/core/geometry';
 import { PARTS_FOR_ROLE, PORT_PARTS, portPart, type PortPartRow } from '@/core/reference/portParts';
@@ -7,11 +16,22 @@ const MM = 1000;
 const toGrid = (value: number): number => Math.round(value * MM * 10) / (MM * 10);
 
 /** A plugged spare in the middle of the lid, or beside another port where that is asked for. */
-export function withSpare(system: SystemDocument, t: number, at?: { readonly x_m: number; readonly y_m: number }): SystemDocument {
+export function withSpare(
+  system: SystemDocument,
+  t: number,
+  at?: { readonly x_m: number; readonly y_m: number },
+): SystemDocument {
   const [length, width] = shapeSpan(system.tanks[t]!.shape);
   const port: PortDocument = {
-    id: freshId(system, 'spare'), name: 'Spare, plugged', role: 'spare', face: 'lid',
-    x_m: chosen(toGrid(at?.x_m ?? length * 0.7)), y_m: chosen(toGrid(at?.y_m ?? width / 2)), bore_m: chosen(0.009), length_m: chosen(0), part: 'bung-npt-1-4',
+    id: freshId(system, 'spare'),
+    name: 'Spare, plugged',
+    role: 'spare',
+    face: 'lid',
+    x_m: chosen(toGrid(at?.x_m ?? length * 0.7)),
+    y_m: chosen(toGrid(at?.y_m ?? width / 2)),
+    bore_m: chosen(0.009),
+    length_m: chosen(0),
+    part: 'bung-npt-1-4',
   };
   return withAdded(system, ['tanks', t, 'ports'], port);
 }
@@ -22,7 +42,11 @@ export function withFace(system: SystemDocument, t: number, p: number, face: Por
   const port = ports[p]!;
   const [length, width, height] = shapeSpan(shape);
   const middle = { x_m: length / 2, y_m: width / 2, z_m: height / 2 };
-  const placed = Object.fromEntries((['x_m', 'y_m', 'z_m'] as const).flatMap((axis) => (ACROSS_FACE[face] === axis ? [] : [[axis, port[axis] ?? chosen(Number(middle[axis].toFixed(3)))]])));
+  const placed = Object.fromEntries(
+    (['x_m', 'y_m', 'z_m'] as const).flatMap((axis) =>
+      ACROSS_FACE[face] === axis ? [] : [[axis, port[axis] ?? chosen(Number(middle[axis].toFixed(3)))]],
+    ),
+  );
   const { x_m: _x, y_m: _y, z_m: _z, ...rest } = port;
   return withValue(system, ['tanks', t, 'ports', p], { ...rest, face, ...placed });
 }
@@ -36,18 +60,40 @@ export function withPlace(system: SystemDocument, t: number, p: number, sheet: F
 }
 
 /** Moves a port along a sheet by so much from where it is. */
-export function withNudge(system: SystemDocument, t: number, p: number, { frame }: FaceSheet, [du, dv]: Point2): SystemDocument {
+export function withNudge(
+  system: SystemDocument,
+  t: number,
+  p: number,
+  { frame }: FaceSheet,
+  [du, dv]: Point2,
+): SystemDocument {
   const port = system.tanks[t]!.ports[p]!;
-  const moved = Object.fromEntries((['x_m', 'y_m', 'z_m'] as const).flatMap((key, axis) => (port[key] ? [[key, chosen(toGrid(port[key].value + frame.u[axis]! * du + frame.v[axis]! * dv))]] : [])));
+  const moved = Object.fromEntries(
+    (['x_m', 'y_m', 'z_m'] as const).flatMap((key, axis) =>
+      port[key] ? [[key, chosen(toGrid(port[key].value + frame.u[axis]! * du + frame.v[axis]! * dv))]] : [],
+    ),
+  );
   return withValue(system, ['tanks', t, 'ports', p], { ...port, ...moved });
 }
 
 /** Makes a port of a part: its bore goes along, what was said of hole, screws and what stands on it before does not. */
 export function withPart(system: SystemDocument, t: number, p: number, key: string | undefined): SystemDocument {
-  const { hole_m: _hole, bolts: _bolts, stands: _stands, clock_deg: _clock, part: _part, ...port } = system.tanks[t]!.ports[p]!;
+  const {
+    hole_m: _hole,
+    bolts: _bolts,
+    stands: _stands,
+    clock_deg: _clock,
+    part: _part,
+    ...port
+  } = system.tanks[t]!.ports[p]!;
   if (key === undefined) return withValue(system, ['tanks', t, 'ports', p], port);
   const row = portPart(key);
-  return withValue(system, ['tanks', t, 'ports', p], { ...port, part: key as PortDocument['part'], bore_m: { value: row.bore, origin: 'part' }, ...(row.bolts ? { clock_deg: chosen(0) } : {}) });
+  return withValue(system, ['tanks', t, 'ports', p], {
+    ...port,
+    part: key as PortDocument['part'],
+    bore_m: { value: row.bore, origin: 'part' },
+    ...(row.bolts ? { clock_deg: chosen(0) } : {}),
+  });
 }
 
 /** Parts that a port of a role is usually made of come first. */
@@ -55,4 +101,5 @@ export function partsFor(role: PortDocument['role']): readonly PortPartRow[] {
   const wanted = PARTS_FOR_ROLE[role];
   return [...PORT_PARTS].sort((a, b) => rank(wanted, a) - rank(wanted, b));
 }
-const rank = (wanted: readonly string[], { group }: PortPartRow): number => (wanted.includes(group) ? wanted.indexOf(group) : wanted.length);
+const rank = (wanted: readonly string[], { group }: PortPartRow): number =>
+  wanted.includes(group) ? wanted.indexOf(group) : wanted.length;

@@ -6,22 +6,41 @@ const GRID_M = 0.001;
 /** Nearer than this to another centre, or to the middle of the sheet, a dragged hole lines up with it. */
 const LINE_UP_M = 0.004;
 
-export type Snapped = { readonly at: Point2; /** What it lines up with across and upward. */ readonly lines: readonly { readonly along: 'u' | 'v'; readonly at_m: number; readonly with: string }[] };
+export type Snapped = {
+  readonly at: Point2;
+  /** What it lines up with across and upward. */ readonly lines: readonly {
+    readonly along: 'u' | 'v';
+    readonly at_m: number;
+    readonly with: string;
+  }[];
+};
 
 const toGrid = (value: number): number => Math.round(value / GRID_M) / Math.round(1 / GRID_M);
 
 /** Where a dragged hole comes to rest: in line with another, in the middle, or on a whole millimetre. */
-export function snapped(sheet: Pick<FaceSheet, 'ports' | 'width_m' | 'height_m'>, moving: string, [u, v]: Point2): Snapped {
+export function snapped(
+  sheet: Pick<FaceSheet, 'ports' | 'width_m' | 'height_m'>,
+  moving: string,
+  [u, v]: Point2,
+): Snapped {
   const others = sheet.ports.filter(({ id }) => id !== moving);
   const pick = (k: 0 | 1, value: number, middle: number) => {
-    const candidates = [...others.map((port) => ({ at: port.at_m[k], with: port.name })), { at: middle, with: 'the middle' }];
-    const nearest = candidates.reduce((best, one) => (Math.abs(one.at - value) < Math.abs(best.at - value) ? one : best));
+    const candidates = [
+      ...others.map((port) => ({ at: port.at_m[k], with: port.name })),
+      { at: middle, with: 'the middle' },
+    ];
+    const nearest = candidates.reduce((best, one) =>
+      Math.abs(one.at - value) < Math.abs(best.at - value) ? one : best,
+    );
     return Math.abs(nearest.at - value) < LINE_UP_M ? nearest : undefined;
   };
   const [across, up] = [pick(0, u, sheet.width_m / 2), pick(1, v, sheet.height_m / 2)];
   return {
     at: [across?.at ?? toGrid(u), up?.at ?? toGrid(v)],
-    lines: [...(across ? [{ along: 'v' as const, at_m: across.at, with: across.with }] : []), ...(up ? [{ along: 'u' as const, at_m: up.at, with: up.with }] : [])],
+    lines: [
+      ...(across ? [{ along: 'v' as const, at_m: across.at, with: across.with }] : []),
+      ...(up ? [{ along: 'u' as const, at_m: up.at, with: up.with }] : []),
+    ],
   };
 }
 
@@ -43,5 +62,8 @@ export function fromEdge(sheet: FaceSheet, port: SheetPort, which: 0 | 1, distan
   if (!first || !second) return undefined;
   const turn = first.normal[0] * second.normal[1] - first.normal[1] * second.normal[0];
   if (Math.abs(turn) < 1e-6) return undefined;
-  return [(first.offset * second.normal[1] - second.offset * first.normal[1]) / turn, (second.offset * first.normal[0] - first.offset * second.normal[0]) / turn];
+  return [
+    (first.offset * second.normal[1] - second.offset * first.normal[1]) / turn,
+    (second.offset * first.normal[0] - first.offset * second.normal[0]) / turn,
+  ];
 }

@@ -2,25 +2,42 @@ import type { FaceSheet, SheetCheck, SheetPort } from '@/core/evaluate';
 import { cornerLetter } from '@/core/formats';
 import type { HoleToolKind } from '@/core/reference/holeTools';
 
-export const TOOL_WORDS: Readonly<Record<HoleToolKind, string>> = { 'twist-drill': 'twist drill', 'step-drill': 'step drill', 'hole-saw': 'hole saw', jigsaw: 'jigsaw or router to a scribed line' };
+export const TOOL_WORDS: Readonly<Record<HoleToolKind, string>> = {
+  'twist-drill': 'twist drill',
+  'step-drill': 'step drill',
+  'hole-saw': 'hole saw',
+  jigsaw: 'jigsaw or router to a scribed line',
+};
 
 /** What is wrong, short, as it stands beside a hole. */
 export function checkWords({ kind, with: other, have_m, want_m }: SheetCheck, text: (value: number) => string): string {
   const of = edgeWords(other);
   const by = have_m < 0 ? text(-have_m) : text(have_m);
   switch (kind) {
-    case 'neighbour': return have_m < 0 ? `Overlaps ${other} by ${by}` : `${by} to ${other}; ${text(want_m)} wanted`;
-    case 'inside-neighbour': return `Under the sheet: ${have_m < 0 ? `overlaps ${other} by ${by}` : `${by} to ${other}`}`;
-    case 'hose-end': return have_m <= 0 ? `Runs into ${other}` : `Comes within ${by} of ${other}`;
-    case 'off-sheet': return have_m < 0 ? `Hangs ${by} over ${of}` : 'Lies on no flat face';
-    case 'bend': return `${by} of metal to ${of}; ${text(want_m)} wanted beside a bend`;
-    case 'edge': return `${by} of wall to ${of}; ${text(want_m)} wanted`;
-    case 'seam': return `Weld ${by} from ${of}; ${text(want_m)} wanted`;
-    case 'baffle': return have_m < 0 ? `Cuts into ${other}` : `${by} from ${other}, under the sheet`;
-    case 'inside': return `Runs ${by} into ${other} under the sheet`;
-    case 'outside': return `Runs ${by} into ${other}`;
-    case 'not-flat': return `Wall ${text(have_m)} out of flat under it; the seal takes up ${text(want_m)}: weld on a flat boss`;
-    case 'too-thick': return `Sheet is ${text(have_m)} thick; it takes ${text(want_m)}`;
+    case 'neighbour':
+      return have_m < 0 ? `Overlaps ${other} by ${by}` : `${by} to ${other}; ${text(want_m)} wanted`;
+    case 'inside-neighbour':
+      return `Under the sheet: ${have_m < 0 ? `overlaps ${other} by ${by}` : `${by} to ${other}`}`;
+    case 'hose-end':
+      return have_m <= 0 ? `Runs into ${other}` : `Comes within ${by} of ${other}`;
+    case 'off-sheet':
+      return have_m < 0 ? `Hangs ${by} over ${of}` : 'Lies on no flat face';
+    case 'bend':
+      return `${by} of metal to ${of}; ${text(want_m)} wanted beside a bend`;
+    case 'edge':
+      return `${by} of wall to ${of}; ${text(want_m)} wanted`;
+    case 'seam':
+      return `Weld ${by} from ${of}; ${text(want_m)} wanted`;
+    case 'baffle':
+      return have_m < 0 ? `Cuts into ${other}` : `${by} from ${other}, under the sheet`;
+    case 'inside':
+      return `Runs ${by} into ${other} under the sheet`;
+    case 'outside':
+      return `Runs ${by} into ${other}`;
+    case 'not-flat':
+      return `Wall ${text(have_m)} out of flat under it; the seal takes up ${text(want_m)}: weld on a flat boss`;
+    case 'too-thick':
+      return `Sheet is ${text(have_m)} thick; it takes ${text(want_m)}`;
   }
 }
 
@@ -39,8 +56,15 @@ export function fromWords({ kind }: FaceSheet, { from, to }: SheetPort['fromEdge
 /** How the hole is made, in the order of the work. */
 export function toolSteps({ plan, tap, existing }: SheetPort, text: (value: number) => string): string {
   if (existing) return 'there already';
-  const cut = plan.tool === 'jigsaw' ? `${TOOL_WORDS.jigsaw}, pilot ${text(plan.pilot_m)}` : plan.tool === 'twist-drill' && plan.size_m <= plan.pilot_m * 2 ? `drill ${text(plan.size_m)}` : `pilot ${text(plan.pilot_m)}, ${TOOL_WORDS[plan.tool]} ${text(plan.size_m)}`;
+  const cut =
+    plan.tool === 'jigsaw'
+      ? `${TOOL_WORDS.jigsaw}, pilot ${text(plan.pilot_m)}`
+      : plan.tool === 'twist-drill' && plan.size_m <= plan.pilot_m * 2
+        ? `drill ${text(plan.size_m)}`
+        : `pilot ${text(plan.pilot_m)}, ${TOOL_WORDS[plan.tool]} ${text(plan.size_m)}`;
   const file = plan.file_m > 5e-5 ? `, file out ${text(plan.file_m)}` : '';
-  const screws = tap ? `; ${tap.count} × ${tap.thread}, drill ${tap.drill ?? text(tap.drill_m)}, ${text(tap.depth_m)} of thread${tap.inSheet ? '' : ': the sheet alone is thinner, use a thick ring or blind bosses'}` : '';
+  const screws = tap
+    ? `; ${tap.count} × ${tap.thread}, drill ${tap.drill ?? text(tap.drill_m)}, ${text(tap.depth_m)} of thread${tap.inSheet ? '' : ': the sheet alone is thinner, use a thick ring or blind bosses'}`
+    : '';
   return `${cut}${file}, deburr${screws}`;
 }

@@ -14,12 +14,22 @@ const AFTER_MS = 120;
 
 /** What the map depends on: the tank and its fluidless surroundings, not the conditions that it is itself laid over. */
 const keyOf = (system: SystemDocument, t: number, mode: MapMode): string =>
-  JSON.stringify([system.tanks[t], mode, mode === 'g' ? [system.conditions.pitch_deg, system.conditions.roll_deg, system.conditions.accelerationUp_mPerS2] : 0]);
+  JSON.stringify([
+    system.tanks[t],
+    mode,
+    mode === 'g'
+      ? [system.conditions.pitch_deg, system.conditions.roll_deg, system.conditions.accelerationUp_mPerS2]
+      : 0,
+  ]);
 
 type Shown = { readonly key: string; readonly map: TankMap | undefined; readonly why: string | undefined };
 
 /** The attitude map of a tank: coarse first, then fine; undefined until the first has come. */
-export function useTankMap(system: SystemDocument | undefined, t: number, mode: MapMode): { map: TankMap | undefined; why: string | undefined; fresh: boolean } {
+export function useTankMap(
+  system: SystemDocument | undefined,
+  t: number,
+  mode: MapMode,
+): { map: TankMap | undefined; why: string | undefined; fresh: boolean } {
   const [shown, setShown] = useState<Shown>({ key: '', map: undefined, why: undefined });
   const key = system ? keyOf(system, t, mode) : '';
   useEffect(() => {
@@ -30,7 +40,9 @@ export function useTankMap(system: SystemDocument | undefined, t: number, mode: 
         if (!current) return;
         const found = await inBackground('soon', async () => tankWorker().map(system, t, mode, steps));
         if (!current) return;
-        setShown(found.ok ? { key, map: found.value, why: undefined } : { key, map: undefined, why: found.error.detail });
+        setShown(
+          found.ok ? { key, map: found.value, why: undefined } : { key, map: undefined, why: found.error.detail },
+        );
       }
     };
     const timer = setTimeout(() => void ask(), AFTER_MS);

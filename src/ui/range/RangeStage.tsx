@@ -25,32 +25,94 @@ export function RangeStage() {
       <Panel title="How far and how long">
         {range?.ok ? (
           <Box display="flex" gap="6" flexWrap="wrap" fontSize="lg">
-            <Box>Burns <b><Shown value={range.value.burn_m3PerS} role="burn" /></b></Box>
-            <Box>Runs for <b><Shown value={range.value.endurance_s} role="duration" /></b></Box>
-            {range.value.range_m !== undefined && <Box>Goes <b><Shown value={range.value.range_m} role={sea ? 'seaTrip' : 'trip'} /></b></Box>}
-            <Box>Reserve <b><Shown value={range.value.reserve_m3} role="tankVolume" /></b></Box>
+            <Box>
+              Burns{' '}
+              <b>
+                <Shown value={range.value.burn_m3PerS} role="burn" />
+              </b>
+            </Box>
+            <Box>
+              Runs for{' '}
+              <b>
+                <Shown value={range.value.endurance_s} role="duration" />
+              </b>
+            </Box>
+            {range.value.range_m !== undefined && (
+              <Box>
+                Goes{' '}
+                <b>
+                  <Shown value={range.value.range_m} role={sea ? 'seaTrip' : 'trip'} />
+                </b>
+              </Box>
+            )}
+            <Box>
+              Reserve{' '}
+              <b>
+                <Shown value={range.value.reserve_m3} role="tankVolume" />
+              </b>
+            </Box>
           </Box>
-        ) : <NoAnswer error={range?.error} />}
+        ) : (
+          <NoAnswer error={range?.error} />
+        )}
       </Panel>
       <Panel title="What it burns">
         <FieldGrid>
           {consumer && <KnownField label="Burn at full load" path={['consumers', 0, 'burnFull_m3PerS']} role="burn" />}
           {consumer && <KnownField label="Burn at idle" path={['consumers', 0, 'burnIdle_m3PerS']} role="burn" />}
-          {system.vehicle.speed_mPerS
-            ? <KnownField label="Speed at this duty" path={['vehicle', 'speed_mPerS']} role={sea ? 'seaSpeed' : 'roadSpeed'} />
-            : <Box alignSelf="end"><Button onClick={() => setValue('add a speed', ['vehicle', 'speed_mPerS'], assumed(sea ? 4 : 15, sea ? 1 : 4))}>Add a speed</Button></Box>}
+          {system.vehicle.speed_mPerS ? (
+            <KnownField
+              label="Speed at this duty"
+              path={['vehicle', 'speed_mPerS']}
+              role={sea ? 'seaSpeed' : 'roadSpeed'}
+            />
+          ) : (
+            <Box alignSelf="end">
+              <Button
+                onClick={() => setValue('add a speed', ['vehicle', 'speed_mPerS'], assumed(sea ? 4 : 15, sea ? 1 : 4))}
+              >
+                Add a speed
+              </Button>
+            </Box>
+          )}
           <KnownField label="Kept in reserve" path={['wishes', 'reserve_ratio']} role="share" />
         </FieldGrid>
       </Panel>
       <Panel title="What you asked for">
         <FieldGrid>
-          {system.wishes.holds_m3 && <KnownField label="Wanted volume" path={['wishes', 'holds_m3']} role="tankVolume" />}
-          {system.wishes.endurance_s
-            ? <KnownField label="Wanted running time" path={['wishes', 'endurance_s']} role="duration" />
-            : <Box alignSelf="end"><Button onClick={() => setValue('ask for a running time', ['wishes', 'endurance_s'], chosen(range?.ok ? Math.round(range.value.endurance_s / 3600) * 3600 : 36000))}>Ask for a running time</Button></Box>}
-          <Select label="Rulebook" value={system.rulebook} options={RULEBOOKS.map((value) => ({ value, label: RULEBOOK_WORDS[value] }))} onChange={(value) => setValue('rulebook', ['rulebook'], value)} />
+          {system.wishes.holds_m3 && (
+            <KnownField label="Wanted volume" path={['wishes', 'holds_m3']} role="tankVolume" />
+          )}
+          {system.wishes.endurance_s ? (
+            <KnownField label="Wanted running time" path={['wishes', 'endurance_s']} role="duration" />
+          ) : (
+            <Box alignSelf="end">
+              <Button
+                onClick={() =>
+                  setValue(
+                    'ask for a running time',
+                    ['wishes', 'endurance_s'],
+                    chosen(range?.ok ? Math.round(range.value.endurance_s / 3600) * 3600 : 36000),
+                  )
+                }
+              >
+                Ask for a running time
+              </Button>
+            </Box>
+          )}
+          <Select
+            label="Rulebook"
+            value={system.rulebook}
+            options={RULEBOOKS.map((value) => ({ value, label: RULEBOOK_WORDS[value] }))}
+            onChange={(value) => setValue('rulebook', ['rulebook'], value)}
+          />
         </FieldGrid>
-        <Box mt="3"><Caution>Road tanker loads, dyed or untaxed fuel, petrol in boats and anything that flies are regulated: work to the rules now in force where you are, with a licensed person. Gas Line does not replace them.</Caution></Box>
+        <Box mt="3">
+          <Caution>
+            Road tanker loads, dyed or untaxed fuel, petrol in boats and anything that flies are regulated: work to the
+            rules now in force where you are, with a licensed person. Gas Line does not replace them.
+          </Caution>
+        </Box>
       </Panel>
       <StageFindings stage="range" />
     </Box>

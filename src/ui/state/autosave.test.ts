@@ -1,6 +1,15 @@
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
 import { draftSystem, toPath, valueAt, withValue, type SystemDocument } from '@/core/document';
-import { isAtRisk, isDirty, markSaved, savedRevision, saveNow, settleConflict, takeOthers, useSaveState } from './autosave';
+import {
+  isAtRisk,
+  isDirty,
+  markSaved,
+  savedRevision,
+  saveNow,
+  settleConflict,
+  takeOthers,
+  useSaveState,
+} from './autosave';
 import { openSystem, setValue, useEditor } from './editor';
 
 const DRAFT = draftSystem({ name: 'Draft', vehicle: 'road', consumer: 'heater', power_W: 4e3, holds_m3: 0.02 });
@@ -8,10 +17,11 @@ const LENGTH = toPath('tanks[0].shape.length_m.value');
 type Call = { readonly url: string; readonly headers: Record<string, string>; readonly body: string };
 
 let calls: Call[];
-const answer = (status: number, body: object) => vi.stubGlobal('fetch', (url: string, init: { headers: Record<string, string>; body: string }) => {
-  calls.push({ url, headers: init.headers, body: init.body });
-  return Promise.resolve(new Response(JSON.stringify(body), { status }));
-});
+const answer = (status: number, body: object) =>
+  vi.stubGlobal('fetch', (url: string, init: { headers: Record<string, string>; body: string }) => {
+    calls.push({ url, headers: init.headers, body: init.body });
+    return Promise.resolve(new Response(JSON.stringify(body), { status }));
+  });
 const state = () => useSaveState.getState().state;
 
 beforeEach(() => {
@@ -30,7 +40,10 @@ describe('saving', () => {
     setValue('Länge', LENGTH, 2);
     await saveNow();
     expect(calls).toHaveLength(1);
-    expect(calls[0]).toMatchObject({ url: '/api/systems/one', headers: { 'if-match': '4', 'x-edit': encodeURIComponent('Länge') } });
+    expect(calls[0]).toMatchObject({
+      url: '/api/systems/one',
+      headers: { 'if-match': '4', 'x-edit': encodeURIComponent('Länge') },
+    });
     expect(JSON.parse(calls[0]!.body)).toMatchObject({ tanks: [{ shape: { length_m: { value: 2 } } }] });
     expect(state()).toEqual({ kind: 'saved' });
   });
@@ -64,7 +77,11 @@ describe('saving', () => {
   it('a conflict whose other side cannot be had is shown as one, with the server’s words, and nothing is overwritten', async () => {
     vi.stubGlobal('fetch', (url: string, init?: { method?: string }) => {
       calls.push({ url, headers: {}, body: init?.method ?? 'GET' });
-      return Promise.resolve(new Response(JSON.stringify({ error: { code: 'x', detail: 'Changed in another window.' } }), { status: init?.method === 'PUT' ? 409 : 404 }));
+      return Promise.resolve(
+        new Response(JSON.stringify({ error: { code: 'x', detail: 'Changed in another window.' } }), {
+          status: init?.method === 'PUT' ? 409 : 404,
+        }),
+      );
     });
     setValue('a', LENGTH, 2);
     await saveNow();
@@ -114,13 +131,21 @@ describe('another device on the same system', () => {
   /** A server with one system at some revision. */
   const serving = (document: SystemDocument, revision: number) => {
     const there = { document, revision };
-    vi.stubGlobal('fetch', (url: string, init?: { method?: string; headers?: Record<string, string>; body?: string }) => {
-      calls.push({ url, headers: init?.headers ?? {}, body: init?.body ?? '' });
-      if (init?.method !== 'PUT') return Promise.resolve(new Response(JSON.stringify(there)));
-      if (Number(init.headers?.['if-match']) !== there.revision) return Promise.resolve(new Response(JSON.stringify({ error: { code: 'conflict', detail: 'Changed elsewhere.' } }), { status: 409 }));
-      Object.assign(there, { document: JSON.parse(init.body!) as SystemDocument, revision: there.revision + 1 });
-      return Promise.resolve(new Response(JSON.stringify({ revision: there.revision })));
-    });
+    vi.stubGlobal(
+      'fetch',
+      (url: string, init?: { method?: string; headers?: Record<string, string>; body?: string }) => {
+        calls.push({ url, headers: init?.headers ?? {}, body: init?.body ?? '' });
+        if (init?.method !== 'PUT') return Promise.resolve(new Response(JSON.stringify(there)));
+        if (Number(init.headers?.['if-match']) !== there.revision)
+          return Promise.resolve(
+            new Response(JSON.stringify({ error: { code: 'conflict', detail: 'Changed elsewhere.' } }), {
+              status: 409,
+            }),
+          );
+        Object.assign(there, { document: JSON.parse(init.body!) as SystemDocument, revision: there.revision + 1 });
+        return Promise.resolve(new Response(JSON.stringify({ revision: there.revision })));
+      },
+    );
     return there;
   };
   const lengths = (system: SystemDocument | undefined) => [LENGTH, WIDTH].map((path) => valueAt(system, path));
@@ -137,7 +162,10 @@ describe('another device on the same system', () => {
   });
 
   it('the same place is asked about, and nothing is written before it is answered', async () => {
-    for (const [keep, kept] of [['mine', length + 0.2], ['theirs', length + 0.3]] as const) {
+    for (const [keep, kept] of [
+      ['mine', length + 0.2],
+      ['theirs', length + 0.3],
+    ] as const) {
       openSystem('one', DRAFT);
       markSaved('one', DRAFT, 4);
       const there = serving(withValue(DRAFT, LENGTH, length + 0.3), 9);

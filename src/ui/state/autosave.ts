@@ -8,14 +8,23 @@ import { dropCopy, keepCopy } from './keptCopies';
 import { outlivesPage, sendingOf } from './sending';
 
 /** What another device made of the system, and where that and what is open here do not go together. */
-export type Conflict = { readonly theirs: SystemDocument; readonly revision: number; readonly places: readonly Path[]; readonly detail?: string | undefined };
+export type Conflict = {
+  readonly theirs: SystemDocument;
+  readonly revision: number;
+  readonly places: readonly Path[];
+  readonly detail?: string | undefined;
+};
 
 export type SaveState =
   | { readonly kind: 'saved' }
   | { readonly kind: 'saving' }
   | { readonly kind: 'failed'; readonly why: string; readonly conflict: boolean };
 
-type Shown = { readonly state: SaveState; readonly conflict: Conflict | undefined; /** Why nothing is kept in this browser, where that is so. */ readonly notKept: string };
+type Shown = {
+  readonly state: SaveState;
+  readonly conflict: Conflict | undefined;
+  /** Why nothing is kept in this browser, where that is so. */ readonly notKept: string;
+};
 
 export const useSaveState = create<Shown>()(() => ({ state: { kind: 'saved' }, conflict: undefined, notKept: '' }));
 
@@ -47,7 +56,8 @@ export const isDirty = (): boolean => {
 };
 
 /** Whether leaving the page now could lose something that only this browser has. */
-export const isAtRisk = (): boolean => isDirty() && (useSaveState.getState().state.kind === 'failed' || !outlivesPage(useEditor.getState().system));
+export const isAtRisk = (): boolean =>
+  isDirty() && (useSaveState.getState().state.kind === 'failed' || !outlivesPage(useEditor.getState().system));
 
 /** Sends the open document if it has changed; resolves when the server has it or has refused it. */
 export async function saveNow(): Promise<void> {
@@ -71,10 +81,15 @@ function settle(): void {
 function keepHere(): void {
   const { id, system, edit } = useEditor.getState();
   if (id === '' || system === undefined || saved.system === undefined) return;
-  const kept = isDirty() ? keepCopy({ id, from: saved.revision, base: saved.system, system, edit, at_ms: Date.now() }) : dropCopy(id);
-  kept.then(() => useSaveState.getState().notKept && useSaveState.setState({ notKept: '' }), (error: unknown) => {
-    if (isDirty()) useSaveState.setState({ notKept: error instanceof Error ? error.message : String(error) });
-  });
+  const kept = isDirty()
+    ? keepCopy({ id, from: saved.revision, base: saved.system, system, edit, at_ms: Date.now() })
+    : dropCopy(id);
+  kept.then(
+    () => useSaveState.getState().notKept && useSaveState.setState({ notKept: '' }),
+    (error: unknown) => {
+      if (isDirty()) useSaveState.setState({ notKept: error instanceof Error ? error.message : String(error) });
+    },
+  );
 }
 
 async function send(): Promise<void> {
@@ -82,9 +97,14 @@ async function send(): Promise<void> {
   show({ kind: 'saving' });
   try {
     const { headers, ...sending } = sendingOf(system);
-    const response = await fetch(`/api/systems/${id}`, { ...sending, method: 'PUT', headers: { ...headers, 'if-match': String(saved.revision), 'x-edit': encodeURIComponent(edit) } });
-    // What is not JSON comes from something else than Gas Line, or from a Gas Line that broke: it has answered all the same.
-    const body = await response.json().catch(() => ({})) as { revision?: number; error?: { detail: string } };
+    const response = await fetch(`/api/systems/${id}`, {
+      ...sending,
+      method: 'PUT',
+      headers: { ...headers, 'if-match': String(saved.revision), 'x-edit': encodeURIComponent(edit) },
+    });
+    // What is not JSON comes from something else than Gas Line, or from a Gas Line that broke: it has answered all the
+    // same.
+    const body = (await response.json().catch(() => ({}))) as { revision?: number; error?: { detail: string } };
     if (response.ok && body.revision !== undefined) {
       if (useEditor.getState().id !== id) return;
       Object.assign(saved, { system, revision: body.revision });
@@ -98,12 +118,18 @@ async function send(): Promise<void> {
       if (response.status >= 500) timer = setTimeout(() => void saveNow(), RETRY_AFTER_MS);
     }
   } catch {
-    show({ kind: 'failed', why: 'Gas Line’s server does not answer. Your changes are kept in this browser and sent when it does.', conflict: false });
+    show({
+      kind: 'failed',
+      why: 'Gas Line’s server does not answer. Your changes are kept in this browser and sent when it does.',
+      conflict: false,
+    });
     timer = setTimeout(() => void saveNow(), RETRY_AFTER_MS);
   }
 }
 
-async function onServer(id: string): Promise<{ readonly document: SystemDocument; readonly revision: number } | undefined> {
+async function onServer(
+  id: string,
+): Promise<{ readonly document: SystemDocument; readonly revision: number } | undefined> {
   const response = await fetch(`/api/systems/${id}`);
   return response.ok ? ((await response.json()) as { document: SystemDocument; revision: number }) : undefined;
 }
@@ -112,9 +138,14 @@ async function onServer(id: string): Promise<{ readonly document: SystemDocument
 async function meet(id: string, why: string): Promise<void> {
   const there = await onServer(id);
   const { system } = useEditor.getState();
-  if (!there || !system || !saved.system || useEditor.getState().id !== id) return show({ kind: 'failed', why, conflict: true });
+  if (!there || !system || !saved.system || useEditor.getState().id !== id)
+    return show({ kind: 'failed', why, conflict: true });
   const merged = mergeSystems(saved.system, system, there.document);
-  if (!merged.ok) return show({ kind: 'failed', why, conflict: true }, { theirs: there.document, revision: there.revision, places: merged.places, detail: merged.detail });
+  if (!merged.ok)
+    return show(
+      { kind: 'failed', why, conflict: true },
+      { theirs: there.document, revision: there.revision, places: merged.places, detail: merged.detail },
+    );
   Object.assign(saved, { system: there.document, revision: there.revision });
   useEditor.setState({ system: merged.value, edit: 'with what another device changed' });
 }
@@ -129,7 +160,10 @@ export function settleConflict(keep: 'mine' | 'theirs'): void {
   void saveNow();
 }
 
-/** Takes in what another device saved, where nothing here is unsaved; while a conflict waits for its answer, nothing is sent or taken. */
+/**
+ * Takes in what another device saved, where nothing here is unsaved; while a conflict waits for its answer, nothing is
+ * sent or taken.
+ */
 export async function takeOthers(id: string, revision: number): Promise<void> {
   if (id !== saved.id || revision <= saved.revision || inFlight || useSaveState.getState().conflict) return;
   if (isDirty()) return void (await saveNow());
@@ -140,7 +174,10 @@ export async function takeOthers(id: string, revision: number): Promise<void> {
   show({ kind: 'saved' });
 }
 
-/** Keeps every change here at once, saves it soon, and at once when the window is left; asks before what only this browser has is left. */
+/**
+ * Keeps every change here at once, saves it soon, and at once when the window is left; asks before what only this
+ * browser has is left.
+ */
 export function useAutosave(): void {
   useEffect(() => {
     const unsubscribe = useEditor.subscribe((now, before) => {

@@ -20,7 +20,12 @@ const settled = (): Promise<void> => new Promise((resolve) => setTimeout(resolve
 it('on two cores one job of a lane runs at a time, in turn, and one that fails lets the next in', async () => {
   vi.stubGlobal('navigator', { hardwareConcurrency: 2 });
   const order: string[] = [];
-  const [a, b, c, other] = ['a', 'b', 'c', 'other'].map((name) => job(order, name)) as [ReturnType<typeof job>, ReturnType<typeof job>, ReturnType<typeof job>, ReturnType<typeof job>];
+  const [a, b, c, other] = ['a', 'b', 'c', 'other'].map((name) => job(order, name)) as [
+    ReturnType<typeof job>,
+    ReturnType<typeof job>,
+    ReturnType<typeof job>,
+    ReturnType<typeof job>,
+  ];
   const answers = [a, b, c].map(({ run }) => inBackground('soon', run).catch((error: Error) => error.message));
   void inBackground('whenever', other.run);
   await settled();

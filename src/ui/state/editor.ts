@@ -34,7 +34,8 @@ export function applyEdit(edit: string, change: (system: SystemDocument) => Syst
   if (changed !== system) useEditor.setState({ system: changed, edit });
 }
 
-export const setValue = (edit: string, path: Path, value: unknown): void => applyEdit(edit, (system) => withValue(system, path, value));
+export const setValue = (edit: string, path: Path, value: unknown): void =>
+  applyEdit(edit, (system) => withValue(system, path, value));
 
 /** From the first change of a drag to its end all changes are one step of undo. */
 export function beginGesture(): void {
@@ -75,5 +76,10 @@ export function useHistory(): { undo: () => void; redo: () => void; undoes: stri
   const future = useStore(useEditor.temporal, (history) => history.futureStates);
   const edit = useEditor((state) => state.edit);
   const { undo, redo } = useEditor.temporal.getState();
-  return { undo: () => undo(), redo: () => redo(), undoes: past.length > 0 ? edit : '', redoes: future.at(-1)?.edit ?? '' };
+  return {
+    undo: () => undo(),
+    redo: () => redo(),
+    undoes: past.length > 0 ? edit : '',
+    redoes: future.at(-1)?.edit ?? '',
+  };
 }

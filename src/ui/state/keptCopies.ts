@@ -19,7 +19,15 @@ export type KeptCopy = {
 };
 
 /** What was typed into a field and not entered. */
-export type KeptText = { readonly key: string; readonly id: string; readonly tab: string; readonly stage: string; readonly label: string; readonly text: string; readonly at_ms: number };
+export type KeptText = {
+  readonly key: string;
+  readonly id: string;
+  readonly tab: string;
+  readonly stage: string;
+  readonly label: string;
+  readonly text: string;
+  readonly at_ms: number;
+};
 
 interface Store extends DBSchema {
   copies: { key: string; value: KeptCopy; indexes: { id: string } };
@@ -29,11 +37,13 @@ interface Store extends DBSchema {
 let opened: Promise<IDBPDatabase<Store>> | undefined;
 
 /** A browser may have none, or refuse it: then nothing is kept here, and the server alone has the work. */
-const store = (): Promise<IDBPDatabase<Store>> => (opened ??= openDB<Store>('gasline', 1, {
-  upgrade(db) {
-    for (const name of ['copies', 'texts'] as const) db.createObjectStore(name, { keyPath: 'key' }).createIndex('id', 'id');
-  },
-}));
+const store = (): Promise<IDBPDatabase<Store>> =>
+  (opened ??= openDB<Store>('gasline', 1, {
+    upgrade(db) {
+      for (const name of ['copies', 'texts'] as const)
+        db.createObjectStore(name, { keyPath: 'key' }).createIndex('id', 'id');
+    },
+  }));
 
 const keyOf = (id: string): string => `${id} ${tabId()}`;
 
@@ -62,18 +72,29 @@ export const keepCopy = (copy: Omit<KeptCopy, 'key' | 'tab'>): Promise<void> =>
   soon(`copy ${copy.id}`, async () => (await store()).put('copies', { ...copy, key: keyOf(copy.id), tab: tabId() }));
 
 /** The server has it: this page's own copy is not needed any more. */
-export const dropCopy = (id: string): Promise<void> => soon(`copy ${id}`, async () => (await store()).delete('copies', keyOf(id)));
+export const dropCopy = (id: string): Promise<void> =>
+  soon(`copy ${id}`, async () => (await store()).delete('copies', keyOf(id)));
 
 /** Keeps what is being typed; an empty text keeps nothing. */
 export const keepText = (id: string, stage: string, label: string, text: string): Promise<void> =>
-  soon(`text ${id}`, async () => (text === '' ? (await store()).delete('texts', keyOf(id)) : (await store()).put('texts', { key: keyOf(id), id, tab: tabId(), stage, label, text, at_ms: Date.now() })));
+  soon(`text ${id}`, async () =>
+    text === ''
+      ? (await store()).delete('texts', keyOf(id))
+      : (await store()).put('texts', { key: keyOf(id), id, tab: tabId(), stage, label, text, at_ms: Date.now() }),
+  );
 
 /** What pages that are gone left behind of one system, the newest first. */
-export async function leftBehind(id: string): Promise<{ readonly copies: readonly KeptCopy[]; readonly texts: readonly KeptText[] }> {
+export async function leftBehind(
+  id: string,
+): Promise<{ readonly copies: readonly KeptCopy[]; readonly texts: readonly KeptText[] }> {
   const db = await store();
   const alive = await tabsAlive();
-  const gone = <T extends { readonly tab: string; readonly at_ms: number }>(list: readonly T[]): T[] => list.filter(({ tab }) => !alive.has(tab)).sort((a, b) => b.at_ms - a.at_ms);
-  return { copies: gone(await db.getAllFromIndex('copies', 'id', id)), texts: gone(await db.getAllFromIndex('texts', 'id', id)) };
+  const gone = <T extends { readonly tab: string; readonly at_ms: number }>(list: readonly T[]): T[] =>
+    list.filter(({ tab }) => !alive.has(tab)).sort((a, b) => b.at_ms - a.at_ms);
+  return {
+    copies: gone(await db.getAllFromIndex('copies', 'id', id)),
+    texts: gone(await db.getAllFromIndex('texts', 'id', id)),
+  };
 }
 
 /** Forgets what was left behind, once it was taken or thrown away. */

@@ -5,14 +5,35 @@ type Api = { readonly double: (value: number) => Promise<number> };
 
 /** A worker that answers when told to, and can be made to die. */
 function fake() {
-  const made: { answers: ((value: number) => void)[]; fail: ((reason: Error) => void)[]; die: (event: 'error' | 'messageerror') => void; ended: boolean }[] = [];
+  const made: {
+    answers: ((value: number) => void)[];
+    fail: ((reason: Error) => void)[];
+    die: (event: 'error' | 'messageerror') => void;
+    ended: boolean;
+  }[] = [];
   const make = (): Made<Api> => {
     const listeners = new Map<string, () => void>();
-    const self = { answers: [] as ((value: number) => void)[], fail: [] as ((reason: Error) => void)[], ended: false, die: (event: 'error' | 'messageerror') => listeners.get(event)?.() };
+    const self = {
+      answers: [] as ((value: number) => void)[],
+      fail: [] as ((reason: Error) => void)[],
+      ended: false,
+      die: (event: 'error' | 'messageerror') => listeners.get(event)?.(),
+    };
     made.push(self);
     return {
-      worker: { addEventListener: (name: string, listener: unknown) => void listeners.set(name, listener as () => void), terminate: () => { self.ended = true; } } as Made<Api>['worker'],
-      remote: { double: () => new Promise<number>((resolve, reject) => { self.answers.push(resolve); self.fail.push(reject); }) },
+      worker: {
+        addEventListener: (name: string, listener: unknown) => void listeners.set(name, listener as () => void),
+        terminate: () => {
+          self.ended = true;
+        },
+      } as Made<Api>['worker'],
+      remote: {
+        double: () =>
+          new Promise<number>((resolve, reject) => {
+            self.answers.push(resolve);
+            self.fail.push(reject);
+          }),
+      },
     };
   };
   return { make, made };
@@ -37,19 +58,24 @@ describe('a worker that is kept alive', () => {
     expect(useWorkerNotice.getState().text).toBeUndefined();
   });
 
-  it.each(['error', 'messageerror'] as const)('that dies by %s lets nobody wait, says so, and is made anew', async (event) => {
-    const { make, made } = fake();
-    const live = liveWorker<Api>('the clearances', make);
-    const waiting = [live.remote.double(1), live.remote.double(2)].map((answer) => answer.catch((error: Error) => error.message));
-    made[0]!.die(event);
-    for (const message of await Promise.all(waiting)) expect(message).toMatch(/broke off; it is started anew/);
-    expect(made[0]!.ended).toBe(true);
-    expect(useWorkerNotice.getState().text).toMatch(/the clearances broke off/);
-    const again = live.remote.double(3);
-    expect(made).toHaveLength(2);
-    made[1]!.answers[0]!(6);
-    expect(await again).toBe(6);
-  });
+  it.each(['error', 'messageerror'] as const)(
+    'that dies by %s lets nobody wait, says so, and is made anew',
+    async (event) => {
+      const { make, made } = fake();
+      const live = liveWorker<Api>('the clearances', make);
+      const waiting = [live.remote.double(1), live.remote.double(2)].map((answer) =>
+        answer.catch((error: Error) => error.message),
+      );
+      made[0]!.die(event);
+      for (const message of await Promise.all(waiting)) expect(message).toMatch(/broke off; it is started anew/);
+      expect(made[0]!.ended).toBe(true);
+      expect(useWorkerNotice.getState().text).toMatch(/the clearances broke off/);
+      const again = live.remote.double(3);
+      expect(made).toHaveLength(2);
+      made[1]!.answers[0]!(6);
+      expect(await again).toBe(6);
+    },
+  );
 
   it('that does not come back is ended after its time, and a late answer of it counts for nothing', async () => {
     const { make, made } = fake();

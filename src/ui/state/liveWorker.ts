@@ -26,7 +26,11 @@ type Call = { readonly reject: (reason: Error) => void; readonly timer: ReturnTy
  * @param does what it works out, as a reader would say it: "the clearances"
  * @param patience_ms after which one that does not come back is ended; Infinity for what goes on until it is stopped
  */
-export function liveWorker<Remote extends object>(does: string, make: () => Made<Remote>, patience_ms = PATIENCE_MS): LiveWorker<Remote> {
+export function liveWorker<Remote extends object>(
+  does: string,
+  make: () => Made<Remote>,
+  patience_ms = PATIENCE_MS,
+): LiveWorker<Remote> {
   let made: Made<Remote> | undefined;
   const calls = new Set<Call>();
   const end = (reason: string): void => {
@@ -40,31 +44,48 @@ export function liveWorker<Remote extends object>(does: string, make: () => Made
   };
   const died = (why: string): void => {
     end(`${why}; it is started anew when it is next wanted`);
-    useWorkerNotice.setState({ text: `What works out ${does} ${why}, and is started anew. What you have entered is untouched.` });
+    useWorkerNotice.setState({
+      text: `What works out ${does} ${why}, and is started anew. What you have entered is untouched.`,
+    });
   };
   const running = (): Made<Remote> => {
     if (made) return made;
     const mine = make();
     made = mine;
     // What an older one still says is nobody's business.
-    for (const event of ['error', 'messageerror'] as const) mine.worker.addEventListener(event, () => made === mine && died('broke off'));
+    for (const event of ['error', 'messageerror'] as const)
+      mine.worker.addEventListener(event, () => made === mine && died('broke off'));
     return mine;
   };
-  const call = (method: PropertyKey, args: readonly unknown[]): Promise<unknown> => new Promise((resolve, reject) => {
-    const mine: Call = { reject, timer: patience_ms === Infinity ? undefined : setTimeout(() => died(`did not come back within ${Math.round(patience_ms / 1000)} s`), patience_ms) };
-    calls.add(mine);
-    const settled = (): boolean => {
-      clearTimeout(mine.timer);
-      return calls.delete(mine);
-    };
-    try {
-      const { remote } = running();
-      const answer = (remote as Record<PropertyKey, (...values: readonly unknown[]) => Promise<unknown>>)[method]!(...args);
-      answer.then((value) => settled() && resolve(value), (error: unknown) => settled() && reject(error as Error));
-    } catch (error) {
-      if (settled()) reject(error as Error);
-    }
+  const call = (method: PropertyKey, args: readonly unknown[]): Promise<unknown> =>
+    new Promise((resolve, reject) => {
+      const mine: Call = {
+        reject,
+        timer:
+          patience_ms === Infinity
+            ? undefined
+            : setTimeout(() => died(`did not come back within ${Math.round(patience_ms / 1000)} s`), patience_ms),
+      };
+      calls.add(mine);
+      const settled = (): boolean => {
+        clearTimeout(mine.timer);
+        return calls.delete(mine);
+      };
+      try {
+        const { remote } = running();
+        const answer = (remote as Record<PropertyKey, (...values: readonly unknown[]) => Promise<unknown>>)[method]!(
+          ...args,
+        );
+        answer.then(
+          (value) => settled() && resolve(value),
+          (error: unknown) => settled() && reject(error as Error),
+        );
+      } catch (error) {
+        if (settled()) reject(error as Error);
+      }
+    });
+  const remote = new Proxy({} as Remote, {
+    get: (_, method) => (method === 'then' ? undefined : (...args: readonly unknown[]) => call(method, args)),
   });
-  const remote = new Proxy({} as Remote, { get: (_, method) => (method === 'then' ? undefined : (...args: readonly unknown[]) => call(method, args)) });
   return { remote, stop: () => end('stopped') };
 }

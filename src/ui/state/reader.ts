@@ -8,7 +8,10 @@ type Reader = { readonly reader: ReaderSystem; readonly setReader: (reader: Read
 
 /** The units this reader wants to see; kept in the browser, not in the system. */
 export const useReaderStore = create<Reader>()(
-  persist((set) => ({ reader: 'metric', setReader: (reader) => set({ reader }) }), { name: 'gasline-reader', skipHydration: true }),
+  persist((set) => ({ reader: 'metric', setReader: (reader) => set({ reader }) }), {
+    name: 'gasline-reader',
+    skipHydration: true,
+  }),
 );
 
 export const useReader = (): ReaderSystem => useReaderStore((state) => state.reader);

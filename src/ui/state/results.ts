@@ -23,10 +23,18 @@ type Shown = {
 };
 
 /** Drawings, curves and tables: after the numbers, in a worker of their own, and only for the newest document. */
-type Details = { readonly system: SystemDocument | undefined; readonly results: Results | undefined; readonly failed?: string | undefined };
+type Details = {
+  readonly system: SystemDocument | undefined;
+  readonly results: Results | undefined;
+  readonly failed?: string | undefined;
+};
 
 /** Spreads and what moves them: when edits have come to rest. */
-type Spreads = { readonly sensitivity: Sensitivity | undefined; readonly sensitivityOf: SystemDocument | undefined; readonly failed?: string | undefined };
+type Spreads = {
+  readonly sensitivity: Sensitivity | undefined;
+  readonly sensitivityOf: SystemDocument | undefined;
+  readonly failed?: string | undefined;
+};
 
 export const useShown = create<Shown>()(() => ({ system: undefined, results: undefined, broken: undefined }));
 const useDetailsStore = create<Details>()(() => ({ system: undefined, results: undefined }));
@@ -34,7 +42,10 @@ export const useSpreads = create<Spreads>()(() => ({ sensitivity: undefined, sen
 
 const DetailsContext = createContext<Details>({ system: undefined, results: undefined });
 
-/** Hands the details on when there is time: drawing all that hangs on them may be left off for a key, a pointer or newer numbers. */
+/**
+ * Hands the details on when there is time: drawing all that hangs on them may be left off for a key, a pointer or newer
+ * numbers.
+ */
 export function DetailsProvider({ children }: { readonly children: ReactNode }) {
   const details = useDeferredValue(useDetailsStore());
   return createElement(DetailsContext, { value: details }, children);
@@ -48,18 +59,33 @@ export function useDetails<T>(pick?: (details: Details) => T): Details | T {
 }
 
 /** Clearances: in a worker of their own, since they take longer than the numbers. */
-type Fits = { readonly system: SystemDocument | undefined; readonly answer: FitAnswer | undefined; readonly failed?: string | undefined };
+type Fits = {
+  readonly system: SystemDocument | undefined;
+  readonly answer: FitAnswer | undefined;
+  readonly failed?: string | undefined;
+};
 export const useFits = create<Fits>()(() => ({ system: undefined, answer: undefined }));
 
 /** The faces as sheets: before the clearances, in the same worker. */
-type Sheets = { readonly system: SystemDocument | undefined; readonly answer: SheetsAnswer | undefined; readonly failed?: string | undefined };
+type Sheets = {
+  readonly system: SystemDocument | undefined;
+  readonly answer: SheetsAnswer | undefined;
+  readonly failed?: string | undefined;
+};
 export const useSheets = create<Sheets>()(() => ({ system: undefined, answer: undefined }));
 
 /** What hands and tools get to: last of all, when edits have come to rest. */
-type Reaches = { readonly system: SystemDocument | undefined; readonly answer: ReachedAnswer | undefined; readonly failed?: string | undefined };
+type Reaches = {
+  readonly system: SystemDocument | undefined;
+  readonly answer: ReachedAnswer | undefined;
+  readonly failed?: string | undefined;
+};
 export const useReaches = create<Reaches>()(() => ({ system: undefined, answer: undefined }));
 
-/** What every rule says, as far as it is known: what is still on its way and what has failed stands beside it, and is never taken for clear. */
+/**
+ * What every rule says, as far as it is known: what is still on its way and what has failed stands beside it, and is
+ * never taken for clear.
+ */
 export type Judged = {
   readonly findings: readonly Finding[];
   readonly notJudged: readonly NotJudged[];
@@ -69,7 +95,9 @@ export type Judged = {
   readonly failed: readonly string[];
 };
 
-/** All findings: those of the fit, of the faces and of the reach come from their own workers, a moment after the rest. */
+/**
+ * All findings: those of the fit, of the faces and of the reach come from their own workers, a moment after the rest.
+ */
 export function useJudged(): Judged {
   const open = useEditor((state) => state.system);
   const broken = useShown((shown) => shown.broken);
@@ -77,16 +105,29 @@ export function useJudged(): Judged {
   const [fits, sheets, reaches] = [useFits(), useSheets(), useReaches()];
   return useMemo(() => {
     const parts = [
-      { name: 'numbers and lines', of: details.system, judged: details.results?.ok ? details.results.judged : undefined, failed: details.failed ?? broken ?? (details.results?.ok === false ? details.results.error.detail : undefined) },
+      {
+        name: 'numbers and lines',
+        of: details.system,
+        judged: details.results?.ok ? details.results.judged : undefined,
+        failed: details.failed ?? broken ?? (details.results?.ok === false ? details.results.error.detail : undefined),
+      },
       { name: 'clearances', of: fits.system, judged: fits.answer?.judged, failed: fits.failed },
       { name: 'faces', of: sheets.system, judged: sheets.answer?.judged, failed: sheets.failed },
-      { name: 'what hands and tools get to', of: reaches.system, judged: reaches.answer?.judged, failed: reaches.failed },
+      {
+        name: 'what hands and tools get to',
+        of: reaches.system,
+        judged: reaches.answer?.judged,
+        failed: reaches.failed,
+      },
     ];
     const { findings, notJudged } = allJudged(parts.flatMap(({ judged }) => judged ?? []));
     return {
-      findings, notJudged,
+      findings,
+      notJudged,
       onTheWay: parts.filter(({ of, failed }) => of !== open && failed === undefined).map(({ name }) => name),
-      failed: parts.flatMap(({ name, failed, judged }) => (failed !== undefined && !judged ? [`${name}: ${failed}`] : [])),
+      failed: parts.flatMap(({ name, failed, judged }) =>
+        failed !== undefined && !judged ? [`${name}: ${failed}`] : [],
+      ),
     };
   }, [open, broken, details, fits, sheets, reaches]);
 }
@@ -102,14 +143,16 @@ export function forgetResults(): void {
   useReaches.setState(none);
 }
 
-const evaluateLike = (does: string) => liveWorker<Remote<EvaluateApi>>(does, () => {
-  const worker = new Worker(new URL('../../workers/evaluate.worker.ts', import.meta.url), { type: 'module' });
-  return { worker, remote: wrap<EvaluateApi>(worker) };
-});
-const fitLike = (does: string) => liveWorker<Remote<FitApi>>(does, () => {
-  const worker = new Worker(new URL('../../workers/fit.worker.ts', import.meta.url), { type: 'module' });
-  return { worker, remote: wrap<FitApi>(worker) };
-});
+const evaluateLike = (does: string) =>
+  liveWorker<Remote<EvaluateApi>>(does, () => {
+    const worker = new Worker(new URL('../../workers/evaluate.worker.ts', import.meta.url), { type: 'module' });
+    return { worker, remote: wrap<EvaluateApi>(worker) };
+  });
+const fitLike = (does: string) =>
+  liveWorker<Remote<FitApi>>(does, () => {
+    const worker = new Worker(new URL('../../workers/fit.worker.ts', import.meta.url), { type: 'module' });
+    return { worker, remote: wrap<FitApi>(worker) };
+  });
 
 const evaluator = evaluateLike('the numbers');
 /** Apart from the numbers, which must not wait until the drawings of an older document are done. */
@@ -151,7 +194,13 @@ const painted = (): Promise<void> => new Promise((resolve) => requestAnimationFr
 
 const findReach = newestOnly(async (system: SystemDocument) => {
   try {
-    useReaches.setState({ system, answer: hasReach(system) ? await inBackground('whenever', () => reacher.remote.reach(system)) : { reach: undefined, judged: judgeReach(system, undefined) }, failed: undefined });
+    useReaches.setState({
+      system,
+      answer: hasReach(system)
+        ? await inBackground('whenever', () => reacher.remote.reach(system))
+        : { reach: undefined, judged: judgeReach(system, undefined) },
+      failed: undefined,
+    });
   } catch (error) {
     useReaches.setState({ system, answer: undefined, failed: reason(error) });
   }
@@ -160,7 +209,13 @@ const findReach = newestOnly(async (system: SystemDocument) => {
 const findFit = newestOnly(async (system: SystemDocument) => {
   try {
     // Where nothing is said of the space there is nothing to measure.
-    useFits.setState({ system, answer: hasSpace(system) ? await inBackground('soon', () => fitter.remote.clearances(system)) : { fit: undefined, judged: judgeFit(system, undefined) }, failed: undefined });
+    useFits.setState({
+      system,
+      answer: hasSpace(system)
+        ? await inBackground('soon', () => fitter.remote.clearances(system))
+        : { fit: undefined, judged: judgeFit(system, undefined) },
+      failed: undefined,
+    });
   } catch (error) {
     useFits.setState({ system, answer: undefined, failed: reason(error) });
   }
@@ -168,7 +223,11 @@ const findFit = newestOnly(async (system: SystemDocument) => {
 
 const findSheets = newestOnly(async (system: SystemDocument) => {
   try {
-    useSheets.setState({ system, answer: await inBackground('soon', () => fitter.remote.sheets(system)), failed: undefined });
+    useSheets.setState({
+      system,
+      answer: await inBackground('soon', () => fitter.remote.sheets(system)),
+      failed: undefined,
+    });
   } catch (error) {
     useSheets.setState({ system, answer: undefined, failed: reason(error) });
   }
@@ -201,7 +260,10 @@ const findSensitivity = newestOnly(async (system: SystemDocument) => {
   }
 });
 
-/** What takes longer than the numbers is asked for when edits have come to rest, the longest last: until then they have the machine to themselves. */
+/**
+ * What takes longer than the numbers is asked for when edits have come to rest, the longest last: until then they have
+ * the machine to themselves.
+ */
 const FIT_AFTER_MS = 400;
 const SENSITIVITY_AFTER_MS = 600;
 

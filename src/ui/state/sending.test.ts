@@ -7,13 +7,25 @@ import { sendingOf } from './sending';
 const DRAFT = draftSystem({ name: 'Draft', vehicle: 'road', consumer: 'heater', power_W: 4e3, holds_m3: 0.02 });
 /** A scanned drum of so many rings of 48 corners. */
 const scanned = (rings: number): SystemDocument => {
-  const meridian = Array.from({ length: rings + 1 }, (_, i) => [i / rings, i === 0 || i === rings ? 0 : 0.2 + 0.01 * Math.sin(7 * i)] as const);
-  return { ...DRAFT, tanks: [{ ...DRAFT.tanks[0]!, shape: { kind: 'mesh', file: 'scan.stl', ...meshText(revolvedMesh(meridian, 'x', 48)) } }] };
+  const meridian = Array.from(
+    { length: rings + 1 },
+    (_, i) => [i / rings, i === 0 || i === rings ? 0 : 0.2 + 0.01 * Math.sin(7 * i)] as const,
+  );
+  return {
+    ...DRAFT,
+    tanks: [
+      { ...DRAFT.tanks[0]!, shape: { kind: 'mesh', file: 'scan.stl', ...meshText(revolvedMesh(meridian, 'x', 48)) } },
+    ],
+  };
 };
 
 describe('what is sent', () => {
   it('a small system as it is, in a request that outlives its page', () => {
-    expect(sendingOf(DRAFT)).toEqual({ body: JSON.stringify(DRAFT), keepalive: true, headers: { 'content-type': 'application/json' } });
+    expect(sendingOf(DRAFT)).toEqual({
+      body: JSON.stringify(DRAFT),
+      keepalive: true,
+      headers: { 'content-type': 'application/json' },
+    });
   });
 
   it.each([24, 400])('a large one packed, whole again when it is unpacked: %d rings', (rings) => {

@@ -14,11 +14,18 @@ export type Sending = Pick<RequestInit, 'body' | 'keepalive'> & { readonly heade
 /** Whether a save of this document would still go out when its page is left. */
 export const outlivesPage = (document: unknown): boolean => sendingOf(document).keepalive === true;
 
-/** A document as the body of a request: compressed where it is large, and outliving its page where a browser lets it. */
+/**
+ * A document as the body of a request: compressed where it is large, and outliving its page where a browser lets it.
+ */
 export function sendingOf(document: unknown): Sending {
   const text = JSON.stringify(document);
   const bytes = strToU8(text);
-  if (bytes.length <= PLAIN_BYTES) return { body: text, keepalive: true, headers: { 'content-type': 'application/json' } };
+  if (bytes.length <= PLAIN_BYTES)
+    return { body: text, keepalive: true, headers: { 'content-type': 'application/json' } };
   const packed = gzipSync(bytes);
-  return { body: packed as Uint8Array<ArrayBuffer>, keepalive: packed.length <= KEPT_ALIVE_BYTES, headers: { 'content-type': 'application/json', 'content-encoding': 'gzip' } };
+  return {
+    body: packed as Uint8Array<ArrayBuffer>,
+    keepalive: packed.length <= KEPT_ALIVE_BYTES,
+    headers: { 'content-type': 'application/json', 'content-encoding': 'gzip' },
+  };
 }

@@ -2,8 +2,15 @@
 
 import { create } from 'zustand';
 
-/** What is being typed into a field and not entered yet; and what was, in a page that is gone, on its way back into its field. */
-type Typing = { readonly label: string; readonly text: string; readonly back: { readonly label: string; readonly text: string } | undefined };
+/**
+ * What is being typed into a field and not entered yet; and what was, in a page that is gone, on its way back into its
+ * field.
+ */
+type Typing = {
+  readonly label: string;
+  readonly text: string;
+  readonly back: { readonly label: string; readonly text: string } | undefined;
+};
 
 export const useTyping = create<Typing>()(() => ({ label: '', text: '', back: undefined }));
 

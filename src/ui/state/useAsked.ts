@@ -27,7 +27,9 @@ export function useAsked<Api, T>(worker: () => Remote<Api>, end: () => void = ()
   const [running, setRunning] = useState(false);
   const [shown, setShown] = useState<{ readonly system: SystemDocument; readonly answer: Outcome<T> }>();
   return {
-    running, answer: shown?.answer, fresh: shown !== undefined && shown.system === open,
+    running,
+    answer: shown?.answer,
+    fresh: shown !== undefined && shown.system === open,
     ask: (question) => {
       const system = openDocument();
       const mine = ++asked.current;
@@ -38,7 +40,15 @@ export function useAsked<Api, T>(worker: () => Remote<Api>, end: () => void = ()
         setRunning(false);
         setShown({ system, answer });
       };
-      question(worker(), system).then(done, (error: unknown) => done(failure('broken', 'calculation', `The calculation broke: ${error instanceof Error ? error.message : String(error)}`)));
+      question(worker(), system).then(done, (error: unknown) =>
+        done(
+          failure(
+            'broken',
+            'calculation',
+            `The calculation broke: ${error instanceof Error ? error.message : String(error)}`,
+          ),
+        ),
+      );
     },
     stop: () => {
       asked.current++;

@@ -21,10 +21,18 @@ type Answer<T> = {
  * have come to rest.
  * @param question what is asked beside the document, as text: another one is asked at once
  */
-export function useRestedAnswer<Api, T>(worker: () => Remote<Api>, question: string, ask: (worker: Remote<Api>, system: SystemDocument) => Promise<Outcome<T>>): Answer<T> {
+export function useRestedAnswer<Api, T>(
+  worker: () => Remote<Api>,
+  question: string,
+  ask: (worker: Remote<Api>, system: SystemDocument) => Promise<Outcome<T>>,
+): Answer<T> {
   const open = useEditor((state) => state.system);
   const system = useRested(useDetails((details) => details.system));
-  const [shown, setShown] = useState<{ readonly system: SystemDocument; readonly question: string; readonly value: Outcome<T> }>();
+  const [shown, setShown] = useState<{
+    readonly system: SystemDocument;
+    readonly question: string;
+    readonly value: Outcome<T>;
+  }>();
   useEffect(() => {
     if (!system) return undefined;
     let current = true;
@@ -32,7 +40,17 @@ export function useRestedAnswer<Api, T>(worker: () => Remote<Api>, question: str
       if (current) setShown({ system, question, value });
     };
     // Nobody waits any more for what was asked of an older document.
-    inBackground('soon', () => (current ? ask(worker(), system) : Promise.resolve(undefined))).then((value) => value && put(value), (error: unknown) => put(failure('broken', 'calculation', `The calculation broke: ${error instanceof Error ? error.message : String(error)}`)));
+    inBackground('soon', () => (current ? ask(worker(), system) : Promise.resolve(undefined))).then(
+      (value) => value && put(value),
+      (error: unknown) =>
+        put(
+          failure(
+            'broken',
+            'calculation',
+            `The calculation broke: ${error instanceof Error ? error.message : String(error)}`,
+          ),
+        ),
+    );
     return () => {
       current = false;
     };

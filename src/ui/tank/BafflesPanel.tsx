@@ -18,10 +18,20 @@ import { useDetails } from '../state/results';
 import { useTank } from '../state/tankChoice';
 import { NEW_FLAP, withBaffle } from './newParts';
 
-const STANDS: Readonly<Record<PlateDocument['axis'], string>> = { x: 'across the tank, at a length', y: 'fore and aft, at a width', z: 'level, at a height' };
-const AT_WORDS: Readonly<Record<PlateDocument['axis'], string>> = { x: 'From aft', y: 'From starboard', z: 'Above the floor' };
+const STANDS: Readonly<Record<PlateDocument['axis'], string>> = {
+  x: 'across the tank, at a length',
+  y: 'fore and aft, at a width',
+  z: 'level, at a height',
+};
+const AT_WORDS: Readonly<Record<PlateDocument['axis'], string>> = {
+  x: 'From aft',
+  y: 'From starboard',
+  z: 'Above the floor',
+};
 const WAYS: Readonly<Record<PlateDocument['axis'], Readonly<Record<(typeof FLAP_WAYS)[number], string>>>> = {
-  x: { higher: 'forward', lower: 'aft' }, y: { higher: 'to port', lower: 'to starboard' }, z: { higher: 'upward', lower: 'downward' },
+  x: { higher: 'forward', lower: 'aft' },
+  y: { higher: 'to port', lower: 'to starboard' },
+  z: { higher: 'upward', lower: 'downward' },
 };
 const MOST_HOLES = 400;
 /** Ten millilitres: less is what wets the floor. */
@@ -32,15 +42,28 @@ export function BafflesPanel() {
   const t = useTank();
   const plates = useValue((system) => system.tanks[t]!.plates);
   return (
-    <Panel title="Baffles and surge" testId="baffles" aside={<Button onClick={() => applyEdit('add a baffle', (system) => withBaffle(system, t))}><Plus size={18} aria-hidden />Baffle</Button>}>
+    <Panel
+      title="Baffles and surge"
+      testId="baffles"
+      aside={
+        <Button onClick={() => applyEdit('add a baffle', (system) => withBaffle(system, t))}>
+          <Plus size={18} aria-hidden />
+          Baffle
+        </Button>
+      }
+    >
       <Surge />
-      {plates.map((plate, p) => <PlateRow key={plate.id} plate={plate} t={t} p={p} />)}
-      <Box mt="4"><FieldGrid>
-        <KnownField label="Most that may surge in one bay" path={['limits', 'surgeBay_m3']} role="tankVolume" />
-        <KnownField label="Hardest braking" path={['envelope', 'braking_mPerS2']} role="acceleration" />
-        <KnownField label="Hardest pulling away" path={['envelope', 'driving_mPerS2']} role="acceleration" />
-        <KnownField label="Hardest cornering" path={['envelope', 'cornering_mPerS2']} role="acceleration" />
-      </FieldGrid></Box>
+      {plates.map((plate, p) => (
+        <PlateRow key={plate.id} plate={plate} t={t} p={p} />
+      ))}
+      <Box mt="4">
+        <FieldGrid>
+          <KnownField label="Most that may surge in one bay" path={['limits', 'surgeBay_m3']} role="tankVolume" />
+          <KnownField label="Hardest braking" path={['envelope', 'braking_mPerS2']} role="acceleration" />
+          <KnownField label="Hardest pulling away" path={['envelope', 'driving_mPerS2']} role="acceleration" />
+          <KnownField label="Hardest cornering" path={['envelope', 'cornering_mPerS2']} role="acceleration" />
+        </FieldGrid>
+      </Box>
     </Panel>
   );
 }
@@ -53,32 +76,74 @@ function PlateRow({ plate, t, p }: { readonly plate: PlateDocument; readonly t: 
   const partial = plate.from_m !== undefined || plate.to_m !== undefined;
   const setHoles = (text: string) => {
     const count = Number(text);
-    if (!Number.isInteger(count) || count < 0 || count > MOST_HOLES) return { ok: false as const, message: `Enter a whole number from 0 to ${MOST_HOLES}.` };
+    if (!Number.isInteger(count) || count < 0 || count > MOST_HOLES)
+      return { ok: false as const, message: `Enter a whole number from 0 to ${MOST_HOLES}.` };
     setValue(of('holes'), [...at('holes'), 'count'], count);
     return { ok: true as const };
   };
-  const setReach = (value: 'whole' | 'part'): void => applyEdit(of('reach'), (system) => ({
-    ...system, tanks: system.tanks.map((tank, at) => (at === t ? { ...tank, plates: tank.plates.map((other, q) => (q === p ? reaching(other, value) : other)) } : tank)),
-  }));
+  const setReach = (value: 'whole' | 'part'): void =>
+    applyEdit(of('reach'), (system) => ({
+      ...system,
+      tanks: system.tanks.map((tank, at) =>
+        at === t
+          ? { ...tank, plates: tank.plates.map((other, q) => (q === p ? reaching(other, value) : other)) }
+          : tank,
+      ),
+    }));
   return (
     <Box borderTopWidth="1px" borderColor="rule" pt="3" mt="3" data-path={`tanks.${t}.plates.${p}`}>
       <EntryHead name={plate.name} list={list} index={p} />
       <FieldGrid>
-        <Select label={of('Stands')} value={plate.axis} options={(['x', 'y', 'z'] as const).map((value) => ({ value, label: STANDS[value] }))} onChange={(axis) => setValue(of('which way it stands'), at('axis'), axis)} />
+        <Select
+          label={of('Stands')}
+          value={plate.axis}
+          options={(['x', 'y', 'z'] as const).map((value) => ({ value, label: STANDS[value] }))}
+          onChange={(axis) => setValue(of('which way it stands'), at('axis'), axis)}
+        />
         <KnownField label={of(AT_WORDS[plate.axis])} path={at('at_m')} role="tape" />
         <KnownField label={of('Thickness')} path={at('thickness_m')} role="thickness" />
-        {upright && <Select label={of('Reaches')} value={partial ? 'part' : 'whole'} options={[{ value: 'whole', label: 'from wall to wall' }, { value: 'part', label: 'over a part' }]} onChange={setReach} />}
+        {upright && (
+          <Select
+            label={of('Reaches')}
+            value={partial ? 'part' : 'whole'}
+            options={[
+              { value: 'whole', label: 'from wall to wall' },
+              { value: 'part', label: 'over a part' },
+            ]}
+            onChange={setReach}
+          />
+        )}
         {upright && partial && <KnownField label={of('Begins at')} path={at('from_m')} role="tape" />}
         {upright && partial && <KnownField label={of('Ends at')} path={at('to_m')} role="tape" />}
         <KnownField label={of('Lower corners cut, leg')} path={at('cornerCut_m')} role="tape" hint="0 for none." />
         {upright && <KnownField label={of('Air gap above')} path={at('topGap_m')} role="tape" />}
         <TextEntry label={of('Holes')} value={String(plate.holes.count)} onEnter={setHoles} />
-        {plate.holes.count > 0 && <KnownField label={of('Hole diameter')} path={[...at('holes'), 'diameter_m']} role="tape" />}
-        {plate.holes.count > 0 && upright && <KnownField label={of('Hole centres above its lowest point')} path={[...at('holes'), 'height_m']} role="tape" />}
-        <Select label={of('Flap')} value={plate.flap?.passes ?? 'none'} options={[{ value: 'none', label: 'none' }, ...FLAP_WAYS.map((way) => ({ value: way, label: `lets liquid ${WAYS[plate.axis][way]}` }))]} onChange={(way) => setValue(of('flap'), at('flap'), way === 'none' ? undefined : { ...(plate.flap ?? NEW_FLAP), passes: way })} />
+        {plate.holes.count > 0 && (
+          <KnownField label={of('Hole diameter')} path={[...at('holes'), 'diameter_m']} role="tape" />
+        )}
+        {plate.holes.count > 0 && upright && (
+          <KnownField
+            label={of('Hole centres above its lowest point')}
+            path={[...at('holes'), 'height_m']}
+            role="tape"
+          />
+        )}
+        <Select
+          label={of('Flap')}
+          value={plate.flap?.passes ?? 'none'}
+          options={[
+            { value: 'none', label: 'none' },
+            ...FLAP_WAYS.map((way) => ({ value: way, label: `lets liquid ${WAYS[plate.axis][way]}` })),
+          ]}
+          onChange={(way) =>
+            setValue(of('flap'), at('flap'), way === 'none' ? undefined : { ...(plate.flap ?? NEW_FLAP), passes: way })
+          }
+        />
         {plate.flap && <KnownField label={of('Flap width')} path={[...at('flap'), 'width_m']} role="tape" />}
         {plate.flap && <KnownField label={of('Flap height')} path={[...at('flap'), 'height_m']} role="tape" />}
-        {plate.flap && <KnownField label={of('Flap leaks when shut')} path={[...at('flap'), 'leak_ratio']} role="share" />}
+        {plate.flap && (
+          <KnownField label={of('Flap leaks when shut')} path={[...at('flap'), 'leak_ratio']} role="share" />
+        )}
       </FieldGrid>
     </Box>
   );
@@ -89,7 +154,12 @@ function reaching({ from_m: _from, to_m: _to, ...plate }: PlateDocument, reach: 
   return reach === 'whole' ? plate : { ...plate, from_m: chosen(0.1), to_m: chosen(0.3) };
 }
 
-const MANOEUVRE_WORDS: Readonly<Record<Manoeuvre, string>> = { braking: 'braking', driving: 'pulling away', 'cornering to port': 'turning to port', 'cornering to starboard': 'turning to starboard' };
+const MANOEUVRE_WORDS: Readonly<Record<Manoeuvre, string>> = {
+  braking: 'braking',
+  driving: 'pulling away',
+  'cornering to port': 'turning to port',
+  'cornering to starboard': 'turning to starboard',
+};
 
 function Surge() {
   const t = useTank();
@@ -102,7 +172,22 @@ function Surge() {
       <Box overflowX="auto">
         <chakra.table borderCollapse="collapse" minW="min(100%, 520px)" aria-label="Bays">
           <thead>
-            <tr>{['bay', 'volume', 'liquid now', 'swings fore and aft', 'side to side', 'keeps from the pickup'].map((word) => <chakra.th key={word} textAlign={word === 'bay' ? 'left' : 'right'} px="2" py="1" color="soft" fontWeight="600">{word}</chakra.th>)}</tr>
+            <tr>
+              {['bay', 'volume', 'liquid now', 'swings fore and aft', 'side to side', 'keeps from the pickup'].map(
+                (word) => (
+                  <chakra.th
+                    key={word}
+                    textAlign={word === 'bay' ? 'left' : 'right'}
+                    px="2"
+                    py="1"
+                    color="soft"
+                    fontWeight="600"
+                  >
+                    {word}
+                  </chakra.th>
+                ),
+              )}
+            </tr>
           </thead>
           <tbody>
             {bays.map((bay, b) => {
@@ -110,19 +195,36 @@ function Surge() {
               const kept = Object.values(bay.kept_m3)[0];
               return (
                 <chakra.tr key={b} borderTopWidth="1px" borderColor="rule">
-                  <chakra.td px="2" py="1" fontWeight="650">{b + 1}{home ? ', pickup' : ''}</chakra.td>
+                  <chakra.td px="2" py="1" fontWeight="650">
+                    {b + 1}
+                    {home ? ', pickup' : ''}
+                  </chakra.td>
                   <Cell value={bay.volume_m3} role="tankVolume" strong />
                   <Cell value={bay.liquid_m3} role="tankVolume" />
                   <Hertz value={bay.slosh_Hz?.lengthwise} />
                   <Hertz value={bay.slosh_Hz?.crosswise} />
-                  {kept === undefined ? <chakra.td /> : kept < PUDDLE_M3 ? <chakra.td px="2" textAlign="right" color="soft">nothing</chakra.td> : kept === Infinity ? <chakra.td px="2" textAlign="right" color="stop" fontWeight="650">all of it</chakra.td> : <Cell value={kept} role="tankVolume" />}
+                  {kept === undefined ? (
+                    <chakra.td />
+                  ) : kept < PUDDLE_M3 ? (
+                    <chakra.td px="2" textAlign="right" color="soft">
+                      nothing
+                    </chakra.td>
+                  ) : kept === Infinity ? (
+                    <chakra.td px="2" textAlign="right" color="stop" fontWeight="650">
+                      all of it
+                    </chakra.td>
+                  ) : (
+                    <Cell value={kept} role="tankVolume" />
+                  )}
                 </chakra.tr>
               );
             })}
           </tbody>
         </chakra.table>
       </Box>
-      {feeds.map((feed) => <Feed key={feed.pickup} feed={feed} name={tank.pickups.find((pickup) => pickup.id === feed.pickup)!.name} />)}
+      {feeds.map((feed) => (
+        <Feed key={feed.pickup} feed={feed} name={tank.pickups.find((pickup) => pickup.id === feed.pickup)!.name} />
+      ))}
     </Box>
   );
 }
@@ -130,23 +232,68 @@ function Surge() {
 function Feed({ feed, name }: { readonly feed: FeedResult; readonly name: string }) {
   return (
     <Box>
-      <Box fontWeight="650">{name}{feed.draw_m3PerS > 0 ? <>, at a draw of <Shown value={feed.draw_m3PerS} role="burn" /></> : ', which nothing draws from yet'}</Box>
+      <Box fontWeight="650">
+        {name}
+        {feed.draw_m3PerS > 0 ? (
+          <>
+            , at a draw of <Shown value={feed.draw_m3PerS} role="burn" />
+          </>
+        ) : (
+          ', which nothing draws from yet'
+        )}
+      </Box>
       <Box display="flex" columnGap="5" rowGap="1" flexWrap="wrap">
         {(Object.keys(MANOEUVRE_WORDS) as Manoeuvre[]).map((manoeuvre) => {
           const { staysWet, volume_m3, time_s } = feed.holds[manoeuvre];
-          return <Box key={manoeuvre} data-testid={`hold-${manoeuvre}`}>{MANOEUVRE_WORDS[manoeuvre]}: <b>{staysWet ? 'stays wet' : feed.draw_m3PerS > 0 || volume_m3 === 0 ? `fed for ${seconds(time_s)}` : <>holds <Shown value={volume_m3} role="smallVolume" /></>}</b></Box>;
+          return (
+            <Box key={manoeuvre} data-testid={`hold-${manoeuvre}`}>
+              {MANOEUVRE_WORDS[manoeuvre]}:{' '}
+              <b>
+                {staysWet ? (
+                  'stays wet'
+                ) : feed.draw_m3PerS > 0 || volume_m3 === 0 ? (
+                  `fed for ${seconds(time_s)}`
+                ) : (
+                  <>
+                    holds <Shown value={volume_m3} role="smallVolume" />
+                  </>
+                )}
+              </b>
+            </Box>
+          );
         })}
-        {feed.refill && <Box>fed through <b><Shown value={feed.refill.area_m2 * 1e4} role="count" /> cm²</b> of openings, <b><Shown value={feed.refill.rate_m3PerS} role="transfer" /></b> in the last 25 mm</Box>}
+        {feed.refill && (
+          <Box>
+            fed through{' '}
+            <b>
+              <Shown value={feed.refill.area_m2 * 1e4} role="count" /> cm²
+            </b>{' '}
+            of openings,{' '}
+            <b>
+              <Shown value={feed.refill.rate_m3PerS} role="transfer" />
+            </b>{' '}
+            in the last 25 mm
+          </Box>
+        )}
       </Box>
     </Box>
   );
 }
 
-const seconds = (time_s: number): string => (time_s < 10 ? `${time_s.toFixed(1)} s` : time_s < 600 ? `${Math.round(time_s)} s` : `${Math.round(time_s / 60)} min`);
+const seconds = (time_s: number): string =>
+  time_s < 10 ? `${time_s.toFixed(1)} s` : time_s < 600 ? `${Math.round(time_s)} s` : `${Math.round(time_s / 60)} min`;
 
 function Cell({ value, role, strong }: { readonly value: number; readonly role: Role; readonly strong?: boolean }) {
   const reader = useReader();
-  return <chakra.td px="2" py="1" textAlign="right" fontWeight={strong ? '650' : undefined}>{formatQuantity(value, role, { reader }).text}</chakra.td>;
+  return (
+    <chakra.td px="2" py="1" textAlign="right" fontWeight={strong ? '650' : undefined}>
+      {formatQuantity(value, role, { reader }).text}
+    </chakra.td>
+  );
 }
 
-const Hertz = ({ value }: { readonly value: number | undefined }) => <chakra.td px="2" py="1" textAlign="right">{value === undefined ? '–' : `${value.toFixed(2)} Hz`}</chakra.td>;
+const Hertz = ({ value }: { readonly value: number | undefined }) => (
+  <chakra.td px="2" py="1" textAlign="right">
+    {value === undefined ? '–' : `${value.toFixed(2)} Hz`}
+  </chakra.td>
+);

@@ -18,7 +18,11 @@ import { withMeshPart, withNotch, withPumpModule, withSlice, withSump } from './
 import { AXIS_WORDS, ShapeFields } from './ShapeFields';
 import { StlImport } from './StlImport';
 
-const DOES_WORDS: Readonly<Record<PartDocument['does'], string>> = { add: 'added to the tank', take: 'cut away from it', displace: 'stands inside it' };
+const DOES_WORDS: Readonly<Record<PartDocument['does'], string>> = {
+  add: 'added to the tank',
+  take: 'cut away from it',
+  displace: 'stands inside it',
+};
 
 /** Bodies added, cut away and standing inside, and bands taken out: each with the litres that it makes or costs. */
 export function PartsPanel() {
@@ -26,22 +30,55 @@ export function PartsPanel() {
   const parts = useValue((system) => system.tanks[t]!.parts);
   const slices = useValue((system) => system.tanks[t]!.slices);
   return (
-    <Panel title="Added and cut away" testId="parts" aside={<StlImport into="part" onTake={(system, shape) => withMeshPart(system, openTank(), shape)} />}>
+    <Panel
+      title="Added and cut away"
+      testId="parts"
+      aside={<StlImport into="part" onTake={(system, shape) => withMeshPart(system, openTank(), shape)} />}
+    >
       <Box display="flex" gap="2" flexWrap="wrap" mb={parts.length + slices.length > 0 ? '3' : undefined}>
-        <AddButton edit="add a sump" change={withSump}>Sump</AddButton>
-        <AddButton edit="cut a notch" change={withNotch}>Notch</AddButton>
-        <AddButton edit="stand a pump module inside" change={withPumpModule}>Pump module inside</AddButton>
-        <AddButton edit="take out a band" change={withSlice}>Take out a band</AddButton>
+        <AddButton edit="add a sump" change={withSump}>
+          Sump
+        </AddButton>
+        <AddButton edit="cut a notch" change={withNotch}>
+          Notch
+        </AddButton>
+        <AddButton edit="stand a pump module inside" change={withPumpModule}>
+          Pump module inside
+        </AddButton>
+        <AddButton edit="take out a band" change={withSlice}>
+          Take out a band
+        </AddButton>
       </Box>
-      {parts.length + slices.length === 0 && <Box color="soft" mt="2">A sump, a step, a T: add bodies to the shape above or cut them away. A band taken out shows what it costs.</Box>}
-      {parts.map((part, p) => <PartRow key={part.id} part={part} t={t} p={p} />)}
-      {slices.map((slice, s) => <SliceRow key={slice.id} slice={slice} t={t} s={s} />)}
+      {parts.length + slices.length === 0 && (
+        <Box color="soft" mt="2">
+          A sump, a step, a T: add bodies to the shape above or cut them away. A band taken out shows what it costs.
+        </Box>
+      )}
+      {parts.map((part, p) => (
+        <PartRow key={part.id} part={part} t={t} p={p} />
+      ))}
+      {slices.map((slice, s) => (
+        <SliceRow key={slice.id} slice={slice} t={t} s={s} />
+      ))}
     </Panel>
   );
 }
 
-function AddButton({ edit, change, children }: { readonly edit: string; readonly change: (system: SystemDocument, t: number) => SystemDocument; readonly children: ReactNode }) {
-  return <Button onClick={() => applyEdit(edit, (system) => change(system, openTank()))}><Plus size={18} aria-hidden />{children}</Button>;
+function AddButton({
+  edit,
+  change,
+  children,
+}: {
+  readonly edit: string;
+  readonly change: (system: SystemDocument, t: number) => SystemDocument;
+  readonly children: ReactNode;
+}) {
+  return (
+    <Button onClick={() => applyEdit(edit, (system) => change(system, openTank()))}>
+      <Plus size={18} aria-hidden />
+      {children}
+    </Button>
+  );
 }
 
 function PartRow({ part, t, p }: { readonly part: PartDocument; readonly t: number; readonly p: number }) {
@@ -50,13 +87,25 @@ function PartRow({ part, t, p }: { readonly part: PartDocument; readonly t: numb
   return (
     <Box borderTopWidth="1px" borderColor="rule" pt="3" mt="3" data-path={`tanks.${t}.parts.${p}`}>
       <EntryHead name={part.name} list={list} index={p}>
-        <Select hideLabel label={`What ${part.name} does`} width="190px" value={part.does} options={PART_DOES.map((value) => ({ value, label: DOES_WORDS[value] }))} onChange={(does) => setValue(`what ${part.name} does`, at('does'), does)} />
+        <Select
+          hideLabel
+          label={`What ${part.name} does`}
+          width="190px"
+          value={part.does}
+          options={PART_DOES.map((value) => ({ value, label: DOES_WORDS[value] }))}
+          onChange={(does) => setValue(`what ${part.name} does`, at('does'), does)}
+        />
         <Change id={part.id} t={t} />
       </EntryHead>
       <ShapeFields shape={part.shape} path={at('shape')} side="" owner={part.name}>
         <KnownField label={`From aft, ${part.name}`} path={at('x_m')} role="tape" />
         <KnownField label={`From starboard, ${part.name}`} path={at('y_m')} role="tape" />
-        <KnownField label={`Its bottom above the floor, ${part.name}`} path={at('z_m')} role="tape" hint="Minus for below the floor." />
+        <KnownField
+          label={`Its bottom above the floor, ${part.name}`}
+          path={at('z_m')}
+          role="tape"
+          hint="Minus for below the floor."
+        />
       </ShapeFields>
     </Box>
   );
@@ -67,13 +116,23 @@ function SliceRow({ slice, t, s }: { readonly slice: SliceDocument; readonly t: 
   const at = (key: string) => [...list, s, key];
   return (
     <Box borderTopWidth="1px" borderColor="rule" pt="3" mt="3" data-path={`tanks.${t}.slices.${s}`}>
-      <EntryHead name={slice.name} list={list} index={s}><Change id={slice.id} t={t} /></EntryHead>
+      <EntryHead name={slice.name} list={list} index={s}>
+        <Change id={slice.id} t={t} />
+      </EntryHead>
       <FieldGrid>
-        <Select label={`Across, ${slice.name}`} value={slice.axis} options={(['x', 'y', 'z'] as const).map((value) => ({ value, label: AXIS_WORDS[value] }))} onChange={(axis) => setValue('which way a band runs', at('axis'), axis)} />
+        <Select
+          label={`Across, ${slice.name}`}
+          value={slice.axis}
+          options={(['x', 'y', 'z'] as const).map((value) => ({ value, label: AXIS_WORDS[value] }))}
+          onChange={(axis) => setValue('which way a band runs', at('axis'), axis)}
+        />
         <KnownField label={`Begins at, ${slice.name}`} path={at('at_m')} role="tape" />
         <KnownField label={`Width taken out, ${slice.name}`} path={at('width_m')} role="tape" />
       </FieldGrid>
-      <Box fontSize="sm" color="soft" mt="2">What lies beyond moves back to close the gap. Ports keep the places that are typed for them: look at those beyond the band again.</Box>
+      <Box fontSize="sm" color="soft" mt="2">
+        What lies beyond moves back to close the gap. Ports keep the places that are typed for them: look at those
+        beyond the band again.
+      </Box>
     </Box>
   );
 }
@@ -83,6 +142,12 @@ function Change({ id, t }: { readonly id: string; readonly t: number }) {
   const reader = useReader();
   const change = useShown(({ results }) => (results?.ok ? results.evaluation.tanks[t]?.changes[id] : undefined));
   if (change === undefined) return null;
-  const text = formatQuantity(Math.abs(change), Math.abs(change) < 5e-3 ? 'smallVolume' : 'tankVolume', { reader }).text;
-  return <Box fontWeight="700" fontSize="lg" pb="2" minW="110px" textAlign="right" data-testid={`change-${id}`}>{change < 0 ? `costs ${text}` : `adds ${text}`}</Box>;
+  const text = formatQuantity(Math.abs(change), Math.abs(change) < 5e-3 ? 'smallVolume' : 'tankVolume', {
+    reader,
+  }).text;
+  return (
+    <Box fontWeight="700" fontSize="lg" pb="2" minW="110px" textAlign="right" data-testid={`change-${id}`}>
+      {change < 0 ? `costs ${text}` : `adds ${text}`}
+    </Box>
+  );
 }

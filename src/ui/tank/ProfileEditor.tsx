@@ -14,10 +14,19 @@ import { applyEdit, beginGesture, endGesture, openDocument, setValue, useEditor 
 import { useReader } from '../state/reader';
 
 type PointDocument = { readonly u_m: number; readonly v_m: number };
-type Props = { readonly title: string; readonly path: Path; readonly points: readonly PointDocument[]; readonly axis: ExtrudeAxis };
+type Props = {
+  readonly title: string;
+  readonly path: Path;
+  readonly points: readonly PointDocument[];
+  readonly axis: ExtrudeAxis;
+};
 
 /** What the two axes of a profile are, across the way it runs. */
-const AXES: Readonly<Record<ExtrudeAxis, readonly [string, string]>> = { x: ['to port', 'up'], y: ['forward', 'up'], z: ['forward', 'to port'] };
+const AXES: Readonly<Record<ExtrudeAxis, readonly [string, string]>> = {
+  x: ['to port', 'up'],
+  y: ['forward', 'up'],
+  z: ['forward', 'to port'],
+};
 
 const MM = 1000;
 const SNAP_M = 0.001;
@@ -33,25 +42,62 @@ export function ProfileEditor({ title, path, points, axis }: Props) {
   };
   return (
     <Box mt="3">
-      <Box fontWeight="650" mb="1">{title}: {AXES[axis][0]} across, {AXES[axis][1]} upward on the page</Box>
+      <Box fontWeight="650" mb="1">
+        {title}: {AXES[axis][0]} across, {AXES[axis][1]} upward on the page
+      </Box>
       <ProfileDrawing title={title} path={path} points={points} />
       <Box display="grid" gap="2" maxW="520px" mt="2">
         {points.map((point, i) => (
           <Box key={i} display="flex" gap="2" alignItems="start">
-            <Box minW="26px" pt="10px" color="soft">{i + 1}</Box>
+            <Box minW="26px" pt="10px" color="soft">
+              {i + 1}
+            </Box>
             <Coordinate title={title} path={path} i={i} axis="u_m" value={point.u_m} word={AXES[axis][0]} />
             <Coordinate title={title} path={path} i={i} axis="v_m" value={point.v_m} word={AXES[axis][1]} />
-            <SquareButton label={`Add a point after ${i + 1}, ${title.toLowerCase()}`} onClick={() => insertAfter(i)}><Plus size={18} aria-hidden /></SquareButton>
-            <SquareButton label={`Remove point ${i + 1}, ${title.toLowerCase()}`} onClick={() => setPoints('remove a point', points.filter((_, at) => at !== i))}><Trash2 size={18} aria-hidden /></SquareButton>
+            <SquareButton label={`Add a point after ${i + 1}, ${title.toLowerCase()}`} onClick={() => insertAfter(i)}>
+              <Plus size={18} aria-hidden />
+            </SquareButton>
+            <SquareButton
+              label={`Remove point ${i + 1}, ${title.toLowerCase()}`}
+              onClick={() =>
+                setPoints(
+                  'remove a point',
+                  points.filter((_, at) => at !== i),
+                )
+              }
+            >
+              <Trash2 size={18} aria-hidden />
+            </SquareButton>
           </Box>
         ))}
       </Box>
-      {points.length === 0 && <Box mt="2"><Button onClick={() => setPoints('begin a profile', [{ u_m: 0, v_m: 0 }, { u_m: 0.3, v_m: 0 }, { u_m: 0.3, v_m: 0.3 }])}>Begin with a triangle</Button></Box>}
+      {points.length === 0 && (
+        <Box mt="2">
+          <Button
+            onClick={() =>
+              setPoints('begin a profile', [
+                { u_m: 0, v_m: 0 },
+                { u_m: 0.3, v_m: 0 },
+                { u_m: 0.3, v_m: 0.3 },
+              ])
+            }
+          >
+            Begin with a triangle
+          </Button>
+        </Box>
+      )}
     </Box>
   );
 }
 
-type CoordinateProps = { readonly title: string; readonly path: Path; readonly i: number; readonly axis: 'u_m' | 'v_m'; readonly value: number; readonly word: string };
+type CoordinateProps = {
+  readonly title: string;
+  readonly path: Path;
+  readonly i: number;
+  readonly axis: 'u_m' | 'v_m';
+  readonly value: number;
+  readonly word: string;
+};
 
 function Coordinate({ title, path, i, axis, value, word }: CoordinateProps) {
   const reader = useReader();
@@ -62,10 +108,28 @@ function Coordinate({ title, path, i, axis, value, word }: CoordinateProps) {
     setValue(`${title}, point ${i + 1}`, at, read.value);
     return { ok: true as const, ...(read.note ? { note: read.note } : {}) };
   };
-  return <Box flex="1"><TextEntry label={`${title}, point ${i + 1}, ${word}`} hideLabel value={entryText(value, 'tape', reader)} unit={unitById(ROLES.tape.kind, roleUnit('tape', reader)).symbol} onEnter={enter} /></Box>;
+  return (
+    <Box flex="1">
+      <TextEntry
+        label={`${title}, point ${i + 1}, ${word}`}
+        hideLabel
+        value={entryText(value, 'tape', reader)}
+        unit={unitById(ROLES.tape.kind, roleUnit('tape', reader)).symbol}
+        onEnter={enter}
+      />
+    </Box>
+  );
 }
 
-function ProfileDrawing({ title, path, points }: { readonly title: string; readonly path: Path; readonly points: readonly PointDocument[] }) {
+function ProfileDrawing({
+  title,
+  path,
+  points,
+}: {
+  readonly title: string;
+  readonly path: Path;
+  readonly points: readonly PointDocument[];
+}) {
   const svg = useRef<SVGSVGElement>(null);
   const us = points.map((point) => point.u_m * MM);
   const vs = points.map((point) => -point.v_m * MM);
@@ -75,19 +139,52 @@ function ProfileDrawing({ title, path, points }: { readonly title: string; reado
   const scale = Math.max(width / 520, height / 240);
   if (points.length === 0) return null;
   return (
-    <svg ref={svg} viewBox={`${left - margin} ${top - margin} ${width} ${height}`} role="group" aria-label={`${title}, to scale`} data-testid="profile" style={{ width: '100%', maxWidth: 560, maxHeight: 260, display: 'block', touchAction: 'pan-y' }}>
-      <polygon points={points.map((point) => `${point.u_m * MM},${-point.v_m * MM}`).join(' ')} fill="var(--chakra-colors-page)" stroke="var(--chakra-colors-metal)" strokeWidth={3 * scale} strokeLinejoin="round" />
-      {points.map((point, i) => <Corner key={i} i={i} title={title} path={path} point={point} scale={scale} svg={svg} middle={[us.reduce((sum, u) => sum + u / us.length, 0), vs.reduce((sum, v) => sum + v / vs.length, 0)]} />)}
+    <svg
+      ref={svg}
+      viewBox={`${left - margin} ${top - margin} ${width} ${height}`}
+      role="group"
+      aria-label={`${title}, to scale`}
+      data-testid="profile"
+      style={{ width: '100%', maxWidth: 560, maxHeight: 260, display: 'block', touchAction: 'pan-y' }}
+    >
+      <polygon
+        points={points.map((point) => `${point.u_m * MM},${-point.v_m * MM}`).join(' ')}
+        fill="var(--chakra-colors-page)"
+        stroke="var(--chakra-colors-metal)"
+        strokeWidth={3 * scale}
+        strokeLinejoin="round"
+      />
+      {points.map((point, i) => (
+        <Corner
+          key={i}
+          i={i}
+          title={title}
+          path={path}
+          point={point}
+          scale={scale}
+          svg={svg}
+          middle={[us.reduce((sum, u) => sum + u / us.length, 0), vs.reduce((sum, v) => sum + v / vs.length, 0)]}
+        />
+      ))}
     </svg>
   );
 }
 
-type CornerProps = { readonly i: number; readonly title: string; readonly path: Path; readonly point: PointDocument; readonly scale: number; readonly svg: React.RefObject<SVGSVGElement | null>; readonly middle: readonly [number, number] };
+type CornerProps = {
+  readonly i: number;
+  readonly title: string;
+  readonly path: Path;
+  readonly point: PointDocument;
+  readonly scale: number;
+  readonly svg: React.RefObject<SVGSVGElement | null>;
+  readonly middle: readonly [number, number];
+};
 
 function Corner({ i, title, path, point, scale, svg, middle }: CornerProps) {
   const drag = useRef<{ before: SystemDocument; grip: DOMPoint; from: PointDocument; toDrawing: DOMMatrix }>(undefined);
   const edit = `${title}, point ${i + 1}`;
-  const moved = (system: SystemDocument, u_m: number, v_m: number): SystemDocument => withValue(system, [...path, i], { u_m: snapped(u_m), v_m: snapped(v_m) });
+  const moved = (system: SystemDocument, u_m: number, v_m: number): SystemDocument =>
+    withValue(system, [...path, i], { u_m: snapped(u_m), v_m: snapped(v_m) });
 
   const onPointerDown = (event: PointerEvent<SVGGElement>): void => {
     const before = useEditor.getState().system;
@@ -95,7 +192,12 @@ function Corner({ i, title, path, point, scale, svg, middle }: CornerProps) {
     const toDrawing = svg.current!.getScreenCTM()!.inverse();
     if (!before) return;
     event.currentTarget.setPointerCapture(event.pointerId);
-    drag.current = { before, from: point, toDrawing, grip: new DOMPoint(event.clientX, event.clientY).matrixTransform(toDrawing) };
+    drag.current = {
+      before,
+      from: point,
+      toDrawing,
+      grip: new DOMPoint(event.clientX, event.clientY).matrixTransform(toDrawing),
+    };
     beginGesture();
   };
   const onPointerMove = (event: PointerEvent): void => {
@@ -111,7 +213,12 @@ function Corner({ i, title, path, point, scale, svg, middle }: CornerProps) {
   };
   const onKeyDown = (event: KeyboardEvent): void => {
     const step = event.shiftKey ? 0.01 : 0.001;
-    const by: Readonly<Record<string, readonly [number, number]>> = { ArrowLeft: [-step, 0], ArrowRight: [step, 0], ArrowUp: [0, step], ArrowDown: [0, -step] };
+    const by: Readonly<Record<string, readonly [number, number]>> = {
+      ArrowLeft: [-step, 0],
+      ArrowRight: [step, 0],
+      ArrowUp: [0, step],
+      ArrowDown: [0, -step],
+    };
     const move = by[event.key];
     if (!move) return;
     event.preventDefault();
@@ -122,10 +229,36 @@ function Corner({ i, title, path, point, scale, svg, middle }: CornerProps) {
   const away = Math.atan2(y - middle[1], x - middle[0]);
   const [labelX, labelY] = [x + 20 * scale * Math.cos(away), y + 20 * scale * Math.sin(away) + 5 * scale];
   return (
-    <g tabIndex={0} role="button" aria-label={`${edit}: move with the arrow keys`} onPointerDown={onPointerDown} onPointerMove={onPointerMove} onPointerUp={onPointerEnd} onPointerCancel={onPointerEnd} onKeyDown={onKeyDown} style={{ cursor: 'grab', touchAction: 'none' }}>
+    <g
+      tabIndex={0}
+      role="button"
+      aria-label={`${edit}: move with the arrow keys`}
+      onPointerDown={onPointerDown}
+      onPointerMove={onPointerMove}
+      onPointerUp={onPointerEnd}
+      onPointerCancel={onPointerEnd}
+      onKeyDown={onKeyDown}
+      style={{ cursor: 'grab', touchAction: 'none' }}
+    >
       <circle cx={x} cy={y} r={22 * scale} fill="transparent" />
-      <circle cx={x} cy={y} r={8 * scale} fill="var(--chakra-colors-panel)" stroke="var(--chakra-colors-accent)" strokeWidth={3 * scale} />
-      <text x={labelX} y={labelY} textAnchor="middle" style={{ fontSize: 13 * scale }} fill="var(--chakra-colors-ink)" pointerEvents="none">{i + 1}</text>
+      <circle
+        cx={x}
+        cy={y}
+        r={8 * scale}
+        fill="var(--chakra-colors-panel)"
+        stroke="var(--chakra-colors-accent)"
+        strokeWidth={3 * scale}
+      />
+      <text
+        x={labelX}
+        y={labelY}
+        textAnchor="middle"
+        style={{ fontSize: 13 * scale }}
+        fill="var(--chakra-colors-ink)"
+        pointerEvents="none"
+      >
+        {i + 1}
+      </text>
     </g>
   );
 }

@@ -15,11 +15,21 @@ import { ProfileEditor } from './ProfileEditor';
 import { asKind, type ShapeKind } from './shapeKinds';
 
 const KIND_WORDS: Readonly<Record<ShapeKind, string>> = {
-  box: 'box', prism: 'profile, extruded', loft: 'from one profile to another', cylinder: 'cylinder with ends', cone: 'cone or tapered tube', mesh: 'from an STL file',
+  box: 'box',
+  prism: 'profile, extruded',
+  loft: 'from one profile to another',
+  cylinder: 'cylinder with ends',
+  cone: 'cone or tapered tube',
+  mesh: 'from an STL file',
 };
 
 export const AXIS_WORDS: Readonly<Record<ExtrudeAxis, string>> = { x: 'fore and aft', y: 'side to side', z: 'upright' };
-const END_WORDS: Readonly<Record<EndShape, string>> = { flat: 'flat', hemispherical: 'half ball', elliptical: '2:1 elliptical', torispherical: 'dished (torispherical)' };
+const END_WORDS: Readonly<Record<EndShape, string>> = {
+  flat: 'flat',
+  hemispherical: 'half ball',
+  elliptical: '2:1 elliptical',
+  torispherical: 'dished (torispherical)',
+};
 
 type Props = {
   readonly shape: ShapeDocument;
@@ -40,26 +50,55 @@ export function ShapeFields({ shape, path, side, owner, children }: Props) {
   return (
     <Box data-path={path.join('.')}>
       <FieldGrid>
-        <Select label={of('Shape')} value={shape.kind} options={kinds.map((value) => ({ value, label: KIND_WORDS[value] }))} onChange={(kind) => setValue('shape', path, asKind(shape, kind))} />
-        {'axis' in shape && <Select label={of('Runs')} value={shape.axis} options={(['x', 'y', 'z'] as const).map((value) => ({ value, label: AXIS_WORDS[value] }))} onChange={(axis) => setValue('which way it runs', at('axis'), axis)} />}
+        <Select
+          label={of('Shape')}
+          value={shape.kind}
+          options={kinds.map((value) => ({ value, label: KIND_WORDS[value] }))}
+          onChange={(kind) => setValue('shape', path, asKind(shape, kind))}
+        />
+        {'axis' in shape && (
+          <Select
+            label={of('Runs')}
+            value={shape.axis}
+            options={(['x', 'y', 'z'] as const).map((value) => ({ value, label: AXIS_WORDS[value] }))}
+            onChange={(axis) => setValue('which way it runs', at('axis'), axis)}
+          />
+        )}
         <Sizes shape={shape} at={at} side={side} of={of} />
-        {(shape.kind === 'prism' || shape.kind === 'loft') && path[0] === 'tanks' && <CornersKnown shape={shape} at={at} of={of} />}
+        {(shape.kind === 'prism' || shape.kind === 'loft') && path[0] === 'tanks' && (
+          <CornersKnown shape={shape} at={at} of={of} />
+        )}
         {children}
       </FieldGrid>
-      {shape.kind === 'mesh' && <Box color="soft" mt="2">{shape.file}: its size is that of the file. To change it, take the file in again.</Box>}
-      {shape.kind === 'prism' && <ProfileEditor title={of('Profile')} path={at('profile')} points={shape.profile} axis={shape.axis} />}
+      {shape.kind === 'mesh' && (
+        <Box color="soft" mt="2">
+          {shape.file}: its size is that of the file. To change it, take the file in again.
+        </Box>
+      )}
+      {shape.kind === 'prism' && (
+        <ProfileEditor title={of('Profile')} path={at('profile')} points={shape.profile} axis={shape.axis} />
+      )}
       {shape.kind === 'loft' && (
         <Box display="grid" gap="4" gridTemplateColumns={{ base: '1fr', xl: '1fr 1fr' }}>
           <ProfileEditor title={of('Near profile')} path={at('near')} points={shape.near} axis={shape.axis} />
           <ProfileEditor title={of('Far profile')} path={at('far')} points={shape.far} axis={shape.axis} />
         </Box>
       )}
-      {shape.kind === 'loft' && <Box fontSize="sm" color="soft" mt="2">Panels that twist are reckoned as ruled surfaces. Folding them flat changes the volume.</Box>}
+      {shape.kind === 'loft' && (
+        <Box fontSize="sm" color="soft" mt="2">
+          Panels that twist are reckoned as ruled surfaces. Folding them flat changes the volume.
+        </Box>
+      )}
     </Box>
   );
 }
 
-type SizesProps = { readonly shape: ShapeDocument; readonly at: (key: string) => Path; readonly side: string; readonly of: (text: string) => string };
+type SizesProps = {
+  readonly shape: ShapeDocument;
+  readonly at: (key: string) => Path;
+  readonly side: string;
+  readonly of: (text: string) => string;
+};
 
 function Sizes({ shape, at, side, of }: SizesProps) {
   const named = (word: string): string => of(side ? `${side} ${word}` : word[0]!.toUpperCase() + word.slice(1));
@@ -80,15 +119,31 @@ function Sizes({ shape, at, side, of }: SizesProps) {
         <>
           <KnownField label={named('diameter')} path={at('diameter_m')} role="tape" />
           <KnownField label={of('Straight shell')} path={at('shell_m')} role="tape" />
-          <EndSelect label={of(shape.axis === 'z' ? 'Lower end' : 'Near end')} path={at('nearEnd')} value={shape.nearEnd} />
-          <EndSelect label={of(shape.axis === 'z' ? 'Upper end' : 'Far end')} path={at('farEnd')} value={shape.farEnd} />
+          <EndSelect
+            label={of(shape.axis === 'z' ? 'Lower end' : 'Near end')}
+            path={at('nearEnd')}
+            value={shape.nearEnd}
+          />
+          <EndSelect
+            label={of(shape.axis === 'z' ? 'Upper end' : 'Far end')}
+            path={at('farEnd')}
+            value={shape.farEnd}
+          />
         </>
       );
     case 'cone':
       return (
         <>
-          <KnownField label={of(shape.axis === 'z' ? 'Diameter below' : 'Near diameter')} path={at('nearDiameter_m')} role="tape" />
-          <KnownField label={of(shape.axis === 'z' ? 'Diameter above' : 'Far diameter')} path={at('farDiameter_m')} role="tape" />
+          <KnownField
+            label={of(shape.axis === 'z' ? 'Diameter below' : 'Near diameter')}
+            path={at('nearDiameter_m')}
+            role="tape"
+          />
+          <KnownField
+            label={of(shape.axis === 'z' ? 'Diameter above' : 'Far diameter')}
+            path={at('farDiameter_m')}
+            role="tape"
+          />
           <KnownField label={named('length')} path={at('length_m')} role="tape" />
         </>
       );
@@ -97,13 +152,33 @@ function Sizes({ shape, at, side, of }: SizesProps) {
   }
 }
 
-const EndSelect = ({ label, path, value }: { readonly label: string; readonly path: Path; readonly value: EndShape }) => (
-  <Select label={label} value={value} options={END_SHAPES.map((end) => ({ value: end, label: END_WORDS[end] }))} onChange={(end) => setValue(label, path, end)} />
+const EndSelect = ({
+  label,
+  path,
+  value,
+}: {
+  readonly label: string;
+  readonly path: Path;
+  readonly value: EndShape;
+}) => (
+  <Select
+    label={label}
+    value={value}
+    options={END_SHAPES.map((end) => ({ value: end, label: END_WORDS[end] }))}
+    onChange={(end) => setValue(label, path, end)}
+  />
 );
 
-type CornersProps = { readonly shape: Extract<ShapeDocument, { kind: 'prism' | 'loft' }>; readonly at: (key: string) => Path; readonly of: (text: string) => string };
+type CornersProps = {
+  readonly shape: Extract<ShapeDocument, { kind: 'prism' | 'loft' }>;
+  readonly at: (key: string) => Path;
+  readonly of: (text: string) => string;
+};
 
-/** How the corners of a tank's profiles are known, and how closely: all alike. Clearances do not count it, so that bays and things have no such field. */
+/**
+ * How the corners of a tank's profiles are known, and how closely: all alike. Clearances do not count it, so that bays
+ * and things have no such field.
+ */
 function CornersKnown({ shape, at, of }: CornersProps) {
   const reader = useReader();
   const path = at('profileSpread_m');
@@ -115,9 +190,20 @@ function CornersKnown({ shape, at, of }: CornersProps) {
   };
   return (
     <>
-      <Select label={of('Corners are')} value={shape.profileOrigin} options={ORIGINS.map((value) => ({ value, label: ORIGIN_WORDS[value] }))} onChange={(origin) => setValue('corners of the profile', at('profileOrigin'), origin)} />
+      <Select
+        label={of('Corners are')}
+        value={shape.profileOrigin}
+        options={ORIGINS.map((value) => ({ value, label: ORIGIN_WORDS[value] }))}
+        onChange={(origin) => setValue('corners of the profile', at('profileOrigin'), origin)}
+      />
       <Box data-path={path.join('.')}>
-        <TextEntry label={of('Each corner, within ±')} value={shape.profileSpread_m === undefined ? '' : entryText(shape.profileSpread_m, 'tape', reader)} unit={unitById(ROLES.tape.kind, roleUnit('tape', reader)).symbol} onEnter={enter} {...(shape.profileSpread_m === undefined ? { hint: 'not said: the numbers count it as exact' } : {})} />
+        <TextEntry
+          label={of('Each corner, within ±')}
+          value={shape.profileSpread_m === undefined ? '' : entryText(shape.profileSpread_m, 'tape', reader)}
+          unit={unitById(ROLES.tape.kind, roleUnit('tape', reader)).symbol}
+          onEnter={enter}
+          {...(shape.profileSpread_m === undefined ? { hint: 'not said: the numbers count it as exact' } : {})}
+        />
       </Box>
     </>
   );

@@ -23,23 +23,54 @@ export function ShapePanel() {
   const foam = useValue((system) => system.tanks[t]!.foam_ratio !== undefined);
   const mesh = shapeMesh(shape);
   return (
-    <Panel title="Shape" testId="sizes" aside={<StlImport into="shape" onTake={(system, taken) => withValue(system, ['tanks', openTank(), 'shape'], taken)} />}>
+    <Panel
+      title="Shape"
+      testId="sizes"
+      aside={
+        <StlImport into="shape" onTake={(system, taken) => withValue(system, ['tanks', openTank(), 'shape'], taken)} />
+      }
+    >
       <ShapeFields shape={shape} path={[...T, 'shape']} side={dimensions === 'inside' ? 'Inside' : 'Outside'}>
         <Select
-          label="Sizes are measured" value={dimensions} options={[{ value: 'inside', label: 'inside the walls' }, { value: 'outside', label: 'outside the walls' }]}
+          label="Sizes are measured"
+          value={dimensions}
+          options={[
+            { value: 'inside', label: 'inside the walls' },
+            { value: 'outside', label: 'outside the walls' },
+          ]}
           onChange={(value) => setValue('where sizes are measured', [...T, 'dimensions'], value)}
         />
         <KnownField label="Fill limit" path={[...T, 'fillLimit_ratio']} role="share" />
-        <Select label="Foam" value={foam ? 'whole' : 'none'} options={[{ value: 'none', label: 'none' }, { value: 'whole', label: 'fills the tank' }]} onChange={(value) => setValue('foam', [...T, 'foam_ratio'], value === 'none' ? undefined : FOAM)} />
+        <Select
+          label="Foam"
+          value={foam ? 'whole' : 'none'}
+          options={[
+            { value: 'none', label: 'none' },
+            { value: 'whole', label: 'fills the tank' },
+          ]}
+          onChange={(value) => setValue('foam', [...T, 'foam_ratio'], value === 'none' ? undefined : FOAM)}
+        />
         {foam && <KnownField label="Foam takes" path={[...T, 'foam_ratio']} role="share" />}
       </ShapeFields>
-      {mesh.ok ? <BodyFault /> : <Box role="alert" color="stop" fontWeight="600" mt="2">{mesh.error.detail}</Box>}
+      {mesh.ok ? (
+        <BodyFault />
+      ) : (
+        <Box role="alert" color="stop" fontWeight="600" mt="2">
+          {mesh.error.detail}
+        </Box>
+      )}
     </Panel>
   );
 }
 
 /** Why the bodies together make no tank. */
 function BodyFault() {
-  const error = useShown(({ results }) => (results && !results.ok && results.error.code === 'bad-shape' ? results.error : undefined));
-  return error ? <Box role="alert" color="stop" fontWeight="600" mt="2">{error.at}: {error.detail}</Box> : null;
+  const error = useShown(({ results }) =>
+    results && !results.ok && results.error.code === 'bad-shape' ? results.error : undefined,
+  );
+  return error ? (
+    <Box role="alert" color="stop" fontWeight="600" mt="2">
+      {error.at}: {error.detail}
+    </Box>
+  ) : null;
 }

@@ -31,7 +31,10 @@ export function StlImport({ into, onTake }: Props) {
   const [fault, setFault] = useState('');
   const take = async (file: File): Promise<void> => {
     setFault('');
-    if (file.size > MOST_BYTES) return setFault(`${file.name} has ${(file.size / 1e6).toFixed(0)} MB; up to ${MOST_BYTES / 1e6} MB are taken. Save it coarser.`);
+    if (file.size > MOST_BYTES)
+      return setFault(
+        `${file.name} has ${(file.size / 1e6).toFixed(0)} MB; up to ${MOST_BYTES / 1e6} MB are taken. Save it coarser.`,
+      );
     const read = await tankWorker().readStl(new Uint8Array(await file.arrayBuffer()), unit, file.name);
     if (!read.ok) return setFault(`${file.name}: ${read.error.detail}`);
     const { shape, corner_m } = read.value;
@@ -42,18 +45,36 @@ export function StlImport({ into, onTake }: Props) {
   return (
     <Box>
       <Box display="flex" gap="2" alignItems="end" flexWrap="wrap" justifyContent="flex-end">
-        <Select hideLabel label="Unit of the STL file" value={unit} options={STL_UNITS.map((value) => ({ value, label: `STL in ${UNIT_WORDS[value]}` }))} onChange={setUnit} />
-        <Button onClick={() => input.current?.click()} title="A closed mesh, text or binary"><Upload size={18} aria-hidden />Take in an STL</Button>
+        <Select
+          hideLabel
+          label="Unit of the STL file"
+          value={unit}
+          options={STL_UNITS.map((value) => ({ value, label: `STL in ${UNIT_WORDS[value]}` }))}
+          onChange={setUnit}
+        />
+        <Button onClick={() => input.current?.click()} title="A closed mesh, text or binary">
+          <Upload size={18} aria-hidden />
+          Take in an STL
+        </Button>
         <chakra.input
-          ref={input} type="file" accept=".stl,model/stl" display="none" data-testid={`stl-${into}`}
+          ref={input}
+          type="file"
+          accept=".stl,model/stl"
+          display="none"
+          data-testid={`stl-${into}`}
           onChange={(event) => {
             const [file] = event.currentTarget.files ?? [];
             event.currentTarget.value = '';
-            if (file) take(file).catch((error: unknown) => setFault(`${file.name} could not be read: ${String(error)}.`));
+            if (file)
+              take(file).catch((error: unknown) => setFault(`${file.name} could not be read: ${String(error)}.`));
           }}
         />
       </Box>
-      {fault && <Box role="alert" color="stop" fontWeight="600" mt="2" maxW="520px">{fault} Nothing was changed.</Box>}
+      {fault && (
+        <Box role="alert" color="stop" fontWeight="600" mt="2" maxW="520px">
+          {fault} Nothing was changed.
+        </Box>
+      )}
     </Box>
   );
 }

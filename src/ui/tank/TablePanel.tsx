@@ -29,7 +29,9 @@ export function TablePanel() {
   const reader = useReader();
   const [step_m, setStep] = useState(FIRST_STEP_M);
   const [at, setAt] = useState<TableAt>('mounted');
-  const { value: table, fresh } = useTankAnswer(`${t} ${step_m} ${at}`, (worker, system) => worker.table(system, t, step_m, at));
+  const { value: table, fresh } = useTankAnswer(`${t} ${step_m} ${at}`, (worker, system) =>
+    worker.table(system, t, step_m, at),
+  );
   if (!table) return null;
   const depth = axisOf('tape', reader);
   const volume = axisOf('tankVolume', reader);
@@ -42,7 +44,17 @@ export function TablePanel() {
   const saveCsv = (): void => {
     if (!table.ok) return;
     const key = (symbol: string): string => symbol.replace(/\s+/g, '_');
-    saveFile(fileName('table.csv'), 'text/csv', csvText([`depth_${key(depth.symbol)}`, `volume_${key(volume.symbol)}`], table.value.map((row) => [Number(depth.value(row.depth_m).toFixed(3)), Number(volume.value(row.volume_m3).toFixed(4))])));
+    saveFile(
+      fileName('table.csv'),
+      'text/csv',
+      csvText(
+        [`depth_${key(depth.symbol)}`, `volume_${key(volume.symbol)}`],
+        table.value.map((row) => [
+          Number(depth.value(row.depth_m).toFixed(3)),
+          Number(volume.value(row.volume_m3).toFixed(4)),
+        ]),
+      ),
+    );
   };
   const saveStl = async (): Promise<void> => {
     const bytes = await tankWorker().stl(openDocument(), t);
@@ -51,26 +63,80 @@ export function TablePanel() {
   return (
     <Panel title="Strapping table" testId="table">
       <Box display="flex" gap="3" flexWrap="wrap" alignItems="end" mb="3" className="no-print">
-        <Box width="150px"><TextEntry label="Step of depth" value={entryText(step_m, 'tape', reader)} unit={depth.symbol} onEnter={enter} /></Box>
-        <Select label="Standing" width="240px" value={at} options={[{ value: 'mounted', label: 'as mounted, vehicle level' }, { value: 'conditions', label: 'as the conditions are set' }]} onChange={setAt} />
-        <Button onClick={saveCsv} disabled={!fresh}><Download size={18} aria-hidden />CSV</Button>
-        <Button onClick={() => window.print()} disabled={!fresh}><Printer size={18} aria-hidden />Print</Button>
-        <Button onClick={() => void saveStl()} title="The inside of the tank, in millimetres"><Download size={18} aria-hidden />STL</Button>
+        <Box width="150px">
+          <TextEntry
+            label="Step of depth"
+            value={entryText(step_m, 'tape', reader)}
+            unit={depth.symbol}
+            onEnter={enter}
+          />
+        </Box>
+        <Select
+          label="Standing"
+          width="240px"
+          value={at}
+          options={[
+            { value: 'mounted', label: 'as mounted, vehicle level' },
+            { value: 'conditions', label: 'as the conditions are set' },
+          ]}
+          onChange={setAt}
+        />
+        <Button onClick={saveCsv} disabled={!fresh}>
+          <Download size={18} aria-hidden />
+          CSV
+        </Button>
+        <Button onClick={() => window.print()} disabled={!fresh}>
+          <Printer size={18} aria-hidden />
+          Print
+        </Button>
+        <Button onClick={() => void saveStl()} title="The inside of the tank, in millimetres">
+          <Download size={18} aria-hidden />
+          STL
+        </Button>
       </Box>
-      {!table.ok ? <Box color="stop" fontWeight="600">{table.error.detail}</Box> : (
-        <Box maxH={{ base: '320px', _print: 'none' }} overflowY="auto" tabIndex={0} role="region" aria-label="Strapping table" aria-busy={!fresh} opacity={fresh ? 1 : 0.5}>
+      {!table.ok ? (
+        <Box color="stop" fontWeight="600">
+          {table.error.detail}
+        </Box>
+      ) : (
+        <Box
+          maxH={{ base: '320px', _print: 'none' }}
+          overflowY="auto"
+          tabIndex={0}
+          role="region"
+          aria-label="Strapping table"
+          aria-busy={!fresh}
+          opacity={fresh ? 1 : 0.5}
+        >
           <chakra.table width="100%" maxW="420px" borderCollapse="collapse">
             <thead>
               <tr>
-                <chakra.th textAlign="right" py="1" pr="4" color="soft" fontWeight="600" position="sticky" top="0" bg="panel">depth</chakra.th>
-                <chakra.th textAlign="right" py="1" color="soft" fontWeight="600" position="sticky" top="0" bg="panel">volume</chakra.th>
+                <chakra.th
+                  textAlign="right"
+                  py="1"
+                  pr="4"
+                  color="soft"
+                  fontWeight="600"
+                  position="sticky"
+                  top="0"
+                  bg="panel"
+                >
+                  depth
+                </chakra.th>
+                <chakra.th textAlign="right" py="1" color="soft" fontWeight="600" position="sticky" top="0" bg="panel">
+                  volume
+                </chakra.th>
               </tr>
             </thead>
             <tbody>
               {table.value.map((row) => (
                 <chakra.tr key={row.depth_m} borderTopWidth="1px" borderColor="rule">
-                  <chakra.td textAlign="right" py="1" pr="4">{formatQuantity(row.depth_m, 'tape', { reader, digits: 4 }).text}</chakra.td>
-                  <chakra.td textAlign="right" py="1" fontWeight="650">{formatQuantity(row.volume_m3, 'tankVolume', { reader }).text}</chakra.td>
+                  <chakra.td textAlign="right" py="1" pr="4">
+                    {formatQuantity(row.depth_m, 'tape', { reader, digits: 4 }).text}
+                  </chakra.td>
+                  <chakra.td textAlign="right" py="1" fontWeight="650">
+                    {formatQuantity(row.volume_m3, 'tankVolume', { reader }).text}
+                  </chakra.td>
                 </chakra.tr>
               ))}
             </tbody>

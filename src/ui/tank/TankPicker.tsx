@@ -22,15 +22,32 @@ export function TankPicker({ manage = false }: { readonly manage?: boolean }) {
   if (names.length < 2 && !manage) return null;
   return (
     <Box display="flex" gap="2" flexWrap="wrap" alignItems="end" className="no-print">
-      {names.length > 1 && names.map((name, i) => (
-        <chakra.button
-          key={i} type="button" aria-pressed={i === t} onClick={() => chooseTank(i)} minH="44px" px="4" borderRadius="md" borderWidth="1.5px" fontWeight="650" cursor="pointer"
-          bg={i === t ? 'accent' : 'panel'} color={i === t ? 'onAccent' : 'ink'} borderColor={i === t ? 'accent' : 'edge'}
-        >
-          {name}
-        </chakra.button>
-      ))}
-      {manage && <Button onClick={add}><Plus size={18} aria-hidden />Tank</Button>}
+      {names.length > 1 &&
+        names.map((name, i) => (
+          <chakra.button
+            key={i}
+            type="button"
+            aria-pressed={i === t}
+            onClick={() => chooseTank(i)}
+            minH="44px"
+            px="4"
+            borderRadius="md"
+            borderWidth="1.5px"
+            fontWeight="650"
+            cursor="pointer"
+            bg={i === t ? 'accent' : 'panel'}
+            color={i === t ? 'onAccent' : 'ink'}
+            borderColor={i === t ? 'accent' : 'edge'}
+          >
+            {name}
+          </chakra.button>
+        ))}
+      {manage && (
+        <Button onClick={add}>
+          <Plus size={18} aria-hidden />
+          Tank
+        </Button>
+      )}
     </Box>
   );
 }
@@ -42,9 +59,22 @@ export function TankHead() {
   const last = useValue((system) => system.tanks.length < 2);
   return (
     <Box display="flex" gap="2" alignItems="start" className="no-print">
-      <Box width="200px"><TextEntry label="Name of the tank" hideLabel value={name} onEnter={(text) => readName(text, (entered) => setValue('rename a tank', ['tanks', t, 'name'], entered))} /></Box>
+      <Box width="200px">
+        <TextEntry
+          label="Name of the tank"
+          hideLabel
+          value={name}
+          onEnter={(text) => readName(text, (entered) => setValue('rename a tank', ['tanks', t, 'name'], entered))}
+        />
+      </Box>
       {!last && (
-        <SquareButton label="Remove this tank" title={`Remove ${name}`} onClick={() => applyEdit(`remove ${name}`, (system) => withoutTank(system, t))}><Trash2 size={18} aria-hidden /></SquareButton>
+        <SquareButton
+          label="Remove this tank"
+          title={`Remove ${name}`}
+          onClick={() => applyEdit(`remove ${name}`, (system) => withoutTank(system, t))}
+        >
+          <Trash2 size={18} aria-hidden />
+        </SquareButton>
       )}
     </Box>
   );

@@ -36,7 +36,9 @@ export function TankStage() {
   return (
     <Box display="grid" gridTemplateColumns="minmax(0, 1fr)" gap="4">
       <TankPicker manage />
-      <Panel title={name} aside={<TankHead />}><TankViews index={t} /></Panel>
+      <Panel title={name} aside={<TankHead />}>
+        <TankViews index={t} />
+      </Panel>
       <ShapePanel />
       <PartsPanel />
       <BafflesPanel />
@@ -44,18 +46,42 @@ export function TankStage() {
       <TablePanel />
       <Panel title="Metal and fuel">
         <FieldGrid>
-          <Select label="Metal" value={alloyKey} options={(Object.keys(ALLOYS) as AlloyKey[]).map((key) => ({ value: key, label: ALLOYS[key].name }))} onChange={(value) => setValue('metal', [...T, 'material', 'alloy'], value)} />
-          <KnownField label="Sheet thickness" path={[...T, 'material', 'thickness_m']} role="thickness" {...(alloy.gauge ? { entry: { metal: alloy.gauge } } : {})} hint={alloy.gauge ? `A gauge such as 14 ga is read for ${alloy.gauge}.` : undefined} />
-          <Select label="Fuel" value={fluid} options={(Object.keys(FLUIDS) as FluidKey[]).map((key) => ({ value: key, label: FLUIDS[key].name }))} onChange={(value) => applyEdit('fuel', (system) => withFluid(system, t, value))} />
+          <Select
+            label="Metal"
+            value={alloyKey}
+            options={(Object.keys(ALLOYS) as AlloyKey[]).map((key) => ({ value: key, label: ALLOYS[key].name }))}
+            onChange={(value) => setValue('metal', [...T, 'material', 'alloy'], value)}
+          />
+          <KnownField
+            label="Sheet thickness"
+            path={[...T, 'material', 'thickness_m']}
+            role="thickness"
+            {...(alloy.gauge ? { entry: { metal: alloy.gauge } } : {})}
+            hint={alloy.gauge ? `A gauge such as 14 ga is read for ${alloy.gauge}.` : undefined}
+          />
+          <Select
+            label="Fuel"
+            value={fluid}
+            options={(Object.keys(FLUIDS) as FluidKey[]).map((key) => ({ value: key, label: FLUIDS[key].name }))}
+            onChange={(value) => applyEdit('fuel', (system) => withFluid(system, t, value))}
+          />
           <Practice of="fill" />
         </FieldGrid>
         <Masses />
-        <Box mt="3"><Caution>Never weld, grind or braze a tank that has held fuel: the vapour left in it explodes. Leave it to a shop that is equipped and licensed to clean, purge and certify it. New aluminium and stainless need clean metal and breathing protection.</Caution></Box>
+        <Box mt="3">
+          <Caution>
+            Never weld, grind or braze a tank that has held fuel: the vapour left in it explodes. Leave it to a shop
+            that is equipped and licensed to clean, purge and certify it. New aluminium and stainless need clean metal
+            and breathing protection.
+          </Caution>
+        </Box>
       </Panel>
       <BalanceChart />
       <ContactPanel />
       <Panel title="Slopes asked for">
-        <Box color="soft" mb="2">The worst of these decides what is usable.</Box>
+        <Box color="soft" mb="2">
+          The worst of these decides what is usable.
+        </Box>
         <FieldGrid>
           <KnownField label="Nose up" path={['envelope', 'noseUp_deg']} role="slope" />
           <KnownField label="Nose down" path={['envelope', 'noseDown_deg']} role="slope" />
@@ -82,11 +108,22 @@ function VolumeChart() {
   return (
     <Panel title="Volume against depth">
       <LineChart
-        x={`depth of liquid, ${depth.symbol}`} y={`volume, ${volume.symbol}`} yMin={0}
+        x={`depth of liquid, ${depth.symbol}`}
+        y={`volume, ${volume.symbol}`}
+        yMin={0}
         summary={`At the set slope and fill the liquid is ${text(tank.fill.depth_m, 'tape')} deep at its deepest: ${text(tank.fill.volume_m3, 'tankVolume')}.`}
         curves={[
-          { label: 'at the set slope', color: 'fuelEdge', points: tank.strapping.map((row) => ({ x: depth.value(row.depth_m), y: volume.value(row.volume_m3) })) },
-          { label: 'now', color: 'ink', marks: 'rectRot', points: [{ x: depth.value(tank.fill.depth_m), y: volume.value(tank.fill.volume_m3) }] },
+          {
+            label: 'at the set slope',
+            color: 'fuelEdge',
+            points: tank.strapping.map((row) => ({ x: depth.value(row.depth_m), y: volume.value(row.volume_m3) })),
+          },
+          {
+            label: 'now',
+            color: 'ink',
+            marks: 'rectRot',
+            points: [{ x: depth.value(tank.fill.depth_m), y: volume.value(tank.fill.volume_m3) }],
+          },
         ]}
       />
     </Panel>
@@ -102,16 +139,58 @@ function Masses() {
   return (
     <Box mt="3" display="grid" gap="1">
       <Box display="flex" columnGap="5" flexWrap="wrap">
-        <Box>Shell <b><Shown value={tank.dryMass_kg} role="mass" /></b></Box>
-        <Box>Liquid now <b><Shown value={tank.liquidMass_kg} role="mass" /></b></Box>
-        <Box>Together <b><Shown value={tank.dryMass_kg + tank.liquidMass_kg} role="mass" /></b></Box>
-        <Box>Inside to clean or line <b><Shown value={tank.insideArea_m2 + tank.plateArea_m2} role="area" /></b></Box>
-        <Box>Outside to coat <b><Shown value={tank.outsideArea_m2} role="area" /></b></Box>
+        <Box>
+          Shell{' '}
+          <b>
+            <Shown value={tank.dryMass_kg} role="mass" />
+          </b>
+        </Box>
+        <Box>
+          Liquid now{' '}
+          <b>
+            <Shown value={tank.liquidMass_kg} role="mass" />
+          </b>
+        </Box>
+        <Box>
+          Together{' '}
+          <b>
+            <Shown value={tank.dryMass_kg + tank.liquidMass_kg} role="mass" />
+          </b>
+        </Box>
+        <Box>
+          Inside to clean or line{' '}
+          <b>
+            <Shown value={tank.insideArea_m2 + tank.plateArea_m2} role="area" />
+          </b>
+        </Box>
+        <Box>
+          Outside to coat{' '}
+          <b>
+            <Shown value={tank.outsideArea_m2} role="area" />
+          </b>
+        </Box>
       </Box>
       {tank.centre_m && (
-        <Box>Centre of gravity now: <b><Shown value={tank.centre_m[0]} role="tape" /></b> from aft, <b><Shown value={tank.centre_m[1]} role="tape" /></b> from starboard, <b><Shown value={tank.centre_m[2]} role="tape" /></b> above the lowest point</Box>
+        <Box>
+          Centre of gravity now:{' '}
+          <b>
+            <Shown value={tank.centre_m[0]} role="tape" />
+          </b>{' '}
+          from aft,{' '}
+          <b>
+            <Shown value={tank.centre_m[1]} role="tape" />
+          </b>{' '}
+          from starboard,{' '}
+          <b>
+            <Shown value={tank.centre_m[2]} role="tape" />
+          </b>{' '}
+          above the lowest point
+        </Box>
       )}
-      <Box color="soft">Filler rod {alloy.filler}. Least inside bend radius <Shown value={alloy.bendRadius_t * system.tanks[t]!.material.thickness_m.value} role="tape" />. {alloy.note}</Box>
+      <Box color="soft">
+        Filler rod {alloy.filler}. Least inside bend radius{' '}
+        <Shown value={alloy.bendRadius_t * system.tanks[t]!.material.thickness_m.value} role="tape" />. {alloy.note}
+      </Box>
     </Box>
   );
 }
@@ -127,11 +206,13 @@ function BalanceChart() {
   const volume = axisOf('tankVolume', reader);
   const place = axisOf('tape', reader);
   const text = (value: number, role: 'mass' | 'tape'): string => formatQuantity(value, role, { reader }).text;
-  const along = (axis: 0 | 1 | 2) => balance.map((point) => ({ x: volume.value(point.volume_m3), y: place.value(point.centre_m[axis]) }));
+  const along = (axis: 0 | 1 | 2) =>
+    balance.map((point) => ({ x: volume.value(point.volume_m3), y: place.value(point.centre_m[axis]) }));
   return (
     <Panel title="Centre of gravity against filling">
       <LineChart
-        x={`volume in the tank, ${volume.symbol}`} y={`centre, ${place.symbol}`}
+        x={`volume in the tank, ${volume.symbol}`}
+        y={`centre, ${place.symbol}`}
         summary={`At the set slope, tank and fuel together weigh ${text(empty.mass_kg, 'mass')} empty and ${text(full.mass_kg, 'mass')} at the fill limit; their centre stands ${text(empty.centre_m[2], 'tape')} above the floor empty and ${text(full.centre_m[2], 'tape')} full.`}
         curves={[
           { label: 'from aft', color: 'accent', points: along(0) },

@@ -1,4 +1,15 @@
-import { assumed, chosen, freshId, fromPart, shapeSpan, withAdded, type PartDocument, type PlateDocument, type ShapeDocument, type SystemDocument } from '@/core/document';
+import {
+  assumed,
+  chosen,
+  freshId,
+  fromPart,
+  shapeSpan,
+  withAdded,
+  type PartDocument,
+  type PlateDocument,
+  type ShapeDocument,
+  type SystemDocument,
+} from '@/core/document';
 
 const round = (value: number): number => Number(value.toFixed(3));
 
@@ -17,7 +28,13 @@ function named(system: SystemDocument, t: number, word: string): string {
   return text;
 }
 
-function withPart(system: SystemDocument, t: number, id: string, word: string, part: Omit<PartDocument, 'id' | 'name'>): SystemDocument {
+function withPart(
+  system: SystemDocument,
+  t: number,
+  id: string,
+  word: string,
+  part: Omit<PartDocument, 'id' | 'name'>,
+): SystemDocument {
   return withAdded(system, ['tanks', t, 'parts'], { id: freshId(system, id), name: named(system, t, word), ...part });
 }
 
@@ -26,8 +43,11 @@ export function withSump(system: SystemDocument, t: number): SystemDocument {
   const [length, width, height] = span(system, t);
   const [l, w, h] = [round(length * 0.25), round(width * 0.35), round(Math.max(0.02, height * 0.12))];
   return withPart(system, t, 'sump', 'Sump', {
-    does: 'add', shape: { kind: 'box', length_m: chosen(l), width_m: chosen(w), height_m: chosen(h) },
-    x_m: chosen(round((length - l) / 2)), y_m: chosen(round((width - w) / 2)), z_m: chosen(-h),
+    does: 'add',
+    shape: { kind: 'box', length_m: chosen(l), width_m: chosen(w), height_m: chosen(h) },
+    x_m: chosen(round((length - l) / 2)),
+    y_m: chosen(round((width - w) / 2)),
+    z_m: chosen(-h),
   });
 }
 
@@ -36,8 +56,11 @@ export function withNotch(system: SystemDocument, t: number): SystemDocument {
   const [length, width, height] = span(system, t);
   const [l, h] = [round(length * 0.2), round(height * 0.35)];
   return withPart(system, t, 'notch', 'Notch', {
-    does: 'take', shape: { kind: 'box', length_m: chosen(l), width_m: chosen(round(width)), height_m: chosen(h) },
-    x_m: chosen(0), y_m: chosen(0), z_m: chosen(round(height - h)),
+    does: 'take',
+    shape: { kind: 'box', length_m: chosen(l), width_m: chosen(round(width)), height_m: chosen(h) },
+    x_m: chosen(0),
+    y_m: chosen(0),
+    z_m: chosen(round(height - h)),
   });
 }
 
@@ -46,33 +69,67 @@ export function withPumpModule(system: SystemDocument, t: number): SystemDocumen
   const [length, width, height] = span(system, t);
   const diameter = round(Math.min(0.11, length * 0.4, width * 0.4));
   return withPart(system, t, 'module', 'Pump module', {
-    does: 'displace', shape: { kind: 'cylinder', axis: 'z', diameter_m: fromPart(diameter), shell_m: fromPart(round(Math.min(0.2, height * 0.8))), nearEnd: 'flat', farEnd: 'flat' },
-    x_m: chosen(round((length - diameter) / 2)), y_m: chosen(round((width - diameter) / 2)), z_m: chosen(0),
+    does: 'displace',
+    shape: {
+      kind: 'cylinder',
+      axis: 'z',
+      diameter_m: fromPart(diameter),
+      shell_m: fromPart(round(Math.min(0.2, height * 0.8))),
+      nearEnd: 'flat',
+      farEnd: 'flat',
+    },
+    x_m: chosen(round((length - diameter) / 2)),
+    y_m: chosen(round((width - diameter) / 2)),
+    z_m: chosen(0),
   });
 }
 
 /** A band across the middle of the length. */
 export function withSlice(system: SystemDocument, t: number): SystemDocument {
   const [length] = span(system, t);
-  return withAdded(system, ['tanks', t, 'slices'], { id: freshId(system, 'band'), name: named(system, t, 'Band'), axis: 'x', at_m: chosen(round(length / 2)), width_m: chosen(round(Math.max(0.005, length * 0.05))) });
+  return withAdded(system, ['tanks', t, 'slices'], {
+    id: freshId(system, 'band'),
+    name: named(system, t, 'Band'),
+    axis: 'x',
+    at_m: chosen(round(length / 2)),
+    width_m: chosen(round(Math.max(0.005, length * 0.05))),
+  });
 }
 
-/** Openings that builders leave: lower corners cut away so that liquid passes, an inch above for air. Common practice. */
+/**
+ * Openings that builders leave: lower corners cut away so that liquid passes, an inch above for air. Common practice.
+ */
 export function withBaffle(system: SystemDocument, t: number): SystemDocument {
   const [length, width, height] = span(system, t);
   const { plates, material } = system.tanks[t]!;
   const across = plates.filter((plate) => plate.axis === 'x').length;
   const plate: PlateDocument = {
-    id: freshId(system, 'baffle'), name: named(system, t, 'Baffle'), axis: 'x', at_m: chosen(round((length * (across + 1)) / (across + 2))), thickness_m: chosen(material.thickness_m.value),
-    cornerCut_m: chosen(round(Math.min(0.03, width * 0.1))), topGap_m: chosen(round(Math.min(0.025, height * 0.1))),
+    id: freshId(system, 'baffle'),
+    name: named(system, t, 'Baffle'),
+    axis: 'x',
+    at_m: chosen(round((length * (across + 1)) / (across + 2))),
+    thickness_m: chosen(material.thickness_m.value),
+    cornerCut_m: chosen(round(Math.min(0.03, width * 0.1))),
+    topGap_m: chosen(round(Math.min(0.025, height * 0.1))),
     holes: { count: 0, diameter_m: chosen(0.03), height_m: chosen(round(height / 2)) },
   };
   return withAdded(system, ['tanks', t, 'plates'], plate);
 }
 
 /** A trap door that lets liquid pass towards higher coordinates. */
-export const NEW_FLAP: NonNullable<PlateDocument['flap']> = { width_m: chosen(0.05), height_m: chosen(0.03), passes: 'higher', leak_ratio: assumed(0.03, 0.02) };
+export const NEW_FLAP: NonNullable<PlateDocument['flap']> = {
+  width_m: chosen(0.05),
+  height_m: chosen(0.03),
+  passes: 'higher',
+  leak_ratio: assumed(0.03, 0.02),
+};
 
 /** A body from a file, where the first one begins. */
 export const withMeshPart = (system: SystemDocument, t: number, shape: ShapeDocument): SystemDocument =>
-  withPart(system, t, 'body', 'Body from a file', { does: 'add', shape, x_m: chosen(0), y_m: chosen(0), z_m: chosen(0) });
+  withPart(system, t, 'body', 'Body from a file', {
+    does: 'add',
+    shape,
+    x_m: chosen(0),
+    y_m: chosen(0),
+    z_m: chosen(0),
+  });

@@ -1,5 +1,13 @@
 import { describe, expect, it } from 'vitest';
-import { chosen, draftSystem, newPart, parseSystem, tankBody, type ComponentDocument, type SystemDocument } from '@/core/document';
+import {
+  chosen,
+  draftSystem,
+  newPart,
+  parseSystem,
+  tankBody,
+  type ComponentDocument,
+  type SystemDocument,
+} from '@/core/document';
 import { evaluateSystem } from '@/core/evaluate';
 import { unwrap } from '@/core/outcome';
 import { withBaffle, withNotch, withPumpModule, withSlice, withSump } from './newParts';
@@ -11,7 +19,13 @@ const valid = (system: SystemDocument): SystemDocument => {
   if (!parsed.ok) throw new Error(parsed.error.detail);
   return parsed.value;
 };
-const KINDS = { sump: withSump, notch: withNotch, module: withPumpModule, band: withSlice, baffle: withBaffle } as const;
+const KINDS = {
+  sump: withSump,
+  notch: withNotch,
+  module: withPumpModule,
+  band: withSlice,
+  baffle: withBaffle,
+} as const;
 const SHAPES: Readonly<Record<string, SystemDocument['tanks'][number]['shape']>> = {
   box: DRAFT.tanks[0]!.shape,
   drum: { kind: 'cylinder', axis: 'z', diameter_m: chosen(0.5), shell_m: chosen(0.6), nearEnd: 'flat', farEnd: 'flat' },
@@ -19,14 +33,17 @@ const SHAPES: Readonly<Record<string, SystemDocument['tanks'][number]['shape']>>
 };
 
 describe('what a button adds to a tank', () => {
-  it.each(Object.keys(SHAPES).flatMap((shape) => Object.keys(KINDS).map((kind) => [kind, shape] as const)))('%s on a %s: passes the validator, makes a tank in one piece and changes it', (kind, shape) => {
-    const before: SystemDocument = { ...DRAFT, tanks: [{ ...DRAFT.tanks[0]!, shape: SHAPES[shape]! }] };
-    const after = valid(KINDS[kind as keyof typeof KINDS](before, 0));
-    const body = unwrap(tankBody(after.tanks[0]!));
-    expect(body.pieces).toBe(1);
-    expect(body.idle).toEqual([]);
-    expect(before.tanks[0]!.parts).toEqual([]);
-  });
+  it.each(Object.keys(SHAPES).flatMap((shape) => Object.keys(KINDS).map((kind) => [kind, shape] as const)))(
+    '%s on a %s: passes the validator, makes a tank in one piece and changes it',
+    (kind, shape) => {
+      const before: SystemDocument = { ...DRAFT, tanks: [{ ...DRAFT.tanks[0]!, shape: SHAPES[shape]! }] };
+      const after = valid(KINDS[kind as keyof typeof KINDS](before, 0));
+      const body = unwrap(tankBody(after.tanks[0]!));
+      expect(body.pieces).toBe(1);
+      expect(body.idle).toEqual([]);
+      expect(before.tanks[0]!.parts).toEqual([]);
+    },
+  );
 
   it('twice has another id and another name', () => {
     const { parts } = valid(withSump(withSump(DRAFT, 0), 0)).tanks[0]!;
@@ -53,10 +70,29 @@ describe('tanks', () => {
   it('removed takes its lines, mounts and fill along, and undoing an addition leaves no trace', () => {
     const added = withTank(DRAFT);
     expect(withoutTank(added, 1)).toEqual(DRAFT);
-    const without = withoutTank({
-      ...added, mounts: [{ id: 'm', name: 'M', kind: 'strap', tank: 'main', x_m: chosen(0), y_m: chosen(0), z_m: chosen(0) }],
-      fit: { ...added.fit, ways: ['main', 'pickup', added.tanks[1]!.id].map((part) => ({ part, steps: [] })), spots: [{ id: 'lug', name: 'Lug', kind: 'weld', tank: 'main', x_m: chosen(0), y_m: chosen(0), z_m: chosen(0), facing: { forward: 0, toPort: 0, up: 1 } }] },
-    }, 0);
+    const without = withoutTank(
+      {
+        ...added,
+        mounts: [{ id: 'm', name: 'M', kind: 'strap', tank: 'main', x_m: chosen(0), y_m: chosen(0), z_m: chosen(0) }],
+        fit: {
+          ...added.fit,
+          ways: ['main', 'pickup', added.tanks[1]!.id].map((part) => ({ part, steps: [] })),
+          spots: [
+            {
+              id: 'lug',
+              name: 'Lug',
+              kind: 'weld',
+              tank: 'main',
+              x_m: chosen(0),
+              y_m: chosen(0),
+              z_m: chosen(0),
+              facing: { forward: 0, toPort: 0, up: 1 },
+            },
+          ],
+        },
+      },
+      0,
+    );
     expect(without.mounts).toEqual([]);
     expect(without.fit.ways.map(({ part }) => part)).toEqual([added.tanks[1]!.id]);
     expect(without.fit.spots).toEqual([]);
@@ -67,8 +103,13 @@ describe('tanks', () => {
   it('removed leaves a float valve that watched it to another tank', () => {
     const added = withTank(DRAFT);
     const valve = { ...newPart(added, 'float-valve', 0.01), tank: 'main' } as ComponentDocument;
-    expect(withoutTank({ ...added, components: [...added.components, valve] }, 0).components.at(-1)).toMatchObject({ kind: 'float-valve', tank: added.tanks[1]!.id });
-    expect(withoutTank({ ...added, components: [...added.components, valve] }, 1).components.at(-1)).toMatchObject({ tank: 'main' });
+    expect(withoutTank({ ...added, components: [...added.components, valve] }, 0).components.at(-1)).toMatchObject({
+      kind: 'float-valve',
+      tank: added.tanks[1]!.id,
+    });
+    expect(withoutTank({ ...added, components: [...added.components, valve] }, 1).components.at(-1)).toMatchObject({
+      tank: 'main',
+    });
   });
 });
 

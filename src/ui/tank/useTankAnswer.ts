@@ -8,4 +8,7 @@ import { useRestedAnswer } from '../state/useRestedAnswer';
 import { tankWorker } from './tankWorker';
 
 /** What the tank's worker says of the open document. */
-export const useTankAnswer = <T>(question: string, ask: (worker: Remote<TankApi>, system: SystemDocument) => Promise<Outcome<T>>) => useRestedAnswer(tankWorker, question, ask);
+export const useTankAnswer = <T>(
+  question: string,
+  ask: (worker: Remote<TankApi>, system: SystemDocument) => Promise<Outcome<T>>,
+) => useRestedAnswer(tankWorker, question, ask);

@@ -30,7 +30,10 @@ function useEmotionRegistry(nonce: string | undefined) {
   useServerInsertedHTML(() => {
     const names = registry.flush();
     if (names.length === 0) return null;
-    const styles = names.map((name) => registry.cache.inserted[name]).filter((style) => typeof style === 'string').join('');
+    const styles = names
+      .map((name) => registry.cache.inserted[name])
+      .filter((style) => typeof style === 'string')
+      .join('');
     return <style nonce={nonce} data-emotion={`gl ${names.join(' ')}`} dangerouslySetInnerHTML={{ __html: styles }} />;
   });
   return registry.cache;

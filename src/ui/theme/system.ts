@@ -20,8 +20,17 @@ const config = defineConfig({
       },
       colors: {
         cobalt: {
-          50: { value: '#eef3fb' }, 100: { value: '#d6e2f6' }, 200: { value: '#aec6ee' }, 300: { value: '#82a6e3' }, 400: { value: '#5684d4' },
-          500: { value: '#3566bd' }, 600: { value: '#254f9e' }, 700: { value: '#1d3f80' }, 800: { value: '#173162' }, 900: { value: '#112449' }, 950: { value: '#0b1830' },
+          50: { value: '#eef3fb' },
+          100: { value: '#d6e2f6' },
+          200: { value: '#aec6ee' },
+          300: { value: '#82a6e3' },
+          400: { value: '#5684d4' },
+          500: { value: '#3566bd' },
+          600: { value: '#254f9e' },
+          700: { value: '#1d3f80' },
+          800: { value: '#173162' },
+          900: { value: '#112449' },
+          950: { value: '#0b1830' },
         },
       },
     },
@@ -48,8 +57,13 @@ const config = defineConfig({
         fuelEdge: pair('#8a5a06', '#f2bd5f'),
         metal: pair('#4a4f55', '#b9c0c6'),
         cobalt: {
-          solid: pair('#254f9e', '#9dbcf2'), contrast: pair('#ffffff', '#0b1830'), fg: pair('#254f9e', '#9dbcf2'), muted: pair('#d6e2f6', '#1d3f80'),
-          subtle: pair('#eef3fb', '#112449'), emphasized: pair('#aec6ee', '#254f9e'), focusRing: pair('#c2410c', '#ffb468'),
+          solid: pair('#254f9e', '#9dbcf2'),
+          contrast: pair('#ffffff', '#0b1830'),
+          fg: pair('#254f9e', '#9dbcf2'),
+          muted: pair('#d6e2f6', '#1d3f80'),
+          subtle: pair('#eef3fb', '#112449'),
+          emphasized: pair('#aec6ee', '#254f9e'),
+          focusRing: pair('#c2410c', '#ffb468'),
         },
       },
     },
@@ -65,12 +79,28 @@ const { theme, ...base } = defaultConfig;
 const lean = {
   ...base,
   theme: {
-    breakpoints: theme!.breakpoints!, keyframes: theme!.keyframes!, textStyles: theme!.textStyles!, recipes: { heading: theme!.recipes!.heading! },
-    tokens: { ...theme!.tokens, colors: { white: { value: '#ffffff' }, black: { value: '#000000' }, transparent: { value: 'transparent' }, current: { value: 'currentColor' } }, shadows: {} },
+    breakpoints: theme!.breakpoints!,
+    keyframes: theme!.keyframes!,
+    textStyles: theme!.textStyles!,
+    recipes: { heading: theme!.recipes!.heading! },
+    tokens: {
+      ...theme!.tokens,
+      colors: {
+        white: { value: '#ffffff' },
+        black: { value: '#000000' },
+        transparent: { value: 'transparent' },
+        current: { value: 'currentColor' },
+      },
+      shadows: {},
+    },
     semanticTokens: {
       radii: theme!.semanticTokens!.radii!,
       // What Chakra's own base styles name.
-      colors: { bg: { value: '{colors.page}' }, fg: { value: '{colors.ink}', muted: { value: '{colors.soft}' } }, border: { value: '{colors.rule}' } },
+      colors: {
+        bg: { value: '{colors.page}' },
+        fg: { value: '{colors.ink}', muted: { value: '{colors.soft}' } },
+        border: { value: '{colors.rule}' },
+      },
     },
   },
 };

@@ -25,27 +25,54 @@ export function VentsStage() {
   const t = useTank();
   const tank = system.tanks[t]!;
   const flow = results?.ok ? results.evaluation.flows[0] : undefined;
-  const concerned = tank.ports.map((port, p) => ({ port, p })).filter(({ port }) => port.role === 'vent' || port.role === 'filler');
+  const concerned = tank.ports
+    .map((port, p) => ({ port, p }))
+    .filter(({ port }) => port.role === 'vent' || port.role === 'filler');
   const hasVent = concerned.some(({ port }) => port.role === 'vent');
   return (
     <Box display="grid" gridTemplateColumns="minmax(0, 1fr)" gap="4">
       <TankPicker />
-      <Panel title={tank.name}><TankViews index={t} /></Panel>
-      <Panel title="Air in as fuel goes out">
-        {flow?.ok
-          ? (
-            <Box fontSize="lg">
-              {Math.abs(flow.value.ullageGauge_Pa) < FREE_PA
-                ? <>At the needed flow the air follows <b>freely</b>: the tank is drawn by less than 5 Pa.</>
-                : <>At the needed flow the tank stands at <b><Shown value={flow.value.ullageGauge_Pa} role="pressure" digits={2} /></b> against the air outside.</>}
-            </Box>
-          )
-          : <NoAnswer error={flow?.error} />}
-        <Box mt="3"><Practice of="vent" /></Box>
-        {!hasVent && <Box mt="3"><Button kind="main" onClick={addVent}>Add a vent</Button></Box>}
+      <Panel title={tank.name}>
+        <TankViews index={t} />
       </Panel>
-      {concerned.map(({ port, p }) => <VentPanel key={port.id} port={port} t={t} p={p} />)}
-      <Caution>Vapour sinks, spreads and finds a spark. Lead the vent outside, high and sheltered, away from heat, seats and openings. Fill with the engine and heater off, the nozzle or can touching the filler.</Caution>
+      <Panel title="Air in as fuel goes out">
+        {flow?.ok ? (
+          <Box fontSize="lg">
+            {Math.abs(flow.value.ullageGauge_Pa) < FREE_PA ? (
+              <>
+                At the needed flow the air follows <b>freely</b>: the tank is drawn by less than 5 Pa.
+              </>
+            ) : (
+              <>
+                At the needed flow the tank stands at{' '}
+                <b>
+                  <Shown value={flow.value.ullageGauge_Pa} role="pressure" digits={2} />
+                </b>{' '}
+                against the air outside.
+              </>
+            )}
+          </Box>
+        ) : (
+          <NoAnswer error={flow?.error} />
+        )}
+        <Box mt="3">
+          <Practice of="vent" />
+        </Box>
+        {!hasVent && (
+          <Box mt="3">
+            <Button kind="main" onClick={addVent}>
+              Add a vent
+            </Button>
+          </Box>
+        )}
+      </Panel>
+      {concerned.map(({ port, p }) => (
+        <VentPanel key={port.id} port={port} t={t} p={p} />
+      ))}
+      <Caution>
+        Vapour sinks, spreads and finds a spark. Lead the vent outside, high and sheltered, away from heat, seats and
+        openings. Fill with the engine and heater off, the nozzle or can touching the filler.
+      </Caution>
       <StageFindings stage="vents" />
     </Box>
   );
@@ -57,7 +84,11 @@ function VentPanel({ port, t, p }: { readonly port: PortDocument; readonly t: nu
     <Panel title={port.name}>
       <FieldGrid>
         <KnownField label="Bore" path={at('bore_m')} role="bore" entry={{ line: 'hose' }} />
-        <KnownField label={port.role === 'vent' ? 'Length of the vent line' : 'Length of the neck'} path={at('length_m')} role="run" />
+        <KnownField
+          label={port.role === 'vent' ? 'Length of the vent line' : 'Length of the neck'}
+          path={at('length_m')}
+          role="run"
+        />
         {port.x_m && <KnownField label="From the aft wall" path={at('x_m')} role="tape" />}
         {port.y_m && <KnownField label="From the starboard wall" path={at('y_m')} role="tape" />}
       </FieldGrid>
@@ -69,8 +100,14 @@ function addVent(): void {
   applyEdit('add a vent', (system) => {
     const [length, width] = shapeSpan(system.tanks[openTank()]!.shape);
     const vent: PortDocument = {
-      id: freshId(system, 'vent'), name: 'Vent', role: 'vent', face: 'lid', x_m: chosen(Number((length / 2).toFixed(3))), y_m: chosen(Number((width / 2).toFixed(3))),
-      bore_m: chosen(0.014), length_m: chosen(1),
+      id: freshId(system, 'vent'),
+      name: 'Vent',
+      role: 'vent',
+      face: 'lid',
+      x_m: chosen(Number((length / 2).toFixed(3))),
+      y_m: chosen(Number((width / 2).toFixed(3))),
+      bore_m: chosen(0.014),
+      length_m: chosen(1),
     };
     return withAdded(system, ['tanks', openTank(), 'ports'], vent);
   });

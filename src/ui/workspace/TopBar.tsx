@@ -20,17 +20,43 @@ import { mayLeaveFor } from './useLeaving';
 export function TopBar() {
   const name = useValue((system) => system.name);
   return (
-    <Box as="header" bg="panel" borderBottomWidth="1px" borderColor="rule" px={{ base: '3', lg: '4' }} py="1" display="flex" alignItems="center" columnGap={{ base: '1', md: '2' }} flexWrap="wrap" className="no-print">
-      <Link href="/" aria-label="All systems"><Mark /></Link>
+    <Box
+      as="header"
+      bg="panel"
+      borderBottomWidth="1px"
+      borderColor="rule"
+      px={{ base: '3', lg: '4' }}
+      py="1"
+      display="flex"
+      alignItems="center"
+      columnGap={{ base: '1', md: '2' }}
+      flexWrap="wrap"
+      className="no-print"
+    >
+      <Link href="/" aria-label="All systems">
+        <Mark />
+      </Link>
       <VisuallyHidden as="h1">{name}</VisuallyHidden>
-      <Box flex="1 1 180px" maxW="420px" order={{ base: 5, md: 0 }}><TextEntry label="Name of the system" hideLabel value={name} onEnter={(text) => readName(text, (entered) => setValue('rename', ['name'], entered))} testId="system-name" /></Box>
+      <Box flex="1 1 180px" maxW="420px" order={{ base: 5, md: 0 }}>
+        <TextEntry
+          label="Name of the system"
+          hideLabel
+          value={name}
+          onEnter={(text) => readName(text, (entered) => setValue('rename', ['name'], entered))}
+          testId="system-name"
+        />
+      </Box>
       <SaveBadge />
       <Box flex="1" />
       <HistoryButtons />
       <VariantButtons />
       <ExportLink />
-      <Box order={{ base: 6, md: 0 }}><ReaderPicker /></Box>
-      <Box order={{ base: 7, md: 0 }}><ThemeSwitch /></Box>
+      <Box order={{ base: 6, md: 0 }}>
+        <ReaderPicker />
+      </Box>
+      <Box order={{ base: 7, md: 0 }}>
+        <ThemeSwitch />
+      </Box>
     </Box>
   );
 }
@@ -39,15 +65,51 @@ function HistoryButtons() {
   const history = useHistory();
   return (
     <>
-      <IconButton label={history.undoes ? `Undo: ${history.undoes}` : 'Nothing to undo'} onClick={history.undo} disabled={!history.undoes}><Undo2 size={20} aria-hidden /></IconButton>
-      <IconButton label={history.redoes ? `Redo: ${history.redoes}` : 'Nothing to redo'} onClick={history.redo} disabled={!history.redoes}><Redo2 size={20} aria-hidden /></IconButton>
+      <IconButton
+        label={history.undoes ? `Undo: ${history.undoes}` : 'Nothing to undo'}
+        onClick={history.undo}
+        disabled={!history.undoes}
+      >
+        <Undo2 size={20} aria-hidden />
+      </IconButton>
+      <IconButton
+        label={history.redoes ? `Redo: ${history.redoes}` : 'Nothing to redo'}
+        onClick={history.redo}
+        disabled={!history.redoes}
+      >
+        <Redo2 size={20} aria-hidden />
+      </IconButton>
     </>
   );
 }
 
-function IconButton({ label, onClick, disabled, children }: { readonly label: string; readonly onClick: () => void; readonly disabled?: boolean; readonly children: ReactNode }) {
+function IconButton({
+  label,
+  onClick,
+  disabled,
+  children,
+}: {
+  readonly label: string;
+  readonly onClick: () => void;
+  readonly disabled?: boolean;
+  readonly children: ReactNode;
+}) {
   return (
-    <chakra.button type="button" aria-label={label} title={label} onClick={onClick} disabled={disabled} minW={{ base: '40px', md: '44px' }} minH="44px" display="grid" placeItems="center" borderRadius="md" cursor="pointer" _hover={{ bg: 'sunk' }} _disabled={{ opacity: 0.35, cursor: 'default' }}>
+    <chakra.button
+      type="button"
+      aria-label={label}
+      title={label}
+      onClick={onClick}
+      disabled={disabled}
+      minW={{ base: '40px', md: '44px' }}
+      minH="44px"
+      display="grid"
+      placeItems="center"
+      borderRadius="md"
+      cursor="pointer"
+      _hover={{ bg: 'sunk' }}
+      _disabled={{ opacity: 0.35, cursor: 'default' }}
+    >
       {children}
     </chakra.button>
   );
@@ -56,13 +118,30 @@ function IconButton({ label, onClick, disabled, children }: { readonly label: st
 function SaveBadge() {
   const { state, conflict, notKept } = useSaveState();
   return (
-    <Box role="status" data-testid="save-state" data-state={state.kind} fontSize="sm" color={state.kind === 'failed' ? 'stop' : 'soft'} maxW="420px">
+    <Box
+      role="status"
+      data-testid="save-state"
+      data-state={state.kind}
+      fontSize="sm"
+      color={state.kind === 'failed' ? 'stop' : 'soft'}
+      maxW="420px"
+    >
       {state.kind === 'saved' && 'Saved'}
       {state.kind === 'saving' && 'Saving…'}
       {state.kind === 'failed' && (
         <>
           <b>Not saved.</b> {conflict ? 'Another device changed the same place: choose below.' : state.why}{' '}
-          {!conflict && <chakra.button type="button" color="accent" textDecoration="underline" cursor="pointer" onClick={() => void saveNow()}>Try now</chakra.button>}
+          {!conflict && (
+            <chakra.button
+              type="button"
+              color="accent"
+              textDecoration="underline"
+              cursor="pointer"
+              onClick={() => void saveNow()}
+            >
+              Try now
+            </chakra.button>
+          )}
         </>
       )}
       {state.kind !== 'saved' && notKept && <Box color="stop">And this browser keeps nothing: {notKept}</Box>}
@@ -87,8 +166,12 @@ function VariantButtons() {
   };
   return (
     <>
-      <IconButton label="Fork a variant of this system" onClick={() => void fork()}><GitFork size={20} aria-hidden /></IconButton>
-      <IconButton label="Compare with its variants" onClick={() => void compare()}><Columns3 size={20} aria-hidden /></IconButton>
+      <IconButton label="Fork a variant of this system" onClick={() => void fork()}>
+        <GitFork size={20} aria-hidden />
+      </IconButton>
+      <IconButton label="Compare with its variants" onClick={() => void compare()}>
+        <Columns3 size={20} aria-hidden />
+      </IconButton>
     </>
   );
 }
@@ -99,5 +182,9 @@ function ExportLink() {
     const system = openDocument();
     saveFile(`${fileNameOf(system.name)}.gasline.json`, 'application/json', `${JSON.stringify(system, null, 2)}\n`);
   };
-  return <IconButton label="Export as a file" onClick={download}><Download size={20} aria-hidden /></IconButton>;
+  return (
+    <IconButton label="Export as a file" onClick={download}>
+      <Download size={20} aria-hidden />
+    </IconButton>
+  );
 }

@@ -14,19 +14,25 @@ import { useTyping } from '../state/typing';
 import { usePlace } from './goTo';
 import { isStage } from './stages';
 
-/** What a page that is gone left in this browser of this system and the server never got: beside what the server has, to be taken or thrown away. */
+/**
+ * What a page that is gone left in this browser of this system and the server never got: beside what the server has, to
+ * be taken or thrown away.
+ */
 export function UnsavedWork({ id, document }: { readonly id: string; readonly document: SystemDocument }) {
   const [copies, setCopies] = useState<readonly KeptCopy[]>([]);
   const [texts, setTexts] = useState<readonly KeptText[]>([]);
   useEffect(() => {
     let current = true;
-    leftBehind(id).then((left) => {
-      if (!current) return;
-      const isHad = (copy: KeptCopy): boolean => JSON.stringify(copy.system) === JSON.stringify(document);
-      for (const copy of left.copies.filter(isHad)) void forget('copies', copy.key);
-      setCopies(left.copies.filter((copy) => !isHad(copy)));
-      setTexts(left.texts);
-    }, () => undefined); // a browser that keeps nothing has nothing
+    leftBehind(id).then(
+      (left) => {
+        if (!current) return;
+        const isHad = (copy: KeptCopy): boolean => JSON.stringify(copy.system) === JSON.stringify(document);
+        for (const copy of left.copies.filter(isHad)) void forget('copies', copy.key);
+        setCopies(left.copies.filter((copy) => !isHad(copy)));
+        setTexts(left.texts);
+      },
+      () => undefined,
+    ); // a browser that keeps nothing has nothing
     return () => {
       current = false;
     };
@@ -43,8 +49,12 @@ export function UnsavedWork({ id, document }: { readonly id: string; readonly do
   };
   return (
     <>
-      {copies.map((copy) => <LeftCopy key={copy.key} copy={copy} onDone={() => done(copy)} />)}
-      {texts.map((text) => <LeftText key={text.key} kept={text} onDone={() => doneText(text)} />)}
+      {copies.map((copy) => (
+        <LeftCopy key={copy.key} copy={copy} onDone={() => done(copy)} />
+      ))}
+      {texts.map((text) => (
+        <LeftText key={text.key} kept={text} onDone={() => doneText(text)} />
+      ))}
     </>
   );
 }
@@ -58,7 +68,10 @@ function LeftCopy({ copy, onDone }: { readonly copy: KeptCopy; readonly onDone: 
   const found = differences(now, copy.system);
   const take = (): void => {
     const merged = mergeSystems(copy.base, copy.system, openDocument());
-    if (!merged.ok) return setFault(`The server’s system was changed too, ${merged.places.length > 0 ? `in ${merged.places.length} of the same places` : 'and both together do not go'}. Open it as a copy, and compare the two.`);
+    if (!merged.ok)
+      return setFault(
+        `The server’s system was changed too, ${merged.places.length > 0 ? `in ${merged.places.length} of the same places` : 'and both together do not go'}. Open it as a copy, and compare the two.`,
+      );
     applyEdit('take in unsaved work', () => ({ ...merged.value, conditions: copy.system.conditions }));
     onDone();
   };
@@ -69,20 +82,51 @@ function LeftCopy({ copy, onDone }: { readonly copy: KeptCopy; readonly onDone: 
     router.push(`/systems/${made.id}`);
   };
   return (
-    <Box role="alert" data-testid="unsaved-work" bg="warnBg" borderLeftWidth="6px" borderColor="warn" borderRadius="md" px="4" py="3" mb="4">
-      <Box fontWeight="700">This browser has work on this system that was never saved: from {new Date(copy.at_ms).toLocaleString()}, “{copy.edit}”.</Box>
+    <Box
+      role="alert"
+      data-testid="unsaved-work"
+      bg="warnBg"
+      borderLeftWidth="6px"
+      borderColor="warn"
+      borderRadius="md"
+      px="4"
+      py="3"
+      mb="4"
+    >
+      <Box fontWeight="700">
+        This browser has work on this system that was never saved: from {new Date(copy.at_ms).toLocaleString()}, “
+        {copy.edit}”.
+      </Box>
       <Box mt="2">
-        {found.length === 0 ? <Box>It differs in its name, description or conditions alone.</Box> : (
+        {found.length === 0 ? (
+          <Box>It differs in its name, description or conditions alone.</Box>
+        ) : (
           <>
-            <Box fontSize="sm" color="soft" display={{ base: 'none', md: 'grid' }} gridTemplateColumns="1.3fr 1fr 1fr" columnGap="3"><span>What</span><span>On the server</span><span>In this browser</span></Box>
+            <Box
+              fontSize="sm"
+              color="soft"
+              display={{ base: 'none', md: 'grid' }}
+              gridTemplateColumns="1.3fr 1fr 1fr"
+              columnGap="3"
+            >
+              <span>What</span>
+              <span>On the server</span>
+              <span>In this browser</span>
+            </Box>
             <DifferenceList found={found.slice(0, MOST_SHOWN)} before={now} after={copy.system} />
             {found.length > MOST_SHOWN && <Box>and {found.length - MOST_SHOWN} more</Box>}
           </>
         )}
       </Box>
-      {fault && <Box mt="2" color="stop" fontWeight="600">{fault}</Box>}
+      {fault && (
+        <Box mt="2" color="stop" fontWeight="600">
+          {fault}
+        </Box>
+      )}
       <Box display="flex" gap="2" mt="3" flexWrap="wrap">
-        <Button kind="main" onClick={take}>Take it in</Button>
+        <Button kind="main" onClick={take}>
+          Take it in
+        </Button>
         <Button onClick={() => void asCopy()}>Open it as a copy</Button>
         <Button onClick={onDone}>Throw it away</Button>
       </Box>
@@ -97,8 +141,22 @@ function LeftText({ kept, onDone }: { readonly kept: KeptText; readonly onDone: 
     onDone();
   };
   return (
-    <Box role="status" data-testid="typed-text" bg="noteBg" borderRadius="md" px="4" py="2" mb="4" display="flex" gap="3" alignItems="center" flexWrap="wrap">
-      <Box flex="1 1 260px">You had typed “{kept.text}” into “{kept.label}”, and not entered it.</Box>
+    <Box
+      role="status"
+      data-testid="typed-text"
+      bg="noteBg"
+      borderRadius="md"
+      px="4"
+      py="2"
+      mb="4"
+      display="flex"
+      gap="3"
+      alignItems="center"
+      flexWrap="wrap"
+    >
+      <Box flex="1 1 260px">
+        You had typed “{kept.text}” into “{kept.label}”, and not entered it.
+      </Box>
       <Button onClick={back}>Put it back</Button>
       <Button onClick={onDone}>Leave it</Button>
     </Box>

@@ -30,7 +30,12 @@ import { UnsavedWork } from './UnsavedWork';
 import { useKeptTyping } from './useKeptTyping';
 import { useShortcuts } from './useShortcuts';
 
-type Props = { readonly id: string; readonly document: SystemDocument; readonly revision: number; readonly stage: string | null };
+type Props = {
+  readonly id: string;
+  readonly document: SystemDocument;
+  readonly revision: number;
+  readonly stage: string | null;
+};
 
 /** One open system: numbers on top, stages at the side, conditions beside them. */
 export function Workspace({ id, document, revision, stage }: Props) {
@@ -50,15 +55,28 @@ export function Workspace({ id, document, revision, stage }: Props) {
   useOthersEdits(id);
   useKeptTyping(id);
   useShortcuts();
-  if (!isOpen) return <Box p="8" color="soft" role="status">Opening {document.name}…</Box>;
+  if (!isOpen)
+    return (
+      <Box p="8" color="soft" role="status">
+        Opening {document.name}…
+      </Box>
+    );
   return (
     <DetailsProvider>
       <Box minH="100vh">
         <Box display={{ base: 'contents', lg: 'block' }} position="sticky" top="0" zIndex="10">
           <TopBar />
-          <Box position={{ base: 'sticky', lg: 'static' }} top="0" zIndex="10"><NumbersBar /></Box>
+          <Box position={{ base: 'sticky', lg: 'static' }} top="0" zIndex="10">
+            <NumbersBar />
+          </Box>
         </Box>
-        <Box display="grid" gridTemplateColumns={{ base: '1fr', lg: '150px minmax(0, 1fr) 264px' }} gap={{ base: '3', lg: '4' }} p={{ base: '3', lg: '4' }} alignItems="start">
+        <Box
+          display="grid"
+          gridTemplateColumns={{ base: '1fr', lg: '150px minmax(0, 1fr) 264px' }}
+          gap={{ base: '3', lg: '4' }}
+          p={{ base: '3', lg: '4' }}
+          alignItems="start"
+        >
           <StageRail />
           <Box as="main" minW="0" order={{ base: 3, lg: 0 }}>
             <LeavingQuestion />
@@ -66,7 +84,15 @@ export function Workspace({ id, document, revision, stage }: Props) {
             <UnsavedWork id={id} document={document} />
             <StageBody />
           </Box>
-          <Box position={{ base: 'static', lg: 'sticky' }} top="180px" maxH={{ lg: 'calc(100vh - 196px)' }} overflowY={{ lg: 'auto' }} className="no-print"><ConditionsPanel /></Box>
+          <Box
+            position={{ base: 'static', lg: 'sticky' }}
+            top="180px"
+            maxH={{ lg: 'calc(100vh - 196px)' }}
+            overflowY={{ lg: 'auto' }}
+            className="no-print"
+          >
+            <ConditionsPanel />
+          </Box>
         </Box>
       </Box>
     </DetailsProvider>
@@ -74,8 +100,15 @@ export function Workspace({ id, document, revision, stage }: Props) {
 }
 
 const BODIES: Readonly<Record<StageKey, () => React.ReactNode>> = {
-  fit: () => <FitStage />, tank: () => <TankStage />, ports: () => <PortsStage />, lines: () => <LinesStage />, vents: () => <VentsStage />, gauge: () => <GaugeStage />, range: () => <RangeStage />,
-  findings: () => <FindingsView />, measure: () => <MeasureNext />,
+  fit: () => <FitStage />,
+  tank: () => <TankStage />,
+  ports: () => <PortsStage />,
+  lines: () => <LinesStage />,
+  vents: () => <VentsStage />,
+  gauge: () => <GaugeStage />,
+  range: () => <RangeStage />,
+  findings: () => <FindingsView />,
+  measure: () => <MeasureNext />,
 };
 
 function StageBody() {

@@ -5,7 +5,11 @@ import type { Path } from '@/core/document';
 import { chooseTank } from '../state/tankChoice';
 import type { StageKey } from './stages';
 
-type Place = { readonly stage: StageKey; readonly path: string | undefined; readonly goTo: (stage: StageKey, path?: Path) => void };
+type Place = {
+  readonly stage: StageKey;
+  readonly path: string | undefined;
+  readonly goTo: (stage: StageKey, path?: Path) => void;
+};
 
 /** Which stage is open; kept in the address, so that a reload comes back to it. */
 export const usePlace = create<Place>()((set) => ({
@@ -27,7 +31,8 @@ function focusField(path: string): void {
     const field = document.querySelector(`[data-path="${CSS.escape(at)}"]`);
     const input = field?.querySelector<HTMLElement>('input, select, button');
     if (!field || !input) continue;
-    for (let folded = input.closest('details'); folded; folded = folded.parentElement?.closest('details') ?? null) folded.open = true;
+    for (let folded = input.closest('details'); folded; folded = folded.parentElement?.closest('details') ?? null)
+      folded.open = true;
     field.scrollIntoView({ block: 'center' });
     input.focus();
     return;

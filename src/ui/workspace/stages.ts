@@ -18,4 +18,5 @@ export const ACROSS: readonly { readonly key: StageKey; readonly label: string }
   { key: 'measure', label: 'Measure next' },
 ];
 
-export const isStage = (value: string | null): value is StageKey => [...STAGES, ...ACROSS].some((stage) => stage.key === value);
+export const isStage = (value: string | null): value is StageKey =>
+  [...STAGES, ...ACROSS].some((stage) => stage.key === value);

@@ -7,8 +7,13 @@ import { usePlace } from './goTo';
 
 /** Keeps in this browser what is being typed into a field of a system, until it is entered. */
 export function useKeptTyping(id: string): void {
-  useEffect(() => useTyping.subscribe(({ label, text }, before) => {
-    if (label === before.label && text === before.text) return;
-    keepText(id, usePlace.getState().stage, label, text).catch(() => undefined); // a browser that keeps nothing says so when a change is to be kept
-  }), [id]);
+  useEffect(
+    () =>
+      useTyping.subscribe(({ label, text }, before) => {
+        if (label === before.label && text === before.text) return;
+        // A browser that keeps nothing says so when a change is to be kept.
+        keepText(id, usePlace.getState().stage, label, text).catch(() => undefined);
+      }),
+    [id],
+  );
 }

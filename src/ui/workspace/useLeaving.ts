@@ -19,7 +19,18 @@ export function useLeaving(): void {
   useEffect(() => {
     const onClick = (event: MouseEvent): void => {
       const link = event.target instanceof Element ? event.target.closest('a[href]') : null;
-      if (!(link instanceof HTMLAnchorElement) || link.origin !== window.location.origin || link.hasAttribute('download') || link.dataset.leave !== undefined || event.defaultPrevented || event.ctrlKey || event.metaKey || event.shiftKey || event.button !== 0) return;
+      if (
+        !(link instanceof HTMLAnchorElement) ||
+        link.origin !== window.location.origin ||
+        link.hasAttribute('download') ||
+        link.dataset.leave !== undefined ||
+        event.defaultPrevented ||
+        event.ctrlKey ||
+        event.metaKey ||
+        event.shiftKey ||
+        event.button !== 0
+      )
+        return;
       if (link.pathname === window.location.pathname || mayLeaveFor(link.pathname + link.search)) return;
       event.preventDefault();
       event.stopPropagation();

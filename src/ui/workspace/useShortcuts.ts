@@ -5,7 +5,9 @@ import { useEditor } from '../state/editor';
 import { usePlace } from './goTo';
 import { ACROSS, STAGES } from './stages';
 
-const isTyping = (target: EventTarget | null): boolean => target instanceof HTMLElement && (target.tagName === 'INPUT' || target.tagName === 'SELECT' || target.tagName === 'TEXTAREA');
+const isTyping = (target: EventTarget | null): boolean =>
+  target instanceof HTMLElement &&
+  (target.tagName === 'INPUT' || target.tagName === 'SELECT' || target.tagName === 'TEXTAREA');
 
 /** Ctrl+Z and Ctrl+Y anywhere; 1 to 9 for the stages where nothing is being typed. */
 export function useShortcuts(): void {

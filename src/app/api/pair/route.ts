@@ -7,7 +7,10 @@ export const dynamic = 'force-dynamic';
 
 const pairing = object({
   code: string().required('code is missing').max(40, 'code has no more than 40 characters'),
-  name: string().required('name is missing').max(80, 'name has no more than 80 characters').matches(PLAIN_NAME, 'name must be plain text'),
+  name: string()
+    .required('name is missing')
+    .max(80, 'name has no more than 80 characters')
+    .matches(PLAIN_NAME, 'name must be plain text'),
 }).noUnknown('only code and name are taken');
 
 /** Lets a device in by the code that is shown where Gas Line runs. */

@@ -8,7 +8,12 @@ export const dynamic = 'force-dynamic';
 export const GET = answering((request: Request): Response => {
   const { parts, unread } = listOwnParts(database());
   if (new URL(request.url).searchParams.get('as') !== 'csv') return Response.json({ parts, unread });
-  return new Response(catalogueCsv(parts.map(({ part }) => part)), { headers: { 'content-type': 'text/csv; charset=utf-8', 'content-disposition': 'attachment; filename="own-parts.csv"' } });
+  return new Response(catalogueCsv(parts.map(({ part }) => part)), {
+    headers: {
+      'content-type': 'text/csv; charset=utf-8',
+      'content-disposition': 'attachment; filename="own-parts.csv"',
+    },
+  });
 });
 
 /** Files one part, { part }, or all parts of a file, { csv }: all or none. */
@@ -18,7 +23,8 @@ export const POST = answering(async (request: Request): Promise<Response> => {
   const read = partsIn(body.value);
   if (!read.ok) return read.response;
   const parts = read.parts.map((part) => ({ id: crypto.randomUUID(), part }));
-  if (!addOwnParts(database(), parts, Date.now())) return refuse(409, 'too-many', `A catalogue takes ${MOST_OWN_PARTS} parts; remove some first.`);
+  if (!addOwnParts(database(), parts, Date.now()))
+    return refuse(409, 'too-many', `A catalogue takes ${MOST_OWN_PARTS} parts; remove some first.`);
   return Response.json({ added: parts.length }, { status: 201 });
 });
 
@@ -29,5 +35,8 @@ function partsIn(raw: unknown): { ok: true; parts: readonly ComponentDocument[] 
   const read = typeof csv === 'string' ? readCatalogueCsv(csv) : part === undefined ? undefined : parsePart(part);
   if (!read) return { ok: false, response: refuse(422, 'invalid', `Send ${WANTS}.`) };
   if (!read.ok) return { ok: false, response: refuse(422, read.error.code, read.error.detail) };
-  return { ok: true, parts: Array.isArray(read.value) ? (read.value as readonly ComponentDocument[]) : [read.value as ComponentDocument] };
+  return {
+    ok: true,
+    parts: Array.isArray(read.value) ? (read.value as readonly ComponentDocument[]) : [read.value as ComponentDocument],
+  };
 }

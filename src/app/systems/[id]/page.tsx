@@ -5,7 +5,10 @@ import { Workspace } from '@/ui/workspace/Workspace';
 
 export const dynamic = 'force-dynamic';
 
-type Props = { readonly params: Promise<{ id: string }>; readonly searchParams: Promise<{ stage?: string | string[] }> };
+type Props = {
+  readonly params: Promise<{ id: string }>;
+  readonly searchParams: Promise<{ stage?: string | string[] }>;
+};
 
 export default async function Page({ params, searchParams }: Props) {
   const { id } = await params;
@@ -14,5 +17,13 @@ export default async function Page({ params, searchParams }: Props) {
   if (!found.ok && found.error.code === 'unreadable') return <UnreadableSystem id={id} detail={found.error.detail} />;
   if (!found.ok) notFound();
   const { document, revision } = found.value;
-  return <Workspace key={id} id={id} document={document} revision={revision} stage={typeof stage === 'string' ? stage : null} />;
+  return (
+    <Workspace
+      key={id}
+      id={id}
+      document={document}
+      revision={revision}
+      stage={typeof stage === 'string' ? stage : null}
+    />
+  );
 }

@@ -21,7 +21,13 @@ export type LineAnswers = {
 export function lineAnswers(inputs: FlowInputs, solutions: readonly Solved[]): LineAnswers {
   const joints = jointsOf(inputs.system);
   return {
-    joints, list: linesList(inputs.system, joints), profiles: profilesOf(inputs, solutions),
-    jointSpills: jointSpills(inputs), breakSpills: breakSpills(inputs), circuits: circuitsOf(inputs), routes: routesOf(inputs.system), apart: endsApart(inputs),
+    joints,
+    list: linesList(inputs.system, joints),
+    profiles: profilesOf(inputs, solutions),
+    jointSpills: jointSpills(inputs),
+    breakSpills: breakSpills(inputs),
+    circuits: circuitsOf(inputs),
+    routes: routesOf(inputs.system),
+    apart: endsApart(inputs),
   };
 }

@@ -12,7 +12,12 @@ import { flowing } from '../flowSolve';
  */
 export type TransferEnd = 'moved' | 'source-dry' | 'target-full' | 'at-rest' | 'nothing-moves' | 'failed';
 
-export type TransferCourse = { readonly volume_m3: number; readonly time_s: number | undefined; readonly ends: TransferEnd; readonly endsAt: string | undefined };
+export type TransferCourse = {
+  readonly volume_m3: number;
+  readonly time_s: number | undefined;
+  readonly ends: TransferEnd;
+  readonly endsAt: string | undefined;
+};
 
 /** Steps over the volume to be moved: each is one of Runge's midpoint method. */
 const STEPS = 24;
@@ -34,11 +39,22 @@ type Volumes = ReadonlyMap<string, number>;
  * @param sense 1 as the line is written, -1 against it
  * @param asked_m3 to be moved
  */
-export function transferCourse(inputs: FlowInputs, line: string, sense: 1 | -1, asked_m3: number, steps = STEPS): TransferCourse {
+export function transferCourse(
+  inputs: FlowInputs,
+  line: string,
+  sense: 1 | -1,
+  asked_m3: number,
+  steps = STEPS,
+): TransferCourse {
   let volumes: Volumes = new Map(inputs.levels.map(({ tank }) => [tank.document.id, tank.fill_ratio * tank.gross_m3]));
   let [moved, time] = [0, 0];
   const most = asked_m3 / steps;
-  const ended = (ends: TransferEnd, endsAt?: string): TransferCourse => ({ volume_m3: moved, time_s: moved > 0 && ends !== 'failed' ? time : undefined, ends: moved > 0 ? ends : ends === 'at-rest' ? 'nothing-moves' : ends, endsAt });
+  const ended = (ends: TransferEnd, endsAt?: string): TransferCourse => ({
+    volume_m3: moved,
+    time_s: moved > 0 && ends !== 'failed' ? time : undefined,
+    ends: moved > 0 ? ends : ends === 'at-rest' ? 'nothing-moves' : ends,
+    endsAt,
+  });
   for (let turn = 0; turn < 40 * steps; turn++) {
     const left = asked_m3 - moved;
     if (left <= 1e-9 * asked_m3) return ended('moved');
@@ -74,10 +90,13 @@ function ratesAt(inputs: FlowInputs, volumes: Volumes, line: string, sense: 1 | 
 }
 
 function gainsOf({ levels }: FlowInputs, links: NetworkSolution['links']): Volumes {
-  return new Map(levels.map(({ tank }) => [
-    tank.document.id,
-    tank.ports.reduce((sum, { document }) => sum + (links.get(`${document.id}:mouth`)?.flow_m3PerS ?? 0), 0) - tank.pickups.reduce((sum, { document }) => sum + (links.get(`${document.id}:tube`)?.flow_m3PerS ?? 0), 0),
-  ]));
+  return new Map(
+    levels.map(({ tank }) => [
+      tank.document.id,
+      tank.ports.reduce((sum, { document }) => sum + (links.get(`${document.id}:mouth`)?.flow_m3PerS ?? 0), 0) -
+        tank.pickups.reduce((sum, { document }) => sum + (links.get(`${document.id}:tube`)?.flow_m3PerS ?? 0), 0),
+    ]),
+  );
 }
 
 /** The same system with other volumes in its tanks. */
@@ -86,34 +105,61 @@ function atVolumes(inputs: FlowInputs, volumes: Volumes): FlowInputs {
     ...inputs,
     levels: inputs.levels.map(({ tank, up }): TankLevel => {
       const volume_m3 = Math.min(tank.gross_m3, Math.max(0, volumes.get(tank.document.id)!));
-      return { tank: { ...tank, fill_ratio: volume_m3 / tank.gross_m3 }, up, offset_m: unwrap(levelForVolume(tank.mesh, up, volume_m3)).offset_m };
+      return {
+        tank: { ...tank, fill_ratio: volume_m3 / tank.gross_m3 },
+        up,
+        offset_m: unwrap(levelForVolume(tank.mesh, up, volume_m3)).offset_m,
+      };
     }),
   };
 }
 
 /** Volumes after so much more has passed the line. */
-const after = (volumes: Volumes, { flow_m3PerS, gains }: Rates, step_m3: number): Volumes => new Map([...volumes].map(([id, volume]) => [id, volume + (gains.get(id)! / flow_m3PerS) * step_m3]));
+const after = (volumes: Volumes, { flow_m3PerS, gains }: Rates, step_m3: number): Volumes =>
+  new Map([...volumes].map(([id, volume]) => [id, volume + (gains.get(id)! / flow_m3PerS) * step_m3]));
 
 type Bound = { readonly volume_m3: number; readonly ends: TransferEnd; readonly name: string };
 
-/** What can still pass until a tank that is drawn from is down to its pickup, or one that fills is full to its limit. */
+/**
+ * What can still pass until a tank that is drawn from is down to its pickup, or one that fills is full to its limit.
+ */
 function nearestBound({ levels }: FlowInputs, volumes: Volumes, { flow_m3PerS, gains }: Rates): Bound {
   const bounds = levels.flatMap(({ tank, up }): Bound[] => {
     const { id, name } = tank.document;
     const gain = gains.get(id)!;
     const volume = volumes.get(id)!;
-    if (gain > MOVES_M3_PER_S) return [{ volume_m3: ((tank.gross_m3 * tank.document.fillLimit_ratio.value - volume) / gain) * flow_m3PerS, ends: 'target-full', name }];
+    if (gain > MOVES_M3_PER_S)
+      return [
+        {
+          volume_m3: ((tank.gross_m3 * tank.document.fillLimit_ratio.value - volume) / gain) * flow_m3PerS,
+          ends: 'target-full',
+          name,
+        },
+      ];
     if (gain > -MOVES_M3_PER_S) return [];
     const drawable = tank.pickups.map(({ inlet }) => drawable_m3(tank, inlet, up, volume)).filter((some) => some > 0);
-    return drawable.length === 0 ? [] : [{ volume_m3: (Math.min(...drawable) / -gain) * flow_m3PerS, ends: 'source-dry', name }];
+    return drawable.length === 0
+      ? []
+      : [{ volume_m3: (Math.min(...drawable) / -gain) * flow_m3PerS, ends: 'source-dry', name }];
   });
-  return bounds.reduce((least, each) => (each.volume_m3 < least.volume_m3 ? each : least), { volume_m3: Infinity, ends: 'at-rest', name: '' });
+  return bounds.reduce((least, each) => (each.volume_m3 < least.volume_m3 ? each : least), {
+    volume_m3: Infinity,
+    ends: 'at-rest',
+    name: '',
+  });
 }
 
 /** Nothing passes any more: a pickup draws air, or the levels keep it. */
 function whyStopped(inputs: FlowInputs, volumes: Volumes, { gains }: Rates): [TransferEnd, string | undefined] {
-  const dry = atVolumes(inputs, volumes).levels.find((level) => level.tank.pickups.length > 0 && level.tank.pickups.every((pickup) => isStarved(level, pickup)) && (gains.get(level.tank.document.id) ?? 0) <= MOVES_M3_PER_S && touches(inputs, level));
+  const dry = atVolumes(inputs, volumes).levels.find(
+    (level) =>
+      level.tank.pickups.length > 0 &&
+      level.tank.pickups.every((pickup) => isStarved(level, pickup)) &&
+      (gains.get(level.tank.document.id) ?? 0) <= MOVES_M3_PER_S &&
+      touches(inputs, level),
+  );
   return dry ? ['source-dry', dry.tank.document.name] : ['at-rest', undefined];
 }
 
-const touches = (inputs: FlowInputs, { tank }: TankLevel): boolean => compileNetwork(inputs, []).links.some(({ id }) => tank.pickups.some(({ document }) => id === `${document.id}:tube`));
+const touches = (inputs: FlowInputs, { tank }: TankLevel): boolean =>
+  compileNetwork(inputs, []).links.some(({ id }) => tank.pickups.some(({ document }) => id === `${document.id}:tube`));

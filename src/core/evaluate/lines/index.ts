@@ -8,11 +8,39 @@
  * what bends, holders and holes want. `answers.ts` puts together what every
  * full evaluation holds.
  */
-export { jointsOf, linesList, mendsOf, type CutRow, type Joint, type JointState, type LinesList, type PartsRow, type StockTotal } from './joints';
+export {
+  jointsOf,
+  linesList,
+  mendsOf,
+  type CutRow,
+  type Joint,
+  type JointState,
+  type LinesList,
+  type PartsRow,
+  type StockTotal,
+} from './joints';
 export { linePoints, profilesOf, type ProfilePoint, type RunProfile } from './profile';
 export { breakSpills, jointSpills, type BreakSpill, type JointSpill, type Spill, type TankSpill } from './spills';
-export { circuitsOf, type BackflowResult, type CircuitsResult, type LowestResult, type ReturnResult, type SightErrorResult, type TransferResult } from './transfers';
-export { CALM_M_PER_S, costliest, sizedLines, sizeTable, withLineStock, type Costliest, type Gain, type SizeRow, type SizeTable } from './changes';
+export {
+  circuitsOf,
+  type BackflowResult,
+  type CircuitsResult,
+  type LowestResult,
+  type ReturnResult,
+  type SightErrorResult,
+  type TransferResult,
+} from './transfers';
+export {
+  CALM_M_PER_S,
+  costliest,
+  sizedLines,
+  sizeTable,
+  withLineStock,
+  type Costliest,
+  type Gain,
+  type SizeRow,
+  type SizeTable,
+} from './changes';
 export { developedLength_m, endsApart, routesOf, type EndsApart, type PassCheck, type RouteResult } from './routing';
 export { engineNeed, type EngineNeed } from './engine';
 export { lineAnswers, type LineAnswers } from './answers';

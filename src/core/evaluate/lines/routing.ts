@@ -5,7 +5,13 @@ import { add, norm, subtract, type Vec3 } from '../../geometry';
 import { grommetFor, supportSpacing_m, type LineStockRow } from '../../reference/lineStock';
 import { linePoints } from './profile';
 
-export type PassCheck = { readonly name: string; readonly hole_m: number; /** Hole that the line's grommet wants; none where there is no grommet so large. */ readonly wants_m: number | undefined; readonly state: 'fits' | 'no-grommet-room' | 'line-too-wide' };
+export type PassCheck = {
+  readonly name: string;
+  readonly hole_m: number;
+  /** Hole that the line's grommet wants; none where there is no grommet so large. */ readonly wants_m:
+    number | undefined;
+  readonly state: 'fits' | 'no-grommet-room' | 'line-too-wide';
+};
 
 /** How a line is led: what its bends, holders and holes want against what is planned. */
 export type RouteResult = {
@@ -35,12 +41,15 @@ const FLEX_SLACK = 0.05;
 const ROUNDING_M = 0.005;
 const STRAIGHT_RAD = 0.02;
 
-export const routesOf = (system: SystemDocument): RouteResult[] => system.lines.flatMap((line) => {
-  const stock = stockOf(line);
-  return stock ? [routeOf(line, stock)] : [];
-});
+export const routesOf = (system: SystemDocument): RouteResult[] =>
+  system.lines.flatMap((line) => {
+    const stock = stockOf(line);
+    return stock ? [routeOf(line, stock)] : [];
+  });
 
-/** A line between two parts whose places are known, and that does not get from the one to the other as it is written. */
+/**
+ * A line between two parts whose places are known, and that does not get from the one to the other as it is written.
+ */
 export type EndsApart = { readonly line: string; readonly name: string; readonly gap_m: number };
 
 /** Tape readings of a run add up to no better than this [m]; their own spreads come on top. */
@@ -65,11 +74,20 @@ function routeOf(line: LineDocument, stock: LineStockRow): RouteResult {
   const developed_m = rounded * (line.flexes ? 1 + FLEX_SLACK : 1);
   const mostApart_m = supportSpacing_m(stock.kind, stock.outside_m);
   return {
-    line: line.id, name: line.name, stock, shortest_m, developed_m, length_m: line.length_m.value,
+    line: line.id,
+    name: line.name,
+    stock,
+    shortest_m,
+    developed_m,
+    length_m: line.length_m.value,
     // Where nothing is said of the way between the ends, the straight line is all that is known.
     isShort: line.length_m.value < (line.points.length > 0 ? developed_m : shortest_m) - ROUNDING_M,
-    leastBend_m: stock.bend_m, bend_m, tooTight: bend_m !== undefined && bend_m < stock.bend_m,
-    mostApart_m, held_m: line.held_m?.value, heldTooFar: line.held_m !== undefined && line.held_m.value > mostApart_m,
+    leastBend_m: stock.bend_m,
+    bend_m,
+    tooTight: bend_m !== undefined && bend_m < stock.bend_m,
+    mostApart_m,
+    held_m: line.held_m?.value,
+    heldTooFar: line.held_m !== undefined && line.held_m.value > mostApart_m,
     passes: line.passes.map(({ name, hole_m }) => passOf(name, hole_m.value, stock)),
     rigidButFlexes: line.flexes === true && line.kind !== 'hose',
   };
@@ -77,7 +95,8 @@ function routeOf(line: LineDocument, stock: LineStockRow): RouteResult {
 
 function passOf(name: string, hole_m: number, stock: LineStockRow): PassCheck {
   const wants_m = grommetFor(stock.outside_m)?.hole_m;
-  const state = hole_m < stock.outside_m ? 'line-too-wide' : wants_m === undefined || hole_m < wants_m ? 'no-grommet-room' : 'fits';
+  const state =
+    hole_m < stock.outside_m ? 'line-too-wide' : wants_m === undefined || hole_m < wants_m ? 'no-grommet-room' : 'fits';
   return { name, hole_m, wants_m, state };
 }
 
@@ -91,7 +110,10 @@ function passOf(name: string, hole_m: number, stock: LineStockRow): PassCheck {
  * @source tangent R tan(a/2), arc R a: plane trigonometry, as in any bender's manual
  */
 export function developedLength_m(points: readonly Vec3[], bend_m: number): number {
-  const ways = points.slice(1).map((point, i) => subtract(point, points[i]!)).filter((way) => norm(way) > 0);
+  const ways = points
+    .slice(1)
+    .map((point, i) => subtract(point, points[i]!))
+    .filter((way) => norm(way) > 0);
   const straight = ways.reduce((sum, way) => sum + norm(way), 0);
   return ways.slice(1).reduce((length, way, i) => {
     const before = ways[i]!;

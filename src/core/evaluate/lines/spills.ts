@@ -1,4 +1,13 @@
-import { endKey, isShutOff, itemsOf, linesByEnd, runsOf, SELECTOR_PAIRS, type EndRef, type Item } from '../../document/circuits';
+import {
+  endKey,
+  isShutOff,
+  itemsOf,
+  linesByEnd,
+  runsOf,
+  SELECTOR_PAIRS,
+  type EndRef,
+  type Item,
+} from '../../document/circuits';
 import { partPositions, surfaceHeight_m, type FlowInputs, type TankLevel } from '../../document/compileNetwork';
 import type { EndName } from '../../document/schemaLines';
 import type { ComponentDocument, LineDocument } from '../../document/schema';
@@ -7,7 +16,12 @@ import { boreArea_m2 } from '../../network';
 import { linePoints } from './profile';
 
 /** A tank that empties through a break, and down to where. */
-export type TankSpill = { readonly tank: string; readonly name: string; readonly volume_m3: number; readonly bySiphon: boolean };
+export type TankSpill = {
+  readonly tank: string;
+  readonly name: string;
+  readonly volume_m3: number;
+  readonly bySiphon: boolean;
+};
 
 /** What runs out where a line is opened or breaks, with the valves as they stand and the pumps at rest. */
 export type Spill = {
@@ -18,8 +32,19 @@ export type Spill = {
   readonly stoppedBy: readonly string[];
 };
 
-export type JointSpill = Spill & { readonly line: string; readonly lineName: string; readonly at: 'from' | 'to'; readonly part: string; readonly height_m: number };
-export type BreakSpill = Spill & { readonly run: string; readonly runName: string; /** The line that is taken to break at the run's lowest point. */ readonly lineName: string; readonly height_m: number };
+export type JointSpill = Spill & {
+  readonly line: string;
+  readonly lineName: string;
+  readonly at: 'from' | 'to';
+  readonly part: string;
+  readonly height_m: number;
+};
+export type BreakSpill = Spill & {
+  readonly run: string;
+  readonly runName: string;
+  /** The line that is taken to break at the run's lowest point. */ readonly lineName: string;
+  readonly height_m: number;
+};
 
 const PIECES = 24;
 /** Levels nearer than this are the same [m]. */
@@ -36,7 +61,10 @@ type Scene = {
 function sceneOf(inputs: FlowInputs): Scene {
   const { system, levels } = inputs;
   return {
-    inputs, items: new Map(itemsOf(system).map((item) => [item.id, item])), byEnd: linesByEnd(system), positions: partPositions(system, levels),
+    inputs,
+    items: new Map(itemsOf(system).map((item) => [item.id, item])),
+    byEnd: linesByEnd(system),
+    positions: partPositions(system, levels),
     weight: inputs.fluid.density_kgPerM3 * inputs.gravity.magnitude_mPerS2,
   };
 }
@@ -44,23 +72,27 @@ function sceneOf(inputs: FlowInputs): Scene {
 /** What drains at each end of each liquid line when it is undone there. */
 export function jointSpills(inputs: FlowInputs): JointSpill[] {
   const scene = sceneOf(inputs);
-  return inputs.system.lines.filter(isWet).flatMap((line) => (['from', 'to'] as const).flatMap((at): JointSpill[] => {
-    const where = scene.positions.get(line[at].item);
-    if (!where) return [];
-    const height_m = dot(inputs.gravity.up, where);
-    const walker = drained(scene, height_m);
-    // Both sides of the joint are open: the line with all behind it, and the part.
-    walker.along(line, at);
-    walker.into(line[at]);
-    return [{ ...walker.result(), line: line.id, lineName: line.name, at, part: line[at].item, height_m }];
-  }));
+  return inputs.system.lines.filter(isWet).flatMap((line) =>
+    (['from', 'to'] as const).flatMap((at): JointSpill[] => {
+      const where = scene.positions.get(line[at].item);
+      if (!where) return [];
+      const height_m = dot(inputs.gravity.up, where);
+      const walker = drained(scene, height_m);
+      // Both sides of the joint are open: the line with all behind it, and the part.
+      walker.along(line, at);
+      walker.into(line[at]);
+      return [{ ...walker.result(), line: line.id, lineName: line.name, at, part: line[at].item, height_m }];
+    }),
+  );
 }
 
 /** What runs out if each run's line breaks at its lowest point: to the ground, or into the bilge. */
 export function breakSpills(inputs: FlowInputs): BreakSpill[] {
   const scene = sceneOf(inputs);
   return runsOf(inputs.system).flatMap((run): BreakSpill[] => {
-    const lines = run.steps.flatMap((step) => (step.kind === 'line' ? inputs.system.lines.filter(({ id }) => id === step.id) : [])).filter(isWet);
+    const lines = run.steps
+      .flatMap((step) => (step.kind === 'line' ? inputs.system.lines.filter(({ id }) => id === step.id) : []))
+      .filter(isWet);
     const lows = lines.flatMap((line) => {
       const heights = heightsOf(scene, line);
       return heights.length > 0 ? [{ line, height_m: Math.min(...heights) }] : [];
@@ -114,7 +146,8 @@ function drained(scene: Scene, height_m: number) {
     if (item.kind === 'consumer') return;
     for (const end of passesTowards(scene, item.component, ref.end, height_m, stopped)) {
       seenEnds.add(endKey({ item: item.id, end }));
-      for (const line of byEnd.get(endKey({ item: item.id, end })) ?? []) along(line, line.from.item === item.id && line.from.end === end ? 'from' : 'to');
+      for (const line of byEnd.get(endKey({ item: item.id, end })) ?? [])
+        along(line, line.from.item === item.id && line.from.end === end ? 'from' : 'to');
     }
   };
 
@@ -144,7 +177,13 @@ function wetAbove_m3(line: LineDocument, heights: readonly number[], height_m: n
 }
 
 /** Ends of a part from which liquid comes through it towards the break; what holds it back is noted. */
-function passesTowards({ inputs, positions, weight }: Scene, part: ComponentDocument, towards: EndName, break_m: number, stopped: Set<string>): readonly EndName[] {
+function passesTowards(
+  { inputs, positions, weight }: Scene,
+  part: ComponentDocument,
+  towards: EndName,
+  break_m: number,
+  stopped: Set<string>,
+): readonly EndName[] {
   const other: readonly EndName[] = towards === 'in' ? ['out'] : towards === 'out' ? ['in'] : [];
   const stop = (): readonly EndName[] => {
     stopped.add(part.name);
@@ -155,7 +194,9 @@ function passesTowards({ inputs, positions, weight }: Scene, part: ComponentDocu
   const head_Pa = weight * Math.max(0, Math.max(...surfaces) - break_m);
   switch (part.kind) {
     case 'selector': {
-      const joined = SELECTOR_PAIRS[part.position].flatMap(([a, b]) => (a === towards ? [b] : b === towards ? [a] : []));
+      const joined = SELECTOR_PAIRS[part.position].flatMap(([a, b]) =>
+        a === towards ? [b] : b === towards ? [a] : [],
+      );
       return joined.length > 0 ? joined : stop();
     }
     case 'check-valve':
@@ -179,14 +220,30 @@ function passesTowards({ inputs, positions, weight }: Scene, part: ComponentDocu
   }
 }
 
-/** What a tank loses through an inlet of it to a break at a height; nothing where the break lies over its surface, or the inlet over the liquid. */
-function tankSpill(level: TankLevel, item: Extract<Item, { kind: 'pickup' | 'port' }>, break_m: number, crest_m: number, { gravity }: FlowInputs): TankSpill | undefined {
+/**
+ * What a tank loses through an inlet of it to a break at a height; nothing where the break lies over its surface, or
+ * the inlet over the liquid.
+ */
+function tankSpill(
+  level: TankLevel,
+  item: Extract<Item, { kind: 'pickup' | 'port' }>,
+  break_m: number,
+  crest_m: number,
+  { gravity }: FlowInputs,
+): TankSpill | undefined {
   const { tank, up, offset_m } = level;
   const surface_m = surfaceHeight_m(level, gravity.up);
   const datum = surface_m - offset_m;
-  const mouth = item.kind === 'pickup'
-    ? tank.pickups.find(({ document }) => document.id === item.id)?.inlet.point_m
-    : tank.ports.filter(({ document }) => document.id === item.id).map(({ point_m, document }): Vec3 => [point_m[0], point_m[1], point_m[2] - (document.drop_m?.value ?? 0)])[0];
+  const mouth =
+    item.kind === 'pickup'
+      ? tank.pickups.find(({ document }) => document.id === item.id)?.inlet.point_m
+      : tank.ports
+          .filter(({ document }) => document.id === item.id)
+          .map(({ point_m, document }): Vec3 => [
+            point_m[0],
+            point_m[1],
+            point_m[2] - (document.drop_m?.value ?? 0),
+          ])[0];
   const port = item.kind === 'pickup' ? tank.pickups.find(({ document }) => document.id === item.id)?.port_m : mouth;
   if (!mouth || !port) return undefined;
   const mouth_m = datum + dot(up, mouth);

@@ -5,7 +5,12 @@ export type RealArray = 'terms' | 'rough' | 'flow' | 'loss' | 'slope' | 'outflow
 export type WholeArray = 'from' | 'to' | 'entryOf' | 'starts' | 'rows' | 'targets';
 
 /** What `newton.kernel.ts` and `friction.kernel.ts` give out. */
-export type Kernel = Readonly<Record<RealArray | WholeArray | 'energy' | 'worst' | 'energyMost' | 'mass' | 'worstPlace' | 'massMost' | 'frictionSlope', WebAssembly.Global>> & {
+export type Kernel = Readonly<
+  Record<
+    RealArray | WholeArray | 'energy' | 'worst' | 'energyMost' | 'mass' | 'worstPlace' | 'massMost' | 'frictionSlope',
+    WebAssembly.Global
+  >
+> & {
   readonly memory: WebAssembly.Memory;
   readonly layOut: (links: number, places: number, free: number, entries: number, targets: number) => number;
   readonly settle: (near: boolean) => number;
@@ -24,7 +29,8 @@ export const answerForLaws = (answer: typeof law): void => {
 /** The compiled kernel; compiled for this machine when it is first asked for, within a millisecond or so. */
 export function kernel(): Kernel {
   loaded ??= new WebAssembly.Instance(
-    new WebAssembly.Module(Uint8Array.from(atob(KERNEL), (each) => each.charCodeAt(0))), { door: { law: (link: number, flow: number) => law(link, flow) } },
+    new WebAssembly.Module(Uint8Array.from(atob(KERNEL), (each) => each.charCodeAt(0))),
+    { door: { law: (link: number, flow: number) => law(link, flow) } },
   ).exports as unknown as Kernel;
   return loaded;
 }

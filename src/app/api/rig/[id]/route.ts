@@ -6,13 +6,15 @@ export const dynamic = 'force-dynamic';
 
 type Context = { readonly params: Promise<{ id: string }> };
 
-const missing = (): Response => refuse(404, 'missing', 'There is no such rig; it has ended, or the server was started again.');
+const missing = (): Response =>
+  refuse(404, 'missing', 'There is no such rig; it has ended, or the server was started again.');
 
 /** Readings as they come, as server-sent events. */
 export const GET = answering(async (request: Request, { params }: Context): Promise<Response> => {
   const stream = rigStream((await params).id, request.signal);
   if (stream === undefined) return missing();
-  if (stream === 'too-many') return refuse(429, 'too-many', `Up to ${MOST_OF_A_RIG} pages can look at one rig; close one that does.`);
+  if (stream === 'too-many')
+    return refuse(429, 'too-many', `Up to ${MOST_OF_A_RIG} pages can look at one rig; close one that does.`);
   return new Response(stream, { headers: { 'content-type': 'text/event-stream', 'cache-control': 'no-store' } });
 });
 
@@ -22,7 +24,12 @@ export const POST = answering(async (request: Request, { params }: Context): Pro
   if (!body.ok) return body.response;
   const pour = checked(() => pourBody.validateSync(body.value, { strict: true, abortEarly: false }));
   if (!pour.ok) return refuse(422, 'bad-pour', pour.detail);
-  const sample = pourInto((await params).id, pour.value.volume_m3, pour.value.flow_m3PerS ?? USUAL_FLOW_M3_PER_S, Date.now());
+  const sample = pourInto(
+    (await params).id,
+    pour.value.volume_m3,
+    pour.value.flow_m3PerS ?? USUAL_FLOW_M3_PER_S,
+    Date.now(),
+  );
   return sample ? Response.json(sample) : missing();
 });
 /** 30 L/min, as a can runs out. */

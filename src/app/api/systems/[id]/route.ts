@@ -9,7 +9,9 @@ const missing = (): Response => refuse(404, 'missing', 'There is no such system;
 
 export const GET = answering(async (_: Request, { params }: Context): Promise<Response> => {
   const found = findSystem(database(), (await params).id);
-  return found.ok ? Response.json(found.value) : refuse(found.error.code === 'missing' ? 404 : 422, found.error.code, found.error.detail);
+  return found.ok
+    ? Response.json(found.value)
+    : refuse(found.error.code === 'missing' ? 404 : 422, found.error.code, found.error.detail);
 });
 
 /** Saves a document over the revision named in If-Match. */
@@ -23,7 +25,11 @@ export const PUT = answering(async (request: Request, { params }: Context): Prom
   if (result.saved) return Response.json({ revision: result.revision });
   return result.reason === 'missing'
     ? missing()
-    : refuse(409, 'conflict', 'This system was changed in another window since; reload to see it, or save yours as a copy.');
+    : refuse(
+        409,
+        'conflict',
+        'This system was changed in another window since; reload to see it, or save yours as a copy.',
+      );
 });
 
 export const DELETE = answering(async (request: Request, { params }: Context): Promise<Response> => {
