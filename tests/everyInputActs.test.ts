@@ -21,6 +21,7 @@ import {
   sizeTable,
 } from '@/core/evaluate';
 import { loadKernel } from '@/core/geometry';
+import { withoutMemory } from '@/core/memo';
 import { findingKeys, judge } from '@/core/rules';
 import { applied, inBay, PROBE, RAISED_BY, SOUND, square, T } from './raisedSystems';
 
@@ -64,8 +65,8 @@ function watched<T extends object>(root: T, at: string, seen: Set<string>): T {
   });
 }
 
-/** Labels, what files are filed by, and files that bodies came from: read where they are shown. */
-const LABELS = /(^|\.)(id|name|note|file|fromName|toName)$|^(format|version|description)$/;
+/** Labels, how a pour was measured, what files are filed by and bodies came from: read where they are shown. */
+const LABELS = /(^|\.)(id|name|note|file|fromName|toName)$|pours\[\]\.way$|^(format|version|description)$/;
 /** Shapes are read by one and the same code wherever they stand. */
 const shared = (path: string): string =>
   path.replace(/^(tanks\[\]\.(parts\[\]\.)?|fit\.bay\.|fit\.things\[\]\.bodies\[\]\.)shape\./, 'shape.');
@@ -288,7 +289,9 @@ describe('every input acts', () => {
       ...OTHERS,
       ...raised,
     ]) {
-      if (leavesIn(system, '').some((leaf) => leaves.includes(leaf) && !isSeen(leaf))) answer(system);
+      // Comparing what is asked with what was asked before is no reading.
+      if (leavesIn(system, '').some((leaf) => leaves.includes(leaf) && !isSeen(leaf)))
+        withoutMemory(() => answer(system));
     }
     expect(leaves.length).toBeGreaterThan(300);
     expect(leaves.filter((leaf) => !isSeen(leaf))).toEqual([]);

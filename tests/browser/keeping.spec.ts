@@ -136,8 +136,12 @@ test('what is not saved is asked about before a link is followed, goes out as a 
   await page.waitForTimeout(500);
   expect(asked).toBe(true);
   expect(page.isClosed()).toBe(false);
+  await Promise.all([
+    page.waitForRequest((request) => request.method() === 'PUT', { timeout: 1000 }),
+    page.getByRole('button', { name: 'Try now' }).click(),
+  ]);
+  // From here on it is tried again without being asked.
   await page.unroute('**/api/systems/*');
-  await page.getByRole('button', { name: 'Try now' }).click();
   await saved(page);
 });
 

@@ -1,3 +1,4 @@
+import { interned } from '../memo';
 import { reached } from '../reached';
 import type { FluidKey } from '../reference/fluids';
 import { nearestStock, lineStock, USUAL_SERIES, type LineStockRow } from '../reference/lineStock';
@@ -13,6 +14,30 @@ import type {
   PortDocument,
   SystemDocument,
 } from './schema';
+
+/** As much of a system as flow can depend on. */
+export type Circuits = Pick<
+  SystemDocument,
+  'tanks' | 'fluids' | 'lines' | 'components' | 'consumers' | 'practice' | 'conditions'
+> & { readonly wishes: Pick<SystemDocument['wishes'], 'moves_m3'> };
+
+const internedCircuits = interned<Circuits>('circuits');
+
+/** A system's circuits; the very same as long as nothing in them changes. */
+export function circuitsIn(system: Circuits): Circuits {
+  const { tanks, fluids, lines, components, consumers, practice, conditions, wishes } = system;
+  const { moves_m3 } = wishes;
+  return internedCircuits({
+    tanks,
+    fluids,
+    lines,
+    components,
+    consumers,
+    practice,
+    conditions,
+    wishes: moves_m3 ? { moves_m3 } : {},
+  });
+}
 
 /** One end of one part: what a line is joined to. */
 export type EndRef = { readonly item: string; readonly end: EndName };
@@ -68,7 +93,7 @@ export const endsOfComponent = (component: ComponentDocument): readonly EndName[
   component.kind === 'regulator' && component.style === 'dead-head' ? ['in', 'out'] : ENDS_OF_KIND[component.kind];
 
 /** All parts that lines can be joined to. */
-export function itemsOf(system: SystemDocument): Item[] {
+export function itemsOf(system: Circuits): Item[] {
   return [
     ...system.tanks.flatMap((tank): Item[] => [
       ...tank.pickups.map((pickup): Item => ({
@@ -102,7 +127,7 @@ export function itemsOf(system: SystemDocument): Item[] {
 }
 
 /** Ids of all that lines can be joined to, and of ports that something hangs in. */
-export const joinableItems = (system: SystemDocument): string[] => [
+export const joinableItems = (system: Circuits): string[] => [
   ...new Set([
     ...itemsOf(system).map(({ id }) => id),
     ...system.tanks.flatMap((tank) => tank.ports.map(({ id }) => id)),
@@ -112,7 +137,7 @@ export const joinableItems = (system: SystemDocument): string[] => [
 export const endKey = ({ item, end }: EndRef): string => `${item}:${end}`;
 
 /** The lines joined to each end. */
-export function linesByEnd(system: SystemDocument): Map<string, LineDocument[]> {
+export function linesByEnd(system: Circuits): Map<string, LineDocument[]> {
   const found = new Map<string, LineDocument[]>();
   for (const line of system.lines) {
     for (const side of [line.from, line.to]) found.set(endKey(side), [...(found.get(endKey(side)) ?? []), line]);
@@ -193,7 +218,7 @@ function through(item: Item | undefined, end: EndName): EndName | undefined {
 }
 
 /** All runs, in the order in which their lines are written; each line is in one. */
-export function runsOf(system: SystemDocument): Run[] {
+export function runsOf(system: Circuits): Run[] {
   const items = new Map(itemsOf(system).map((item) => [item.id, item]));
   const byEnd = linesByEnd(system);
   const seen = new Set<string>();
@@ -260,7 +285,7 @@ const madeEnds = (item: Item) =>
  * Ends of parts with neither line nor plug. A port's hole that has a use of its own, a spare or a filler, needs no
  * line; nor does a vent.
  */
-export function openEnds(system: SystemDocument): EndRef[] {
+export function openEnds(system: Circuits): EndRef[] {
   const byEnd = linesByEnd(system);
   const drawn = new Set(system.tanks.filter(({ pickups }) => pickups.length > 0).map(({ id }) => id));
   return itemsOf(system).flatMap((item): EndRef[] => {
@@ -290,7 +315,7 @@ export const carriesFlow = ({ purpose }: Pick<LineDocument, 'purpose'>): boolean
  * valves and selectors stood otherwise; where there is none at all, as far as
  * it goes.
  */
-export function feedPath(system: SystemDocument, consumerId: string): string[] {
+export function feedPath(system: Circuits, consumerId: string): string[] {
   const lines = system.lines.filter(carriesFlow);
   return (
     wayBack(system, lines, consumerId, 'open') ??
@@ -300,7 +325,7 @@ export function feedPath(system: SystemDocument, consumerId: string): string[] {
 }
 
 function wayBack(
-  system: SystemDocument,
+  system: Circuits,
   lines: readonly LineDocument[],
   consumerId: string,
   which: 'open' | 'any',
@@ -332,14 +357,14 @@ export const isShutOff = (part: ComponentDocument): boolean =>
   (part.kind === 'selector' && part.position === 'shut');
 
 /** All parts that hang together with the given ones by lines. */
-export const joinedTo = ({ lines }: Pick<SystemDocument, 'lines'>, items: Iterable<string>): Set<string> =>
+export const joinedTo = ({ lines }: Pick<Circuits, 'lines'>, items: Iterable<string>): Set<string> =>
   reached(
     items,
     lines.map(({ from, to }) => [from.item, to.item] as const),
   );
 
 /** The fluid of the tank that a part hangs on; undefined where it hangs on none. */
-export function fluidAt(system: SystemDocument, item: string): FluidKey | undefined {
+export function fluidAt(system: Circuits, item: string): FluidKey | undefined {
   const joined = joinedTo(system, [item]);
   const tank = system.tanks.find(({ ports, pickups }) => [...ports, ...pickups].some(({ id }) => joined.has(id)));
   return tank && system.fluids.find(({ id }) => id === tank.fluid)?.fluid;
@@ -359,7 +384,7 @@ function deadEnd(lines: readonly LineDocument[], consumerId: string): string[] {
 }
 
 /** Ends of a part by which flow comes that leaves by another; of a selector those that its position joins. */
-function upstreamEnds(system: SystemDocument, { item, end }: EndRef, which: 'open' | 'any'): EndName[] {
+function upstreamEnds(system: Circuits, { item, end }: EndRef, which: 'open' | 'any'): EndName[] {
   const component = system.components.find(({ id }) => id === item);
   if (!component) return [];
   if (component.kind === 'selector' && which === 'open')

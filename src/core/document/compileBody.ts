@@ -15,8 +15,10 @@ import {
 } from '../geometry';
 import { failure, success, type Outcome } from '../outcome';
 import { compartments, fitPlate, plateArea_m2, type Compartments, type FittedPlate, type Plate } from '../tank';
+import { memoized } from '../memo';
+import { sizesOf } from './sizes';
 import { shapeMesh, type ShapeCode } from './compileShape';
-import type { PlateDocument, TankDocument } from './schema';
+import type { PlateDocument, TankDocument, TankPlan } from './schema';
 
 export type BodyCode = ShapeCode | CombineCode | InsetCode;
 
@@ -44,37 +46,40 @@ export type TankBody = {
   readonly plates: readonly { readonly plate: FittedPlate; readonly area_m2: number; readonly centre_m: Vec3 }[];
 };
 
-/** Bodies stay as long as this many others have not been asked for. */
-const KEPT = 48;
-const kept = new Map<string, Outcome<TankBody, BodyCode>>();
+/** As much of a tank as makes its body: sizes without their origins, ids without their names. */
+type BodyPlan = Pick<TankDocument, 'dimensions' | 'shape' | 'parts' | 'slices' | 'plates' | 'foam_ratio'> & {
+  readonly thickness_m: number;
+};
 
-/** Builds a tank's body from its shapes. The same sizes give the same body. */
-export function tankBody(tank: TankDocument): Outcome<TankBody, BodyCode> {
-  const key = contentKey(tank);
-  const known = kept.get(key);
-  if (known) kept.delete(key);
-  const body = known ?? build(tank);
-  kept.set(key, body);
-  if (kept.size > KEPT) kept.delete(kept.keys().next().value!);
-  return body;
+const bodyPlan = ({ dimensions, shape, parts, slices, plates, foam_ratio, material }: TankPlan): BodyPlan => ({
+  ...sizesOf({ dimensions, shape, parts, slices, plates, foam_ratio }),
+  thickness_m: material.thickness_m.value,
+});
+
+const bodyOf = memoized('tank body', build, 48);
+
+/** Builds a tank's body from its shapes. */
+export function tankBody(tank: TankPlan): Outcome<TankBody, BodyCode> {
+  const body = bodyOf(bodyPlan(tank));
+  if (body.ok) return body;
+  const { code, at, detail } = body.error;
+  return failure(code, [...tank.parts, ...tank.slices].find(({ id }) => id === at)?.name ?? at, detail);
 }
-
-const contentKey = ({ dimensions, shape, parts, slices, plates, foam_ratio, material }: TankDocument): string =>
-  JSON.stringify(
-    [dimensions, shape, parts, slices, plates, foam_ratio, material.thickness_m.value],
-    (key, value: unknown) => (NOT_GEOMETRY.has(key) ? undefined : value),
-  );
-const NOT_GEOMETRY: ReadonlySet<string> = new Set(['name', 'origin', 'spread', 'file']);
 
 const AXIS = { x: 0, y: 1, z: 2 } as const;
 /** Of the volume before: a part that changes less does nothing. */
 const IDLE_REL = 1e-9;
 
-function build(tank: TankDocument): Outcome<TankBody, BodyCode> {
-  const changes = new Map<string, number>();
-  const walls = outline(tank, changes);
-  if (!walls.ok) return walls;
-  const thickness = tank.material.thickness_m.value;
+function build(tank: BodyPlan): Outcome<TankBody, BodyCode> {
+  const outlined = outlineOf(
+    tank.shape,
+    tank.parts.filter(({ does }) => does !== 'displace'),
+    tank.slices,
+  );
+  if (!outlined.ok) return outlined;
+  const walls = success(outlined.value.mesh);
+  const changes = new Map(outlined.value.changes);
+  const thickness = tank.thickness_m;
   const shell = tank.dimensions === 'outside' ? insetMesh(walls.value, thickness) : walls;
   if (!shell.ok) return shell;
   const emptied = withoutInsides(tank, shell.value, changes);
@@ -117,28 +122,39 @@ function build(tank: TankDocument): Outcome<TankBody, BodyCode> {
   });
 }
 
+/** Walls, and what each part and slice changed of them [m³], by id. */
+type Outlined = { readonly mesh: ClosedMesh; readonly changes: ReadonlyMap<string, number> };
+
 /** The walls as they are dimensioned: shapes added and taken away in order, then bands taken out. */
-function outline(tank: TankDocument, changes: Map<string, number>): Outcome<ClosedMesh, BodyCode> {
-  const base = shapeMesh(tank.shape);
-  if (!base.ok) return base;
-  let body = base.value;
-  for (const part of tank.parts) {
-    if (part.does === 'displace') continue;
-    const added = partMesh(part);
-    if (!added.ok) return failure(added.error.code, part.name, added.error.detail);
-    const next = combine(body, added.value, part.does);
-    if (!next.ok) return failure(next.error.code, part.name, next.error.detail);
-    changes.set(part.id, meshVolume(next.value) - meshVolume(body));
-    body = next.value;
-  }
-  for (const slice of tank.slices) {
-    const next = withoutBand(body, AXIS[slice.axis], slice.at_m.value, slice.width_m.value);
-    if (!next.ok) return failure(next.error.code, slice.name, next.error.detail);
-    changes.set(slice.id, meshVolume(next.value) - meshVolume(body));
-    body = next.value;
-  }
-  return success(body);
-}
+const outlineOf = memoized(
+  'tank walls',
+  (
+    shape: TankDocument['shape'],
+    parts: TankDocument['parts'],
+    slices: TankDocument['slices'],
+  ): Outcome<Outlined, BodyCode> => {
+    const changes = new Map<string, number>();
+    const base = shapeMesh(shape);
+    if (!base.ok) return base;
+    let body = base.value;
+    for (const part of parts) {
+      const added = partMesh(part);
+      if (!added.ok) return failure(added.error.code, part.id, added.error.detail);
+      const next = combine(body, added.value, part.does === 'add' ? 'add' : 'take');
+      if (!next.ok) return failure(next.error.code, part.id, next.error.detail);
+      changes.set(part.id, meshVolume(next.value) - meshVolume(body));
+      body = next.value;
+    }
+    for (const slice of slices) {
+      const next = withoutBand(body, AXIS[slice.axis], slice.at_m.value, slice.width_m.value);
+      if (!next.ok) return failure(next.error.code, slice.id, next.error.detail);
+      changes.set(slice.id, meshVolume(next.value) - meshVolume(body));
+      body = next.value;
+    }
+    return success({ mesh: body, changes });
+  },
+  24,
+);
 
 function partMesh(part: TankDocument['parts'][number]): Outcome<ClosedMesh, ShapeCode> {
   const mesh = shapeMesh(part.shape);
@@ -147,7 +163,7 @@ function partMesh(part: TankDocument['parts'][number]): Outcome<ClosedMesh, Shap
 
 /** The inside less what stands in it. */
 function withoutInsides(
-  tank: TankDocument,
+  tank: BodyPlan,
   shell: ClosedMesh,
   changes: Map<string, number>,
 ): Outcome<ClosedMesh, BodyCode> {
@@ -155,9 +171,9 @@ function withoutInsides(
   for (const part of tank.parts) {
     if (part.does !== 'displace') continue;
     const solid = partMesh(part);
-    if (!solid.ok) return failure(solid.error.code, part.name, solid.error.detail);
+    if (!solid.ok) return failure(solid.error.code, part.id, solid.error.detail);
     const next = combine(space, solid.value, 'take');
-    if (!next.ok) return failure(next.error.code, part.name, next.error.detail);
+    if (!next.ok) return failure(next.error.code, part.id, next.error.detail);
     changes.set(part.id, meshVolume(next.value) - meshVolume(space));
     space = next.value;
   }

@@ -45,6 +45,7 @@ import type {
   PortDocument,
   SystemDocument,
   TankDocument,
+  TankPlan,
   ThingDocument,
 } from './schema';
 
@@ -163,7 +164,7 @@ export const directionOf = ({
 const outers = new WeakMap<TankBody, ClosedMesh>();
 
 /** The outside of a tank's walls, in the tank's frame. */
-export function outerMesh(tank: TankDocument): Outcome<ClosedMesh, FitCode> {
+export function outerMesh(tank: TankPlan): Outcome<ClosedMesh, FitCode> {
   const body = tankBody(tank);
   if (!body.ok) return failure('bad-shape', `${tank.name}, ${body.error.at}`, body.error.detail);
   const known = outers.get(body.value);
@@ -178,7 +179,7 @@ export function outerMesh(tank: TankDocument): Outcome<ClosedMesh, FitCode> {
 }
 
 /** A tank with all that stands on it, placed in the vehicle. */
-export function compileTankBody(system: SystemDocument, tank: TankDocument): Outcome<Body, FitCode> {
+export function compileTankBody(system: Pick<SystemDocument, 'mounts'>, tank: TankDocument): Outcome<Body, FitCode> {
   const outer = outerMesh(tank);
   if (!outer.ok) return outer;
   const at = placeOf(tank.mounting);

@@ -5,9 +5,9 @@ import { adapterRow } from '../reference/joins';
 import { fittingKs, ROUGHNESS, type FittingKey } from '../reference/losses';
 import { starvingOffset_m } from '../tank';
 import { reached } from '../reached';
-import { carriesFlow, endKey, endsOfComponent, SELECTOR_PAIRS, type EndRef } from './circuits';
-import { inVehicle, type PickupModel, type PortModel, type TankModel } from './compileTank';
-import type { ComponentDocument, ConsumerDocument, LineDocument, SystemDocument } from './schema';
+import { carriesFlow, endKey, endsOfComponent, SELECTOR_PAIRS, type EndRef, type Circuits } from './circuits';
+import { inVehicle, type PickupModel, type PortModel, type TankGeometry, type TankModel } from './compileTank';
+import type { ComponentDocument, ConsumerDocument, LineDocument } from './schema';
 
 /**
  * What the solver is asked: a consumer held at its needed pressure, or drawing its needed flow. What it does not burn
@@ -22,7 +22,7 @@ export const returned_m3PerS = (consumer: ConsumerDocument): number =>
 export type TankLevel = { readonly tank: TankModel; readonly offset_m: number; readonly up: Vec3 };
 
 export type FlowInputs = {
-  readonly system: SystemDocument;
+  readonly system: Circuits;
   readonly levels: readonly TankLevel[];
   readonly fluid: FluidState;
   readonly gravity: EffectiveGravity;
@@ -225,7 +225,7 @@ function tubeAfter(line: LineDocument, under: ReadonlyMap<string, PickupModel>):
 }
 
 /** Lines that air moves in: what leads on from vents. */
-const airLines = ({ lines }: SystemDocument): LineDocument[] =>
+const airLines = ({ lines }: Circuits): LineDocument[] =>
   lines.filter(({ purpose }) => purpose === 'vent' || purpose === 'overflow');
 
 /**
@@ -345,10 +345,13 @@ export function airWay(inputs: FlowInputs, level: TankLevel): AirWay {
 }
 
 /** Lines that carry a steady flow of liquid. */
-export const feedLines = (system: SystemDocument): LineDocument[] => system.lines.filter(carriesFlow);
+export const feedLines = (system: Circuits): LineDocument[] => system.lines.filter(carriesFlow);
 
 /** Where each part is, in vehicle axes: pickups and ports on their tanks, the rest along the lines. */
-export function partPositions(system: SystemDocument, levels: readonly TankLevel[]): Map<string, Vec3> {
+export function partPositions(
+  system: Pick<Circuits, 'lines'>,
+  levels: readonly { readonly tank: TankGeometry }[],
+): Map<string, Vec3> {
   const positions = new Map<string, Vec3>();
   for (const { tank } of levels) {
     for (const { document, point_m } of tank.ports) positions.set(document.id, inVehicle(tank, point_m));

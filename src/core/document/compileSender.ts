@@ -23,7 +23,7 @@ import type {
   ScaleDocument,
   SenderDocument,
   SwingArmDocument,
-  TankDocument,
+  TankPlan,
 } from './schema';
 
 export type SenderModel = {
@@ -39,7 +39,7 @@ const DOWN = OUTWARD.floor;
 /** A float half under rides with its middle in the surface. */
 const HALF = 0.5;
 
-export function senderModel(document: SenderDocument, tank: TankDocument, port_m: Vec3 | undefined): SenderModel[] {
+export function senderModel(document: SenderDocument, tank: TankPlan, port_m: Vec3 | undefined): SenderModel[] {
   if (!port_m || !tank.ports.some(({ id }) => id === document.port)) return [];
   const sender = document.kind === 'swing-arm' ? armOf(document, port_m) : probeOf(document, port_m);
   const gauge = gaugeOf(document.gauge);

@@ -13,25 +13,24 @@ import {
   type VesselCode,
 } from '../geometry';
 import { success, unwrap, type Outcome } from '../outcome';
+import { memoized } from '../memo';
+import { sizesOf } from './sizes';
 import { textMesh, type MeshTextCode } from './meshText';
 import type { ShapeDocument } from './schema';
 
 export type ShapeCode = LoftCode | VesselCode | MeshTextCode;
 
-const made = new WeakMap<ShapeDocument, Outcome<ClosedMesh, ShapeCode>>();
+const meshOf = memoized(
+  'shape',
+  (shape: ShapeDocument): Outcome<ClosedMesh, ShapeCode> => {
+    const raw = rawMesh(shape);
+    return raw.ok ? success(atOrigin(raw.value)) : raw;
+  },
+  64,
+);
 
-/**
- * One body as a mesh, its aft, starboard, lower corner at the origin. The same
- * shape object gives the same mesh.
- */
-export function shapeMesh(shape: ShapeDocument): Outcome<ClosedMesh, ShapeCode> {
-  const known = made.get(shape);
-  if (known) return known;
-  const raw = rawMesh(shape);
-  const mesh = raw.ok ? success(atOrigin(raw.value)) : raw;
-  made.set(shape, mesh);
-  return mesh;
-}
+/** One body as a mesh, its aft, starboard, lower corner at the origin. The same sizes give the same mesh. */
+export const shapeMesh = (shape: ShapeDocument): Outcome<ClosedMesh, ShapeCode> => meshOf(sizesOf(shape));
 
 /** Length, width and height of one body; of nothing where its shape makes no sense. */
 export function shapeSpan(shape: ShapeDocument): Vec3 {

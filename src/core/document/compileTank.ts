@@ -14,13 +14,14 @@ import {
   type Vec3,
 } from '../geometry';
 import type { FluidBatch } from '../fluids';
+import { memoized } from '../memo';
 import { failure, success, unwrap, type Outcome } from '../outcome';
 import type { Compartments, Envelope, Inlet } from '../tank';
 import { tankBody, type TankBody } from './compileBody';
 import { senderModel, type SenderModel } from './compileSender';
 import { degrees, OUTWARD, radians } from './axes';
 import { flatWay, portPoint } from './portSeat';
-import type { PickupDocument, PortDocument, SystemDocument, TankDocument } from './schema';
+import type { PickupDocument, PortDocument, SystemDocument, TankDocument, TankPlan } from './schema';
 
 export { degrees, OUTWARD, portPoint, radians };
 
@@ -33,17 +34,15 @@ export type PickupModel = {
 };
 export type PortModel = { readonly document: PortDocument; readonly point_m: Vec3 };
 
-/** A tank as the solvers want it. Points are in the tank frame. */
-export type TankModel = {
-  readonly document: TankDocument;
+/** A tank as it is made, whatever is in it. Points are in the tank frame. */
+export type TankGeometry = {
+  readonly document: TankPlan;
   readonly body: TankBody;
   /** The space that liquid can take. */
   readonly mesh: ClosedMesh;
   readonly bays: Compartments;
   readonly gross_m3: number;
   readonly mounting: Mounting;
-  readonly batch: FluidBatch;
-  readonly fill_ratio: number;
   readonly ports: readonly PortModel[];
   readonly pickups: readonly PickupModel[];
   readonly senders: readonly SenderModel[];
@@ -51,7 +50,10 @@ export type TankModel = {
   readonly misplaced: readonly string[];
 };
 
-export const attitudeOf = ({ conditions }: SystemDocument): Attitude => ({
+/** A tank as the solvers want it: with what is in it, and how much. */
+export type TankModel = TankGeometry & { readonly batch: FluidBatch; readonly fill_ratio: number };
+
+export const attitudeOf = ({ conditions }: Pick<SystemDocument, 'conditions'>): Attitude => ({
   pitch_rad: radians(conditions.pitch_deg),
   roll_rad: radians(conditions.roll_deg),
   acceleration_mPerS2: [
@@ -61,10 +63,10 @@ export const attitudeOf = ({ conditions }: SystemDocument): Attitude => ({
   ],
 });
 
-export const gravityOf = (system: SystemDocument): Outcome<EffectiveGravity, 'weightless'> =>
+export const gravityOf = (system: Pick<SystemDocument, 'conditions'>): Outcome<EffectiveGravity, 'weightless'> =>
   effectiveGravity(attitudeOf(system));
 
-export const envelopeOf = ({ envelope }: SystemDocument): Envelope => ({
+export const envelopeOf = ({ envelope }: Pick<SystemDocument, 'envelope'>): Envelope => ({
   pitch_rad: [-radians(envelope.noseDown_deg.value), radians(envelope.noseUp_deg.value)],
   roll_rad: [-radians(envelope.portDown_deg.value), radians(envelope.starboardDown_deg.value)],
 });
@@ -76,11 +78,35 @@ export const standingUp = (tank: Pick<TankModel, 'mounting'>, pitch_rad: number,
 const FULL_ENOUGH = 0.5;
 
 /** Fails where the tank's shape encloses nothing; its sizes alone are checked by the validator. */
-export function compileTank(system: SystemDocument, document: TankDocument): Outcome<TankModel, 'bad-shape'> {
+export const tankGeometry = ({
+  calibrations: _calibrations,
+  built: _built,
+  ...plan
+}: TankDocument): Outcome<TankGeometry, 'bad-shape'> => geometryOf(plan);
+
+/** The same with its fluid and its filling. */
+export function compileTank(
+  { fluids, conditions }: Pick<SystemDocument, 'fluids' | 'conditions'>,
+  tank: TankDocument,
+): Outcome<TankModel, 'bad-shape'> {
+  const geometry = tankGeometry(tank);
+  if (!geometry.ok) return geometry;
+  const fluid = fluids.find(({ id }) => id === tank.fluid)!;
+  const fill_ratio = conditions.fills.find((fill) => fill.tank === tank.id)?.fill_ratio ?? FULL_ENOUGH;
+  return success(filled(geometry.value, batchOf(fluid), fill_ratio));
+}
+
+const geometryOf = memoized('tank model', compiled, 24);
+const filled = memoized(
+  'tank filled',
+  (geometry: TankGeometry, batch: FluidBatch, fill_ratio: number): TankModel => ({ ...geometry, batch, fill_ratio }),
+  24,
+);
+
+function compiled(document: TankPlan): Outcome<TankGeometry, 'bad-shape'> {
   const body = tankBody(document);
   if (!body.ok) return failure('bad-shape', `${document.name}, ${body.error.at}`, body.error.detail);
   const { shell, space: mesh, bays } = body.value;
-  const fluid = system.fluids.find((candidate) => candidate.id === document.fluid)!;
   const { mounting } = document;
   const placed = document.ports.map((port) => ({ document: port, point_m: portPoint(shell, port) }));
   const ports = placed.flatMap(({ document: port, point_m }) => (point_m ? [{ document: port, point_m }] : []));
@@ -106,8 +132,6 @@ export function compileTank(system: SystemDocument, document: TankDocument): Out
       pitch_rad: radians(mounting.pitch_deg.value),
       roll_rad: radians(mounting.roll_deg.value),
     },
-    batch: batchOf(fluid),
-    fill_ratio: system.conditions.fills.find((fill) => fill.tank === document.id)?.fill_ratio ?? FULL_ENOUGH,
     misplaced: [...document.ports, ...document.pickups, ...document.senders]
       .map((part) => part.id)
       .filter((id) => !found.has(id)),
@@ -129,7 +153,7 @@ const FLOOR_LOOKS = 40;
 function pickupModel(
   mesh: ClosedMesh,
   document: PickupDocument,
-  tank: TankDocument,
+  tank: TankPlan,
   port_m: Vec3 | undefined,
 ): PickupModel[] {
   if (!port_m) return [];
@@ -180,7 +204,7 @@ function hangingWay(mesh: ClosedMesh, { kind }: PickupDocument, port: PortDocume
 }
 
 /** A point of a tank in vehicle axes [m]. */
-export function inVehicle(tank: TankModel, point_m: Vec3): Vec3 {
+export function inVehicle(tank: TankGeometry, point_m: Vec3): Vec3 {
   const { x_m, y_m, z_m } = tank.document.mounting;
   const [x, y, z] = tankAxes(tank.mounting);
   const turned = add(add(scale(x, point_m[0]), scale(y, point_m[1])), scale(z, point_m[2]));

@@ -460,7 +460,12 @@ export const systemSchema = closed({
 
 export type SystemDocument = InferType<typeof systemSchema>;
 export type ShapeDocument = SystemDocument['tanks'][number]['shape'];
+/** As much of a system as the space depends on, and what hands and tools get to in it. */
+export type SpacePlan = Pick<SystemDocument, 'fit' | 'tanks' | 'mounts' | 'lines'>;
+export type EnvelopeDocument = SystemDocument['envelope'];
 export type TankDocument = SystemDocument['tanks'][number];
+/** As much of a tank as is planned: without what was measured on it after it was built. */
+export type TankPlan = Omit<TankDocument, 'calibrations' | 'built'>;
 export type PartDocument = TankDocument['parts'][number];
 export type SliceDocument = TankDocument['slices'][number];
 export type PlateDocument = TankDocument['plates'][number];

@@ -1,5 +1,5 @@
+import type { Circuits } from '../document/circuits';
 import { isElectric, type PumpDocument } from '../document/compileNetwork';
-import type { SystemDocument } from '../document/schema';
 import { COPPER, FUSES, WIRES, wireRow, type WireRow } from '../reference/wires';
 
 type Wiring = NonNullable<PumpDocument['wiring']>;
@@ -35,7 +35,7 @@ const loopResistance = (row: WireRow, length_m: number): number =>
   2 * length_m * row.resistance_ohmPerM * (1 + COPPER.rise_perK * (WIRE_K - COLD_K));
 
 /** Voltage left at a pump's terminals [V]; the conditions' voltage is the battery's where the pump has wires. */
-export function voltsAtPump({ conditions }: SystemDocument, pump: PumpDocument, rise_Pa: number): number {
+export function voltsAtPump({ conditions }: Circuits, pump: PumpDocument, rise_Pa: number): number {
   if (!pump.wiring) return conditions.pumpVoltage_V;
   return Math.max(0, conditions.pumpVoltage_V - pumpCurrent_A(pump, rise_Pa) * wireResistance_ohm(pump.wiring));
 }
@@ -70,7 +70,7 @@ export type ElectricsResult = {
  * @param flow_m3PerS through the pump
  */
 export function electricsOf(
-  system: SystemDocument,
+  system: Circuits,
   pump: PumpDocument,
   rise_Pa: number,
   flow_m3PerS: number,

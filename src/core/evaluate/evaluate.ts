@@ -1,13 +1,16 @@
-import { feedPath } from '../document/circuits';
+import { circuitsIn, feedPath } from '../document/circuits';
+import type { FlowInputs } from '../document/compileNetwork';
 import type { ConsumerDocument, SystemDocument } from '../document/schema';
 import type { FluidState } from '../fluids';
 import type { GaugeCode } from '../gauge';
 import type { EffectiveGravity } from '../geometry';
+import { memoized } from '../memo';
 import { failure, success, type Outcome } from '../outcome';
 import { burnAtDuty_m3PerS, endurance, type Endurance } from '../range';
 import { flowResult, type FlowCode, type FlowResult } from './flowResult';
 import { prepare, type EvaluationCode } from './flowInputs';
 import { lineAnswers, type LineAnswers } from './lines';
+import type { Solved } from './lines/profile';
 import { fitFor, reachFor, type FitOutcome, type ReachOutcome } from './fitCache';
 import { gaugeResult, type GaugeResult } from './gauge';
 import { reserves, type ReserveResult } from './pickups';
@@ -56,9 +59,10 @@ export function evaluateSystem(
   const prepared = prepare(system);
   if (!prepared.ok) return prepared;
   const { gravity, ambientAbs_Pa, levels, fluids, inputsFor } = prepared.value;
-  const tanks = levels.map((level, t) => tankResult(system, level, fluids[t]!, detail));
+  const circuits = circuitsIn(system);
+  const tanks = levels.map((level, t) => tankResult(circuits, system.envelope, level, fluids[t]!, detail));
   const usable = usableOf(system, tanks);
-  const flows = system.consumers.map((consumer) => flowResult(inputsFor(consumer), consumer, detail));
+  const flows = system.consumers.map((consumer) => flowOf(inputsFor(consumer), consumer, detail));
   return success({
     gravity,
     ambientAbs_Pa,
@@ -78,7 +82,7 @@ export function evaluateSystem(
         : [],
     lines:
       detail === 'full'
-        ? lineAnswers(
+        ? linesOf(
             inputsFor(system.consumers[0]),
             flows.flatMap((flow) => (flow.ok ? [flow.value] : [])),
           )
@@ -89,6 +93,16 @@ export function evaluateSystem(
     range: usable.ok ? rangeOf(system, system.consumers[0], usable.value) : usable,
   });
 }
+
+// Searches go on from where the last one ended: each answer begins with inputs of its own, whatever was asked before.
+const flowOf = memoized(
+  'flow',
+  (inputs: FlowInputs, consumer: ConsumerDocument, detail: Detail) => flowResult({ ...inputs }, consumer, detail),
+  24,
+);
+const linesOf = memoized('lines', (inputs: FlowInputs, solutions: readonly Solved[]) =>
+  lineAnswers({ ...inputs }, solutions),
+);
 
 /** The tank and pickup that feed the first consumer; the first of each where no line is joined. */
 export function mainPickup(

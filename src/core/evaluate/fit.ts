@@ -1,6 +1,6 @@
 import { compileBay, compileTankBody, compileThing, type FitCode } from '../document/compileFit';
 import type { Path } from '../document/edit';
-import type { SystemDocument, TankDocument } from '../document/schema';
+import type { SpacePlan, TankDocument } from '../document/schema';
 import {
   clearanceAt,
   clearanceTo,
@@ -70,7 +70,7 @@ export type SurveyResult = {
  *
  * How uncertainty is carried stands in `fitDoubts.ts`.
  */
-export function fitOf(system: SystemDocument): Outcome<FitResult, FitCode> {
+export function fitOf(system: SpacePlan): Outcome<FitResult, FitCode> {
   const scene = sceneOf(system);
   if (!scene.ok) return scene;
   const tanks: TankFit[] = [];
@@ -94,7 +94,7 @@ export function fitOf(system: SystemDocument): Outcome<FitResult, FitCode> {
 
 export type FitScene = { readonly bay: Bay | undefined; readonly things: readonly Thing[] };
 
-export function sceneOf(system: SystemDocument): Outcome<FitScene, FitCode> {
+export function sceneOf(system: SpacePlan): Outcome<FitScene, FitCode> {
   const bay = compileBay(system.fit.bay);
   if (!bay.ok) return bay;
   const things: Thing[] = [];
@@ -111,7 +111,7 @@ export const wallsOf = (bay: Bay): readonly Panel[] => bay.panels.filter(({ kind
 const walls = ({ bay }: FitScene): readonly Panel[] => (bay ? wallsOf(bay) : []);
 
 /** What a tank is measured against: how far off it is, and how to measure that again when something has changed. */
-function measuredGaps(system: SystemDocument, body: Body, scene: FitScene, built: Built = new WeakMap()): Measured[] {
+function measuredGaps(system: SpacePlan, body: Body, scene: FitScene, built: Built = new WeakMap()): Measured[] {
   const keep_m = system.fit.clearance_m.value;
   return [
     ...walls(scene).map((panel, w): Measured => ({
@@ -174,14 +174,14 @@ function sameShare(at: readonly number[], before: Thing, after: Thing): number[]
 /** Tanks as they stand in the way of others, by their document: each other one meets the same. */
 type Built = WeakMap<TankDocument, { readonly thing: Thing | undefined }>;
 
-function builtOnce(system: SystemDocument, tank: TankDocument, built: Built): Thing | undefined {
+function builtOnce(system: SpacePlan, tank: TankDocument, built: Built): Thing | undefined {
   const known = built.get(tank) ?? { thing: tankThing(system, tank) };
   built.set(tank, known);
   return known.thing;
 }
 
 /** Another tank stands in the way like anything else, with what stands on it. */
-function otherTank(system: SystemDocument, body: Body, tank: TankDocument, index: number, built: Built): Measured[] {
+function otherTank(system: SpacePlan, body: Body, tank: TankDocument, index: number, built: Built): Measured[] {
   const there = tank.id === body.id ? undefined : builtOnce(system, tank, built);
   if (!there) return [];
   const clearance = clearanceTo(body, there);
@@ -199,7 +199,7 @@ function otherTank(system: SystemDocument, body: Body, tank: TankDocument, index
 }
 
 /** A tank as something that another one must stay clear of. */
-export function tankThing(system: SystemDocument, tank: SystemDocument['tanks'][number]): Thing | undefined {
+export function tankThing(system: SpacePlan, tank: TankDocument): Thing | undefined {
   const body = compileTankBody(system, tank);
   if (!body.ok) return undefined;
   const surface = joinedSurface(standing(body.value).map((piece) => piece.surface));
@@ -215,7 +215,7 @@ export function tankThing(system: SystemDocument, tank: SystemDocument['tanks'][
 }
 
 function tankFit(
-  system: SystemDocument,
+  system: SpacePlan,
   t: number,
   scene: FitScene,
   built: Built,
@@ -264,7 +264,7 @@ function tankFit(
 }
 
 /** Least that is left anywhere over what is asked there, for one tank [m]; undefined where it cannot be built. */
-export function marginOf(system: SystemDocument, t: number): number | undefined {
+export function marginOf(system: SpacePlan, t: number): number | undefined {
   const scene = sceneOf(system);
   const body = compileTankBody(system, system.tanks[t]!);
   return scene.ok && body.ok

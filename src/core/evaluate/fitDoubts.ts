@@ -1,7 +1,7 @@
 import { compileBay, compileTankBody, placeOf } from '../document/compileFit';
 import { withValue, type Path } from '../document/edit';
 import type { Known } from '../document/known';
-import type { SystemDocument } from '../document/schema';
+import type { SpacePlan } from '../document/schema';
 import {
   chancesAllPositive,
   movedBy_m,
@@ -52,7 +52,7 @@ export type Measured = {
   readonly clearance: Clearance;
   readonly keep_m: number;
   readonly kind: 'wall' | Thing['role'];
-  readonly again: (system: SystemDocument, body: Body, panels?: readonly Panel[]) => number | undefined;
+  readonly again: (system: SpacePlan, body: Body, panels?: readonly Panel[]) => number | undefined;
 };
 
 export type Walls = { readonly walls: readonly Panel[]; readonly survey: Survey | undefined };
@@ -78,7 +78,7 @@ type Column = {
    * Puts the value so many standard deviations off; what moves gaps straight on, as a reading of the survey does, needs
    * none.
    */
-  readonly put?: (system: SystemDocument, deviations: number) => SystemDocument;
+  readonly put?: (system: SpacePlan, deviations: number) => SpacePlan;
 };
 
 const STILL: Profile = { at: [1], moves_m: [0] };
@@ -88,26 +88,26 @@ const linear = (slope_m: number): Profile => ({ at: [1], moves_m: [slope_m] });
  * Documents with one value off by so many deviations, by path and deviations: each tank asks for those of all others
  * again.
  */
-export type Nudged = Map<string, SystemDocument>;
+export type Nudged = Map<string, SpacePlan>;
 
 export function fitDoubts(
-  system: SystemDocument,
+  system: SpacePlan,
   t: number,
   body: Body,
   measured: readonly Measured[],
   { walls, survey }: Walls,
   nudged: Nudged = new Map(),
 ): FitDoubts {
-  const remeasure = (changed: SystemDocument, of: (gap: number) => boolean): (number | undefined)[] | undefined =>
+  const remeasure = (changed: SpacePlan, of: (gap: number) => boolean): (number | undefined)[] | undefined =>
     measuredAgain(system, t, body, measured, changed, of);
   // How far a corner of a profile is off moves every gap beside it; that is not worked out, and told.
   const unknown: Path[] = profileCorners(system)
     .map(({ path }) => path)
     .filter(([, tank]) => tank === t);
   const columns = doubtsOf(system, t).flatMap(({ path, known }): Column[] => {
-    const put = (at: SystemDocument, deviations: number): SystemDocument =>
+    const put = (at: SpacePlan, deviations: number): SpacePlan =>
       withValue(at, [...path, 'value'], known.value + (deviations * known.spread!) / SIGMAS);
-    const changed = (deviations: number): SystemDocument => {
+    const changed = (deviations: number): SpacePlan => {
       const key = `${path.join('.')}@${deviations}`;
       const known = nudged.get(key) ?? put(system, deviations);
       nudged.set(key, known);
@@ -199,11 +199,11 @@ const isBent = (low: number, high: number): boolean =>
 
 /** Gaps measured again in a changed document; undefined where the tank or the bay cannot be built there. */
 function measuredAgain(
-  system: SystemDocument,
+  system: SpacePlan,
   t: number,
   body: Body,
   measured: readonly Measured[],
-  changed: SystemDocument,
+  changed: SpacePlan,
   of: (gap: number) => boolean,
 ): (number | undefined)[] | undefined {
   const tank = changed.tanks[t]!;
@@ -223,7 +223,7 @@ function measuredAgain(
 const OUTSIDE_OF = ['shape', 'parts', 'slices', 'material', 'ports', 'dimensions'] as const;
 
 /** Whether a value can move a gap at all: gaps stand in the order of walls, other tanks, things. */
-function bears(system: SystemDocument, t: number, walls: number, path: Path, gap: number): boolean {
+function bears(system: SpacePlan, t: number, walls: number, path: Path, gap: number): boolean {
   const others = system.tanks.length - 1;
   if (path[0] === 'tanks') {
     if (path[1] === t) return true;
@@ -241,7 +241,7 @@ const OUTSIDE: ReadonlySet<string> = new Set(['mounting', 'material', 'shape', '
  * Every uncertain value that clearances may hang on, but for the survey's own readings: of all tanks, the things, and
  * what of the bay is not in its survey.
  */
-function doubtsOf(system: SystemDocument, t: number): Doubt[] {
+function doubtsOf(system: SpacePlan, t: number): Doubt[] {
   const { bay, things } = system.fit;
   const others = system.tanks.map((_, index) => index).filter((index) => index !== t);
   return [
@@ -283,7 +283,7 @@ function tellingOf(columns: readonly Column[], measured: readonly Measured[]): F
  * How one standard deviation of every reading of the bay moves the gaps to its walls: by where on the wall the gap is.
  */
 function surveyMoves(
-  system: SystemDocument,
+  system: SpacePlan,
   survey: Survey,
   sides: readonly Panel[],
   measured: readonly Measured[],
@@ -306,7 +306,7 @@ function surveyMoves(
 }
 
 /** Where in the document a reading of the survey stands. */
-function readingPath(system: SystemDocument, id: string): Path {
+function readingPath(system: SpacePlan, id: string): Path {
   const { bay } = system.fit;
   if (bay.kind !== 'measured') return ['fit', 'bay'];
   const measure = bay.measures.findIndex((other) => other.id === id);

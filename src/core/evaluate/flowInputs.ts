@@ -1,9 +1,11 @@
-import { feedPath } from '../document/circuits';
+import { mark } from '../contentHash';
+import { circuitsIn, feedPath, type Circuits } from '../document/circuits';
 import type { FlowInputs, TankLevel } from '../document/compileNetwork';
 import { batchOf, compileTank, gravityOf, type TankModel } from '../document/compileTank';
-import type { ConsumerDocument, SystemDocument } from '../document/schema';
+import type { ConsumerDocument } from '../document/schema';
 import { ambientPressure_Pa, fluidState, type FluidState } from '../fluids';
 import { toTankFrame, type EffectiveGravity } from '../geometry';
+import { memoized } from '../memo';
 import { failure, success, type Outcome } from '../outcome';
 import { levelOf } from './tankResult';
 
@@ -23,7 +25,9 @@ export type Prepared = {
 };
 
 /** Fails where the conditions or a tank make no sense, or where there is no tank. */
-export function prepare(system: SystemDocument): Outcome<Prepared, EvaluationCode> {
+export const prepare = (system: Circuits): Outcome<Prepared, EvaluationCode> => prepared(circuitsIn(system));
+
+const prepared = memoized('levels and fluids', (system: Circuits): Outcome<Prepared, EvaluationCode> => {
   const gravity = gravityOf(system);
   if (!gravity.ok) return gravity;
   const ambient = ambientPressure_Pa(system.conditions.altitude_m);
@@ -38,24 +42,27 @@ export function prepare(system: SystemDocument): Outcome<Prepared, EvaluationCod
     fluids.push(state.value);
   }
   const levels = models.value.map((tank): TankLevel => levelOf(tank, toTankFrame(gravity.value.up, tank.mounting)));
+  const inputs = fluids.map((fluid): FlowInputs => ({
+    system,
+    levels,
+    fluid,
+    gravity: gravity.value,
+    ambientAbs_Pa: ambient.value,
+  }));
+  // Asked again and again, and told apart by themselves.
+  inputs.forEach(mark);
   return success({
     gravity: gravity.value,
     ambientAbs_Pa: ambient.value,
     levels,
     fluids,
-    inputsFor: (consumer) => ({
-      system,
-      levels,
-      fluid: fluids[sourceTank(system, consumer)]!,
-      gravity: gravity.value,
-      ambientAbs_Pa: ambient.value,
-    }),
+    inputsFor: (consumer) => inputs[sourceTank(system, consumer)]!,
   });
-}
+});
 
 /** What is in a tank, at the temperature that is set; straight from the document, without reckoning the rest. */
 export function tankFluid(
-  { tanks, fluids, conditions }: SystemDocument,
+  { tanks, fluids, conditions }: Circuits,
   t: number,
 ): Outcome<FluidState, 'no-tank' | 'temperature-range'> {
   const fluid = fluids.find(({ id }) => id === tanks[t]?.fluid);
@@ -65,7 +72,7 @@ export function tankFluid(
 }
 
 /** Which tank a consumer's feed begins in; the first where it begins in none. */
-function sourceTank(system: SystemDocument, consumer: ConsumerDocument | undefined): number {
+function sourceTank(system: Circuits, consumer: ConsumerDocument | undefined): number {
   const source = consumer ? feedPath(system, consumer.id).at(-1) : undefined;
   return Math.max(
     0,
@@ -73,16 +80,7 @@ function sourceTank(system: SystemDocument, consumer: ConsumerDocument | undefin
   );
 }
 
-/** Tanks as compiled last, by their part of the document: a change of a line leaves them as they are. */
-let kept: { readonly key: readonly unknown[]; readonly models: Outcome<readonly TankModel[], 'bad-shape'> } | undefined;
-
-function modelsOf(system: SystemDocument): Outcome<readonly TankModel[], 'bad-shape'> {
-  const key = [system.tanks, system.fluids, system.conditions];
-  if (!kept || key.some((part, i) => part !== kept!.key[i])) kept = { key, models: compiled(system) };
-  return kept.models;
-}
-
-function compiled(system: SystemDocument): Outcome<readonly TankModel[], 'bad-shape'> {
+function modelsOf(system: Circuits): Outcome<readonly TankModel[], 'bad-shape'> {
   const models: TankModel[] = [];
   for (const tank of system.tanks) {
     const model = compileTank(system, tank);
@@ -96,7 +94,7 @@ function compiled(system: SystemDocument): Outcome<readonly TankModel[], 'bad-sh
  * What the flow solver takes, for the tank that a consumer draws from; undefined where the conditions or a tank make no
  * sense.
  */
-export function flowInputsOf(system: SystemDocument, consumer: ConsumerDocument | undefined): FlowInputs | undefined {
+export function flowInputsOf(system: Circuits, consumer: ConsumerDocument | undefined): FlowInputs | undefined {
   const prepared = prepare(system);
   return prepared.ok ? prepared.value.inputsFor(consumer) : undefined;
 }

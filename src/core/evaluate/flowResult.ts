@@ -1,4 +1,4 @@
-import { carriesFlow, endKey, feedPath, SELECTOR_PAIRS } from '../document/circuits';
+import { carriesFlow, endKey, feedPath, SELECTOR_PAIRS, type Circuits } from '../document/circuits';
 import {
   drive_ratio,
   isAirNode,
@@ -12,7 +12,7 @@ import {
   type FlowInputs,
   type PumpDocument,
 } from '../document/compileNetwork';
-import type { ConsumerDocument, SystemDocument } from '../document/schema';
+import type { ConsumerDocument } from '../document/schema';
 import type { FluidState } from '../fluids';
 import { success, type Outcome } from '../outcome';
 import { atVoltage, parsePumpCurve, pumpLaw, type LinkResult, type NetworkSolution, type NodeResult } from '../network';
@@ -206,7 +206,7 @@ function worstSuction(inputs: FlowInputs, path: readonly string[], solution: Net
 }
 
 /** What each part on a way costs; what pumps give, what regulators hold back and what is shut is no loss. */
-function lossesOn(system: SystemDocument, path: readonly string[], { links }: NetworkSolution): LossShare[] {
+function lossesOn(system: Circuits, path: readonly string[], { links }: NetworkSolution): LossShare[] {
   const lines = system.lines.filter(({ id }) => path.includes(id));
   // A tee has a link to each of its ends: those that the way goes by are its own.
   const ends = lines.flatMap(({ from, to }) => [endKey(from), endKey(to)]);

@@ -12,11 +12,12 @@ import {
   type PumpDocument,
   type TankLevel,
 } from '../document/compileNetwork';
-import { feedPath, isShutOff, SELECTOR_PAIRS } from '../document/circuits';
-import type { ComponentDocument, ConsumerDocument, SystemDocument } from '../document/schema';
-import { partAround, solveNetwork, withoutIslands, type NetworkCode, type NetworkSolution } from '../network';
+import { feedPath, isShutOff, SELECTOR_PAIRS, type Circuits } from '../document/circuits';
+import type { ComponentDocument, ConsumerDocument } from '../document/schema';
+import { partAround, withoutIslands, type NetworkCode, type NetworkSolution } from '../network';
 import { failure, success, type Outcome } from '../outcome';
 import { voltsAtPump } from './electrics';
+import { solvedNetwork } from './remembered';
 
 export type FlowCode = NetworkCode | 'not-joined' | 'pickup-in-air' | 'vent-shut' | 'valve-shut' | 'dead-headed';
 
@@ -51,7 +52,7 @@ export function flowing(inputs: FlowInputs, draws: readonly Draw[], keep?: strin
   );
   let volts = new Map(wired.map((pump) => [pump.id, settled.get(pump.id)?.volts ?? pumpVolts(inputs, pump.id)]));
   for (let round = 0; ; round++) {
-    const solved = solveNetwork(atVolts(part, inputs, volts));
+    const solved = solvedNetwork(atVolts(part, inputs, volts));
     if (!solved.ok) return solved;
     const next = new Map(wired.map((pump) => [pump.id, voltsAtPump(inputs.system, pump, riseOf(pump, solved.value))]));
     const moving = wired.find(({ id }) => !(Math.abs(next.get(id)! - volts.get(id)!) < VOLTS_SETTLED));
@@ -164,7 +165,7 @@ function airBlocked(inputs: FlowInputs, level: TankLevel): Blocked | undefined {
 }
 
 /** The first part on a way that somebody has shut, from the tank on. */
-function shutOn(system: SystemDocument, path: readonly string[]): ComponentDocument | undefined {
+function shutOn(system: Circuits, path: readonly string[]): ComponentDocument | undefined {
   return [...path]
     .reverse()
     .map((id) => system.components.find((part) => part.id === id))
@@ -172,7 +173,7 @@ function shutOn(system: SystemDocument, path: readonly string[]): ComponentDocum
 }
 
 /** True of a selector whose position does not join the two ends that a way uses. */
-function turnedAway(system: SystemDocument, path: readonly string[], part: ComponentDocument): boolean {
+function turnedAway(system: Circuits, path: readonly string[], part: ComponentDocument): boolean {
   if (part.kind !== 'selector') return false;
   const at = path.indexOf(part.id);
   const [after, before] = [path[at - 1], path[at + 1]].map((id) => system.lines.find((line) => line.id === id));
@@ -180,7 +181,7 @@ function turnedAway(system: SystemDocument, path: readonly string[], part: Compo
   return !SELECTOR_PAIRS[part.position].some((pair) => pair.includes(after.from.end) && pair.includes(before.to.end));
 }
 
-function shutAway(system: SystemDocument, path: readonly string[], stop: ComponentDocument): Blocked {
+function shutAway(system: Circuits, path: readonly string[], stop: ComponentDocument): Blocked {
   const words =
     stop.kind === 'coupler'
       ? `${stop.name} is parted.`

@@ -4,8 +4,6 @@ import { envelopeOf, standingUp, type TankModel } from '../document/compileTank'
 import type { SystemDocument } from '../document/schema';
 import {
   armAngleAt,
-  bandAt,
-  gaugeCurve,
   readingAt,
   volumesAt,
   withSlopes,
@@ -18,6 +16,7 @@ import type { Vec3 } from '../geometry';
 import { success, type Outcome } from '../outcome';
 import { burnAtDuty_m3PerS } from '../range';
 import { drawable_m3 } from '../tank';
+import { bandOf, curveOf } from './remembered';
 import type { TankResult, Detail } from './tankResult';
 
 /** When the low-level lamp lights: what is then in the tank, and how long and how far the rest goes. */
@@ -73,20 +72,13 @@ export function gaugeResult(
   if (!model.instrument.ok) return model.instrument;
   const instrument = model.instrument.value;
   const { holds_m3 } = result;
-  const curve = gaugeCurve(
-    tank.mesh,
-    instrument,
-    holds_m3,
-    standingUp(tank, 0, 0),
-    GAUGE_STEPS,
-    surroundOf(tank, model),
-  );
+  const curve = curveOf(tank.mesh, instrument, holds_m3, standingUp(tank, 0, 0), GAUGE_STEPS, surroundOf(tank, model));
   if (!curve.ok) return curve;
   const slopes =
     detail === 'full'
       ? cornersOf(system, (pitch, roll) => standingUp(tank, pitch, roll)).map((corner) => ({
           up: corner,
-          band: bandAt(tank.mesh, instrument, curve.value, corner),
+          band: bandOf(tank.mesh, instrument, curve.value, corner),
         }))
       : [];
   const band = withSlopes(

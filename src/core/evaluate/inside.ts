@@ -1,14 +1,12 @@
-import { feedPath } from '../document/circuits';
+import { feedPath, type Circuits } from '../document/circuits';
 import type { TankLevel } from '../document/compileNetwork';
 import { gravityOf, standingUp, type PickupModel, type TankModel } from '../document/compileTank';
-import type { SystemDocument } from '../document/schema';
-import { effectiveGravity, levelForVolume, toTankFrame, volumeBelow, type Vec3 } from '../geometry';
+import type { EnvelopeDocument } from '../document/schema';
+import { effectiveGravity, toTankFrame, volumeBelow, type Vec3 } from '../geometry';
 import { unwrap } from '../outcome';
 import {
   headForFlow_m,
-  hold,
   keptLevels_m,
-  liquidReach,
   orificeFlow_m3PerS,
   roundSloshFrequency_Hz,
   sloshFrequency_Hz,
@@ -17,6 +15,7 @@ import {
   type HoldInputs,
   type LiquidReach,
 } from '../tank';
+import { heldFor, levelIn, reachOfLiquid } from './remembered';
 import { STANDARD_GRAVITY_M_PER_S2 } from '../units';
 
 export const MANOEUVRES = ['braking', 'driving', 'cornering to port', 'cornering to starboard'] as const;
@@ -61,13 +60,13 @@ export type InsideResult = {
 export const REFILL_HEAD_M = 0.025;
 
 /** What happens inside a tank at its fill: bays, what swings in them, what they hold for a pickup. */
-export function insideResult(system: SystemDocument, level: TankLevel): InsideResult {
+export function insideResult(system: Circuits, asked: EnvelopeDocument, level: TankLevel): InsideResult {
   const { tank, up, offset_m } = level;
   const gravity = gravityOf(system);
   const gravity_mPerS2 = gravity.ok ? gravity.value.magnitude_mPerS2 : STANDARD_GRAVITY_M_PER_S2;
   const still = standingUp(tank, 0, 0);
   const liquid_m3 = tank.fill_ratio * tank.gross_m3;
-  const stillOffset_m = unwrap(levelForVolume(tank.mesh, still, liquid_m3)).offset_m;
+  const stillOffset_m = unwrap(levelIn(tank.mesh, still, liquid_m3)).offset_m;
   const kept = new Map(
     tank.pickups.map((pickup) => [
       pickup.document.id,
@@ -76,7 +75,7 @@ export function insideResult(system: SystemDocument, level: TankLevel): InsideRe
   );
   const bays = tank.bays.bays.map((bay, b): BayResult => {
     const liquid_m3 = volumeBelow(bay.mesh, { normal: up, offset_m });
-    const reach = liquidReach(bay.mesh, up, offset_m, liquid_m3);
+    const reach = reachOfLiquid(bay.mesh, up, offset_m, liquid_m3);
     return {
       volume_m3: bay.volume_m3,
       liquid_m3,
@@ -91,7 +90,7 @@ export function insideResult(system: SystemDocument, level: TankLevel): InsideRe
   });
   return {
     bays,
-    feeds: tank.pickups.map((pickup) => feedResult(system, tank, pickup, { still, stillOffset_m, liquid_m3 })),
+    feeds: tank.pickups.map((pickup) => feedResult(system, asked, tank, pickup, { still, stillOffset_m, liquid_m3 })),
     largest_m3: Math.max(...bays.map((bay) => bay.volume_m3)),
   };
 }
@@ -116,7 +115,13 @@ function sloshOf(
 /** The tank's liquid while the vehicle stands level. */
 type Standing = Pick<HoldInputs, 'still' | 'stillOffset_m' | 'liquid_m3'>;
 
-function feedResult(system: SystemDocument, tank: TankModel, pickup: PickupModel, standing: Standing): FeedResult {
+function feedResult(
+  system: Circuits,
+  asked: EnvelopeDocument,
+  tank: TankModel,
+  pickup: PickupModel,
+  standing: Standing,
+): FeedResult {
   const draw_m3PerS = drawThrough_m3PerS(system, pickup.document.id);
   const home = tank.bays.bayOf(pickup.inlet.point_m);
   const ways = tank.bays.passages.filter(({ bays }) => bays.includes(home));
@@ -135,25 +140,24 @@ function feedResult(system: SystemDocument, tank: TankModel, pickup: PickupModel
             rate_m3PerS: orificeFlow_m3PerS(area_m2, REFILL_HEAD_M, STANDARD_GRAVITY_M_PER_S2),
           },
     flapAway: ways.some(({ kind, bays, into }) => kind === 'flap' && !into[bays[0] === home ? 0 : 1]),
-    holds: holdsOf(system, tank, pickup, standing, draw_m3PerS),
+    holds: holdsOf(asked, tank, pickup, standing, draw_m3PerS),
   };
 }
 
 /** What all consumers fed through a pickup need together. */
-function drawThrough_m3PerS(system: SystemDocument, pickup: string): number {
+function drawThrough_m3PerS(system: Circuits, pickup: string): number {
   return system.consumers
     .filter((consumer) => feedPath(system, consumer.id).at(-1) === pickup)
     .reduce((sum, consumer) => sum + consumer.neededFlow_m3PerS.value, 0);
 }
 
 function holdsOf(
-  system: SystemDocument,
+  { braking_mPerS2, driving_mPerS2, cornering_mPerS2 }: EnvelopeDocument,
   tank: TankModel,
   pickup: PickupModel,
   standing: Standing,
   draw_m3PerS: number,
 ): Record<Manoeuvre, Hold> {
-  const { braking_mPerS2, driving_mPerS2, cornering_mPerS2 } = system.envelope;
   const along: Readonly<Record<Manoeuvre, Vec3>> = {
     braking: [-braking_mPerS2.value, 0, 0],
     driving: [driving_mPerS2.value, 0, 0],
@@ -165,7 +169,7 @@ function holdsOf(
       const gravity = unwrap(effectiveGravity({ pitch_rad: 0, roll_rad: 0, acceleration_mPerS2: along[manoeuvre] }));
       return [
         manoeuvre,
-        hold({
+        heldFor({
           mesh: tank.mesh,
           bays: tank.bays,
           inlet: pickup.inlet,

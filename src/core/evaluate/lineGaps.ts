@@ -1,9 +1,9 @@
 import { stockOf } from '../document/circuits';
 import { partPositions } from '../document/compileNetwork';
-import { compileTank } from '../document/compileTank';
-import type { SystemDocument } from '../document/schema';
+import { tankGeometry } from '../document/compileTank';
+import type { SpacePlan } from '../document/schema';
 import { clearanceTo, type Body, type Piece, type Thing } from '../fit';
-import { add, AT_HOME, norm, rodMesh, subtract, type Vec3 } from '../geometry';
+import { add, AT_HOME, norm, rodMesh, subtract } from '../geometry';
 import { linePoints } from './lines/profile';
 
 /** How near a line comes to something hot or something that moves, over the whole of its travel. */
@@ -25,12 +25,12 @@ const LEAST_PIECE_M = 1e-3;
  * Distances from every line to what is hot or moves. A line is taken straight
  * between its points: how it hangs between them nobody has said.
  */
-export function lineGaps(system: SystemDocument, things: readonly Thing[]): LineGap[] {
+export function lineGaps(system: SpacePlan, things: readonly Thing[]): LineGap[] {
   const dangers = things.filter(({ role, motions }) => role === 'heat' || motions.length > 0);
   if (dangers.length === 0) return [];
   const tanks = system.tanks.flatMap((tank) => {
-    const model = compileTank(system, tank);
-    return model.ok ? [{ tank: model.value, offset_m: 0, up: [0, 0, 1] as Vec3 }] : [];
+    const model = tankGeometry(tank);
+    return model.ok ? [{ tank: model.value }] : [];
   });
   const positions = partPositions(system, tanks);
   return system.lines

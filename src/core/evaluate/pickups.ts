@@ -9,7 +9,7 @@ import {
   type TankModel,
 } from '../document/compileTank';
 import { withValue } from '../document/edit';
-import type { ConsumerDocument, SystemDocument, TankDocument } from '../document/schema';
+import type { ConsumerDocument, SystemDocument, TankPlan } from '../document/schema';
 import { armAngleAt, freeRun, probePoint, wireAt } from '../gauge';
 import { add, dot, levelForVolume, rayCrossings, roomDepth, scale, type Vec3 } from '../geometry';
 import { portSeat } from '../document/portSeat';
@@ -17,8 +17,9 @@ import { failure, success, unwrap, type Outcome } from '../outcome';
 import { burnAtDuty_m3PerS } from '../range';
 import { CUT_SPREAD, STRAINER_ROWS } from '../reference/pickups';
 import { portPart } from '../reference/portParts';
-import { envelopeSteps, unusable_m3 } from '../tank';
+import { unusable_m3 } from '../tank';
 import { allKnown } from './allKnown';
+import { leftBetween } from './remembered';
 
 /** How a pickup is cut and what it stands near. */
 export type PickupPlan = {
@@ -40,7 +41,7 @@ const SWEEP_STEPS = 24;
 /** The tube goes through the lid: its upper end is not looked at [m]. */
 const UNDER_LID_M = 0.01;
 
-const seatOfPickup_m = (tank: TankDocument, { document }: PickupModel): number => {
+const seatOfPickup_m = (tank: TankPlan, { document }: PickupModel): number => {
   const port = tank.ports.find(({ id }) => id === document.port);
   return document.seat_m?.value ?? (port?.part ? portPart(port.part).seat : 0);
 };
@@ -203,7 +204,7 @@ export function pickupCuts(system: SystemDocument, t: number): Outcome<readonly 
 }
 
 /** Sizes of shape, parts and bands that may be off. */
-const sizesOf = ({ shape, parts, slices }: TankDocument) =>
+const sizesOf = ({ shape, parts, slices }: TankPlan) =>
   allKnown({ shape, parts, slices }).filter(({ known }) => (known.spread ?? 0) > 0);
 
 /** Two consumers on one tank: when the first goes out, what the second still has. */
@@ -247,17 +248,13 @@ export function reserves(system: SystemDocument, tanks: readonly TankModel[]): R
 type Drawing = { readonly consumer: ConsumerDocument; readonly model: PickupModel };
 
 function reserveOf(system: SystemDocument, tank: TankModel, first: Drawing, second: Drawing): ReserveResult {
-  const left = (up: Vec3): number =>
-    unusable_m3(tank, first.model.inlet, up) - unusable_m3(tank, second.model.inlet, up);
-  const level_m3 = left(standingUp(tank, 0, 0));
-  const { pitch_rad, roll_rad } = envelopeOf(system);
-  let worst = { worst_m3: level_m3, worstAt: { pitch_rad: 0, roll_rad: 0 } };
-  for (const pitch of envelopeSteps(pitch_rad)) {
-    for (const roll of envelopeSteps(roll_rad)) {
-      const here = left(standingUp(tank, pitch, roll));
-      if (here < worst.worst_m3) worst = { worst_m3: here, worstAt: { pitch_rad: pitch, roll_rad: roll } };
-    }
-  }
+  const { level_m3, ...worst } = leftBetween(
+    tank.mesh,
+    tank.bays,
+    [first.model.inlet, second.model.inlet],
+    tank.mounting,
+    envelopeOf(system),
+  );
   const burn = burnAtDuty_m3PerS(
     second.consumer.burnIdle_m3PerS.value,
     second.consumer.burnFull_m3PerS.value,

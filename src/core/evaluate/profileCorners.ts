@@ -12,7 +12,7 @@ export type Corners = {
 export type Profile = readonly { readonly u_m: number; readonly v_m: number }[];
 
 /** Profiles of tanks and of what is added to them or taken away, whose corners are known to within a spread. */
-export function profileCorners(system: SystemDocument): Corners[] {
+export function profileCorners(system: Pick<SystemDocument, 'tanks'>): Corners[] {
   const shapes = system.tanks.flatMap(({ shape, parts }, t) => [
     { shape, path: ['tanks', t, 'shape'] as Path },
     ...parts.map((part, p) => ({ shape: part.shape, path: ['tanks', t, 'parts', p, 'shape'] as Path })),

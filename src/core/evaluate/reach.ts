@@ -14,7 +14,7 @@ import {
   wallAt,
   type FitCode,
 } from '../document/compileFit';
-import type { PortDocument, SpotDocument, SystemDocument, TankDocument } from '../document/schema';
+import type { PortDocument, SpotDocument, SpacePlan, TankDocument } from '../document/schema';
 import {
   handHolds,
   isSolid,
@@ -105,7 +105,7 @@ type Surroundings = { readonly all: readonly Named[]; readonly bench: ReadonlyMa
  * Whether hands and tools get to every port and to every place that is named,
  * with the tank fitted or only before. Moving things stand where they rest.
  */
-export function reachOf(system: SystemDocument): Outcome<readonly ReachAnswer[], FitCode> {
+export function reachOf(system: SpacePlan): Outcome<readonly ReachAnswer[], FitCode> {
   const scene = sceneOf(system);
   if (!scene.ok) return scene;
   const round = surroundings(system, scene.value);
@@ -130,7 +130,7 @@ export function reachOf(system: SystemDocument): Outcome<readonly ReachAnswer[],
 }
 
 /** Everything solid that stands in the vehicle, in vehicle axes; and each tank by itself, in its own. */
-function surroundings(system: SystemDocument, scene: FitScene): Outcome<Surroundings, FitCode> {
+function surroundings(system: SpacePlan, scene: FitScene): Outcome<Surroundings, FitCode> {
   const bench = new Map<string, readonly Named[]>();
   const all: Named[] = [];
   for (const tank of system.tanks) {
@@ -274,7 +274,7 @@ function jobsOf(port: PortDocument): readonly ReachJob[] {
  * opened wants a hand there too.
  */
 function portTasks(
-  system: SystemDocument,
+  system: SpacePlan,
   tank: TankDocument,
   port: PortDocument,
   seat: PortSeat,

@@ -1,8 +1,10 @@
-import { envelopeOf, floorUnder_m, standingUp, type TankModel } from '../document/compileTank';
-import type { DipstickDocument, SightTubeDocument, SystemDocument } from '../document/schema';
+import { floorUnder_m, standingUp, type TankModel } from '../document/compileTank';
+import type { DipstickDocument, SightTubeDocument } from '../document/schema';
 import { rayCrossings, meshBounds, type Vec3 } from '../geometry';
-import { sightScale, stickScale, type ScaleCode, type SightScale, type StickScale } from '../gauge';
+import { type ScaleCode, type SightScale, type StickScale } from '../gauge';
 import { failure, success, type Outcome } from '../outcome';
+import type { Envelope } from '../tank';
+import { sightScaleOf, stickScaleOf } from './remembered';
 
 /** Marks so far apart that a scale has about so many of them, in numbers that are read easily. */
 const WANTED_MARKS = 10;
@@ -42,7 +44,7 @@ export type SightResult = {
 export type DipResult = { readonly id: string; readonly name: string; readonly scale: Outcome<StickScale, ScaleCode> };
 
 export function sightResult(
-  system: SystemDocument,
+  { pitch_rad, roll_rad }: Envelope,
   tank: TankModel,
   holds_m3: number,
   sight: SightTubeDocument,
@@ -54,8 +56,7 @@ export function sightResult(
       ...said,
       scale: failure('outside-tank', sight.name, `A boss of ${sight.name} misses the ${sight.face} wall.`),
     };
-  const scale = (up: Vec3) => sightScale(tank.mesh, bosses[0], bosses[1], up, holds_m3, sight.markEvery_m3.value);
-  const { pitch_rad, roll_rad } = envelopeOf(system);
+  const scale = (up: Vec3) => sightScaleOf(tank.mesh, bosses[0], bosses[1], up, holds_m3, sight.markEvery_m3.value);
   const worst = pitch_rad
     .flatMap((pitch) => roll_rad.map((roll) => scale(standingUp(tank, pitch, roll))))
     .flatMap((one) => (one.ok ? [one.value.unseenLow_m3] : []));
@@ -74,6 +75,6 @@ export function dipResult(tank: TankModel, holds_m3: number, stick: DipstickDocu
       ...said,
       scale: failure('no-floor', stick.name, `${stick.name} wants a port in the lid with floor under it.`),
     };
-  const scale = stickScale(tank.mesh, port.point_m, standingUp(tank, 0, 0), holds_m3, stick.markEvery_m3.value);
+  const scale = stickScaleOf(tank.mesh, port.point_m, standingUp(tank, 0, 0), holds_m3, stick.markEvery_m3.value);
   return { ...said, scale: scale.ok ? success(scale.value) : scale };
 }

@@ -12,7 +12,7 @@ import {
 } from '../document/compileFit';
 import { tankBody } from '../document/compileBody';
 import { OUTWARD, portPoint } from '../document/compileTank';
-import type { PortDocument, SystemDocument, TankDocument } from '../document/schema';
+import type { PortDocument, SpacePlan, TankDocument } from '../document/schema';
 import { holePlan, tapPlan, type HolePlan, type TapPlan } from '../fittings';
 import { isSolid } from '../fit';
 import {
@@ -32,6 +32,7 @@ import {
   type Point2,
   type Vec3,
 } from '../geometry';
+import { memoized } from '../memo';
 import { success, type Outcome } from '../outcome';
 import { ALLOYS } from '../reference/alloys';
 import { HOLE_RULES } from '../reference/holeTools';
@@ -96,7 +97,13 @@ const OVER_M = 0.15;
 /** The sheets of every tank, in their order. */
 export type SheetsOutcome = Outcome<readonly (readonly FaceSheet[])[], FitCode>;
 
-export function sheetsOf(system: SystemDocument): SheetsOutcome {
+/** The faces of all tanks as sheets; the same as long as space and tanks stay. */
+export const sheetsOf = ({ fit, tanks, mounts, lines }: SpacePlan): SheetsOutcome =>
+  sheetsIn({ fit: { ...fit, ways: [], spots: [] }, tanks, mounts, lines });
+
+const sheetsIn = memoized('sheets', madeSheets, 2);
+
+function madeSheets(system: SpacePlan): SheetsOutcome {
   const all: (readonly FaceSheet[])[] = [];
   const scene = sceneOf(system);
   for (const t of system.tanks.keys()) {
@@ -111,7 +118,7 @@ export function sheetsOf(system: SystemDocument): SheetsOutcome {
  * Every face of a tank as a sheet with its ports: flat faces first, largest first, then curved walls that carry a port.
  */
 export function faceSheets(
-  system: SystemDocument,
+  system: SpacePlan,
   t: number,
   scene = sceneOf(system),
 ): Outcome<readonly FaceSheet[], FitCode> {
@@ -212,12 +219,7 @@ function projected(bare: Bare[], outer: ClosedMesh, face: PortDocument['face']):
   return sheet;
 }
 
-function insideOf(
-  system: SystemDocument,
-  tank: TankDocument,
-  outer: ClosedMesh,
-  scene: FitScene,
-): Outcome<Inside, FitCode> {
+function insideOf(system: SpacePlan, tank: TankDocument, outer: ClosedMesh, scene: FitScene): Outcome<Inside, FitCode> {
   const body = tankBody(tank);
   const whole = compileTankBody(system, tank);
   if (!whole.ok) return whole;

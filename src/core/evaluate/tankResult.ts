@@ -1,23 +1,28 @@
 import { portPoint, standingUp, envelopeOf, type PickupModel, type TankModel } from '../document/compileTank';
 import { isStarved, type TankLevel } from '../document/compileNetwork';
-import type { SystemDocument } from '../document/schema';
-import { clipBelow, dot, levelForVolume, meshBounds, offsetRange, volumeBelow, type Vec3 } from '../geometry';
+import type { Circuits } from '../document/circuits';
+import type { EnvelopeDocument } from '../document/schema';
+import {
+  clipBelow,
+  dot,
+  levelForVolume,
+  meshBounds,
+  offsetRange,
+  volumeBelow,
+  type ClosedMesh,
+  type Mounting,
+  type Vec3,
+} from '../geometry';
+import { memoized } from '../memo';
 import { unwrap } from '../outcome';
 import { ALLOYS } from '../reference/alloys';
-import {
-  commonCentre_m,
-  shellCentre_m,
-  strappingTable,
-  unusable_m3,
-  worstUnusable,
-  type StrappingRow,
-  type WorstAttitude,
-} from '../tank';
+import { commonCentre_m, shellCentre_m, type Envelope, type StrappingRow, type WorstAttitude } from '../tank';
 import type { FluidState } from '../fluids';
 import { tankDrawing, type TankDrawing } from './drawing';
 import { pickupPlan, type PickupPlan } from './pickups';
 import { dipResult, sightResult, type DipResult, type SightResult } from './scales';
 import { insideResult, type InsideResult } from './inside';
+import { clippedBelow, leftBy, levelIn, lostBy, mostLost, strapped, worstOver, type Lost } from './remembered';
 
 export type PickupResult = {
   readonly id: string;
@@ -98,19 +103,33 @@ const STRAPPING_STEPS = 40;
 const BALANCE_STEPS = 12;
 
 /** The surface of a tank at its set fill. */
-export function levelOf(tank: TankModel, up: Vec3): TankLevel {
-  const { offset_m } = unwrap(levelForVolume(tank.mesh, up, tank.fill_ratio * tank.gross_m3));
-  return { tank, offset_m, up };
-}
+export const levelOf = memoized(
+  'surface',
+  (tank: TankModel, up: Vec3): TankLevel => {
+    const { offset_m } = unwrap(levelIn(tank.mesh, up, tank.fill_ratio * tank.gross_m3));
+    return { tank, offset_m, up };
+  },
+  24,
+);
 
 /** Whether tables, curves and outlines are wanted beside the numbers, or the numbers alone. */
 export type Detail = 'full' | 'numbers';
 
-export function tankResult(system: SystemDocument, level: TankLevel, fluid: FluidState, detail: Detail): TankResult {
+/** A tank at its level, with the slopes and accelerations asked for. */
+export const tankResult = memoized('tank', resultOf, 24);
+
+function resultOf(
+  system: Circuits,
+  asked: EnvelopeDocument,
+  level: TankLevel,
+  fluid: FluidState,
+  detail: Detail,
+): TankResult {
+  const envelope = envelopeOf({ envelope: asked });
   const { tank, up, offset_m } = level;
   const { document, mesh, gross_m3, body: built } = tank;
   const holds_m3 = gross_m3 * document.fillLimit_ratio.value;
-  const body = clipBelow(mesh, { normal: up, offset_m });
+  const body = clippedBelow(mesh, up, offset_m);
   const density_kgPerM3 = ALLOYS[document.material.alloy].density_kgPerM3;
   const metal = [
     { mass_kg: built.metal_m3 * density_kgPerM3, at_m: shellCentre_m(built.shell) },
@@ -120,7 +139,7 @@ export function tankResult(system: SystemDocument, level: TankLevel, fluid: Flui
     })),
   ];
   const dryMass_kg = metal.reduce((sum, { mass_kg }) => sum + mass_kg, 0);
-  const flooded = floodedVents(system, tank);
+  const flooded = floodedVents(envelope, tank);
   const liquidMass_kg = body.volume_m3 * fluid.density_kgPerM3;
   return {
     id: document.id,
@@ -136,12 +155,12 @@ export function tankResult(system: SystemDocument, level: TankLevel, fluid: Flui
       centroid_m: body.centroid_m,
     },
     pickups: tank.pickups.map((pickup) => ({
-      ...pickupResult(system, level, pickup),
-      ...(detail === 'full' ? { plan: pickupPlan(tank, pickup) } : {}),
+      ...pickupResult(envelope, level, pickup),
+      ...(detail === 'full' ? { plan: planOf(tank, pickup) } : {}),
     })),
-    sights: detail === 'full' ? document.sightTubes.map((sight) => sightResult(system, tank, holds_m3, sight)) : [],
+    sights: detail === 'full' ? document.sightTubes.map((sight) => sightResult(envelope, tank, holds_m3, sight)) : [],
     dips: detail === 'full' ? document.dipsticks.map((stick) => dipResult(tank, holds_m3, stick)) : [],
-    strapping: detail === 'full' ? strappingTable(mesh, up, STRAPPING_STEPS) : [],
+    strapping: detail === 'full' ? strapped(mesh, up, STRAPPING_STEPS) : [],
     insideArea_m2: built.insideArea_m2,
     outsideArea_m2: built.outsideArea_m2,
     edges_m: built.edges_m,
@@ -149,7 +168,7 @@ export function tankResult(system: SystemDocument, level: TankLevel, fluid: Flui
     changes: Object.fromEntries(built.changes),
     idle: built.idle,
     pieces: built.pieces,
-    inside: insideResult(system, level),
+    inside: insideResult(system, asked, level),
     dryMass_kg,
     liquidMass_kg,
     fullMass_kg: dryMass_kg + gross_m3 * document.fillLimit_ratio.value * fluid.density_kgPerM3,
@@ -158,44 +177,51 @@ export function tankResult(system: SystemDocument, level: TankLevel, fluid: Flui
       ...(body.centroid_m ? [{ mass_kg: liquidMass_kg, at_m: body.centroid_m }] : []),
     ]),
     wetPorts: tank.ports.filter(({ point_m }) => dot(up, point_m) < offset_m).map(({ document: port }) => port.id),
-    balance: detail === 'full' ? balanceOf(tank, up, metal, fluid) : [],
+    balance: detail === 'full' ? balance(mesh, holds_m3, up, metal, fluid.density_kgPerM3) : [],
     floodedVents: flooded,
-    ...(detail === 'full' && flooded.length > 0 ? { dryVent: driestVent(system, tank) } : {}),
+    ...(detail === 'full' && flooded.length > 0 ? { dryVent: driestVent(envelope, tank) } : {}),
     misplaced: tank.misplaced,
-    ...(detail === 'full' ? { drawing: tankDrawing(level) } : {}),
+    ...(detail === 'full' ? { drawing: drawingOf(level) } : {}),
   };
 }
 
+const planOf = memoized('pickup plan', pickupPlan, 48);
+const balance = memoized('balance', balanceOf, 24);
+const drawingOf = memoized('drawing', tankDrawing, 24);
+
 type Mass = { readonly mass_kg: number; readonly at_m: Vec3 };
 
-function balanceOf(tank: TankModel, up: Vec3, metal: readonly Mass[], fluid: FluidState): BalancePoint[] {
-  const holds_m3 = tank.gross_m3 * tank.document.fillLimit_ratio.value;
+function balanceOf(
+  mesh: ClosedMesh,
+  holds_m3: number,
+  up: Vec3,
+  metal: readonly Mass[],
+  density_kgPerM3: number,
+): BalancePoint[] {
   return Array.from({ length: BALANCE_STEPS + 1 }, (_, i) => (holds_m3 * i) / BALANCE_STEPS).flatMap((volume_m3) => {
-    const { offset_m } = unwrap(levelForVolume(tank.mesh, up, volume_m3));
-    const { centroid_m } = clipBelow(tank.mesh, { normal: up, offset_m });
-    const masses = [
-      ...metal,
-      ...(centroid_m ? [{ mass_kg: volume_m3 * fluid.density_kgPerM3, at_m: centroid_m }] : []),
-    ];
+    const { offset_m } = unwrap(levelForVolume(mesh, up, volume_m3));
+    const { centroid_m } = clipBelow(mesh, { normal: up, offset_m });
+    const masses = [...metal, ...(centroid_m ? [{ mass_kg: volume_m3 * density_kgPerM3, at_m: centroid_m }] : [])];
     const centre_m = commonCentre_m(masses);
     return centre_m ? [{ volume_m3, mass_kg: masses.reduce((sum, mass) => sum + mass.mass_kg, 0), centre_m }] : [];
   });
 }
 
-function pickupResult(system: SystemDocument, level: TankLevel, pickup: PickupModel): PickupResult {
+function pickupResult(envelope: Envelope, level: TankLevel, pickup: PickupModel): PickupResult {
   const { tank, up } = level;
-  const now = unusable_m3(tank, pickup.inlet, up);
+  const { mesh, bays, mounting } = tank;
+  const { inlet } = pickup;
   return {
     id: pickup.document.id,
     name: pickup.document.name,
-    inlet_m: pickup.inlet.point_m,
+    inlet_m: inlet.point_m,
     starvedNow: isStarved(level, pickup),
-    unusableLevel_m3: unusable_m3(tank, pickup.inlet, standingUp(tank, 0, 0)),
-    unusableNow_m3: now,
-    worst: worstUnusable(tank, pickup.inlet, envelopeOf(system), (pitch, roll) => standingUp(tank, pitch, roll)),
+    unusableLevel_m3: leftBy(mesh, bays, inlet, standingUp(tank, 0, 0)),
+    unusableNow_m3: leftBy(mesh, bays, inlet, up),
+    worst: worstOver(mesh, bays, inlet, mounting, envelope),
     leftNow_m3: isStarved(level, pickup)
       ? 0
-      : Math.max(0, tank.fill_ratio * tank.gross_m3 - unusable_m3(tank, pickup.inlet, up, level.offset_m)),
+      : Math.max(0, tank.fill_ratio * tank.gross_m3 - leftBy(mesh, bays, inlet, up, level.offset_m)),
   };
 }
 
@@ -220,36 +246,16 @@ function clickOffOf(tank: TankModel): number | undefined {
 /** Of the tank: a vent that the surface only touches is not flooded. */
 const FLOOD_REL = 1e-9;
 
-type Slope = { readonly pitch_rad: number; readonly roll_rad: number; readonly up: Vec3 };
+/** What runs out at a point of the tank over all slopes asked for, filled to the limit. */
+const lostAt = (envelope: Envelope, { mesh, mounting, gross_m3, document }: TankModel, point_m: Vec3): Lost =>
+  lostBy(mesh, gross_m3 * document.fillLimit_ratio.value, mounting, envelope, point_m);
 
-function slopesOf(system: SystemDocument, tank: TankModel): Slope[] {
-  const { pitch_rad: pitches, roll_rad: rolls } = envelopeOf(system);
-  return [pitches[0], 0, pitches[1]].flatMap((pitch_rad) =>
-    [rolls[0], 0, rolls[1]].map((roll_rad) => ({ pitch_rad, roll_rad, up: standingUp(tank, pitch_rad, roll_rad) })),
-  );
-}
-
-/** What runs out at a point over all slopes, filled to the limit: down to where the surface leaves it. */
-function mostLost(
-  tank: TankModel,
-  slopes: readonly Slope[],
-  point_m: Vec3,
-): { readonly lost_m3: number; readonly at: Slope } {
-  const limit = tank.gross_m3 * tank.document.fillLimit_ratio.value;
-  return slopes
-    .map((at) => ({ lost_m3: limit - volumeBelow(tank.mesh, { normal: at.up, offset_m: dot(at.up, point_m) }), at }))
-    .reduce((worst, each) => (each.lost_m3 > worst.lost_m3 ? each : worst));
-}
-
-function floodedVents(system: SystemDocument, tank: TankModel): FloodedVent[] {
-  const slopes = slopesOf(system, tank);
+function floodedVents(envelope: Envelope, tank: TankModel): FloodedVent[] {
   return tank.ports
     .filter(({ document }) => document.role === 'vent')
     .flatMap(({ document, point_m }): FloodedVent[] => {
-      const { lost_m3, at } = mostLost(tank, slopes, point_m);
-      return lost_m3 > FLOOD_REL * tank.gross_m3
-        ? [{ id: document.id, lost_m3, pitch_rad: at.pitch_rad, roll_rad: at.roll_rad }]
-        : [];
+      const { lost_m3, pitch_rad, roll_rad } = lostAt(envelope, tank, point_m);
+      return lost_m3 > FLOOD_REL * tank.gross_m3 ? [{ id: document.id, lost_m3, pitch_rad, roll_rad }] : [];
     })
     .sort((a, b) => b.lost_m3 - a.lost_m3);
 }
@@ -259,30 +265,44 @@ const TRIED = 9;
 /** Not at the very edge of the lid. */
 const INSET = 0.06;
 
+const driestVent = (envelope: Envelope, { body, mesh, gross_m3, mounting, document }: TankModel): DryVent | undefined =>
+  driestPlace(body.shell, mesh, gross_m3, document.fillLimit_ratio.value, mounting, envelope);
+
 /** Of places all over the lid, the one where a vent loses least over the slopes asked for. */
-function driestVent(system: SystemDocument, tank: TankModel): DryVent | undefined {
-  const slopes = slopesOf(system, tank);
-  const { min, max } = meshBounds(tank.body.shell);
-  const along = (axis: 0 | 1): number[] =>
-    Array.from(
-      { length: TRIED },
-      (_, i) => min[axis] + (max[axis] - min[axis]) * (INSET + ((1 - 2 * INSET) * i) / (TRIED - 1)),
+const driestPlace = memoized(
+  'driest place for a vent',
+  (
+    shell: ClosedMesh,
+    mesh: ClosedMesh,
+    gross_m3: number,
+    fillLimit_ratio: number,
+    mounting: Mounting,
+    envelope: Envelope,
+  ): DryVent | undefined => {
+    const { min, max } = meshBounds(shell);
+    const along = (axis: 0 | 1): number[] =>
+      Array.from(
+        { length: TRIED },
+        (_, i) => min[axis] + (max[axis] - min[axis]) * (INSET + ((1 - 2 * INSET) * i) / (TRIED - 1)),
+      );
+    const lost_m3 = (point_m: Vec3): number =>
+      Math.max(0, mostLost(mesh, gross_m3 * fillLimit_ratio, mounting, envelope, point_m).lost_m3);
+    const places = along(0).flatMap((x_m) =>
+      along(1).flatMap((y_m): DryVent[] => {
+        const point = portPoint(shell, { face: 'lid', x_m: { value: x_m }, y_m: { value: y_m } });
+        return point ? [{ x_m, y_m, lost_m3: lost_m3(point) }] : [];
+      }),
     );
-  const places = along(0).flatMap((x_m) =>
-    along(1).flatMap((y_m): DryVent[] => {
-      const point = portPoint(tank.body.shell, { face: 'lid', x_m: { value: x_m }, y_m: { value: y_m } });
-      return point ? [{ x_m, y_m, lost_m3: Math.max(0, mostLost(tank, slopes, point).lost_m3) }] : [];
-    }),
-  );
-  // Of those that lose as little, the one nearest the middle.
-  const off = ({ x_m, y_m }: DryVent): number => Math.hypot(x_m - (min[0] + max[0]) / 2, y_m - (min[1] + max[1]) / 2);
-  return places.reduce<DryVent | undefined>(
-    (best, each) =>
-      !best ||
-      each.lost_m3 < best.lost_m3 - FLOOD_REL * tank.gross_m3 ||
-      (each.lost_m3 < best.lost_m3 + FLOOD_REL * tank.gross_m3 && off(each) < off(best))
-        ? each
-        : best,
-    undefined,
-  );
-}
+    // Of those that lose as little, the one nearest the middle.
+    const off = ({ x_m, y_m }: DryVent): number => Math.hypot(x_m - (min[0] + max[0]) / 2, y_m - (min[1] + max[1]) / 2);
+    return places.reduce<DryVent | undefined>(
+      (best, each) =>
+        !best ||
+        each.lost_m3 < best.lost_m3 - FLOOD_REL * gross_m3 ||
+        (each.lost_m3 < best.lost_m3 + FLOOD_REL * gross_m3 && off(each) < off(best))
+          ? each
+          : best,
+      undefined,
+    );
+  },
+);

@@ -1,5 +1,5 @@
-import { triangle, triangleCount, type ClosedMesh } from './mesh';
-import { add, cross, dot, scale, subtract, type Vec3 } from './vec';
+import type { ClosedMesh } from './mesh';
+import { add, dot, scale, subtract, type Vec3 } from './vec';
 
 /**
  * Nearest point of a triangle to a point.
@@ -145,24 +145,41 @@ export const rayHit = (mesh: ClosedMesh, origin: Vec3, direction: Vec3, least_m 
   crossings(mesh, origin, direction).find(({ distance }) => distance >= least_m)?.index;
 
 function crossings(
-  mesh: Pick<ClosedMesh, 'positions' | 'triangles'>,
-  origin: Vec3,
-  direction: Vec3,
+  { positions, triangles }: Pick<ClosedMesh, 'positions' | 'triangles'>,
+  [ox, oy, oz]: Vec3,
+  [dx, dy, dz]: Vec3,
 ): { distance: number; index: number }[] {
   const found: { distance: number; index: number }[] = [];
-  for (let i = 0; i < triangleCount(mesh); i++) {
-    const [a, b, c] = triangle(mesh, i);
-    const e1 = subtract(b, a);
-    const e2 = subtract(c, a);
-    const h = cross(direction, e2);
-    const determinant = dot(e1, h);
+  // Written out, without making anything, since it is asked without end.
+  for (let i = 0; i < triangles.length; i += 3) {
+    const a = 3 * triangles[i]!,
+      b = 3 * triangles[i + 1]!,
+      c = 3 * triangles[i + 2]!;
+    const ax = positions[a]!,
+      ay = positions[a + 1]!,
+      az = positions[a + 2]!;
+    const px = positions[b]! - ax,
+      py = positions[b + 1]! - ay,
+      pz = positions[b + 2]! - az;
+    const qx = positions[c]! - ax,
+      qy = positions[c + 1]! - ay,
+      qz = positions[c + 2]! - az;
+    const hx = dy * qz - dz * qy,
+      hy = dz * qx - dx * qz,
+      hz = dx * qy - dy * qx;
+    const determinant = px * hx + py * hy + pz * hz;
     if (Math.abs(determinant) < 1e-15) continue; // parallel to the face
-    const s = subtract(origin, a);
-    const u = dot(s, h) / determinant;
-    const q = cross(s, e1);
-    const v = dot(direction, q) / determinant;
-    if (u < -EDGE_REL || v < -EDGE_REL || u + v > 1 + EDGE_REL) continue;
-    found.push({ distance: dot(e2, q) / determinant, index: i });
+    const sx = ox - ax,
+      sy = oy - ay,
+      sz = oz - az;
+    const u = (sx * hx + sy * hy + sz * hz) / determinant;
+    if (u < -EDGE_REL || u > 1 + 2 * EDGE_REL) continue;
+    const rx = sy * pz - sz * py,
+      ry = sz * px - sx * pz,
+      rz = sx * py - sy * px;
+    const v = (dx * rx + dy * ry + dz * rz) / determinant;
+    if (v < -EDGE_REL || u + v > 1 + EDGE_REL) continue;
+    found.push({ distance: (qx * rx + qy * ry + qz * rz) / determinant, index: i / 3 });
   }
   return found.sort((m, n) => m.distance - n.distance);
 }

@@ -256,13 +256,17 @@ class Lobes {
   ) {
     this.sets = new DisjointSets(heights.length);
     this.grown = new Uint8Array(heights.length);
-    this.lowest = Uint32Array.from({ length: triangleCount(mesh) }, (_, i) => this.lowestOf(i));
+    this.lowest = new Uint32Array(triangleCount(mesh));
+    for (let i = 0; i < this.lowest.length; i++) this.lowest[i] = this.lowestOf(i);
   }
 
   /** The lowest corner of a triangle: the lobe in which its wet part lies. */
   lowestOf(index: number): number {
-    const corners = this.mesh.triangles.subarray(3 * index, 3 * index + 3);
-    return corners.reduce((low, v) => (this.heights[v]! < this.heights[low]! ? v : low), corners[0]!);
+    const { triangles } = this.mesh;
+    let low = triangles[3 * index]!;
+    for (let at = 3 * index + 1; at < 3 * index + 3; at++)
+      if (this.heights[triangles[at]!]! < this.heights[low]!) low = triangles[at]!;
+    return low;
   }
 
   root(v: number): number {
@@ -290,6 +294,13 @@ class Lobes {
   /** Triangles whose wet part lies in a lobe. */
   triangles(lobe: number): Uint32Array {
     const mine = this.root(lobe);
-    return this.mesh.triangles.filter((_, at) => this.root(this.lowest[Math.floor(at / 3)]!) === mine);
+    const all = this.mesh.triangles;
+    const found = new Uint32Array(all.length);
+    let count = 0;
+    for (let i = 0; i < this.lowest.length; i++) {
+      if (this.root(this.lowest[i]!) !== mine) continue;
+      for (let at = 3 * i; at < 3 * i + 3; at++) found[count++] = all[at]!;
+    }
+    return found.subarray(0, count);
   }
 }

@@ -1,7 +1,7 @@
 import { grommetFor, LINE_SERIES } from '../../reference/lineStock';
-import { joinOfItem, joinOfLine, itemsOf, openEnds, stockOf, type Item } from '../../document/circuits';
+import { joinOfItem, joinOfLine, itemsOf, openEnds, stockOf, type Item, type Circuits } from '../../document/circuits';
 import type { EndName } from '../../document/schemaLines';
-import type { LineDocument, SystemDocument } from '../../document/schema';
+import type { LineDocument } from '../../document/schema';
 import { adapterChains, mismatch, placeChain, sealOf, spannersOf, type AdapterChain } from '../../fittings';
 import { adapterRow, joinWords, type AdapterRow, type Join } from '../../reference/joins';
 
@@ -30,7 +30,7 @@ export type Joint = {
 };
 
 /** Every joint of every line. A line of no length that only joins two parts has one. */
-export function jointsOf(system: SystemDocument): Joint[] {
+export function jointsOf(system: Circuits): Joint[] {
   const items = new Map(itemsOf(system).map((item) => [item.id, item]));
   return system.lines.flatMap((line) =>
     line.kind === 'direct'
@@ -100,7 +100,7 @@ const FLARE_M = 0.003;
  * Parts list and cut list of all circuits.
  * @param joints of the same system
  */
-export function linesList(system: SystemDocument, joints: readonly Joint[]): LinesList {
+export function linesList(system: Circuits, joints: readonly Joint[]): LinesList {
   const direct = new Set(system.lines.filter(({ kind }) => kind === 'direct').map(({ id }) => id));
   const ofLines = joints.filter(({ line }) => !direct.has(line));
   const rows = [
@@ -147,7 +147,7 @@ function merged(rows: readonly Single[]): PartsRow[] {
   return [...found.values()];
 }
 
-const partRows = ({ components }: SystemDocument): Single[] =>
+const partRows = ({ components }: Circuits): Single[] =>
   components.filter(({ kind }) => kind !== 'outlet').map(({ name }) => ({ what: 'part', name, where: [] }));
 const adapterRows = (joints: readonly Joint[]): Single[] =>
   joints.flatMap(({ adapters, lineName, partName }) =>
@@ -168,7 +168,7 @@ const clampRows = (joints: readonly Joint[]): Single[] =>
       : [],
   );
 
-function holderRows({ lines }: SystemDocument): Single[] {
+function holderRows({ lines }: Circuits): Single[] {
   return lines.flatMap((line): Single[] => {
     const stock = stockOf(line);
     const spacing = line.held_m?.value;
@@ -189,7 +189,7 @@ function holderRows({ lines }: SystemDocument): Single[] {
 
 const millimetres = (value_m: number): string => `${Math.round(value_m * 1e3)} mm`;
 
-const grommetRows = ({ lines }: SystemDocument): Single[] =>
+const grommetRows = ({ lines }: Circuits): Single[] =>
   lines.flatMap((line) =>
     line.passes.flatMap(({ name }): Single[] => {
       const stock = stockOf(line);
@@ -206,7 +206,7 @@ const grommetRows = ({ lines }: SystemDocument): Single[] =>
     }),
   );
 
-const wiringRows = ({ components }: SystemDocument): Single[] =>
+const wiringRows = ({ components }: Circuits): Single[] =>
   components.flatMap((part): Single[] => {
     if (part.kind !== 'pump' || !part.wiring) return [];
     const { fuse_A, relay } = part.wiring;
@@ -218,7 +218,7 @@ const wiringRows = ({ components }: SystemDocument): Single[] =>
     ];
   });
 
-function cutRows(system: SystemDocument): CutRow[] {
+function cutRows(system: Circuits): CutRow[] {
   return system.lines.flatMap((line): CutRow[] => {
     const stock = stockOf(line);
     if (!stock) return [];

@@ -1,4 +1,4 @@
-import { carriesFlow, endKey, runsOf, type Run } from '../../document/circuits';
+import { carriesFlow, endKey, runsOf, type Run, type Circuits } from '../../document/circuits';
 import {
   lineRun,
   partPositions,
@@ -8,7 +8,7 @@ import {
   type TankLevel,
 } from '../../document/compileNetwork';
 import { inVehicle } from '../../document/compileTank';
-import type { LineDocument, SystemDocument } from '../../document/schema';
+import type { LineDocument } from '../../document/schema';
 import { add, dot, norm, subtract, type Vec3 } from '../../geometry';
 import type { FluidState } from '../../fluids';
 import { boreArea_m2, type LinkResult, type NodeResult } from '../../network';
@@ -201,7 +201,7 @@ function runProfile(
 const between = (a: number, b: number, share: number): number => a + (b - a) * share;
 const belongs = (tank: TankLevel['tank']['document'], id: string): boolean =>
   [...tank.pickups, ...tank.ports].some((part) => part.id === id);
-const partNames = (system: SystemDocument): Map<string, string> =>
+const partNames = (system: Circuits): Map<string, string> =>
   new Map(
     [
       ...system.components,

@@ -1,5 +1,5 @@
-import { stockOf } from '../../document/circuits';
-import type { LineDocument, SystemDocument } from '../../document/schema';
+import { stockOf, type Circuits } from '../../document/circuits';
+import type { LineDocument } from '../../document/schema';
 import { lineRun, partPositions, type FlowInputs } from '../../document/compileNetwork';
 import { add, norm, subtract, type Vec3 } from '../../geometry';
 import { grommetFor, supportSpacing_m, type LineStockRow } from '../../reference/lineStock';
@@ -41,7 +41,7 @@ const FLEX_SLACK = 0.05;
 const ROUNDING_M = 0.005;
 const STRAIGHT_RAD = 0.02;
 
-export const routesOf = (system: SystemDocument): RouteResult[] =>
+export const routesOf = (system: Circuits): RouteResult[] =>
   system.lines.flatMap((line) => {
     const stock = stockOf(line);
     return stock ? [routeOf(line, stock)] : [];

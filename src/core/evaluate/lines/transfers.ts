@@ -1,4 +1,14 @@
-import { endKey, feedPath, fluidAt, itemsOf, joinedTo, linesByEnd, runsOf, type EndRef } from '../../document/circuits';
+import {
+  endKey,
+  feedPath,
+  fluidAt,
+  itemsOf,
+  joinedTo,
+  linesByEnd,
+  runsOf,
+  type EndRef,
+  type Circuits,
+} from '../../document/circuits';
 import {
   partPositions,
   returned_m3PerS,
@@ -6,7 +16,6 @@ import {
   ullageNode,
   type FlowInputs,
 } from '../../document/compileNetwork';
-import type { SystemDocument } from '../../document/schema';
 import { dot, volumeBelow } from '../../geometry';
 import { boreArea_m2, type NetworkSolution } from '../../network';
 import { starvingOffset_m } from '../../tank';
@@ -144,7 +153,7 @@ function circuitsOfFluid(all: FlowInputs, key: FluidKey): CircuitsResult {
 }
 
 /** The part of a system that hangs on its tanks of one fluid. */
-function onFluid(system: SystemDocument, key: FluidKey): SystemDocument {
+function onFluid(system: Circuits, key: FluidKey): Circuits {
   const tanks = system.tanks.filter(({ fluid }) => system.fluids.find(({ id }) => id === fluid)?.fluid === key);
   const seen = joinedTo(
     system,
@@ -163,7 +172,7 @@ function onFluid(system: SystemDocument, key: FluidKey): SystemDocument {
 const CAN_M3 = 0.02;
 
 /** What is moved at one go [m³]. */
-export const moved_m3 = ({ wishes }: SystemDocument): number => wishes.moves_m3?.value ?? CAN_M3;
+export const moved_m3 = ({ wishes }: Circuits): number => wishes.moves_m3?.value ?? CAN_M3;
 
 function transfersOf(inputs: FlowInputs, { links }: NetworkSolution): TransferResult[] {
   const { system } = inputs;
@@ -204,7 +213,7 @@ function transfersOf(inputs: FlowInputs, { links }: NetworkSolution): TransferRe
 }
 
 /** The tank port that a line from an end comes to, through whatever it passes. */
-function portAfter(system: SystemDocument, start: EndRef): string | undefined {
+function portAfter(system: Circuits, start: EndRef): string | undefined {
   const byEnd = linesByEnd(system);
   const items = new Map(itemsOf(system).map((item) => [item.id, item]));
   const open = [endKey(start)];
@@ -231,7 +240,7 @@ type Source = {
 };
 
 /** Ends that send fuel back: of consumers that burn less than they draw, of bypass regulators, of relief valves. */
-function returnSources(system: SystemDocument, { links }: NetworkSolution): Source[] {
+function returnSources(system: Circuits, { links }: NetworkSolution): Source[] {
   const feeds = system.consumers.map((consumer) => feedPath(system, consumer.id));
   return [
     ...system.consumers.map((consumer, k): Source => ({
@@ -315,7 +324,7 @@ function pumpWork_W({ system }: FlowInputs, solution: NetworkSolution, { drawnBy
   }, 0);
 }
 
-const backflowsOf = ({ components }: SystemDocument, { links }: NetworkSolution): BackflowResult[] =>
+const backflowsOf = ({ components }: Circuits, { links }: NetworkSolution): BackflowResult[] =>
   components.flatMap((part): BackflowResult[] => {
     const flow = links.get(part.id)?.flow_m3PerS ?? 0;
     return part.kind === 'pump' && flow < -BACKFLOW_M3_PER_S
@@ -327,7 +336,7 @@ const backflowsOf = ({ components }: SystemDocument, { links }: NetworkSolution)
 function teeSpeed_Pa(
   { fluid }: FlowInputs,
   links: NetworkSolution['links'],
-  tee: SystemDocument['components'][number],
+  tee: Circuits['components'][number],
 ): number {
   if (!('bore_m' in tee)) return 0;
   const flow = Math.max(
