@@ -30,12 +30,13 @@ export async function keyToFrame(
     const times: number[] = [];
     const numbers = document.querySelector(marked)!;
     let pressed = 0;
-    window.addEventListener('keydown', () => (pressed = performance.now()), { capture: true, signal: stop.signal });
+    window.addEventListener('keydown', (event) => (pressed = event.timeStamp), { capture: true, signal: stop.signal });
     const observer = new MutationObserver(() => {
       if (pressed === 0 || numbers.getAttribute('data-fresh') !== 'true') return;
       const from = pressed;
       pressed = 0;
-      requestAnimationFrame(() => times.push(performance.now() - from));
+      // The frame after the one in which they are drawn: then they stand on the screen.
+      requestAnimationFrame(() => requestAnimationFrame(() => times.push(performance.now() - from)));
     });
     observer.observe(numbers, { attributes: true, attributeFilter: ['data-fresh'] });
     stop.signal.addEventListener('abort', () => observer.disconnect());

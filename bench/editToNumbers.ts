@@ -20,9 +20,10 @@ const KINDS: readonly { readonly kind: string; readonly stage: string; readonly 
   { kind: 'reserve', stage: 'range', paths: '^wishes\\.reserve_ratio$' },
   { kind: 'speed', stage: 'range', paths: '^vehicle\\.speed_mPerS$' },
 ];
-const EDITS = 8;
-const WARM_UP = 2;
-const PAUSE_MS = 120;
+const EDITS = 6;
+const WARM_UP = 1;
+/** As somebody works who looks at what each key did. */
+const PAUSE_MS = 600;
 const GOAL = 2;
 
 type Sample = { readonly system: string; readonly kind: string; readonly times: readonly number[] };

@@ -8,7 +8,6 @@ import {
   numbersOf,
   type Card,
   type ComparedFigure,
-  type Detail,
   type Evaluation,
   type EvaluationCode,
   type Numbers,
@@ -18,7 +17,7 @@ import type { Failure } from '@/core/outcome';
 import { judge, judgeRest, type Judgement } from '@/core/rules';
 
 export type Results =
-  | { readonly ok: true; readonly evaluation: Evaluation; readonly numbers: Numbers; readonly judged: Judgement }
+  | { readonly ok: true; readonly evaluation: Evaluation; readonly numbers: Numbers; readonly judged?: Judgement }
   | { readonly ok: false; readonly error: Failure<EvaluationCode> };
 
 export type Compared =
@@ -33,20 +32,20 @@ export type Compared =
 const ready = loadKernel();
 
 const api = {
-  /**
-   * Numbers, and what the rules say but for those of the fit, of reach and of the faces; with 'full' also the drawings,
-   * curves and tables.
-   */
-  async evaluate(system: SystemDocument, detail: Detail): Promise<Results> {
+  /** The four numbers and what they hang on: soonest. */
+  async first(system: SystemDocument): Promise<Results> {
     await ready;
-    const result = evaluateSystem(system, detail, 'without-fit');
+    const result = evaluateSystem(system, 'first', 'without-fit');
     if (!result.ok) return { ok: false, error: result.error };
-    return {
-      ok: true,
-      evaluation: result.value,
-      numbers: numbersOf(system, result.value),
-      judged: judgeRest(system, result.value),
-    };
+    return { ok: true, evaluation: result.value, numbers: numbersOf(system, result.value) };
+  },
+  /** Everything but the fit, reach and the faces, and what the rules say of it. */
+  async evaluate(system: SystemDocument): Promise<Results> {
+    await ready;
+    const result = evaluateSystem(system, 'full', 'without-fit');
+    if (!result.ok) return { ok: false, error: result.error };
+    const judged = judgeRest(system, result.value);
+    return { ok: true, evaluation: result.value, numbers: numbersOf(system, result.value), judged };
   },
   /** What the card of a system shows: its numbers, and what every rule says of it. */
   async card(system: SystemDocument): Promise<Card> {

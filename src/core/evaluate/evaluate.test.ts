@@ -45,6 +45,13 @@ describe('every demo system', () => {
     expect(flow.energyResidual_Pa).toBeLessThan(1e-2);
     expect(flow.iterations).toBeLessThanOrEqual(25);
   });
+
+  it.each(DEMOS)('%s: the four numbers alone are those of the whole', (name) => {
+    const system = demo(name);
+    const first = unwrap(evaluateSystem(system, 'first'));
+    expect(first.flows).toHaveLength(1);
+    expect(numbersOf(system, first)).toEqual(numbersOf(system, evaluated(system)));
+  });
 });
 
 describe('conditions act', () => {

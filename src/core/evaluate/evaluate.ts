@@ -49,29 +49,33 @@ export type Evaluation = {
  * A part that cannot be computed fails alone, with its reason; the whole
  * fails only where the conditions themselves make no sense.
  *
+ * @param detail 'first': of flows and gauges only the first, which the four numbers speak of
  * @param fit takes longer than all the rest: the interface asks for it apart
  */
 export function evaluateSystem(
   system: SystemDocument,
-  detail: Detail = 'full',
+  detail: Detail | 'first' = 'full',
   fit: 'with-fit' | 'without-fit' = 'with-fit',
 ): Outcome<Evaluation, EvaluationCode> {
   const prepared = prepare(system);
   if (!prepared.ok) return prepared;
   const { gravity, ambientAbs_Pa, levels, fluids, inputsFor } = prepared.value;
+  const each = detail === 'first' ? 'numbers' : detail;
+  const asked = <T>(all: readonly T[]): readonly T[] => (detail === 'first' ? all.slice(0, 1) : all);
   const circuits = circuitsIn(system);
-  const tanks = levels.map((level, t) => tankResult(circuits, system.envelope, level, fluids[t]!, detail));
+  const tanks = levels.map((level, t) => tankResult(circuits, system.envelope, level, fluids[t]!, each));
   const usable = usableOf(system, tanks);
-  const flows = system.consumers.map((consumer) => flowOf(inputsFor(consumer), consumer, detail));
+  const flows = asked(system.consumers).map((consumer) => flowOf(inputsFor(consumer), consumer, each));
+  const senders = levels.flatMap((level, t) =>
+    level.tank.senders.map((sender) => ({ level, sender, tank: tanks[t]! })),
+  );
   return success({
     gravity,
     ambientAbs_Pa,
     fluid: inputsFor(system.consumers[0]).fluid,
     tanks,
     flows,
-    gauges: levels.flatMap((level, t) =>
-      level.tank.senders.map((sender) => gaugeResult(system, level, sender, tanks[t]!, detail)),
-    ),
+    gauges: asked(senders).map(({ level, sender, tank }) => gaugeResult(system, level, sender, tank, each)),
     usable,
     reserves:
       detail === 'full'

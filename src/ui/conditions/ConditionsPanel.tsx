@@ -3,11 +3,20 @@
 import { Box, chakra } from '@chakra-ui/react';
 import { RotateCcw } from 'lucide-react';
 import { useRef, useState } from 'react';
-import { limitsAt, type Path, type SystemDocument } from '@/core/document';
+import { limitsAt, valueAt, type Path, type SystemDocument } from '@/core/document';
 import { entryText, formatQuantity, fromSI, roleUnit, ROLES, toSI, unitById, type Role } from '@/core/units';
 import { readEntry } from '../fields/readEntry';
 import { TextEntry } from '../fields/TextEntry';
-import { applyEdit, beginGesture, endGesture, openDocument, setValue, useEditor, useValue } from '../state/editor';
+import {
+  applyEdit,
+  beginGesture,
+  endGesture,
+  openDocument,
+  setValueNumbersFirst,
+  useEditor,
+  useValue,
+  useValueNow,
+} from '../state/editor';
 import { useNarrow } from '../parts/useNarrow';
 import { useReader } from '../state/reader';
 
@@ -184,16 +193,13 @@ const inSI = (value: number, role: Role): number => (isAngle(role) ? (value * Ma
 
 function Control({ label, path, role, slide, step, ends }: ControlProps) {
   const reader = useReader();
-  const value = useEditor((state) =>
-    state.system
-      ? (path.reduce<unknown>((at, key) => (at as Record<string | number, unknown>)[key], state.system) as number)
-      : 0,
-  );
+  const value = useValueNow((system) => valueAt(system, path) as number);
   const before = useRef<SystemDocument>(undefined);
   const unit = unitById(ROLES[role].kind, roleUnit(role, reader));
   const { min, max } = limitsAt(openDocument(), path);
   const [low, high] = slide ?? [min, max];
-  const put = (next: number): void => setValue(label, path, Number(Math.min(max, Math.max(min, next)).toPrecision(10)));
+  const put = (next: number): void =>
+    setValueNumbersFirst(label, path, Number(Math.min(max, Math.max(min, next)).toPrecision(10)));
 
   const begin = (): void => {
     if (before.current) return;

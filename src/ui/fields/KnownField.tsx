@@ -4,7 +4,7 @@ import { Box, chakra } from '@chakra-ui/react';
 import { memo } from 'react';
 import { limitsAt, ORIGINS, valueAt, withValue, type Known, type Origin, type Path } from '@/core/document';
 import { entryText, fromSI, roleUnit, ROLES, toSI, unitById, type EntryField, type Role } from '@/core/units';
-import { applyEdit, openDocument, setValue, useValue } from '../state/editor';
+import { applyEdit, openDocument, setValue, setValueNumbersFirst, useValueNow } from '../state/editor';
 import { useReader } from '../state/reader';
 import { fromDocument, inDegrees, measuredSpread, readEntry, toDocument } from './readEntry';
 import { TextEntry, type EntryVerdict } from './TextEntry';
@@ -31,15 +31,19 @@ export type KnownFieldProps = {
  */
 export const KnownField = memo(function KnownField({ label, path, role, entry, hint }: KnownFieldProps) {
   const reader = useReader();
-  const known = useValue((system) => valueAt(system, path) as Known | undefined);
+  const known = useValueNow((system) => valueAt(system, path) as Known | undefined);
   if (!known) return null;
   const unit = unitById(ROLES[role].kind, roleUnit(role, reader));
   const edit = `${label}`;
 
   const put = (value: number): void => {
     if (known.origin === 'assumed')
-      setValue(edit, path, { value, origin: 'measured', spread: measuredSpread(role, value, known.spread) });
-    else setValue(edit, [...path, 'value'], value);
+      setValueNumbersFirst(edit, path, {
+        value,
+        origin: 'measured',
+        spread: measuredSpread(role, value, known.spread),
+      });
+    else setValueNumbersFirst(edit, [...path, 'value'], value);
   };
 
   const enter = (text: string): EntryVerdict => {

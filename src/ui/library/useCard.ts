@@ -52,7 +52,7 @@ async function workOut(
 ): Promise<void> {
   const found = await systemOnServer(id);
   if (!found.ok) return show({ kind: 'failed', why: found.detail });
-  const numbers = await evaluatorWorker().evaluate(found.document, 'numbers');
+  const numbers = await evaluatorWorker().first(found.document);
   if (numbers.ok)
     show({
       kind: 'numbers',

@@ -52,23 +52,61 @@ export function endGesture(before: SystemDocument, edit: string): void {
   useEditor.setState({ system, edit });
 }
 
-/** A part of the open document; the component draws again only when that part changes. */
-export function useValue<T>(select: (system: SystemDocument) => T): T {
-  return useEditor((state) => {
-    if (!state.system) throw new Error('No system is open.');
-    return select(state.system);
-  });
+/** The document as the stages draw it: a moment behind the open one where the numbers go first. */
+const useDrawn = create<Pick<Editor, 'system'>>()(() => ({ system: undefined }));
+
+/** Where numbers are late, stages wait no longer. */
+const DRAWN_AT_LATEST_MS = 250;
+let late: ReturnType<typeof setTimeout> | undefined;
+let numbersFirst = false;
+
+/** Has the stages draw the open document. */
+export function drawDocument(): void {
+  clearTimeout(late);
+  late = undefined;
+  useDrawn.setState({ system: useEditor.getState().system });
 }
+
+/**
+ * Changes a value that is held down or dragged: its own field and the numbers
+ * follow at once, and the stages when the numbers have been drawn, since they
+ * take the page's time from both.
+ */
+export function setValueNumbersFirst(edit: string, path: Path, value: unknown): void {
+  numbersFirst = true;
+  try {
+    setValue(edit, path, value);
+  } finally {
+    numbersFirst = false;
+  }
+}
+
+useEditor.subscribe(({ system }, before) => {
+  if (system === before.system) return;
+  if (numbersFirst && before.system) late ??= setTimeout(drawDocument, DRAWN_AT_LATEST_MS);
+  else drawDocument();
+});
+
+const openOne = ({ system }: Pick<Editor, 'system'>): SystemDocument => {
+  if (!system) throw new Error('No system is open.');
+  return system;
+};
+
+/** A part of the open document; the component draws again only when that part changes. */
+export const useValue = <T>(select: (system: SystemDocument) => T): T => useDrawn((state) => select(openOne(state)));
+
+/** The same without a moment's delay: for fields whose value is held down or dragged. */
+export const useValueNow = <T>(select: (system: SystemDocument) => T): T =>
+  useEditor((state) => select(openOne(state)));
+
+/** The document as it is drawn; nothing where none is open. */
+export const useDrawnSystem = (): SystemDocument | undefined => useDrawn((state) => state.system);
 
 /** The whole open document. Draws again with every edit: for views small enough to bear it. */
 export const useSystem = (): SystemDocument => useValue((system) => system);
 
 /** The open document, for what happens on a click. */
-export function openDocument(): SystemDocument {
-  const { system } = useEditor.getState();
-  if (!system) throw new Error('No system is open.');
-  return system;
-}
+export const openDocument = (): SystemDocument => openOne(useEditor.getState());
 
 /** What undo and redo would do, by the names of the edits; empty where there is nothing. */
 export function useHistory(): { undo: () => void; redo: () => void; undoes: string; redoes: string } {

@@ -10,7 +10,7 @@ import type { EvaluateApi, Results } from '@/workers/evaluate.worker';
 import type { FitAnswer, FitApi, ReachedAnswer, SheetsAnswer } from '@/workers/fit.worker';
 import type { SensitivityApi } from '@/workers/sensitivity.worker';
 import { inBackground } from './background';
-import { useEditor } from './editor';
+import { drawDocument, useDrawnSystem, useEditor } from './editor';
 import { liveWorker } from './liveWorker';
 
 /** The four numbers: out first, so that they follow an edit at once. */
@@ -99,7 +99,7 @@ export type Judged = {
  * All findings: those of the fit, of the faces and of the reach come from their own workers, a moment after the rest.
  */
 export function useJudged(): Judged {
-  const open = useEditor((state) => state.system);
+  const open = useDrawnSystem();
   const broken = useShown((shown) => shown.broken);
   const details = useDetails();
   const [fits, sheets, reaches] = [useFits(), useSheets(), useReaches()];
@@ -190,7 +190,9 @@ function newestOnly<T>(job: (input: T, isNewest: () => boolean) => Promise<void>
 
 const reason = (error: unknown): string => (error instanceof Error ? error.message : String(error));
 
-const painted = (): Promise<void> => new Promise((resolve) => requestAnimationFrame(() => setTimeout(resolve)));
+/** When the next frame has been shown. */
+const painted = (): Promise<void> =>
+  new Promise((resolve) => requestAnimationFrame(() => requestAnimationFrame(() => setTimeout(resolve))));
 
 const findReach = newestOnly(async (system: SystemDocument) => {
   try {
@@ -235,7 +237,7 @@ const findSheets = newestOnly(async (system: SystemDocument) => {
 
 const findDetails = newestOnly(async (system: SystemDocument) => {
   try {
-    useDetailsStore.setState({ system, results: await detailer.remote.evaluate(system, 'full'), failed: undefined });
+    useDetailsStore.setState({ system, results: await detailer.remote.evaluate(system), failed: undefined });
   } catch (error) {
     useDetailsStore.setState({ system, results: undefined, failed: reason(error) });
   }
@@ -243,12 +245,15 @@ const findDetails = newestOnly(async (system: SystemDocument) => {
 
 const evaluate = newestOnly(async (system: SystemDocument, isNewest: () => boolean) => {
   try {
-    useShown.setState({ system, results: await evaluator.remote.evaluate(system, 'numbers'), broken: undefined });
+    useShown.setState({ system, results: await evaluator.remote.first(system), broken: undefined });
   } catch (error) {
     useShown.setState({ system, results: undefined, broken: reason(error) });
   }
   await painted();
-  if (isNewest()) findDetails(system);
+  if (!isNewest()) return;
+  findDetails(system);
+  // While the other worker is at the drawings, the page is at the stage.
+  drawDocument();
 });
 
 const findSensitivity = newestOnly(async (system: SystemDocument) => {

@@ -4,7 +4,7 @@ import type { Remote } from 'comlink';
 import { useRef, useState } from 'react';
 import type { SystemDocument } from '@/core/document';
 import { failure, type Outcome } from '@/core/outcome';
-import { openDocument, useEditor } from './editor';
+import { openDocument, useDrawnSystem } from './editor';
 
 type Asked<Api, T> = {
   readonly running: boolean;
@@ -22,7 +22,7 @@ type Asked<Api, T> = {
  * @param end ends the worker, and what it is at
  */
 export function useAsked<Api, T>(worker: () => Remote<Api>, end: () => void = () => undefined): Asked<Api, T> {
-  const open = useEditor((state) => state.system);
+  const open = useDrawnSystem();
   const asked = useRef(0);
   const [running, setRunning] = useState(false);
   const [shown, setShown] = useState<{ readonly system: SystemDocument; readonly answer: Outcome<T> }>();

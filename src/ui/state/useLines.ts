@@ -1,7 +1,7 @@
 'use client';
 
 import type { FlowResult, LineAnswers } from '@/core/evaluate';
-import { useEditor } from './editor';
+import { useDrawnSystem } from './editor';
 import { useDetails } from './results';
 
 /** The flows to all consumers that have one. */
@@ -12,7 +12,7 @@ export function useFlows(): readonly FlowResult[] {
 
 /** What was worked out of the lines last, and whether it belongs to the document on screen. */
 export function useLines(): { readonly lines: LineAnswers | undefined; readonly fresh: boolean } {
-  const open = useEditor((state) => state.system);
+  const open = useDrawnSystem();
   const { system, results } = useDetails();
   return { lines: results?.ok ? results.evaluation.lines : undefined, fresh: system === open };
 }

@@ -6,7 +6,7 @@ import type { SystemDocument } from '@/core/document';
 import { failure, type Outcome } from '@/core/outcome';
 import { useRested } from '../parts/useRested';
 import { inBackground } from './background';
-import { useEditor } from './editor';
+import { useDrawnSystem } from './editor';
 import { useDetails } from './results';
 
 type Answer<T> = {
@@ -26,7 +26,7 @@ export function useRestedAnswer<Api, T>(
   question: string,
   ask: (worker: Remote<Api>, system: SystemDocument) => Promise<Outcome<T>>,
 ): Answer<T> {
-  const open = useEditor((state) => state.system);
+  const open = useDrawnSystem();
   const system = useRested(useDetails((details) => details.system));
   const [shown, setShown] = useState<{
     readonly system: SystemDocument;

@@ -3,7 +3,7 @@
 import { Box, chakra } from '@chakra-ui/react';
 import { allKnown } from '@/core/evaluate';
 import { pathWords } from '../measure/pathWords';
-import { useEditor } from '../state/editor';
+import { useDrawnSystem } from '../state/editor';
 import { useJudged } from '../state/results';
 import { usePlace } from './goTo';
 import { ACROSS, STAGES, type StageKey } from './stages';
@@ -11,7 +11,7 @@ import { ACROSS, STAGES, type StageKey } from './stages';
 /** The stages in the order of the work, each with what it still lacks. */
 export function StageRail() {
   // Of the open document itself: what is assumed in it needs no working out.
-  const system = useEditor((state) => state.system);
+  const system = useDrawnSystem();
   const { findings, onTheWay, failed } = useJudged();
   const assumptions = (system ? allKnown(system) : [])
     .filter(({ known }) => known.origin === 'assumed')
