@@ -15,6 +15,7 @@ import {
 import { loadKernel } from '@/core/geometry';
 import type { Failure } from '@/core/outcome';
 import { judge, judgeRest, type Judgement } from '@/core/rules';
+import { receiving } from './sent';
 
 export type Results =
   | { readonly ok: true; readonly evaluation: Evaluation; readonly numbers: Numbers; readonly judged?: Judgement }
@@ -71,4 +72,4 @@ const api = {
 
 export type EvaluateApi = typeof api;
 
-expose(api);
+expose(receiving(api));

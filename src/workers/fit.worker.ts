@@ -23,6 +23,7 @@ import {
 } from '@/core/evaluate';
 import { loadKernel } from '@/core/geometry';
 import { judgeFit, judgeReach, judgeSheets, type Judgement } from '@/core/rules';
+import { receiving } from './sent';
 
 export type FitAnswer = { readonly fit: FitOutcome | undefined; readonly judged: Judgement };
 
@@ -118,4 +119,4 @@ const api = {
 
 export type FitApi = typeof api;
 
-expose(api);
+expose(receiving(api));

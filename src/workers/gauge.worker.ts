@@ -12,6 +12,7 @@ import {
 import { loadKernel } from '@/core/geometry';
 import type { CorrectionTable } from '@/core/gauge';
 import type { Outcome } from '@/core/outcome';
+import { receiving } from './sent';
 
 const ready = loadKernel();
 
@@ -62,4 +63,4 @@ const api = {
 
 export type GaugeApi = typeof api;
 
-expose(api);
+expose(receiving(api));

@@ -3,6 +3,7 @@ import type { SystemDocument } from '@/core/document';
 import { costliest, evaluateSystem, sizeTable, type Costliest, type SizeTable } from '@/core/evaluate';
 import { loadKernel } from '@/core/geometry';
 import { failure, success, type Outcome } from '@/core/outcome';
+import { receiving } from './sent';
 
 const ready = loadKernel();
 
@@ -27,4 +28,4 @@ const api = {
 
 export type LinesApi = typeof api;
 
-expose(api);
+expose(receiving(api));

@@ -3,6 +3,7 @@ import type { SystemDocument } from '@/core/document';
 import { influencesOf, together, type Influence, type Sensitivity } from '@/core/evaluate';
 import { loadKernel } from '@/core/geometry';
 import { findingKeys } from '@/core/rules';
+import { receiving } from './sent';
 
 const ready = loadKernel();
 
@@ -37,4 +38,4 @@ const api = {
 
 export type SensitivityApi = typeof api;
 
-expose(api);
+expose(receiving(api));

@@ -4,6 +4,7 @@ import { tankMap, tankSolid, tankTable, type MapMode, type TableAt } from '@/cor
 import { stlBytes, type StlUnit } from '@/core/formats';
 import { loadKernel } from '@/core/geometry';
 import type { Outcome } from '@/core/outcome';
+import { receiving } from './sent';
 
 const ready = loadKernel();
 
@@ -37,4 +38,4 @@ const api = {
 
 export type TankApi = typeof api;
 
-expose(api);
+expose(receiving(api));

@@ -130,3 +130,4 @@ export {
   readCatalogueCsv,
   type CatalogueCode,
 } from './catalogue';
+export { editsBetween, withEdits, type PathEdit } from './edits';

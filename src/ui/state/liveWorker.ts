@@ -1,4 +1,5 @@
 import { create } from 'zustand';
+import { sender } from '@/workers/sent';
 
 /** What is known of workers that have died: shown until somebody closes it. */
 export const useWorkerNotice = create<{ readonly text: string | undefined }>()(() => ({ text: undefined }));
@@ -31,7 +32,7 @@ export function liveWorker<Remote extends object>(
   make: () => Made<Remote>,
   patience_ms = PATIENCE_MS,
 ): LiveWorker<Remote> {
-  let made: Made<Remote> | undefined;
+  let made: (Made<Remote> & { readonly send: (args: readonly unknown[]) => unknown[] }) | undefined;
   const calls = new Set<Call>();
   const end = (reason: string): void => {
     made?.worker.terminate();
@@ -48,9 +49,10 @@ export function liveWorker<Remote extends object>(
       text: `What works out ${does} ${why}, and is started anew. What you have entered is untouched.`,
     });
   };
-  const running = (): Made<Remote> => {
+  const running = (): NonNullable<typeof made> => {
     if (made) return made;
-    const mine = make();
+    // One that is made anew gets the document whole.
+    const mine = { ...make(), send: sender() };
     made = mine;
     // What an older one still says is nobody's business.
     for (const event of ['error', 'messageerror'] as const)
@@ -72,7 +74,7 @@ export function liveWorker<Remote extends object>(
         return calls.delete(mine);
       };
       try {
-        const { remote } = running();
+        const { remote, send } = running();
         const answer = (remote as Record<PropertyKey, (...values: readonly unknown[]) => Promise<unknown>>)[method]!(
           ...args,
         );
