@@ -1,5 +1,6 @@
 import { describe, expect, it } from 'vitest';
-import { computations, forgetAnswers, interned, memoized, withoutMemory } from './memo';
+import { computations, forgetAnswers, interned, memoized, memoizedSteps, withoutMemory } from './memo';
+import { allSteps } from './steps';
 
 describe('memoized', () => {
   it('works out once what is asked with equal arguments, and gives back the very same answer', () => {
@@ -51,6 +52,26 @@ describe('memoized', () => {
     expect(twice(1)).toBe(first);
     expect(() => withoutMemory(() => JSON.parse('{'))).toThrow();
     expect(twice(1)).toBe(first);
+  });
+
+  it('in steps: works once, is known afterwards without a step, and forgets what was left off', () => {
+    let steps = 0;
+    const slow = memoizedSteps('test: steps', function* (n: number) {
+      for (let i = 0; i < 3; i++) {
+        steps++;
+        yield;
+      }
+      return { n };
+    });
+    const leftOff = slow(1);
+    leftOff.next();
+    expect(steps).toBe(1);
+    const first = allSteps(slow(1));
+    expect(first).toEqual({ n: 1 });
+    expect(steps).toBe(4);
+    expect(allSteps(slow(1))).toBe(first);
+    expect(steps).toBe(4);
+    expect(slow(1).next()).toEqual({ done: true, value: first });
   });
 
   it('what throws is asked again', () => {

@@ -1,5 +1,6 @@
 import { dequal } from 'dequal';
 import { contentHash, mark } from './contentHash';
+import type { Steps } from './steps';
 
 /**
  * Pure functions that remember their last answers.
@@ -36,6 +37,43 @@ export const isRemembering = (): boolean => remembering;
 
 const all: { readonly name: string; readonly computed: () => number; readonly forget: () => void }[] = [];
 
+/** Answers by their arguments, the ones asked for latest. */
+function remembers<A extends readonly unknown[], R>(name: string, kept: number) {
+  let computed = 0;
+  // By hash, the one asked for latest last; of several with the same hash, whichever is equal.
+  const answers = new Map<number, { readonly args: A; readonly answer: R }[]>();
+  const made = { name, computed: (): number => computed, forget: (): void => answers.clear() };
+  all.push(made);
+  return {
+    ...made,
+    /** The answer, where it is known; and where not, what puts it by. */
+    recalled(args: A): { readonly answer: R } | { readonly put: (answer: R) => R } {
+      if (!remembering) return { put: (answer) => answer };
+      const hash = contentHash(args);
+      const alike = answers.get(hash) ?? [];
+      const known = alike.find((one) => sameArguments(one.args, args));
+      if (known) {
+        answers.delete(hash);
+        answers.set(hash, alike);
+        return known;
+      }
+      return {
+        put: (answer) => {
+          computed++;
+          // Whatever hangs on it knows it by itself, without a look into it.
+          mark(answer);
+          if (isSuccess(answer)) mark(answer.value);
+          const others = answers.get(hash) ?? [];
+          answers.delete(hash);
+          answers.set(hash, [{ args, answer }, ...others.slice(0, MOST_ALIKE - 1)]);
+          if (answers.size > kept) answers.delete(answers.keys().next().value!);
+          return answer;
+        },
+      };
+    },
+  };
+}
+
 /**
  * @param name of what it works out
  * @param work pure: no clock, no chance, nothing read but its arguments, which nobody changes afterwards
@@ -46,31 +84,25 @@ export function memoized<A extends readonly unknown[], R>(
   work: (...args: A) => R,
   kept = 8,
 ): Memoized<A, R> {
-  let computed = 0;
-  // By hash, the one asked for latest last; of several with the same hash, whichever is equal.
-  const answers = new Map<number, { readonly args: A; readonly answer: R }[]>();
+  const { recalled, computed, forget } = remembers<A, R>(name, kept);
   const recall = (...args: A): R => {
-    if (!remembering) return work(...args);
-    const hash = contentHash(args);
-    const alike = answers.get(hash) ?? [];
-    answers.delete(hash);
-    const known = alike.find((one) => sameArguments(one.args, args));
-    if (known) {
-      answers.set(hash, alike);
-      return known.answer;
-    }
-    computed++;
-    const answer = work(...args);
-    // Whatever hangs on it knows it by itself, without a look into it.
-    mark(answer);
-    if (isSuccess(answer)) mark(answer.value);
-    answers.set(hash, [{ args, answer }, ...alike.slice(0, MOST_ALIKE - 1)]);
-    if (answers.size > kept) answers.delete(answers.keys().next().value!);
-    return answer;
+    const known = recalled(args);
+    return 'put' in known ? known.put(work(...args)) : known.answer;
   };
-  const made = Object.assign(recall, { computed: () => computed, forget: () => answers.clear() });
-  all.push({ name, computed: made.computed, forget: made.forget });
-  return made;
+  return Object.assign(recall, { computed, forget });
+}
+
+/** The same for work in steps: what is known takes none. */
+export function memoizedSteps<A extends readonly unknown[], R>(
+  name: string,
+  work: (...args: A) => Steps<R>,
+  kept = 8,
+): (...args: A) => Steps<R> {
+  const { recalled } = remembers<A, R>(name, kept);
+  return function* (...args: A): Steps<R> {
+    const known = recalled(args);
+    return 'put' in known ? known.put(yield* work(...args)) : known.answer;
+  };
 }
 
 const isSuccess = (answer: unknown): answer is { readonly value: unknown } =>

@@ -4,6 +4,7 @@ import {
   cardOf,
   comparedFigures,
   evaluateSystem,
+  evaluation,
   failedCard,
   numbersOf,
   type Card,
@@ -16,6 +17,7 @@ import { loadKernel } from '@/core/geometry';
 import type { Failure } from '@/core/outcome';
 import { judge, judgeRest, type Judgement } from '@/core/rules';
 import { receiving } from './sent';
+import { stoppable } from './stoppable';
 
 export type Results =
   | { readonly ok: true; readonly evaluation: Evaluation; readonly numbers: Numbers; readonly judged?: Judgement }
@@ -31,6 +33,7 @@ export type Compared =
   | { readonly ok: false; readonly error: Failure<EvaluationCode> };
 
 const ready = loadKernel();
+const work = stoppable();
 
 const api = {
   /** The four numbers and what they hang on: soonest. */
@@ -40,14 +43,16 @@ const api = {
     if (!result.ok) return { ok: false, error: result.error };
     return { ok: true, evaluation: result.value, numbers: numbersOf(system, result.value) };
   },
-  /** Everything but the fit, reach and the faces, and what the rules say of it. */
-  async evaluate(system: SystemDocument): Promise<Results> {
+  /** Everything but the fit, reach and the faces, and what the rules say of it; nothing when it was stopped. */
+  async evaluate(system: SystemDocument): Promise<Results | undefined> {
     await ready;
-    const result = evaluateSystem(system, 'full', 'without-fit');
-    if (!result.ok) return { ok: false, error: result.error };
+    const result = await work.run(evaluation(system, 'full', 'without-fit'));
+    if (!result?.ok) return result && { ok: false, error: result.error };
     const judged = judgeRest(system, result.value);
     return { ok: true, evaluation: result.value, numbers: numbersOf(system, result.value), judged };
   },
+  /** Leaves off: the document has changed. */
+  stop: work.stop,
   /** What the card of a system shows: its numbers, and what every rule says of it. */
   async card(system: SystemDocument): Promise<Card> {
     await ready;

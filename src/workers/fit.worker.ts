@@ -1,7 +1,7 @@
 import { expose } from 'comlink';
 import type { SystemDocument, WayStep } from '@/core/document';
 import {
-  fitFor,
+  fitForSteps,
   reachFor,
   type FitOutcome,
   type ReachOutcome,
@@ -23,7 +23,9 @@ import {
 } from '@/core/evaluate';
 import { loadKernel } from '@/core/geometry';
 import { judgeFit, judgeReach, judgeSheets, type Judgement } from '@/core/rules';
+import type { Steps } from '@/core/steps';
 import { receiving } from './sent';
+import { stoppable } from './stoppable';
 
 export type FitAnswer = { readonly fit: FitOutcome | undefined; readonly judged: Judgement };
 
@@ -32,6 +34,12 @@ export type SheetsAnswer = { readonly sheets: SheetsOutcome; readonly judged: Ju
 export type ReachedAnswer = { readonly reach: ReachOutcome | undefined; readonly judged: Judgement };
 
 const ready = loadKernel();
+const work = stoppable();
+
+/** What steps come to, told apart from their having been left off. */
+function* inWhole<T>(steps: Steps<T>): Steps<{ readonly whole: T }> {
+  return { whole: yield* steps };
+}
 
 const SEED = 1;
 const TELL_EVERY_MS = 250;
@@ -45,12 +53,14 @@ export type WayNews = {
 
 /** What is asked of the space beside the clearances. A search is stopped by ending the worker. */
 const api = {
-  /** Clearances, and what the rules say of them. */
-  async clearances(system: SystemDocument): Promise<FitAnswer> {
+  /** Clearances, and what the rules say of them; nothing when it was stopped. */
+  async clearances(system: SystemDocument): Promise<FitAnswer | undefined> {
     await ready;
-    const fit = fitFor(system);
-    return { fit, judged: judgeFit(system, fit) };
+    const fit = await work.run(inWhole(fitForSteps(system)));
+    return fit && { fit: fit.whole, judged: judgeFit(system, fit.whole) };
   },
+  /** Leaves off: the document has changed. */
+  stop: work.stop,
   /** What hands and tools get to, and what the rules say of it. */
   async reach(system: SystemDocument): Promise<ReachedAnswer> {
     await ready;

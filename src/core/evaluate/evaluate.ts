@@ -6,12 +6,13 @@ import type { GaugeCode } from '../gauge';
 import type { EffectiveGravity } from '../geometry';
 import { memoized } from '../memo';
 import { failure, success, type Outcome } from '../outcome';
+import { allSteps, type Steps } from '../steps';
 import { burnAtDuty_m3PerS, endurance, type Endurance } from '../range';
 import { flowResult, type FlowCode, type FlowResult } from './flowResult';
 import { prepare, type EvaluationCode } from './flowInputs';
 import { lineAnswers, type LineAnswers } from './lines';
 import type { Solved } from './lines/profile';
-import { fitFor, reachFor, type FitOutcome, type ReachOutcome } from './fitCache';
+import { fitForSteps, reachFor, type FitOutcome, type ReachOutcome } from './fitCache';
 import { gaugeResult, type GaugeResult } from './gauge';
 import { reserves, type ReserveResult } from './pickups';
 import { sheetsOf, type SheetsOutcome } from './sheets';
@@ -52,49 +53,66 @@ export type Evaluation = {
  * @param detail 'first': of flows and gauges only the first, which the four numbers speak of
  * @param fit takes longer than all the rest: the interface asks for it apart
  */
-export function evaluateSystem(
+export const evaluateSystem = (
   system: SystemDocument,
   detail: Detail | 'first' = 'full',
   fit: 'with-fit' | 'without-fit' = 'with-fit',
-): Outcome<Evaluation, EvaluationCode> {
+): Outcome<Evaluation, EvaluationCode> => allSteps(evaluation(system, detail, fit));
+
+/** The same in steps, one a part. */
+export function* evaluation(
+  system: SystemDocument,
+  detail: Detail | 'first',
+  fit: 'with-fit' | 'without-fit',
+): Steps<Outcome<Evaluation, EvaluationCode>> {
   const prepared = prepare(system);
   if (!prepared.ok) return prepared;
   const { gravity, ambientAbs_Pa, levels, fluids, inputsFor } = prepared.value;
   const each = detail === 'first' ? 'numbers' : detail;
   const asked = <T>(all: readonly T[]): readonly T[] => (detail === 'first' ? all.slice(0, 1) : all);
   const circuits = circuitsIn(system);
-  const tanks = levels.map((level, t) => tankResult(circuits, system.envelope, level, fluids[t]!, each));
+  const tanks: TankResult[] = [];
+  for (const [t, level] of levels.entries()) {
+    tanks.push(tankResult(circuits, system.envelope, level, fluids[t]!, each));
+    yield;
+  }
   const usable = usableOf(system, tanks);
-  const flows = asked(system.consumers).map((consumer) => flowOf(inputsFor(consumer), consumer, each));
+  const flows: Outcome<FlowResult, FlowCode>[] = [];
+  for (const consumer of asked(system.consumers)) {
+    flows.push(flowOf(inputsFor(consumer), consumer, each));
+    yield;
+  }
+  const gauges: Outcome<GaugeResult, GaugeCode>[] = [];
   const senders = levels.flatMap((level, t) =>
     level.tank.senders.map((sender) => ({ level, sender, tank: tanks[t]! })),
   );
-  return success({
+  for (const { level, sender, tank } of asked(senders)) {
+    gauges.push(gaugeResult(system, level, sender, tank, each));
+    yield;
+  }
+  const first = {
     gravity,
     ambientAbs_Pa,
     fluid: inputsFor(system.consumers[0]).fluid,
     tanks,
     flows,
-    gauges: asked(senders).map(({ level, sender, tank }) => gaugeResult(system, level, sender, tank, each)),
+    gauges,
     usable,
-    reserves:
-      detail === 'full'
-        ? reserves(
-            system,
-            levels.map(({ tank }) => tank),
-          )
-        : [],
-    lines:
-      detail === 'full'
-        ? linesOf(
-            inputsFor(system.consumers[0]),
-            flows.flatMap((flow) => (flow.ok ? [flow.value] : [])),
-          )
-        : undefined,
-    sheets: fit === 'with-fit' && detail === 'full' ? sheetsOf(system) : undefined,
-    fit: fit === 'with-fit' && detail === 'full' ? fitFor(system) : undefined,
-    reach: fit === 'with-fit' && detail === 'full' ? reachFor(system) : undefined,
     range: usable.ok ? rangeOf(system, system.consumers[0], usable.value) : usable,
+  };
+  const none = { reserves: [], lines: undefined, sheets: undefined, fit: undefined, reach: undefined };
+  if (each === 'numbers') return success({ ...first, ...none });
+  const models = levels.map(({ tank }) => tank);
+  const solved = flows.flatMap((flow) => (flow.ok ? [flow.value] : []));
+  const details = { reserves: reserves(system, models), lines: linesOf(inputsFor(system.consumers[0]), solved) };
+  if (fit === 'without-fit') return success({ ...first, ...none, ...details });
+  yield;
+  return success({
+    ...first,
+    ...details,
+    sheets: sheetsOf(system),
+    fit: yield* fitForSteps(system),
+    reach: reachFor(system),
   });
 }
 

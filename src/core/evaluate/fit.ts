@@ -18,6 +18,7 @@ import {
 } from '../fit';
 import type { Vec3 } from '../geometry';
 import { success, type Outcome } from '../outcome';
+import { allSteps, type Steps } from '../steps';
 import { fitDoubts, type FitDoubt, type Measured, type Nudged } from './fitDoubts';
 import { lineGaps, type LineGap } from './lineGaps';
 
@@ -70,13 +71,17 @@ export type SurveyResult = {
  *
  * How uncertainty is carried stands in `fitDoubts.ts`.
  */
-export function fitOf(system: SpacePlan): Outcome<FitResult, FitCode> {
+export const fitOf = (system: SpacePlan): Outcome<FitResult, FitCode> => allSteps(fitSteps(system));
+
+/** The same in steps. */
+export function* fitSteps(system: SpacePlan): Steps<Outcome<FitResult, FitCode>> {
   const scene = sceneOf(system);
   if (!scene.ok) return scene;
   const tanks: TankFit[] = [];
   const [built, nudged]: [Built, Nudged] = [new WeakMap(), new Map()];
   for (const [t] of system.tanks.entries()) {
-    const fit = tankFit(system, t, scene.value, built, nudged);
+    yield;
+    const fit = yield* tankFit(system, t, scene.value, built, nudged);
     if (!fit.ok) return fit;
     tanks.push(fit.value);
   }
@@ -214,18 +219,21 @@ export function tankThing(system: SpacePlan, tank: TankDocument): Thing | undefi
   };
 }
 
-function tankFit(
+function* tankFit(
   system: SpacePlan,
   t: number,
   scene: FitScene,
   built: Built,
   nudged: Nudged,
-): Outcome<TankFit, FitCode> {
+): Steps<Outcome<TankFit, FitCode>> {
   const tank = system.tanks[t]!;
   const body = compileTankBody(system, tank);
   if (!body.ok) return body;
   const measured = measuredGaps(system, body.value, scene, built);
-  const doubts = fitDoubts(system, t, body.value, measured, { walls: walls(scene), survey: scene.bay?.survey }, nudged);
+  yield;
+  const space = { walls: walls(scene), survey: scene.bay?.survey };
+  const doubts = yield* fitDoubts(system, t, body.value, measured, space, nudged);
+  yield;
   const gaps = measured
     .map(({ clearance, keep_m, kind }, g): FitGap => ({
       ...clearance,

@@ -1,8 +1,9 @@
 import type { FitCode } from '../document/compileFit';
 import type { SpacePlan } from '../document/schema';
-import { memoized } from '../memo';
+import { memoized, memoizedSteps } from '../memo';
 import type { Outcome } from '../outcome';
-import { fitOf, type FitResult } from './fit';
+import { allSteps, type Steps } from '../steps';
+import { fitSteps, type FitResult } from './fit';
 import { reachOf, type ReachAnswer } from './reach';
 
 export type FitOutcome = Outcome<FitResult, FitCode>;
@@ -26,12 +27,17 @@ const outside = ({ tanks, ...rest }: SpacePlan): SpacePlan => ({
   tanks: tanks.map((tank) => ({ ...tank, senders: [], sightTubes: [], dipsticks: [], calibrations: [], built: [] })),
 });
 
-const fitIn = memoized('fit', fitOf, 2);
+const fitIn = memoizedSteps('fit', fitSteps, 2);
 const reachIn = memoized('reach of hands and tools', reachOf, 2);
 
 /** The fit of a system; undefined where nothing is said of the space. */
-export const fitFor = ({ fit, tanks, mounts, lines }: SpacePlan): FitOutcome | undefined =>
-  hasSpace({ fit }) ? fitIn(outside({ fit: { ...fit, ways: [], spots: [] }, tanks, mounts, lines })) : undefined;
+export const fitFor = (system: SpacePlan): FitOutcome | undefined => allSteps(fitForSteps(system));
+
+/** The same in steps. */
+export function* fitForSteps({ fit, tanks, mounts, lines }: SpacePlan): Steps<FitOutcome | undefined> {
+  if (!hasSpace({ fit })) return undefined;
+  return yield* fitIn(outside({ fit: { ...fit, ways: [], spots: [] }, tanks, mounts, lines }));
+}
 
 /** What hands and tools get to; undefined where there is nothing to reach past. */
 export const reachFor = ({ fit, tanks, mounts, lines }: SpacePlan): ReachOutcome | undefined =>

@@ -17,6 +17,7 @@ import { dot, nearestOnTriangle, norm, subtract, triangle, type Surface, type Ve
 import { success } from '../outcome';
 import { allKnown } from './allKnown';
 import { profileCorners } from './profileCorners';
+import type { Steps } from '../steps';
 
 /**
  * What the uncertainty of every value leaves of the clearances.
@@ -90,21 +91,24 @@ const linear = (slope_m: number): Profile => ({ at: [1], moves_m: [slope_m] });
  */
 export type Nudged = Map<string, SpacePlan>;
 
-export function fitDoubts(
+/** What doubt there is of each gap; in steps, one a value that is not quite known. */
+export function* fitDoubts(
   system: SpacePlan,
   t: number,
   body: Body,
   measured: readonly Measured[],
   { walls, survey }: Walls,
   nudged: Nudged = new Map(),
-): FitDoubts {
+): Steps<FitDoubts> {
   const remeasure = (changed: SpacePlan, of: (gap: number) => boolean): (number | undefined)[] | undefined =>
     measuredAgain(system, t, body, measured, changed, of);
   // How far a corner of a profile is off moves every gap beside it; that is not worked out, and told.
   const unknown: Path[] = profileCorners(system)
     .map(({ path }) => path)
     .filter(([, tank]) => tank === t);
-  const columns = doubtsOf(system, t).flatMap(({ path, known }): Column[] => {
+  const columns: Column[] = [];
+  for (const { path, known } of doubtsOf(system, t)) {
+    yield;
     const put = (at: SpacePlan, deviations: number): SpacePlan =>
       withValue(at, [...path, 'value'], known.value + (deviations * known.spread!) / SIGMAS);
     const changed = (deviations: number): SpacePlan => {
@@ -120,10 +124,9 @@ export function fitDoubts(
     );
     // Sizes and walls that move a gap straight on do so whatever else moves; places and turns do not.
     if (profiles)
-      return [{ path, profiles, ...(isPlace(path) || profiles.some(({ at }) => at.length > 1) ? { put } : {}) }];
-    unknown.push(path);
-    return [];
-  });
+      columns.push({ path, profiles, ...(isPlace(path) || profiles.some(({ at }) => at.length > 1) ? { put } : {}) });
+    else unknown.push(path);
+  }
   if (survey) columns.push(...surveyMoves(system, survey, walls, measured));
   const by = (gap: number): Profile[] => columns.map(({ profiles }) => profiles[gap]!);
   const chances: FitDoubts['chances'] = (questions) =>

@@ -7,7 +7,7 @@
  * which uncertain values move them. Solvers know nothing of documents; this
  * folder and `document/compile*.ts` are where the two meet.
  */
-export { evaluateSystem, mainPickup, mainTank, type Evaluation, type RangeResult } from './evaluate';
+export { evaluateSystem, evaluation, mainPickup, mainTank, type Evaluation, type RangeResult } from './evaluate';
 export type { GaugeResult, LampResult } from './gauge';
 export { cardOf, cardSchema, failedCard, type Card, type CardFigure } from './card';
 export { flowRole, numbersOf, NUMBER_KEYS, type Figure, type NumberKey, type Numbers } from './numbers';
@@ -42,7 +42,7 @@ export { flowInputsOf, tankFluid, type EvaluationCode } from './flowInputs';
 export * from './lines';
 export type { BalancePoint, Detail, PickupResult, TankResult } from './tankResult';
 export type { SectionDrawing, SenderDrawing, TankDrawing } from './drawing';
-export { fitFor, hasReach, hasSpace, reachFor, type FitOutcome, type ReachOutcome } from './fitCache';
+export { fitFor, fitForSteps, hasReach, hasSpace, reachFor, type FitOutcome, type ReachOutcome } from './fitCache';
 export type { LineGap } from './lineGaps';
 export { fitOf, type FitGap, type FitResult, type SurveyResult, type TankFit } from './fit';
 export { type FitDoubt } from './fitDoubts';

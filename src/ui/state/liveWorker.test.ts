@@ -46,6 +46,18 @@ beforeEach(() => {
 afterEach(() => vi.useRealTimers());
 
 describe('a worker that is kept alive', () => {
+  it('is not made only to be told to leave off', async () => {
+    const { make, made } = fake();
+    const worker = liveWorker<Api>('doubles', make);
+    expect(worker.running()).toBeUndefined();
+    expect(made).toHaveLength(0);
+    void worker.remote.double(2).catch(() => undefined);
+    expect(worker.running()).toBe(worker.remote);
+    worker.stop();
+    expect(worker.running()).toBeUndefined();
+    expect(made).toHaveLength(1);
+  });
+
   it('is made once, when it is first asked, and hands answers on', async () => {
     const { make, made } = fake();
     const live = liveWorker<Api>('the clearances', make);

@@ -10,6 +10,8 @@ export type Made<Remote> = { readonly worker: Pick<Worker, 'addEventListener' | 
 export type LiveWorker<Remote> = {
   /** Calls of the worker's functions; each ends, with an answer or with the reason why there is none. */
   readonly remote: Remote;
+  /** The same where there is a worker already: for what is no reason to make one. */
+  readonly running: () => Remote | undefined;
   /** Ends the worker and what it is at; whoever waits is told. */
   readonly stop: () => void;
 };
@@ -76,7 +78,7 @@ export function liveWorker<Remote extends object>(
       try {
         const { remote, send } = running();
         const answer = (remote as Record<PropertyKey, (...values: readonly unknown[]) => Promise<unknown>>)[method]!(
-          ...args,
+          ...send(args),
         );
         answer.then(
           (value) => settled() && resolve(value),
@@ -89,5 +91,5 @@ export function liveWorker<Remote extends object>(
   const remote = new Proxy({} as Remote, {
     get: (_, method) => (method === 'then' ? undefined : (...args: readonly unknown[]) => call(method, args)),
   });
-  return { remote, stop: () => end('stopped') };
+  return { remote, running: () => (made ? remote : undefined), stop: () => end('stopped') };
 }

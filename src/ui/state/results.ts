@@ -211,13 +211,10 @@ const findReach = newestOnly(async (system: SystemDocument) => {
 const findFit = newestOnly(async (system: SystemDocument) => {
   try {
     // Where nothing is said of the space there is nothing to measure.
-    useFits.setState({
-      system,
-      answer: hasSpace(system)
-        ? await inBackground('soon', () => fitter.remote.clearances(system))
-        : { fit: undefined, judged: judgeFit(system, undefined) },
-      failed: undefined,
-    });
+    const answer = hasSpace(system)
+      ? await inBackground('soon', () => fitter.remote.clearances(system))
+      : { fit: undefined, judged: judgeFit(system, undefined) };
+    if (answer) useFits.setState({ system, answer, failed: undefined });
   } catch (error) {
     useFits.setState({ system, answer: undefined, failed: reason(error) });
   }
@@ -237,7 +234,8 @@ const findSheets = newestOnly(async (system: SystemDocument) => {
 
 const findDetails = newestOnly(async (system: SystemDocument) => {
   try {
-    useDetailsStore.setState({ system, results: await detailer.remote.evaluate(system), failed: undefined });
+    const results = await detailer.remote.evaluate(system);
+    if (results) useDetailsStore.setState({ system, results, failed: undefined });
   } catch (error) {
     useDetailsStore.setState({ system, results: undefined, failed: reason(error) });
   }
@@ -286,8 +284,12 @@ export function useEvaluation(): void {
       seen = system;
       evaluate(system);
       timers.forEach(clearTimeout);
-      // One that is not running has nothing to leave off.
-      sensor.remote.stop().catch(() => undefined);
+      // What is at work on an older document leaves the machine to this one.
+      for (const worker of [detailer, fitter, sensor])
+        worker
+          .running()
+          ?.stop()
+          .catch(() => undefined);
       timers = [
         setTimeout(() => {
           findSheets(system);
