@@ -1,4 +1,4 @@
-import { editsBetween, withEdits, type PathEdit, type SystemDocument } from '@/core/document';
+import { editsBetween, FORMAT, withEdits, type PathEdit, type SystemDocument } from '@/core/document';
 
 /**
  * A document on its way to a worker: whole the first time, and afterwards what
@@ -13,7 +13,7 @@ const SENT = 'gasline-sent';
 type Message = { readonly [SENT]: Sent };
 
 const isSystem = (value: unknown): value is SystemDocument =>
-  typeof value === 'object' && value !== null && (value as { format?: unknown }).format === 'gasline-system';
+  typeof value === 'object' && value !== null && (value as { format?: unknown }).format === FORMAT;
 const isMessage = (value: unknown): value is Message => typeof value === 'object' && value !== null && SENT in value;
 
 /** One end of a worker's line: puts documents among the arguments of its calls into what is sent. */

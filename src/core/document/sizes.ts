@@ -5,7 +5,7 @@ const TOLD: ReadonlySet<string> = new Set(['name', 'origin', 'spread', 'file', '
 
 /**
  * A part of the plan without names, origins and spreads: what is left is all
- * that shapes and flows can depend on, so that two of these being equal says
+ * that shapes can depend on, so that two of these being equal says
  * that nothing is to be worked out anew. Where nothing is compared, as it stands.
  */
 export const sizesOf = <T>(plan: T): T => (isRemembering() ? bare(plan) : plan);

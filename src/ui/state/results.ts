@@ -10,7 +10,7 @@ import type { EvaluateApi, Results } from '@/workers/evaluate.worker';
 import type { FitAnswer, FitApi, ReachedAnswer, SheetsAnswer } from '@/workers/fit.worker';
 import type { SensitivityApi } from '@/workers/sensitivity.worker';
 import { inBackground } from './background';
-import { drawDocument, useDrawnSystem, useEditor } from './editor';
+import { drawDocument, useEditor } from './editor';
 import { liveWorker } from './liveWorker';
 
 /** The four numbers: out first, so that they follow an edit at once. */
@@ -99,7 +99,7 @@ export type Judged = {
  * All findings: those of the fit, of the faces and of the reach come from their own workers, a moment after the rest.
  */
 export function useJudged(): Judged {
-  const open = useDrawnSystem();
+  const open = useEditor((state) => state.system);
   const broken = useShown((shown) => shown.broken);
   const details = useDetails();
   const [fits, sheets, reaches] = [useFits(), useSheets(), useReaches()];
@@ -169,14 +169,14 @@ const sensor = liveWorker<Remote<SensitivityApi>>('the spreads', () => {
 export const evaluatorWorker = (): Remote<EvaluateApi> => evaluator.remote;
 
 /** Runs one job at a time and, when newer ones came in meanwhile, only the newest. */
-function newestOnly<T>(job: (input: T, isNewest: () => boolean) => Promise<void>): (input: T) => void {
+function newestOnly<T>(job: (input: T) => Promise<void>): (input: T) => void {
   let running = false;
   let waiting: { input: T } | undefined;
   const next = async (): Promise<void> => {
     while (waiting) {
       const { input } = waiting;
       waiting = undefined;
-      await job(input, () => waiting === undefined);
+      await job(input);
     }
     running = false;
   };
@@ -241,17 +241,19 @@ const findDetails = newestOnly(async (system: SystemDocument) => {
   }
 });
 
-const evaluate = newestOnly(async (system: SystemDocument, isNewest: () => boolean) => {
+const evaluate = newestOnly(async (system: SystemDocument) => {
   try {
     useShown.setState({ system, results: await evaluator.remote.first(system), broken: undefined });
   } catch (error) {
     useShown.setState({ system, results: undefined, broken: reason(error) });
   }
-  await painted();
-  if (!isNewest()) return;
-  findDetails(system);
-  // While the other worker is at the drawings, the page is at the stage.
-  drawDocument();
+  // The numbers of a newer document do not wait for these to be shown.
+  void painted().then(() => {
+    if (useEditor.getState().system !== system) return;
+    findDetails(system);
+    // While the other worker is at the drawings, the page is at the stage.
+    drawDocument();
+  });
 });
 
 const findSensitivity = newestOnly(async (system: SystemDocument) => {
