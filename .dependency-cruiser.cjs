@@ -8,6 +8,8 @@ const core = (name, ...allowed) => ({
 });
 
 const SOLVERS = ['reference', 'units', 'geometry', 'fluids', 'tank', 'network', 'gauge', 'range', 'fit', 'fittings'];
+/** What is written of a system: how it is described, its parts, senders and shapes by kind, and the whole. */
+const WRITTEN = ['schema', 'components', 'senders', 'shapes', 'plan'];
 
 module.exports = {
   forbidden: [
@@ -39,9 +41,17 @@ module.exports = {
     core('fittings', 'units', 'reference'),
     core('fit', 'geometry', 'units', 'reference'),
     core('formats', 'geometry', 'units'),
-    core('document', ...SOLVERS, 'formats'),
-    core('evaluate', ...SOLVERS, 'formats', 'document'),
-    core('rules', ...SOLVERS, 'formats', 'document', 'evaluate'),
+    core('drawings', 'geometry', 'units'),
+    core('schema', 'formats', 'units'),
+    core('components', 'schema', 'network', 'units', 'reference'),
+    core('senders', 'schema', 'gauge', 'geometry', 'units', 'reference'),
+    core('shapes', 'schema', 'geometry', 'units', 'reference'),
+    core('plan', ...SOLVERS, 'formats', 'schema', 'components', 'senders', 'shapes'),
+    core('model', ...SOLVERS, 'formats', ...WRITTEN),
+    core('state', 'geometry', 'fluids', 'units', ...WRITTEN, 'model'),
+    core('answers', ...SOLVERS, 'formats', ...WRITTEN, 'model', 'state'),
+    core('reports', ...SOLVERS, 'formats', ...WRITTEN, 'model', 'state', 'answers', 'drawings'),
+    core('rules', ...SOLVERS, 'formats', ...WRITTEN, 'model', 'state', 'answers'),
     {
       name: 'db-below-server',
       severity: 'error',

@@ -4,7 +4,7 @@ import { percentile, type Bench } from './measure';
 import { largeMesh } from './volumeQuery';
 
 const ROUNDS = 7;
-const GOAL_S = 1;
+const GOAL_S = 0.3;
 
 /** A 61 x 61 map of what a pickup leaves behind in a tank of 5,000 triangles, as a worker computes it. */
 export const attitudeMap61: Bench = {

@@ -1,5 +1,5 @@
 import { readFileSync } from 'node:fs';
-import { meshText, parseSystemText } from '@/core/document';
+import { meshText, parseSystemText } from '@/core/plan';
 import { revolvedMesh } from '@/core/geometry';
 import { crabBoat } from './largeSystem';
 import type { Bench } from './measure';
@@ -27,7 +27,9 @@ function bodies(): readonly (readonly [name: string, text: string])[] {
         ...boat,
         fit: {
           ...boat.fit,
-          things: [{ ...boat.fit.things[0]!, bodies: [{ ...boat.fit.things[0]!.bodies[0]!, shape }], motions: [] }],
+          obstacles: [
+            { ...boat.fit.obstacles[0]!, bodies: [{ ...boat.fit.obstacles[0]!.bodies[0]!, shape }], motions: [] },
+          ],
         },
       }),
     ],

@@ -5,8 +5,8 @@ import {
   type Known,
   type MeasuredBayDocument,
   type SystemDocument,
-} from '../src/core/document';
-import { fitOf } from '../src/core/evaluate';
+} from '../src/core/plan';
+import { fitOf } from '../src/core/answers';
 import { seeded, type Chance } from '../src/core/fit';
 import { loadKernel, placed, poseOf } from '../src/core/geometry';
 import type { Bench } from './measure';

@@ -1,5 +1,8 @@
 import { parseArgs } from 'node:util';
 import { editToNumbers } from './editToNumbers';
+import { cliCheck, cliTank } from './cli';
+import { firstLoadJs, openToNumbers } from './opening';
+import { editToSettled, tiltToNumbers } from './settling';
 import { attitudeMap61 } from './attitudeMap';
 import { clearance20 } from './clearance';
 import { body60k } from './bodies';
@@ -9,6 +12,7 @@ import { fitKinks } from './fitKinks';
 import { fitSurvey } from './fitSurvey';
 import { volumeQuery } from './volumeQuery';
 import { networkBenches } from './network';
+import { kernelGain } from './kernelGain';
 import { networkFuzz } from './networkFuzz';
 import { pourCoverage, pourSlips } from './pours';
 import { wayOutSnow, wayScenesFound } from './wayOut';
@@ -17,6 +21,12 @@ import type { Bench } from './measure';
 /** `npm run bench [-- --json] [-- --only NAME]`. To add one, add it to this list. */
 const BENCHES: readonly Bench[] = [
   editToNumbers,
+  tiltToNumbers,
+  editToSettled,
+  openToNumbers,
+  firstLoadJs,
+  cliTank,
+  cliCheck,
   volumeQuery,
   attitudeMap61,
   clearance20,
@@ -26,6 +36,7 @@ const BENCHES: readonly Bench[] = [
   fitKinks,
   fitSurvey,
   ...networkBenches,
+  kernelGain,
   networkFuzz,
   body60k,
   home500,

@@ -5,7 +5,7 @@ import {
   type ComponentDocument,
   type LineDocument,
   type SystemDocument,
-} from '@/core/document';
+} from '@/core/plan';
 
 /** Tanks of the large system, and lines of each. */
 const TANKS = 12;
@@ -102,7 +102,7 @@ export function largeSystem(): SystemDocument {
     },
     fit: {
       ...boat.fit,
-      ways: [],
+      removals: [],
       spots: boat.fit.spots.map((spot) => ({ ...spot, ...(spot.tank === undefined ? {} : { tank: 'main-0' }) })),
     },
   };

@@ -4,7 +4,7 @@ import { tmpdir } from 'node:os';
 import path from 'node:path';
 import type { Page } from '@playwright/test';
 import { gzipSync } from 'fflate';
-import { meshText, type SystemDocument } from '@/core/document';
+import { meshText, type SystemDocument } from '@/core/plan';
 import { revolvedMesh } from '@/core/geometry';
 import { crabBoat, largeSystem } from './largeSystem';
 import { percentile, type Bench } from './measure';
@@ -63,18 +63,18 @@ function scannedBoat(): SystemDocument {
   const boat = crabBoat();
   const meridian = Array.from({ length: 151 }, (_, i) => [i / 150, i === 0 || i === 150 ? 0 : 0.2] as const);
   const shape = { kind: 'mesh' as const, file: 'scan.stl', ...meshText(revolvedMesh(meridian, 'x', 48)) };
-  const thing = boat.fit.things[0]!;
+  const obstacle = boat.fit.obstacles[0]!;
   return {
     ...boat,
     fit: {
       ...boat.fit,
-      things: [
-        ...boat.fit.things,
+      obstacles: [
+        ...boat.fit.obstacles,
         ...Array.from({ length: 4 }, (_, i) => ({
-          ...thing,
+          ...obstacle,
           id: `scan-${i}`,
           name: `Scan ${i}`,
-          bodies: [{ ...thing.bodies[0]!, shape }],
+          bodies: [{ ...obstacle.bodies[0]!, shape }],
           motions: [],
         })),
       ],
@@ -173,7 +173,7 @@ export const checkLarge: Bench = {
       const file = path.join(folder, `${name}.json`);
       writeFileSync(file, JSON.stringify(document));
       const began = performance.now();
-      const { status, stderr } = spawnSync(process.execPath, ['--import', 'tsx', 'src/cli/gasline.ts', 'check', file], {
+      const { status, stderr } = spawnSync(process.execPath, ['scripts/gasline.mjs', 'check', file], {
         encoding: 'utf8',
         maxBuffer: 1e8,
       });

@@ -226,10 +226,10 @@ async function loadedPeer(net: PeerNetwork, accuracy: string) {
 }
 
 export const networkBenches: readonly Bench[] = [
-  fromDescription(10, 5),
-  fromDescription(60, 5),
-  fromDescription(500, 1),
-  again(10, 1),
-  again(60, 1),
-  again(500, 1),
+  fromDescription(10, 12),
+  fromDescription(60, 10),
+  fromDescription(500, 5),
+  again(10, 1.3),
+  again(60, 1.3),
+  again(500, 1.3),
 ];

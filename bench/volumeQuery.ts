@@ -17,7 +17,7 @@ export function largeMesh(): ClosedMesh {
 }
 
 const QUERIES = 200;
-const GOAL_RATIO = 20;
+const GOAL_RATIO = 200;
 
 /** One volume below a tilted plane: ours against the kernel's own cut and measure, same mesh, same planes. */
 export const volumeQuery: Bench = {

@@ -1,5 +1,5 @@
 import { readdirSync, readFileSync } from 'node:fs';
-import { parseSystem, readCatalogueCsv, stlShape, textMesh, type SystemDocument } from '@/core/document';
+import { parseSystem, readCatalogueCsv, stlShape, textMesh, type SystemDocument } from '@/core/plan';
 import { poursCsv, readPoursCsv, stlBytes, type PourLine } from '@/core/formats';
 import { boxMesh, kernelVolume_m3, meshVolume, movedMesh, vesselMesh } from '@/core/geometry';
 import { unwrap } from '@/core/outcome';
@@ -66,9 +66,16 @@ function tried(sum: Tally, what: string, read: () => string | undefined | false)
 
 const withPours = (boat: SystemDocument, lines: readonly PourLine[]): SystemDocument => {
   const [tank, ...others] = boat.tanks;
-  const pours = lines.map((line, i) => ({ ...line, id: `pour-${i}` }));
+  const records = lines.map((line, i) => ({
+    ...line,
+    id: `pour-${i}`,
+    recorded: line.at,
+    kind: 'pour' as const,
+    of: 'drilled',
+  }));
   return {
     ...boat,
+    records,
     tanks: [
       {
         ...tank!,
@@ -81,7 +88,6 @@ const withPours = (boat: SystemDocument, lines: readonly PourLine[]): SystemDocu
             startSpread_m3: 0,
             pitch_deg: 0,
             roll_deg: 0,
-            pours,
           },
         ],
       },

@@ -1,6 +1,6 @@
 import { readFileSync } from 'node:fs';
 import path from 'node:path';
-import { parseSystemText } from '@/core/document';
+import { parseSystemText } from '@/core/plan';
 import { openStore, revisionOf, saveSystem } from '@/db';
 
 /**

@@ -15,7 +15,7 @@ function run(...args: string[]): { code: number; out: string; err: string; json:
     args,
     (text) => out.push(text),
     (text) => err.push(text),
-  );
+  ) as number;
   return {
     code,
     out: out.join('\n'),
@@ -115,22 +115,23 @@ describe('verbs', () => {
     expect(tilted.rows.length).toBeGreaterThan(mounted.rows.length);
   });
 
-  it('a table of each bay: together they are the tank', () => {
-    type Table = { bay?: number; rows: { volume_m3: number }[] };
+  it('a table of each compartment: together they are the tank', () => {
+    type Table = { compartment?: number; rows: { volume_m3: number }[] };
     const file = 'demo/crab-boat.json';
-    const { bays } = (run('tank', file).json() as unknown as { tanks: { bays: unknown[] }[] }).tanks[0]!;
-    const full = (...bay: string[]) =>
-      (run('table', file, '--step-mm', '50', ...bay).json() as unknown as Table).rows.at(-1)!.volume_m3;
-    const each = bays.map((_, index) => full('--bay', String(index + 1)));
+    const { compartments } = (run('tank', file).json() as unknown as { tanks: { compartments: unknown[] }[] })
+      .tanks[0]!;
+    const full = (...compartment: string[]) =>
+      (run('table', file, '--step-mm', '50', ...compartment).json() as unknown as Table).rows.at(-1)!.volume_m3;
+    const each = compartments.map((_, index) => full('--compartment', String(index + 1)));
     expect(each.length).toBeGreaterThan(1);
     expectClose(
-      each.reduce((sum, bay) => sum + bay, 0),
+      each.reduce((sum, compartment) => sum + compartment, 0),
       full(),
       { rel: 1e-9, why: 'a cut loses nothing' },
     );
-    const { code, err } = run('table', file, '--bay', String(bays.length + 1));
+    const { code, err } = run('table', file, '--compartment', String(compartments.length + 1));
     expect(code).toBe(2);
-    expect(err).toMatch(/bay/);
+    expect(err).toMatch(/compartment/);
   });
 
   it('fit answers headless: clearances, the largest tank, and a way out', () => {

@@ -1,7 +1,7 @@
 import { readFileSync } from 'node:fs';
 import { describe, expect, it } from 'vitest';
-import { parseSystemText, toPath, valueAt, withValue, type SystemDocument } from '@/core/document';
-import { evaluateSystem } from '@/core/evaluate';
+import { parseSystemText, toPath, valueAt, withValue, type SystemDocument } from '@/core/plan';
+import { evaluateSystem } from '@/core/answers';
 import { computations, forgetAnswers } from '@/core/memo';
 
 const demo = (name: string): SystemDocument => {
@@ -38,7 +38,7 @@ describe.each(DEMOS)('%s: an edit that cannot touch a computation does not make 
     ['the reserve', scaled(system, 'wishes.reserve_ratio')],
     ['the rulebook', put(system, 'rulebook', 'small-craft')],
     ['what may not be done', put(system, 'constraints.noHotWork', !system.constraints.noHotWork)],
-    ['the limit to surge', scaled(system, 'limits.surgeBay_m3')],
+    ['the limit to surge', scaled(system, 'limits.surgeCompartment_m3')],
     ['the clearance', scaled(system, 'fit.clearance_m')],
   ])('nothing for %s', (_, changed) => {
     expect(computedBy(system, changed, 'full')).toEqual([]);
@@ -78,12 +78,13 @@ describe.each(DEMOS)('%s: an edit that cannot touch a computation does not make 
   });
 });
 
-/** What is put together from answers and from what things are called, without a solver. */
+/** What is put together from answers and from what obstacles are called, without a solver. */
 const GLUE: ReadonlySet<string> = new Set([
   'circuits',
   'levels and fluids',
   'tank model',
-  'tank filled',
+  'tank and fluid',
+  'model',
   'surface',
   'tank',
   'pickup plan',

@@ -11,8 +11,8 @@ import {
   type MeasuredBayDocument,
   type SenderDocument,
   type SystemDocument,
-} from '@/core/document';
-import { evaluateSystem } from '@/core/evaluate';
+} from '@/core/plan';
+import { evaluateSystem } from '@/core/answers';
 import { boxMesh } from '@/core/geometry';
 import { unwrap } from '@/core/outcome';
 
@@ -81,7 +81,7 @@ export const BAFFLE = {
 export const BODY = {
   id: 'body',
   name: 'Body',
-  does: 'add',
+  operation: 'add',
   shape: { kind: 'box', length_m: chosen(0.1), width_m: chosen(0.1), height_m: chosen(0.1) },
   x_m: chosen(0.1),
   y_m: chosen(0.1),
@@ -97,10 +97,10 @@ export const square = (size: number) =>
 export const level = chosen(0);
 export const BODY_AT_HOME = { x_m: level, y_m: level, z_m: level, yaw_deg: level, pitch_deg: level, roll_deg: level };
 /** A box of 100 mm under the middle of the tank. */
-export const THING: SystemDocument['fit']['things'][number] = {
+export const OBSTACLE: SystemDocument['fit']['obstacles'][number] = {
   ...BODY_AT_HOME,
-  id: 'thing',
-  name: 'Thing',
+  id: 'obstacle',
+  name: 'Obstacle',
   role: 'obstacle',
   x_m: chosen(0.1),
   y_m: chosen(0.05),
@@ -126,8 +126,8 @@ export const block = (
   id: string,
   size: readonly [number, number, number],
   at: readonly [number, number, number],
-): SystemDocument['fit']['things'][number] => ({
-  ...THING,
+): SystemDocument['fit']['obstacles'][number] => ({
+  ...OBSTACLE,
   id,
   name: id,
   x_m: chosen(at[0]),
@@ -210,16 +210,16 @@ export const withReturn = (system: SystemDocument, port: string): SystemDocument
 
 /** What raises each rule, starting from the sound system. */
 export const RAISED_BY: Readonly<Record<string, Changes | ((system: SystemDocument) => SystemDocument)>> = {
-  'fit.fouls': (system) => inBay(system, { things: [{ ...THING, z_m: chosen(0.2) }] }),
-  'fit.too-near': (system) => inBay(system, { things: [{ ...THING, z_m: chosen(-0.108) }] }),
-  'fit.may-foul': (system) => inBay(system, { things: [{ ...THING, z_m: assumed(-0.115, 0.03) }] }),
+  'fit.fouls': (system) => inBay(system, { obstacles: [{ ...OBSTACLE, z_m: chosen(0.2) }] }),
+  'fit.too-near': (system) => inBay(system, { obstacles: [{ ...OBSTACLE, z_m: chosen(-0.108) }] }),
+  'fit.may-foul': (system) => inBay(system, { obstacles: [{ ...OBSTACLE, z_m: assumed(-0.115, 0.03) }] }),
   'line.near-heat': (system) =>
-    inBay(system, { things: [{ ...THING, role: 'heat', z_m: chosen(0.3), keep_m: chosen(0.1) }] }),
+    inBay(system, { obstacles: [{ ...OBSTACLE, role: 'heat', z_m: chosen(0.3), keep_m: chosen(0.1) }] }),
   'line.near-moving': (system) =>
     inBay(system, {
-      things: [
+      obstacles: [
         {
-          ...THING,
+          ...OBSTACLE,
           z_m: chosen(0.3),
           x_m: chosen(0.4),
           motions: [
@@ -236,11 +236,11 @@ export const RAISED_BY: Readonly<Record<string, Changes | ((system: SystemDocume
       ],
     }),
   'fit.near-heat': (system) =>
-    inBay(system, { things: [{ ...THING, role: 'heat', z_m: chosen(-0.15), keep_m: chosen(0.1) }] }),
-  'fit.in-spray': (system) => inBay(system, { things: [{ ...THING, role: 'spray', z_m: chosen(0) }] }),
-  'fit.occupied': (system) => inBay(system, { things: [{ ...THING, role: 'occupied', z_m: chosen(0) }] }),
+    inBay(system, { obstacles: [{ ...OBSTACLE, role: 'heat', z_m: chosen(-0.15), keep_m: chosen(0.1) }] }),
+  'fit.in-spray': (system) => inBay(system, { obstacles: [{ ...OBSTACLE, role: 'spray', z_m: chosen(0) }] }),
+  'fit.occupied': (system) => inBay(system, { obstacles: [{ ...OBSTACLE, role: 'occupied', z_m: chosen(0) }] }),
   'fit.covers-reach': (system) =>
-    inBay(system, { things: [{ ...THING, role: 'reach', z_m: chosen(-0.115), keep_m: chosen(0.08) }] }),
+    inBay(system, { obstacles: [{ ...OBSTACLE, role: 'reach', z_m: chosen(-0.115), keep_m: chosen(0.08) }] }),
   'fit.contradiction': (system) => {
     const measured = inBay(system, {});
     const bay = measured.fit.bay as MeasuredBayDocument;
@@ -291,7 +291,7 @@ export const RAISED_BY: Readonly<Record<string, Changes | ((system: SystemDocume
   }),
   'fit.no-way-kept': (system) => inBay(system, {}),
   'fit.nothing-cut': (system) => ({
-    ...inBay(system, { things: [{ ...THING, z_m: chosen(0.2) }] }),
+    ...inBay(system, { obstacles: [{ ...OBSTACLE, z_m: chosen(0.2) }] }),
     constraints: { ...system.constraints, nothingCut: true },
   }),
   'fit.hot-work': [
@@ -300,8 +300,8 @@ export const RAISED_BY: Readonly<Record<string, Changes | ((system: SystemDocume
   ],
   // A lid 20 mm over every port, bolted down; the bolt's own pocket; what is welded into it.
   'reach.no-tool': (system) =>
-    inBay(system, { spots: [{ ...SPOT, kind: 'bolt', acrossFlats_m: chosen(0.013) }], things: POCKET }),
-  'reach.before-fitting': (system) => inBay(system, { things: [slab(-0.3, -0.3, 0.3)] }),
+    inBay(system, { spots: [{ ...SPOT, kind: 'bolt', acrossFlats_m: chosen(0.013) }], obstacles: POCKET }),
+  'reach.before-fitting': (system) => inBay(system, { obstacles: [slab(-0.3, -0.3, 0.3)] }),
   'reach.drain': (system) =>
     inBay(
       applied(system, [
@@ -323,12 +323,13 @@ export const RAISED_BY: Readonly<Record<string, Changes | ((system: SystemDocume
           ],
         ],
       ]),
-      { things: [slab(-0.3, -0.3, -0.08)] },
+      { obstacles: [slab(-0.3, -0.3, -0.08)] },
     ),
-  'reach.no-nozzle': (system) => inBay(system, { things: [slab(-0.3, -0.3, 0.3)] }),
-  'reach.no-torch': (system) => inBay(system, { spots: [{ ...SPOT, kind: 'weld' }], things: POCKET }),
-  'reach.no-sight': (system) => inBay(system, { spots: [{ ...SPOT, kind: 'gauge' }], things: [slab(-0.3, -0.3, 0.7)] }),
-  'reach.no-hand': (system) => inBay(system, { spots: [{ ...SPOT, kind: 'grip' }], things: POCKET }),
+  'reach.no-nozzle': (system) => inBay(system, { obstacles: [slab(-0.3, -0.3, 0.3)] }),
+  'reach.no-torch': (system) => inBay(system, { spots: [{ ...SPOT, kind: 'weld' }], obstacles: POCKET }),
+  'reach.no-sight': (system) =>
+    inBay(system, { spots: [{ ...SPOT, kind: 'gauge' }], obstacles: [slab(-0.3, -0.3, 0.7)] }),
+  'reach.no-hand': (system) => inBay(system, { spots: [{ ...SPOT, kind: 'grip' }], obstacles: POCKET }),
   'fit.parts-on-hand': [
     ['constraints.partsOnHand', true],
     [`${T}senders[0].armLength_m`, assumed(0.1, 0.01)],
@@ -355,9 +356,9 @@ export const RAISED_BY: Readonly<Record<string, Changes | ((system: SystemDocume
     [`${T}ports[2]`, { ...SOUND.tanks[0]!.ports[2]!, face: 'aft', x_m: undefined, z_m: chosen(0.05) }],
   ],
   'tank.part-outside': [[`${T}ports[1].x_m`, chosen(0.5)]],
-  'inside.surge-bay-too-large': [['limits.surgeBay_m3', chosen(0.005)]],
-  'inside.bay-cut-off': [[`${T}plates`, [{ ...BAFFLE, cornerCut_m: chosen(0), topGap_m: chosen(0) }]]],
-  'inside.bay-keeps-fuel': [
+  'inside.surge-compartment-too-large': [['limits.surgeCompartment_m3', chosen(0.005)]],
+  'inside.compartment-cut-off': [[`${T}plates`, [{ ...BAFFLE, cornerCut_m: chosen(0), topGap_m: chosen(0) }]]],
+  'inside.compartment-keeps-fuel': [
     [
       `${T}plates`,
       [{ ...BAFFLE, cornerCut_m: chosen(0), holes: { count: 3, diameter_m: chosen(0.03), height_m: chosen(0.1) } }],

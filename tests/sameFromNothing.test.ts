@@ -1,7 +1,7 @@
 import { readFileSync } from 'node:fs';
 import { describe, expect, it } from 'vitest';
-import { parseSystem, parseSystemText, valueAt, withValue, type Path, type SystemDocument } from '@/core/document';
-import { evaluateSystem } from '@/core/evaluate';
+import { parseSystem, parseSystemText, valueAt, withValue, type Path, type SystemDocument } from '@/core/plan';
+import { evaluateSystem } from '@/core/answers';
 import { withoutMemory } from '@/core/memo';
 import { seeded } from '@/core/seeded';
 import { SOUND } from './raisedSystems';

@@ -4,7 +4,7 @@ import path from 'node:path';
 import Database from 'better-sqlite3';
 import { sql } from 'drizzle-orm';
 import { describe, expect, it } from 'vitest';
-import { draftSystem, newPart, type SystemDocument } from '@/core/document';
+import { draftSystem, newPart, type SystemDocument } from '@/core/plan';
 import { unwrap } from '@/core/outcome';
 import {
   addOwnParts,
@@ -38,6 +38,7 @@ import {
 import { main } from '@/cli';
 import { connectionOf } from '@/db/connection';
 import { storeFault } from '@/db/lookThrough';
+import { pourRecord } from './pourRecord';
 
 const DRAFT = draftSystem({ name: 'Test', vehicle: 'boat', consumer: 'heater', power_W: 4e3, holds_m3: 0.02 });
 const BOAT = JSON.parse(readFileSync('demo/crab-boat.json', 'utf8')) as SystemDocument;
@@ -191,7 +192,7 @@ describe('what is looked at before the data is used', () => {
     const folder = folderWith((file) => {
       const earlier = new Database(file);
       earlier.exec(
-        'DROP TABLE devices; DROP INDEX systems_updated; ALTER TABLE systems DROP COLUMN card; ALTER TABLE systems DROP COLUMN card_revision; ALTER TABLE systems DROP COLUMN card_build; DELETE FROM __drizzle_migrations WHERE created_at = (SELECT max(created_at) FROM __drizzle_migrations)',
+        'DROP TABLE records; DROP TABLE devices; DROP INDEX systems_updated; ALTER TABLE systems DROP COLUMN card; ALTER TABLE systems DROP COLUMN card_revision; ALTER TABLE systems DROP COLUMN card_build; ALTER TABLE revisions DROP COLUMN name; DELETE FROM __drizzle_migrations WHERE created_at IN (SELECT created_at FROM __drizzle_migrations ORDER BY created_at DESC LIMIT 3)',
       );
       earlier.close();
     });
@@ -234,19 +235,27 @@ describe('copies', () => {
     expect(listBackups(folder)).toHaveLength(2);
   });
 
+  const recordsOf = (db: Db): string[] => {
+    const found = findSystem(db, 'a');
+    return found.ok ? found.value.document.records.map(({ id }) => id) : [];
+  };
+
   it('bring everything back but devices; count as a change; and what was there is kept', () => {
     const folder = folderWith();
     const db = unwrap(openStore(folder, NOW));
     addOwnParts(db, [{ id: 'p', part: { ...newPart(DRAFT, 'tee', 0.008), name: 'Kept pump' } as never }], NOW);
     letIn(db, 'phone', 'Phone', NOW);
     const key = deviceKey(db);
+    saveSystem(db, 'a', { ...DRAFT, records: [pourRecord('kept')] }, 1, 'pour', NOW);
     const { name } = backUp(db, folder, 'asked-for', NOW);
-    saveSystem(db, 'a', { ...DRAFT, name: 'Later' }, 1, 'rename', NOW + 1);
+    const later = { ...DRAFT, name: 'Later', records: [pourRecord('kept'), pourRecord('later')] };
+    saveSystem(db, 'a', later, 1, 'rename', NOW + 1);
     createSystem(db, 'b', DRAFT, NOW + 1);
     sendAway(db, 'phone');
     const done = unwrap(restoreBackup(db, folder, path.join(folder, 'backups', name), NOW + 2));
     expect(done).toMatchObject({ systems: 1, before: { kind: 'before-restore' } });
     expect(findSystem(db, 'a')).toMatchObject({ ok: true, value: { revision: 3, document: { name: 'Test' } } });
+    expect(recordsOf(db)).toEqual(['kept']);
     expect(findSystem(db, 'b')).toMatchObject({ ok: false, error: { code: 'missing' } });
     expect(listRevisions(db, 'a')[0]).toMatchObject({ revision: 3, edit: 'brought back from a copy' });
     expect(listOwnParts(db).parts).toMatchObject([{ name: 'Kept pump' }]);
@@ -259,6 +268,7 @@ describe('copies', () => {
     unwrap(restoreBackup(db, folder, path.join(folder, 'backups', done.before.name), NOW + 4));
     expect(findSystem(db, 'b')).toMatchObject({ ok: true });
     expect(findSystem(db, 'a')).toMatchObject({ ok: true, value: { document: { name: 'Later' } } });
+    expect(recordsOf(db)).toEqual(['kept', 'later']);
   });
 
   it.each<[string, (file: string) => void, string]>([
@@ -333,7 +343,7 @@ describe('copies', () => {
     connectionOf(db).prepare('VACUUM INTO ?').run(file);
     const earlier = new Database(file);
     earlier.exec(
-      'DROP TABLE devices; DROP INDEX systems_updated; ALTER TABLE systems DROP COLUMN card; ALTER TABLE systems DROP COLUMN card_revision; ALTER TABLE systems DROP COLUMN card_build; DELETE FROM __drizzle_migrations WHERE created_at = (SELECT max(created_at) FROM __drizzle_migrations)',
+      'DROP TABLE records; DROP TABLE devices; DROP INDEX systems_updated; ALTER TABLE systems DROP COLUMN card; ALTER TABLE systems DROP COLUMN card_revision; ALTER TABLE systems DROP COLUMN card_build; ALTER TABLE revisions DROP COLUMN name; DELETE FROM __drizzle_migrations WHERE created_at IN (SELECT created_at FROM __drizzle_migrations ORDER BY created_at DESC LIMIT 3)',
     );
     earlier.close();
     const before = readFileSync(file);
@@ -394,7 +404,7 @@ describe('what the library costs', () => {
     expect(cardAt('one')).toBeNull();
     expect(keepCard(db, 'a', 1, 'one', '{"x":1}')).toBe(true);
     expect([cardAt('one'), cardAt('two')]).toEqual(['{"x":1}', null]);
-    saveSystem(db, 'a', DRAFT, 1, 'edit', NOW);
+    saveSystem(db, 'a', { ...DRAFT, description: 'Another' }, 1, 'edit', NOW);
     expect(cardAt('one')).toBeNull();
     expect(keepCard(db, 'a', 1, 'one', '{}')).toBe(false);
     expect(keepCard(db, 'none', 1, 'one', '{}')).toBe(false);
@@ -445,9 +455,9 @@ describe('a system that cannot be read', () => {
 });
 
 describe('the command line', () => {
-  const run = (...args: string[]): { code: number; out: string; err: string } => {
+  const run = async (...args: string[]): Promise<{ code: number; out: string; err: string }> => {
     const said = { out: '', err: '' };
-    const code = main(
+    const code = await main(
       args,
       (text) => {
         said.out += text;
@@ -459,37 +469,40 @@ describe('the command line', () => {
     return { code, ...said };
   };
 
-  it('makes a copy and brings it back', () => {
+  it('makes a copy and brings it back', async () => {
     const folder = folderWith();
     process.env.GASLINE_DATA = folder;
-    const made = run('backup');
+    const made = await run('backup');
     expect(made).toMatchObject({ code: 0, err: '' });
     const { name } = (JSON.parse(made.out) as { made: { name: string } }).made;
     const elsewhere = path.join(folderIn(), 'kept.db');
-    expect(run('backup', elsewhere).code).toBe(0);
-    expect(run('backup', elsewhere)).toMatchObject({
+    expect((await run('backup', elsewhere)).code).toBe(0);
+    expect(await run('backup', elsewhere)).toMatchObject({
       code: 2,
       err: expect.stringContaining('Name a file that is not there yet') as string,
     });
     deleteSystem(unwrap(openStore(folder, NOW)), 'a', NOW);
-    expect((JSON.parse(run('restore').out) as { backups: { name: string }[] }).backups.map((one) => one.name)).toEqual([
-      name,
-    ]);
+    expect(
+      (JSON.parse((await run('restore')).out) as { backups: { name: string }[] }).backups.map((one) => one.name),
+    ).toEqual([name]);
     for (const from of [name, elsewhere]) {
-      expect(run('restore', from)).toMatchObject({ code: 0 });
+      expect(await run('restore', from)).toMatchObject({ code: 0 });
       expect(revisionOf(unwrap(openStore(folder, NOW)), 'a')).toBeGreaterThan(1);
       deleteSystem(unwrap(openStore(folder, NOW)), 'a', NOW);
     }
-    expect(run('restore', 'nowhere.db')).toMatchObject({
+    expect(await run('restore', 'nowhere.db')).toMatchObject({
       code: 2,
       err: expect.stringMatching(/Nothing was changed.*no file/) as string,
     });
-    expect(run('restore', 'a', 'b')).toMatchObject({ code: 2, err: expect.stringContaining('left over') as string });
+    expect(await run('restore', 'a', 'b')).toMatchObject({
+      code: 2,
+      err: expect.stringContaining('left over') as string,
+    });
   });
 
-  it('a folder that cannot be used is told', () => {
+  it('a folder that cannot be used is told', async () => {
     process.env.GASLINE_DATA = folderWith((file) => writeFileSync(file, 'something else entirely'));
-    expect(run('backup')).toMatchObject({
+    expect(await run('backup')).toMatchObject({
       code: 2,
       err: expect.stringContaining('no data file of Gas Line') as string,
     });

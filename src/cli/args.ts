@@ -1,6 +1,6 @@
 import { readFileSync } from 'node:fs';
 import { parseArgs } from 'node:util';
-import { parseSystem, parseSystemText, withValue, type SystemDocument } from '@/core/document';
+import { parseSystem, parseSystemText, withValue, type SystemDocument } from '@/core/plan';
 import { NOT_UTF8, readJson, utf8Text } from '@/core/formats';
 import { ZERO_CELSIUS_K } from '@/core/units';
 
@@ -46,7 +46,7 @@ export function loadSystem(args: readonly string[], ownOptions: readonly string[
   const parsed = parseSystemText(readText(file));
   if (!parsed.ok) throw new UsageError(faultText(file, parsed.error.faults));
   const changed = withOptions(withConditionsFile(parsed.value, values.conditions), values);
-  const checked = parseSystem(changed);
+  const checked = changed === parsed.value ? parsed : parseSystem(changed);
   if (!checked.ok) throw new UsageError(faultText('conditions', checked.error.faults));
   return {
     file,

@@ -1,4 +1,4 @@
-import { NUMBER_KEYS, numbersOf } from '@/core/evaluate';
+import { NUMBER_KEYS, numbersOf } from '@/core/answers';
 import { judge } from '@/core/rules';
 import { messageText } from '@/core/units';
 import { failed, type Verb } from './verb';
@@ -6,9 +6,9 @@ import { failed, type Verb } from './verb';
 export const check: Verb = {
   name: 'check',
   summary: 'the four numbers, the gauge error, all findings, and the rules that could not be judged',
-  fit: true,
   prints:
     'numbers: holds_m3, usable_m3, delivers_m3PerS, goes_s or goes_m, gaugeError_ratio; findings[]: id, severity, what, why, mend, source; notJudged[]: id, title, stage, lacks',
+  needs: 'all',
   run: (system, evaluation) => {
     const numbers = numbersOf(system, evaluation);
     const { findings, notJudged } = judge(system, evaluation);

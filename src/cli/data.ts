@@ -1,5 +1,5 @@
 import path from 'node:path';
-import { backUp, copyTo, dataFolder, listBackups, openStore, restoreBackup, type Db } from '@/db';
+import type { Db } from '@/db';
 import { UsageError } from './args';
 
 /** A verb about all the data, not about one system's file. */
@@ -7,10 +7,14 @@ export type DataVerb = {
   readonly name: string;
   readonly summary: string;
   readonly takes: string;
-  readonly run: (file: string | undefined, now_ms: number) => unknown;
+  readonly run: (file: string | undefined, now_ms: number) => Promise<unknown>;
 };
 
-function opened(now_ms: number): Db {
+/** Only a verb that needs the store waits for it to be loaded. */
+const store = () => import('@/db');
+
+async function opened(now_ms: number): Promise<Db> {
+  const { dataFolder, openStore } = await store();
   const db = openStore(dataFolder(), now_ms);
   if (!db.ok) throw new UsageError(db.error.detail);
   return db.value;
@@ -20,8 +24,9 @@ const backup: DataVerb = {
   name: 'backup',
   summary: 'makes a whole copy of the data, also while Gas Line runs',
   takes: '[FILE]: where to; in the data folder’s backups where it is left out',
-  run: (file, now_ms) => {
-    const db = opened(now_ms);
+  run: async (file, now_ms) => {
+    const { backUp, copyTo, dataFolder } = await store();
+    const db = await opened(now_ms);
     if (file === undefined) return { made: backUp(db, dataFolder(), 'asked-for', now_ms) };
     try {
       copyTo(db, path.resolve(file));
@@ -38,12 +43,13 @@ const restore: DataVerb = {
   name: 'restore',
   summary: 'brings back a copy; what was there is copied first',
   takes: '[FILE]: a copy, by its path or its name in backups; lists them where it is left out',
-  run: (file, now_ms) => {
+  run: async (file, now_ms) => {
+    const { dataFolder, listBackups, restoreBackup } = await store();
     const folder = dataFolder();
     if (file === undefined) return { backups: listBackups(folder) };
     const named = listBackups(folder).find(({ name }) => name === file);
     const done = restoreBackup(
-      opened(now_ms),
+      await opened(now_ms),
       folder,
       named ? path.join(folder, 'backups', named.name) : path.resolve(file),
       now_ms,

@@ -3,19 +3,19 @@ import {
   fitOf,
   foundWay,
   largestTanks,
-  MANY_LOOKS,
+  MANY_SAMPLES,
   orderOut,
   partChoices,
   reachOf,
   templatesOf,
-} from '@/core/evaluate';
-import type { WayOut } from '@/core/evaluate';
+} from '@/core/answers';
+import type { WayOut } from '@/core/answers';
 import { countFrom, numberFrom, UsageError } from './args';
 import { failed, type Verb } from './verb';
 
 const SEED = 1;
 
-const wayOf = ({ moves, check, looks }: WayOut) => ({
+const wayOf = ({ moves, check, samples: looks }: WayOut) => ({
   moves: moves.map(({ shift_m, turn_rad }, i) => ({
     shift_m,
     turn_rad,
@@ -36,12 +36,13 @@ export const fit: Verb = {
     part: 'id of a part that is to come out: its kept way is checked, or one is found',
     order: 'with --part: also the order in which parts come out (yes)',
     seed: `of the search for a way; ${SEED} where it is left out`,
-    looks: `for how many positions a way is looked for; ${MANY_LOOKS} where it is left out`,
+    samples: `for how many positions a way is looked for; ${MANY_SAMPLES} where it is left out`,
     reach: 'whether hands and tools get to every port and named place (yes)',
     templates: 'outlines of every flat face of every tank, with the lengths to check (yes)',
     largest: 'the largest box and prism that the space takes (yes)',
   },
-  run: (system, _, options) => {
+  needs: 'nothing',
+  run: (system, options) => {
     const result = fitOf(system);
     if (!result.ok) throw new UsageError(`${result.error.at}: ${result.error.detail}`);
     const largest = options.largest === undefined ? undefined : largestTanks(system);
@@ -86,13 +87,15 @@ function waysOf(system: Parameters<Verb['run']>[0], id: string, options: Readonl
     );
   const search = {
     seed: options.seed === undefined ? SEED : numberFrom('--seed', options.seed),
-    mostLooks: options.looks === undefined ? MANY_LOOKS : countFrom('--looks', options.looks),
+    mostSamples: options.samples === undefined ? MANY_SAMPLES : countFrom('--looks', options.samples),
   };
-  const kept = system.fit.ways.find(({ part }) => part === id);
+  const kept = system.fit.removals.find(({ part }) => part === id);
   const checked = kept && checkedWay(system, id, kept.steps);
   const found = checked ? undefined : foundWay(system, id, search);
   const order =
-    options.order === undefined ? undefined : orderOut(system, id, { ...search, mostLooks: Math.ceil(MANY_LOOKS / 4) });
+    options.order === undefined
+      ? undefined
+      : orderOut(system, id, { ...search, mostSamples: Math.ceil(MANY_SAMPLES / 4) });
   return {
     id,
     ...(checked

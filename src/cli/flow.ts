@@ -1,5 +1,5 @@
-import { costliest, mendsOf, sizeTable, type Evaluation } from '@/core/evaluate';
-import type { SystemDocument } from '@/core/document';
+import { costliest, mendsOf, sizeTable, type Evaluation } from '@/core/answers';
+import type { SystemDocument } from '@/core/plan';
 import { UsageError } from './args';
 import { failed, type Verb } from './verb';
 
@@ -14,9 +14,10 @@ export const flow: Verb = {
     costliest: 'id of a consumer: the parts that cost most pressure, and what each change would gain',
     mend: 'id of a line: chains of adapters for its joints that do not go together',
   },
+  needs: 'lines',
   run: (system, evaluation, options) => ({
     system: system.name,
-    ambientAbs_Pa: evaluation.ambientAbs_Pa,
+    ambientAbs_Pa: evaluation.state.ambientAbs_Pa,
     fluid: evaluation.fluid,
     consumers: evaluation.flows.map((result, index) =>
       result.ok ? { ok: true, ...result.value } : { consumer: system.consumers[index]?.id, ...failed(result.error) },

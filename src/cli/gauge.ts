@@ -1,5 +1,5 @@
-import { calibrationResult, designedSender, refittedSender, taughtByPours } from '@/core/evaluate';
-import type { SystemDocument } from '@/core/document';
+import { calibrationResult, designedSender, refittedSender, taughtByPours } from '@/core/answers';
+import type { SystemDocument } from '@/core/plan';
 import { numberFrom, UsageError } from './args';
 import { failed, type Verb } from './verb';
 
@@ -16,6 +16,7 @@ export const gauge: Verb = {
     calibration: 'id of a calibration in the file: what the pours say',
     points: `with --calibration: how many points the gauge takes; ${POINTS} where it is left out`,
   },
+  needs: 'lines',
   run: (system, { gauges, tanks }, options) => ({
     system: system.name,
     gauges: gauges.map((result) => (result.ok ? { ok: true, ...result.value } : failed(result.error))),

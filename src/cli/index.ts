@@ -1,6 +1,6 @@
 import { CONDITIONS_HELP, loadSystem, UsageError } from './args';
 import { check } from './check';
-import { DATA_VERBS } from './data';
+import { DATA_VERBS, type DataVerb } from './data';
 import { fit } from './fit';
 import { flow } from './flow';
 import { gauge } from './gauge';
@@ -8,7 +8,7 @@ import { ports } from './ports';
 import { range } from './range';
 import { table } from './table';
 import { tank } from './tank';
-import { evaluated, type Verb } from './verb';
+import { runVerb, type Verb } from './verb';
 
 export const VERBS: readonly Verb[] = [tank, table, fit, ports, flow, gauge, range, check];
 
@@ -36,8 +36,12 @@ Options:
 ${[...Object.entries(verb.options ?? {}).map(([name, help]) => `  --${name.padEnd(18)} ${help}`), CONDITIONS_HELP].join('\n')}
 `;
 
-/** Runs one command line; returns the exit code. */
-export function main(args: readonly string[], out: (text: string) => void, err: (text: string) => void): number {
+/** Runs one command line; comes to the exit code, later where it is about all the data. */
+export function main(
+  args: readonly string[],
+  out: (text: string) => void,
+  err: (text: string) => void,
+): number | Promise<number> {
   const [name, ...rest] = args;
   const verb = VERBS.find((candidate) => candidate.name === name);
   if (args.includes('--help') || args.length === 0) {
@@ -51,15 +55,29 @@ export function main(args: readonly string[], out: (text: string) => void, err: 
     );
     return 2;
   }
+  if (whole) return aboutAll(whole, rest, out, err);
   try {
-    if (whole) {
-      if (rest.length > 1) throw new UsageError(`One file at a time; "${rest.slice(1).join(' ')}" is left over.`);
-      out(JSON.stringify(whole.run(rest[0], Date.now()), null, 2));
-      return 0;
-    }
     if (!verb) return 2;
     const { system, own } = loadSystem(rest, Object.keys(verb.options ?? {}));
-    out(JSON.stringify(verb.run(system, evaluated(system, verb.fit ? 'with-fit' : 'without-fit'), own), null, 2));
+    out(JSON.stringify(runVerb(verb, system, own), null, 2));
+    return 0;
+  } catch (error) {
+    if (!(error instanceof UsageError)) throw error;
+    err(error.message);
+    return 2;
+  }
+}
+
+/** A verb about all the data. */
+async function aboutAll(
+  verb: DataVerb,
+  rest: readonly string[],
+  out: (text: string) => void,
+  err: (text: string) => void,
+): Promise<number> {
+  try {
+    if (rest.length > 1) throw new UsageError(`One file at a time; "${rest.slice(1).join(' ')}" is left over.`);
+    out(JSON.stringify(await verb.run(rest[0], Date.now()), null, 2));
     return 0;
   } catch (error) {
     if (!(error instanceof UsageError)) throw error;

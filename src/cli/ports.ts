@@ -1,4 +1,4 @@
-import { faceSheets, pickupCuts } from '@/core/evaluate';
+import { faceSheets, pickupCuts } from '@/core/answers';
 import { failed, type Verb } from './verb';
 
 export const ports: Verb = {
@@ -6,6 +6,7 @@ export const ports: Verb = {
   summary: 'faces as sheets with their holes, what will not do, pickups cut and reserves',
   prints:
     'tanks[]: faces[] (name, kind, ports[] with at_m, hole_m, fromEdges[], plan, tap, checks[]), pickups[] (cut_m, shortest_m, longest_m, lowestEnd_m, highestEnd_m, near[]); reserves[]',
+  needs: 'lines',
   run: (system, { tanks, reserves }) => ({
     system: system.name,
     tanks: system.tanks.map((tank, t) => {

@@ -1,4 +1,4 @@
-import { tankTable } from '@/core/evaluate';
+import { tankTable } from '@/core/answers';
 import { numberFrom, UsageError } from './args';
 import type { Verb } from './verb';
 
@@ -8,14 +8,15 @@ const MM_PER_M = 1000;
 export const table: Verb = {
   name: 'table',
   summary: 'volume against depth of a tank: the strapping table',
-  prints: 'tank, bay, at, step_m and rows[]: depth_m along effective gravity from the lowest point, volume_m3',
+  prints: 'tank, compartment, at, step_m and rows[]: depth_m along effective gravity from the lowest point, volume_m3',
   options: {
     tank: 'id of the tank; the first where it is left out',
-    bay: 'number of a bay between baffles, from 1; the whole tank where it is left out',
+    compartment: 'number of a compartment between baffles, from 1; the whole tank where it is left out',
     'step-mm': `step of depth [mm]; ${STEP_MM} where it is left out`,
     at: 'mounted (vehicle level, the default) or conditions',
   },
-  run: (system, _, options) => {
+  needs: 'nothing',
+  run: (system, options) => {
     const index = options.tank === undefined ? 0 : system.tanks.findIndex((tank) => tank.id === options.tank);
     if (index < 0)
       throw new UsageError(
@@ -26,13 +27,14 @@ export const table: Verb = {
       throw new UsageError(`--at wants mounted or conditions; it is "${at}".`);
     const step_m =
       (options['step-mm'] === undefined ? STEP_MM : numberFrom('--step-mm', options['step-mm'])) / MM_PER_M;
-    const bay = options.bay === undefined ? undefined : numberFrom('--bay', options.bay);
-    const rows = tankTable(system, index, step_m, at, bay === undefined ? undefined : bay - 1);
+    const compartment =
+      options.compartment === undefined ? undefined : numberFrom('--compartment', options.compartment);
+    const rows = tankTable(system, index, step_m, at, compartment === undefined ? undefined : compartment - 1);
     if (!rows.ok) throw new UsageError(`${rows.error.at}: ${rows.error.detail}`);
     return {
       system: system.name,
       tank: system.tanks[index]!.id,
-      ...(bay === undefined ? {} : { bay }),
+      ...(compartment === undefined ? {} : { compartment }),
       at,
       step_m,
       rows: rows.value,

@@ -10,8 +10,9 @@ export const tank: Verb = {
   name: 'tank',
   summary: 'volumes, surface, centroid, unusable and usable at the conditions',
   prints:
-    'tanks[]: gross_m3, holds_m3, fill, pickups[] (unusable now, level and at the worst attitude), bays[], feeds[] (refill, holds while it brakes and corners), changes_m3 by part, strapping[], areas, masses',
-  run: (system, { tanks, gravity, usable }) => ({
+    'tanks[]: gross_m3, holds_m3, fill, pickups[] (unusable now, level and at the worst attitude), compartments[], feeds[] (refill, holds while it brakes and corners), changes_m3 by part, strapping[], areas, masses',
+  needs: 'tanks',
+  run: (system, { tanks, state: { gravity }, usable }) => ({
     system: system.name,
     up_vehicle: gravity.up,
     gravity_mPerS2: gravity.magnitude_mPerS2,
@@ -39,14 +40,14 @@ export const tank: Verb = {
       floodedVents: result.floodedVents,
       clickOff_m3: result.clickOff_m3 ?? null,
       misplaced: result.misplaced,
-      bays: result.inside.bays.map((bay) => ({
-        ...bay,
-        kept_m3: eachOf(bay.kept_m3, finite),
-        slosh_Hz: bay.slosh_Hz ?? null,
+      compartments: result.inside.compartments.map((compartment) => ({
+        ...compartment,
+        kept_m3: eachOf(compartment.kept_m3, finite),
+        slosh_Hz: compartment.slosh_Hz ?? null,
       })),
       feeds: result.inside.feeds.map((feed) => ({
         ...feed,
-        bay: feed.bay + 1,
+        compartment: feed.compartment + 1,
         refill: feed.refill ? { ...feed.refill, headForDraw_m: finite(feed.refill.headForDraw_m) } : null,
         holds: eachOf(feed.holds, ({ time_s, ...held }) => ({ ...held, time_s: finite(time_s) })),
       })),

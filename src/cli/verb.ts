@@ -1,5 +1,6 @@
-import { evaluateSystem, type Evaluation } from '@/core/evaluate';
-import type { SystemDocument } from '@/core/document';
+import { evaluateSystem, tankAnswers, type Evaluation, type TankAnswers } from '@/core/answers';
+import type { Outcome } from '@/core/outcome';
+import type { SystemDocument } from '@/core/plan';
 import { UsageError } from './args';
 
 export type Verb = {
@@ -9,20 +10,43 @@ export type Verb = {
   readonly prints: string;
   /** Options of its own, beside the conditions. */
   readonly options?: Readonly<Record<string, string>>;
-  /** Whether it needs the fit, which takes longer than all the rest. */
-  readonly fit?: true;
-  readonly run: (
-    system: SystemDocument,
-    evaluation: Evaluation,
-    options: Readonly<Record<string, string | undefined>>,
-  ) => unknown;
-};
+} & (
+  | {
+      /** Asks what it needs itself. */ readonly needs: 'nothing';
+      readonly run: (system: SystemDocument, options: Options) => unknown;
+    }
+  | {
+      /** How they stand, without what flows out of them. */ readonly needs: 'tanks';
+      readonly run: (system: SystemDocument, tanks: TankAnswers, options: Options) => unknown;
+    }
+  | {
+      /** All but the fit, which takes longer than all the rest; or all. */ readonly needs: 'lines' | 'all';
+      readonly run: (system: SystemDocument, evaluation: Evaluation, options: Options) => unknown;
+    }
+);
 
-/** Evaluates, or says which condition makes no sense. */
-export function evaluated(system: SystemDocument, fit: 'with-fit' | 'without-fit'): Evaluation {
-  const result = evaluateSystem(system, 'full', fit);
+type Options = Readonly<Record<string, string | undefined>>;
+
+/** The value, or what makes no sense. */
+function asked<T>(result: Outcome<T>): T {
   if (!result.ok) throw new UsageError(`${result.error.at}: ${result.error.detail}`);
   return result.value;
+}
+
+/** What a verb prints of a system; works out no more than it needs. */
+export function runVerb(verb: Verb, system: SystemDocument, options: Options): unknown {
+  switch (verb.needs) {
+    case 'nothing':
+      return verb.run(system, options);
+    case 'tanks':
+      return verb.run(system, asked(tankAnswers(system)), options);
+    default:
+      return verb.run(
+        system,
+        asked(evaluateSystem(system, 'full', verb.needs === 'all' ? 'with-fit' : 'without-fit')),
+        options,
+      );
+  }
 }
 
 /** A failed part of a result, as printed. */

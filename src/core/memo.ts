@@ -33,6 +33,7 @@ export function withoutMemory<T>(act: () => T): T {
   }
 }
 
+/** Whether answers are remembered now. */
 export const isRemembering = (): boolean => remembering;
 
 const all: { readonly name: string; readonly computed: () => number; readonly forget: () => void }[] = [];
@@ -127,4 +128,19 @@ export const forgetAnswers = (): void => all.forEach(({ forget }) => forget());
  */
 export function interned<T>(name: string, kept = 8): (made: T) => T {
   return memoized(name, (made: T) => made, kept);
+}
+
+/**
+ * Something that follows from one object alone, which never changes: worked out when it is first asked for, and let go
+ * with the object. For what is cheaper to keep than to compare by content, such as the tree of a mesh.
+ */
+export function derived<K extends object, R>(work: (of: K) => R): (of: K) => R {
+  const known = new WeakMap<K, { readonly value: R }>();
+  return (of) => {
+    const before = known.get(of);
+    if (before) return before.value;
+    const value = work(of);
+    known.set(of, { value });
+    return value;
+  };
 }

@@ -13,8 +13,10 @@ export type Failure<Code extends string = string> = {
 export type Outcome<T, Code extends string = string> =
   { readonly ok: true; readonly value: T } | { readonly ok: false; readonly error: Failure<Code> };
 
+/** An outcome that is a value. */
 export const success = <T>(value: T): { ok: true; value: T } => ({ ok: true, value });
 
+/** An outcome that says what is wrong, where, and what would do. */
 export const failure = <Code extends string>(
   code: Code,
   at: string,

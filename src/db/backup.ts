@@ -101,7 +101,9 @@ export function backUpDaily(db: Db, folder: string, now_ms: number): Backup | un
 /** Where a copy is looked through before it is put in place. */
 const BESIDE = '.restore-';
 /** What belongs to the devices that were let in is not brought back: who was sent away stays away. */
-const RESTORED = ['facts', 'own_parts', 'systems', 'revisions'] as const;
+const RESTORED = ['facts', 'own_parts', 'systems', 'revisions', 'records'] as const;
+/** What goes with its system, and not otherwise. */
+const CASCADES: ReadonlySet<string> = new Set(['records']);
 
 /**
  * Brings back a copy: looked through and brought up to date beside the data,
@@ -172,7 +174,7 @@ function putInPlace(db: Db, beside: string, now_ms: number): number {
   try {
     return connection
       .transaction(() => {
-        for (const table of [...RESTORED].reverse())
+        for (const table of [...RESTORED].reverse().filter((name) => !CASCADES.has(name)))
           connection.exec(`DELETE FROM main."${table}" ${table === 'facts' ? "WHERE key NOT LIKE 'device%'" : ''}`);
         for (const table of RESTORED) {
           const columns = (

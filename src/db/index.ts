@@ -14,7 +14,6 @@ export {
   deleteSystem,
   findSystem,
   keepCard,
-  listRevisions,
   listSystems,
   loadDemoOnce,
   nameSystems,
@@ -41,5 +40,15 @@ export {
   type Backup,
   type BackupKind,
 } from './backup';
+export {
+  findRevision,
+  listRevisions,
+  MOST_NAMED,
+  MOST_REVISION_NAME,
+  nameRevision,
+  restoreRevision,
+  type Revision,
+} from './revisions';
 export { deviceKey, isLetIn, letIn, listDevices, sendAway, type Device } from './devices';
+export { countRecords } from './records';
 export { addOwnParts, listOwnParts, removeOwnPart, type OwnPart } from './ownParts';

@@ -1,4 +1,4 @@
-import { and, desc, eq, inArray, lt, sql } from 'drizzle-orm';
+import { and, desc, eq, inArray, isNull, lt, sql } from 'drizzle-orm';
 import { AT_ONCE, connectionOf, type Db } from './connection';
 import { revisions, systems } from './schema';
 
@@ -16,7 +16,7 @@ export function dropOldRevisions(db: Db, id: string, now_ms: number): void {
   const older = db
     .select({ revision: revisions.revision, savedAt_ms: revisions.savedAt_ms })
     .from(revisions)
-    .where(eq(revisions.systemId, id))
+    .where(and(eq(revisions.systemId, id), isNull(revisions.name)))
     .orderBy(desc(revisions.revision))
     .limit(REVISIONS_KEPT * 2)
     .offset(LAST_REVISIONS_KEPT)

@@ -1,5 +1,5 @@
 import { asc, count, eq } from 'drizzle-orm';
-import { CURRENT_VERSION, MOST_OWN_PARTS, partOfVersion, type ComponentDocument } from '@/core/document';
+import { CURRENT_VERSION, MOST_OWN_PARTS, partOfVersion, type ComponentDocument } from '@/core/plan';
 import { AT_ONCE, type Db } from './connection';
 import { ownParts } from './schema';
 

@@ -1,4 +1,4 @@
-import { index, integer, sqliteTable, text, uniqueIndex } from 'drizzle-orm/sqlite-core';
+import { index, integer, primaryKey, sqliteTable, text, uniqueIndex } from 'drizzle-orm/sqlite-core';
 import { packedText } from './packed';
 
 /** One row a system; the document is the JSON text that the validator passed. */
@@ -37,12 +37,42 @@ export const revisions = sqliteTable(
     revision: integer('revision').notNull(),
     /** Name of the edit that led here. */
     edit: text('edit').notNull(),
+    /** Given by the builder: one with a name is kept for good. */
+    name: text('name'),
     document: packedText('document').notNull(),
     savedAt_ms: integer('saved_at_ms').notNull(),
   },
   (table) => [
     uniqueIndex('revisions_system_revision').on(table.systemId, table.revision),
     index('revisions_saved').on(table.savedAt_ms),
+  ],
+);
+
+/**
+ * What happened to what was built, as the document's validator passed it. Rows are only ever added: a trigger refuses
+ * to alter one, and they go with their system alone.
+ */
+export const records = sqliteTable(
+  'records',
+  {
+    systemId: text('system_id')
+      .notNull()
+      .references(() => systems.id, { onDelete: 'cascade' }),
+    id: text('id').notNull(),
+    /** In the order in which they came. */
+    place: integer('place').notNull(),
+    kind: text('kind').notNull(),
+    /** What it is about: of a pour, the calibration. */
+    of: text('of').notNull(),
+    corrects: text('corrects'),
+    record: text('record').notNull(),
+    /** Of the format that it is written in. */
+    version: integer('version').notNull(),
+    keptAt_ms: integer('kept_at_ms').notNull(),
+  },
+  (table) => [
+    primaryKey({ columns: [table.systemId, table.id] }),
+    uniqueIndex('records_system_place').on(table.systemId, table.place),
   ],
 );
 

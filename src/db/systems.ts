@@ -1,8 +1,10 @@
 import { and, count, desc, eq, isNull, sql } from 'drizzle-orm';
-import { migrate, type SystemDocument } from '@/core/document';
+import { readJson } from '@/core/formats';
+import { migrate, sameContent, samePlan, type SystemDocument } from '@/core/plan';
 import { failure, success, type Outcome } from '@/core/outcome';
 import { dropOldRevisions } from './keeping';
 import { AT_ONCE, type Db } from './connection';
+import { appendRecords, withKeptRecords, withoutRecords } from './records';
 import { facts, revisions, systems } from './schema';
 
 export type SystemRow = {
@@ -32,21 +34,23 @@ function current(text: string): Outcome<SystemDocument, 'unreadable'> {
 
 type Kept = Pick<typeof systems.$inferSelect, 'id' | 'revision' | 'updatedAt_ms' | 'variantOf' | 'document'>;
 
-function toRow({ id, revision, updatedAt_ms, variantOf, document }: Kept): Outcome<SystemRow, 'unreadable'> {
+function toRow(db: Db, { id, revision, updatedAt_ms, variantOf, document }: Kept): Outcome<SystemRow, 'unreadable'> {
   const read = current(document);
-  return read.ok ? success({ id, revision, updatedAt_ms, variantOf, document: read.value }) : read;
+  return read.ok
+    ? success({ id, revision, updatedAt_ms, variantOf, document: withKeptRecords(db, id, read.value) })
+    : read;
 }
 
 const live = isNull(systems.deletedAt_ms);
 
-/** One system; or that there is none, or that it cannot be read. */
+/** One system with its records; or that there is none, or that it cannot be read. */
 export function findSystem(db: Db, id: string): Found {
   const row = db
     .select()
     .from(systems)
     .where(and(eq(systems.id, id), live))
     .get();
-  return row ? toRow(row) : failure('missing', 'id', 'There is no such system; it may have been deleted.');
+  return row ? toRow(db, row) : failure('missing', 'id', 'There is no such system; it may have been deleted.');
 }
 
 /** A system's text as it is kept, whether it can be read or not. */
@@ -155,6 +159,7 @@ export type Origin = {
   /** The system it was forked from. */ readonly variantOf?: string | undefined;
 };
 
+/** Files a new system. A fork is another plan for what may never be built: records stay with the system they are of. */
 export function createSystem(
   db: Db,
   id: string,
@@ -162,7 +167,8 @@ export function createSystem(
   now_ms: number,
   { edit, variantOf: source }: Origin = { edit: 'created' },
 ): SystemRow {
-  const text = JSON.stringify(document);
+  const plan = withoutRecords(document);
+  const text = JSON.stringify(plan);
   const variantOf = source === undefined ? null : familyOf(db, source);
   db.transaction((tx) => {
     tx.insert(systems)
@@ -177,8 +183,9 @@ export function createSystem(
       })
       .run();
     tx.insert(revisions).values({ systemId: id, revision: 1, edit, document: text, savedAt_ms: now_ms }).run();
+    if (source === undefined) appendRecords(tx as unknown as Db, id, document.records, now_ms);
   }, AT_ONCE);
-  return { id, revision: 1, updatedAt_ms: now_ms, variantOf, document };
+  return { id, revision: 1, updatedAt_ms: now_ms, variantOf, document: source === undefined ? document : plan };
 }
 
 /** The system that all variants of one go back to; a fork of a fork belongs to the first. */
@@ -187,9 +194,14 @@ const familyOf = (db: Db, id: string): string =>
 
 export type SaveResult =
   | { readonly saved: true; readonly revision: number }
-  | { readonly saved: false; readonly reason: 'missing' | 'conflict'; readonly revision?: number };
+  | { readonly saved: false; readonly reason: 'missing' | 'conflict'; readonly revision?: number }
+  /** A record is there otherwise, or there are too many: nothing was kept. */
+  | { readonly saved: false; readonly reason: 'altered' | 'too-many-records'; readonly record: string };
 
-/** Saves over the revision that the editor started from; refuses when another has been saved since. */
+/**
+ * Saves over the revision that the editor started from; refuses when another has been saved since. Other conditions
+ * or more records alone are kept without a revision, since the plan is the same. Records are added to those there.
+ */
 export function saveSystem(
   db: Db,
   id: string,
@@ -202,8 +214,17 @@ export function saveSystem(
     const there = revisionOf(tx as unknown as Db, id);
     if (there === undefined) return { saved: false, reason: 'missing' };
     if (there !== from) return { saved: false, reason: 'conflict', revision: there };
+    const appended = appendRecords(tx as unknown as Db, id, document.records, now_ms);
+    if (!appended.ok) return { saved: false, reason: appended.reason, record: appended.record };
+    const text = JSON.stringify(withoutRecords(document));
+    const kept = keptAs(tx as unknown as Db, id, document);
+    if (kept === 'the same') return { saved: true, revision: there };
+    if (kept === 'at other conditions') {
+      // Numbers hang on conditions: the card is worked out anew.
+      tx.update(systems).set({ document: text, card: null }).where(eq(systems.id, id)).run();
+      return { saved: true, revision: there };
+    }
     const revision = from + 1;
-    const text = JSON.stringify(document);
     tx.update(systems)
       .set({ name: document.name, document: text, revision, updatedAt_ms: now_ms })
       .where(eq(systems.id, id))
@@ -212,6 +233,17 @@ export function saveSystem(
     dropOldRevisions(tx as unknown as Db, id, now_ms);
     return { saved: true, revision };
   }, AT_ONCE);
+}
+
+/** How a document stands to the plan that is kept. */
+function keptAs(db: Db, id: string, document: SystemDocument): 'the same' | 'at other conditions' | 'another plan' {
+  const kept = db.select({ text: systems.document }).from(systems).where(eq(systems.id, id)).get();
+  const there = kept && readJson(kept.text);
+  if (!there?.ok) return 'another plan';
+  // An older format is another plan until it has been saved in this one.
+  const before = there.value as SystemDocument;
+  if (!samePlan(before, document, sameContent)) return 'another plan';
+  return sameContent(before.conditions, document.conditions) ? 'the same' : 'at other conditions';
 }
 
 /** Hides a system; `restoreSystem` brings it back. */
@@ -224,14 +256,6 @@ export const deleteSystem = (db: Db, id: string, now_ms: number): boolean =>
 
 export const restoreSystem = (db: Db, id: string): boolean =>
   db.update(systems).set({ deletedAt_ms: null }).where(eq(systems.id, id)).run().changes > 0;
-
-export const listRevisions = (db: Db, id: string) =>
-  db
-    .select({ revision: revisions.revision, edit: revisions.edit, savedAt_ms: revisions.savedAt_ms })
-    .from(revisions)
-    .where(eq(revisions.systemId, id))
-    .orderBy(desc(revisions.revision))
-    .all();
 
 const DEMO_LOADED = 'demo-loaded';
 

@@ -4,7 +4,7 @@ import path from 'node:path';
 import { sql } from 'drizzle-orm';
 import { gzipSync } from 'node:zlib';
 import { describe, expect, it, vi } from 'vitest';
-import { draftSystem, MAX_DOCUMENT_BYTES } from '@/core/document';
+import { draftSystem, MAX_DOCUMENT_BYTES } from '@/core/plan';
 import { createSystem, listSystems, openDatabase, saveSystem, type Db } from '@/db';
 import { answering, bodySystem, bodyText, decodedHeader, refusedOrigin } from './http';
 
@@ -121,7 +121,7 @@ describe('whatever happens in a route', () => {
     db.run(sql.raw(`pragma max_page_count = ${pages}`));
     let revision = 1;
     const full = await answerOf(() => {
-      for (; revision < 1000; revision++) saveSystem(db, 'a', large, revision, 'edit', 2);
+      for (; revision < 1000; revision++) saveSystem(db, 'a', { ...large, name: `${revision}` }, revision, 'edit', 2);
     });
     expect(full).toMatchObject({ status: 507, detail: expect.stringContaining('disk is full') as string });
     expect(listSystems(db, 'test').systems).toMatchObject([{ id: 'a', revision }]);

@@ -1,5 +1,5 @@
 import { ValidationError } from 'yup';
-import { MAX_DOCUMENT_BYTES, parseSystemText, tooLarge, type Fault, type SystemDocument } from '@/core/document';
+import { MAX_DOCUMENT_BYTES, parseSystemText, tooLarge, type Fault, type SystemDocument } from '@/core/plan';
 import { NOT_UTF8, readJson } from '@/core/formats';
 import { turnedAway } from './gate';
 

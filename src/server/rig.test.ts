@@ -1,6 +1,6 @@
 import { readFileSync } from 'node:fs';
 import { describe, expect, it, vi } from 'vitest';
-import { parseSystemText } from '@/core/document';
+import { parseSystemText } from '@/core/plan';
 import { unwrap } from '@/core/outcome';
 import { endRig, pourBody, pourInto, readRig, rigQuery, startRig } from './rig';
 import { checked } from './http';

@@ -1,6 +1,6 @@
 import { number, object, string } from 'yup';
-import type { SystemDocument } from '@/core/document';
-import { rigPlan, type RigPlan } from '@/core/evaluate';
+import type { SystemDocument } from '@/core/plan';
+import { rigPlan, type RigPlan } from '@/core/answers';
 import { AT_REST, pouring, rigReading, stepRig, type RigReading, type RigSetup, type RigState } from '@/core/gauge';
 import { loadKernel } from '@/core/geometry';
 import { failure, success, type Outcome } from '@/core/outcome';

@@ -135,6 +135,8 @@ async function main(): Promise<void> {
   const answer = answerer(app.getRequestHandler() as Handler, addresses);
   for (const { address, server } of servers) {
     server.on('request', answer);
+    // What idles is kept for longer than a page's pauses: a request sent just as its connection is closed would fail.
+    server.keepAliveTimeout = 5 * 60_000;
     // Nothing here speaks another protocol.
     server.on('upgrade', (_, socket) => socket.destroy());
     await listen(server, port, address);

@@ -1,6 +1,6 @@
 import { readdirSync, readFileSync } from 'node:fs';
 import path from 'node:path';
-import { parseSystemText } from '@/core/document';
+import { parseSystemText } from '@/core/plan';
 import { success, type Outcome } from '@/core/outcome';
 import { backUpDaily, dataFolder, loadDemoOnce, openData, tidy, type Db, type StoreCode } from '@/db';
 

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { draftSystem, toPath, withValue, type SystemDocument } from '@/core/document';
+import { draftSystem, toPath, withValue, type SystemDocument } from '@/core/plan';
 import { receiving, sender } from './sent';
 
 const DRAFT = draftSystem({ name: 'Draft', vehicle: 'boat', consumer: 'diesel-engine', power_W: 40e3, holds_m3: 0.1 });

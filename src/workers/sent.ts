@@ -1,4 +1,4 @@
-import { editsBetween, FORMAT, withEdits, type PathEdit, type SystemDocument } from '@/core/document';
+import { editsBetween, FORMAT, withEdits, type PathEdit, type SystemDocument } from '@/core/plan';
 
 /**
  * A document on its way to a worker: whole the first time, and afterwards what

@@ -33,7 +33,7 @@ test('a sump, a notch and a band each say what they make or cost', async ({ page
   await expect(page.getByTestId('change-sump')).toHaveText(/adds 0\.41\d L/);
   await page.getByRole('button', { name: 'Notch', exact: true }).click();
   await expect(page.getByTestId('change-notch')).toHaveText(/costs \d/);
-  await page.getByRole('button', { name: 'Take out a band' }).click();
+  await page.getByRole('button', { name: 'Cut a slice out' }).click();
   await enter(page, 'Width taken out, Band', '50');
   // Less where the band meets sump or notch: over the middle it is the box and the sump.
   await expect(page.getByTestId('change-band')).toHaveText(/costs 8\.\d+ L/);
@@ -44,19 +44,19 @@ test('a sump, a notch and a band each say what they make or cost', async ({ page
   await expect(page.getByLabel('Outside length', { exact: true })).toBeVisible();
 });
 
-test('a baffle makes two bays, and one that lets nothing through is found out', async ({ page }) => {
+test('a baffle makes two compartments, and one that lets nothing through is found out', async ({ page }) => {
   await openCopy(page, 'box-boat');
   await page.getByTestId('baffles').getByRole('button', { name: 'Baffle', exact: true }).click();
-  const bays = page.getByRole('table', { name: 'Bays' }).getByRole('row');
-  await expect(bays).toHaveCount(1 + 2);
+  const compartments = page.getByRole('table', { name: 'Compartments' }).getByRole('row');
+  await expect(compartments).toHaveCount(1 + 2);
   await enter(page, 'From aft, Baffle', '280');
-  await expect(bays.nth(1)).toContainText(/47\.\d L/); // a quarter of 189 L
+  await expect(compartments.nth(1)).toContainText(/47\.\d L/); // a quarter of 189 L
   await enter(page, 'Lower corners cut, leg, Baffle', '0');
-  await expect(bays.nth(2)).toContainText(/1\d\d L.*1[23]\d(\.\d)? L/);
+  await expect(compartments.nth(2)).toContainText(/1\d\d L.*1[23]\d(\.\d)? L/);
   await enter(page, 'Air gap above, Baffle', '0');
-  await expect(bays.nth(2)).toContainText('all of it');
+  await expect(compartments.nth(2)).toContainText('all of it');
   await page.getByTestId('stage-findings').click();
-  await expect(page.getByRole('main')).toContainText('A bay is cut off from the pickup');
+  await expect(page.getByRole('main')).toContainText('A compartment is cut off from the pickup');
 });
 
 test('fork, change, compare side by side', async ({ page }) => {

@@ -31,15 +31,15 @@ test('measure up a bay: lengths replace guesses, and one that cannot be is named
 
 test('the tank fouls an axle at full bump; cutting the floor frees it and says what it costs', async ({ page }) => {
   await openCopy(page, 'forest-trailer', 'fit');
-  const things = page.getByTestId('things');
-  await things.getByText('Axle beam', { exact: true }).first().click();
+  const obstacles = page.getByTestId('obstacles');
+  await obstacles.getByText('Axle beam', { exact: true }).first().click();
   await enter(page, 'From rest to full bump, Axle beam', '130');
   await expect(page.getByTestId('tightest')).toContainText('−');
   await expect(page.getByTestId('gap-axle')).toContainText('overlaps');
   await expect(page.getByTestId('gaps')).toContainText('at full bump');
   await page
     .getByTestId('gaps')
-    .getByRole('button', { name: /Axle beam/ })
+    .getByRole('button', { name: /^Axle beam/ })
     .click();
   const mends = page.getByTestId('mends');
   await expect(mends.getByRole('button', { name: /^Floor raised/ })).toBeVisible();
@@ -54,7 +54,7 @@ test('the tank fouls an axle at full bump; cutting the floor frees it and says w
 
 test('the way out is checked as typed, found, played step by step and kept', async ({ page }) => {
   await openCopy(page, 'forest-trailer', 'fit');
-  const ways = page.getByTestId('ways');
+  const ways = page.getByTestId('removals');
   await enter(page, 'Or say how, and see whether it goes', 'sideways 20');
   await expect(ways.getByRole('alert')).toContainText('is no move');
   await enter(page, 'Or say how, and see whether it goes', 'forward 400');
@@ -69,7 +69,7 @@ test('the way out is checked as typed, found, played step by step and kept', asy
 
 test('a search without a way says how far it is, what opens one, and goes on until it is stopped', async ({ page }) => {
   await openCopy(page, 'snow-vehicle', 'fit');
-  const ways = page.getByTestId('ways');
+  const ways = page.getByTestId('removals');
   await ways.getByLabel('What comes out').selectOption({ label: 'Tool tray' });
   await ways.getByRole('button', { name: 'Find a way out' }).click();
   const search = page.getByTestId('way-search');
@@ -146,7 +146,7 @@ test('hands and tools: what comes off first is named, the tool is drawn, a named
   await expect(bolt).not.toContainText('not at all', { timeout: 120_000 });
 });
 
-test('a bay and a thing come in as STL; a bad one changes nothing; a template goes out at true size', async ({
+test('a bay and an obstacle come in as STL; a bad one changes nothing; a template goes out at true size', async ({
   page,
 }) => {
   await loadKernel();
@@ -161,17 +161,17 @@ test('a bay and a thing come in as STL; a bad one changes nothing; a template go
     .setInputFiles(file('hold.stl', movedMesh(boxMesh(0.9, 0.8, 0.7), [-0.1, -0.1, -0.1])));
   await expect(bay).toContainText('900 mm');
   await expect(page.getByTestId('tightest')).toBeVisible();
-  const things = page.getByTestId('things');
+  const obstacles = page.getByTestId('obstacles');
   await page
-    .getByTestId('stl-thing')
+    .getByTestId('stl-obstacle')
     .setInputFiles(file('post.stl', movedMesh(boxMesh(0.05, 0.05, 0.3), [0.1, -0.08, 0])));
-  await expect(page.getByTestId('gap-thing')).toBeVisible();
-  await things.getByText('Thing 1', { exact: true }).first().click();
-  await things.getByRole('button', { name: 'One more body' }).click();
-  await enter(page, 'Above it, Thing 1, body 2', '350');
+  await expect(page.getByTestId('gap-obstacle')).toBeVisible();
+  await obstacles.getByText('Obstacle 1', { exact: true }).first().click();
+  await obstacles.getByRole('button', { name: 'One more body' }).click();
+  await enter(page, 'Above it, Obstacle 1, body 2', '350');
   await settled(page);
-  await things.getByRole('button', { name: 'Remove this body' }).click();
-  await expect(things.getByRole('button', { name: 'Remove this body' })).toBeHidden();
+  await obstacles.getByRole('button', { name: 'Remove this body' }).click();
+  await expect(obstacles.getByRole('button', { name: 'Remove this body' })).toBeHidden();
   await page.getByTestId('templates').getByLabel('Turned over, for the other side').check();
   await expect(page.getByTestId('template-outline')).toBeVisible();
   const [download] = await Promise.all([

@@ -5,7 +5,7 @@ test('a sender is designed for the tank and taken, and the gauge follows', async
   const chart = page.getByTestId('gauge-chart');
   await expect(chart).toContainText('The sender does not see the lowest');
   const unseen = async (): Promise<number> =>
-    Number(/does not see the lowest ([\d.]+) L/.exec(await chart.innerText())![1]);
+    Number(/does not see the lowest ([\d.]+) L/.exec((await chart.textContent())!)![1]);
   const before = await unseen();
   await page.getByTestId('ask-design').click();
   const designed = page.getByTestId('designed');
@@ -103,4 +103,15 @@ test('a log by hand and by file: weights, strikes, and a bad file that is refuse
   await page.getByLabel('Line 6 counts as', { exact: true }).selectOption('entry-struck');
   await expect(page.getByTestId('pours').getByRole('row')).toHaveCount(7);
   await expect(page.getByTestId('pours')).not.toContainText('more than the tank can hold');
+  // What was written first stays beside it; and undo takes back what is planned, not what happened.
+  await expect(page.getByTestId('pour-corrected')).toContainText('before: counts');
+  await page.getByRole('button', { name: 'Remove this log' }).click();
+  await expect(page.getByTestId('loose-pours')).toContainText('6 pours');
+  await page.getByRole('button', { name: /^Undo: remove the log/ }).click();
+  await expect(page.getByTestId('pours').getByRole('row')).toHaveCount(7);
+  await expect(page.getByTestId('pour-corrected')).toBeVisible();
+  await expect(page.getByTestId('save-state')).toHaveAttribute('data-state', 'saved');
+  await page.reload();
+  await expect(page.getByTestId('pours').getByRole('row')).toHaveCount(7);
+  await expect(page.getByTestId('pour-corrected')).toBeVisible();
 });

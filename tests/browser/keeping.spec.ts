@@ -145,21 +145,31 @@ test('what is not saved is asked about before a link is followed, goes out as a 
   await saved(page);
 });
 
-test('a server that is killed between an edit and its answer: told, kept, and saved when it is back', async ({
-  page,
-}) => {
-  const server = await OwnServer.of();
-  await server.start();
-  const id = await openAt(page, server.url);
-  await enter(page, HEIGHT, '313');
-  await server.kill();
-  await enter(page, HEIGHT, '314');
-  await expect(page.getByTestId('save-state')).toContainText('does not answer');
-  await server.start();
-  await saved(page);
-  expect(await heightAt(page, server.url, id)).toBeCloseTo(0.314, 9);
-  await server.kill();
-});
+for (const isTaken of [true, false])
+  test(`a server that is killed between an edit and its answer, ${isTaken ? 'having taken it' : 'before it came'}: told, kept, and saved when it is back`, async ({
+    page,
+  }) => {
+    const server = await OwnServer.of();
+    await server.start();
+    const id = await openAt(page, server.url);
+    await page.route('**/api/systems/*', async (route) => {
+      if (route.request().method() !== 'PUT') return route.fallback();
+      if (isTaken) await route.fetch().catch(() => undefined);
+      return route.abort();
+    });
+    await enter(page, HEIGHT, '313');
+    await expect(page.getByTestId('save-state')).toContainText('does not answer');
+    expect(Math.abs((await heightAt(page, server.url, id)) - 0.313) < 1e-9).toBe(isTaken);
+    await server.kill();
+    await page.unroute('**/api/systems/*');
+    await enter(page, HEIGHT, '314');
+    await expect(page.getByTestId('save-state')).toContainText('does not answer');
+    await server.start();
+    await saved(page);
+    await expect(page.getByTestId('conflict')).toBeHidden();
+    expect(await heightAt(page, server.url, id)).toBeCloseTo(0.314, 9);
+    await server.kill();
+  });
 
 test('two pages on one system see each other’s edits without a reload, put together what does not meet, and ask about what does', async ({
   page,

@@ -40,7 +40,7 @@ test('the crab boat’s feed is built from tank to engine, with a filter, a valv
   const form = page.getByTestId('new-run');
   await form.getByLabel('From').selectOption({ label: 'Engine pickup' });
   await form.getByLabel('To').selectOption({ label: '38 kW diesel, inlet' });
-  await form.getByRole('button', { name: 'Join them' }).click();
+  await form.getByRole('button', { name: 'Add line' }).click();
   await settled(page);
   const steps = page.getByTestId('run-steps').getByRole('listitem');
   await expect(steps).toHaveCount(3);
@@ -62,10 +62,10 @@ test('the crab boat’s feed is built from tank to engine, with a filter, a valv
     .filter({ hasText: 'shut-off valve' })
     .getByRole('button', { name: 'Shut-off valve', exact: true })
     .click();
-  await page.getByLabel('Stands', { exact: true }).selectOption('no');
+  await page.getByLabel('Stands', { exact: true }).selectOption({ label: 'shut' });
   await settled(page);
   await expect(page.getByTestId('answers')).toContainText('Shut-off valve is shut.');
-  await page.getByRole('button', { name: /^Undo/ }).click();
+  await page.getByRole('button', { name: /^Undo: / }).click();
   await settled(page);
   // The filter moves behind the pump, and comes out again.
   await page.getByRole('button', { name: 'Move Filter on' }).click();
@@ -130,7 +130,7 @@ test('joins that cannot be are not offered, and a branch ends where it is told t
   await page.getByRole('button', { name: 'New run' }).click();
   const to = page.getByTestId('new-run').getByLabel('To', { exact: true });
   await expect(to.getByRole('option', { name: /Vent/ })).toHaveCount(0);
-  await page.getByTestId('new-run').getByRole('button', { name: 'Leave it' }).click();
+  await page.getByTestId('new-run').getByRole('button', { name: 'Cancel' }).click();
   await page
     .getByRole('button', { name: /^Branch off/ })
     .last()
@@ -159,11 +159,11 @@ test('a part is kept among one’s own, goes out as CSV, comes back in, and stan
   await page.getByRole('button', { name: 'Remove Water separator from own parts' }).click();
   await expect(own).toHaveCount(0);
   await page
-    .getByLabel('Take in CSV')
+    .getByLabel('Import CSV')
     .setInputFiles({ name: 'parts.csv', mimeType: 'text/csv', buffer: Buffer.from('kind,name\ncarousel,X\n') });
   await expect(page.getByTestId('catalogue').getByRole('alert')).toContainText('Row 2');
   await page
-    .getByLabel('Take in CSV')
+    .getByLabel('Import CSV')
     .setInputFiles({ name: 'parts.csv', mimeType: 'text/csv', buffer: Buffer.from(csv) });
   await expect(own).toHaveCount(1);
   await page

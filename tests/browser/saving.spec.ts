@@ -1,4 +1,4 @@
-import { meshText, parseSystemText } from '@/core/document';
+import { meshText, parseSystemText } from '@/core/plan';
 import { revolvedMesh } from '@/core/geometry';
 import { demoText, enter, expect, openText, saved, settled, test } from './app';
 

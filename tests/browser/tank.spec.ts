@@ -91,3 +91,26 @@ test('how closely a profile’s corners are known spreads the litres, and is lis
   await page.getByTestId('stage-measure').click();
   await expect(page.getByTestId('measure-row').filter({ hasText: 'corners of its profile' })).toContainText('Holds ±');
 });
+
+test('a chart off the screen is drawn anew before the page goes on paper', async ({ page }) => {
+  await openCopy(page, 'box-boat', 'tank');
+  const chart = page.locator('canvas[role=img]').last();
+  await chart.scrollIntoViewIfNeeded();
+  await expect.poll(() => chart.evaluate((canvas: HTMLCanvasElement) => canvas.width)).toBeGreaterThan(0);
+  await page.waitForTimeout(500);
+  await page.evaluate(() => window.scrollTo(0, 0));
+  await page.waitForTimeout(500);
+  const picture = (): Promise<string> => chart.evaluate((canvas: HTMLCanvasElement) => canvas.toDataURL());
+  const before = await picture();
+  await enter(page, 'Inside height', '200 mm');
+  await settled(page);
+  await expect(page.getByTestId('table')).not.toHaveAttribute('aria-busy', 'true');
+  await page.waitForTimeout(1000);
+  expect(await picture()).toBe(before);
+  // Within the event itself: the browser takes its picture as soon as that has gone round.
+  const onPaper = await chart.evaluate((canvas: HTMLCanvasElement) => {
+    window.dispatchEvent(new Event('beforeprint'));
+    return canvas.toDataURL();
+  });
+  expect(onPaper).not.toBe(before);
+});

@@ -15,7 +15,7 @@ test('conditions act on everything at once', async ({ page }) => {
   await expect(page.getByTestId('number-delivers')).toHaveText('none');
   await expect(page.getByTestId('numbers')).toContainText('draws air');
   expect(await numberText(page, 'findings')).not.toBe('0');
-  await page.getByRole('button', { name: 'Level' }).click();
+  await page.getByRole('button', { name: 'Reset to level' }).click();
   await expect(page.getByLabel('Pitch', { exact: true })).toHaveValue('0');
 });
 
@@ -58,7 +58,7 @@ test('a finding leads to what mends it, and goes when it is mended', async ({ pa
   await enter(page, 'Height off the floor', '60');
   await page.getByTestId('stage-findings').click();
   const finding = page.getByTestId('finding-pickup.too-high');
-  await expect(finding).toContainText('Mend.');
+  await expect(finding).toContainText('Fix.');
   await finding.getByRole('button', { name: 'Go to it' }).click();
   await expect(page.getByTestId('pickup').getByLabel('Height off the floor', { exact: true })).toBeFocused();
   await page.keyboard.press('Control+a');

@@ -1,8 +1,9 @@
 import { readdirSync, readFileSync } from 'node:fs';
 import { describe, expect, it } from 'vitest';
 import { VERBS } from '@/cli';
-import { evaluated } from '@/cli/verb';
-import { parseSystemText } from '@/core/document';
+import { runVerb } from '@/cli/verb';
+import { evaluateSystem } from '@/core/answers';
+import { parseSystemText } from '@/core/plan';
 import { unwrap } from '@/core/outcome';
 import { contradictionsIn, notNumbers, withDrawnConditions } from './contradictions';
 import { ownSystems } from './ownSystems';
@@ -19,9 +20,9 @@ describe.each([...DEMO, ...OWN])('$name at ten conditions', ({ system }) => {
   it('panels, charts and findings say the same, and each verb prints numbers', () => {
     const found = SEEDS.flatMap((seed) => {
       const at = withDrawnConditions(system, seed);
-      const full = evaluated(at, 'without-fit');
+      const full = unwrap(evaluateSystem(at, 'full', 'without-fit'));
       const printed = VERBS.filter(({ name }) => name !== 'fit').flatMap((verb) =>
-        notNumbers(verb.run(at, full, {}), verb.name),
+        notNumbers(runVerb(verb, at, {}), verb.name),
       );
       return [...contradictionsIn(at, full), ...printed].map((what) => `${seed}: ${what}`);
     });
@@ -30,6 +31,6 @@ describe.each([...DEMO, ...OWN])('$name at ten conditions', ({ system }) => {
 
   it('its fit is told in numbers, or said to fail', () => {
     const fit = VERBS.find(({ name }) => name === 'fit')!;
-    expect(notNumbers(fit.run(system, evaluated(system, 'with-fit'), {}), 'fit')).toEqual([]);
+    expect(notNumbers(runVerb(fit, system, {}), 'fit')).toEqual([]);
   });
 });

@@ -1,4 +1,4 @@
-import type { SystemDocument } from '@/core/document';
+import type { SystemDocument } from '@/core/plan';
 import {
   evaluateSystem,
   mainPickup,
@@ -8,7 +8,7 @@ import {
   tankTable,
   type Evaluation,
   type FlowResult,
-} from '@/core/evaluate';
+} from '@/core/answers';
 import { judge } from '@/core/rules';
 import { seeded } from '@/core/seeded';
 import { unwrap } from '@/core/outcome';
@@ -79,7 +79,8 @@ function numbersTwice(system: SystemDocument, full: Evaluation, first: Evaluatio
   }
 }
 
-function tankAgainstTable(system: SystemDocument, { tanks, usable }: Evaluation, t: number, says: Says): void {
+function tankAgainstTable(system: SystemDocument, full: Evaluation, t: number, says: Says): void {
+  const { tanks, usable } = full;
   const tank = tanks[t]!;
   const { fill, gross_m3, holds_m3 } = tank;
   const tiny = 1e-6 * gross_m3;
@@ -90,14 +91,14 @@ function tankAgainstTable(system: SystemDocument, { tanks, usable }: Evaluation,
     `${fill.volume_m3} of ${gross_m3} at ${fill.ratio}`,
   );
   says(
-    `${tank.name} bays`,
+    `${tank.name} compartments`,
     alike(
-      tank.inside.bays.reduce((sum, bay) => sum + bay.liquid_m3, 0),
+      tank.inside.compartments.reduce((sum, compartment) => sum + compartment.liquid_m3, 0),
       fill.volume_m3,
       1e-4,
       10 * tiny,
     ),
-    `${tank.inside.bays.map((bay) => bay.liquid_m3).join(' + ')} against ${fill.volume_m3}`,
+    `${tank.inside.compartments.map((compartment) => compartment.liquid_m3).join(' + ')} against ${fill.volume_m3}`,
   );
   const rows = unwrap(tankTable(system, t, 0.002, 'conditions'));
   const above = rows.findIndex(({ depth_m }) => depth_m >= fill.depth_m);
@@ -120,10 +121,10 @@ function tankAgainstTable(system: SystemDocument, { tanks, usable }: Evaluation,
     ),
   );
   for (const pickup of tank.pickups) {
-    // Of a tank with bays more may stay when it is drawn from the brim than there is now.
+    // Of a tank with compartments more may stay when it is drawn from the brim than there is now.
     const within = fill.volume_m3 - tiny <= pickup.unusableNow_m3;
     const bounded =
-      tank.inside.bays.length < 2
+      tank.inside.compartments.length < 2
         ? pickup.starvedNow === within || alike(fill.volume_m3, pickup.unusableNow_m3, 1e-6, tiny)
         : !pickup.starvedNow || within;
     says(
@@ -161,7 +162,7 @@ function tankAgainstTable(system: SystemDocument, { tanks, usable }: Evaluation,
     !end || alike(end.mass_kg, tank.fullMass_kg, 1e-6, 1e-9),
     `${end?.mass_kg} against ${tank.fullMass_kg}`,
   );
-  const main = mainPickup(system, tanks);
+  const main = mainPickup(system, full);
   if (main?.tank === tank && usable.ok)
     says(
       'usable',
@@ -338,5 +339,5 @@ function findingsAgainstNumbers(system: SystemDocument, full: Evaluation, says: 
   );
   const starved = full.tanks.some((tank) => tank.pickups.some(({ starvedNow }) => starvedNow));
   says('draws air', starved === raised('pickup.draws-air-now'), `${starved}`);
-  says('the tank of the numbers', full.tanks.includes(mainTank(system, full.tanks)), 'is none of them');
+  says('the tank of the numbers', full.tanks.includes(mainTank(system, full)), 'is none of them');
 }

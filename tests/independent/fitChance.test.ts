@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
-import { assumed, chosen, type SystemDocument } from '@/core/document';
-import { fitOf } from '@/core/evaluate';
+import { assumed, chosen, type SystemDocument } from '@/core/plan';
+import { fitOf } from '@/core/answers';
 import { loadKernel } from '@/core/geometry';
 import { unwrap } from '@/core/outcome';
 import { seeded } from '@/core/seeded';

@@ -1,6 +1,6 @@
-import { assumed, chosen, draftSystem, withValue, type Known, type SystemDocument } from '@/core/document';
-import { allKnown, fitOf } from '@/core/evaluate';
-import { marginOf } from '@/core/evaluate/fit';
+import { assumed, chosen, draftSystem, withValue, type Known, type SystemDocument } from '@/core/plan';
+import { allKnown, fitOf } from '@/core/answers';
+import { marginOf } from '@/core/answers/fit/fit';
 import { unwrap } from '@/core/outcome';
 import { seeded, type Chance } from '@/core/seeded';
 
@@ -46,7 +46,7 @@ export function walled(
     fit: {
       ...draft.fit,
       clearance_m: chosen(0),
-      things: [],
+      obstacles: [],
       bay: {
         kind: 'drawn',
         shape: box(
@@ -68,7 +68,7 @@ const post = (
   place: readonly [number, number, number],
   spread: number,
   yaw_deg: Known,
-): SystemDocument['fit']['things'][number] => ({
+): SystemDocument['fit']['obstacles'][number] => ({
   id,
   name: id,
   role: 'obstacle',
@@ -102,7 +102,7 @@ export function kinkyWorld(seed: number): SystemDocument {
       roll_deg: turn(),
     },
   );
-  const things =
+  const obstacles =
     uniform() < 0.6
       ? [
           post(
@@ -114,7 +114,7 @@ export function kinkyWorld(seed: number): SystemDocument {
           ),
         ]
       : [];
-  return { ...system, fit: { ...system.fit, things } };
+  return { ...system, fit: { ...system.fit, obstacles } };
 }
 
 /** The chance that it touches nothing, by drawing all that is uncertain and looking. */

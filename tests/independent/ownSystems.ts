@@ -1,4 +1,4 @@
-import { assumed, chosen, draftSystem, type SystemDocument } from '@/core/document';
+import { assumed, chosen, draftSystem, type SystemDocument } from '@/core/plan';
 import { applied, BAFFLE, type Changes } from '../raisedSystems';
 
 const draft = (answers: Parameters<typeof draftSystem>[0], changes: Changes): SystemDocument =>
@@ -196,7 +196,7 @@ export function ownSystems(): { readonly name: string; readonly system: SystemDo
               {
                 id: 'sump',
                 name: 'Sump',
-                does: 'add',
+                operation: 'add',
                 shape: { kind: 'box', length_m: chosen(0.2), width_m: chosen(0.2), height_m: chosen(0.1) },
                 x_m: chosen(0.3),
                 y_m: chosen(0.1),

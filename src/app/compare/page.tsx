@@ -2,6 +2,8 @@ import { database, findSystem, nameSystems } from '@/db';
 import { Compare } from '@/ui/compare/Compare';
 import { MOST_COMPARED } from '@/ui/compare/chosen';
 
+export const metadata = { title: 'Compare · Gas Line' };
+
 export const dynamic = 'force-dynamic';
 
 type Props = { readonly searchParams: Promise<{ with?: string | string[] }> };

@@ -4,6 +4,8 @@ import { dataFolder, database, listBackups, listDevices } from '@/db';
 import { ownAddresses } from '@/server/gate';
 import { YourData } from '@/ui/data/YourData';
 
+export const metadata = { title: 'Your data · Gas Line' };
+
 export const dynamic = 'force-dynamic';
 
 export default async function Page() {

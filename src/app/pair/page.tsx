@@ -1,5 +1,7 @@
 import { Pair } from '@/ui/data/Pair';
 
+export const metadata = { title: 'Connect a device · Gas Line' };
+
 type Props = { readonly searchParams: Promise<{ code?: string | string[] }> };
 
 export default async function Page({ searchParams }: Props) {

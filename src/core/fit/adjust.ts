@@ -153,14 +153,14 @@ function model(values: Float64Array, { of }: Reading): { value: number; slopes: 
   const apart = axes.map((axis) => values[to[axis]!]! - values[from[axis]!]!);
   const value = Math.hypot(...apart);
   // Points that fall together have no direction; any will do to part them.
-  const ways = apart.map((by) => (value > 0 ? by / value : 1 / Math.sqrt(axes.length)));
+  const direction = apart.map((by) => (value > 0 ? by / value : 1 / Math.sqrt(axes.length)));
   return {
     value,
     slopes: axes.flatMap(
       (axis, k) =>
         [
-          [to[axis]!, ways[k]!],
-          [from[axis]!, -ways[k]!],
+          [to[axis]!, direction[k]!],
+          [from[axis]!, -direction[k]!],
         ] as const,
     ),
   };

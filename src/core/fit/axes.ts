@@ -1,3 +1,4 @@
+import { derived } from '../memo';
 import { cross, dot, norm, scale, subtract, unitVector, vertex, type Pose, type Surface, type Vec3 } from '../geometry';
 
 /** Three directions square to one another, right-handed. */
@@ -18,15 +19,11 @@ export type EdgeWay = { readonly way: Vec3; readonly length_m: number };
 /** A straight edge of a surface. */
 export type Edge = { readonly from: Vec3; readonly to: Vec3 };
 
-const known = new WeakMap<Surface, readonly Edge[]>();
-
 /**
  * The edges of a surface at which its faces turn or end, in its own frame, the longest first; pieces of one line put
  * together.
  */
-export function edgesOf(surface: Surface): readonly Edge[] {
-  const before = known.get(surface);
-  if (before) return before;
+export const edgesOf: (surface: Surface) => readonly Edge[] = derived((surface: Surface) => {
   const normals = new Map<string, { from: Vec3; to: Vec3; faces: Vec3[] }>();
   for (let t = 0; t < surface.triangles.length; t += 3) {
     const corners = [0, 1, 2].map((c): Vec3 => vertex(surface, surface.triangles[t + c]!));
@@ -48,10 +45,10 @@ export function edgesOf(surface: Surface): readonly Edge[] {
       norm(subtract(to, from)) > SAME_CORNER_M && (faces.length !== 2 || dot(faces[0]!, faces[1]!) < CREASE_COS),
   );
   const edges = joinedUp(creases).sort((a, b) => lengthOfEdge(b) - lengthOfEdge(a));
-  known.set(surface, edges);
   return edges;
-}
+});
 
+/** Length of an edge [m]. */
 export const lengthOfEdge = ({ from, to }: Edge): number => norm(subtract(to, from));
 
 /** Edges that go on in one line from each other, as one. */
@@ -95,13 +92,13 @@ export const edgeWays = (surface: Surface): EdgeWay[] =>
 
 /** Directions that are the same but for their sign put together, most metres first. */
 export function gathered(ways: readonly EdgeWay[]): EdgeWay[] {
-  const together: EdgeWay[] = [];
+  const parallel: EdgeWay[] = [];
   for (const { way, length_m } of [...ways].sort((a, b) => b.length_m - a.length_m)) {
-    const at = together.findIndex((one) => Math.abs(dot(one.way, way)) > ONE_WAY_COS);
-    if (at < 0) together.push({ way, length_m });
-    else together[at] = { way: together[at]!.way, length_m: together[at]!.length_m + length_m };
+    const at = parallel.findIndex((one) => Math.abs(dot(one.way, way)) > ONE_WAY_COS);
+    if (at < 0) parallel.push({ way, length_m });
+    else parallel[at] = { way: parallel[at]!.way, length_m: parallel[at]!.length_m + length_m };
   }
-  return together.sort((a, b) => b.length_m - a.length_m);
+  return parallel.sort((a, b) => b.length_m - a.length_m);
 }
 
 /** Frames of three directions square to one another among those given, no two alike. */

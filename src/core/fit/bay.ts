@@ -13,7 +13,7 @@ import { adjust, type Adjusted, type How, type Reading, type SurveyPoint } from 
 import type { Panel, WallKind } from './scene';
 
 /** A number read off, with its standard deviation. */
-export type Taken = { readonly value_m: number; readonly sigma_m: number; readonly assumed: boolean };
+export type Measurement = { readonly value_m: number; readonly sigma_m: number; readonly assumed: boolean };
 
 /** The way in which the stations follow each other: fore and aft, or to port. */
 export type BayAxis = 'x' | 'y';
@@ -36,15 +36,15 @@ export type BayPlan = {
   readonly stations: readonly {
     readonly id: string;
     readonly name: string;
-    readonly at: Taken;
-    readonly corners: readonly { readonly across: Taken; readonly up: Taken }[];
+    readonly at: Measurement;
+    readonly corners: readonly { readonly across: Measurement; readonly up: Measurement }[];
   }[];
   readonly measures: readonly {
     readonly id: string;
     readonly from: StationCorner;
     readonly to: StationCorner;
     readonly how: How;
-    readonly length: Taken;
+    readonly length: Measurement;
   }[];
   /** How far the real side lies behind a straight edge held from corner to corner, where along it. */
   readonly curves: readonly {
@@ -103,7 +103,7 @@ const pointOf = (plan: BayPlan, { station, corner }: StationCorner): SurveyPoint
 };
 
 function readingsOf(plan: BayPlan): Reading[] {
-  const own = (id: string, unknown: number, { value_m, sigma_m, assumed }: Taken): Reading => ({
+  const own = (id: string, unknown: number, { value_m, sigma_m, assumed }: Measurement): Reading => ({
     id,
     of: { unknown },
     value_m,

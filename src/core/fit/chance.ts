@@ -11,8 +11,13 @@ export type Profile = { readonly at: readonly number[]; readonly moves_m: readon
  * By how much gaps are off what they are with all uncertainties drawn at once, measured anew [m].
  * @param deviations of each uncertainty
  * @param gaps which are wanted; one that cannot be told is undefined
+ * @param enough_m of each: what is more than this may be told as anything that is more
  */
-export type Exactly = (deviations: Float64Array, gaps: readonly number[]) => readonly (number | undefined)[];
+export type Exactly = (
+  deviations: Float64Array,
+  gaps: readonly number[],
+  enough_m: readonly number[],
+) => readonly (number | undefined)[];
 
 const TRIALS = 20_000;
 const SEED = 1;
@@ -61,12 +66,19 @@ export function chancesAllPositive(
     for (const j of felt) deviations[j] = chance.normal();
     return deviations;
   };
+  const bends = close.map((g) => felt.filter((j) => profiles[g]![j]!.moves_m.some((moved) => moved !== 0)));
   const summed = (deviations: Float64Array): number[] =>
-    close.map((g) => felt.reduce((sum, j) => sum + movedBy_m(profiles[g]![j]!, deviations[j]!), 0));
+    close.map((g, i) => {
+      let sum = 0;
+      for (const j of bends[i]!) sum += movedBy_m(profiles[g]![j]!, deviations[j]!);
+      return sum;
+    });
   // Those that nothing moves are as they are.
   const far = questions.map((margins) => margins.every((margin, g) => close.includes(g) || margin >= 0));
   const keeps = (moved: readonly (number | undefined)[], q: number): boolean =>
     far[q]! && close.every((g, i) => questions[q]![g]! + moved[i]! >= 0);
+  // A gap that wins so much keeps its margin in every question.
+  const enough_m = close.map((g) => -Math.min(...questions.map((margins) => margins[g]!)));
   const kept = questions.map(() => 0);
   for (let trial = 0; trial < TRIALS; trial++) {
     const moved = summed(draw());
@@ -81,7 +93,7 @@ export function chancesAllPositive(
         draw,
         (deviations) => summed(deviations),
         keeps,
-        (deviations) => exactly(deviations, close),
+        (deviations) => exactly(deviations, close, enough_m),
       )
     : stated;
 }

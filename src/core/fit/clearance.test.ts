@@ -1,6 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { expectClose } from '../../../tests/expectClose';
 import { unwrap } from '../outcome';
+import { seeded } from '../seeded';
 import { AT_HOME, boxMesh, posedMesh, poseOf, shiftBy, vesselMesh, type ClosedMesh, type Vec3 } from '../geometry';
 import {
   chanceAllPositive,
@@ -8,10 +9,13 @@ import {
   clearanceTo,
   clearanceToPanel,
   drawnBay,
+  joinedSurface,
+  leastAt,
+  leastToPanel,
   movedTo,
   rangeOf,
   type Body,
-  type Thing,
+  type Obstacle,
 } from '.';
 
 const box = (size: Vec3, at: Vec3): ClosedMesh => posedMesh(boxMesh(...size), shiftBy(at));
@@ -21,9 +25,9 @@ const body = (...surfaces: ClosedMesh[]): Body => ({
   at: AT_HOME,
   pieces: surfaces.map((surface, i) => ({ id: `piece-${i}`, name: `Piece ${i}`, surface })),
 });
-const thing = (surface: ClosedMesh, ...motions: Thing['motions'][number][]): Thing => ({
-  id: 'thing',
-  name: 'Thing',
+const obstacle = (surface: ClosedMesh, ...motions: Obstacle['motions'][number][]): Obstacle => ({
+  id: 'obstacle',
+  name: 'Obstacle',
   role: 'obstacle',
   surface,
   motions,
@@ -34,37 +38,103 @@ const TANK = body(box([0.6, 0.4, 0.3], [0, 0, 0]));
 
 const straight = (moves: readonly number[]) => moves.map((move) => ({ at: [1], moves_m: [move] }));
 
+describe('what is asked short', () => {
+  const chance = seeded(7);
+  const near = (most: number): number => most * (2 * chance.uniform() - 1);
+  const cases = Array.from({ length: 100 }, () => ({
+    tank: {
+      ...body(box([0.6, 0.4, 0.3], [0, 0, 0]), box([0.05, 0.05, 0.06], [0.3, 0.2, 0.3])),
+      at: poseOf([near(0.1), near(0.1), near(0.1)], { yaw_rad: near(3), pitch_rad: near(3), roll_rad: near(3) }),
+    },
+    // Beside it, cutting it, within it, and round it.
+    other: obstacle(
+      posedMesh(
+        boxMesh(...([0, 1, 2].map(() => 0.02 + 1.2 * chance.uniform() ** 3) as unknown as Vec3)),
+        poseOf([near(0.5), near(0.5), near(0.5)], { yaw_rad: near(3), pitch_rad: near(3), roll_rad: near(3) }),
+      ),
+    ),
+  }));
+
+  it('a guess changes no answer, however far off it is; a limit none below it (seeded)', () => {
+    const seen = { overlap: 0, clear: 0 };
+    for (const { tank, other } of cases) {
+      const { distance_m } = clearanceAt(tank, other, []);
+      seen[distance_m > 0 ? 'clear' : 'overlap']++;
+      for (const guess_m of [-0.2, 0, distance_m, distance_m + 1e-3, 5]) {
+        expect(clearanceAt(tank, other, [], guess_m).distance_m).toBe(distance_m);
+        expect(leastAt(tank, other, [[]], guess_m)).toBe(distance_m);
+        for (const upTo_m of [-0.1, 0, 0.02, 0.2, 2]) {
+          const told = leastAt(tank, other, [[]], guess_m, upTo_m);
+          if (distance_m <= upTo_m) expect(told).toBe(distance_m);
+          else expect(told >= Math.min(distance_m, upTo_m)).toBe(true);
+        }
+      }
+    }
+    expect(Math.min(seen.overlap, seen.clear)).toBeGreaterThan(15);
+  });
+
+  it('the same of a side of the bay (seeded)', () => {
+    const side = { fore: 'wall', aft: 'wall', port: 'wall', starboard: 'wall', top: 'wall', floor: 'wall' } as const;
+    const { panels } = drawnBay(box([1.2, 1, 0.8], [-0.4, -0.4, -0.3]), side);
+    for (const { tank } of cases)
+      for (const panel of panels) {
+        const { distance_m } = clearanceToPanel(tank, panel);
+        for (const guess_m of [-0.2, 0, distance_m, 5]) {
+          expect(clearanceToPanel(tank, panel, guess_m).distance_m).toBe(distance_m);
+          for (const upTo_m of [0, 0.05, 3])
+            if (distance_m <= upTo_m) expect(leastToPanel(tank, panel, guess_m, upTo_m)).toBe(distance_m);
+            else expect(leastToPanel(tank, panel, guess_m, upTo_m)).toBeGreaterThan(upTo_m);
+        }
+      }
+  });
+});
+
 describe('clearance to what stands still', () => {
   it('box to box, with the points and the way to gain room', () => {
-    const found = clearanceTo(TANK, thing(box([0.1, 0.1, 0.1], [0.2, 0.1, -0.125])));
+    const found = clearanceTo(TANK, obstacle(box([0.1, 0.1, 0.1], [0.2, 0.1, -0.125])));
     expectClose(found.distance_m, 0.025, { rel: 1e-12, why: 'faces' });
     expect(found.away.map((value) => Math.round(value * 1e9) / 1e9)).toEqual([0, 0, 1]);
-    expectClose(found.onBody[2] - found.onThing[2], 0.025, { rel: 1e-12, why: 'the two points' });
+    expectClose(found.onBody[2] - found.onObstacle[2], 0.025, { rel: 1e-12, why: 'the two points' });
   });
 
   it('the nearest piece is named: a hose end on the lid', () => {
     const found = clearanceTo(
       body(box([0.6, 0.4, 0.3], [0, 0, 0]), box([0.05, 0.05, 0.06], [0.3, 0.2, 0.3])),
-      thing(box([1, 1, 0.02], [-0.2, -0.2, 0.38])),
+      obstacle(box([1, 1, 0.02], [-0.2, -0.2, 0.38])),
     );
     expect(found).toMatchObject({ piece: 'piece-1', pieceName: 'Piece 1' });
     expectClose(found.distance_m, 0.02, { rel: 1e-12, why: 'over the hose end' });
   });
 
   it('an overlap is the least straight shift that frees it', () => {
-    const found = clearanceTo(TANK, thing(box([0.2, 0.2, 0.2], [0.2, 0.1, -0.17])));
+    const found = clearanceTo(TANK, obstacle(box([0.2, 0.2, 0.2], [0.2, 0.1, -0.17])));
     expectClose(found.distance_m, -0.03, { rel: 1e-12, why: '30 mm deep from below' });
     expect(found.away).toEqual([-0, -0, 1].map((value) => (value === 0 ? expect.closeTo(0, 12) : value)));
   });
 
   it('one wholly inside the other overlaps, whichever it is', () => {
     const small = box([0.1, 0.1, 0.1], [0.2, 0.15, 0.1]);
-    expect(clearanceTo(TANK, thing(small)).distance_m).toBeLessThan(-0.1);
-    expect(clearanceTo(body(small), thing(box([0.6, 0.4, 0.3], [0, 0, 0]))).distance_m).toBeLessThan(-0.1);
+    expect(clearanceTo(TANK, obstacle(small)).distance_m).toBeLessThan(-0.1);
+    expect(clearanceTo(body(small), obstacle(box([0.6, 0.4, 0.3], [0, 0, 0]))).distance_m).toBeLessThan(-0.1);
+  });
+
+  it('a body of an obstacle wholly inside overlaps, though another body of it stands far off, whichever comes first', () => {
+    const [far, inside] = [box([0.1, 0.1, 0.1], [5, 5, 5]), box([0.05, 0.05, 0.05], [0.2, 0.2, 0.1])];
+    const alone = clearanceTo(TANK, obstacle(inside)).distance_m;
+    expect(alone).toBeLessThan(0);
+    for (const pieces of [
+      [far, inside],
+      [inside, far],
+    ]) {
+      const found = clearanceTo(TANK, obstacle(joinedSurface(pieces) as ClosedMesh)).distance_m;
+      expect(found).toBeLessThan(0);
+      // To free it of both it must go as far as of the one.
+      expectClose(found, alone, { rel: 1e-12, why: 'the other stands in no way' });
+    }
   });
 
   it('just touching is none', () => {
-    expectClose(clearanceTo(TANK, thing(box([0.2, 0.2, 0.2], [0.2, 0.1, -0.2]))).distance_m, 0, {
+    expectClose(clearanceTo(TANK, obstacle(box([0.2, 0.2, 0.2], [0.2, 0.1, -0.2]))).distance_m, 0, {
       abs: 1e-12,
       why: 'contact',
     });
@@ -82,7 +152,7 @@ describe('clearance over a motion', () => {
   });
 
   it('an axle at full bump: at the end of its travel, by the closed form', () => {
-    const axle = thing(box([0.08, 1, 0.08], [0.2, -0.3, -0.3]), {
+    const axle = obstacle(box([0.08, 1, 0.08], [0.2, -0.3, -0.3]), {
       kind: 'slide',
       way: [0, 0, 1],
       from_m: -0.06,
@@ -94,7 +164,7 @@ describe('clearance over a motion', () => {
   });
 
   it('tightest in the middle of a swing, where neither end shows it', () => {
-    const lever = thing(
+    const lever = obstacle(
       posedMesh(arm, poseOf([0.9, 0.175, 0.1], { yaw_rad: Math.PI, pitch_rad: 0, roll_rad: 0 })),
       hinge(-1, 1),
     );
@@ -106,7 +176,7 @@ describe('clearance over a motion', () => {
 
   it.each([1, 2, 3, 4, 5, 6])('no contact is missed against ten times as many looks, swing %i', (seed) => {
     const at = [0.5 + 0.07 * seed, 0.1, 0.05 * seed] as Vec3;
-    const lever = thing(posedMesh(arm, shiftBy(at)), {
+    const lever = obstacle(posedMesh(arm, shiftBy(at)), {
       kind: 'hinge',
       point_m: at,
       axis: [0.2 * seed, 1, 0.3],
@@ -127,7 +197,7 @@ describe('clearance over a motion', () => {
   });
 
   it('a wheel that steers while its axle travels: both together', () => {
-    const wheel = thing(
+    const wheel = obstacle(
       box([0.5, 0.15, 0.5], [0.75, 0.1, -0.2]),
       { kind: 'hinge', point_m: [1, 0.175, 0], axis: [0, 0, 1], from_rad: -0.6, to_rad: 0.6 },
       { kind: 'slide', way: [0, 0, 1], from_m: -0.1, to_m: 0.1 },
@@ -148,7 +218,7 @@ describe('clearance over a motion', () => {
   });
 
   it('its slopes bound how fast any point moves', () => {
-    const lever = thing(box([0.4, 0.1, 0.1], [0.5, 0, 0]), hinge(0, 1));
+    const lever = obstacle(box([0.4, 0.1, 0.1], [0.5, 0, 0]), hinge(0, 1));
     const [slope] = rangeOf(lever).slopes;
     for (let i = 0; i < 8; i++) {
       const corner = [0, 1, 2].map((k) => lever.surface.positions[3 * i + k]!) as unknown as Vec3;

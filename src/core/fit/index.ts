@@ -1,7 +1,7 @@
 /**
  * Whether a body fits into the space it is meant for, and how it comes in and out.
  *
- * Read `scene.ts` for the words (thing, panel, body, piece), then
+ * Read `scene.ts` for the words (obstacle, panel, body, piece), then
  * `clearance.ts` for how near they come. `bay.ts` makes the space from tape
  * readings that `adjust.ts` brings to agree; `largest.ts` asks how big a tank
  * could be; `wayOut.ts` looks for a way out (`slide.ts` is how a part gives way
@@ -21,9 +21,18 @@ export {
   type MeshSide,
   type StationCorner,
   type Survey,
-  type Taken,
+  type Measurement as Taken,
 } from './bay';
-export { clearanceAt, clearanceTo, clearanceToPanel, distanceTo, SIX_WAYS, type Clearance } from './clearance';
+export {
+  clearanceAt,
+  clearanceTo,
+  clearanceToPanel,
+  distanceTo,
+  leastAt,
+  leastToPanel,
+  SIX_WAYS,
+  type Clearance,
+} from './clearance';
 export {
   isSolid,
   movedTo,
@@ -35,7 +44,7 @@ export {
   type Panel,
   type Piece,
   type Role,
-  type Thing,
+  type Obstacle,
   type WallKind,
 } from './scene';
 export { chanceAllPositive, chancesAllPositive, movedBy_m, type Profile } from './chance';
@@ -73,6 +82,6 @@ export {
   type Reached,
   type Standing,
 } from './reach';
-export { fixedTool, socketTools, spannerTools, type Tool } from './tools';
+export { fixedTool, socketTools, spannerTools, spunAt, type Tool } from './tools';
 export { boxVolume_m3, largestBox, type FreeBox, type FreeSpace } from './largest';
 export { largestPrism, type FreePrism } from './largestPrism';

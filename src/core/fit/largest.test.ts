@@ -15,10 +15,10 @@ import {
 import { boxVolume_m3, largestBox, largestPrism, type FreeSpace } from '.';
 
 const box = (size: Vec3, at: Vec3): ClosedMesh => posedMesh(boxMesh(...size), shiftBy(at));
-const spaceOf = (room: ClosedMesh, keep_m: number, ...things: ClosedMesh[]): FreeSpace => ({
+const spaceOf = (room: ClosedMesh, keep_m: number, ...obstacles: ClosedMesh[]): FreeSpace => ({
   within: meshBounds(room),
   isInside: (point) => depthInside(room, point) > 0,
-  clear: [{ surface: room, keep_m }, ...things.map((surface) => ({ surface, keep_m }))],
+  clear: [{ surface: room, keep_m }, ...obstacles.map((surface) => ({ surface, keep_m }))],
 });
 
 describe('the largest box', () => {

@@ -3,6 +3,7 @@ import { boxMesh, separation, shiftBy, treeOf, type Surface, type Vec3 } from '.
 /** A box along the vehicle's axes [m]. */
 export type FreeBox = { readonly min: Vec3; readonly max: Vec3 };
 
+/** Volume of a box along the axes [m³]. */
 export const boxVolume_m3 = ({ min, max }: FreeBox): number =>
   (max[0] - min[0]) * (max[1] - min[1]) * (max[2] - min[2]);
 

@@ -1,3 +1,4 @@
+import { derived } from '../memo';
 import {
   AT_HOME,
   composed,
@@ -77,27 +78,23 @@ export function alongMove(from: Pose, part: Pick<Part, 'middle_m'>, { shift_m, t
   return composed(shiftBy(scale(shift_m, share)), turnedTo);
 }
 
+/** A move without a turn [m]. */
 export const shiftMove = (shift_m: Vec3): Move => ({ shift_m, turn_rad: [0, 0, 0] });
 
 /** Most that any point of the part moves in a move [m]. */
 export const reachOf = (part: Part, { shift_m, turn_rad }: Move): number =>
   norm(shift_m) + norm(turn_rad) * radiusOf(part);
 
-const radii = new WeakMap<Surface, number>();
-
 /** Greatest distance of a part's surface from its middle [m]. */
-export function radiusOf({ surface, middle_m }: Part): number {
-  const known = radii.get(surface);
-  if (known !== undefined) return known;
+export const radiusOf: (part: Part) => number = derived(({ surface, middle_m }: Part) => {
   let most = 0;
   for (let i = 0; i < surface.positions.length; i += 3)
     most = Math.max(
       most,
       apart(middle_m, [surface.positions[i]!, surface.positions[i + 1]!, surface.positions[i + 2]!]),
     );
-  radii.set(surface, most);
   return most;
-}
+});
 
 /**
  * Many surfaces as one, of those corners alone that their triangles use: a side of a bay shares its corners with the
@@ -218,6 +215,7 @@ export function isOut(part: Part, pose: Pose, blockers: readonly Blocker[]): boo
   return [0, 1, 2].some((k) => min[k]! >= room.max[k]! || max[k]! <= room.min[k]!);
 }
 
+/** The box round everything that stands in the way, in vehicle axes [m]. */
 export function roomOf(blockers: readonly Blocker[]): Room {
   const all = blockers.map(({ surface }) => boundsAt(surface, AT_HOME));
   return {

@@ -17,16 +17,19 @@ import {
   type Vec3,
 } from '../geometry';
 import { unwrap } from '../outcome';
+import { seeded } from '../seeded';
 import { GRIP, RATCHET, SPANNERS, spannerFor } from '../reference/reachTools';
 import {
   fixedTool,
   handHolds,
+  joinedSurface,
   meets,
   nozzleHolds,
   reached,
   screwHolds,
   sightHolds,
   socketTools,
+  spunAt,
   spannerTools,
   tighteningHolds,
   torchHolds,
@@ -86,6 +89,55 @@ describe('a spanner’s swing', () => {
 
   it('is none deep within a solid, however far its sides are', () =>
     expect(widestArc(FLAT, AT_HOME, [box([10, 10, 10], [-5, -5, -5])])).toBeUndefined());
+
+  it('is stopped by a piece within it, though other pieces of the same body stand far off, whichever comes first', () => {
+    const [far, post] = [box([0.1, 0.1, 0.1], [5, 5, 5]), box([0.01, 0.01, 0.004], [0.1, 0.02, -0.002])];
+    const alone = arcOf(post);
+    expect(alone).toBeLessThan(2 * Math.PI - 0.1);
+    for (const pieces of [
+      [far, post],
+      [post, far],
+    ])
+      expectClose(arcOf(solid(joinedSurface(pieces.map(({ surface }) => surface)) as ClosedMesh)), alone, STEP);
+  });
+
+  it('is free all along and no wider than what a look at every half degree leaves, whatever stands round (seeded)', () => {
+    const chance = seeded(19);
+    const LOOKS = 720;
+    let found = 0;
+    for (let run = 0; run < 25; run++) {
+      const near = (most: number): number => most * (2 * chance.uniform() - 1);
+      const pose = poseOf([near(0.1), near(0.1), near(0.1)], {
+        yaw_rad: near(3),
+        pitch_rad: near(3),
+        roll_rad: near(3),
+      });
+      const standing = Array.from({ length: 4 }, () => {
+        const size = [0, 1, 2].map(() => 0.01 + 0.2 * chance.uniform()) as unknown as Vec3;
+        return box(size, [near(0.3), near(0.3), near(0.15)]);
+      });
+      const tool = chance.uniform() < 0.5 ? FLAT : socketTools(ROW)[0]!;
+      const arc = widestArc(tool, pose, standing);
+      const isFree = Array.from(
+        { length: LOOKS },
+        (_, i) => !standing.some((other) => meets(tool, spunAt(pose, (i * 2 * Math.PI) / LOOKS), other)),
+      );
+      let [most, going] = [0, 0];
+      for (let i = 0; i < 2 * LOOKS; i++) most = Math.max(most, (going = isFree[i % LOOKS] ? going + 1 : 0));
+      const widest = Math.min(most - 1, LOOKS) * ((2 * Math.PI) / LOOKS);
+      if (!arc) {
+        expect(widest).toBeLessThan((2 * Math.PI) / 24);
+        continue;
+      }
+      found++;
+      expect(arc.to - arc.from).toBeGreaterThan(widest - 2e-2);
+      for (let share = 0.01; share < 1; share += 0.01)
+        expect(standing.some((other) => meets(tool, spunAt(pose, arc.from + share * (arc.to - arc.from)), other))).toBe(
+          false,
+        );
+    }
+    expect(found).toBeGreaterThan(8);
+  });
 
   it('is enough between walls when 30° are left, and not when less', () => {
     // θ = 75° leaves 30° between two walls.

@@ -4,7 +4,6 @@ import {
   composed,
   firstGone,
   frameAlong,
-  placedBack,
   scale,
   seenFrom,
   separation,
@@ -16,10 +15,10 @@ import {
   type Vec3,
 } from '../geometry';
 import type { SpannerRow } from '../reference/reachTools';
-import { contains } from './clearance';
+import { radians } from '../units';
+import { holdsAny } from './clearance';
 import { TOUCH_M, type Blocker } from './moves';
-import { somePoint } from './scene';
-import { fixedTool, socketTools, spannerTools, spunAt, tilted, type Tool } from './tools';
+import { fixedTool, socketTools, spannerTools, spunAt, sweepOf, tilted, type Tool } from './tools';
 
 /** What stands round a place that is worked at; a closed one also blocks what lies wholly within it. */
 export type Standing = Blocker & { readonly closed: boolean };
@@ -49,12 +48,13 @@ export type Reached =
  * Tools are rigid, and the arm behind them straight: what a bent wrist reaches
  * may be refused; what is granted is free as the solids stand.
  */
-export function reached(holds: readonly Hold[], standing: readonly Standing[]): Reached {
+export function reached(holds: Iterable<Hold>, standing: readonly Standing[]): Reached {
   const held = firstHeld(holds, standing);
   return held ? { ok: true, held } : { ok: false, inTheWay: leastInTheWay(holds, standing) };
 }
 
-function firstHeld(holds: readonly Hold[], standing: readonly Standing[]): Held | undefined {
+function firstHeld(holds: Iterable<Hold>, standing: readonly Standing[]): Held | undefined {
+  const isMet = meeting(standing);
   for (const { tool, pose, partners } of holds) {
     if (tool.swing_rad > 0) {
       const arc = widestArc(tool, pose, standing);
@@ -62,23 +62,32 @@ function firstHeld(holds: readonly Hold[], standing: readonly Standing[]): Held 
         return { tool, pose: spunAt(pose, arc.from), arc_rad: arc.to - arc.from };
       continue;
     }
-    if (standing.some((other) => meets(tool, pose, other))) continue;
+    if (isMet(tool, pose)) continue;
     if (!partners) return { tool, pose, arc_rad: 0 };
-    const partner = partners.find(
-      (other) => !standing.some((one) => meets(other.tool, other.pose, one)) && !toolsMeet({ tool, pose }, other),
-    );
+    const partner = partners.find((other) => !isMet(other.tool, other.pose) && !toolsMeet({ tool, pose }, other));
     if (partner) return { tool, pose, arc_rad: 0, partner: { tool: partner.tool, pose: partner.pose, arc_rad: 0 } };
   }
   return undefined;
 }
 
+/** Whether a tool meets any of several: what it met last is looked at first, since its next place is near its last. */
+function meeting(standing: readonly Standing[]): (tool: Tool, pose: Pose) => boolean {
+  let last: Standing | undefined;
+  return (tool, pose) => {
+    if (last && meets(tool, pose, last)) return true;
+    last = standing.find((other) => other !== last && meets(tool, pose, other));
+    return last !== undefined;
+  };
+}
+
 /** Whether a tool at a pose touches something, or one lies within the other. */
 export function meets(tool: Tool, pose: Pose, { surface, closed }: Standing): boolean {
   if (separation(treeOf(tool.surface), treeOf(surface), seenFrom(pose, AT_HOME), TOUCH_M, TOUCH_M)) return true;
-  if (!closed) return false;
-  if (contains(surface, somePoint(tool.surface, pose))) return true;
-  const point = placedBack(pose, somePoint(surface));
-  return tool.pieces.some((piece) => contains(piece, point));
+  return (
+    closed &&
+    (holdsAny(surface, AT_HOME, tool.surface, pose) ||
+      tool.pieces.some((piece) => holdsAny(piece, pose, surface, AT_HOME)))
+  );
 }
 
 const toolsMeet = (a: Hold, b: Hold): boolean =>
@@ -94,12 +103,9 @@ type Arc = { readonly from: number; readonly to: number };
 
 /** The widest arc about z over which a tool is free; a whole turn where nothing is in its way. */
 export function widestArc(tool: Tool, pose: Pose, standing: readonly Standing[]): Arc | undefined {
-  const near = standing.filter(
-    ({ surface, closed }) =>
-      separation(treeOf(surface), treeOf(tool.surface), pose, reachOf(tool)) !== undefined ||
-      (closed && contains(surface, somePoint(tool.surface, pose))),
-  );
-  const meetsAt = (angle: number): boolean => near.some((other) => meets(tool, spunAt(pose, angle), other));
+  const near = standing.filter((other) => isInSweep(tool, pose, other));
+  const isMet = meeting(near);
+  const meetsAt = (angle: number): boolean => isMet(tool, spunAt(pose, angle));
   const isFree = Array.from({ length: LOOKS_ROUND }, (_, i) => !meetsAt((i * TURN) / LOOKS_ROUND));
   const first = isFree.indexOf(false);
   if (first < 0) return widest(freeWithin({ from: 0, to: TURN }, tool, pose, near, meetsAt));
@@ -119,13 +125,21 @@ export function widestArc(tool: Tool, pose: Pose, standing: readonly Standing[])
   return widest(arcs);
 }
 
+/** Whether something may be met in any turn: it cuts what the tool sweeps, or one lies within the other. */
+function isInSweep(tool: Tool, pose: Pose, { surface, closed }: Standing): boolean {
+  const sweep = sweepOf(tool);
+  return (
+    separation(treeOf(sweep), treeOf(surface), seenFrom(pose, AT_HOME), TOUCH_M, TOUCH_M) !== undefined ||
+    holdsAny(sweep, pose, surface, AT_HOME) ||
+    (closed && holdsAny(surface, AT_HOME, sweep, pose))
+  );
+}
+
 const widest = (arcs: readonly Arc[]): Arc | undefined =>
   arcs.reduce<Arc | undefined>(
     (best, arc) => (!best || arc.to - arc.from > best.to - best.from ? arc : best),
     undefined,
   );
-/** As far as a turning tool comes from where it lies now. */
-const reachOf = (tool: Tool): number => 2 * tool.radius_m;
 
 /** The last free angle between a free one and one that is not. */
 function edgeOf(free: number, blocked: number, meetsAt: (angle: number) => boolean): number {
@@ -139,7 +153,7 @@ function edgeOf(free: number, blocked: number, meetsAt: (angle: number) => boole
 }
 
 /**
- * Something thin may have been missed between two looks: the arc is gone over without a gap, and parted where it is
+ * Something thin may have been missed between two samples: the arc is gone over without a gap, and parted where it is
  * met.
  */
 function freeWithin(
@@ -177,8 +191,8 @@ function freeWithin(
   ];
 }
 
-/** Of all holds the one that fewest things are in the way of, and those. */
-function leastInTheWay(holds: readonly Hold[], standing: readonly Standing[]): string[] {
+/** Of all holds the one that fewest obstacles are in the way of, and those. */
+function leastInTheWay(holds: Iterable<Hold>, standing: readonly Standing[]): string[] {
   let least: string[] | undefined;
   for (const { tool, pose } of holds) {
     for (const angle of tool.swing_rad > 0 ? ROUND : [0]) {
@@ -228,13 +242,12 @@ export const screwHolds = (site: Pose, circle_m: number, count: number): Hold[][
     }));
   });
 
-const degrees = (deg: number): number => (deg * Math.PI) / 180;
 const AZIMUTHS = Array.from({ length: 12 }, (_, i) => (i * TURN) / 12);
 
 /** Tilts from straight on to nearly flat, all round; least tilted first. */
 const directions = (site: Pose, tilts_deg: readonly number[]): Vec3[] =>
   tilts_deg.flatMap((tilt) =>
-    tilt === 0 ? [tilted(site, 0, 0)] : AZIMUTHS.map((azimuth) => tilted(site, degrees(tilt), azimuth)),
+    tilt === 0 ? [tilted(site, 0, 0)] : AZIMUTHS.map((azimuth) => tilted(site, radians(tilt), azimuth)),
   );
 
 /** Over the fastener's top, as the fingers close about it or push on it [m]. */
@@ -248,7 +261,7 @@ export const handHolds = (site: Pose): Hold[] => [
   ...directions(site, [0, 25, 50, 75]).flatMap((along) =>
     [0, 45, 90, 135].map((roll): Hold => ({
       tool: fixedTool('hand'),
-      pose: spunAt(frameAlong(site.origin_m, along), degrees(roll)),
+      pose: spunAt(frameAlong(site.origin_m, along), radians(roll)),
     })),
   ),
   ...FINGERTIPS_M.flatMap((over) =>
@@ -275,48 +288,48 @@ export const sightHolds = (site: Pose): Hold[] =>
     pose: frameAlong(site.origin_m, along),
   }));
 
-const SIDE_TILTS = [0, 15, -15, 30, -30].map(degrees);
-const LEANS = [15, 30, 45, 0].map(degrees);
-const ROD_RISES = [25, 40, 15, 55].map(degrees);
+const SIDE_TILTS = [0, 15, -15, 30, -30].map(radians);
+const LEANS = [15, 30, 45, 0].map(radians);
+const ROD_RISES = [25, 40, 15, 55].map(radians);
 
 /**
  * A torch in the middle between the two faces of a seam, or tilted some to
  * either, leaning back along the seam with its rod fed from ahead; then a
- * wire-feed gun, which needs no second hand.
+ * wire-feed gun, which needs no second hand. They are many, and mostly the first few will do: each is made as it is
+ * looked at.
  *
  * @param out unit vector away from the metal, midway between the faces' normals
  * @param along unit vector of the seam
  */
-export function torchHolds(point_m: Vec3, out: Vec3, along: Vec3): Hold[] {
-  const ways = [along, scale(along, -1)].map((ahead) => ({
-    ahead,
-    rods: ROD_RISES.flatMap((rise) =>
-      SIDE_TILTS.map((tilt): Hold => ({
-        tool: fixedTool('filler-rod'),
-        pose: frameAlong(point_m, leaning(leaningAcross(out, along, tilt), ahead, Math.PI / 2 - rise)),
-      })),
-    ),
-  }));
-  const holds: Hold[] = [];
-  for (const key of ['tig-torch', 'wire-gun'] as const) {
-    for (const side of SIDE_TILTS)
-      for (const lean of LEANS)
-        for (const { ahead, rods } of ways) {
-          const pose = frameAlong(
-            point_m,
-            leaning(leaningAcross(out, along, side), scale(ahead, -1), lean),
-            scale(ahead, -1),
-          );
-          for (const roll of AZIMUTHS)
-            holds.push({
-              tool: fixedTool(key),
-              pose: spunAt(pose, roll),
-              ...(key === 'tig-torch' ? { partners: rods } : {}),
-            });
-        }
-  }
-  return holds;
-}
+export const torchHolds = (point_m: Vec3, out: Vec3, along: Vec3): Iterable<Hold> => ({
+  *[Symbol.iterator]() {
+    const ways = [along, scale(along, -1)].map((ahead) => ({
+      ahead,
+      rods: ROD_RISES.flatMap((rise) =>
+        SIDE_TILTS.map((tilt): Hold => ({
+          tool: fixedTool('filler-rod'),
+          pose: frameAlong(point_m, leaning(leaningAcross(out, along, tilt), ahead, Math.PI / 2 - rise)),
+        })),
+      ),
+    }));
+    for (const key of ['tig-torch', 'wire-gun'] as const)
+      for (const side of SIDE_TILTS)
+        for (const lean of LEANS)
+          for (const { ahead, rods } of ways) {
+            const pose = frameAlong(
+              point_m,
+              leaning(leaningAcross(out, along, side), scale(ahead, -1), lean),
+              scale(ahead, -1),
+            );
+            for (const roll of AZIMUTHS)
+              yield {
+                tool: fixedTool(key),
+                pose: spunAt(pose, roll),
+                ...(key === 'tig-torch' ? { partners: rods } : {}),
+              };
+          }
+  },
+});
 
 /** A direction turned about the seam, towards one face or the other. */
 const leaningAcross = (out: Vec3, along: Vec3, by_rad: number): Vec3 =>

@@ -6,18 +6,20 @@ import { alongMove, checkWay, distanceAt, reachOf, TOUCH_M, type Blocker, type M
 import { findWay, type WayCode, type WayOut } from './wayOut';
 import type { WaySearch } from './waySpace';
 
-/** One thing without which there is a way. */
+/** One obstacle without which there is a way. */
 export type Opening = {
   readonly id: string;
   readonly name: string;
   readonly removable: boolean;
   readonly way: WayOut;
-  /** How far it stands in that way [m]: of a thing thicker than the part is long no more than that length is seen. */
+  /**
+   * How far it stands in that way [m]: of an obstacle thicker than the part is long no more than that length is seen.
+   */
   readonly inTheWay_m: number;
 };
 
 /**
- * Each single thing that opens a way when it is not there: what can be taken
+ * Each single obstacle that opens a way when it is not there: what can be taken
  * out first, then what stands least far in the way. A lip that is a finger too
  * high comes before the floor, though without the floor the part would drop out.
  */

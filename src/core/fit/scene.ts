@@ -1,23 +1,25 @@
+import { derived } from '../memo';
 import {
+  cornerOfEach,
   AT_HOME,
   composed,
-  placed,
   posedMesh,
   shiftBy,
   turnAbout,
+  vertex,
   type ClosedMesh,
   type Pose,
   type Surface,
   type Vec3,
 } from '../geometry';
 
-/** What a thing in the space is to the tank. */
+/** What an obstacle in the space is to the tank. */
 export type Role = 'obstacle' | 'heat' | 'spray' | 'occupied' | 'reach' | 'fixing';
 
 /** Zones are no bodies; everything else can be run into. */
 export const isSolid = (role: Role): boolean => role !== 'spray' && role !== 'occupied';
 
-/** A thing's travel along a straight way, or about an axis; both in vehicle axes, from where it rests. */
+/** An obstacle's travel along a straight way, or about an axis; both in vehicle axes, from where it rests. */
 export type Motion =
   | { readonly kind: 'slide'; readonly way: Vec3; readonly from_m: number; readonly to_m: number }
   | {
@@ -28,14 +30,14 @@ export type Motion =
       readonly to_rad: number;
     };
 
-/** A thing that stands in the space, or moves in it. */
-export type Thing = {
+/** An obstacle that stands in the space, or moves in it. */
+export type Obstacle = {
   readonly id: string;
   readonly name: string;
   readonly role: Role;
   /** Closed, or several closed ones together; in vehicle axes, where it rests. */
   readonly surface: Surface;
-  /** The first acts on the thing, the second carries both: a wheel steers, and its axle travels. */
+  /** The first acts on the obstacle, the second carries both: a wheel steers, and its axle travels. */
   readonly motions: readonly Motion[];
   /** Distance that the tank shall keep from it [m]. */
   readonly keep_m: number;
@@ -67,24 +69,24 @@ const motionPose = (motion: Motion, at: number): Pose =>
     ? shiftBy([motion.way[0] * at, motion.way[1] * at, motion.way[2] * at])
     : turnAbout(motion.point_m, motion.axis, at);
 
-/** Where a thing stands at a position of its motions. */
-export const movedTo = ({ motions }: Thing, at: readonly number[]): Pose =>
+/** Where an obstacle stands at a position of its motions. */
+export const movedTo = ({ motions }: Obstacle, at: readonly number[]): Pose =>
   motions.reduce<Pose>((pose, motion, k) => composed(motionPose(motion, at[k]!), pose), AT_HOME);
 
 /** Steps over the inner motion at which the reach of the outer one is looked at. */
 const REACH_STEPS = 16;
 
-/** The range of a thing's motions, and how far any of its points moves at most with a unit of each [m/m, m/rad]. */
-export function rangeOf(thing: Thing): { low: number[]; high: number[]; slopes: number[] } {
-  const ends = thing.motions.map(motionEnds);
-  const slopes = thing.motions.map((motion, k) => {
+/** The range of an obstacle's motions, and how far any of its points moves at most with a unit of each [m/m, m/rad]. */
+export function rangeOf(obstacle: Obstacle): { low: number[]; high: number[]; slopes: number[] } {
+  const ends = obstacle.motions.map(motionEnds);
+  const slopes = obstacle.motions.map((motion, k) => {
     if (motion.kind === 'slide') return Math.hypot(...motion.way);
-    if (k === 0) return farthest(thing.surface, motion.point_m, motion.axis);
+    if (k === 0) return farthest(obstacle.surface, motion.point_m, motion.axis);
     const [low, high] = ends[0]!;
     const step = (high - low) / REACH_STEPS;
-    const inner = { ...thing, motions: thing.motions.slice(0, 1) };
+    const inner = { ...obstacle, motions: obstacle.motions.slice(0, 1) };
     const reached = Array.from({ length: REACH_STEPS + 1 }, (_, i) =>
-      farthest(posedMesh(thing.surface, movedTo(inner, [low + i * step])), motion.point_m, motion.axis),
+      farthest(posedMesh(obstacle.surface, movedTo(inner, [low + i * step])), motion.point_m, motion.axis),
     );
     return Math.max(...reached) + (rangeOf(inner).slopes[0]! * step) / 2;
   });
@@ -103,9 +105,9 @@ function farthest({ positions }: Surface, point: Vec3, axis: Vec3): number {
   return Math.sqrt(most);
 }
 
-/** Positions evenly over every motion of a thing, both ends included: one, of nothing, where it stands still. */
-export function positionsOver(thing: Thing, steps: number): number[][] {
-  const { low, high } = rangeOf(thing);
+/** Positions evenly over every motion of an obstacle, both ends included: one, of nothing, where it stands still. */
+export function positionsOver(obstacle: Obstacle, steps: number): number[][] {
+  const { low, high } = rangeOf(obstacle);
   return low.reduce<number[][]>(
     (all, from, k) =>
       all.flatMap((at) => Array.from({ length: steps + 1 }, (_, i) => [...at, from + ((high[k]! - from) * i) / steps])),
@@ -117,6 +119,10 @@ export function positionsOver(thing: Thing, steps: number): number[][] {
 export const standing = ({ pieces, at }: Body): Piece[] =>
   pieces.map((piece) => ({ ...piece, surface: posedMesh(piece.surface, at) }));
 
-/** A point that belongs to a surface. */
-export const somePoint = ({ positions }: Surface, pose: Pose = AT_HOME): Vec3 =>
-  placed(pose, [positions[0]!, positions[1]!, positions[2]!]);
+/**
+ * A point of each body that a surface is of: what lies wholly within something else shows by these, and by no one of
+ * them alone.
+ */
+export const pointsOf: (surface: Surface) => readonly Vec3[] = derived((surface: Surface) =>
+  cornerOfEach(surface).map((corner) => vertex(surface, corner)),
+);

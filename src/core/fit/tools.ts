@@ -24,6 +24,7 @@ import {
   type ToolKey,
   type ToolPart,
 } from '../reference/reachTools';
+import { derived } from '../memo';
 import { joinedSurface } from './moves';
 
 /** A tool, with the hand that holds it, as simple solids in its own frame. */
@@ -57,6 +58,17 @@ function toolOf(key: ToolKey, parts: readonly ToolPart[], swing_deg = 0, rise_de
   return { key, pieces, surface, radius_m, swing_rad: (swing_deg * Math.PI) / 180 };
 }
 
+/** Round all that a tool may take up as it turns about z; never smaller. */
+export const sweepOf = derived(({ surface: { positions }, radius_m }: Tool): ClosedMesh => {
+  let [low, high] = [Infinity, -Infinity];
+  for (let i = 2; i < positions.length; i += 3) {
+    low = Math.min(low, positions[i]!);
+    high = Math.max(high, positions[i]!);
+  }
+  return rodMesh([0, 0, low], [0, 0, high], radius_m, SWEEP_SIDES);
+});
+const SWEEP_SIDES = 24;
+
 const ready = new Map<FixedToolKey, Tool>();
 
 /** A tool of one size. */
@@ -67,7 +79,7 @@ export function fixedTool(key: FixedToolKey): Tool {
 }
 
 /** A spanner lying across the axis, its middle at the origin: flat, or with its handle rising from the head. */
-export function spannerTools({ length, headDiameter, thickness }: SpannerRow): Tool[] {
+export const spannerTools = derived(({ length, headDiameter, thickness }: SpannerRow): Tool[] => {
   const half = thickness / 2;
   const parts: ToolPart[] = [
     { kind: 'rod', from: [0, 0, -half], to: [0, 0, half], radius: headDiameter / 2 },
@@ -82,10 +94,10 @@ export function spannerTools({ length, headDiameter, thickness }: SpannerRow): T
     toolOf('ring-spanner', parts, SPANNER_SWING_DEG),
     toolOf('cranked-spanner', parts, SPANNER_SWING_DEG, CRANK_DEG),
   ];
-}
+});
 
 /** A socket with its ratchet, standing on the face at the origin; by itself, and on an extension. */
-export const socketTools = ({ socketDiameter, socketLength }: SpannerRow): Tool[] =>
+export const socketTools = derived(({ socketDiameter, socketLength }: SpannerRow): Tool[] =>
   (
     [
       ['socket', 0],
@@ -121,7 +133,8 @@ export const socketTools = ({ socketDiameter, socketLength }: SpannerRow): Tool[
       ],
       RATCHET_SWING_DEG,
     );
-  });
+  }),
+);
 
 /** A tool turned about its own z axis, then stood on a pose. */
 export const spunAt = (pose: Pose, angle_rad: number): Pose =>

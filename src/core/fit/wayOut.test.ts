@@ -26,7 +26,7 @@ const part = (id: string, size: Vec3, at: Vec3): Part => ({
   at: shiftBy(at),
   middle_m: [size[0] / 2, size[1] / 2, size[2] / 2],
 });
-const SEARCH = { seed: 3, mostLooks: 60_000 };
+const SEARCH = { seed: 3, mostSamples: 60_000 };
 const mm = (forward: number, port: number, up: number) => ({
   shift_m: [forward / 1000, port / 1000, up / 1000] as Vec3,
   turn_rad: [0, 0, 0] as Vec3,
@@ -114,7 +114,7 @@ describe('a way out is found where there is one', () => {
     const wall = blocker('wall', room(wallWithHole(0.1, 0.5)));
     // 400 long across y, the slot is 100 wide and 500 high.
     const peg = part('peg', [0.05, 0.4, 0.05], [-0.5, -0.2, 0]);
-    const way = unwrap(findWay(peg, [wall], { seed: 5, mostLooks: 200_000 }));
+    const way = unwrap(findWay(peg, [wall], { seed: 5, mostSamples: 200_000 }));
     expect(way.check.isOut).toBe(true);
     expect(way.moves.some(({ turn_rad }) => Math.hypot(...turn_rad) > 0.5)).toBe(true);
     expect(way.check.tightest_m).toBeGreaterThan(0);
@@ -123,14 +123,14 @@ describe('a way out is found where there is one', () => {
   it('and not through a slot narrower than the peg is thick', () => {
     const wall = blocker('wall', room(wallWithHole(0.045, 0.5)));
     expect(
-      findWay(part('peg', [0.05, 0.4, 0.05], [-0.5, -0.2, 0]), [wall], { seed: 5, mostLooks: 12_000 }),
+      findWay(part('peg', [0.05, 0.4, 0.05], [-0.5, -0.2, 0]), [wall], { seed: 5, mostSamples: 12_000 }),
     ).toMatchObject({ ok: false, error: { code: 'none-found' } });
   });
 
   it('the same seed gives the same way', () => {
     const wall = blocker('wall', room(wallWithHole(0.12, 0.5)));
     const search = () =>
-      unwrap(findWay(part('peg', [0.05, 0.4, 0.05], [-0.5, -0.2, 0]), [wall], { seed: 5, mostLooks: 200_000 }));
+      unwrap(findWay(part('peg', [0.05, 0.4, 0.05], [-0.5, -0.2, 0]), [wall], { seed: 5, mostSamples: 200_000 }));
     expect(search()).toEqual(search());
   });
 
@@ -149,11 +149,11 @@ describe('a way out is found where there is one', () => {
     const longest = (2 * 0.5 ** (2 / 3)) ** 1.5;
     const thin = longest - 2 * 0.02;
     const ladder = (length: number) => part('ladder', [length, 0.02, 0.02], [1.85 - length, 0.24, 0]);
-    expect(findWay(ladder(thin * 0.93), corridors, { seed: 2, mostLooks: 100_000 })).toMatchObject({
+    expect(findWay(ladder(thin * 0.93), corridors, { seed: 2, mostSamples: 100_000 })).toMatchObject({
       ok: true,
       value: { check: { isOut: true } },
     });
-    expect(findWay(ladder(thin * 1.05), corridors, { seed: 2, mostLooks: 15_000 })).toMatchObject({
+    expect(findWay(ladder(thin * 1.05), corridors, { seed: 2, mostSamples: 15_000 })).toMatchObject({
       ok: false,
       error: { code: 'none-found' },
     });
@@ -165,7 +165,7 @@ describe('places with one way, known from how they were made', () => {
   const scenes = wayScenes(3);
   for (const scene of scenes.filter((_, i) => i < scenes.length / 2 === (i % 2 === 0))) {
     it(scene.name, () => {
-      const way = unwrap(findWay(scene.part, scene.blockers, { seed: 1, mostLooks: 200_000 }));
+      const way = unwrap(findWay(scene.part, scene.blockers, { seed: 1, mostSamples: 200_000 }));
       expect(way.check.isOut).toBe(true);
       expect(way.check.tightest_m).toBeGreaterThan(0);
       expect(way.moves.length).toBeLessThan(20);
@@ -176,7 +176,7 @@ describe('places with one way, known from how they were made', () => {
 
   it('a gap narrower than any that is searched is not gone through, and it is said how narrow they were', () => {
     const { part: tank, blockers } = outOfSleeve(seeded(1), 0.8 * GAPS_M.at(-1)!);
-    expect(findWay(tank, blockers, { seed: 1, mostLooks: 3000 })).toMatchObject({
+    expect(findWay(tank, blockers, { seed: 1, mostSamples: 3000 })).toMatchObject({
       ok: false,
       error: { code: 'none-found', detail: expect.stringContaining('less than 0.3 mm of room') as string },
     });
@@ -184,7 +184,7 @@ describe('places with one way, known from how they were made', () => {
     const cage = findWay(
       tank,
       [blocker('cage', unwrap(combine(box([3, 3, 3], [-1.5, -1.5, -1.5]), box([2, 2, 2], [-1, -1, -1]), 'take')))],
-      { seed: 1, mostLooks: 15_000 },
+      { seed: 1, mostSamples: 15_000 },
     );
     expect(cage).toMatchObject({
       ok: false,
@@ -198,21 +198,21 @@ describe('what blocks', () => {
     // 30 mm of lip, 12 mm over the tank, which stands 2 mm over the floor: 30 - 2 = 28 mm of it are in the way of the
     // straight move out.
     const { part: tank, blockers } = behindLip(0.03, 0.012);
-    expect(findWay(tank, blockers, { seed: 1, mostLooks: 4000 }).ok).toBe(false);
-    const openings = unwrap(openingsBy(tank, blockers, { seed: 1, mostLooks: 2000 }));
+    expect(findWay(tank, blockers, { seed: 1, mostSamples: 4000 }).ok).toBe(false);
+    const openings = unwrap(openingsBy(tank, blockers, { seed: 1, mostSamples: 2000 }));
     expect(openings[0]).toMatchObject({ id: 'lip' });
     expectClose(openings[0]!.inTheWay_m, 0.028, { abs: 1e-3, why: 'the lip less what the tank stands over the floor' });
     expect(openings.map(({ id }) => id)).toContain('floor');
     // A lip lower than the room over the tank blocks nothing.
     const low = behindLip(0.01, 0.012);
-    expect(findWay(low.part, low.blockers, { seed: 1, mostLooks: 60_000 })).toMatchObject({ ok: true });
+    expect(findWay(low.part, low.blockers, { seed: 1, mostSamples: 60_000 })).toMatchObject({ ok: true });
   });
 
   it('what can be taken out comes first', () => {
     const { part: tank, blockers } = behindLip(0.03, 0.012);
     const withHatch = blockers.map((one) => (one.id === 'floor' ? { ...one, removable: true } : one));
     expect(
-      unwrap(openingsBy(tank, withHatch, { seed: 1, mostLooks: 2000 }))
+      unwrap(openingsBy(tank, withHatch, { seed: 1, mostSamples: 2000 }))
         .slice(0, 2)
         .map(({ id }) => id),
     ).toEqual(['floor', 'lip']);
@@ -241,13 +241,13 @@ describe('an L of equal legs through a door', () => {
   ];
 
   it('goes through a door with room to spare, turning as it goes', () => {
-    const way = unwrap(findWay(angle, door(0.14), { seed: 1, mostLooks: 120_000 }));
+    const way = unwrap(findWay(angle, door(0.14), { seed: 1, mostSamples: 120_000 }));
     expect(way.check.isOut).toBe(true);
     expect(way.moves.reduce((sum, { turn_rad }) => sum + Math.hypot(...turn_rad), 0)).toBeGreaterThan(Math.PI / 4);
   });
 
   it('and not through one narrower than the diagonal of its corner', () => {
-    expect(findWay(angle, door(thick * Math.SQRT2 - 0.003), { seed: 5, mostLooks: 25_000 })).toMatchObject({
+    expect(findWay(angle, door(thick * Math.SQRT2 - 0.003), { seed: 5, mostSamples: 25_000 })).toMatchObject({
       ok: false,
       error: { code: 'none-found' },
     });
@@ -271,11 +271,11 @@ describe('where there is no way', () => {
   const inside = part('tank', [0.3, 0.3, 0.3], [-0.15, -0.15, -0.15]);
 
   it('it says so, and names the one part that opens one', () => {
-    expect(findWay(inside, cage(), { seed: 1, mostLooks: 6000 })).toMatchObject({
+    expect(findWay(inside, cage(), { seed: 1, mostSamples: 6000 })).toMatchObject({
       ok: false,
       error: { code: 'none-found' },
     });
-    expect(unwrap(openingsBy(inside, cage(), { seed: 1, mostLooks: 20_000 }))[0]).toMatchObject({
+    expect(unwrap(openingsBy(inside, cage(), { seed: 1, mostSamples: 20_000 }))[0]).toMatchObject({
       id: 'cover',
       removable: true,
       way: { check: { isOut: true } },
@@ -291,7 +291,7 @@ describe('where there is no way', () => {
           cage()
             .slice(0, 1)
             .concat(blocker('post', box([0.02, 0.02, 0.3], [0.6, 0, 0]), true)),
-          { seed: 1, mostLooks: 3000 },
+          { seed: 1, mostSamples: 3000 },
         ),
       ).map(({ id }) => id),
     ).toEqual(['cage']);
@@ -305,7 +305,7 @@ describe('where there is no way', () => {
   });
 
   it('it can be stopped', () => {
-    expect(findWay(inside, cage(), { seed: 1, mostLooks: 1e9, stop: () => true })).toMatchObject({
+    expect(findWay(inside, cage(), { seed: 1, mostSamples: 1e9, stop: () => true })).toMatchObject({
       ok: false,
       error: { code: 'stopped' },
     });
@@ -313,7 +313,7 @@ describe('where there is no way', () => {
 
   it('it tells how far it has come', () => {
     const told: number[] = [];
-    findWay(inside, cage(), { seed: 1, mostLooks: 3000, onProgress: ({ looks }) => told.push(looks) });
+    findWay(inside, cage(), { seed: 1, mostSamples: 3000, onProgress: ({ samples }) => told.push(samples) });
     expect(told.length).toBeGreaterThan(5);
     expect([...told].sort((a, b) => a - b)).toEqual(told);
   });
@@ -329,7 +329,7 @@ describe('where there is no way', () => {
       part('cover', [0.4, 0.4, 0.02], [-0.2, -0.2, 0.6]),
       part('spare can', [0.1, 0.1, 0.1], [1, 1, 0]),
     ];
-    expect(unwrap(removalOrder('tank', parts, [shaft], { seed: 1, mostLooks: 4000 })).map(({ id }) => id)).toEqual([
+    expect(unwrap(removalOrder('tank', parts, [shaft], { seed: 1, mostSamples: 4000 })).map(({ id }) => id)).toEqual([
       'cover',
       'tray',
       'tank',

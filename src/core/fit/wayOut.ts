@@ -18,7 +18,7 @@ import {
   type WayCheck,
 } from './moves';
 import { Tree, type Node } from './poseTree';
-import { GaveUp, Looks, Space, type WaySearch } from './waySpace';
+import { GaveUp, Sampling, Space, type WaySearch } from './waySpace';
 import { poseInRims } from './wayGates';
 import { Targets, waysOf, type Ways } from './wayTargets';
 import { shortened, toldApart } from './wayTold';
@@ -28,7 +28,7 @@ export type WayCode = 'does-not-fit' | 'none-found' | 'stopped';
 export type WayOut = {
   readonly moves: readonly Move[];
   readonly check: WayCheck;
-  /** Places at which the distance to everything was looked at. */ readonly looks: number;
+  /** Places at which the distance to everything was looked at. */ readonly samples: number;
 };
 
 /**
@@ -37,11 +37,11 @@ export type WayOut = {
  * not gone through.
  */
 export const GAPS_M = [1.5e-3, 3e-4] as const;
-/** Trees that lead nowhere are begun anew, each time with so many times the looks. */
-const FIRST_LOOKS = 3000;
+/** Trees that lead nowhere are begun anew, each time with so many times the samples. */
+const FIRST_SAMPLES = 3000;
 const LONGER = 1.7;
 /** … up to this many: beyond it trees cost more than they find. */
-const MOST_LOOKS = 200_000;
+const MOST_SAMPLES = 200_000;
 
 /**
  * A way out for a rigid part, in all six freedoms.
@@ -56,41 +56,42 @@ const MOST_LOOKS = 200_000;
  * Finding none does not prove that there is none: the outcome says how long it
  * was looked for, and how narrow the gaps were.
  *
- * @source J. Kuffner and S. LaValle, "RRT-Connect", IEEE ICRA 2000; begun anew with more looks each time after M. Luby
+ * @source J. Kuffner and S. LaValle, "RRT-Connect", IEEE ICRA 2000; begun anew with more samples each
+ * time after M. Luby
  * et al., "Optimal speedup of Las Vegas algorithms" (1993)
  */
 export function findWay(part: Part, blockers: readonly Blocker[], search: WaySearch): Outcome<WayOut, WayCode> {
   if (blockers.length === 0) {
     const moves = [shiftMove([0, 0, HAND_M])];
-    return success({ moves, check: checkWay(part, [], moves), looks: 0 });
+    return success({ moves, check: checkWay(part, [], moves), samples: 0 });
   }
   const fouled = blockers.find((blocker) => fouls(part, blocker));
   if (fouled) return failure('does-not-fit', fouled.name, `${part.name} overlaps ${fouled.name} where it is fitted.`);
-  const looks = new Looks(search);
+  const samples = new Sampling(search);
   for (let round = 0; ; round++) {
     for (const least_m of GAPS_M) {
-      looks.allow(Math.min(MOST_LOOKS, FIRST_LOOKS * LONGER ** round));
+      samples.allow(Math.min(MOST_SAMPLES, FIRST_SAMPLES * LONGER ** round));
       const { moves, tried, stopped } = searched(
-        new Space(part, blockers, looks, least_m),
+        new Space(part, blockers, samples, least_m),
         search,
         search.seed + round,
       );
       if (stopped) return failure('stopped', part.name, 'The search was stopped.');
-      looks.leastGap_m = Math.min(looks.leastGap_m, least_m);
+      samples.leastGap_m = Math.min(samples.leastGap_m, least_m);
       const check = moves && checkWay(part, blockers, moves);
-      if (check?.isOut) return success({ moves: moves!, check, looks: looks.count });
+      if (check?.isOut) return success({ moves: moves!, check, samples: samples.count });
       if (!tried && least_m === GAPS_M.at(-1))
         return failure(
           'none-found',
           part.name,
           `It has less than ${inMm(least_m)} of room where it is fitted: no way can begin.`,
         );
-      if (looks.spent || (search.straightOnly && tried)) return failure('none-found', part.name, noneAmong(looks));
+      if (samples.spent || (search.straightOnly && tried)) return failure('none-found', part.name, noneAmong(samples));
     }
   }
 }
 
-const noneAmong = ({ count, leastGap_m }: Looks): string =>
+const noneAmong = ({ count, leastGap_m }: Sampling): string =>
   `No way out was found among ${count} positions looked at, with ${inMm(leastGap_m)} or more left all round.`;
 const inMm = (length_m: number): string => `${Number((1000 * length_m).toPrecision(2))} mm`;
 
@@ -98,7 +99,7 @@ const inMm = (length_m: number): string => `${Number((1000 * length_m).toPrecisi
 type Searched = { readonly moves?: readonly Move[]; readonly tried: boolean; readonly stopped: boolean };
 
 function searched(space: Space, { straightOnly }: WaySearch, seed: number): Searched {
-  const { part, looks } = space;
+  const { part, samples } = space;
   let tried = false;
   try {
     const ways = waysOf(space);
@@ -110,7 +111,7 @@ function searched(space: Space, { straightOnly }: WaySearch, seed: number): Sear
         straightWay(space, straightOnly ? { ...ways, all: ways.main } : ways, start, again) ??
         (straightOnly ? undefined : grownWay(space, ways, start, seeded(seed)));
       if (!found) continue;
-      looks.allow(Infinity);
+      samples.allow(Infinity);
       return {
         moves: [...(lift ? [lift] : []), ...toldApart(space, start, shortened(space, found, seeded(seed + 1)))],
         tried,

@@ -34,15 +34,15 @@ import { alongWanted, lengthOf, pushedOff, slid, type Hold } from './slide';
 
 /** How far a search has come. */
 export type WayProgress = {
-  readonly looks: number;
+  readonly samples: number;
   /** Gaps narrower than this have not been looked at [m]. */ readonly leastGap_m: number;
 };
 
 /** How long a way is looked for. */
 export type WaySearch = {
   readonly seed: number;
-  /** Looks at the distance after which the search gives up; Infinity where only `stop` ends it. */
-  readonly mostLooks: number;
+  /** Sampling at the distance after which the search gives up; Infinity where only `stop` ends it. */
+  readonly mostSamples: number;
   /** Straight moves alone are tried: quick, and mostly enough. */
   readonly straightOnly?: boolean;
   /** Asked now and then; true ends the search. */
@@ -58,28 +58,28 @@ export class GaveUp extends Error {
   }
 }
 
-/** The looks of a search, over all that it tries. */
-export class Looks {
+/** The samples of a search, over all that it tries. */
+export class Sampling {
   count = 0;
   leastGap_m = Infinity;
   private until = Infinity;
 
   constructor(private readonly search: Omit<WaySearch, 'seed'>) {}
 
-  /** Lets what follows have so many looks, of those that are left. */
+  /** Lets what follows have so many samples, of those that are left. */
   allow(more: number): void {
-    this.until = Math.min(this.search.mostLooks, this.count + more);
+    this.until = Math.min(this.search.mostSamples, this.count + more);
   }
 
   get spent(): boolean {
-    return this.count >= this.search.mostLooks;
+    return this.count >= this.search.mostSamples;
   }
 
-  look(): void {
+  take(): void {
     if (++this.count > this.until) throw new GaveUp(false);
     if (this.count % LOOKS_BETWEEN !== 0) return;
     if (this.search.stop?.()) throw new GaveUp(true);
-    this.search.onProgress?.({ looks: this.count, leastGap_m: this.leastGap_m });
+    this.search.onProgress?.({ samples: this.count, leastGap_m: this.leastGap_m });
   }
 }
 const LOOKS_BETWEEN = 200;
@@ -112,7 +112,7 @@ export class Space {
   constructor(
     readonly part: Part,
     readonly blockers: readonly Blocker[],
-    readonly looks: Looks,
+    readonly samples: Sampling,
     readonly least_m: number,
   ) {
     this.tree = treeOf(part.surface);
@@ -126,7 +126,7 @@ export class Space {
   }
 
   private isNear(pose: Pose, within_m: number): boolean {
-    this.looks.look();
+    this.samples.take();
     return isNear(this.tree, pose, this.others, within_m);
   }
 
@@ -140,7 +140,7 @@ export class Space {
   }
 
   private roomAt(pose: Pose, atMost_m: number): number {
-    this.looks.look();
+    this.samples.take();
     return distanceAt(this.tree, pose, this.others, atMost_m);
   }
 
@@ -169,7 +169,7 @@ export class Space {
 
   /** Where a straight move meets something first: exactly, and at one look. */
   private shareAhead(from: Pose, shift_m: Vec3): number | undefined {
-    this.looks.look();
+    this.samples.take();
     const length = norm(shift_m);
     const met = travel(this.tree, from, this.others, AT_HOME, shift_m, 0);
     return met && met.travel_m <= length + this.least_m ? met.travel_m / length : undefined;
@@ -206,7 +206,7 @@ export class Space {
 
   /** What holds the part off at a position. */
   private holds(pose: Pose, keep_m: number, stride: number): Hold[] {
-    this.looks.look();
+    this.samples.take();
     return contacts(this.tree, this.others, seenFrom(pose, AT_HOME), keep_m + stride, MOST_HOLDS).map(
       ({ onFirst, away, distance_m }) => ({
         at_m: placed(pose, onFirst),
@@ -231,7 +231,7 @@ export class Space {
 
   /** The point of what stands in the way that is nearest to the part. */
   nearestTo(pose: Pose): Vec3 {
-    this.looks.look();
+    this.samples.take();
     return placed(pose, separation(this.tree, this.others, seenFrom(pose, AT_HOME))!.onSecond);
   }
 

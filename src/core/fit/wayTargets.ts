@@ -29,8 +29,8 @@ const MOST_FRAMES = 6;
 const MOST_PART_FRAMES = 2;
 
 /**
- * Directions worth following among the things in the way: the vehicle's axes, the part's own, those of edges, and those
- * square to two edges.
+ * Directions worth following among the obstacles in the way: the vehicle's axes, the part's own, those of edges, and
+ * those square to two edges.
  */
 export type Ways = {
   /** The vehicle's axes and the part's own, both ways. */
@@ -41,6 +41,10 @@ export type Ways = {
   readonly parts: readonly Frame[];
 };
 
+/**
+ * The straight ways along which a part may leave: along its own edges, and those of what stands round it; unit
+ * vectors.
+ */
 export function waysOf(space: Space): Ways {
   const { part, blockers } = space;
   const own = edgeWays(part.surface)

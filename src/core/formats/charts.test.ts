@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { holeChartCsv, stripPieces, stripSvg, type ChartHole, type Strip, cutsCsv, partsCsv } from '.';
+import { holeChartCsv, type ChartHole, cutsCsv, partsCsv } from '.';
 
 const HOLE: ChartHole = {
   face: 'Lid',
@@ -38,44 +38,6 @@ describe('the hole chart as CSV', () => {
 
   it('one edge is enough', () => {
     expect(rows(holeChartCsv([{ ...HOLE, edges: [['left', 0.01]] }]))[1]).toContain('left,10,,,18');
-  });
-});
-
-const STRIP: Strip = {
-  title: 'Boat: <stick>',
-  length_m: 0.2,
-  foot: 'foot',
-  marks: [
-    { at_m: 0.05, label: '10 L', isMain: true },
-    { at_m: 0.1, label: '20 L', isMain: false },
-  ],
-};
-
-describe('a scale at true size', () => {
-  it('is as many millimetres in the file as in the hand', () => {
-    const { svg, width_mm, height_mm } = stripSvg(STRIP);
-    expect(svg).toContain(`width="${width_mm}mm" height="${height_mm}mm" viewBox="0 0 ${width_mm} ${height_mm}"`);
-    // The foot stands at 222 mm of the page: a mark at 50 mm lies 50 above it.
-    const foot = Number(/M10 ([\d.]+)V/.exec(svg)![1]);
-    expect(svg).toContain(`M10 ${foot - 50}h14`);
-    expect(svg).toContain(`M10 ${foot - 100}h8`);
-  });
-
-  it('names are safe in it, and only main marks carry their volume', () => {
-    const { svg } = stripSvg(STRIP);
-    expect(svg).toContain('Boat: &lt;stick&gt;');
-    expect(svg).toContain('10 L');
-    expect(svg).not.toContain('20 L');
-  });
-
-  it('a long one is cut into pieces, each mark on one of them', () => {
-    expect([0.1, 0.24, 0.25, 0.7].map(stripPieces)).toEqual([1, 1, 2, 3]);
-    const marks = Array.from({ length: 14 }, (_, i) => ({ at_m: 0.05 * (i + 1), label: `${i + 1} L`, isMain: true }));
-    const { svg, width_mm } = stripSvg({ ...STRIP, length_m: 0.7, marks });
-    expect(width_mm).toBe(3 * 44 + 20);
-    for (const { label } of marks) expect(svg.split(`>${label}<`)).toHaveLength(2);
-    expect(svg.match(/joint A/g)).toHaveLength(2);
-    expect(svg.match(/joint B/g)).toHaveLength(2);
   });
 });
 

@@ -5,6 +5,7 @@ const FORMULA = /^'*[=+\-@\t\r＝＋－＠]/;
  * A text that no spreadsheet runs: every one that goes out is guarded here, and every one that comes in is freed again.
  */
 const guarded = (text: string): string => (FORMULA.test(text) ? `'${text}` : text);
+/** A cell without the mark that keeps a spreadsheet from taking it for a formula. */
 export const unguarded = (text: string): string =>
   text.startsWith("'") && FORMULA.test(text.slice(1)) ? text.slice(1) : text;
 

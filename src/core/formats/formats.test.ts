@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import { boxMesh } from '../geometry';
-import { cornerLetter, csvText, stlBytes, templateSvg } from '.';
+import { csvText, stlBytes } from '.';
 
 describe('CSV', () => {
   it('quotes only what needs it (RFC 4180)', () => {
@@ -39,47 +39,4 @@ describe('STL', () => {
     }
     expect(six / 6 / (1000 * 500 * 200)).toBeCloseTo(1, 6);
   });
-});
-
-describe('a template as SVG', () => {
-  const svg = templateSvg({
-    title: 'Lid <1> & "more"',
-    loops: [
-      [
-        [0, 0],
-        [0.2, 0],
-        [0.2, 0.3],
-        [0, 0.3],
-      ],
-      [
-        [0.05, 0.05],
-        [0.05, 0.1],
-        [0.1, 0.05],
-      ],
-    ],
-    circles: [{ name: 'Filler', at_m: [0.15, 0.25], diameter_m: 0.04 }],
-    notes: ['A-B 200.0 mm'],
-  });
-
-  it('is at true size: a millimetre of the sheet is a unit of the drawing', () => {
-    const [, width, height, box] = /width="([\d.]+)mm" height="([\d.]+)mm" viewBox="([\d. ]+)"/.exec(svg)!;
-    expect(box).toBe(`0 0 ${width} ${height}`);
-    const xs = [...svg.matchAll(/[ML]([\d.]+) ([\d.]+)/g)].slice(0, 4).map(([, x, y]) => [Number(x), Number(y)]);
-    expect(Math.max(...xs.map(([x]) => x!)) - Math.min(...xs.map(([x]) => x!))).toBeCloseTo(200, 9);
-    expect(Math.max(...xs.map(([, y]) => y!)) - Math.min(...xs.map(([, y]) => y!))).toBeCloseTo(300, 9);
-    expect(svg).toContain('r="20"');
-    expect(svg).toContain('h100v-2');
-  });
-
-  it('is well-formed whatever the names are', () => {
-    expect(svg).toContain('Lid &lt;1&gt; &amp; &quot;more&quot;');
-    const opened = [...svg.matchAll(/<(\w+)(?:\s[^>]*)?>/g)]
-      .filter(([whole]) => !whole.endsWith('/>'))
-      .map(([, tag]) => tag);
-    const shut = [...svg.matchAll(/<\/(\w+)>/g)].map(([, tag]) => tag);
-    expect(opened.sort()).toEqual(shut.sort());
-  });
-
-  it('letters corners past Z', () =>
-    expect([0, 25, 26, 51, 52].map(cornerLetter)).toEqual(['A', 'Z', 'A2', 'Z2', 'A3']));
 });

@@ -1,12 +1,11 @@
 /**
  * Text and bytes for other programs. One file a format; `csv.ts` for tables,
- * `stl.ts` and `stlRead.ts` for a tank's inside, `templateSvg.ts` for what is cut in card.
+ * `stl.ts` and `stlRead.ts` for a tank's inside.
  */
 export { csvText, unguarded } from './csv';
 export { cellNumber, decimalMark, quoted, type DecimalMark } from './csvNumbers';
 export { NOT_UTF8, PLAIN_NAME, PLAIN_TEXT, plainName, utf8Text } from './plainText';
 export { MOST_NESTED, readJson, type JsonCode } from './json';
-export { cornerLetter, templateSvg, type TemplateSheet } from './templateSvg';
 export { stlBytes } from './stl';
 export {
   closedStl,
@@ -32,5 +31,4 @@ export {
   type PoursRead,
 } from './poursCsv';
 export { holeChartCsv, type ChartHole } from './holeChart';
-export { stripPieces, stripSvg, type Strip } from './stripSvg';
 export { cutsCsv, partsCsv, type ListedCut, type ListedPart } from './linesCsv';

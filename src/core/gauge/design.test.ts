@@ -81,7 +81,7 @@ describe('a sender designed for a tank', () => {
   });
 
   it('a sender from a shallower tank is bent or cut so that it covers more, never less', () => {
-    const given = { pivotDepth_m: 0.09, wire_m: 0.26, ways: [FORE] };
+    const given = { pivotDepth_m: 0.09, wire_m: 0.26, directions: [FORE] };
     const steps = { armStep_m: 0.01, shortestArm_m: 0.06, bendStep_rad: deg(5), mostBend_rad: deg(60), keep_m: 0.004 };
     const { asItIs, best } = refitArm(site(), PLAN, INSTRUMENT, given, steps);
     expect(best).toBeDefined();

@@ -231,7 +231,7 @@ export function refitArm(
   site: DesignSite,
   plan: ArmPlan,
   instrument: Omit<Instrument, 'sender'>,
-  given: { readonly pivotDepth_m: number; readonly wire_m: number; readonly ways: readonly Vec3[] },
+  given: { readonly pivotDepth_m: number; readonly wire_m: number; readonly directions: readonly Vec3[] },
   steps: {
     readonly armStep_m: number;
     readonly shortestArm_m: number;
@@ -255,7 +255,7 @@ export function refitArm(
     };
     return { arm, pivotDepth_m: given.pivotDepth_m, wire_m, bend_rad, bound: bound(arm) };
   };
-  const [first] = given.ways;
+  const [first] = given.directions;
   const asItIs = first && designOf(site, candidate(given.wire_m, 0, first), instrument, 0, 'part');
   const bends = Math.floor(steps.mostBend_rad / steps.bendStep_rad + EVEN);
   const lengths = [
@@ -267,7 +267,7 @@ export function refitArm(
   const all = lengths
     .flatMap((wire_m) =>
       Array.from({ length: 2 * bends + 1 }, (_, i) => (i - bends) * steps.bendStep_rad).flatMap((bend_rad) =>
-        given.ways.map((way) => candidate(wire_m, bend_rad, way)),
+        given.directions.map((way) => candidate(wire_m, bend_rad, way)),
       ),
     )
     .sort((a, b) => b.bound - a.bound);

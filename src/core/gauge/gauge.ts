@@ -1,9 +1,9 @@
+import { memoized } from '../memo';
 import { levelForVolume, offsetRange, volumesAlong, type ClosedMesh, type Vec3 } from '../geometry';
 import { failure, success, unwrap, type Outcome } from '../outcome';
 import { needleAt, type Gauge, type NeedleCode, type Scale } from './needle';
-import { span_m } from './probe';
-import { freeRun, readingOf, shareAt, type FreeRun, type Sender, type SenderCode } from './sender';
-import type { Hindrance } from './swingArm';
+import { freeRun, lawOf, readingOf, shareAt, type Sender } from './sender';
+import type { FreeRun, Hindrance, SenderCode } from './senderLaw';
 import { straight } from './straight';
 import { taughtFrom } from './correction';
 import { breaks, lowestPassing, worstPlace } from './worstError';
@@ -17,7 +17,7 @@ export type Instrument = {
   readonly gauge: Gauge;
 };
 
-/** Where the sender stands: its bay, and what else is in it. */
+/** Where the sender stands: its compartment, and what else is in it. */
 export type Surround = { readonly room: ClosedMesh; readonly round: readonly Hindrance[] };
 
 export type GaugePoint = {
@@ -69,17 +69,8 @@ export function gaugeCurve(
   if (bad) return bad;
   const free = freeRun(sender, surround.room, surround.round);
   if (!free) {
-    return sender.kind === 'swing-arm'
-      ? failure(
-          'no-swing',
-          'sender',
-          'The float or its arm touches something wherever it stands; shorten the arm or move the sender.',
-        )
-      : failure(
-          'no-span',
-          'sender',
-          'The probe does not go into the tank, or is dead over all its length; shorten it or move it.',
-        );
+    const { code, detail } = lawOf(sender).stuck;
+    return failure(code, 'sender', detail);
   }
   const below = volumesAlong(mesh, up);
   const [low] = offsetRange(mesh, up);
@@ -140,14 +131,8 @@ function unfit(
   { sender, output, gauge }: Instrument,
   holds_m3: number,
 ): ReturnType<typeof failure<GaugeCode>> | undefined {
-  if (sender.kind === 'swing-arm' && !(sender.highStop_rad > sender.lowStop_rad))
-    return failure('stops-crossed', 'sender', 'The high stop must lie above the low stop.');
-  if (sender.kind !== 'swing-arm' && !(span_m(sender) > 0))
-    return failure(
-      'no-span',
-      'sender',
-      'The probe is dead over all its length: it must be longer than its dead ends together.',
-    );
+  const wrong = lawOf(sender).contradiction(sender);
+  if (wrong) return failure(wrong.code, 'sender', wrong.detail);
   if (output.empty === output.full)
     return failure('no-range', 'sender', 'What the sender gives at empty and at full must differ.');
   if (gauge.kind !== 'calibrated' && gauge.empty === gauge.full)
@@ -246,22 +231,14 @@ export const withSlopes = (curve: GaugeCurve, bands: readonly (readonly GaugePoi
     needleHigh_ratio: Math.max(point.needleHigh_ratio, ...bands.map((band) => band[i]!.needleHigh_ratio)),
   }));
 
-/** Tables worked out last, by mesh: most edits leave a tank and the slopes asked for as they are. */
-const tables = new WeakMap<ClosedMesh, Map<string, (volume_m3: number) => number>>();
-const KEPT = 24;
-
 /** Height of the surface by volume, straight between so many even heights; held at floor and brim. */
-export function surfaceTable(mesh: ClosedMesh, up: Vec3, heights: number): (volume_m3: number) => number {
-  const key = [...up, heights].join();
-  const known = tables.get(mesh) ?? new Map<string, (volume_m3: number) => number>();
-  tables.set(mesh, known);
-  const kept = known.get(key);
-  if (kept) return kept;
-  const [low, high] = offsetRange(mesh, up);
-  const offsets = Float64Array.from({ length: heights + 1 }, (_, i) => low + ((high - low) * i) / heights);
-  const volumes = offsets.map(volumesAlong(mesh, up));
-  const table = (volume_m3: number): number => straight(volumes, offsets, volume_m3);
-  if (known.size >= KEPT) known.delete(known.keys().next().value!);
-  known.set(key, table);
-  return table;
-}
+export const surfaceTable = memoized(
+  'surface table',
+  (mesh: ClosedMesh, up: Vec3, heights: number): ((volume_m3: number) => number) => {
+    const [low, high] = offsetRange(mesh, up);
+    const offsets = Float64Array.from({ length: heights + 1 }, (_, i) => low + ((high - low) * i) / heights);
+    const volumes = offsets.map(volumesAlong(mesh, up));
+    return (volume_m3) => straight(volumes, offsets, volume_m3);
+  },
+  96,
+);

@@ -2,8 +2,8 @@
  * What the needle says against what is in the tank.
  *
  * Read `gauge.ts` first: `gaugeCurve` goes from volume to surface to sender to
- * reading to needle. `sender.ts` is what all senders have in common;
- * `swingArm.ts` and `probe.ts` are the two kinds, each with its free run in
+ * reading to needle. `senderLaw.ts` says what there is to know of a kind of
+ * sender; `swingArm.ts` and `probe.ts` are the two, each with its free run in
  * three dimensions. `needle.ts` holds the kinds of gauge, `correction.ts` what
  * a gauge is taught, `design.ts` finds a sender for a tank, `scales.ts` marks
  * sight tubes and sticks, and `calibrate.ts` with `unknowns.ts` and `pourModel.ts` make sense of
@@ -15,14 +15,15 @@ export {
   freeSwing,
   armAngle_rad,
   armShare,
+  armAngleAt,
   wireAt,
   WALL,
   type FreeSwing,
-  type Hindrance,
   type SwingArm,
 } from './swingArm';
 export { freeTravel, probePoint, probeShare, span_m, type Probe } from './probe';
-export { armAngleAt, freeRun, readingOf, shareAt, type FreeRun, type Sender, type SenderCode } from './sender';
+export { freeRun, lawOf, readingOf, shareAt, type Sender } from './sender';
+export type { FreeRun, Hindrance, SenderCode, SenderLaw } from './senderLaw';
 export { crossCoil, needleAt, taughtAt, type Gauge, type NeedleCode, type Scale, type TaughtPoint } from './needle';
 export { correctionTable, taughtFrom, type CorrectionTable, type Stood } from './correction';
 export {

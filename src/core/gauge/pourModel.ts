@@ -30,6 +30,7 @@ export type Plan = {
 export const UNKNOWNS = ['volume', 'lowered', 'arm', 'emptyEnd', 'fullEnd', 'start'] as const;
 export type UnknownKey = (typeof UNKNOWNS)[number];
 
+/** What is not known of a tank and its sender, and can be learnt from pours. */
 export const keysOf = ({ hasEnds, hasArm }: Plan): UnknownKey[] =>
   UNKNOWNS.filter((key) => (hasEnds || (key !== 'emptyEnd' && key !== 'fullEnd')) && (hasArm || key !== 'arm'));
 
@@ -58,6 +59,7 @@ export const NO_SLIPS: Slips = { low: 0, high: 0, misread: [], miscounted: [] };
 /** A log as it is fitted: the lines that count, least in the tank first, each with its place in the log. */
 export type Log = { readonly lines: readonly LoggedPour[]; readonly placeOf: ReadonlyMap<string, number> };
 
+/** Pours that count, by volume [m³], with the place that each has in the log. */
 export function logOf(lines: readonly LoggedPour[]): Log {
   return {
     lines: lines.filter(({ counts }) => counts).sort((a, b) => a.volume_m3 - b.volume_m3),
@@ -181,6 +183,7 @@ export function fitted(log: Log, plan: Plan, slips: Slips, noise: number, from: 
 const TINY = 1e-12;
 const LN_2PI = Math.log(2 * Math.PI);
 
+/** What each unknown may be off before anything was poured: one standard deviation, in its own unit. */
 export const priorsOf = (log: Log, plan: Plan, { miscounted }: Slips): number[] =>
   [...keysOf(plan).map((key) => priorOf(plan, key)), ...miscounted.map(() => miscountPrior_m3(log))].map((prior) =>
     Math.max(prior, TINY),

@@ -1,5 +1,6 @@
 import { add, depthInside, dot, roomDepth, scale, type ClosedMesh, type Vec3 } from '../geometry';
-import { WALL, type Hindrance } from './swingArm';
+import type { FreeRun, Hindrance, SenderLaw } from './senderLaw';
+import { WALL } from './swingArm';
 
 /** A straight sender that hangs down from its port: a float on a tube, or a capacitive probe without one. */
 export type Probe = {
@@ -19,15 +20,9 @@ export type Probe = {
   readonly step_m: number;
 };
 
-export type FreeTravel = {
-  readonly low_share: number;
-  readonly high_share: number;
-  readonly lowBy?: string;
-  readonly highBy?: string;
-};
-
 const SEARCH_STEPS = 60;
 
+/** Length of a probe that measures [m]. */
 export const span_m = ({ length_m, lowDead_m, highDead_m }: Probe): number => length_m - lowDead_m - highDead_m;
 /** A point of the probe at a share of its measuring span, from its foot. */
 export const probePoint = (probe: Probe, share: number): Vec3 =>
@@ -43,7 +38,7 @@ export function freeTravel(
   probe: Probe,
   round: readonly Hindrance[] = [],
   keep_m = 0,
-): FreeTravel | undefined {
+): FreeRun | undefined {
   if (!(span_m(probe) > 0) || roomDepth(room)(add(probe.top_m, scale(probe.down, probe.length_m))) < 0)
     return undefined;
   const clear = Math.max(probe.floatRadius_m, probe.tubeRadius_m);
@@ -88,7 +83,7 @@ function sidesOf([x, y, z]: Vec3): readonly [Vec3, Vec3] {
  * Share of its span that a probe reads at a surface, within what is free. Reeds
  * close one at a time: it reads the last contact that the float has passed.
  */
-export function probeShare(probe: Probe, free: FreeTravel, up: Vec3, offset_m: number): number {
+export function probeShare(probe: Probe, free: FreeRun, up: Vec3, offset_m: number): number {
   const steep = -dot(up, probe.down);
   const lowest = dot(up, probePoint(probe, 0));
   // A probe that lies along the surface is wet all over or not at all.
@@ -105,3 +100,33 @@ export function probeShare(probe: Probe, free: FreeTravel, up: Vec3, offset_m: n
 }
 const FLAT = 1e-6;
 const STEP_ROUNDING = 1e-9;
+
+/** So far under the sheet is within the tank [m]. */
+const JUST_UNDER_M = 1e-4;
+
+export const PROBE_LAW: SenderLaw<Probe> = {
+  inside_m: ({ top_m, down }) => add(top_m, scale(down, JUST_UNDER_M)),
+  head_m: ({ top_m }) => top_m,
+  foot_m: ({ top_m, down, length_m }) => add(top_m, scale(down, length_m)),
+  stemRadius_m: ({ tubeRadius_m }) => tubeRadius_m,
+  contradiction: (probe) =>
+    span_m(probe) > 0
+      ? undefined
+      : {
+          code: 'no-span',
+          detail: 'The probe is dead over all its length: it must be longer than its dead ends together.',
+        },
+  stuck: {
+    code: 'no-span',
+    detail: 'The probe does not go into the tank, or is dead over all its length; shorten it or move it.',
+  },
+  freeRun: (probe, room, round, keep_m) => freeTravel(room, probe, round, keep_m),
+  shareAt: probeShare,
+  contact_share: (probe) => (probe.step_m > 0 ? probe.step_m / span_m(probe) : 0),
+  middle_m: probePoint,
+  line_m: (probe) => [probe.top_m, probePoint(probe, 0)],
+  drawnRadius_m: ({ kind, tubeRadius_m, floatRadius_m }) => (kind === 'capacitive' ? tubeRadius_m : floatRadius_m),
+  balls: (probe, share) => [
+    { at_m: probePoint(probe, share), radius_m: Math.max(probe.floatRadius_m, probe.tubeRadius_m) },
+  ],
+};

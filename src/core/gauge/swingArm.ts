@@ -1,4 +1,5 @@
 import { add, depthInside, dot, roomDepth, scale, type ClosedMesh, type Vec3 } from '../geometry';
+import type { Hindrance, SenderLaw } from './senderLaw';
 
 /**
  * A swing-arm sender: a float on an arm that turns in one upright plane about
@@ -22,9 +23,6 @@ export type SwingArm = {
   /** Where a bent arm bends: so far from the pivot, its first leg turned so far from the line to the float. */
   readonly elbow?: { readonly at_m: number; readonly from_rad: number };
 };
-
-/** A body in the tank that an arm may meet. */
-export type Hindrance = { readonly name: string; readonly mesh: ClosedMesh };
 
 const TANK_UP: Vec3 = [0, 0, 1];
 
@@ -83,7 +81,7 @@ export const WALL = 'the wall';
  * How far float and wire swing before they meet a wall, floor, lid or baffle,
  * or anything else that stands in the tank.
  *
- * @param room   where it swings: the bay that holds it
+ * @param room   where it swings: the compartment that holds it
  * @param round  bodies inside that room
  * @param keep_m kept free all round
  * @returns undefined when it is free nowhere between its stops
@@ -209,3 +207,73 @@ const FLAT_REL = 1e-9;
 /** How far along between its own stops the arm stands: 0 at the low one, 1 at the high one. */
 export const armShare = (arm: SwingArm, angle_rad: number): number =>
   (angle_rad - arm.lowStop_rad) / (arm.highStop_rad - arm.lowStop_rad);
+
+/** Angle of an arm at a share of its swing between the stops, low to high [rad]. */
+export const armAngleAt = (arm: SwingArm, share: number): number =>
+  arm.lowStop_rad + share * (arm.highStop_rad - arm.lowStop_rad);
+
+const mixed = (a: Vec3, b: Vec3, share: number): Vec3 => [
+  a[0] + (b[0] - a[0]) * share,
+  a[1] + (b[1] - a[1]) * share,
+  a[2] + (b[2] - a[2]) * share,
+];
+/** Places on each leg of the wire that stand for it. */
+const POINTS_ALONG = 12;
+const LEAST_ARM = 0.1;
+
+export const ARM_LAW: SenderLaw<SwingArm> = {
+  inside_m: ({ pivot_m }) => pivot_m,
+  head_m: ({ pivot_m }) => pivot_m,
+  foot_m: ({ pivot_m }) => pivot_m,
+  // Its bracket is twice as wide as its wire.
+  stemRadius_m: ({ wireRadius_m }) => 2 * wireRadius_m,
+  contradiction: ({ lowStop_rad, highStop_rad }) =>
+    highStop_rad > lowStop_rad
+      ? undefined
+      : { code: 'stops-crossed', detail: 'The high stop must lie above the low stop.' },
+  stuck: {
+    code: 'no-swing',
+    detail: 'The float or its arm touches something wherever it stands; shorten the arm or move the sender.',
+  },
+  freeRun: (arm, room, round, keep_m) => {
+    const swing = freeSwing(room, arm, round, keep_m);
+    if (!swing) return undefined;
+    const { low_rad, high_rad, ...by } = swing;
+    return { low_share: armShare(arm, low_rad), high_share: armShare(arm, high_rad), ...by };
+  },
+  shareAt: (arm, free, up, offset_m) => {
+    const swing = { low_rad: armAngleAt(arm, free.low_share), high_rad: armAngleAt(arm, free.high_share) };
+    return armShare(arm, armAngle_rad(arm, swing, up, offset_m));
+  },
+  contact_share: () => 0,
+  middle_m: (arm, share) => floatCentre_m(arm, armAngleAt(arm, share)),
+  line_m: (arm, share) => wireAt(arm, armAngleAt(arm, share)),
+  drawnRadius_m: ({ floatRadius_m }) => floatRadius_m,
+  balls: (arm, share) => {
+    const wire = wireAt(arm, armAngleAt(arm, share));
+    return [
+      { at_m: wire.at(-1)!, radius_m: arm.floatRadius_m },
+      ...wire
+        .slice(1)
+        .flatMap((to, k) =>
+          Array.from({ length: POINTS_ALONG + 1 }, (_, n) => ({
+            at_m: mixed(wire[k]!, to, n / POINTS_ALONG),
+            radius_m: arm.wireRadius_m,
+          })),
+        ),
+    ];
+  },
+  arm: {
+    length_m: ({ armLength_m }) => armLength_m,
+    angle_rad: armAngleAt,
+    // Its wire is longer throughout, bent where it was.
+    longer: (arm, by_ratio) => {
+      const longer = Math.max(LEAST_ARM, 1 + by_ratio);
+      return {
+        ...arm,
+        armLength_m: arm.armLength_m * longer,
+        ...(arm.elbow ? { elbow: { ...arm.elbow, at_m: arm.elbow.at_m * longer } } : {}),
+      };
+    },
+  },
+};

@@ -1,7 +1,7 @@
 import { dot, vertex, type ClosedMesh, type Vec3 } from '../geometry';
 import type { Gauge, Scale } from './needle';
-import { span_m } from './probe';
-import { shareAt, type FreeRun, type Sender } from './sender';
+import { lawOf, shareAt, type Sender } from './sender';
+import type { FreeRun } from './senderLaw';
 
 const HALVINGS = 60;
 /** Of the depth: two places nearer than this are one, and just beside a place means so far from it. */
@@ -54,8 +54,8 @@ export function breaks(
 }
 
 function contacts(sender: Sender, free: FreeRun): number[] {
-  if (sender.kind === 'swing-arm' || !(sender.step_m > 0)) return [];
-  const step = sender.step_m / span_m(sender);
+  const step = lawOf(sender).contact_share(sender);
+  if (!(step > 0)) return [];
   return Array.from(
     { length: Math.max(0, Math.floor((free.high_share - free.low_share) / step) + 2) },
     (_, i) => step * (Math.floor(free.low_share / step) + i),

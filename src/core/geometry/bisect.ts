@@ -11,13 +11,13 @@ export type Least = {
   readonly at: readonly number[];
   /** The true least value is no lower than this. */
   readonly bound: number;
-  readonly looks: number;
+  readonly evaluations: number;
 };
 
 type Cell = { readonly centre: readonly number[]; readonly half: readonly number[]; readonly bound: number };
 
 /** A cell is halved no more often than this in all; beyond it the bound says how much is still open. */
-const MOST_LOOKS = 4000;
+const MOST_SAMPLES = 4000;
 
 /**
  * Least value over all parameters, no further above the true one than
@@ -34,9 +34,9 @@ export function leastOver(
 ): Least {
   const whole = low.map((from, k) => (high[k]! - from) / 2);
   let best = { value: Infinity, at: low as readonly number[] };
-  let looks = 0;
+  let evaluations = 0;
   const look = (centre: readonly number[], half: readonly number[]): Cell => {
-    looks++;
+    evaluations++;
     const reach = half.reduce((sum, width, k) => sum + width * slopes[k]!, 0);
     // Beyond this the cell cannot hold anything lower than what is known.
     const here = value(centre, best.value + reach);
@@ -55,7 +55,7 @@ export function leastOver(
       whole,
     ),
   ];
-  while (best.value > 0 && looks < MOST_LOOKS) {
+  while (best.value > 0 && evaluations < MOST_SAMPLES) {
     const next = open.reduce((lowest, cell, i) => (cell.bound < open[lowest]!.bound ? i : lowest), 0);
     const cell = open[next];
     if (!cell || cell.bound >= best.value - Math.max(tolerance, tolerance_rel * best.value)) break;
@@ -74,7 +74,7 @@ export function leastOver(
         ),
       );
   }
-  return { ...best, bound: Math.min(best.value, ...open.map((cell) => cell.bound)), looks };
+  return { ...best, bound: Math.min(best.value, ...open.map((cell) => cell.bound)), evaluations };
 }
 
 /** Whether a distance at a parameter is less than a given one; nearer than that it need not be known. */

@@ -1,3 +1,4 @@
+import { derived } from '../memo';
 import type { ClosedMesh } from './mesh';
 
 /** Triangles that need not enclose anything: a wall, a panel, or a whole body. */
@@ -38,9 +39,12 @@ export function boxTree({ positions, triangles }: Surface): BoxTree {
   }
   const loose = triangleBounds(unsorted);
   const numbers = new Uint32Array(count);
-  for (let t = 0; t < count; t++) numbers[t] = t;
+  const middles = [new Float64Array(count), new Float64Array(count), new Float64Array(count)] as const;
+  for (let t = 0; t < count; t++) {
+    numbers[t] = t;
+    for (let k = 0; k < 3; k++) middles[k]![t] = loose[6 * t + k]! + loose[6 * t + 3 + k]!;
+  }
   const most = 2 * count;
-  const boxes = new Float64Array(6 * most);
   const inner = new Int32Array(most);
   const span = new Int32Array(2 * most);
   let made = 1;
@@ -51,10 +55,10 @@ export function boxTree({ positions, triangles }: Surface): BoxTree {
     const box = pending.pop()!;
     span[2 * box] = from;
     span[2 * box + 1] = to - from;
-    enclose(boxes, 6 * box, loose, numbers, from, to);
     if (to - from <= LEAF) continue;
     const middle = (from + to) >> 1;
-    select(numbers, from, to - 1, middle, loose, widestAxis(loose, numbers, from, to));
+    const axis = widestAxis(middles, from, to);
+    select(numbers, middles[axis]!, middles[(axis + 1) % 3]!, middles[(axis + 2) % 3]!, from, to - 1, middle);
     inner[box] = made;
     pending.push(made, from, middle, made + 1, middle, to);
     made += 2;
@@ -67,7 +71,7 @@ export function boxTree({ positions, triangles }: Surface): BoxTree {
     for (let k = 0; k < 6; k++) bounds[6 * t + k] = loose[6 * from + k]!;
   }
   return {
-    boxes: boxes.slice(0, 6 * made),
+    boxes: boxesOf(made, inner, span, bounds),
     inner: inner.slice(0, made),
     span: span.slice(0, 2 * made),
     corners,
@@ -93,37 +97,42 @@ export function triangleBounds(
   return bounds;
 }
 
-function enclose(
-  boxes: Float64Array,
-  at: number,
-  loose: Float64Array,
-  numbers: Uint32Array,
-  from: number,
-  to: number,
-): void {
-  for (let k = 0; k < 3; k++) {
-    let min = Infinity;
-    let max = -Infinity;
-    for (let t = from; t < to; t++) {
-      const i = 6 * numbers[t]! + k;
-      if (loose[i]! < min) min = loose[i]!;
-      if (loose[i + 3]! > max) max = loose[i + 3]!;
+/** From the innermost out: each box holds its two inner ones, or its triangles. */
+function boxesOf(made: number, inner: Int32Array, span: Int32Array, bounds: Float64Array): Float64Array {
+  const ends = new Float64Array(6 * made);
+  for (let box = made - 1; box >= 0; box--) {
+    const within = inner[box]!;
+    const [from, first, count] = within > 0 ? [ends, within, 2] : [bounds, span[2 * box]!, span[2 * box + 1]!];
+    for (let k = 0; k < 3; k++) {
+      let least = from[6 * first + k]!;
+      let most = from[6 * first + 3 + k]!;
+      for (let i = 6 * (first + 1) + k; i < 6 * (first + count); i += 6) {
+        if (from[i]! < least) least = from[i]!;
+        if (from[i + 3]! > most) most = from[i + 3]!;
+      }
+      ends[6 * box + k] = least;
+      ends[6 * box + 3 + k] = most;
     }
-    boxes[at + k] = (min + max) / 2;
-    boxes[at + 3 + k] = (max - min) / 2;
   }
+  for (let i = 0; i < ends.length; i += 6)
+    for (let k = i; k < i + 3; k++) {
+      const [least, most] = [ends[k]!, ends[k + 3]!];
+      ends[k] = (least + most) / 2;
+      ends[k + 3] = (most - least) / 2;
+    }
+  return ends;
 }
 
 /** The axis along which the triangles' middles (twice over) spread furthest. */
-function widestAxis(loose: Float64Array, numbers: Uint32Array, from: number, to: number): number {
+function widestAxis(middles: readonly Float64Array[], from: number, to: number): number {
   let axis = 0;
   let widest = -1;
   for (let k = 0; k < 3; k++) {
+    const along = middles[k]!;
     let min = Infinity;
     let max = -Infinity;
     for (let t = from; t < to; t++) {
-      const i = 6 * numbers[t]! + k;
-      const middle = loose[i]! + loose[i + 3]!;
+      const middle = along[t]!;
       if (middle < min) min = middle;
       if (middle > max) max = middle;
     }
@@ -136,45 +145,45 @@ function widestAxis(loose: Float64Array, numbers: Uint32Array, from: number, to:
 }
 
 /**
- * Puts the triangle that belongs at a place by its middle along an axis there,
- * the lower ones before it.
+ * Puts the triangle that belongs at a place by its key there, those of lower
+ * keys before it; its other middles go with it.
  * @source C. A. R. Hoare, "Algorithm 65: find", Communications of the ACM 4 (1961)
  */
 function select(
   numbers: Uint32Array,
+  keys: Float64Array,
+  second: Float64Array,
+  third: Float64Array,
   from: number,
   to: number,
   place: number,
-  loose: Float64Array,
-  axis: number,
 ): void {
   let low = from;
   let high = to;
   while (low < high) {
-    const at = 6 * numbers[place]! + axis;
-    const pivot = loose[at]! + loose[at + 3]!;
+    const pivot = keys[place]!;
     let i = low;
     let j = high;
     while (i <= j) {
-      while (loose[6 * numbers[i]! + axis]! + loose[6 * numbers[i]! + axis + 3]! < pivot) i++;
-      while (pivot < loose[6 * numbers[j]! + axis]! + loose[6 * numbers[j]! + axis + 3]!) j--;
+      while (keys[i]! < pivot) i++;
+      while (pivot < keys[j]!) j--;
       if (i > j) break;
-      const kept = numbers[i]!;
-      numbers[i++] = numbers[j]!;
-      numbers[j--] = kept;
+      const [number, key, x, y] = [numbers[i]!, keys[i]!, second[i]!, third[i]!];
+      numbers[i] = numbers[j]!;
+      keys[i] = keys[j]!;
+      second[i] = second[j]!;
+      third[i] = third[j]!;
+      numbers[j] = number;
+      keys[j] = key;
+      second[j] = x;
+      third[j] = y;
+      i++;
+      j--;
     }
     if (j < place) low = i;
     if (place < i) high = j;
   }
 }
 
-const trees = new WeakMap<Surface, BoxTree>();
-
 /** The tree of a surface that does not change, made when it is first asked for. */
-export function treeOf(surface: Surface): BoxTree {
-  const known = trees.get(surface);
-  if (known) return known;
-  const tree = boxTree(surface);
-  trees.set(surface, tree);
-  return tree;
-}
+export const treeOf: (surface: Surface) => BoxTree = derived(boxTree);

@@ -1,7 +1,7 @@
-import { triangleBounds, type BoxTree } from './boxTree';
+import type { BoxTree } from './boxTree';
 import { nearestOnTriangle } from './distance';
 import type { Pose } from './pose';
-import { boundsGap2, boxGap2, facing, size2, type Facing } from './separation';
+import { boundsGap2, boxGap2, facing, placeTriangle, size2, type Facing } from './separation';
 import { nearestOnFirst, nearestOnSecond, triangleGap2 } from './triangleGap';
 import { dot, norm, scale, subtract, type Vec3 } from './vec';
 
@@ -59,22 +59,11 @@ function apartFromEachOther(sorted: readonly Contact[], most: number): Contact[]
   return kept;
 }
 
-function leaves(
-  { a, b, pose, triangle, bounds }: Facing,
-  i: number,
-  j: number,
-  within_m: number,
-  found: Contact[],
-): void {
+function leaves(search: Facing, i: number, j: number, within_m: number, found: Contact[]): void {
+  const { a, b, triangle, bounds } = search;
   const within2 = within_m * within_m;
   for (let n = b.span[2 * j]!; n < b.span[2 * j]! + b.span[2 * j + 1]!; n++) {
-    for (let c = 0; c < 9; c += 3) {
-      const x = b.corners[9 * n + c]!,
-        y = b.corners[9 * n + c + 1]!,
-        z = b.corners[9 * n + c + 2]!;
-      for (let k = 0; k < 3; k++) triangle[c + k] = pose[k]! * x + pose[3 + k]! * y + pose[6 + k]! * z + pose[9 + k]!;
-    }
-    triangleBounds(triangle, bounds);
+    placeTriangle(search, n);
     for (let m = a.span[2 * i]!; m < a.span[2 * i]! + a.span[2 * i + 1]!; m++) {
       if (boundsGap2(a.bounds, 6 * m, bounds) >= within2) continue;
       const gap2 = triangleGap2(a.corners, 9 * m, triangle, 0, within2);

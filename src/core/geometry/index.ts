@@ -11,6 +11,7 @@
  */
 export { add, cross, distance, dot, lerp, norm, scale, subtract, unitVector, type Vec3 } from './vec';
 export {
+  cornerOfEach,
   meshArea,
   meshBounds,
   meshVolume,
@@ -58,7 +59,7 @@ export {
   type Operation,
   type PictureMesh,
 } from './kernel';
-export { cutAcross } from './slab';
+export { cutAcross, isInOutline } from './slab';
 export { flatFaces, onFace, type FaceFrame, type FlatFace } from './faces';
 export { insetMesh, type InsetCode } from './inset';
 export { crossingTriangles } from './crossing';
@@ -103,6 +104,7 @@ export {
   turnedBack,
   type Pose,
 } from './pose';
+export { OUTWARD } from './outward';
 export { boxTree, treeOf, type BoxTree, type Surface } from './boxTree';
 export { separation, type Separation } from './separation';
 export { contacts, type Contact } from './contacts';

@@ -1,3 +1,4 @@
+import { derived } from '../memo';
 import Module, { type Manifold, type ManifoldToplevel } from 'manifold-3d';
 import { failure, success, type Outcome } from '../outcome';
 import { boxMesh } from './box';
@@ -90,9 +91,6 @@ type Faces = {
 };
 type Source = { readonly solid: Manifold; readonly id: number; readonly mesh: ClosedMesh; readonly faces: Faces };
 
-/** A body is cut more than once; what it is made of stays. */
-const knownFaces = new WeakMap<ClosedMesh, Faces>();
-
 const single = new Float32Array(3);
 const bits = new Int32Array(single.buffer);
 /** A point by its bits in single precision. */
@@ -104,9 +102,7 @@ function roundedKey(x: number, y: number, z: number): string {
 }
 
 /** The level faces of a body, numbered so that the kernel may mend their seams but keep their edges. */
-function facesOf(mesh: ClosedMesh): Faces {
-  const known = knownFaces.get(mesh);
-  if (known) return known;
+const facesOf: (mesh: ClosedMesh) => Faces = derived((mesh: ClosedMesh) => {
   const planes: (Plane | undefined)[] = [];
   const numbers = new Map<string, number>();
   const size = meshSize_m(mesh);
@@ -123,9 +119,8 @@ function facesOf(mesh: ClosedMesh): Faces {
   for (let i = 0; i < mesh.positions.length; i += 3)
     corners.set(roundedKey(mesh.positions[i]!, mesh.positions[i + 1]!, mesh.positions[i + 2]!), i / 3);
   const faces = { ofTriangle, planes, corners };
-  knownFaces.set(mesh, faces);
   return faces;
-}
+});
 
 /** A body as the kernel takes it. */
 function source(mesh: ClosedMesh): Source {
@@ -212,6 +207,7 @@ export function between(
   return part ? success(part) : combine(mesh, slab(bounds, axis, from_m, to_m), 'common');
 }
 
+/** A body shifted [m]. */
 export const movedMesh = (mesh: ClosedMesh, by_m: Vec3): ClosedMesh => ({
   ...mesh,
   positions: mesh.positions.map((value, i) => value + by_m[i % 3]!),
@@ -239,6 +235,7 @@ export function withoutBand(
 /** A surface to look at: single precision, for pictures only. */
 export type PictureMesh = { readonly positions: Float32Array; readonly triangles: Uint32Array };
 
+/** A body in single precision, to look at [m]. */
 export const pictureOf = (mesh: ClosedMesh): PictureMesh => ({
   positions: Float32Array.from(mesh.positions),
   triangles: Uint32Array.from(mesh.triangles),

@@ -50,7 +50,7 @@ export function loftMesh(
     return failure('turns-inside-out', 'profiles', 'The two profiles run opposite ways round.');
   const first = parseProfile(near);
   if (!first.ok) return first;
-  const last = parseProfile(far);
+  const last = near === far ? first : parseProfile(far);
   if (!last.ok) return last;
   if (first.value.length !== last.value.length)
     return failure('points-differ', 'profiles', 'Two points of one profile fall together and not in the other.');

@@ -1,3 +1,4 @@
+import { derived } from '../memo';
 import { failure, success, type Outcome } from '../outcome';
 import { DisjointSets } from './disjointSets';
 import type { Vec3 } from './vec';
@@ -71,25 +72,30 @@ function openEdges(triangles: Uint32Array, vertices: number): number {
 /** The same body, some of whose space is evenly taken up by something else. */
 export const withFillable = (mesh: ClosedMesh, fillable: number): ClosedMesh => ({ ...mesh, fillable });
 
-/** How many bodies there are that do not hang together by their surface. */
-export function surfacePieces({ positions, triangles }: ClosedMesh): number {
+/** A corner of each body of a surface that does not hang together with the others, by its number. */
+export function cornerOfEach({ positions, triangles }: Pick<ClosedMesh, 'positions' | 'triangles'>): number[] {
   const bodies = new DisjointSets(positions.length / 3);
   for (let i = 0; i < triangles.length; i += 3) {
     bodies.join(triangles[i]!, triangles[i + 1]!);
     bodies.join(triangles[i]!, triangles[i + 2]!);
   }
-  return new Set(Array.from(triangles, (vertex) => bodies.root(vertex))).size;
+  return [...new Set(Array.from(triangles, (vertex) => bodies.root(vertex)))];
 }
+
+/** How many bodies there are that do not hang together by their surface. */
+export const surfacePieces = (mesh: ClosedMesh): number => cornerOfEach(mesh).length;
 
 /** Largest coordinate, by which geometric tolerances are scaled [m]. */
 export const meshSize_m = ({ positions }: Pick<ClosedMesh, 'positions'>): number =>
   positions.reduce((largest, value) => Math.max(largest, Math.abs(value)), 0);
 
+/** A vertex by its number [m]. */
 export function vertex(mesh: Pick<ClosedMesh, 'positions'>, index: number): Vec3 {
   const at = 3 * index;
   return [mesh.positions[at]!, mesh.positions[at + 1]!, mesh.positions[at + 2]!];
 }
 
+/** The corners of a triangle by its number [m]. */
 export function triangle(
   mesh: Pick<ClosedMesh, 'positions' | 'triangles'>,
   index: number,
@@ -102,6 +108,7 @@ export function triangle(
   ];
 }
 
+/** How many triangles a surface has. */
 export const triangleCount = (mesh: Pick<ClosedMesh, 'triangles'>): number => mesh.triangles.length / 3;
 
 export type Bounds = { readonly min: Vec3; readonly max: Vec3 };
@@ -122,16 +129,7 @@ export function meshBounds(mesh: Pick<ClosedMesh, 'positions' | 'triangles'>): B
  * Volume that liquid can take inside [m³], negative when the faces look inward.
  * @source divergence theorem: sum of signed tetrahedra from one apex
  */
-export function meshVolume(mesh: ClosedMesh): number {
-  const known = volumes.get(mesh);
-  if (known !== undefined) return known;
-  const volume = signedVolume(mesh);
-  volumes.set(mesh, volume);
-  return volume;
-}
-
-/** Asked for with every level; a mesh never changes. */
-const volumes = new WeakMap<ClosedMesh, number>();
+export const meshVolume: (mesh: ClosedMesh) => number = derived((mesh: ClosedMesh) => signedVolume(mesh));
 
 function signedVolume(mesh: ClosedMesh): number {
   const { positions: p, triangles } = mesh;

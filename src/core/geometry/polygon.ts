@@ -71,6 +71,7 @@ const turn = (a: Point2, b: Point2, c: Point2): number =>
   Math.sign((b[0] - a[0]) * (c[1] - a[1]) - (b[1] - a[1]) * (c[0] - a[0]));
 
 function segmentsMeet(a: Point2, b: Point2, c: Point2, d: Point2): boolean {
+  if (apartAlong(0, a, b, c, d) || apartAlong(1, a, b, c, d)) return false;
   const [t1, t2, t3, t4] = [turn(a, b, c), turn(a, b, d), turn(c, d, a), turn(c, d, b)];
   if (t1 !== t2 && t3 !== t4) return true;
   const within = (p: Point2, q: Point2, r: Point2): boolean =>
@@ -85,6 +86,11 @@ function segmentsMeet(a: Point2, b: Point2, c: Point2, d: Point2): boolean {
     (t4 === 0 && within(c, d, b))
   );
 }
+
+/** Whether two segments lie apart as seen along one axis: most pairs of a profile do. */
+const apartAlong = (k: 0 | 1, a: Point2, b: Point2, c: Point2, d: Point2): boolean =>
+  (a[k] < c[k] && a[k] < d[k] && b[k] < c[k] && b[k] < d[k]) ||
+  (a[k] > c[k] && a[k] > d[k] && b[k] > c[k] && b[k] > d[k]);
 
 /** Triangles that fill a profile, three point numbers each, counter-clockwise. */
 export function fillProfile(profile: Profile): number[] {

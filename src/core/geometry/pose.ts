@@ -52,6 +52,7 @@ export const seenFrom = (viewer: Pose, body: Pose): Pose => ({
   origin_m: placedBack(viewer, body.origin_m),
 });
 
+/** A pose that is shifted and not turned [m]. */
 export const shiftBy = (by_m: Vec3): Pose => ({ ...AT_HOME, origin_m: by_m });
 
 /**
@@ -84,8 +85,11 @@ const PARALLEL = 1e-9;
 /** A surface as it stands in the outer frame. */
 export function posedMesh<T extends Pick<ClosedMesh, 'positions' | 'triangles'>>(mesh: T, pose: Pose): T {
   const { positions } = mesh;
+  const { axes, origin_m } = pose;
   const moved = new Float64Array(positions.length);
   for (let i = 0; i < positions.length; i += 3)
-    moved.set(placed(pose, [positions[i]!, positions[i + 1]!, positions[i + 2]!]), i);
+    for (let k = 0; k < 3; k++)
+      moved[i + k] =
+        positions[i]! * axes[0][k]! + positions[i + 1]! * axes[1][k]! + positions[i + 2]! * axes[2][k]! + origin_m[k]!;
   return { ...mesh, positions: moved };
 }

@@ -1,9 +1,8 @@
+import { derived } from '../memo';
 import { depthInside } from './distance';
 import { meshSize_m, type ClosedMesh } from './mesh';
 import { trianglePlanes } from './planes';
 import type { Vec3 } from './vec';
-
-const known = new WeakMap<ClosedMesh, (point: Vec3) => number>();
 
 /** Of the mesh's size: corners so near to a plane lie in it. */
 const FLAT_REL = 1e-7;
@@ -16,11 +15,7 @@ const SAME = 1e-9;
  * least distance to any of its planes, which is quickly had; outside it is
  * then no more than negative. Other bodies go by `depthInside`.
  */
-export function roomDepth(mesh: ClosedMesh): (point: Vec3) => number {
-  const found = known.get(mesh) ?? made(mesh);
-  known.set(mesh, found);
-  return found;
-}
+export const roomDepth: (mesh: ClosedMesh) => (point: Vec3) => number = derived((mesh: ClosedMesh) => made(mesh));
 
 function made(mesh: ClosedMesh): (point: Vec3) => number {
   const planes = convexPlanes(mesh);

@@ -99,6 +99,18 @@ describe('distance between bodies', () => {
     expectClose(gapOf(a, b, at), least - 0.15, { abs: 5e-4, why: 'segment to segment less both radii; facets' });
   });
 
+  it('is found within a distance exactly where it is no more than that, and then the same (seeded)', () => {
+    fc.assert(
+      fc.property(anyBody, anyBody, anyPose(0.9), fc.double({ min: 0.2, max: 3, noNaN: true }), (a, b, pose, share) => {
+        const whole = separation(treeOf(a), treeOf(b), pose)!;
+        const found = separation(treeOf(a), treeOf(b), pose, whole.distance_m * share);
+        if (whole.distance_m * Math.abs(share - 1) < 1e-9) return;
+        expect(found?.distance_m).toEqual(share > 1 ? whole.distance_m : undefined);
+      }),
+      { seed: 23, numRuns: 300 },
+    );
+  });
+
   it('is none exactly where the geometry kernel finds a common body', () => {
     fc.assert(
       fc.property(anyBody, anyBody, anyPose(0.9), (a, b, pose) => {

@@ -29,7 +29,8 @@ export function cutAcross(
   if (heights.every((height) => height <= 0)) return mesh;
   if (heights.every((height) => height >= 0)) return undefined;
   const kept = keptPart(mesh, axis, heights, sign);
-  const triangles = [...kept.triangles, ...capOf(kept, axis, at_m, sign)];
+  const isInPlane = (vertex: number): boolean => vertex >= heights.length || heights[vertex] === 0;
+  const triangles = [...kept.triangles, ...capOf(kept, axis, at_m, sign, isInPlane)];
   const parsed = parseMesh(...compact(kept.positions, triangles));
   return parsed.ok ? { ...parsed.value, fillable: mesh.fillable } : undefined;
 }
@@ -83,28 +84,39 @@ function faceTurn(p: readonly number[], [a, b, c]: readonly [number, number, num
 }
 
 /** Faces that close the open edges, which all lie in the plane. */
-function capOf({ positions, triangles }: Part, axis: 0 | 1 | 2, at_m: number, sign: number): number[] {
+function capOf(
+  { positions, triangles }: Part,
+  axis: 0 | 1 | 2,
+  at_m: number,
+  sign: number,
+  isInPlane: (vertex: number) => boolean,
+): number[] {
   const [u, v] = [(axis + 1) % 3, (axis + 2) % 3];
   const flat = (vertex: number): Point2 => [positions[3 * vertex + u]!, positions[3 * vertex + v]!];
   // Seen against the axis the cap of an upper part runs the other way round.
-  const loops = openLoops(triangles, positions.length / 3).map((loop) => (sign > 0 ? loop : [...loop].reverse()));
+  const loops = openLoops(triangles, positions.length / 3, isInPlane).map((loop) =>
+    sign > 0 ? loop : [...loop].reverse(),
+  );
   const areas = loops.map((loop) => signedArea_m2(loop.map(flat)));
   const cap: number[] = [];
   loops.forEach((loop, i) => {
     if (areas[i]! <= 0) return;
     const outline = loop.map(flat);
-    const holes = loops.filter((hole, j) => areas[j]! < 0 && isInside(flat(hole[0]!), outline));
+    const holes = loops.filter((hole, j) => areas[j]! < 0 && isInOutline(flat(hole[0]!), outline));
     for (const face of filled([loop, ...holes], flat, positions, axis, at_m))
       cap.push(...(sign > 0 ? face : ([face[0], face[2], face[1]] as const)));
   });
   return cap;
 }
 
-/** Loops of edges that lack their partner, each run as the partner would run. */
-function openLoops(triangles: readonly number[], count: number): number[][] {
+/** Loops of edges that lack their partner, each run as the partner would run; all others have theirs. */
+function openLoops(triangles: readonly number[], count: number, isOpen: (vertex: number) => boolean): number[][] {
   const net = new Map<number, number>();
   for (let i = 0; i < triangles.length; i++) {
-    const [a, b] = [triangles[i]!, triangles[i % 3 === 2 ? i - 2 : i + 1]!];
+    const a = triangles[i]!;
+    if (!isOpen(a)) continue;
+    const b = triangles[i % 3 === 2 ? i - 2 : i + 1]!;
+    if (!isOpen(b)) continue;
     net.set(a * count + b, (net.get(a * count + b) ?? 0) + 1);
   }
   const next = new Map<number, number[]>();
@@ -189,22 +201,27 @@ function between(from: number, to: number, next: ReadonlyMap<number, number>): n
   return points;
 }
 
-const isInside = ([x, y]: Point2, outline: readonly Point2[]): boolean =>
+/** Whether a point lies within a loop: an even-odd count of the edges to its right. */
+export const isInOutline = ([x, y]: Point2, outline: readonly Point2[]): boolean =>
   outline.reduce((inside, [ax, ay], i) => {
     const [bx, by] = outline[(i + 1) % outline.length]!;
     return ay > y !== by > y && x < ax + ((y - ay) / (by - ay)) * (bx - ax) ? !inside : inside;
   }, false);
 
-/** Only the vertices that triangles use. */
+/** Only the vertices that triangles use, in the order in which they are met. */
 function compact(positions: readonly number[], triangles: readonly number[]): [Float64Array, Uint32Array] {
-  const numbers = new Map<number, number>();
-  const used: number[] = [];
-  const renumbered = Uint32Array.from(triangles, (vertex) => {
-    const known = numbers.get(vertex);
-    if (known !== undefined) return known;
-    numbers.set(vertex, used.length / 3);
-    used.push(positions[3 * vertex]!, positions[3 * vertex + 1]!, positions[3 * vertex + 2]!);
-    return used.length / 3 - 1;
-  });
-  return [Float64Array.from(used), renumbered];
+  const numbers = new Int32Array(positions.length / 3).fill(-1);
+  const renumbered = new Uint32Array(triangles.length);
+  const used = new Float64Array(positions.length);
+  let count = 0;
+  for (let i = 0; i < triangles.length; i++) {
+    const vertex = triangles[i]!;
+    if (numbers[vertex]! < 0) {
+      numbers[vertex] = count;
+      for (let k = 0; k < 3; k++) used[3 * count + k] = positions[3 * vertex + k]!;
+      count++;
+    }
+    renumbered[i] = numbers[vertex]!;
+  }
+  return [used.slice(0, 3 * count), renumbered];
 }

@@ -19,7 +19,7 @@ import {
 } from '.';
 
 /** Bodies beside each other in one mesh, the vertices of each its own; one turned inside-out where asked. */
-function together(...bodies: readonly (ClosedMesh | { readonly insideOut: ClosedMesh })[]): ClosedMesh {
+function joined(...bodies: readonly (ClosedMesh | { readonly insideOut: ClosedMesh })[]): ClosedMesh {
   const positions: number[] = [];
   const triangles: number[] = [];
   for (const body of bodies) {
@@ -56,8 +56,8 @@ describe('how often a surface winds round a point', () => {
 
   it('counts what lies in two bodies twice, and what lies in one that is inside-out as less than nothing', () => {
     const p: Vec3 = [0.5, 0.5, 0.5];
-    expect(windingAt(together(cube, boxMesh(0.8, 0.8, 0.8)), p)).toBe(2);
-    expect(windingAt(together(movedMesh(boxMesh(3, 1, 1), [2, 0, 0]), { insideOut: cube }), p)).toBe(-1);
+    expect(windingAt(joined(cube, boxMesh(0.8, 0.8, 0.8)), p)).toBe(2);
+    expect(windingAt(joined(movedMesh(boxMesh(3, 1, 1), [2, 0, 0]), { insideOut: cube }), p)).toBe(-1);
   });
 });
 
@@ -65,22 +65,22 @@ describe('faces that do not part inside from outside', () => {
   const inner = movedMesh(boxMesh(0.4, 0.4, 0.4), [0.3, 0.3, 0.3]);
   it.each<[string, ClosedMesh, boolean]>([
     ['a cube', cube, true],
-    ['a cube with a hollow', together(cube, { insideOut: inner }), true],
-    ['two cubes apart', together(cube, movedMesh(cube, [2, 0, 0])), true],
-    ['two cubes that share an edge', together(cube, movedMesh(cube, [1, 1, 0])), true],
+    ['a cube with a hollow', joined(cube, { insideOut: inner }), true],
+    ['two cubes apart', joined(cube, movedMesh(cube, [2, 0, 0])), true],
+    ['two cubes that share an edge', joined(cube, movedMesh(cube, [1, 1, 0])), true],
     [
       'a vessel',
       unwrap(vesselMesh({ radius_m: 0.2, shell_m: 0.5, axis: 'x', nearEnd: 'torispherical', farEnd: 'elliptical' })),
       true,
     ],
-    ['a cube twice', together(cube, cube), false],
-    ['a cube in a cube, both facing outward', together(cube, inner), false],
-    ['a lower half upon a cube', together(cube, boxMesh(1, 1, 0.5)), false],
-    ['a cube that overlaps another in a face of both', together(cube, movedMesh(cube, [0.5, 0, 0])), false],
-    ['two cubes face to face', together(cube, movedMesh(cube, [1, 0, 0])), false],
+    ['a cube twice', joined(cube, cube), false],
+    ['a cube in a cube, both facing outward', joined(cube, inner), false],
+    ['a lower half upon a cube', joined(cube, boxMesh(1, 1, 0.5)), false],
+    ['a cube that overlaps another in a face of both', joined(cube, movedMesh(cube, [0.5, 0, 0])), false],
+    ['two cubes face to face', joined(cube, movedMesh(cube, [1, 0, 0])), false],
     [
       'a cube beside one that is inside-out',
-      together(movedMesh(boxMesh(3, 1, 1), [2, 0, 0]), { insideOut: cube }),
+      joined(movedMesh(boxMesh(3, 1, 1), [2, 0, 0]), { insideOut: cube }),
       false,
     ],
   ])('%s', (_, mesh, sound) => {
@@ -100,7 +100,7 @@ describe('faces that do not part inside from outside', () => {
       const bodies = boxes.map(({ at, size }) =>
         movedMesh(boxMesh(size[0] / 4, size[1] / 4, size[2] / 4), [at[0] / 4, at[1] / 4, at[2] / 4]),
       );
-      const mesh = together(...bodies);
+      const mesh = joined(...bodies);
       const cells = boxes.flatMap(({ at, size }) =>
         Array.from(
           { length: size[0] * size[1] * size[2] },

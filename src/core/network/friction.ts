@@ -13,6 +13,7 @@ export const TURBULENT_RE = 4000;
 
 export type Regime = 'still' | 'laminar' | 'transitional' | 'turbulent';
 
+/** How a pipe flows at a Reynolds number. */
 export function regimeOf(reynolds: number): Regime {
   if (reynolds < 1e-9) return 'still';
   return reynolds <= LAMINAR_RE ? 'laminar' : reynolds < TURBULENT_RE ? 'transitional' : 'turbulent';
@@ -55,6 +56,7 @@ const bridges = new Map<number, Bridge>();
 /** Where the cubic from laminar flow meets Colebrook's curve, in logarithms: the same for every line of a roughness. */
 export type Bridge = { readonly end: number; readonly slope: number };
 
+/** Ends of the bridge between laminar and turbulent flow at a roughness relative to the bore. */
 export function bridgeOf(relativeRoughness: number): Bridge {
   const kept = bridges.get(relativeRoughness);
   if (kept) return kept;
@@ -70,7 +72,9 @@ export function bridgeOf(relativeRoughness: number): Bridge {
 export const frictionFactor = (reynolds: number, relativeRoughness: number): number =>
   frictionNumber(reynolds, relativeRoughness).value / (reynolds * reynolds);
 
+/** Area of a round bore [m²]. */
 export const boreArea_m2 = (bore_m: number): number => (Math.PI / 4) * bore_m * bore_m;
 
+/** Reynolds number of a flow in a round bore; its parts in SI. */
 export const reynoldsNumber = (flow_m3PerS: number, bore_m: number, kinematicViscosity_m2PerS: number): number =>
   (4 * Math.abs(flow_m3PerS)) / (Math.PI * bore_m * kinematicViscosity_m2PerS);

@@ -440,17 +440,17 @@ function keptLaw(link: NetworkLink, fluid: FluidState): Outcome<LossLaw, Network
 }
 
 /** What flows in a link, as far as its laws ask. */
-type Flowing = Pick<FluidState, 'density_kgPerM3' | 'viscosity_PaS' | 'kinematicViscosity_m2PerS'>;
+type LiquidProperties = Pick<FluidState, 'density_kgPerM3' | 'viscosity_PaS' | 'kinematicViscosity_m2PerS'>;
 
-const liquidIn = ({ air }: NetworkLink, fluid: FluidState): Flowing =>
+const liquidIn = ({ air }: NetworkLink, fluid: FluidState): LiquidProperties =>
   air ? { ...air, kinematicViscosity_m2PerS: air.viscosity_PaS / air.density_kgPerM3 } : fluid;
 
 /** The law of all of a link's elements at one flow. */
 export function linkLaw(link: NetworkLink, fluid: FluidState): Outcome<LossLaw, NetworkCode> {
   const laws: LossLaw[] = [];
-  const flowing = liquidIn(link, fluid);
+  const liquid = liquidIn(link, fluid);
   for (const element of link.elements) {
-    const law = elementLaw(element, link.name, flowing);
+    const law = elementLaw(element, link.name, liquid);
     if (!law.ok) return law;
     laws.push(law.value);
   }
@@ -466,7 +466,7 @@ export function linkLaw(link: NetworkLink, fluid: FluidState): Outcome<LossLaw, 
   );
 }
 
-function elementLaw(element: LinkElement, name: string, fluid: Flowing): Outcome<LossLaw, NetworkCode> {
+function elementLaw(element: LinkElement, name: string, fluid: LiquidProperties): Outcome<LossLaw, NetworkCode> {
   const bad = badSize(element, name);
   if (bad) return bad;
   switch (element.kind) {

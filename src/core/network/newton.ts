@@ -1,5 +1,5 @@
 import { LAMINAR_RE } from './friction';
-import { answerForLaws, kernel, type RealArray, type WholeArray } from './kernel';
+import { answerForLaws, kernel, kernelTurn, type RealArray, type WholeArray } from './kernel';
 import type { LineTerms, LossLaw } from './laws';
 import type { SparseShape } from './sparse';
 
@@ -116,12 +116,12 @@ export function settle(work: Work, near: boolean): Settled {
 }
 
 /** The kernel's memory as one network is laid out in it. */
-type Room = Readonly<Record<RealArray, Float64Array>> & { readonly work: Work };
+type Room = Readonly<Record<RealArray, Float64Array>> & { readonly work: Work; readonly turn: number };
 
 let current: Room | undefined;
 
 function roomFor(work: Work): Room {
-  if (current?.work === work) return current;
+  if (current?.work === work && current.turn === kernelTurn()) return current;
   const { matrix, from, to, entryOf } = work;
   const [links, places] = [from.length, work.outflow.length];
   const known = kernel();
@@ -143,6 +143,7 @@ function roomFor(work: Work): Room {
   answerForLaws(lossOf);
   current = {
     work,
+    turn: kernelTurn(),
     terms: real('terms', TERMS * links),
     rough: real('rough', ROUGH * links),
     flow: real('flow', links),

@@ -357,6 +357,10 @@ export const CONTACT_OF_FLUID: Readonly<Record<FluidKey, ContactFluid>> = {
   urea: 'urea',
 };
 
+/**
+ * The row of a material.
+ * @throws where the table has none
+ */
 export const compatibilityOf = (material: string): CompatibilityRow => {
   const found = COMPATIBILITY.find(({ key }) => key === material);
   if (!found) throw new Error(`no compatibility row for ${material}`);

@@ -97,6 +97,7 @@ export const JOINS: Readonly<Record<JoinSystem, JoinSystemRow>> = {
   },
 };
 
+/** The thread of a join; undefined of what is no thread. */
 export const threadOfJoin = ({ system, size }: Pick<Join, 'system' | 'size'>) =>
   THREADS.find((row) => row.system === system && sizeOf(row.system, row.name) === size);
 
@@ -488,4 +489,5 @@ export const ADAPTERS: readonly AdapterRow[] = [
   ),
 ];
 
+/** An adapter by its key. */
 export const adapterRow = (key: string): AdapterRow | undefined => ADAPTERS.find((row) => row.key === key);

@@ -63,6 +63,7 @@ export const LINE_SIZES: readonly LineSize[] = [
   pipe('2', 2.375, 2.067),
 ];
 
+/** A size of line by its key; undefined where there is none. */
 export function lineSize(kind: LineKind, name: string): LineSize | undefined {
   return LINE_SIZES.find((size) => size.kind === kind && size.name === name);
 }

@@ -300,6 +300,7 @@ export const LINE_STOCK: readonly LineStockRow[] = [
   ),
 ];
 
+/** A kind of line by its key; undefined where there is none. */
 export const lineStock = (key: string): LineStockRow | undefined => LINE_STOCK.find((row) => row.key === key);
 
 /** The series that a line is taken to be of until one is chosen. */

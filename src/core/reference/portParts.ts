@@ -302,6 +302,7 @@ export const PORT_PARTS: readonly PortPartRow[] = [
   ),
 ];
 
+/** A part that stands in a port, by its key. */
 export const portPart = (key: string): PortPartRow => PORT_PARTS.find((row) => row.key === key)!;
 
 /** What each kind of port is usually made of, first choice first. */

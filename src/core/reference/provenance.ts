@@ -6,4 +6,5 @@ export type Status = 'published' | 'derived' | 'from memory' | 'common practice'
 
 export type Sourced = { readonly source: string; readonly status: Status };
 
+/** Where a value comes from, and how far it is to be trusted. */
 export const sourced = (status: Status, source: string): Sourced => ({ status, source });

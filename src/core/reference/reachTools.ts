@@ -213,6 +213,7 @@ export const TOOLS: readonly ToolRow[] = [
   },
 ];
 
+/** A tool of one size by its key. */
 export const toolRow = (key: FixedToolKey): ToolRow => TOOLS.find((row) => row.key === key)!;
 
 /** The spanner for a hexagon, the next larger where there is none of its size; undefined beyond the largest. */

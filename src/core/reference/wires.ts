@@ -85,6 +85,7 @@ export const WIRES: readonly WireRow[] = [
   ...AWG.map(([gauge, most_A]) => awg(gauge, most_A)),
 ];
 
+/** A wire by its key. */
 export const wireRow = (key: string): WireRow => WIRES.find((row) => row.key === key)!;
 
 /** Blade fuses as sold [A]. */

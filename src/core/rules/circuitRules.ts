@@ -1,6 +1,6 @@
-import { feedPath, fluidAt, runsOf, stockOf } from '../document/circuits';
-import { END_WORDS } from '../document/circuitEdits';
-import { engineNeed, MOST_DROP_RATIO, type LineAnswers } from '../evaluate';
+import { feedPath, fluidAt, runsOf, stockOf } from '../plan/circuits';
+import { END_WORDS } from '../plan/circuitEdits';
+import { engineNeed, MOST_DROP_RATIO, type LineAnswers } from '../answers';
 import { compatibilityOf, CONTACT_OF_FLUID } from '../reference/compatibility';
 import { FLUIDS } from '../reference/fluids';
 import { say, when, type Hit, type Rule, type RuleContext } from './rule';

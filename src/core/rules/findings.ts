@@ -1,5 +1,6 @@
-import { numbersOf, type Evaluation, type FitOutcome, type ReachOutcome, type SheetsOutcome } from '../evaluate';
-import type { SystemDocument } from '../document/schema';
+import { numbersOf, type AnswerKey, type Evaluation, type Results } from '../answers';
+import type { Plan } from '../plan/schema';
+import { withPositions } from '../state';
 import { CIRCUIT_RULES } from './circuitRules';
 import { FIT_RULES } from './fitRules';
 import { GAUGE_RULES } from './gaugeRules';
@@ -10,52 +11,88 @@ import { PICKUP_RULES } from './pickupRules';
 import { RANGE_RULES } from './rangeRules';
 import { REACH_RULES } from './reachRules';
 import { lacking, type Partly } from './lacks';
-import type { Finding, Judgement, NotJudged, Rule, Severity } from './rule';
+import type {
+  Finding,
+  FitRuleContext,
+  Judgement,
+  NotJudged,
+  ReachRuleContext,
+  Rule,
+  RuleContext,
+  Severity,
+  SheetRuleContext,
+} from './rule';
 import { TANK_RULES } from './tankRules';
 import { VENT_RULES } from './ventRules';
 
-export const RULES: readonly Rule[] = [
-  ...FIT_RULES,
-  ...REACH_RULES,
-  ...TANK_RULES,
-  ...INSIDE_RULES,
-  ...PORT_RULES,
-  ...PICKUP_RULES,
-  ...LINE_RULES,
-  ...CIRCUIT_RULES,
-  ...VENT_RULES,
-  ...GAUGE_RULES,
-  ...RANGE_RULES,
+/** Answers that rules judge by, and what they see of each. */
+type Contexts = {
+  readonly details: RuleContext;
+  readonly clearances: FitRuleContext;
+  readonly reach: ReachRuleContext;
+  readonly sheets: SheetRuleContext;
+};
+export type JudgedKey = keyof Contexts;
+type ContextOf<K extends JudgedKey> = Contexts[K];
+
+/** Rules that look at one answer: judged when that has come. */
+const reading = <K extends JudgedKey>(reads: K, rules: readonly Rule<ContextOf<K>>[]) =>
+  rules.map((rule) => ({ ...rule, reads }) as Rule & { readonly reads: JudgedKey });
+
+/** Every rule, in the order of the stages, each with the answer that it reads. */
+export const RULES = [
+  ...reading('clearances', FIT_RULES),
+  ...reading('reach', REACH_RULES),
+  ...reading('details', TANK_RULES),
+  ...reading('details', INSIDE_RULES),
+  ...reading('sheets', PORT_RULES),
+  ...reading('details', PICKUP_RULES),
+  ...reading('details', LINE_RULES),
+  ...reading('details', CIRCUIT_RULES),
+  ...reading('details', VENT_RULES),
+  ...reading('details', GAUGE_RULES),
+  ...reading('details', RANGE_RULES),
 ];
 
 const ORDER: Readonly<Record<Severity, number>> = { stop: 0, warn: 1, note: 2 };
 
-/** What every rule has to say of a system at its conditions, gravest findings first. */
-export const judge = (system: SystemDocument, evaluation: Evaluation): Judgement =>
-  judged(RULES, { system, evaluation, numbers: numbersOf(system, evaluation) });
+/** What every rule has to say of a plan in a state, valves and pumps as they stand, gravest findings first. */
+export const judge = (system: Plan, evaluation: Evaluation): Judgement =>
+  judged(RULES, {
+    system: withPositions(system, evaluation.state.positions),
+    evaluation,
+    numbers: numbersOf(system, evaluation),
+  });
 
 /** Every finding a system raises at its conditions, gravest first. */
-export const findingsOf = (system: SystemDocument, evaluation: Evaluation): readonly Finding[] =>
+export const findingsOf = (system: Plan, evaluation: Evaluation): readonly Finding[] =>
   judge(system, evaluation).findings;
 
-/**
- * The rules of what the interface works out beside the rest, each group from its own answer: of the fit, of what hands
- * and tools get to, of the faces' sheets.
- */
-const APART: ReadonlySet<string> = new Set([...FIT_RULES, ...REACH_RULES, ...PORT_RULES].map(({ id }) => id));
-
-/** What the rules say that need none of these. */
-export const judgeRest = (system: SystemDocument, evaluation: Evaluation): Judgement =>
+/** What the rules say that read one answer; of what has failed or is not there they judge nothing. */
+export const judgeAnswer = <K extends JudgedKey>(key: K, context: ContextOf<K>): Judgement =>
   judged(
-    RULES.filter(({ id }) => !APART.has(id)),
-    { system, evaluation, numbers: numbersOf(system, evaluation) },
+    RULES.filter(({ reads }) => reads === key),
+    context as RuleContext,
   );
-export const judgeFit = (system: SystemDocument, fit: FitOutcome | undefined): Judgement =>
-  judged(FIT_RULES, { system, evaluation: { fit } });
-export const judgeReach = (system: SystemDocument, reach: ReachOutcome | undefined): Judgement =>
-  judged(REACH_RULES, { system, evaluation: { reach } });
-export const judgeSheets = (system: SystemDocument, sheets: SheetsOutcome | undefined): Judgement =>
-  judged(PORT_RULES, { system, evaluation: { sheets } });
+
+/** The same of an answer as it comes, by its key in the table; nothing where no rule reads it or it has failed. */
+export function judgedBy(key: AnswerKey, system: Plan, value: unknown): Judgement | undefined {
+  switch (key) {
+    case 'details': {
+      const results = value as Results;
+      if (!results.ok) return undefined;
+      return judgeAnswer('details', { ...results, system: withPositions(system, results.evaluation.state.positions) });
+    }
+    case 'clearances':
+      return judgeAnswer('clearances', { system, evaluation: { fit: value as Evaluation['fit'] } });
+    case 'reach':
+      return judgeAnswer('reach', { system, evaluation: { reach: value as Evaluation['reach'] } });
+    case 'sheets':
+      return judgeAnswer('sheets', { system, evaluation: { sheets: value as Evaluation['sheets'] } });
+    default:
+      return undefined;
+  }
+}
 
 /** Several groups of rules as one. */
 export const allJudged = (parts: readonly Judgement[]): Judgement => ({
@@ -95,7 +132,7 @@ function judged<Context extends Partly>(rules: readonly Rule<Context>[], context
 }
 
 /** Findings as id/severity, to tell when one comes, goes or grows graver. */
-export const findingKeys = (system: SystemDocument, evaluation: Evaluation): string[] =>
+export const findingKeys = (system: Plan, evaluation: Evaluation): string[] =>
   findingsOf(system, evaluation).map((finding) => `${finding.id}/${finding.severity}`);
 
 /** The rule behind a finding's key. */

@@ -1,6 +1,6 @@
-import { allKnown, type FitGap, type LineGap, type TankFit } from '../evaluate';
-import { shapeSpan } from '../document/compileShape';
-import type { ShapeDocument, SystemDocument } from '../document/schema';
+import { allKnown, type FitGap, type LineGap, type TankFit } from '../answers';
+import { shapeSpan } from '../model/compileShape';
+import type { ShapeDocument, Plan } from '../plan/schema';
 import { isSolid } from '../fit';
 import { say, when, type FitRuleContext, type Hit, type Rule as AnyRule } from './rule';
 
@@ -12,8 +12,8 @@ const TOUCH_M = 5e-4;
 const UNSETTLED_M = 2e-3;
 
 /**
- * A thing so many times larger or smaller than the largest tank was likely drawn in another unit; a bay less than this
- * share of it holds no tank.
+ * An obstacle so many times larger or smaller than the largest tank was likely drawn in another unit; a bay less than
+ * this share of it holds no tank.
  */
 const OUT_OF_UNIT = 12;
 const BAY_LEAST = 0.6;
@@ -21,12 +21,12 @@ const BAY_LEAST = 0.6;
 const fits = ({ evaluation }: FitRuleContext): readonly TankFit[] =>
   evaluation.fit?.ok ? evaluation.fit.value.tanks : [];
 
-/** Where a builder goes to mend it: the thing, or the tank's own place where it is a wall. */
-function pathTo(system: SystemDocument, tank: TankFit, gap: FitGap): (string | number)[] {
-  const thing = system.fit.things.findIndex(({ id }) => id === gap.to);
-  return thing < 0
+/** Where a builder goes to mend it: the obstacle, or the tank's own place where it is a wall. */
+function pathTo(system: Plan, tank: TankFit, gap: FitGap): (string | number)[] {
+  const obstacle = system.fit.obstacles.findIndex(({ id }) => id === gap.to);
+  return obstacle < 0
     ? ['tanks', system.tanks.findIndex(({ id }) => id === tank.tank), 'mounting']
-    : ['fit', 'things', thing];
+    : ['fit', 'obstacles', obstacle];
 }
 
 /** A hit for each gap of each tank that answers to a test. */
@@ -194,7 +194,7 @@ export const FIT_RULES: readonly Rule[] = [
         ? [{ what: say(`${evaluation.fit.error.at}: ${evaluation.fit.error.detail}`, {}), path: ['fit', 'bay'] }]
         : [],
     why: 'Without a closed space nothing can be said of what fits into it.',
-    mend: 'Mend the named station or body.',
+    mend: 'Correct the named station or body.',
     source: 'geometry',
     status: 'derived',
   },
@@ -206,7 +206,7 @@ export const FIT_RULES: readonly Rule[] = [
     test: ({ system }) => {
       const longest = (shape: ShapeDocument): number => Math.max(...shapeSpan(shape));
       const tank = Math.max(...system.tanks.map(({ shape }) => longest(shape)));
-      const { bay, things } = system.fit;
+      const { bay, obstacles } = system.fit;
       const doubted = (name: string, shape: ShapeDocument, least: number, path: (string | number)[]): Hit[] => {
         const size = longest(shape);
         return when(shape.kind === 'mesh' && (size < least * tank || size > OUT_OF_UNIT * tank), () => ({
@@ -219,8 +219,8 @@ export const FIT_RULES: readonly Rule[] = [
       };
       return [
         ...(bay.kind === 'drawn' ? doubted('The bay', bay.shape, BAY_LEAST, ['fit', 'bay']) : []),
-        ...things.flatMap((thing, i) =>
-          doubted(thing.name, thing.bodies[0]!.shape, 1 / OUT_OF_UNIT, ['fit', 'things', i]),
+        ...obstacles.flatMap((obstacle, i) =>
+          doubted(obstacle.name, obstacle.bodies[0]!.shape, 1 / OUT_OF_UNIT, ['fit', 'obstacles', i]),
         ),
       ];
     },
@@ -237,10 +237,10 @@ export const FIT_RULES: readonly Rule[] = [
     test: ({ system }) =>
       when(
         system.fit.bay.kind !== 'none' &&
-          !system.tanks.some(({ id }) => system.fit.ways.some((way) => way.part === id)),
+          !system.tanks.some(({ id }) => system.fit.removals.some((way) => way.part === id)),
         () => ({
           what: say('The space is described, but no way out of a tank has been checked and kept.', {}),
-          path: ['fit', 'ways'],
+          path: ['fit', 'removals'],
         }),
       ),
     why: 'A tank that fits where it stands may have no way to get there.',
@@ -332,8 +332,8 @@ export const FIT_RULES: readonly Rule[] = [
       lineGapsOf(context, 'heat').map(({ gap, path }) => ({
         what:
           gap.distance_m <= 0
-            ? say(`${gap.name} runs through ${gap.thing}.`)
-            : say(`${gap.name} passes {gap} from ${gap.thing}; {keep} is asked for.`, {
+            ? say(`${gap.name} runs through ${gap.obstacle}.`)
+            : say(`${gap.name} passes {gap} from ${gap.obstacle}; {keep} is asked for.`, {
                 gap: { value: gap.distance_m, role: 'tape' },
                 keep: { value: gap.keep_m, role: 'tape' },
               }),
@@ -342,7 +342,7 @@ export const FIT_RULES: readonly Rule[] = [
       })),
     why: 'Heat ages hose, boils the fuel in it, and lights what leaks.',
     mend: 'Lead it another way, or sleeve it and set a shield with air behind it; petrol further off than diesel.',
-    source: 'distance from the line through its points to the thing; the distance asked for is the builder’s',
+    source: 'distance from the line through its points to the obstacle; the distance asked for is the builder’s',
     status: 'derived',
   },
   {
@@ -355,8 +355,8 @@ export const FIT_RULES: readonly Rule[] = [
       lineGapsOf(context, 'moving').map(({ gap, path }) => ({
         what:
           gap.distance_m <= 0
-            ? say(`${gap.thing} strikes ${gap.name} on its travel.`)
-            : say(`${gap.thing} comes to {gap} of ${gap.name}; {keep} is asked for.`, {
+            ? say(`${gap.obstacle} strikes ${gap.name} on its travel.`)
+            : say(`${gap.obstacle} comes to {gap} of ${gap.name}; {keep} is asked for.`, {
                 gap: { value: gap.distance_m, role: 'tape' },
                 keep: { value: gap.keep_m, role: 'tape' },
               }),

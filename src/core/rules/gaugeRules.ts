@@ -1,7 +1,8 @@
-import { rangeOf } from '../document/compileSender';
-import type { Path } from '../document/edit';
-import type { GaugeDocument, SenderDocument, SystemDocument } from '../document/schema';
-import { allKnown, type GaugeResult } from '../evaluate';
+import { senderKind } from '../senders';
+import { rangeOf } from '../model/compileSender';
+import type { Path } from '../plan/edit';
+import type { GaugeDocument, Plan } from '../plan/schema';
+import { allKnown, type GaugeResult } from '../answers';
 import { straight, type Scale } from '../gauge';
 import { FLUIDS } from '../reference/fluids';
 import { say, when, type Hit, type Rule, type RuleContext } from './rule';
@@ -37,9 +38,6 @@ const solvedGauges = ({ system, evaluation }: RuleContext) =>
     ];
   });
 
-/** What is changed first to let a sender reach lower. */
-const reachKey = ({ kind }: SenderDocument): string => (kind === 'swing-arm' ? 'armLength_m' : 'length_m');
-
 /** What a gauge wants at its ends; one that is taught takes what it is given. */
 const gaugeEnds = (gauge: GaugeDocument): Scale | undefined =>
   gauge.kind === 'calibrated'
@@ -49,7 +47,7 @@ const gaugeEnds = (gauge: GaugeDocument): Scale | undefined =>
       : { empty: gauge.empty_ohm.value, full: gauge.full_ohm.value };
 
 /** Gauges come in the order of tanks and their senders. */
-function pathOfGauge({ tanks }: SystemDocument, gauge: number): Path {
+function pathOfGauge({ tanks }: Plan, gauge: number): Path {
   const all = tanks.flatMap(({ senders }, t) => senders.map((_, s) => ['tanks', t, 'senders', s]));
   return all[gauge] ?? ['tanks', 0];
 }
@@ -71,7 +69,7 @@ export const GAUGE_RULES: readonly Rule[] = [
               volume: { value: result.curve.unseenLow_m3, role: 'tankVolume' },
             },
           ),
-          path: path(reachKey(sender)),
+          path: path(senderKind(sender).lowerBy),
         })),
       ),
     why: 'A sender from another tank is wrong for this depth: the needle stands above empty while the tank runs dry.',
@@ -92,7 +90,7 @@ export const GAUGE_RULES: readonly Rule[] = [
             `${sender.name} meets ${result.curve.free.highBy} before its high stop: of its travel the highest {lost} are never used, and the gauge never shows full.`,
             { lost: { value: 1 - result.curve.free.high_share, role: 'share' } },
           ),
-          path: path(sender.kind === 'swing-arm' ? 'pivotDepth_m' : 'length_m'),
+          path: path(senderKind(sender).higherBy),
         })),
       ),
     why: 'The float must reach near the lid to read full.',
@@ -129,7 +127,7 @@ export const GAUGE_RULES: readonly Rule[] = [
             needle: { value: worst.at.needle_ratio, role: 'share' },
             truth: { value: worst.at.true_ratio, role: 'share' },
           }),
-          path: path(reachKey(sender)),
+          path: path(senderKind(sender).lowerBy),
         }));
       }),
     why: 'People trust the needle and run dry.',
@@ -179,7 +177,7 @@ export const GAUGE_RULES: readonly Rule[] = [
           what: say(`Below {volume} ${sender.name} no longer moves.`, {
             volume: { value: result.curve.unseenLow_m3, role: 'tankVolume' },
           }),
-          path: path(reachKey(sender)),
+          path: path(senderKind(sender).lowerBy),
         })),
       ),
     why: 'The needle rests on empty while fuel is left, and nobody knows how much.',
@@ -202,7 +200,7 @@ export const GAUGE_RULES: readonly Rule[] = [
               `When ${pickup.name} draws air on the level, {left} are in the tank and the needle still says {needle}.`,
               { left: { value: pickup.unusableLevel_m3, role: 'tankVolume' }, needle: { value: at, role: 'share' } },
             ),
-            path: path(reachKey(sender)),
+            path: path(senderKind(sender).lowerBy),
           }));
         }),
       ),
@@ -259,7 +257,7 @@ export const GAUGE_RULES: readonly Rule[] = [
       system.tanks.flatMap((tank, t) =>
         tank.senders.flatMap((sender, s) =>
           when(
-            sender.kind === 'capacitive' &&
+            senderKind(sender).feelsCharge === true &&
               FLUIDS[system.fluids.find(({ id }) => id === tank.fluid)!.fluid].mayTakeUpWater,
             () => ({
               what: say(`${sender.name} stands in a liquid that may carry alcohol or water.`),

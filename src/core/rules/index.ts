@@ -13,11 +13,10 @@ export {
   findingKeys,
   findingsOf,
   judge,
-  judgeFit,
-  judgeReach,
-  judgeRest,
-  judgeSheets,
+  judgeAnswer,
+  judgedBy,
   ruleOfKey,
   RULES,
+  type JudgedKey,
 } from './findings';
 export type { Finding, Hit, Judgement, NotJudged, Rule, RuleContext, Severity, Stage } from './rule';

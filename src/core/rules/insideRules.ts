@@ -1,9 +1,9 @@
-import { REFILL_HEAD_M } from '../evaluate';
+import { REFILL_HEAD_M } from '../answers';
 import { largestTwist_sin } from '../geometry';
 import { EXCITATIONS, RESONANCE_REL } from '../reference/excitation';
 import { say, when, type Rule } from './rule';
 
-/** Of a tank's volume: what a bay keeps below this is a puddle. */
+/** Of a tank's volume: what a compartment keeps below this is a puddle. */
 const PUDDLE_SHARE = 0.01;
 /** How long a manoeuvre lasts: a stop from speed, a long bend. */
 const MANOEUVRE_S = 4;
@@ -20,40 +20,40 @@ const WAYS = {
 
 export const INSIDE_RULES: readonly Rule[] = [
   {
-    id: 'inside.surge-bay-too-large',
+    id: 'inside.surge-compartment-too-large',
     title: 'Too much free to surge',
     stage: 'tank',
     severity: 'warn',
     test: ({ system, evaluation }) =>
       evaluation.tanks.flatMap((tank, t) => {
-        const limit = system.limits.surgeBay_m3.value;
-        const { largest_m3, bays } = tank.inside;
+        const limit = system.limits.surgeCompartment_m3.value;
+        const { largest_m3, compartments } = tank.inside;
         return when(system.vehicle.kind !== 'bench' && largest_m3 > limit * 1.0001, () => ({
           what: say(
-            `The largest of ${bays.length === 1 ? 'the one bay' : `the ${bays.length} bays`} of ${tank.name} holds {largest}; the limit for one bay is {limit}.${bafflesFor(tank.gross_m3, limit)}${system.tanks[t]!.foam_ratio ? ' Foam slows what surges, by how much is not reckoned here.' : ''}`,
+            `The largest of ${compartments.length === 1 ? 'the one compartment' : `the ${compartments.length} compartments`} of ${tank.name} holds {largest}; the limit for one compartment is {limit}.${bafflesFor(tank.gross_m3, limit)}${system.tanks[t]!.foam_ratio ? ' Foam slows what surges, by how much is not reckoned here.' : ''}`,
             { largest: { value: largest_m3, role: 'tankVolume' }, limit: { value: limit, role: 'tankVolume' } },
           ),
           path: ['tanks', t, 'plates'],
         }));
       }),
     why: 'Liquid that is free to run from wall to wall pushes the vehicle about, beats on the ends and uncovers the pickup.',
-    mend: 'Add baffles, move them so that the bays are even, or set the limit that suits how this tank is carried.',
-    source: 'common practice: 38 L (10 US gal) in one bay',
+    mend: 'Add baffles, move them so that the compartments are even, or set the limit that suits how this tank is carried.',
+    source: 'common practice: 38 L (10 US gal) in one compartment',
     status: 'common practice',
   },
   {
-    id: 'inside.bay-cut-off',
-    title: 'A bay is cut off from the pickup',
+    id: 'inside.compartment-cut-off',
+    title: 'A compartment is cut off from the pickup',
     stage: 'tank',
     severity: 'stop',
     test: ({ evaluation }) =>
       evaluation.tanks.flatMap((tank, t) =>
-        tank.inside.bays.flatMap((bay, b) =>
+        tank.inside.compartments.flatMap((compartment, b) =>
           when(
-            Object.values(bay.kept_m3).some((kept) => kept === Infinity),
+            Object.values(compartment.kept_m3).some((kept) => kept === Infinity),
             () => ({
-              what: say(`No way leads from bay ${b + 1} of ${tank.name}, {volume}, to a pickup.`, {
-                volume: { value: bay.volume_m3, role: 'tankVolume' },
+              what: say(`No way leads from compartment ${b + 1} of ${tank.name}, {volume}, to a pickup.`, {
+                volume: { value: compartment.volume_m3, role: 'tankVolume' },
               }),
               path: ['tanks', t, 'plates'],
             }),
@@ -66,16 +66,16 @@ export const INSIDE_RULES: readonly Rule[] = [
     status: 'derived',
   },
   {
-    id: 'inside.bay-keeps-fuel',
-    title: 'A bay keeps fuel back',
+    id: 'inside.compartment-keeps-fuel',
+    title: 'A compartment keeps fuel back',
     stage: 'tank',
     severity: 'warn',
     test: ({ evaluation }) =>
       evaluation.tanks.flatMap((tank, t) =>
-        tank.inside.bays.flatMap((bay, b) => {
-          const kept = Math.max(0, ...Object.values(bay.kept_m3).filter((value) => value !== Infinity));
+        tank.inside.compartments.flatMap((compartment, b) => {
+          const kept = Math.max(0, ...Object.values(compartment.kept_m3).filter((value) => value !== Infinity));
           return when(kept > PUDDLE_SHARE * tank.gross_m3, () => ({
-            what: say(`Bay ${b + 1} of ${tank.name} keeps {kept} below its lowest opening towards a pickup.`, {
+            what: say(`Compartment ${b + 1} of ${tank.name} keeps {kept} below its lowest opening towards a pickup.`, {
               kept: { value: kept, role: 'tankVolume' },
             }),
             path: ['tanks', t, 'plates'],
@@ -99,7 +99,7 @@ export const INSIDE_RULES: readonly Rule[] = [
           if (!refill || draw_m3PerS === 0 || refill.area_m2 === 0) return [];
           return when(refill.rate_m3PerS < draw_m3PerS, () => ({
             what: say(
-              `In the last {head} of fuel the openings let {rate} into the pickup's bay of ${tank.name}; {draw} is drawn from it.`,
+              `In the last {head} of fuel the openings let {rate} into the pickup's compartment of ${tank.name}; {draw} is drawn from it.`,
               {
                 head: { value: REFILL_HEAD_M, role: 'tape' },
                 rate: { value: refill.rate_m3PerS, role: 'burn' },
@@ -110,7 +110,7 @@ export const INSIDE_RULES: readonly Rule[] = [
           }));
         }),
       ),
-    why: 'The pickup empties its own bay faster than the others refill it, and draws air while the tank still has fuel.',
+    why: 'The pickup empties its own compartment faster than the others refill it, and draws air while the tank still has fuel.',
     mend: 'Make the lower openings larger: the flow grows with their area.',
     source: 'Torricelli with an orifice share of 0.61; 25 mm is common practice',
     status: 'derived',
@@ -125,13 +125,13 @@ export const INSIDE_RULES: readonly Rule[] = [
         tank.plates.flatMap((plate, p) =>
           when(plate.axis !== 'z' && plate.topGap_m.value === 0, () => ({
             what: say(
-              `${plate.name} of ${tank.name} closes with the lid: the bay behind it traps air as it fills and draws a vacuum as it empties.`,
+              `${plate.name} of ${tank.name} closes with the lid: the compartment behind it traps air as it fills and draws a vacuum as it empties.`,
             ),
             path: ['tanks', t, 'plates', p, 'topGap_m'],
           })),
         ),
       ),
-    why: 'Each bay needs air from above for every litre that leaves it below.',
+    why: 'Each compartment needs air from above for every litre that leaves it below.',
     mend: 'Leave about 25 mm open above the baffle, or cut its upper corners.',
     source: 'common practice: about an inch',
     status: 'common practice',
@@ -145,7 +145,7 @@ export const INSIDE_RULES: readonly Rule[] = [
       evaluation.tanks.flatMap((tank, t) =>
         tank.inside.feeds.flatMap((feed) =>
           when(feed.flapAway, () => ({
-            what: say(`A flap of ${tank.name} lets fuel out of the pickup's bay and not back in.`),
+            what: say(`A flap of ${tank.name} lets fuel out of the pickup's compartment and not back in.`),
             path: ['tanks', t, 'plates'],
           })),
         ),
@@ -179,7 +179,7 @@ export const INSIDE_RULES: readonly Rule[] = [
         }),
       ),
     why: 'The fuel runs away from the pickup; an injection pump that draws air for a second stops the engine and may not prime again.',
-    mend: 'Give the pickup a sump, a boxed bay with a flap that opens towards it, or a surge pot; or move it to where the fuel runs. Foam slows slosh, but holds no fuel at a pickup.',
+    mend: 'Give the pickup a sump, a boxed compartment with a flap that opens towards it, or a surge pot; or move it to where the fuel runs. Foam slows slosh, but holds no fuel at a pickup.',
     source: 'geometry at the hardest accelerations set; 4 s is common practice',
     status: 'derived',
   },
@@ -194,12 +194,13 @@ export const INSIDE_RULES: readonly Rule[] = [
       const meets = (frequency_Hz: number): boolean =>
         frequency_Hz > row.from_Hz * (1 - RESONANCE_REL) && frequency_Hz < row.to_Hz * (1 + RESONANCE_REL);
       return evaluation.tanks.flatMap((tank, t) =>
-        tank.inside.bays.flatMap((bay, b) => {
-          if (!bay.slosh_Hz || bay.liquid_m3 < SLOSH_SHARE * system.limits.surgeBay_m3.value) return [];
-          const slow = Math.min(bay.slosh_Hz.lengthwise, bay.slosh_Hz.crosswise);
+        tank.inside.compartments.flatMap((compartment, b) => {
+          if (!compartment.slosh_Hz || compartment.liquid_m3 < SLOSH_SHARE * system.limits.surgeCompartment_m3.value)
+            return [];
+          const slow = Math.min(compartment.slosh_Hz.lengthwise, compartment.slosh_Hz.crosswise);
           return when(meets(slow), () => ({
             what: say(
-              `${tank.inside.bays.length > 1 ? `Bay ${b + 1} of ${tank.name}` : tank.name} swings at ${slow.toFixed(2)} Hz at this fill, as ${row.by} do (${row.from_Hz} to ${row.to_Hz} Hz).`,
+              `${tank.inside.compartments.length > 1 ? `Compartment ${b + 1} of ${tank.name}` : tank.name} swings at ${slow.toFixed(2)} Hz at this fill, as ${row.by} do (${row.from_Hz} to ${row.to_Hz} Hz).`,
             ),
             path: ['tanks', t, 'plates'],
           }));
@@ -207,7 +208,7 @@ export const INSIDE_RULES: readonly Rule[] = [
       );
     },
     why: 'Liquid pushed in its own time builds up from swing to swing.',
-    mend: 'A baffle across the long way makes the bay shorter and its swing faster.',
+    mend: 'A baffle across the long way makes the compartment shorter and its swing faster.',
     source: 'linear sloshing theory (Lamb; NASA SP-106); bands of movement are common practice',
     status: 'derived',
   },
@@ -295,7 +296,7 @@ function bafflesFor(gross_m3: number, limit: number): string {
   const count = Math.max(1, Math.ceil(gross_m3 / limit) - 1);
   return count > MOST_BAFFLES
     ? ''
-    : ` ${count === 1 ? 'One baffle, making two bays,' : `${count} baffles, making ${count + 1} bays,`} would do if ${count === 1 ? 'it parts' : 'they part'} it evenly.`;
+    : ` ${count === 1 ? 'One baffle, making two compartments,' : `${count} baffles, making ${count + 1} compartments,`} would do if ${count === 1 ? 'it parts' : 'they part'} it evenly.`;
 }
 
 type Point = { readonly u_m: number; readonly v_m: number };

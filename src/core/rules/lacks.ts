@@ -1,10 +1,10 @@
-import { hasReach, hasSpace, type Evaluation } from '../evaluate';
-import type { SystemDocument } from '../document/schema';
+import { hasReach, hasSpace, type Evaluation } from '../answers';
+import type { Plan } from '../plan/schema';
 import type { Outcome } from '../outcome';
 import type { Need } from './rule';
 
 /** As much of an evaluation as there is. */
-export type Partly = { readonly system: SystemDocument; readonly evaluation: Partial<Evaluation> };
+export type Partly = { readonly system: Plan; readonly evaluation: Partial<Evaluation> };
 
 const later = (what: string): string => `${what} not worked out yet`;
 const failed = (outcome: Outcome<unknown> | undefined): string | undefined =>

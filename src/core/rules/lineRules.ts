@@ -1,8 +1,10 @@
-import { feedPath, fluidAt } from '../document/circuits';
-import { feedLines, isElectric } from '../document/compileNetwork';
-import type { ConsumerDocument, SystemDocument } from '../document/schema';
+import { feedPath, fluidAt } from '../plan/circuits';
+import { flowRole } from '../plan/fields';
+import { isElectric } from '../components';
+import { feedLines } from '../model/compileNetwork';
+import type { ConsumerDocument, Plan } from '../plan/schema';
 import { FLUIDS } from '../reference/fluids';
-import { CALM_M_PER_S, COMFORT_RATIO, flowRole, VAPOUR_MARGIN_PA, type FlowResult } from '../evaluate';
+import { CALM_M_PER_S, COMFORT_RATIO, VAPOUR_MARGIN_PA, type FlowResult } from '../answers';
 import { say, when, type Hit, type Rule, type RuleContext } from './rule';
 
 const LOW_VOLTAGE_RATIO = 0.9;
@@ -23,7 +25,7 @@ const MOST_PRESSURE: Readonly<Partial<Record<ConsumerDocument['kind'], number>>>
 };
 
 /** Of the tank that the four numbers speak of. */
-const fluidOfNumbers = (system: SystemDocument) =>
+const fluidOfNumbers = (system: Plan) =>
   (system.consumers[0] && fluidAt(system, system.consumers[0].id)) ?? system.fluids[0]!.fluid;
 
 /** Ids of the lines between the tank and the first pump on a consumer's feed. */
@@ -212,17 +214,17 @@ export const LINE_RULES: readonly Rule[] = [
     title: 'Low voltage at the pump',
     stage: 'lines',
     severity: 'warn',
-    test: ({ system }) =>
+    test: ({ system, evaluation }) =>
       system.components.flatMap((part, index) =>
         part.kind !== 'pump'
           ? []
           : when(
               part.running &&
                 isElectric(part) &&
-                system.conditions.pumpVoltage_V < LOW_VOLTAGE_RATIO * part.ratedVoltage_V.value,
+                evaluation.state.supply_V < LOW_VOLTAGE_RATIO * part.ratedVoltage_V.value,
               () => ({
                 what: say(`${part.name} gets {volts} of {rated}.`, {
-                  volts: { value: system.conditions.pumpVoltage_V, role: 'voltage' },
+                  volts: { value: evaluation.state.supply_V, role: 'voltage' },
                   rated: { value: part.ratedVoltage_V.value, role: 'voltage' },
                 }),
                 path: ['components', index, 'ratedVoltage_V'],
@@ -262,7 +264,7 @@ export const LINE_RULES: readonly Rule[] = [
       when(evaluation.fluid.extrapolated, () => ({
         what: say(
           `At {temperature} the data for ${FLUIDS[fluidOfNumbers(system)].name} are stretched beyond their range.`,
-          { temperature: { value: system.conditions.fuelTemperature_K, role: 'temperature' } },
+          { temperature: { value: evaluation.state.fuelTemperature_K, role: 'temperature' } },
         ),
         path: ['conditions', 'fuelTemperature_K'],
       })),

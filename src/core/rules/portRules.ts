@@ -1,4 +1,4 @@
-import type { SheetCheck, SheetCheckKind, SheetPort } from '../evaluate';
+import type { SheetCheck, SheetCheckKind, SheetPort } from '../answers';
 import { say, when, type Hit, type Rule as AnyRule, type Severity, type SheetRuleContext } from './rule';
 
 type Rule = AnyRule<SheetRuleContext>;

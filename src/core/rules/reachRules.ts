@@ -1,11 +1,11 @@
-import type { ReachAnswer } from '../evaluate';
-import type { SystemDocument } from '../document/schema';
+import type { ReachAnswer } from '../answers';
+import type { Plan } from '../plan/schema';
 import { say, type Hit, type ReachRuleContext, type Rule as AnyRule } from './rule';
 
 type Rule = AnyRule<ReachRuleContext>;
 
 /** The port or the named place that an answer is about. */
-function pathTo(system: SystemDocument, { id, tank }: ReachAnswer): (string | number)[] {
+function pathTo(system: Plan, { id, tank }: ReachAnswer): (string | number)[] {
   const t = system.tanks.findIndex((one) => one.id === tank);
   const port = t < 0 ? -1 : system.tanks[t]!.ports.findIndex((one) => one.id === id);
   return port < 0 ? ['fit', 'spots', system.fit.spots.findIndex((one) => one.id === id)] : ['tanks', t, 'ports', port];
@@ -15,7 +15,7 @@ const inTheWay = ({ names }: ReachAnswer): string => (names.length === 0 ? '' : 
 
 /** A hit for each place that answers to a test. */
 const placesThat =
-  (test: (answer: ReachAnswer, system: SystemDocument) => boolean, what: (answer: ReachAnswer) => string) =>
+  (test: (answer: ReachAnswer, system: Plan) => boolean, what: (answer: ReachAnswer) => string) =>
   ({ system, evaluation }: ReachRuleContext): Hit[] =>
     (evaluation.reach?.ok ? evaluation.reach.value : [])
       .filter((answer) => test(answer, system))
@@ -24,7 +24,7 @@ const placesThat =
         path: pathTo(system, answer),
       }));
 
-const isDrain = ({ id, tank }: ReachAnswer, system: SystemDocument): boolean =>
+const isDrain = ({ id, tank }: ReachAnswer, system: Plan): boolean =>
   system.tanks.some((one) => one.id === tank && one.ports.some((port) => port.id === id && port.role === 'drain'));
 const turns = ({ job }: ReachAnswer): boolean => job === 'tighten' || job === 'screws';
 const toolOf = ({ job, acrossFlats_m }: ReachAnswer): string =>

@@ -1,25 +1,21 @@
-import type { Evaluation, Numbers } from '../evaluate';
-import type { Path } from '../document/edit';
-import type { SystemDocument } from '../document/schema';
+import type { Evaluation, Numbers } from '../answers';
+import type { Path } from '../plan/edit';
+import type { Plan } from '../plan/schema';
 import type { Status } from '../reference/provenance';
 import { say, type Message } from '../units';
 
 export type Severity = 'stop' | 'warn' | 'note';
 export type Stage = 'fit' | 'tank' | 'ports' | 'lines' | 'vents' | 'gauge' | 'range';
 
-export type RuleContext = {
-  readonly system: SystemDocument;
-  readonly evaluation: Evaluation;
-  readonly numbers: Numbers;
-};
+export type RuleContext = { readonly system: Plan; readonly evaluation: Evaluation; readonly numbers: Numbers };
 
 /** What the rules of the fit look at: they need no numbers. */
-export type FitRuleContext = { readonly system: SystemDocument; readonly evaluation: Pick<Evaluation, 'fit'> };
+export type FitRuleContext = { readonly system: Plan; readonly evaluation: Pick<Evaluation, 'fit'> };
 
-export type ReachRuleContext = { readonly system: SystemDocument; readonly evaluation: Pick<Evaluation, 'reach'> };
+export type ReachRuleContext = { readonly system: Plan; readonly evaluation: Pick<Evaluation, 'reach'> };
 
 /** What the rules of ports look at: the faces as sheets. */
-export type SheetRuleContext = { readonly system: SystemDocument; readonly evaluation: Pick<Evaluation, 'sheets'> };
+export type SheetRuleContext = { readonly system: Plan; readonly evaluation: Pick<Evaluation, 'sheets'> };
 
 /**
  * One thing a rule has found: what, and the value of the document to look at; how to mend it where that is not as the

@@ -1,11 +1,12 @@
 import { describe, expect, it } from 'vitest';
-import { chosen, meshText, withoutEntry, type SystemDocument } from '../document';
-import { evaluateSystem, type Evaluation } from '../evaluate';
+import { chosen, meshText, withoutEntry, type SystemDocument } from '../plan';
+import { answerWork, evaluateSystem, type Evaluation } from '../answers';
 import { boxMesh } from '../geometry';
 import { success, unwrap } from '../outcome';
 import { messageText } from '../units';
 import { NEEDS, type Need } from './rule';
-import { findingsOf, judge, RULES, type Finding } from '.';
+import { allSteps, type Steps } from '../steps';
+import { findingKeys, findingsOf, judge, judgedBy, RULES, type Judgement } from '.';
 import {
   BAFFLE,
   BODY,
@@ -13,7 +14,7 @@ import {
   RAISED_BY,
   SOUND,
   T,
-  THING,
+  OBSTACLE,
   applied,
   inBay,
   type Changes,
@@ -22,18 +23,25 @@ import {
 const idsOf = (system: SystemDocument): string[] =>
   findingsOf(system, unwrap(evaluateSystem(system))).map((finding) => finding.id);
 
-/** The findings of what raises a rule, worked out once. */
-function raisedBy(id: string): readonly Finding[] {
+const WORK = answerWork({ judge, findingKeys });
+
+/** What is said by the one answer that a rule reads, as the interface has it. */
+function judgedAt(system: SystemDocument, id: string): Judgement | undefined {
+  const { reads } = RULES.find((rule) => rule.id === id)!;
+  return judgedBy(reads, system, allSteps((WORK[reads] as (of: SystemDocument) => Steps<unknown>)(system)));
+}
+
+/** What is said of what raises a rule, worked out once. */
+function raisedBy(id: string): Judgement {
   const known = raisedFindings.get(id);
   if (known) return known;
   const cause = RAISED_BY[id];
   if (!cause) throw new Error(`no case raises ${id}`);
-  const system = typeof cause === 'function' ? cause(SOUND) : applied(SOUND, cause);
-  const findings = findingsOf(system, unwrap(evaluateSystem(system)));
-  raisedFindings.set(id, findings);
-  return findings;
+  const judgement = judgedAt(typeof cause === 'function' ? cause(SOUND) : applied(SOUND, cause), id)!;
+  raisedFindings.set(id, judgement);
+  return judgement;
 }
-const raisedFindings = new Map<string, readonly Finding[]>();
+const raisedFindings = new Map<string, Judgement>();
 
 describe('every rule', () => {
   it('is silent on a sound system', () => {
@@ -55,7 +63,7 @@ describe('every rule', () => {
   });
 
   it.each(RULES.map((rule) => rule.id))('%s is raised by what it is for', (id) => {
-    expect(raisedBy(id).map((finding) => finding.id)).toContain(id);
+    expect(raisedBy(id).findings.map((finding) => finding.id)).toContain(id);
   });
 
   it('has an id of its own, a why, a mend and a source', () => {
@@ -87,15 +95,10 @@ function between(from: unknown, to: unknown, share: number): unknown {
   return to;
 }
 
-const APART = /^(fit|reach|port)\.|^line\.near/;
 /** Halvings of the way from clear to raised. */
 const HALVINGS = 7;
 
 describe('three results', () => {
-  const judgedAt = (system: SystemDocument, id: string) => {
-    const evaluation = evaluateSystem(system, 'full', APART.test(id) ? 'with-fit' : 'without-fit');
-    return evaluation.ok ? judge(system, evaluation.value) : undefined;
-  };
   const isRaised = (system: SystemDocument, id: string): boolean =>
     judgedAt(system, id)?.findings.some((finding) => finding.id === id) ?? false;
   const byNumbers = RULES.map(({ id }) => id).filter((id) => Array.isArray(RAISED_BY[id]));
@@ -246,12 +249,12 @@ describe('rules and their limits', () => {
     expect(found(litre, 'vent.too-small-for-fill')).toEqual([]);
   });
 
-  it('a thing from a file is doubted where it dwarfs the tank, and not where it is of its kind', () => {
+  it('an obstacle from a file is doubted where it dwarfs the tank, and not where it is of its kind', () => {
     const from = (size: number) =>
       inBay(SOUND, {
-        things: [
+        obstacles: [
           {
-            ...THING,
+            ...OBSTACLE,
             bodies: [
               { ...BODY_AT_HOME, shape: { kind: 'mesh', file: 'axle.stl', ...meshText(boxMesh(size, size, size)) } },
             ],
@@ -259,7 +262,7 @@ describe('rules and their limits', () => {
         ],
       });
     expect(found(from(0.2), 'fit.unit-doubt')).toEqual([]);
-    expect(found(from(0.2 * 25.4), 'fit.unit-doubt').map(({ path }) => path?.join('.'))).toEqual(['fit.things.0']);
+    expect(found(from(0.2 * 25.4), 'fit.unit-doubt').map(({ path }) => path?.join('.'))).toEqual(['fit.obstacles.0']);
   });
 
   it('each tank weighs with its own fluid', () => {
@@ -323,10 +326,10 @@ describe('rules and their limits', () => {
     expect(
       found(
         applied(SOUND, [
-          ['limits.surgeBay_m3', chosen(0.005)],
+          ['limits.surgeCompartment_m3', chosen(0.005)],
           ['vehicle.kind', 'bench'],
         ]),
-        'inside.surge-bay-too-large',
+        'inside.surge-compartment-too-large',
       ),
     ).toEqual([]);
   });
@@ -348,7 +351,8 @@ describe('findings', () => {
 
   it('speak in the reader’s units and leave no brace open', () => {
     for (const id of Object.keys(RAISED_BY)) {
-      for (const finding of raisedBy(id)) expect(messageText(finding.what, 'us'), id).not.toMatch(/[{}]|NaN|undefined/);
+      for (const finding of raisedBy(id).findings)
+        expect(messageText(finding.what, 'us'), id).not.toMatch(/[{}]|NaN|undefined/);
     }
   });
 

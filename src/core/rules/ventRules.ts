@@ -49,7 +49,7 @@ export const VENT_RULES: readonly Rule[] = [
         const filler = tank.ports.find((port) => port.role === 'filler');
         const vents = tank.ports.filter((port) => port.role === 'vent');
         if (!filler || vents.length === 0 || system.practice.vent === 'vented-cap') return [];
-        const air = airState(system.conditions.fuelTemperature_K, evaluation.ambientAbs_Pa);
+        const air = airState(evaluation.state.fuelTemperature_K, evaluation.state.ambientAbs_Pa);
         const rate = Math.min(NOZZLE_M3_PER_S, evaluation.tanks[t]!.holds_m3 / FASTEST_FILL_S);
         const pressures = vents.map(
           (vent) => ventLaw(vent.bore_m.value, vent.length_m.value, air)(rate / vents.length).pressure_Pa,

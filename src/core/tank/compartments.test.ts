@@ -14,8 +14,8 @@ import {
 import { unwrap } from '../outcome';
 import { expectClose } from '../../../tests/expectClose';
 import {
-  bayBelow_m3,
-  compartments,
+  compartmentBelow_m3,
+  divided,
   drawable_m3,
   keptLevels_m,
   fitPlate,
@@ -37,18 +37,18 @@ const PLATE: Plate = {
   topGap_m: 0,
   holes: { count: 0, diameter_m: 0.03, height_m: 0.05 },
 };
-const baysIn = (mesh: typeof BOX, plates: readonly Plate[]) =>
+const divisionOf = (mesh: typeof BOX, plates: readonly Plate[]) =>
   unwrap(
-    compartments(
+    divided(
       mesh,
       plates.map((plate) => fitPlate(mesh, plate)),
     ),
   );
 const volumes = (mesh: typeof BOX, plates: readonly Plate[]): number[] =>
-  baysIn(mesh, plates).bays.map((bay) => bay.volume_m3);
+  divisionOf(mesh, plates).compartments.map((compartment) => compartment.volume_m3);
 
-describe('bays between baffles', () => {
-  it('n baffles make n + 1 bays that add up to the tank', () => {
+describe('compartments between baffles', () => {
+  it('n baffles make n + 1 compartments that add up to the tank', () => {
     const found = volumes(
       BOX,
       [0.25, 0.5, 0.75].map((at_m) => ({ ...PLATE, id: String(at_m), at_m })),
@@ -75,11 +75,11 @@ describe('bays between baffles', () => {
     expectClose(fore!, ((0.3 + 0.4) / 2) * 0.5 * 0.5, { rel: 1e-12, why: 'trapezium' });
   });
 
-  it('plates that cross make a bay each way', () => {
+  it('plates that cross make a compartment each way', () => {
     expect(volumes(BOX, [PLATE, { ...PLATE, id: 'q', axis: 1, at_m: 0.2 }])).toHaveLength(4);
   });
 
-  it('two short plates box off a corner, and the rest round it stays one bay', () => {
+  it('two short plates box off a corner, and the rest round it stays one compartment', () => {
     const found = volumes(BOX, [
       { ...PLATE, to_m: 0.2 },
       { ...PLATE, id: 'q', axis: 1, at_m: 0.2, to_m: 0.4 },
@@ -93,7 +93,7 @@ describe('bays between baffles', () => {
     expect(volumes(BOX, [{ ...PLATE, to_m: 0.2 }])).toHaveLength(1);
   });
 
-  it('a plate outside the tank, or none, leaves one bay', () => {
+  it('a plate outside the tank, or none, leaves one compartment', () => {
     expect(volumes(BOX, [{ ...PLATE, at_m: 3 }])).toEqual([meshVolume(BOX)]);
     expect(volumes(BOX, [])).toEqual([meshVolume(BOX)]);
   });
@@ -116,14 +116,14 @@ describe('bays between baffles', () => {
 
 describe('openings', () => {
   it('lower corners are cut at both ends of the plate, each half a square', () => {
-    const { passages } = baysIn(BOX, [{ ...PLATE, cornerCut_m: 0.04 }]);
+    const { passages } = divisionOf(BOX, [{ ...PLATE, cornerCut_m: 0.04 }]);
     expect(passages.map(({ point_m }) => point_m)).toEqual([
       [0.4, 0, 0],
       [0.4, 0.5, 0],
     ]);
-    passages.forEach(({ area_m2, bays, into }) => {
+    passages.forEach(({ area_m2, compartments, into }) => {
       expectClose(area_m2, 0.0008, { rel: 1e-12, why: 'half of 40 mm square' });
-      expect([bays, into]).toEqual([
+      expect([compartments, into]).toEqual([
         [0, 1],
         [true, true],
       ]);
@@ -144,13 +144,13 @@ describe('openings', () => {
         1,
       ),
     );
-    const { passages } = baysIn(keel, [{ ...PLATE, cornerCut_m: 0.04 }]);
+    const { passages } = divisionOf(keel, [{ ...PLATE, cornerCut_m: 0.04 }]);
     expect(passages).toHaveLength(1);
     expectClose(passages[0]!.point_m[1], 0.25, { abs: 1e-9, why: 'keel' });
   });
 
   it('holes stand in a row over the width, their sills half a bore lower', () => {
-    const { passages } = baysIn(BOX, [{ ...PLATE, holes: { count: 2, diameter_m: 0.04, height_m: 0.06 } }]);
+    const { passages } = divisionOf(BOX, [{ ...PLATE, holes: { count: 2, diameter_m: 0.04, height_m: 0.06 } }]);
     expect(passages.map(({ point_m }) => point_m.map((value) => Number(value.toFixed(9))))).toEqual([
       [0.4, 0.125, 0.04],
       [0.4, 0.375, 0.04],
@@ -175,15 +175,18 @@ describe('openings', () => {
       flap: { width_m: 0.05, height_m: 0.05, passes: 'lower', leak_ratio: 0 },
     };
     expectClose(plateArea_m2(fitPlate(tank, plate)).area_m2, 0.04 - 0.0025, { rel: 1e-6, why: 'sump mouth less flap' });
-    const { bays, passages } = baysIn(tank, [plate]);
-    expectClose(Math.min(...bays.map((bay) => bay.volume_m3)), 0.002, { rel: 1e-9, why: 'the sump' });
+    const { compartments, passages } = divisionOf(tank, [plate]);
+    expectClose(Math.min(...compartments.map((compartment) => compartment.volume_m3)), 0.002, {
+      rel: 1e-9,
+      why: 'the sump',
+    });
     expect(passages).toMatchObject([{ kind: 'flap', into: [true, false] }]);
   });
 });
 
-describe('what bays keep from a pickup', () => {
+describe('what compartments keep from a pickup', () => {
   const inlet = { point_m: [0.1, 0.25, 0.02] as Vec3, submergence_m: 0 };
-  const with_ = (plate: Partial<Plate>) => ({ mesh: BOX, bays: baysIn(BOX, [{ ...PLATE, ...plate }]) });
+  const with_ = (plate: Partial<Plate>) => ({ mesh: BOX, division: divisionOf(BOX, [{ ...PLATE, ...plate }]) });
 
   it('with lower corners cut: nothing more than the level does', () => {
     expectClose(unusable_m3(with_({ cornerCut_m: 0.03 }), inlet, UP), 0.5 * 0.02, {
@@ -192,7 +195,7 @@ describe('what bays keep from a pickup', () => {
     });
   });
 
-  it('with holes 30 mm up: that much of the far bay', () => {
+  it('with holes 30 mm up: that much of the far compartment', () => {
     const space = with_({ holes: { count: 3, diameter_m: 0.04, height_m: 0.05 } });
     expectClose(unusable_m3(space, inlet, UP), 0.4 * 0.5 * 0.02 + 0.6 * 0.5 * 0.03, { rel: 1e-9, why: 'closed form' });
   });
@@ -204,13 +207,13 @@ describe('what bays keep from a pickup', () => {
     });
     expectClose(unusable_m3(with_({}), inlet, UP), 0.4 * 0.5 * 0.02 + 0.6 * 0.5 * 0.4, {
       rel: 1e-9,
-      why: 'the whole bay',
+      why: 'the whole compartment',
     });
   });
 
   it('a low tank keeps no more behind a baffle than lies there', () => {
     const space = with_({ topGap_m: 0.05 });
-    // 100 mm deep: of the far bay nothing comes over, of the near one all over the inlet.
+    // 100 mm deep: of the far compartment nothing comes over, of the near one all over the inlet.
     expectClose(drawable_m3(space, inlet, UP, 0.5 * 0.1), 0.4 * 0.5 * (0.1 - 0.02), { rel: 1e-6, why: 'closed form' });
     expect(0.5 * 0.1).toBeLessThan(unusable_m3(space, inlet, UP));
     // Under the inlet nothing can be drawn; from the brim all but what stays.
@@ -240,7 +243,7 @@ describe('what bays keep from a pickup', () => {
     // counted once.
     const parted = {
       mesh: pits,
-      bays: baysIn(pits, [{ ...PLATE, at_m: 0.5, holes: { count: 1, diameter_m: 0.04, height_m: 0.05 } }]),
+      division: divisionOf(pits, [{ ...PLATE, at_m: 0.5, holes: { count: 1, diameter_m: 0.04, height_m: 0.05 } }]),
     };
     expectClose(unusable_m3(parted, low, UP), area * 0.02 + area * 0.1 + 0.5 * 0.3 * 0.03, {
       rel: 1e-4,
@@ -250,7 +253,7 @@ describe('what bays keep from a pickup', () => {
     // pit's rim.
     const crossed = {
       mesh: pits,
-      bays: baysIn(pits, [{ ...PLATE, at_m: 0.85, holes: { count: 1, diameter_m: 0.04, height_m: 0.05 } }]),
+      division: divisionOf(pits, [{ ...PLATE, at_m: 0.85, holes: { count: 1, diameter_m: 0.04, height_m: 0.05 } }]),
     };
     expectClose(unusable_m3(crossed, low, UP), area * 0.02 + area * 0.1, {
       rel: 1e-4,
@@ -275,16 +278,19 @@ describe('what bays keep from a pickup', () => {
   it('heeled, the lower of the two corners is the way', () => {
     const space = with_({ cornerCut_m: 0.03 });
     const up = worldUpInVehicle(0, 0.2);
-    const [, far] = keptLevels_m(space.bays, 0, up);
+    const [, far] = keptLevels_m(space.division, 0, up);
     expectClose(far!, Math.min(up[0] * 0.4, up[0] * 0.4 + up[1] * 0.5), { abs: 1e-9, why: 'corner that hangs lower' });
   });
 
-  it('of several bays in a row, the highest sill on the way decides', () => {
-    const bays = baysIn(BOX, [
+  it('of several compartments in a row, the highest sill on the way decides', () => {
+    const division = divisionOf(BOX, [
       { ...PLATE, holes: { count: 1, diameter_m: 0.04, height_m: 0.12 } },
       { ...PLATE, id: 'q', at_m: 0.7, cornerCut_m: 0.03 },
     ]);
-    expect(keptLevels_m(bays, 0, UP).map((level) => Number(level.toFixed(6)))).toEqual([-Infinity, 0.1, 0.1]);
-    expectClose(bayBelow_m3(bays.bays[2]!, UP, 0.1), 0.3 * 0.5 * 0.1, { rel: 1e-9, why: 'closed form' });
+    expect(keptLevels_m(division, 0, UP).map((level) => Number(level.toFixed(6)))).toEqual([-Infinity, 0.1, 0.1]);
+    expectClose(compartmentBelow_m3(division.compartments[2]!, UP, 0.1), 0.3 * 0.5 * 0.1, {
+      rel: 1e-9,
+      why: 'closed form',
+    });
   });
 });

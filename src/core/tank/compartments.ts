@@ -45,71 +45,79 @@ export type FittedPlate = Plate & {
   readonly outline: readonly (readonly Point2[])[];
 };
 
-export type Bay = { readonly mesh: ClosedMesh; readonly volume_m3: number };
+export type Compartment = { readonly mesh: ClosedMesh; readonly volume_m3: number };
 
 export type PassageKind = 'corner' | 'hole' | 'flap' | 'gap';
 
-/** An opening from one bay to another, at its lowest point. */
+/** An opening from one compartment to another, at its lowest point. */
 export type Passage = {
   readonly plate: string;
   readonly kind: PassageKind;
-  /** Bays on the lower and on the higher side of the plate. */
-  readonly bays: readonly [number, number];
+  /** Compartments on the lower and on the higher side of the plate. */
+  readonly compartments: readonly [number, number];
   readonly point_m: Vec3;
-  /** Beside that point, within each of the bays. */
+  /** Beside that point, within each of the compartments. */
   readonly beside_m: readonly [Vec3, Vec3];
   readonly area_m2: number;
-  /** Which of the two bays it lets liquid into; both but for a flap. */
+  /** Which of the two compartments it lets liquid into; both but for a flap. */
   readonly into: readonly [boolean, boolean];
   /** What of the area a shut flap still passes. */
   readonly leak_ratio: number;
 };
 
-export type Compartments = {
-  readonly bays: readonly Bay[];
+export type Division = {
+  readonly compartments: readonly Compartment[];
   readonly passages: readonly Passage[];
-  /** The bay that holds a point. */
-  readonly bayOf: (point: Vec3) => number;
+  /** The compartment that holds a point. */
+  readonly compartmentOf: (point: Vec3) => number;
 };
 
 /** Planes across an axis that lie closer than this [m] are one. */
 const SAME_M = 1e-9;
-/** Of the tank: what the bays together may differ from it by, which is the rounding of the kernel's seams. */
+/** Of the tank: what the compartments together may differ from it by, which is the rounding of the kernel's seams. */
 const KEPT_REL = 1e-6;
 
 /**
- * Cuts a tank's space into the bays that its plates leave.
+ * Cuts a tank's space into the compartments that its plates leave.
  *
  * All planes of plates, and the ends of those that do not go from wall to
- * wall, cut the space into cells; cells that no plate parts are one bay again.
- * A gap over a plate does not join its bays: liquid below it stays apart.
+ * wall, cut the space into cells; cells that no plate parts are one compartment again.
+ * A gap over a plate does not join its compartments: liquid below it stays apart.
  * Fails rather than lose a part of the space.
  */
-export function compartments(space: ClosedMesh, plates: readonly FittedPlate[]): Outcome<Compartments, CombineCode> {
+export function divided(space: ClosedMesh, plates: readonly FittedPlate[]): Outcome<Division, CombineCode> {
   if (plates.length === 0)
-    return success({ bays: [{ mesh: space, volume_m3: meshVolume(space) }], passages: [], bayOf: () => 0 });
+    return success({
+      compartments: [{ mesh: space, volume_m3: meshVolume(space) }],
+      passages: [],
+      compartmentOf: () => 0,
+    });
   const lines = gridLines(space, plates);
   const cells = cellsOf(space, lines);
   if (!cells.ok) return cells;
-  const bayOfCell = joined(
+  const compartmentOfCell = joined(
     cells.value.map((cell) => cell.at),
     lines,
     plates,
   );
-  const bays: Bay[] = [];
-  for (let bay = 0; bay <= Math.max(...bayOfCell); bay++) {
-    const whole = united(cells.value.filter((_, c) => bayOfCell[c] === bay).map((cell) => cell.mesh));
+  const compartments: Compartment[] = [];
+  for (let compartment = 0; compartment <= Math.max(...compartmentOfCell); compartment++) {
+    const whole = united(cells.value.filter((_, c) => compartmentOfCell[c] === compartment).map((cell) => cell.mesh));
     if (!whole.ok) return whole;
-    bays.push({ mesh: whole.value, volume_m3: meshVolume(whole.value) });
+    compartments.push({ mesh: whole.value, volume_m3: meshVolume(whole.value) });
   }
-  const missing_m3 = meshVolume(space) - bays.reduce((sum, bay) => sum + bay.volume_m3, 0);
+  const missing_m3 = meshVolume(space) - compartments.reduce((sum, compartment) => sum + compartment.volume_m3, 0);
   if (Math.abs(missing_m3) > KEPT_REL * meshVolume(space))
     return failure('not-solid', 'plates', 'The baffles cannot be cut out of this shape: parts of it were lost.');
   const cellAt = (point: Vec3): string =>
     point.map((value, axis) => lines[axis as 0 | 1 | 2].filter((line) => line < value).length).join();
-  const byCell = new Map(cells.value.map(({ at }, c) => [at.join(), bayOfCell[c]!]));
-  const bayOf = (point: Vec3): number => byCell.get(cellAt(point)) ?? -1;
-  return success({ bays, bayOf, passages: plates.flatMap((plate) => passagesOf(plate, bayOf)) });
+  const byCell = new Map(cells.value.map(({ at }, c) => [at.join(), compartmentOfCell[c]!]));
+  const compartmentOf = (point: Vec3): number => byCell.get(cellAt(point)) ?? -1;
+  return success({
+    compartments,
+    compartmentOf,
+    passages: plates.flatMap((plate) => passagesOf(plate, compartmentOf)),
+  });
 }
 
 type Cell = { readonly mesh: ClosedMesh; readonly at: Vec3 };
@@ -164,7 +172,7 @@ function gridLines(space: ClosedMesh, plates: readonly Plate[]): Lines {
 /** The other level way across, in which an upright plate may stop short. */
 const acrossLevel = (axis: 0 | 1 | 2): 0 | 1 | undefined => (axis === 0 ? 1 : axis === 1 ? 0 : undefined);
 
-/** Numbers the bays: neighbouring cells with no plate between them share one. */
+/** Numbers the compartments: neighbouring cells with no plate between them share one. */
 function joined(cells: readonly Vec3[], lines: Lines, plates: readonly Plate[]): number[] {
   const sets = new DisjointSets(cells.length);
   const index = new Map(cells.map((at, c) => [at.join(), c]));
@@ -291,10 +299,10 @@ function widthAt(loops: readonly (readonly Point2[])[], v: number): readonly [nu
   return crossings.length < 2 ? undefined : [Math.min(...crossings), Math.max(...crossings)];
 }
 
-/** Steps off an opening into the bays on either side, and off the walls it lies against [m]. */
+/** Steps off an opening into the compartments on either side, and off the walls it lies against [m]. */
 const STEP_M = 1e-6;
 
-function passagesOf(plate: FittedPlate, bayOf: (point: Vec3) => number): Passage[] {
+function passagesOf(plate: FittedPlate, compartmentOf: (point: Vec3) => number): Passage[] {
   if (plate.outline.length === 0) return [];
   const points = plate.outline.flat();
   const middle: Point2 = [
@@ -306,14 +314,14 @@ function passagesOf(plate: FittedPlate, bayOf: (point: Vec3) => number): Passage
     const near = onPlate(plate, [inward(0), inward(1)]);
     const beside = (by: number): Vec3 =>
       near.map((value, axis) => (axis === plate.axis ? value + by : value)) as unknown as Vec3;
-    const bays = [bayOf(beside(-STEP_M)), bayOf(beside(STEP_M))] as const;
-    if (bays[0] < 0 || bays[1] < 0 || bays[0] === bays[1]) return [];
+    const compartments = [compartmentOf(beside(-STEP_M)), compartmentOf(beside(STEP_M))] as const;
+    if (compartments[0] < 0 || compartments[1] < 0 || compartments[0] === compartments[1]) return [];
     const flap = opening.kind === 'flap' ? plate.flap : undefined;
     return [
       {
         plate: plate.id,
         kind: opening.kind,
-        bays,
+        compartments,
         point_m: onPlate(plate, opening.at),
         beside_m: [beside(-STEP_M), beside(STEP_M)],
         area_m2: opening.area_m2,
@@ -324,6 +332,6 @@ function passagesOf(plate: FittedPlate, bayOf: (point: Vec3) => number): Passage
   });
 }
 
-/** Liquid in a bay below a level that it keeps to itself [m³]. */
-export const bayBelow_m3 = (bay: Bay, up: Vec3, offset_m: number): number =>
-  offset_m === Infinity ? bay.volume_m3 : volumeBelow(bay.mesh, { normal: up, offset_m });
+/** Liquid in a compartment below a level that it keeps to itself [m³]. */
+export const compartmentBelow_m3 = (compartment: Compartment, up: Vec3, offset_m: number): number =>
+  offset_m === Infinity ? compartment.volume_m3 : volumeBelow(compartment.mesh, { normal: up, offset_m });

@@ -12,7 +12,7 @@ import {
 import { unwrap } from '../outcome';
 import { expectClose } from '../../../tests/expectClose';
 import {
-  compartments,
+  divided,
   fitPlate,
   headForFlow_m,
   hold,
@@ -43,8 +43,8 @@ const PLATE: Plate = {
 const shut = { width_m: 0.05, height_m: 0.04, passes: 'lower', leak_ratio: 0 } as const;
 const inputs = (plates: readonly Plate[], draw_m3PerS = 1e-5, liquid_m3 = 0.04) => ({
   mesh: BOX,
-  bays: unwrap(
-    compartments(
+  division: unwrap(
+    divided(
       BOX,
       plates.map((plate) => fitPlate(BOX, plate)),
     ),
@@ -58,10 +58,11 @@ const inputs = (plates: readonly Plate[], draw_m3PerS = 1e-5, liquid_m3 = 0.04) 
   draw_m3PerS,
 });
 
-describe('what a bay holds when the rest runs away', () => {
+describe('what a compartment holds when the rest runs away', () => {
   it('behind a flap that shuts tight: its own liquid less what the pickup leaves, at the draw', () => {
     const found = hold(inputs([{ ...PLATE, flap: shut }]));
-    // The bay held 0.3 x 0.5 x 0.08; at 45 degrees the pickup 10 mm off the plate and floor leaves a wedge of 20 mm.
+    // The compartment held 0.3 x 0.5 x 0.08; at 45 degrees the pickup 10 mm off the plate and floor leaves a wedge
+    // of 20 mm.
     const wanted = 0.3 * 0.5 * 0.08 - ((0.02 * 0.02) / 2) * 0.5;
     expectClose(found.volume_m3, wanted, { rel: 1e-6, why: 'prism less wedge' });
     expectClose(found.time_s, wanted / 1e-5, { rel: 1e-6, why: 'nothing leaks' });
@@ -74,14 +75,14 @@ describe('what a bay holds when the rest runs away', () => {
 
   it('through open corners it runs out sooner, as a fine integration of its own says', () => {
     const given = inputs([{ ...PLATE, cornerCut_m: 0.02 }], 2e-5);
-    const bay = given.bays.bays[0]!.mesh;
+    const compartment = given.division.compartments[0]!.mesh;
     const sill = BRAKING[0] * 0.3;
     const starving = BRAKING[0] * 0.29 + BRAKING[2] * 0.01;
     // Euler in volume with the level solved anew at each of many small steps.
     let [volume, time] = [0.3 * 0.5 * 0.08, 0];
     const step = 0.002;
     for (; time < 60; time += step) {
-      const level = unwrap(levelForVolume(bay, BRAKING, volume)).offset_m;
+      const level = unwrap(levelForVolume(compartment, BRAKING, volume)).offset_m;
       if (level <= starving) break;
       volume -= step * (2e-5 + orificeFlow_m3PerS(2 * 0.0002, level - sill, G * Math.SQRT2));
     }
@@ -106,7 +107,7 @@ describe('what a bay holds when the rest runs away', () => {
     const found = hold({
       ...inputs([]),
       mesh: tank,
-      bays: unwrap(compartments(tank, [])),
+      division: unwrap(divided(tank, [])),
       inlet: { point_m: [0.299, 0.25, -0.049], submergence_m: 0 },
       liquid_m3: 0.02,
       stillOffset_m: (0.02 - 0.002) / 0.5,
@@ -115,7 +116,7 @@ describe('what a bay holds when the rest runs away', () => {
     expectClose(found.volume_m3, ((0.05 * 0.05) / 2 - (0.002 * 0.002) / 2) * 0.2, { rel: 1e-6, why: 'wedges' });
   });
 
-  it('the most a bay can hold is what is in the tank', () => {
+  it('the most a compartment can hold is what is in the tank', () => {
     const found = hold(inputs([{ ...PLATE, flap: shut }], 1e-5, 0.002));
     expect(found.volume_m3).toBeLessThanOrEqual(0.002);
   });

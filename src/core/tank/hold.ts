@@ -1,5 +1,5 @@
 import { dot, offsetRange, volumeBelow, type ClosedMesh, type Vec3 } from '../geometry';
-import { bayBelow_m3, type Compartments } from './compartments';
+import { compartmentBelow_m3, type Division } from './compartments';
 import { homeLobe, type HomeLobe } from './lobes';
 import { starvingOffset_m, type Inlet } from './pickup';
 
@@ -30,7 +30,7 @@ const NOTHING: Hold = { staysWet: false, volume_m3: 0, time_s: 0 };
 
 export type HoldInputs = {
   readonly mesh: ClosedMesh;
-  readonly bays: Compartments;
+  readonly division: Division;
   readonly inlet: Inlet;
   /** Standing still, with the surface's offset, and while the vehicle moves; tank frame. */
   readonly still: Vec3;
@@ -45,8 +45,8 @@ export type HoldInputs = {
 const STEPS = 48;
 
 /**
- * How long a pickup is fed from its own bay or sump after the rest has run
- * away: what the bay held standing still, less what spills over its sills,
+ * How long a pickup is fed from its own compartment or sump after the rest has run
+ * away: what the compartment held standing still, less what spills over its sills,
  * goes to the draw and through openings that no flap shuts.
  *
  * The liquid beyond is taken to be gone at once and not to come back, which
@@ -54,7 +54,7 @@ const STEPS = 48;
  */
 export function hold({
   mesh,
-  bays,
+  division,
   inlet,
   still,
   stillOffset_m,
@@ -64,20 +64,20 @@ export function hold({
   draw_m3PerS,
 }: HoldInputs): Hold {
   const starving_m = starvingOffset_m(inlet, moving);
-  const home = bays.bayOf(inlet.point_m);
-  const bay = bays.bays[home];
-  if (!bay) return NOTHING;
+  const home = division.compartmentOf(inlet.point_m);
+  const compartment = division.compartments[home];
+  if (!compartment) return NOTHING;
   if (volumeBelow(mesh, { normal: moving, offset_m: starving_m }) <= liquid_m3)
     return { staysWet: true, volume_m3: liquid_m3, time_s: Infinity };
-  const held_m3 = bayBelow_m3(bay, still, stillOffset_m);
-  const ways = bays.passages.filter(({ bays: [low, high] }) => low === home || high === home);
-  const lobe = homeLobe(bay.mesh, inlet.point_m, moving, starving_m);
+  const held_m3 = compartmentBelow_m3(compartment, still, stillOffset_m);
+  const passages = division.passages.filter(({ compartments: [low, high] }) => low === home || high === home);
+  const lobe = homeLobe(compartment.mesh, inlet.point_m, moving, starving_m);
   // Alone in the whole tank nothing holds liquid back but a sump's own rim.
-  if (bays.bays.length === 1 && lobe.saddle_m === Infinity) return NOTHING;
-  const top_m = levelIn(lobe, held_m3, starving_m, Math.min(lobe.saddle_m, offsetRange(bay.mesh, moving)[1]));
+  if (division.compartments.length === 1 && lobe.saddle_m === Infinity) return NOTHING;
+  const top_m = levelIn(lobe, held_m3, starving_m, Math.min(lobe.saddle_m, offsetRange(compartment.mesh, moving)[1]));
   if (top_m <= starving_m) return NOTHING;
   const leak = (offset_m: number): number =>
-    ways.reduce((sum, { bays: [low], point_m, area_m2, into, leak_ratio }) => {
+    passages.reduce((sum, { compartments: [low], point_m, area_m2, into, leak_ratio }) => {
       const open = into[low === home ? 1 : 0] ? 1 : leak_ratio;
       return sum + orificeFlow_m3PerS(area_m2 * open, offset_m - dot(moving, point_m), gravity_mPerS2);
     }, 0);

@@ -3,7 +3,7 @@
  *
  * Read `pickup.ts` first: usable liquid is what lies above the surface at
  * which the pickup draws air, at the worst attitude asked for. `lobes.ts`
- * finds what saddles hold back, `compartments.ts` the bays that baffles make,
+ * finds what saddles hold back, `compartments.ts` the compartments that baffles make,
  * `hold.ts` how long one feeds its pickup, `slosh.ts` how it swings;
  * `strapping.ts` tabulates volume against depth; `mass.ts` weighs the shell.
  */
@@ -20,13 +20,13 @@ export {
   type WorstAttitude,
 } from './pickup';
 export {
-  bayBelow_m3,
-  compartments,
+  compartmentBelow_m3,
+  divided,
   fitPlate,
   onPlate,
   plateArea_m2,
-  type Bay,
-  type Compartments,
+  type Compartment,
+  type Division,
   type FittedPlate,
   type Passage,
   type PassageKind,

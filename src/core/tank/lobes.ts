@@ -1,3 +1,4 @@
+import { derived } from '../memo';
 import {
   add,
   cross,
@@ -25,17 +26,9 @@ type Frame =
       /** Outward at each vertex, weighed by area. */ readonly normals: readonly Vec3[];
     };
 
-const frames = new WeakMap<ClosedMesh, Frame>();
-
-function frameOf(mesh: ClosedMesh): Frame {
-  const known = frames.get(mesh);
-  if (known) return known;
-  const frame: Frame = isConvex(mesh, thirdCorners(mesh))
-    ? { convex: true }
-    : { convex: false, ...aroundVertices(mesh) };
-  frames.set(mesh, frame);
-  return frame;
-}
+const frameOf: (mesh: ClosedMesh) => Frame = derived((mesh: ClosedMesh) =>
+  isConvex(mesh, thirdCorners(mesh)) ? { convex: true } : { convex: false, ...aroundVertices(mesh) },
+);
 
 /** Whether a space is convex, so that its liquid never parts. */
 export const isConvexSpace = (mesh: ClosedMesh): boolean => frameOf(mesh).convex;

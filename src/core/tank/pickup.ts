@@ -1,10 +1,10 @@
 import { dot, levelForVolume, volumeBelow, type ClosedMesh, type Vec3 } from '../geometry';
 import { unwrap } from '../outcome';
-import { bayBelow_m3, type Bay, type Compartments } from './compartments';
+import { compartmentBelow_m3, type Compartment, type Division } from './compartments';
 import { isConvexSpace, leftBehind_m3, saddlesTo } from './lobes';
 
-/** The space of a tank, and the bays its plates make of it; left out where there are none. */
-export type LiquidSpace = { readonly mesh: ClosedMesh; readonly bays?: Compartments | undefined };
+/** The space of a tank, and the compartments its plates make of it; left out where there are none. */
+export type LiquidSpace = { readonly mesh: ClosedMesh; readonly division?: Division | undefined };
 
 /** Where a pickup draws, in the tank frame [m], and the liquid it needs over its inlet. */
 export type Inlet = { readonly point_m: Vec3; readonly submergence_m: number };
@@ -15,48 +15,57 @@ export const starvingOffset_m = (inlet: Inlet, up: Vec3): number => dot(up, inle
 /**
  * Liquid the pickup leaves behind at one attitude [m³]: what lies below the
  * surface at which it begins to draw air, what lobes hold back that are cut
- * off before, and what bays keep below their lowest way to the pickup.
+ * off before, and what compartments keep below their lowest way to the pickup.
  *
  * @param up     unit vector against effective gravity, tank frame
- * @param from_m the surface that it is drawn down from, from the brim where left out: what lobes and bays hold back is
- * no more than lies in them then
+ * @param from_m the surface that it is drawn down from, from the brim where left out: what lobes and compartments
+ * hold back is no more than lies in them then
  */
-export function unusable_m3({ mesh, bays }: LiquidSpace, inlet: Inlet, up: Vec3, from_m = Infinity): number {
+export function unusable_m3({ mesh, division }: LiquidSpace, inlet: Inlet, up: Vec3, from_m = Infinity): number {
   const starving_m = starvingOffset_m(inlet, up);
   if (from_m <= starving_m) return volumeBelow(mesh, { normal: up, offset_m: from_m });
-  if (!bays || bays.bays.length < 2) return leftBehind_m3(mesh, inlet.point_m, up, starving_m, from_m);
-  const home = bays.bayOf(inlet.point_m);
-  const kept = keptLevels_m(bays, home, up);
+  if (!division || division.compartments.length < 2) return leftBehind_m3(mesh, inlet.point_m, up, starving_m, from_m);
+  const home = division.compartmentOf(inlet.point_m);
+  const kept = keptLevels_m(division, home, up);
   // A pit that a plate crosses holds on both sides of it what lies under its rim.
   const rims = saddlesTo(
     mesh,
     inlet.point_m,
     up,
     starving_m,
-    bays.passages.map(({ beside_m }) => beside_m[0]),
+    division.passages.map(({ beside_m }) => beside_m[0]),
   );
   // What is cut out of a convex space is convex too.
   const stays = isConvexSpace(mesh)
-    ? (bay: Bay, _: Vec3, level_m: number): number => bayBelow_m3(bay, up, Math.min(level_m, from_m))
-    : (bay: Bay, towards_m: Vec3, level_m: number): number =>
-        level_m < from_m ? leftBehind_m3(bay.mesh, towards_m, up, level_m, from_m) : bayBelow_m3(bay, up, from_m);
-  return bays.bays.reduce((sum, bay, b) => {
-    if (b === home) return sum + stays(bay, inlet.point_m, starving_m);
-    const ways = waysOut(bays, b).map(({ passage, to, sill_m, beside_m }) =>
-      stays(bay, beside_m, Math.max(rims[passage]!, dot(up, sill_m), kept[to]!)),
+    ? (compartment: Compartment, _: Vec3, level_m: number): number =>
+        compartmentBelow_m3(compartment, up, Math.min(level_m, from_m))
+    : (compartment: Compartment, towards_m: Vec3, level_m: number): number =>
+        level_m < from_m
+          ? leftBehind_m3(compartment.mesh, towards_m, up, level_m, from_m)
+          : compartmentBelow_m3(compartment, up, from_m);
+  return division.compartments.reduce((sum, compartment, b) => {
+    if (b === home) return sum + stays(compartment, inlet.point_m, starving_m);
+    const ways = waysOut(division, b).map(({ passage, to, sill_m, beside_m }) =>
+      stays(compartment, beside_m, Math.max(rims[passage]!, dot(up, sill_m), kept[to]!)),
     );
-    return sum + Math.min(bayBelow_m3(bay, up, from_m), ...ways);
+    return sum + Math.min(compartmentBelow_m3(compartment, up, from_m), ...ways);
   }, 0);
 }
 
-/** Openings by which a bay lets liquid out: which, where to, over what, and a point within the bay beside it. */
+/**
+ * Openings by which a compartment lets liquid out: which, where to, over what, and a point within the compartment
+ * beside it.
+ */
 const waysOut = (
-  { passages }: Compartments,
-  bay: number,
+  { passages }: Division,
+  compartment: number,
 ): { readonly passage: number; readonly to: number; readonly sill_m: Vec3; readonly beside_m: Vec3 }[] =>
-  passages.flatMap(({ bays, into, point_m, beside_m }, passage) => {
-    if (bays[1] === bay && into[0]) return [{ passage, to: bays[0], sill_m: point_m, beside_m: beside_m[1] }];
-    return bays[0] === bay && into[1] ? [{ passage, to: bays[1], sill_m: point_m, beside_m: beside_m[0] }] : [];
+  passages.flatMap(({ compartments, into, point_m, beside_m }, passage) => {
+    if (compartments[1] === compartment && into[0])
+      return [{ passage, to: compartments[0], sill_m: point_m, beside_m: beside_m[1] }];
+    return compartments[0] === compartment && into[1]
+      ? [{ passage, to: compartments[1], sill_m: point_m, beside_m: beside_m[0] }]
+      : [];
   });
 
 /**
@@ -69,15 +78,15 @@ export function drawable_m3(space: LiquidSpace, inlet: Inlet, up: Vec3, volume_m
 }
 
 /**
- * The level down to which each bay drains towards one of them: over the way
+ * The level down to which each compartment drains towards one of them: over the way
  * whose highest sill is lowest. Infinite where no way leads there.
  */
-export function keptLevels_m({ bays, passages }: Compartments, towards: number, up: Vec3): number[] {
-  const levels = bays.map((_, bay) => (bay === towards ? -Infinity : Infinity));
-  // As often as there are bays settles the longest way.
-  for (let round = 0; round < bays.length; round++) {
+export function keptLevels_m({ compartments, passages }: Division, towards: number, up: Vec3): number[] {
+  const levels = compartments.map((_, compartment) => (compartment === towards ? -Infinity : Infinity));
+  // As often as there are compartments settles the longest way.
+  for (let round = 0; round < compartments.length; round++) {
     for (const {
-      bays: [low, high],
+      compartments: [low, high],
       point_m,
       into,
     } of passages) {

@@ -1,6 +1,6 @@
 import { clippedTriangle, triangleCount, type ClosedMesh, type Vec3 } from '../geometry';
 
-/** Depth and reach of a bay's liquid: what a rectangular bay of the same surface would have. */
+/** Depth and reach of a compartment's liquid: what a rectangular compartment of the same surface would have. */
 export type LiquidReach = {
   readonly volume_m3: number;
   readonly depth_m: number;
@@ -10,7 +10,7 @@ export type LiquidReach = {
 
 /**
  * The level surface's reach along x and y, and the mean depth under it.
- * @returns undefined where the surface does not cut the bay
+ * @returns undefined where the surface does not cut the compartment
  */
 export function liquidReach(mesh: ClosedMesh, up: Vec3, offset_m: number, volume_m3: number): LiquidReach | undefined {
   const [low, high] = [
@@ -36,7 +36,7 @@ export function liquidReach(mesh: ClosedMesh, up: Vec3, offset_m: number, volume
 }
 
 /**
- * First sloshing frequency of a rectangular bay [Hz], liquid of even depth,
+ * First sloshing frequency of a rectangular compartment [Hz], liquid of even depth,
  * walls upright, waves low.
  * @param reach_m along the motion, > 0
  * @source linear theory: omega² = g (pi/L) tanh(pi h/L); H. Lamb, Hydrodynamics, art. 257; NASA SP-106 (1966), chapter

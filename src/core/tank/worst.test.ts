@@ -12,7 +12,7 @@ import {
   type Vec3,
 } from '../geometry';
 import { unwrap } from '../outcome';
-import { compartments, fitPlate, unusable_m3, worstUnusable, type LiquidSpace, type Plate } from '.';
+import { divided, fitPlate, unusable_m3, worstUnusable, type LiquidSpace, type Plate } from '.';
 
 const PLATE: Plate = {
   id: 'p',
@@ -27,8 +27,8 @@ const PLATE: Plate = {
 };
 const baffled = (mesh: ClosedMesh, ...plates: Plate[]): LiquidSpace => ({
   mesh,
-  bays: unwrap(
-    compartments(
+  division: unwrap(
+    divided(
       mesh,
       plates.map((plate) => fitPlate(mesh, plate)),
     ),

@@ -87,12 +87,13 @@ export const ROLES: Readonly<Record<Role, RoleUnits>> = {
   viscosity: role('viscosity', 'mm2_per_s', 'mm2_per_s', [2, 2]),
 };
 
+/** The id of the unit that a reader has a quantity of that role in. */
 export const roleUnit = (name: Role, reader: ReaderSystem): string => {
   const units = ROLES[name];
   return reader === 'metric' ? units.metric : reader === 'us' ? units.us : (units.imperial ?? units.us);
 };
 
-export type Shown = { readonly number: string; readonly symbol: string; readonly text: string };
+export type FormattedQuantity = { readonly number: string; readonly symbol: string; readonly text: string };
 
 export type FormatOptions = {
   readonly reader: ReaderSystem;
@@ -130,7 +131,7 @@ const FRACTION_TOLERANCE_M = 1e-4;
  * digits where no spread is given, and never finer than the role is worth. Inches on a tape are shown as fractions
  * when they are one.
  */
-export function formatQuantity(si: number, name: Role, options: FormatOptions): Shown {
+export function formatQuantity(si: number, name: Role, options: FormatOptions): FormattedQuantity {
   const { kind } = ROLES[name];
   const unit = unitById(
     kind,
@@ -163,7 +164,7 @@ export function entryText(si: number, name: Role, reader: ReaderSystem, spread?:
   return String(Number(text) || 0);
 }
 
-const shown = (number: string, symbol: string): Shown => ({
+const shown = (number: string, symbol: string): FormattedQuantity => ({
   number,
   symbol,
   text: symbol === '' ? number : symbol === '°' ? `${number}°` : `${number} ${symbol}`,

@@ -18,9 +18,10 @@ export {
   roleUnit,
   ROLES,
   type Role,
-  type Shown,
+  type FormattedQuantity as Shown,
   type FormatOptions,
 } from './format';
+export { degrees, radians } from './angles';
 export { messageText, say, type Message } from './message';
 export { UNITS, unitById, toSI, fromSI, type Kind, type Unit } from './units';
 export {

@@ -7,6 +7,7 @@ export type Message = {
   readonly values: Readonly<Record<string, { readonly value: number; readonly role: Role }>>;
 };
 
+/** A sentence with quantities in SI to be filled in. */
 export const say = (text: string, values: Message['values'] = {}): Message => ({ text, values });
 
 /** The sentence with its quantities in the reader's units. */

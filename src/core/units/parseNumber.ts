@@ -29,6 +29,7 @@ export function plainText(text: string): string {
     .trim();
 }
 
+/** Whether a number is written as a fraction. */
 export const isFraction = (text: string): boolean => text.includes('/');
 
 /** Reads one unsigned number that NUMBER_PATTERN matched. */

@@ -188,16 +188,23 @@ export const AMBIGUOUS: Readonly<Partial<Record<Kind, Readonly<Record<string, re
   },
 };
 
+/**
+ * A unit of a kind by its id.
+ * @throws where the kind has none
+ */
 export function unitById(kind: Kind, id: string): Unit {
   const found = UNITS[kind].find((candidate) => candidate.id === id);
   if (!found) throw new Error(`no unit ${id} of kind ${kind}`);
   return found;
 }
 
+/** A unit of a kind as people write it; undefined where none is written so. */
 export function unitBySpelling(kind: Kind, spelling: string): Unit | undefined {
   const wanted = spelling.toLowerCase();
   return UNITS[kind].find((candidate) => candidate.spellings.includes(wanted));
 }
 
+/** A value in a unit as SI. */
 export const toSI = (value: number, unit: Unit): number => (value + (unit.offset ?? 0)) * unit.toSI;
+/** An SI value in a unit. */
 export const fromSI = (value: number, unit: Unit): number => value / unit.toSI - (unit.offset ?? 0);

@@ -3,8 +3,10 @@
 import { Box } from '@chakra-ui/react';
 import { Chart, LinearScale, LineController, LineElement, PointElement, Tooltip, type ChartOptions } from 'chart.js';
 import { useTheme } from 'next-themes';
+import { memo } from 'react';
 import { Line } from 'react-chartjs-2';
 import { useMounted } from '../parts/useMounted';
+import { useWhenSeen } from './useWhenSeen';
 
 Chart.register(LineController, LineElement, PointElement, LinearScale, Tooltip);
 Chart.defaults.font.family = '"Atkinson Hyperlegible Next Variable", sans-serif';
@@ -27,8 +29,8 @@ type Props = {
   readonly y: string;
   readonly summary: string;
   readonly height?: string;
-  readonly yMin?: number;
-  readonly yMax?: number;
+  readonly yMin?: number | undefined;
+  readonly yMax?: number | undefined;
 };
 
 const TOKENS: Readonly<Record<Curve['color'], string>> = {
@@ -52,6 +54,22 @@ function useThemeKey(): string {
 
 /** A line chart with plain axes; its summary says in words what it shows. */
 export function LineChart({ curves, x, y, summary, height = '280px', yMin, yMax }: Props) {
+  const { box, drawn } = useWhenSeen({ curves, x, y, yMin, yMax });
+  return (
+    <Box>
+      <Box height={height} position="relative" ref={box}>
+        <Canvas {...drawn} summary={summary} />
+      </Box>
+      <Legend curves={curves} />
+      <Box fontSize="sm" color="soft" mt="1">
+        {summary}
+      </Box>
+    </Box>
+  );
+}
+
+/** Draws again only where what it shows is another. */
+const Canvas = memo(function Canvas({ curves, x, y, yMin, yMax, summary }: Omit<Props, 'height'>) {
   const theme = useThemeKey();
   const axis = (title: string, min?: number, max?: number) => ({
     type: 'linear' as const,
@@ -83,18 +101,8 @@ export function LineChart({ curves, x, y, summary, height = '280px', yMin, yMax 
       showLine: !curve.marks,
     })),
   };
-  return (
-    <Box>
-      <Box height={height} position="relative">
-        <Line key={theme} options={options} data={data} role="img" aria-label={summary} />
-      </Box>
-      <Legend curves={curves} />
-      <Box fontSize="sm" color="soft" mt="1">
-        {summary}
-      </Box>
-    </Box>
-  );
-}
+  return <Line key={theme} options={options} data={data} role="img" aria-label={summary} />;
+});
 
 /** Drawn here, since the canvas's own legend does not show dashes. */
 function Legend({ curves }: { readonly curves: readonly Curve[] }) {

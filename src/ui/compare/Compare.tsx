@@ -4,14 +4,15 @@ import { Box, chakra, Heading } from '@chakra-ui/react';
 import Link from 'next/link';
 import { useRouter } from 'next/navigation';
 import { useEffect, useMemo, useState } from 'react';
-import { atConditionsOf, type SystemDocument } from '@/core/document';
-import type { ComparedFigure } from '@/core/evaluate';
+import { atConditionsOf, type SystemDocument } from '@/core/plan';
+import { failure } from '@/core/outcome';
+import type { ComparedFigure } from '@/core/answers';
 import { formatQuantity } from '@/core/units';
-import type { Compared } from '@/workers/evaluate.worker';
+import type { Compared } from './compared';
 import { Select } from '../fields/Select';
 import { PageHead } from '../parts/PageHead';
 import { useReader, useReaderStore } from '../state/reader';
-import { evaluatorWorker } from '../state/results';
+import { askLane, URGENCY } from '../state/lanes';
 import { DifferenceRows } from './DifferenceRows';
 import { MOST_COMPARED, type Chosen, type Listed } from './chosen';
 import { Silhouette } from './Silhouette';
@@ -94,14 +95,21 @@ export function Compare({ all, chosen }: { readonly all: readonly Listed[]; read
 
 /** Results of each document, in order; undefined while they are on their way. */
 function useCompared(documents: readonly SystemDocument[]): readonly (Compared | undefined)[] {
-  const [found, setFound] = useState<{ readonly of: readonly SystemDocument[]; readonly results: readonly Compared[] }>(
-    { of: [], results: [] },
-  );
+  const [found, setFound] = useState<{
+    readonly of: readonly SystemDocument[];
+    readonly results: readonly (Compared | undefined)[];
+  }>({ of: [], results: [] });
   useEffect(() => {
     let current = true;
-    void Promise.all(documents.map((document) => evaluatorWorker().compare(document))).then(
-      (results) => current && setFound({ of: documents, results }),
-    );
+    void Promise.all(
+      documents.map((document, i) => {
+        const question = { slot: `compared ${i}`, key: 'compared', args: [], urgency: URGENCY.button } as const;
+        return askLane(question, document).then(
+          (given) => given?.value,
+          (error: unknown): Compared => failure('broken', document.name, String(error)),
+        );
+      }),
+    ).then((results) => current && setFound({ of: documents, results }));
     return () => {
       current = false;
     };
@@ -221,7 +229,7 @@ function Change({ figure, base }: { readonly figure: ComparedFigure; readonly ba
 }
 
 const SEVERITIES = [
-  ['stop', 'must be mended', '■'],
+  ['stop', 'must be fixed', '■'],
   ['warn', 'to look at', '▲'],
   ['note', 'to know', '●'],
 ] as const;

@@ -1,13 +1,13 @@
 'use client';
 
 import { Box, Heading } from '@chakra-ui/react';
-import { differences, type Difference, type SystemDocument } from '@/core/document';
+import { differences, type Difference, type SystemDocument } from '@/core/plan';
 import { formatQuantity } from '@/core/units';
 import { fromDocument } from '../fields/readEntry';
 import { pathWords } from '../measure/pathWords';
 import { useReader } from '../state/reader';
 import type { Chosen } from './chosen';
-import { said } from './said';
+import { valueText } from './valueText';
 
 /** What was changed between the first system and each of the others, in words. */
 export function DifferenceRows({ chosen }: { readonly chosen: readonly Chosen[] }) {
@@ -67,7 +67,10 @@ function Row({
   const { path } = difference;
   const words = pathWords(difference.after === undefined ? before : after, path);
   const text = (value: unknown): string =>
-    said(value, (known) => formatQuantity(fromDocument(known, words.role), words.role, { reader, digits: 4 }).text);
+    valueText(
+      value,
+      (known) => formatQuantity(fromDocument(known, words.role), words.role, { reader, digits: 4 }).text,
+    );
   return (
     <Box
       display="grid"

@@ -1,7 +1,7 @@
 'use client';
 
 import { Box } from '@chakra-ui/react';
-import type { Compared } from '@/workers/evaluate.worker';
+import type { Compared } from './compared';
 
 type Loops = readonly (readonly (readonly [number, number])[])[];
 const path = (loops: Loops): string =>

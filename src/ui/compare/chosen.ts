@@ -1,4 +1,4 @@
-import type { SystemDocument } from '@/core/document';
+import type { SystemDocument } from '@/core/plan';
 
 /** Side by side on one screen. */
 export const MOST_COMPARED = 3;

@@ -3,7 +3,7 @@
 import { Box, chakra } from '@chakra-ui/react';
 import { RotateCcw } from 'lucide-react';
 import { useRef, useState } from 'react';
-import { limitsAt, valueAt, type Path, type SystemDocument } from '@/core/document';
+import { limitsAt, valueAt, type ConsumerDocument, type Path, type SystemDocument } from '@/core/plan';
 import { entryText, formatQuantity, fromSI, roleUnit, ROLES, toSI, unitById, type Role } from '@/core/units';
 import { readEntry } from '../fields/readEntry';
 import { TextEntry } from '../fields/TextEntry';
@@ -32,12 +32,23 @@ type ControlProps = {
 
 const KEY = 'conditions';
 
+/** How much the first consumer is asked for, as its trade says it. */
+const DUTY_WORDS: Readonly<Record<ConsumerDocument['kind'], string>> = {
+  'diesel-engine': 'Engine duty',
+  'petrol-injection': 'Engine duty',
+  'petrol-carburettor': 'Engine duty',
+  heater: 'Heater output',
+  generator: 'Generator load',
+  nozzle: 'Flow setting',
+};
+
 /** One set of conditions that acts on every view at once. */
 export function ConditionsPanel() {
   // With its wires known, a pump gets what they leave of the battery's.
   const wired = useValue(({ components }) =>
     components.some((part) => part.kind === 'pump' && part.wiring !== undefined),
   );
+  const consumer = useValue(({ consumers }) => consumers[0]?.kind ?? 'diesel-engine');
   const conditions = useValue((system) => system.conditions);
   // One text, so that an edit of a tank does not draw all controls again.
   const names = useValue((system) => system.tanks.map((tank) => `${tank.id}=${tank.name}`).join('\n')).split('\n');
@@ -106,7 +117,7 @@ export function ConditionsPanel() {
           cursor="pointer"
         >
           <RotateCcw size={15} aria-hidden />
-          Level
+          Reset to level
         </chakra.button>
       </Box>
       <Box
@@ -152,7 +163,13 @@ export function ConditionsPanel() {
           slide={[243.15, 333.15]}
           step={1}
         />
-        <Control label="Engine duty" path={[KEY, 'duty_ratio']} role="share" step={0.01} ends={['idle', 'full load']} />
+        <Control
+          label={DUTY_WORDS[consumer]}
+          path={[KEY, 'duty_ratio']}
+          role="share"
+          step={0.01}
+          ends={['idle', 'full load']}
+        />
         <Control
           label={wired ? 'Battery voltage' : 'Pump voltage'}
           path={[KEY, 'pumpVoltage_V']}

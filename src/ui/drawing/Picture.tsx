@@ -5,15 +5,15 @@ import { Maximize2, Minimize2 } from 'lucide-react';
 import { useTheme } from 'next-themes';
 import { useEffect, useRef, useState } from 'react';
 import { formatQuantity } from '@/core/units';
+import { useOutcome } from '../state/answers';
 import { useReader } from '../state/reader';
 import type { Scene, Where } from './scene';
-import { useTankAnswer } from '../tank/useTankAnswer';
 
 type Props = { readonly index: number; readonly large?: boolean; readonly onToggle: () => void };
 
 /** The tank in three dimensions: turn it by dragging or with the arrow keys, cut it open with the slider. */
 export function Picture({ index, large = false, onToggle }: Props) {
-  const { value, fresh } = useTankAnswer(String(index), (worker, system) => worker.solid(system, index));
+  const { value, fresh } = useOutcome('solid', index);
   const solid = value?.ok ? value.value : undefined;
   const reader = useReader();
   const { resolvedTheme } = useTheme();
@@ -113,7 +113,7 @@ export function Picture({ index, large = false, onToggle }: Props) {
       </Box>
       <Box display="flex" gap="2" alignItems="center" px="1">
         <chakra.label flex="1" display="flex" alignItems="center" gap="2" fontSize="sm" color="soft" minW="0">
-          cut
+          Section
           <chakra.input
             type="range"
             aria-label="Cut the picture open from starboard"

@@ -1,5 +1,6 @@
-import type { Path, SystemDocument } from '@/core/document';
-import type { TankDrawing } from '@/core/evaluate';
+import { senderKind } from '@/core/senders';
+import type { Path, SystemDocument } from '@/core/plan';
+import type { TankDrawing } from '@/core/answers';
 
 /** Something in the drawing that can be dragged: a point, and what moving it writes. */
 export type Handle = {
@@ -62,15 +63,15 @@ export function handlesFor(drawing: TankDrawing, system: SystemDocument, t: numb
     }),
     ...drawing.senders.map((sender): Handle => {
       const s = tank.senders.findIndex((candidate) => candidate.id === sender.id);
-      const { kind } = tank.senders[s]!;
+      const { handle } = senderKind(tank.senders[s]!);
       return {
         id: sender.id,
-        label: `${tank.senders[s]!.name}, ${kind === 'swing-arm' ? 'pivot' : 'probe'}`,
+        label: `${tank.senders[s]!.name}, ${handle.word}`,
         at: sender.from,
         moves: {
           ...portMoves(tank.senders[s]!.port),
-          ...(kind === 'swing-arm'
-            ? { z: { path: ['tanks', t, 'senders', s, 'pivotDepth_m'], sign: -1, min: 0, max: spans.max[2] } }
+          ...(handle.depth
+            ? { z: { path: ['tanks', t, 'senders', s, handle.depth], sign: -1, min: 0, max: spans.max[2] } }
             : {}),
         },
       };

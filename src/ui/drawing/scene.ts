@@ -25,7 +25,7 @@ import {
   WebGLRenderer,
 } from 'three';
 import { OrbitControls } from 'three/addons/controls/OrbitControls.js';
-import type { TankSolid } from '@/core/evaluate';
+import type { TankSolid } from '@/core/answers';
 
 /** Where on the picture a dimension is written. */
 export type Where = {
@@ -53,6 +53,9 @@ const BEHIND_THE_WALL = { polygonOffset: true, polygonOffsetFactor: 1, polygonOf
 
 const color = (name: string): string =>
   getComputedStyle(document.documentElement).getPropertyValue(`--chakra-colors-${name}`).trim() || '#888888';
+
+/** A tank that grows by a millimetre makes its box grow by a pixel. */
+const STRETCH_PX = 6;
 
 /** Opens the picture in an element, or says why there is none. Drawn only when something has changed. */
 export function openScene(holder: HTMLElement, onLabels: (labels: readonly Where[]) => void): Scene | string {
@@ -94,8 +97,9 @@ export function openScene(holder: HTMLElement, onLabels: (labels: readonly Where
       const { clientWidth: width, clientHeight: height } = holder;
       if (width === 0 || height === 0) return;
       const { width: had, height: tall } = renderer.getSize(new Vector2());
-      // Setting a size, even the same, makes the canvas anew.
-      if (had !== width || tall !== height) renderer.setSize(width, height, false);
+      // Setting a size makes the canvas anew; one that is some pixels off is stretched by as much.
+      if (Math.abs(had - width) > STRETCH_PX || Math.abs(tall - height) > STRETCH_PX)
+        renderer.setSize(width, height, false);
       camera.aspect = width / height;
       camera.updateProjectionMatrix();
       renderer.render(scene, camera);

@@ -2,7 +2,8 @@
 
 import { Box, chakra } from '@chakra-ui/react';
 import { memo } from 'react';
-import { limitsAt, ORIGINS, valueAt, withValue, type Known, type Origin, type Path } from '@/core/document';
+import { useShallow } from 'zustand/react/shallow';
+import { limitsAt, ORIGINS, valueAt, withValue, wordsAt, type Known, type Origin, type Path } from '@/core/plan';
 import { entryText, fromSI, roleUnit, ROLES, toSI, unitById, type EntryField, type Role } from '@/core/units';
 import { applyEdit, openDocument, setValue, setValueNumbersFirst, useValueNow } from '../state/editor';
 import { useReader } from '../state/reader';
@@ -17,11 +18,10 @@ export const ORIGIN_WORDS: Readonly<Record<Origin, string>> = {
 };
 
 export type KnownFieldProps = {
-  readonly label: string;
   readonly path: Path;
-  readonly role: Role;
-  readonly entry?: Pick<EntryField, 'metal' | 'line'>;
+  /** As the plan has it where left out. */ readonly label?: string;
   readonly hint?: string;
+  readonly entry?: Pick<EntryField, 'metal' | 'line'>;
 };
 
 /**
@@ -29,10 +29,14 @@ export type KnownFieldProps = {
  * simply chosen, how far it may be off. Typing over an assumption makes it a
  * measurement.
  */
-export const KnownField = memo(function KnownField({ label, path, role, entry, hint }: KnownFieldProps) {
+export const KnownField = memo(function KnownField({ path, entry, ...own }: KnownFieldProps) {
   const reader = useReader();
   const known = useValueNow((system) => valueAt(system, path) as Known | undefined);
-  if (!known) return null;
+  const words = useValueNow(useShallow((system) => (valueAt(system, path) ? wordsAt(system, path) : undefined)));
+  if (!known || !words) return null;
+  const { role } = words;
+  const label = own.label ?? capitalised(words.label);
+  const hint = own.hint ?? words.hint;
   const unit = unitById(ROLES[role].kind, roleUnit(role, reader));
   const edit = `${label}`;
 
@@ -99,11 +103,12 @@ export const KnownField = memo(function KnownField({ label, path, role, entry, h
   );
 }, sameField);
 
+const capitalised = (text: string): string => `${text[0]!.toUpperCase()}${text.slice(1)}`;
+
 /** Fields are the same when they say the same; their path is a new list at every draw. */
 function sameField(a: KnownFieldProps, b: KnownFieldProps): boolean {
   return (
     a.label === b.label &&
-    a.role === b.role &&
     a.hint === b.hint &&
     a.path.join('.') === b.path.join('.') &&
     a.entry?.metal === b.entry?.metal &&

@@ -1,4 +1,4 @@
-import type { Limits } from '@/core/document';
+import type { Limits } from '@/core/plan';
 import {
   formatQuantity,
   parseQuantity,

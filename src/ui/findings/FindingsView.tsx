@@ -154,7 +154,7 @@ function FindingCard({ finding }: { readonly finding: Finding }) {
         <b>Why.</b> {finding.why}
       </Box>
       <Box fontSize="sm" mt="1">
-        <b>Mend.</b> {finding.mend}
+        <b>Fix.</b> {finding.mend}
       </Box>
       <Box
         display="flex"

@@ -4,15 +4,15 @@ import { Box, chakra } from '@chakra-ui/react';
 import { Plus, Trash2 } from 'lucide-react';
 import {
   HOWS,
-  shapeSpan,
   withAdded,
   withoutEntry,
   freshId,
   assumed,
   type BayDocument,
   type MeasuredBayDocument,
-} from '@/core/document';
-import type { SurveyResult } from '@/core/evaluate';
+} from '@/core/plan';
+import { shapeSpan } from '@/core/model';
+import type { SurveyResult } from '@/core/answers';
 import { MEASURING } from '@/core/reference/standing';
 import { formatQuantity } from '@/core/units';
 import { KnownField } from '../fields/KnownField';
@@ -22,10 +22,10 @@ import { TextEntry } from '../fields/TextEntry';
 import { Button } from '../parts/Button';
 import { FieldGrid, Panel } from '../parts/Panel';
 import { SquareButton } from '../parts/SquareButton';
+import { useAnswer } from '../state/answers';
 import { applyEdit, setValue, useValue } from '../state/editor';
 import { StlImport } from '../tank/StlImport';
 import { useReader } from '../state/reader';
-import { useFits } from '../state/results';
 import {
   withCorner,
   withDrawnBay,
@@ -43,7 +43,8 @@ const WALLS = (Object.keys(WALL_WORDS) as WallKind[]).map((value) => ({ value, l
 /** The bay as it was measured: outlines, lengths between their corners, curved sides; and what does not agree. */
 export function BayPanel() {
   const bay = useValue((system) => system.fit.bay);
-  const survey = useFits(({ answer }) => (answer?.fit?.ok ? answer.fit.value.bay : undefined));
+  const { value: fit } = useAnswer('clearances');
+  const survey = fit?.ok ? fit.value.bay : undefined;
   if (bay.kind !== 'measured') {
     return (
       <Panel title="The bay" testId="bay" aside={<StlImport into="bay" onTake={withDrawnBay} />}>
@@ -69,15 +70,15 @@ export function BayPanel() {
       aside={
         <Button kind="danger" onClick={() => setValue('take the bay out', ['fit', 'bay'], { kind: 'none' })}>
           <Trash2 size={18} aria-hidden />
-          Take it out
+          Delete bay
         </Button>
       }
     >
       <Disagreements survey={survey} bay={bay} />
       <FieldGrid>
-        <KnownField label="Its zero, from the datum forward" path={['fit', 'bay', 'x_m']} role="tape" />
-        <KnownField label="Its zero, from the datum to port" path={['fit', 'bay', 'y_m']} role="tape" />
-        <KnownField label="Its zero, above the datum" path={['fit', 'bay', 'z_m']} role="tape" />
+        <KnownField label="Bay origin, forward of datum" path={['fit', 'bay', 'x_m']} />
+        <KnownField label="Bay origin, to port of datum" path={['fit', 'bay', 'y_m']} />
+        <KnownField label="Bay origin, above datum" path={['fit', 'bay', 'z_m']} />
       </FieldGrid>
       <Measures bay={bay} survey={survey} />
       <Sides bay={bay} />
@@ -108,9 +109,9 @@ function DrawnBay({ bay }: { readonly bay: Extract<BayDocument, { kind: 'drawn' 
         upright.
       </Box>
       <FieldGrid>
-        <KnownField label="Its aft end, from the datum forward" path={['fit', 'bay', 'x_m']} role="tape" />
-        <KnownField label="Its starboard side, from the datum to port" path={['fit', 'bay', 'y_m']} role="tape" />
-        <KnownField label="Its floor, above the datum" path={['fit', 'bay', 'z_m']} role="tape" />
+        <KnownField label="Its aft end, from the datum forward" path={['fit', 'bay', 'x_m']} />
+        <KnownField label="Its starboard side, from the datum to port" path={['fit', 'bay', 'y_m']} />
+        <KnownField label="Its floor, above the datum" path={['fit', 'bay', 'z_m']} />
         {(Object.keys(SIDE_WORDS) as (keyof typeof SIDE_WORDS)[]).map((side) => (
           <Select
             key={side}
@@ -124,7 +125,7 @@ function DrawnBay({ bay }: { readonly bay: Extract<BayDocument, { kind: 'drawn' 
       <Box mt="3">
         <Button kind="danger" onClick={() => setValue('take the bay out', ['fit', 'bay'], { kind: 'none' })}>
           <Trash2 size={18} aria-hidden />
-          Take it out
+          Delete bay
         </Button>
       </Box>
     </Box>
@@ -213,7 +214,6 @@ function Measures({ bay, survey }: { readonly bay: MeasuredBayDocument; readonly
               <KnownField
                 label={measureName(bay, m)}
                 path={['fit', 'bay', 'measures', m, 'length_m']}
-                role="tape"
                 hint={
                   Math.abs(off) >= 5e-4
                     ? `The corners say ${formatQuantity(fitted!, 'tape', { reader }).text}.`
@@ -413,23 +413,17 @@ function Stations({ bay, survey }: { readonly bay: MeasuredBayDocument; readonly
                 readName(entered, (name) => setValue('rename an outline', ['fit', 'bay', 'stations', s, 'name'], name))
               }
             />
-            <KnownField
-              label={`Along the bay, ${station.name}`}
-              path={['fit', 'bay', 'stations', s, 'at_m']}
-              role="tape"
-            />
+            <KnownField label={`Along the bay, ${station.name}`} path={['fit', 'bay', 'stations', s, 'at_m']} />
             {station.corners.map((_, c) => [
               <KnownField
                 key={`${c}a`}
                 label={`Across, ${cornerName(bay, { station: station.id, corner: c })}`}
                 path={['fit', 'bay', 'stations', s, 'corners', c, 'across_m']}
-                role="tape"
               />,
               <KnownField
                 key={`${c}u`}
                 label={`Height, ${cornerName(bay, { station: station.id, corner: c })}`}
                 path={['fit', 'bay', 'stations', s, 'corners', c, 'up_m']}
-                role="tape"
               />,
             ])}
           </FieldGrid>
@@ -480,12 +474,10 @@ function Curves({ bay, station }: { readonly bay: MeasuredBayDocument; readonly 
                     <KnownField
                       label={`Along the straight edge, ${name}`}
                       path={['fit', 'bay', 'curves', c, 'points', p, 'along_m']}
-                      role="tape"
                     />
                     <KnownField
                       label={`Behind it, ${name}`}
                       path={['fit', 'bay', 'curves', c, 'points', p, 'behind_m']}
-                      role="tape"
                       hint="Minus where the side bulges into the bay."
                     />
                   </FieldGrid>

@@ -2,19 +2,19 @@
 
 import { Box } from '@chakra-ui/react';
 import { Plus } from 'lucide-react';
-import { asBuilt, toPath, valueAt, withAdded, withoutEntry, type Known, type SystemDocument } from '@/core/document';
-import { allKnown, type BuiltResult } from '@/core/evaluate';
-import { success } from '@/core/outcome';
+import { asBuilt } from '@/core/model';
+import { toPath, valueAt, withAdded, withoutEntry, type Known, type SystemDocument } from '@/core/plan';
+import { allKnown } from '@/core/answers';
 import { formatQuantity } from '@/core/units';
 import { KnownField } from '../fields/KnownField';
 import { Select } from '../fields/Select';
 import { pathWords } from '../measure/pathWords';
 import { Button } from '../parts/Button';
 import { FieldGrid, Panel } from '../parts/Panel';
+import { useAsked } from '../state/answers';
 import { applyEdit, useSystem } from '../state/editor';
 import { useReader } from '../state/reader';
 import { useTank } from '../state/tankChoice';
-import { useFitAnswer } from './useFitAnswer';
 
 /** Sizes of a tank that can be measured on the built one. */
 const measurable = (system: SystemDocument, t: number): string[] =>
@@ -36,7 +36,7 @@ export function BuiltPanel() {
   const system = useSystem();
   const reader = useReader();
   const tank = system.tanks[t]!;
-  const { answer, fresh, ask } = useFitAnswer<BuiltResult>();
+  const { answer, fresh, ask } = useAsked('built');
   const taken = new Set(tank.built.map(({ of }) => of));
   const open = measurable(system, t).filter((of) => !taken.has(of));
   const add = (of: string): void =>
@@ -61,7 +61,6 @@ export function BuiltPanel() {
             <KnownField
               label={`${nameOf(system, t, of)}, as built`}
               path={['tanks', t, 'built', b, 'measured']}
-              role="tape"
               hint={`Planned: ${formatQuantity((valueAt(tank, toPath(of)) as Known).value, 'tape', { reader }).text}.`}
             />
             <Button
@@ -87,7 +86,7 @@ export function BuiltPanel() {
           />
         )}
         {tank.built.length > 0 && (
-          <Button onClick={() => ask(async (worker, document) => success(await worker.built(document, t)))}>
+          <Button onClick={() => void ask(t)}>
             <Plus size={18} aria-hidden />
             What does it change?
           </Button>

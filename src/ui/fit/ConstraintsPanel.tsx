@@ -1,7 +1,7 @@
 'use client';
 
 import { chakra } from '@chakra-ui/react';
-import type { SystemDocument } from '@/core/document';
+import type { SystemDocument } from '@/core/plan';
 import { KnownField } from '../fields/KnownField';
 import { FieldGrid, Panel } from '../parts/Panel';
 import { setValue, useValue } from '../state/editor';
@@ -19,7 +19,7 @@ export function ConstraintsPanel() {
   return (
     <Panel title="What is asked of the job" testId="constraints">
       <FieldGrid>
-        <KnownField label="Clearance asked for, all round" path={['fit', 'clearance_m']} role="tape" />
+        <KnownField label="Clearance asked for, all round" path={['fit', 'clearance_m']} />
       </FieldGrid>
       {(Object.keys(WORDS) as (keyof typeof WORDS)[]).map((key) => (
         <chakra.label

@@ -2,10 +2,10 @@
 
 import { Box } from '@chakra-ui/react';
 import { useState } from 'react';
-import type { FitGap } from '@/core/evaluate';
+import type { FitGap } from '@/core/answers';
 import { StageFindings } from '../findings/FindingsView';
 import { Panel } from '../parts/Panel';
-import { useFits } from '../state/results';
+import { useAnswer } from '../state/answers';
 import { useTank } from '../state/tankChoice';
 import { TankPicker } from '../tank/TankPicker';
 import { BayPanel } from './BayPanel';
@@ -17,7 +17,7 @@ import { ReachPanel } from './ReachPanel';
 import { SheetPanel } from './SheetPanel';
 import { SizePanel } from './SizePanel';
 import { TemplatesPanel } from './TemplatesPanel';
-import { ThingsPanel } from './ThingsPanel';
+import { ObstaclesPanel } from './ObstaclesPanel';
 import { WayPanel } from './WayPanel';
 
 /** Whether the tank fits, how big it could be, and how it gets in and out. */
@@ -25,7 +25,8 @@ export function FitStage() {
   const t = useTank();
   const [chosen, setChosen] = useState<string>();
   const [moving, setMoving] = useState<Moving>();
-  const fit = useFits(({ answer }) => (answer?.fit?.ok ? answer.fit.value.tanks[t] : undefined));
+  const { value: outcome } = useAnswer('clearances');
+  const fit = outcome?.ok ? outcome.value.tanks[t] : undefined;
   const gap: FitGap | undefined = fit?.gaps.find(({ to }) => to === chosen) ?? fit?.gaps[0];
   return (
     <Box display="grid" gridTemplateColumns="minmax(0, 1fr)" gap="4">
@@ -38,7 +39,7 @@ export function FitStage() {
       <ReachPanel />
       <SizePanel />
       <BayPanel />
-      <ThingsPanel />
+      <ObstaclesPanel />
       <SheetPanel />
       <TemplatesPanel />
       <BuiltPanel />

@@ -2,20 +2,19 @@
 
 import { Box, chakra } from '@chakra-ui/react';
 import { useEffect } from 'react';
-import type { SystemDocument } from '@/core/document';
-import { allKnown, type FitGap, type TankChangeResult, type TankFit } from '@/core/evaluate';
-import { success } from '@/core/outcome';
+import type { SystemDocument } from '@/core/plan';
+import { allKnown, type FitGap, type TankFit } from '@/core/answers';
 import { formatQuantity } from '@/core/units';
 import { Button } from '../parts/Button';
+import { NotWorkedOut } from '../parts/NotWorkedOut';
 import { Panel } from '../parts/Panel';
-import { Shown } from '../parts/Shown';
+import { Quantity } from '../parts/Quantity';
+import { useAnswer, useAsked } from '../state/answers';
 import { setValue, useSystem } from '../state/editor';
 import { useReader } from '../state/reader';
-import { useFits } from '../state/results';
 import { openTank, useTank } from '../state/tankChoice';
 import { pathWords } from '../measure/pathWords';
 import { changeWords, travelWords } from './fitWords';
-import { useFitAnswer } from './useFitAnswer';
 
 type Props = {
   readonly fit: TankFit | undefined;
@@ -39,25 +38,23 @@ function isGuessed({ fit: { bay } }: SystemDocument, kind: FitGap['kind']): bool
 export function GapsPanel({ fit, gap, onChoose }: Props) {
   const system = useSystem();
   const reader = useReader();
-  const known = useFits((fits) => fits.answer !== undefined);
-  const failed = useFits((fits) => fits.failed);
-  const fresh = useFits((fits) => fits.system === system);
-  const said = system.fit.bay.kind !== 'none' || system.fit.things.length > 0;
-  if (said && failed !== undefined)
+  const { value: outcome, standing, reason: failed } = useAnswer('clearances');
+  const known = outcome !== undefined;
+  const fresh = standing === 'fresh';
+  const isDescribed = system.fit.bay.kind !== 'none' || system.fit.obstacles.length > 0;
+  if (isDescribed && failed !== undefined)
     return (
       <Panel title="Does it fit?" testId="gaps">
-        <Box color="stop" fontWeight="650">
-          Not worked out: {failed}
-        </Box>
+        <NotWorkedOut why={failed} />
       </Panel>
     );
-  if (said && !known)
+  if (isDescribed && !known)
     return (
       <Panel title="Does it fit?" testId="gaps">
         <Box color="soft">Working out the clearances…</Box>
       </Panel>
     );
-  if (said && !fit)
+  if (isDescribed && !fit)
     return (
       <Panel title="Does it fit?" testId="gaps">
         <Box color="stop" fontWeight="650">
@@ -103,7 +100,7 @@ export function GapsPanel({ fit, gap, onChoose }: Props) {
           data-fresh={fresh}
           opacity={fresh ? 1 : 0.6}
         >
-          <Shown value={tightest.distance_m} role="tape" />
+          <Quantity value={tightest.distance_m} role="tape" />
         </Box>
         <Box fontWeight="650">
           {word}. Tightest: {tightest.pieceName} to {tightest.name}
@@ -209,10 +206,10 @@ export function GapsPanel({ fit, gap, onChoose }: Props) {
 function Mends({ gap }: { readonly gap: FitGap }) {
   const t = useTank();
   const reader = useReader();
-  const { answer, fresh, running, ask } = useFitAnswer<TankChangeResult[]>();
+  const { answer, fresh, running, ask } = useAsked('changes');
   const key = `${t} ${gap.to} ${gap.distance_m}`;
   useEffect(() => {
-    ask(async (worker, system) => success(await worker.changes(system, t, gap)));
+    void ask(t, gap);
     // The key says which gap is asked about.
     // eslint-disable-next-line react-hooks/exhaustive-deps
   }, [key]);

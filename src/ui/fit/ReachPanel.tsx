@@ -2,11 +2,11 @@
 
 import { Box, chakra } from '@chakra-ui/react';
 import { useState } from 'react';
-import type { ReachAnswer, ReachWhen } from '@/core/evaluate';
+import type { ReachAnswer, ReachWhen } from '@/core/answers';
 import type { Vec3 } from '@/core/geometry';
-import { useSystem } from '../state/editor';
+import { useAnswer } from '../state/answers';
 import { useReader } from '../state/reader';
-import { useReaches } from '../state/results';
+import { NotWorkedOut } from '../parts/NotWorkedOut';
 import { Panel } from '../parts/Panel';
 import { FitViews, movingOf } from './FitViews';
 import { reachWords, WHEN_WORDS } from './reachWords';
@@ -22,10 +22,9 @@ const keyOf = ({ id, job }: ReachAnswer): string => `${id} ${job}`;
  * drawing.
  */
 export function ReachPanel() {
-  const system = useSystem();
   const reader = useReader();
-  const reach = useReaches(({ answer }) => answer?.reach);
-  const fresh = useReaches((reaches) => reaches.system === system);
+  const { value: reach, standing, reason } = useAnswer('reach');
+  const fresh = standing === 'fresh';
   const [chosen, setChosen] = useState<string>();
   const answers = reach?.ok ? reach.value : undefined;
   // A seam of the tank is welded on the bench in any case: only one that cannot be is worth a line of its own.
@@ -37,7 +36,8 @@ export function ReachPanel() {
   const short = rows.filter(({ when }) => when === 'never' || when === 'bench').length;
   return (
     <Panel title="Can it be reached?" testId="reach">
-      {!reach && (
+      {reason !== undefined && <NotWorkedOut why={reason} />}
+      {!reach && reason === undefined && (
         <Box color="soft">{fresh ? 'Say what the space is, or name a place below.' : 'Trying hands and tools…'}</Box>
       )}
       {reach && !reach.ok && (
@@ -60,7 +60,7 @@ export function ReachPanel() {
               : `${short} of ${rows.length} cannot be reached with the tank in`}
           </Box>
           <Box color="soft" mb="2">
-            A spanner must turn 30°, with a straight arm and hand on it. Moving things stand where they rest. Press a
+            A spanner must turn 30°, with a straight arm and hand on it. Moving obstacles stand where they rest. Press a
             line to see the tool there.
           </Box>
           {rows.map((answer) => (

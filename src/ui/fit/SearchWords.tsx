@@ -1,9 +1,8 @@
 'use client';
 
 import { Box } from '@chakra-ui/react';
-import type { SystemDocument } from '@/core/document';
-import type { Opening } from '@/core/evaluate';
-import type { WayNews } from '@/workers/fit.worker';
+import type { SystemDocument } from '@/core/plan';
+import type { Opening, WayNews } from '@/core/answers';
 
 /** A search for a way, as far as it is known. */
 export type Search = WayNews & { readonly part: string; readonly system: SystemDocument; readonly stopped?: boolean };
@@ -22,7 +21,7 @@ export function Searched({
 }) {
   if (!running && !stopped) return null;
   const looked = progress
-    ? `${progress.looks.toLocaleString('en')} positions in ${Math.round(seconds ?? 0)} s${Number.isFinite(progress.leastGap_m) ? `, through gaps down to ${size(progress.leastGap_m)}` : ''}`
+    ? `${progress.samples.toLocaleString('en')} positions in ${Math.round(seconds ?? 0)} s${Number.isFinite(progress.leastGap_m) ? `, through gaps down to ${size(progress.leastGap_m)}` : ''}`
     : 'a few positions';
   return (
     <Box mt="2" fontWeight="600" color={running ? 'soft' : 'stop'} data-testid="way-search">

@@ -2,16 +2,16 @@
 
 import { Box, chakra } from '@chakra-ui/react';
 import { Printer } from 'lucide-react';
-import { valueAt, type Known, type Path, type SystemDocument } from '@/core/document';
-import { allKnown } from '@/core/evaluate';
+import { valueAt, type Known, type Path, type SystemDocument } from '@/core/plan';
+import { allKnown } from '@/core/answers';
 import { formatQuantity } from '@/core/units';
 import { pathWords } from '../measure/pathWords';
 import { Button } from '../parts/Button';
 import { knownText } from '../fields/knownText';
 import { Panel } from '../parts/Panel';
+import { useAnswer } from '../state/answers';
 import { useSystem } from '../state/editor';
 import { useReader } from '../state/reader';
-import { useFits } from '../state/results';
 import { useTank } from '../state/tankChoice';
 import { usePlace } from '../workspace/goTo';
 import { cornerName, measureName } from './BayPanel';
@@ -36,7 +36,8 @@ export function SheetPanel() {
   const system = useSystem();
   const reader = useReader();
   const goTo = usePlace((place) => place.goTo);
-  const doubts = useFits(({ answer }) => (answer?.fit?.ok ? answer.fit.value.tanks[t]?.doubts : undefined)) ?? [];
+  const { value: fit } = useAnswer('clearances');
+  const doubts = (fit?.ok ? fit.value.tanks[t]?.doubts : undefined) ?? [];
   const known = (path: Path): Known | undefined => valueAt(system, path) as Known | undefined;
   const open = doubts.filter(({ path }) => known(path)?.origin === 'assumed');
   const listed = new Set(open.map(({ path }) => path.join('.')));
@@ -82,7 +83,7 @@ export function SheetPanel() {
       }
     >
       <Box color="soft" mb="2">
-        Take these in order: the first moves the tightest places most. Measure wide things at both ends.
+        Take these in order: the first moves the tightest places most. Measure wide obstacles at both ends.
       </Box>
       <Box overflowX="auto">
         <chakra.table width="100%" borderCollapse="collapse" aria-label="Still to measure">

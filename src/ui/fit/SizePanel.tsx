@@ -2,23 +2,22 @@
 
 import { Box } from '@chakra-ui/react';
 import { changeWords } from './fitWords';
-import { withLargest, type LargestTank, type TankChangeResult } from '@/core/evaluate';
-import { success } from '@/core/outcome';
+import { withLargest } from '@/core/answers';
 import { formatQuantity } from '@/core/units';
 import { Button } from '../parts/Button';
 import { Panel } from '../parts/Panel';
+import { useAsked } from '../state/answers';
 import { applyEdit, setValue, useValue } from '../state/editor';
 import { useReader } from '../state/reader';
 import { openTank, useTank } from '../state/tankChoice';
-import { useFitAnswer } from './useFitAnswer';
 
 /** How big a tank could be, and what each face of this one costs. */
 export function SizePanel() {
   const t = useTank();
   const reader = useReader();
   const hasBay = useValue((system) => system.fit.bay.kind !== 'none');
-  const largest = useFitAnswer<LargestTank[]>();
-  const costs = useFitAnswer<TankChangeResult[]>();
+  const largest = useAsked('largest');
+  const costs = useAsked('changes');
   const volume = (value: number): string => formatQuantity(Math.abs(value), 'tankVolume', { reader }).text;
   const length = (value: number): string => formatQuantity(value, 'tape', { reader }).text;
   return (
@@ -27,14 +26,11 @@ export function SizePanel() {
         <Button
           disabled={!hasBay || largest.running}
           title={hasBay ? undefined : 'Describe the bay first'}
-          onClick={() => largest.ask((worker, system) => worker.largest(system))}
+          onClick={() => void largest.ask()}
         >
           {largest.running ? 'Looking…' : 'Find the largest tank'}
         </Button>
-        <Button
-          disabled={costs.running}
-          onClick={() => costs.ask(async (worker, system) => success(await worker.changes(system, t)))}
-        >
+        <Button disabled={costs.running} onClick={() => void costs.ask(t)}>
           What does each face cost?
         </Button>
       </Box>

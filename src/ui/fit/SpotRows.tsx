@@ -3,7 +3,7 @@
 import { Box, chakra } from '@chakra-ui/react';
 import { Plus, Trash2 } from 'lucide-react';
 import { useShallow } from 'zustand/react/shallow';
-import { assumed, SPOT_KINDS, withoutEntry, withValue, type SpotDocument } from '@/core/document';
+import { assumed, SPOT_KINDS, withoutEntry, withValue, type SpotDocument } from '@/core/plan';
 import { KnownField } from '../fields/KnownField';
 import { readName } from '../fields/readName';
 import { Select } from '../fields/Select';
@@ -127,10 +127,10 @@ function SpotRow({ spot, i }: { readonly spot: SpotDocument; readonly i: number 
         </SquareButton>
       </Box>
       <FieldGrid>
-        <KnownField label={of(from[0]!)} path={at('x_m')} role="tape" />
-        <KnownField label={of(from[1]!)} path={at('y_m')} role="tape" />
-        <KnownField label={of(from[2]!)} path={at('z_m')} role="tape" />
-        {spot.acrossFlats_m && <KnownField label={of('Across its flats')} path={at('acrossFlats_m')} role="tape" />}
+        <KnownField label={of(from[0]!)} path={at('x_m')} />
+        <KnownField label={of(from[1]!)} path={at('y_m')} />
+        <KnownField label={of(from[2]!)} path={at('z_m')} />
+        {spot.acrossFlats_m && <KnownField label={of('Across its flats')} path={at('acrossFlats_m')} />}
       </FieldGrid>
     </chakra.details>
   );

@@ -1,19 +1,10 @@
 'use client';
 
 import { Box, chakra } from '@chakra-ui/react';
-import { proxy } from 'comlink';
 import { useEffect, useRef, useState } from 'react';
 import { useShallow } from 'zustand/react/shallow';
-import { parseWay, WAY_EXAMPLE, type WayStep } from '@/core/document';
-import {
-  moveOf,
-  partChoices,
-  stepOf,
-  type FoundWay,
-  type Removal,
-  type WayCheck,
-  type WayPicture,
-} from '@/core/evaluate';
+import { parseWay, WAY_EXAMPLE, type WayStep } from '@/core/plan';
+import { moveOf, partChoices, stepOf, type WayNews, type WayCheck, type WayPicture } from '@/core/answers';
 import { alongMove } from '@/core/fit';
 import { placed, type Pose } from '@/core/geometry';
 import { formatQuantity } from '@/core/units';
@@ -22,15 +13,14 @@ import { TextEntry } from '../fields/TextEntry';
 import { Button } from '../parts/Button';
 import { Caution } from '../parts/Caution';
 import { Panel } from '../parts/Panel';
-import { applyEdit, useSystem, useValue } from '../state/editor';
+import { useAsked } from '../state/answers';
+import { stopSearch } from '../state/lanes';
+import { applyEdit, openDocument, useSystem, useValue } from '../state/editor';
 import { useReader } from '../state/reader';
 import { movingOf, type Moving } from './FitViews';
 import { OpeningsWords, Searched, type Search } from './SearchWords';
-import type { WayNews } from '@/workers/fit.worker';
 import { withWay } from './fitEdits';
 import { stepWords } from './fitWords';
-import { stopSearch } from './fitWorker';
-import { useFitAnswer, useSearch } from './useFitAnswer';
 
 /** Gaps smaller than this are told to a tenth [m]: 0.3 mm is not none. */
 const SMALL_M = 0.01;
@@ -45,19 +35,19 @@ export function WayPanel({ onMoving }: { readonly onMoving: (moving: Moving | un
   const [chosen, setPart] = useState<string>();
   const ids = choices.map((choice) => choice.split(' ')[0]!);
   const part = chosen && ids.includes(chosen) ? chosen : ids[0]!;
-  const kept = system.fit.ways.find((way) => way.part === part)?.steps;
+  const kept = system.fit.removals.find((way) => way.part === part)?.steps;
   const [steps, setSteps] = useState<{ readonly part: string; readonly steps: readonly WayStep[] }>();
   const shown = steps?.part === part ? steps.steps : kept;
-  const check = useFitAnswer<WayCheck>();
-  const found = useSearch<FoundWay>();
-  const order = useSearch<readonly Removal[]>();
+  const check = useAsked('wayCheck');
+  const found = useAsked('way');
+  const order = useAsked('wayOrder');
   // A search that nobody looks at any more would go on for ever.
   useEffect(() => stopSearch, []);
   const [search, setSearch] = useState<Search>();
   const size = (value: number): string => formatQuantity(value, value < SMALL_M ? 'bore' : 'tape', { reader }).text;
   const nameOf = (id: string): string =>
     partChoices(system).find((choice) => choice.id === id)?.name ??
-    system.fit.things.find((thing) => thing.id === id)?.name ??
+    system.fit.obstacles.find((obstacle) => obstacle.id === id)?.name ??
     (system.fit.bay.kind === 'measured'
       ? (system.fit.bay.sides.find((side) => side.id === id)?.name ??
         (id === 'near-end' ? system.fit.bay.nearEnd.name : id === 'far-end' ? system.fit.bay.farEnd.name : id))
@@ -69,7 +59,7 @@ export function WayPanel({ onMoving }: { readonly onMoving: (moving: Moving | un
       : 'past nothing that is described';
   const lookAt = (next: readonly WayStep[]): void => {
     setSteps({ part, steps: next });
-    check.ask((worker, document) => worker.check(document, part, next));
+    void check.ask(part, next);
   };
   const enter = (text: string) => {
     const read = parseWay(text, reader);
@@ -80,18 +70,13 @@ export function WayPanel({ onMoving }: { readonly onMoving: (moving: Moving | un
   const find = (): void => {
     stop();
     found.forget();
-    found.ask(async (worker, document) => {
-      setSearch({ part, system: document });
-      const answer = await worker.find(
-        document,
-        part,
-        proxy((news: WayNews) => setSearch((before) => before && { ...before, ...news })),
-      );
-      if (answer.ok && answer.value.way.ok) setSteps({ part, steps: answer.value.way.value.moves.map(stepOf) });
-      return answer;
+    setSearch({ part, system: openDocument() });
+    const tell = (news: WayNews): void => setSearch((before) => before && { ...before, ...news });
+    void found.ask(part, tell).then((answer) => {
+      if (answer?.ok && answer.value.way.ok) setSteps({ part, steps: answer.value.way.value.moves.map(stepOf) });
     });
   };
-  /** One worker does one thing at a time. */
+  /** One worker does one obstacle at a time. */
   const stop = (): void => {
     if (!found.running && !order.running) return;
     if (found.running) setSearch((before) => before && { ...before, stopped: true });
@@ -100,7 +85,7 @@ export function WayPanel({ onMoving }: { readonly onMoving: (moving: Moving | un
   };
   const way = found.answer?.ok ? found.answer.value : undefined;
   return (
-    <Panel title="In and out" testId="ways">
+    <Panel title="In and out" testId="removals">
       <Box display="flex" gap="2" flexWrap="wrap" alignItems="end">
         <Select
           label="What comes out"
@@ -125,7 +110,7 @@ export function WayPanel({ onMoving }: { readonly onMoving: (moving: Moving | un
           disabled={order.running}
           onClick={() => {
             stop();
-            order.ask((worker, document) => worker.order(document, part));
+            void order.ask(part);
           }}
         >
           {order.running ? 'Working out the order…' : 'What must come out first?'}
@@ -281,7 +266,7 @@ function Player({
   readonly onMoving: (moving: Moving | undefined) => void;
 }) {
   const reader = useReader();
-  const { answer, ask } = useFitAnswer<WayPicture>();
+  const { answer, ask } = useAsked('wayPicture');
   const [frame, setFrame] = useState(0);
   const [playing, setPlaying] = useState(false);
   const most = steps.length * SHARES_A_STEP;
@@ -290,7 +275,7 @@ function Player({
     tell.current = onMoving;
   });
   useEffect(() => {
-    ask((worker, document) => worker.picture(document, part));
+    void ask(part);
     return () => tell.current(undefined);
     // Asked once for each part.
     // eslint-disable-next-line react-hooks/exhaustive-deps

@@ -4,15 +4,15 @@ import {
   chosen,
   freshId,
   fromPart,
-  shapeSpan,
   withAdded,
   withValue,
   type MeasuredBayDocument,
   type ShapeDocument,
   type SpotDocument,
   type SystemDocument,
-  type ThingDocument,
-} from '@/core/document';
+  type ObstacleDocument,
+} from '@/core/plan';
+import { shapeSpan } from '@/core/model';
 import { plainName } from '@/core/formats';
 
 const GUESS_M = MEASURING.find((row) => row.way === 'guess')!.spread_m;
@@ -182,12 +182,12 @@ const body = (length: number, width: number, height: number) => ({
 });
 
 /** A box of a hand's size beside the first tank, to be measured. */
-export function withThing(system: SystemDocument): SystemDocument {
+export function withObstacle(system: SystemDocument): SystemDocument {
   const { mounting } = system.tanks[0]!;
-  const used = system.fit.things.length;
-  const thing: ThingDocument = {
-    id: freshId(system, 'thing'),
-    name: `Thing ${used + 1}`,
+  const used = system.fit.obstacles.length;
+  const obstacle: ObstacleDocument = {
+    id: freshId(system, 'obstacle'),
+    name: `Obstacle ${used + 1}`,
     role: 'obstacle',
     x_m: guess(mounting.x_m.value),
     y_m: guess(mounting.y_m.value - 0.2),
@@ -199,7 +199,7 @@ export function withThing(system: SystemDocument): SystemDocument {
     motions: [],
     removable: false,
   };
-  return withAdded(system, ['fit', 'things'], thing);
+  return withAdded(system, ['fit', 'obstacles'], obstacle);
 }
 
 /** A closed mesh as the bay, where the file has it; every side a wall until it is said to be open. */
@@ -218,15 +218,15 @@ export const withDrawnBay = (
   });
 const fromFile = (value: number) => fromPart(Number(value.toFixed(4)), GUESS_M);
 
-/** A closed mesh as a thing, where the file has it. */
-export function withMeshThing(
+/** A closed mesh as an obstacle, where the file has it. */
+export function withMeshObstacle(
   system: SystemDocument,
   shape: ShapeDocument,
   [x, y, z]: readonly [number, number, number],
 ): SystemDocument {
-  const thing: ThingDocument = {
-    id: freshId(system, 'thing'),
-    name: `Thing ${system.fit.things.length + 1}`,
+  const obstacle: ObstacleDocument = {
+    id: freshId(system, 'obstacle'),
+    name: `Obstacle ${system.fit.obstacles.length + 1}`,
     role: 'obstacle',
     x_m: fromFile(x),
     y_m: fromFile(y),
@@ -238,14 +238,14 @@ export function withMeshThing(
     motions: [],
     removable: false,
   };
-  return withAdded(system, ['fit', 'things'], thing);
+  return withAdded(system, ['fit', 'obstacles'], obstacle);
 }
 
-/** One more body of a thing, on top of its first. */
+/** One more body of an obstacle, on top of its first. */
 export function withBody(system: SystemDocument, index: number): SystemDocument {
-  const [first] = system.fit.things[index]!.bodies;
+  const [first] = system.fit.obstacles[index]!.bodies;
   const [, , height] = shapeSpan(first!.shape);
-  return withAdded(system, ['fit', 'things', index, 'bodies'], { ...body(0.1, 0.1, 0.1), z_m: guess(height) });
+  return withAdded(system, ['fit', 'obstacles', index, 'bodies'], { ...body(0.1, 0.1, 0.1), z_m: guess(height) });
 }
 
 /** Takes a point off a curved side, and the curve with its last point. */
@@ -262,10 +262,10 @@ export function withoutCurvePoint(system: SystemDocument, curve: number, point: 
 
 /** A travel up and down, or a swing about the axis to port, to be measured. */
 export function withMotion(system: SystemDocument, index: number, kind: 'slide' | 'hinge'): SystemDocument {
-  const { x_m, y_m, z_m } = system.fit.things[index]!;
+  const { x_m, y_m, z_m } = system.fit.obstacles[index]!;
   return withAdded(
     system,
-    ['fit', 'things', index, 'motions'],
+    ['fit', 'obstacles', index, 'motions'],
     kind === 'slide'
       ? {
           kind,
@@ -292,20 +292,20 @@ export function withMotion(system: SystemDocument, index: number, kind: 'slide' 
 export function withoutMotion(system: SystemDocument, index: number, motion: number): SystemDocument {
   return withValue(
     system,
-    ['fit', 'things', index, 'motions'],
-    system.fit.things[index]!.motions.filter((_, m) => m !== motion),
+    ['fit', 'obstacles', index, 'motions'],
+    system.fit.obstacles[index]!.motions.filter((_, m) => m !== motion),
   );
 }
 
-/** A thing goes with the ways that were kept for it. */
-export function withoutThing(system: SystemDocument, index: number): SystemDocument {
-  const { id } = system.fit.things[index]!;
+/** An obstacle goes with the ways that were kept for it. */
+export function withoutObstacle(system: SystemDocument, index: number): SystemDocument {
+  const { id } = system.fit.obstacles[index]!;
   return {
     ...system,
     fit: {
       ...system.fit,
-      things: system.fit.things.filter((_, i) => i !== index),
-      ways: system.fit.ways.filter(({ part }) => part !== id),
+      obstacles: system.fit.obstacles.filter((_, i) => i !== index),
+      removals: system.fit.removals.filter(({ part }) => part !== id),
     },
   };
 }
@@ -314,9 +314,13 @@ export function withoutThing(system: SystemDocument, index: number): SystemDocum
 export function withWay(
   system: SystemDocument,
   part: string,
-  steps: SystemDocument['fit']['ways'][number]['steps'],
+  steps: SystemDocument['fit']['removals'][number]['steps'],
 ): SystemDocument {
-  return withValue(system, ['fit', 'ways'], [...system.fit.ways.filter((way) => way.part !== part), { part, steps }]);
+  return withValue(
+    system,
+    ['fit', 'removals'],
+    [...system.fit.removals.filter((way) => way.part !== part), { part, steps }],
+  );
 }
 
 const SPOT_NAMES: Readonly<Record<SpotDocument['kind'], string>> = {

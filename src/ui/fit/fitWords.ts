@@ -1,8 +1,8 @@
-import type { SystemDocument, ThingDocument, WayStep } from '@/core/document';
-import type { FitGap, TankChange } from '@/core/evaluate';
+import type { SystemDocument, ObstacleDocument, WayStep } from '@/core/plan';
+import type { FitGap, TankChange } from '@/core/answers';
 import { formatQuantity, type ReaderSystem } from '@/core/units';
 
-export const ROLE_WORDS: Readonly<Record<ThingDocument['role'], string>> = {
+export const ROLE_WORDS: Readonly<Record<ObstacleDocument['role'], string>> = {
   obstacle: 'in the way',
   heat: 'hot',
   spray: 'what wheels throw',
@@ -21,11 +21,11 @@ export const HOW_WORDS = {
 const size = (value_m: number, reader: ReaderSystem): string =>
   formatQuantity(Math.abs(value_m), 'tape', { reader }).text;
 
-/** Where of its travel a moving thing is when it comes nearest. */
+/** Where of its travel a moving obstacle is when it comes nearest. */
 export function travelWords(system: SystemDocument, gap: FitGap): string {
-  const thing = system.fit.things.find(({ id }) => id === gap.to);
-  if (!thing || thing.motions.length === 0) return '';
-  return thing.motions
+  const obstacle = system.fit.obstacles.find(({ id }) => id === gap.to);
+  if (!obstacle || obstacle.motions.length === 0) return '';
+  return obstacle.motions
     .map((motion, i) => {
       const at = gap.at[i] ?? 0;
       const [from, to] =

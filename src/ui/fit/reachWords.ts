@@ -1,5 +1,5 @@
-import type { SpotDocument } from '@/core/document';
-import type { ReachAnswer, ReachWhen } from '@/core/evaluate';
+import type { SpotDocument } from '@/core/plan';
+import type { ReachAnswer, ReachWhen } from '@/core/answers';
 import { formatQuantity, type ReaderSystem } from '@/core/units';
 
 export const WHEN_WORDS: Readonly<Record<ReachWhen, string>> = {

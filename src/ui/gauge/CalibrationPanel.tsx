@@ -4,10 +4,19 @@ import { Box } from '@chakra-ui/react';
 import { Download, Plus, Upload } from 'lucide-react';
 import { useRef, useState } from 'react';
 import { useShallow } from 'zustand/react/shallow';
-import { fileNameOf, withoutEntry, type PourDocument } from '@/core/document';
-import { MOST_POURS, NOT_UTF8, plainName, poursCsv, readPoursCsv, utf8Text, type DecimalMark } from '@/core/formats';
+import { fileNameOf, loosePours, poursOf, withoutEntry } from '@/core/plan';
+import {
+  MOST_POURS,
+  NOT_UTF8,
+  plainName,
+  poursCsv,
+  readPoursCsv,
+  utf8Text,
+  type DecimalMark,
+  type PourLine,
+} from '@/core/formats';
 import { formatQuantity } from '@/core/units';
-import type { CalibrationData } from '@/workers/gauge.worker';
+import type { CalibrationData } from '@/core/answers';
 import { axisOf } from '../charts/axes';
 import { LineChart } from '../charts/LineChart';
 import { readEntry } from '../fields/readEntry';
@@ -17,13 +26,13 @@ import { Button } from '../parts/Button';
 import { Caution } from '../parts/Caution';
 import { FieldGrid, Panel } from '../parts/Panel';
 import { saveFile } from '../parts/saveFile';
+import { useOutcome } from '../state/answers';
 import { applyEdit, openDocument, setValue, useValue } from '../state/editor';
 import { useReader } from '../state/reader';
-import { useRestedAnswer } from '../state/useRestedAnswer';
+import { pourRecord, writeDown } from '../state/records';
 import { CountAndPlace, TaughtTable, type Placed } from './CorrectionPanel';
 import { explanations } from './calibrationWords';
-import { withCalibration, withPours, withTaught } from './gaugeEdits';
-import { gaugeWorker } from './gaugeWorker';
+import { withCalibration, withTaught } from './gaugeEdits';
 import { PourEntry } from './PourEntry';
 import { PourTable } from './PourTable';
 import { RigPanel } from './RigPanel';
@@ -83,7 +92,19 @@ export function CalibrationPanel({ t }: { readonly t: number }) {
         </Box>
       )}
       {calibration && <Log key={calibration.id} t={t} c={c} nameOf={nameOf} />}
+      <LooseNote />
     </Panel>
+  );
+}
+
+/** Pours of logs that the plan no longer has are kept all the same. */
+function LooseNote() {
+  const loose = useValue((system) => loosePours(system).length);
+  return loose === 0 ? null : (
+    <Box mt="3" fontSize="sm" color="soft" data-testid="loose-pours">
+      {loose} {loose === 1 ? 'pour' : 'pours'} of logs that were removed stay among this system’s records. Undo brings
+      the log back; a file of the system carries them.
+    </Box>
   );
 }
 
@@ -94,12 +115,9 @@ function Log({ t, c, nameOf }: { readonly t: number; readonly c: number; readonl
   const signal = useValue((system) => system.tanks[t]!.senders[senderIndex]?.output.kind);
   const [points, setPoints] = useState(5);
   const [placed, setPlaced] = useState<Placed>('best');
-  const { value: answer, fresh } = useRestedAnswer(gaugeWorker, `${t} ${c} ${points}`, (worker, system) =>
-    worker.calibration(system, t, c, points),
-  );
+  const { value: answer, fresh } = useOutcome('calibration', t, c, points);
   const at = (key: string) => ['tanks', t, 'calibrations', c, key];
-  const pour = (line: Omit<PourDocument, 'id'>): void =>
-    applyEdit('write down a pour', (system) => withPours(system, t, c, [line]));
+  const pour = (line: PourLine): void => writeDown([pourRecord(calibration.id, line)]);
   const enterStart = (text: string): EntryVerdict => {
     const read = readEntry(text, 'tankVolume', reader, { min: 0, max: 20 });
     if (read.ok) setValue('in the tank at the start', at('start_m3'), read.value);
@@ -135,13 +153,13 @@ function Log({ t, c, nameOf }: { readonly t: number; readonly c: number; readonl
             hint="With what cannot be drawn."
           />
           <TextEntry
-            label="Stood nose up by"
+            label="Pitch during calibration, nose up"
             value={String(calibration.pitch_deg)}
             unit="°"
             onEnter={enterSlope('pitch_deg')}
           />
           <TextEntry
-            label="Stood starboard down by"
+            label="Roll during calibration, starboard down"
             value={String(calibration.roll_deg)}
             unit="°"
             onEnter={enterSlope('roll_deg')}
@@ -261,37 +279,40 @@ function Curves({ data, instrument }: { readonly data: CalibrationData; readonly
 /** The log out as CSV and in again; a bad file says which rows, and nothing of it is taken. */
 function CsvButtons({ t, c }: { readonly t: number; readonly c: number }) {
   const input = useRef<HTMLInputElement>(null);
-  const [said, setSaid] = useState<{ readonly ok: boolean; readonly text: string }>();
+  const [notice, setNotice] = useState<{ readonly ok: boolean; readonly text: string }>();
+  const calibrationNow = () => openDocument().tanks[t]!.calibrations[c]!;
   const save = (): void => {
-    const { name, pours } = openDocument().tanks[t]!.calibrations[c]!;
+    const { id, name } = calibrationNow();
+    const pours = poursOf(openDocument(), id).map(({ now }) => now);
     saveFile(`${fileNameOf(name, 'log')}-pours.csv`, 'text/csv', poursCsv(pours));
   };
   const [unclear, setUnclear] = useState<{ readonly name: string; readonly text: string; readonly why: string }>();
   const read = async (file: File): Promise<void> => {
     setUnclear(undefined);
     if (file.size > MOST_BYTES)
-      return setSaid({ ok: false, text: `${file.name} is too large: a log has no more than ${MOST_POURS} rows.` });
+      return setNotice({ ok: false, text: `${file.name} is too large: a log has no more than ${MOST_POURS} rows.` });
     const text = utf8Text(new Uint8Array(await file.arrayBuffer()));
-    if (text === undefined) return setSaid({ ok: false, text: `${file.name}: ${NOT_UTF8}` });
+    if (text === undefined) return setNotice({ ok: false, text: `${file.name}: ${NOT_UTF8}` });
     take(file.name, text);
   };
   const take = (name: string, text: string, mark?: DecimalMark): void => {
     const found = readPoursCsv(text, mark);
-    setSaid(undefined);
+    setNotice(undefined);
     setUnclear(!found.ok && found.error.code === 'unclear-mark' ? { name, text, why: found.error.detail } : undefined);
     if (!found.ok)
       return found.error.code === 'unclear-mark'
         ? undefined
-        : setSaid({ ok: false, text: `${name}, ${found.error.at}: ${found.error.detail}` });
+        : setNotice({ ok: false, text: `${name}, ${found.error.at}: ${found.error.detail}` });
     const { lines } = found.value;
-    const room = MOST_POURS - openDocument().tanks[t]!.calibrations[c]!.pours.length;
+    const { id } = calibrationNow();
+    const room = MOST_POURS - poursOf(openDocument(), id).length;
     if (lines.length > room)
-      return setSaid({
+      return setNotice({
         ok: false,
         text: `${name} has ${lines.length} rows; this log takes ${room} more. Nothing was taken.`,
       });
-    applyEdit(`take in ${plainName(name, 80)}`, (system) => withPours(system, t, c, lines));
-    setSaid({
+    writeDown(lines.map((line) => pourRecord(id, line)));
+    setNotice({
       ok: true,
       text: `${lines.length} rows taken from ${name}${found.value.mark ? `, read with decimal ${found.value.mark}s` : ''}.`,
     });
@@ -305,7 +326,7 @@ function CsvButtons({ t, c }: { readonly t: number; readonly c: number }) {
         </Button>
         <Button onClick={() => input.current?.click()}>
           <Upload size={18} aria-hidden />
-          Take in a CSV
+          Import CSV
         </Button>
         <input
           ref={input}
@@ -318,7 +339,7 @@ function CsvButtons({ t, c }: { readonly t: number; readonly c: number }) {
             event.currentTarget.value = '';
             if (file)
               read(file).catch((error: unknown) =>
-                setSaid({ ok: false, text: `${file.name} could not be read: ${String(error)}.` }),
+                setNotice({ ok: false, text: `${file.name} could not be read: ${String(error)}.` }),
               );
           }}
         />
@@ -335,9 +356,9 @@ function CsvButtons({ t, c }: { readonly t: number; readonly c: number }) {
           </Box>
         </Box>
       )}
-      {said && (
-        <Box mt="1" color={said.ok ? 'good' : 'stop'} fontWeight="600" role="status" data-testid="pours-said">
-          {said.text}
+      {notice && (
+        <Box mt="1" color={notice.ok ? 'good' : 'stop'} fontWeight="600" role="status" data-testid="pours-said">
+          {notice.text}
         </Box>
       )}
     </Box>

@@ -3,7 +3,7 @@
 import { Box, chakra } from '@chakra-ui/react';
 import { Download, Printer } from 'lucide-react';
 import { useState } from 'react';
-import { fileNameOf } from '@/core/document';
+import { fileNameOf } from '@/core/plan';
 import { csvText } from '@/core/formats';
 import { correctionTable, type CorrectionTable } from '@/core/gauge';
 import type { Outcome } from '@/core/outcome';

@@ -1,19 +1,19 @@
 'use client';
 
 import { Box } from '@chakra-ui/react';
-import type { DesignedSender, RefittedSender } from '@/core/evaluate';
+import type { DesignedSender } from '@/core/answers';
 import { Button } from '../parts/Button';
 import { Panel } from '../parts/Panel';
-import { Shown } from '../parts/Shown';
+import { Quantity } from '../parts/Quantity';
 import { SWING_WORDS } from '../parts/words';
+import { useAsked } from '../state/answers';
 import { applyEdit } from '../state/editor';
 import { withDesign, withRefit } from './gaugeEdits';
-import { useGaugeAnswer } from './useGaugeAnswer';
 
 /** Pivot and arm for this depth and port; and what to cut or bend of a sender from another tank. */
 export function DesignPanel({ t, s }: { readonly t: number; readonly s: number }) {
-  const design = useGaugeAnswer<DesignedSender>();
-  const refit = useGaugeAnswer<RefittedSender>();
+  const design = useAsked('design');
+  const refit = useAsked('refit');
   const best = refit.answer?.ok ? refit.answer.value.best : undefined;
   const asItIs = refit.answer?.ok ? refit.answer.value.asItIs : undefined;
   return (
@@ -23,25 +23,13 @@ export function DesignPanel({ t, s }: { readonly t: number; readonly s: number }
         of the volume, and stay 4 mm clear of walls, baffles, pumps and pickups.
       </Box>
       <Box display="flex" gap="2" flexWrap="wrap">
-        <Button
-          kind="main"
-          disabled={design.running}
-          onClick={() => design.ask((worker, system) => worker.design(system, t, s, 'any'))}
-          testId="ask-design"
-        >
+        <Button kind="main" disabled={design.running} onClick={() => void design.ask(t, s, 'any')} testId="ask-design">
           {design.running ? 'Trying…' : 'Find pivot and arm'}
         </Button>
-        <Button
-          disabled={design.running}
-          onClick={() => design.ask((worker, system) => worker.design(system, t, s, 'as-set'))}
-        >
+        <Button disabled={design.running} onClick={() => void design.ask(t, s, 'as-set')}>
           Reaching as it does now
         </Button>
-        <Button
-          disabled={refit.running}
-          onClick={() => refit.ask((worker, system) => worker.refit(system, t, s))}
-          testId="ask-refit"
-        >
+        <Button disabled={refit.running} onClick={() => void refit.ask(t, s)} testId="ask-refit">
           {refit.running ? 'Trying…' : 'It comes from another tank: cut or bend it'}
         </Button>
       </Box>
@@ -53,8 +41,8 @@ export function DesignPanel({ t, s }: { readonly t: number; readonly s: number }
       {design.answer?.ok && (
         <Box mt="3" opacity={design.fresh ? 1 : 0.6} data-testid="designed">
           <Box fontSize="2xl" fontWeight="800">
-            Pivot <Shown value={design.answer.value.pivotDepth_m} role="tape" /> down, arm{' '}
-            <Shown value={design.answer.value.armLength_m} role="tape" />, {SWING_WORDS[design.answer.value.swing]}
+            Pivot <Quantity value={design.answer.value.pivotDepth_m} role="tape" /> down, arm{' '}
+            <Quantity value={design.answer.value.armLength_m} role="tape" />, {SWING_WORDS[design.answer.value.swing]}
           </Box>
           <Quality design={design.answer.value} />
           <Box mt="2">
@@ -93,7 +81,7 @@ export function DesignPanel({ t, s }: { readonly t: number; readonly s: number }
           {best && (
             <>
               <Box mt="2" fontSize="2xl" fontWeight="800">
-                Cut the wire to <Shown value={best.wire_m} role="tape" />
+                Cut the wire to <Quantity value={best.wire_m} role="tape" />
                 {best.bend_deg === 0
                   ? ', no bend'
                   : `, bend it ${Math.abs(best.bend_deg)}° ${best.bend_deg > 0 ? 'up' : 'down'} 20 mm from the pivot`}
@@ -120,19 +108,19 @@ const Quality = ({ design }: { readonly design: DesignedSender }) => (
   <Box>
     follows{' '}
     <b>
-      <Shown value={design.covers_ratio} role="share" />
+      <Quantity value={design.covers_ratio} role="share" />
     </b>{' '}
     of the volume; not seen: lowest{' '}
     <b>
-      <Shown value={design.unseenLow_m3} role="tankVolume" />
+      <Quantity value={design.unseenLow_m3} role="tankVolume" />
     </b>
     , highest{' '}
     <b>
-      <Shown value={design.unseenHigh_m3} role="tankVolume" />
+      <Quantity value={design.unseenHigh_m3} role="tankVolume" />
     </b>
     ; needle off by{' '}
     <b>
-      <Shown value={Math.abs(design.worst_ratio)} role="share" />
+      <Quantity value={Math.abs(design.worst_ratio)} role="share" />
     </b>{' '}
     at worst
   </Box>

@@ -6,7 +6,7 @@ import { formatQuantity, type Role } from '@/core/units';
 import { axisOf } from '../charts/axes';
 import { LineChart } from '../charts/LineChart';
 import { Panel } from '../parts/Panel';
-import { Shown } from '../parts/Shown';
+import { Quantity } from '../parts/Quantity';
 import { useValue } from '../state/editor';
 import { useReader } from '../state/reader';
 import { useDetails } from '../state/results';
@@ -52,7 +52,7 @@ export function GaugeChart({ s }: { readonly s: number }) {
               “{QUARTERS[needle_ratio as keyof typeof QUARTERS]}” is
             </Box>
             <Box fontSize="2xl" fontWeight="800" lineHeight="1.15">
-              <Shown value={span.volume_m3} role="tankVolume" />
+              <Quantity value={span.volume_m3} role="tankVolume" />
             </Box>
             <Box fontSize="sm">
               {text(span.least_m3, 'tankVolume')} to {text(span.most_m3, 'tankVolume')}
@@ -64,7 +64,7 @@ export function GaugeChart({ s }: { readonly s: number }) {
             “Empty” still holds
           </Box>
           <Box fontSize="2xl" fontWeight="800" lineHeight="1.15">
-            <Shown value={emptyHolds_m3} role="tankVolume" />
+            <Quantity value={emptyHolds_m3} role="tankVolume" />
           </Box>
           <Box fontSize="sm">up to {text(unread, 'tankVolume')}</Box>
         </Box>
@@ -104,29 +104,29 @@ export function GaugeChart({ s }: { readonly s: number }) {
       <Box mt="3">
         Needle now{' '}
         <b>
-          <Shown value={now.needle_ratio} role="share" />
+          <Quantity value={now.needle_ratio} role="share" />
         </b>{' '}
         ({text(now.reading, signal)}); truth{' '}
         <b>
-          <Shown value={now.true_ratio} role="share" />
+          <Quantity value={now.true_ratio} role="share" />
         </b>
       </Box>
       {lamp && (
         <Box mt="2" data-testid="lamp">
           The lamp lights with{' '}
           <b>
-            <Shown value={lamp.volume.volume_m3} role="tankVolume" />
+            <Quantity value={lamp.volume.volume_m3} role="tankVolume" />
           </b>{' '}
           in the tank ({text(lamp.volume.least_m3, 'tankVolume')} to {text(lamp.volume.most_m3, 'tankVolume')});{' '}
           <b>
-            <Shown value={lamp.drawLevel_m3} role="tankVolume" />
+            <Quantity value={lamp.drawLevel_m3} role="tankVolume" />
           </b>{' '}
           of it can be drawn on the level
           {lamp.lasts_s !== undefined && (
             <>
               :{' '}
               <b>
-                <Shown value={lamp.lasts_s} role="duration" />
+                <Quantity value={lamp.lasts_s} role="duration" />
               </b>
             </>
           )}
@@ -134,22 +134,22 @@ export function GaugeChart({ s }: { readonly s: number }) {
             <>
               ,{' '}
               <b>
-                <Shown value={lamp.goes_m} role={kind === 'boat' ? 'seaTrip' : 'trip'} />
+                <Quantity value={lamp.goes_m} role={kind === 'boat' ? 'seaTrip' : 'trip'} />
               </b>
             </>
           )}
           . At worst{' '}
           <b>
-            <Shown value={lamp.drawWorst_m3} role="tankVolume" />
+            <Quantity value={lamp.drawWorst_m3} role="tankVolume" />
           </b>
           {lamp.lastsWorst_s !== undefined && (
             <>
-              , <Shown value={lamp.lastsWorst_s} role="duration" />
+              , <Quantity value={lamp.lastsWorst_s} role="duration" />
             </>
           )}
           {lamp.goesWorst_m !== undefined && (
             <>
-              , <Shown value={lamp.goesWorst_m} role={kind === 'boat' ? 'seaTrip' : 'trip'} />
+              , <Quantity value={lamp.goesWorst_m} role={kind === 'boat' ? 'seaTrip' : 'trip'} />
             </>
           )}
           .

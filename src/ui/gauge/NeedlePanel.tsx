@@ -1,7 +1,7 @@
 'use client';
 
 import { Box } from '@chakra-ui/react';
-import { chosen, type GaugeDocument } from '@/core/document';
+import { chosen, type GaugeDocument } from '@/core/plan';
 import { formatQuantity } from '@/core/units';
 import { KnownField } from '../fields/KnownField';
 import { Select } from '../fields/Select';
@@ -13,8 +13,8 @@ import { withGaugeKind } from './gaugeEdits';
 
 const KIND_WORDS: Readonly<Record<GaugeDocument['kind'], string>> = {
   linear: 'in proportion to the sender',
-  'cross-coil': 'crossed coils',
-  calibrated: 'taught point by point',
+  'cross-coil': 'air-core gauge',
+  calibrated: 'programmable',
 };
 
 /** The gauge on the dash: how its needle follows the sender, and its low-level lamp. */
@@ -38,26 +38,21 @@ export function NeedlePanel({ t, s }: { readonly t: number; readonly s: number }
         />
         {gauge.kind === 'linear' && (
           <>
-            <KnownField label="Gauge shows empty at" path={at('scale', ends[0])} role={signal} />
-            <KnownField label="Gauge shows full at" path={at('scale', ends[1])} role={signal} />
+            <KnownField label="Gauge shows empty at" path={at('scale', ends[0])} />
+            <KnownField label="Gauge shows full at" path={at('scale', ends[1])} />
           </>
         )}
         {gauge.kind === 'cross-coil' && (
           <>
-            <KnownField label="Gauge shows empty at" path={at('empty_ohm')} role="resistance" />
-            <KnownField label="Gauge shows half at" path={at('half_ohm')} role="resistance" />
-            <KnownField label="Gauge shows full at" path={at('full_ohm')} role="resistance" />
+            <KnownField label="Gauge shows empty at" path={at('empty_ohm')} />
+            <KnownField label="Gauge shows half at" path={at('half_ohm')} />
+            <KnownField label="Gauge shows full at" path={at('full_ohm')} />
           </>
         )}
-        <KnownField label="Needle tolerance" path={at('tolerance_ratio')} role="share" />
+        <KnownField path={at('tolerance_ratio')} />
         {gauge.lamp_ratio ? (
           <>
-            <KnownField
-              label="Lamp lights at"
-              path={at('lamp_ratio')}
-              role="share"
-              hint="Where the needle then stands."
-            />
+            <KnownField label="Lamp lights at" path={at('lamp_ratio')} hint="Where the needle then stands." />
             <Box pt="5">
               <Button onClick={() => setValue('take the lamp out', at('lamp_ratio'), undefined)}>It has no lamp</Button>
             </Box>

@@ -2,8 +2,9 @@
 
 import { Box } from '@chakra-ui/react';
 import { useState } from 'react';
-import { POUR_WAYS, type PourDocument } from '@/core/document';
-import { tankFluid } from '@/core/evaluate';
+import type { PourLine } from '@/core/formats';
+import { POUR_WAYS, type PourDocument } from '@/core/plan';
+import { tankFluid } from '@/core/answers';
 import { POUR_SPREADS } from '@/core/reference/senders';
 import { formatQuantity, parseQuantity, type ReaderSystem, type Role } from '@/core/units';
 import { readEntry } from '../fields/readEntry';
@@ -46,7 +47,7 @@ export function PourEntry({
 }: {
   readonly t: number;
   readonly reads: Reads;
-  readonly onPour: (pour: Omit<PourDocument, 'id'>) => void;
+  readonly onPour: (pour: PourLine) => void;
 }) {
   const reader = useReader();
   // From the document itself, at once: a weight typed before the results are there is a weight all the same.

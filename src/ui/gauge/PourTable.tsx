@@ -1,15 +1,17 @@
 'use client';
 
 import { Box, chakra } from '@chakra-ui/react';
-import { POUR_STATES, type PourDocument } from '@/core/document';
+import { useMemo } from 'react';
+import { POUR_STATES, poursOf, type PourDocument } from '@/core/plan';
 import { POUR_SPREADS } from '@/core/reference/senders';
 import { formatQuantity } from '@/core/units';
-import type { CalibrationData } from '@/workers/gauge.worker';
-import { setValue, useValue } from '../state/editor';
+import type { CalibrationData } from '@/core/answers';
+import { useValue } from '../state/editor';
 import { useReader } from '../state/reader';
+import { corrected, writeDown } from '../state/records';
 import { FLAG_WORDS, readingText, STATE_WORDS } from './calibrationWords';
 
-/** The log: every line stays, with what is odd about it; lines are struck, never taken away. */
+/** The log: every line stays, with what is odd about it; lines are corrected, never taken away or written over. */
 export function PourTable({
   t,
   c,
@@ -20,7 +22,11 @@ export function PourTable({
   readonly data: CalibrationData | undefined;
 }) {
   const reader = useReader();
-  const pours = useValue((system) => system.tanks[t]!.calibrations[c]!.pours);
+  const calibration = useValue((system) => system.tanks[t]!.calibrations[c]!.id);
+  const records = useValue((system) => system.records);
+  const log = useMemo(() => poursOf({ records }, calibration), [records, calibration]);
+  const pours = log.map(({ now }) => now);
+  const placeOf = new Map(log.map(({ id }, i) => [id, i]));
   if (pours.length === 0)
     return (
       <Box mt="3" color="soft">
@@ -28,11 +34,8 @@ export function PourTable({
       </Box>
     );
   const far = new Set(data?.explained.ok ? data.explained.value.farOff : []);
-  const lines = data?.lines.filter(({ id }) => pours.some((pour) => pour.id === id));
-  const order =
-    lines && lines.length === pours.length
-      ? lines.map(({ id }) => pours.findIndex((pour) => pour.id === id))
-      : [...pours.keys()];
+  const lines = data?.lines.filter(({ id }) => placeOf.has(id));
+  const order = lines && lines.length === pours.length ? lines.map(({ id }) => placeOf.get(id)!) : [...pours.keys()];
   return (
     <Box mt="3" overflowX="auto" tabIndex={0} role="region" aria-label="Log of pours">
       <chakra.table width="100%" minW={{ base: '520px', md: '760px' }} borderCollapse="collapse" data-testid="pours">
@@ -55,15 +58,16 @@ export function PourTable({
         <tbody>
           {order.map((index, place) => {
             const pour = pours[index]!;
+            const { id, before } = log[index]!;
             const line = lines?.[place];
             const flags = [
               ...(line?.flags ?? []).filter((flag) => flag !== 'struck'),
-              ...(far.has(pour.id) ? ['far-off' as const] : []),
+              ...(far.has(id) ? ['far-off' as const] : []),
             ];
             const struck = pour.state === 'entry-struck' || pour.state === 'reading-struck';
             return (
               <chakra.tr
-                key={pour.id}
+                key={id}
                 borderTopWidth="1px"
                 borderColor="rule"
                 verticalAlign="top"
@@ -116,11 +120,7 @@ export function PourTable({
                     borderRadius="md"
                     px="1"
                     onChange={(event) =>
-                      setValue(
-                        `line ${place + 1} of the log`,
-                        ['tanks', t, 'calibrations', c, 'pours', index, 'state'],
-                        event.target.value as PourDocument['state'],
-                      )
+                      writeDown([corrected(pour, { state: event.target.value as PourDocument['state'] })])
                     }
                   >
                     {POUR_STATES.map((state) => (
@@ -144,6 +144,12 @@ export function PourTable({
                   {pour.note && (
                     <Box fontSize="sm" color="soft">
                       {pour.note}
+                    </Box>
+                  )}
+                  {before.length > 0 && (
+                    <Box fontSize="sm" color="soft" data-testid="pour-corrected">
+                      corrected {timeText(pour.recorded)}; before:{' '}
+                      {before.map(({ state }) => STATE_WORDS[state]).join(', then ')}
                     </Box>
                   )}
                   {pour.simulated && (

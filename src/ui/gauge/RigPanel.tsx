@@ -2,7 +2,7 @@
 
 import { Box } from '@chakra-ui/react';
 import { useEffect, useRef, useState } from 'react';
-import type { PourDocument } from '@/core/document';
+import type { PourLine } from '@/core/formats';
 import { settledReading, type RigReading } from '@/core/gauge';
 import { formatQuantity } from '@/core/units';
 import { readEntry } from '../fields/readEntry';
@@ -14,7 +14,7 @@ import { openDocument } from '../state/editor';
 import { useReader } from '../state/reader';
 import { endRig, pourIntoRig, startRig, type RigStarted, type RigTruth } from './rigClient';
 
-type Props = { readonly sender: string; readonly onPour: (pour: Omit<PourDocument, 'id'>) => void };
+type Props = { readonly sender: string; readonly onPour: (pour: PourLine) => void };
 
 const FAULTS = { none: 'nothing broken', sticks: 'float sticks at the bottom', dies: 'float dies half-way' } as const;
 const SPEEDS = ['1', '10', '60'] as const;

@@ -3,9 +3,9 @@
 import { Box, chakra } from '@chakra-ui/react';
 import { Download, Plus, Trash2 } from 'lucide-react';
 import type { ReactNode } from 'react';
-import { fileNameOf } from '@/core/document';
-import { evenStep_m3, type DipResult, type SightResult } from '@/core/evaluate';
-import { stripSvg } from '@/core/formats';
+import { fileNameOf } from '@/core/plan';
+import { evenStep_m3, type DipResult, type SightResult } from '@/core/answers';
+import { drawingSvg, stripDrawing } from '@/core/drawings';
 import type { Mark } from '@/core/gauge';
 import { formatQuantity, fromSI, roleUnit, unitById, type ReaderSystem } from '@/core/units';
 import { KnownField } from '../fields/KnownField';
@@ -15,7 +15,7 @@ import { TextEntry } from '../fields/TextEntry';
 import { Button } from '../parts/Button';
 import { FieldGrid, Panel } from '../parts/Panel';
 import { saveFile } from '../parts/saveFile';
-import { Shown } from '../parts/Shown';
+import { Quantity } from '../parts/Quantity';
 import { SquareButton } from '../parts/SquareButton';
 import { FACE_WORDS } from '../parts/words';
 import { applyEdit, openDocument, setValue, useValue } from '../state/editor';
@@ -75,16 +75,15 @@ export function ScalesPanel({ t }: { readonly t: number }) {
               />
             </ScaleHead>
             <FieldGrid>
-              <KnownField label={of('Lower boss above the floor')} path={at('lower_m')} role="tape" />
-              <KnownField label={of('Upper boss above the floor')} path={at('upper_m')} role="tape" />
+              <KnownField label={of('Lower boss above the floor')} path={at('lower_m')} />
+              <KnownField label={of('Upper boss above the floor')} path={at('upper_m')} />
               <KnownField
                 label={of(
                   sight.face === 'fore' || sight.face === 'aft' ? 'From the starboard wall' : 'From the aft wall',
                 )}
                 path={at('along_m')}
-                role="tape"
               />
-              <KnownField label={of('A mark every')} path={at('markEvery_m3')} role="tankVolume" />
+              <KnownField label={of('A mark every')} path={at('markEvery_m3')} />
             </FieldGrid>
             <SightSaid
               result={result?.sights.find(({ id }) => id === sight.id)}
@@ -114,7 +113,7 @@ export function ScalesPanel({ t }: { readonly t: number }) {
               />
             </ScaleHead>
             <FieldGrid>
-              <KnownField label={of('A mark every')} path={at('markEvery_m3')} role="tankVolume" />
+              <KnownField label={of('A mark every')} path={at('markEvery_m3')} />
             </FieldGrid>
             <StickSaid result={result?.dips.find(({ id }) => id === stick.id)} />
           </Box>
@@ -174,17 +173,17 @@ function SightSaid({ result, length_m }: { readonly result: SightResult | undefi
       <Box>
         Never seen: the lowest{' '}
         <b>
-          <Shown value={unseenLow_m3} role="tankVolume" />
+          <Quantity value={unseenLow_m3} role="tankVolume" />
         </b>
         {result.unseenWorst_m3 !== undefined && (
           <>
             {' '}
-            (at the worst slope <Shown value={result.unseenWorst_m3} role="tankVolume" />)
+            (at the worst slope <Quantity value={result.unseenWorst_m3} role="tankVolume" />)
           </>
         )}
         , the highest{' '}
         <b>
-          <Shown value={unseenHigh_m3} role="tankVolume" />
+          <Quantity value={unseenHigh_m3} role="tankVolume" />
         </b>
         .
       </Box>
@@ -207,11 +206,11 @@ function StickSaid({ result }: { readonly result: DipResult | undefined }) {
       <Box>
         From the floor to the top of the lid{' '}
         <b>
-          <Shown value={length_m} role="tape" />
+          <Quantity value={length_m} role="tape" />
         </b>
         . Never wetted: the lowest{' '}
         <b>
-          <Shown value={unseenLow_m3} role="tankVolume" />
+          <Quantity value={unseenLow_m3} role="tankVolume" />
         </b>
         . Marked for the vehicle standing level.
       </Box>
@@ -247,7 +246,9 @@ function TrueStrip({
 }) {
   const reader = useReader();
   const title = `${openDocument().name}: ${name}`;
-  const { svg, width_mm, height_mm } = stripSvg({ title, length_m, foot, marks: stripMarks(marks, reader) });
+  const drawing = stripDrawing({ title, length_m, foot, marks: stripMarks(marks, reader) });
+  const { width_mm, height_mm } = drawing;
+  const svg = drawingSvg(drawing);
   return (
     <chakra.details mt="2" data-testid="strip">
       <chakra.summary minH="42px" cursor="pointer">

@@ -3,7 +3,8 @@
 import { Box } from '@chakra-ui/react';
 import { Trash2 } from 'lucide-react';
 import type { ReactNode } from 'react';
-import { chosen, SENDER_KINDS, SWINGS, type SenderDocument } from '@/core/document';
+import { chosen, SENDER_KINDS, SWINGS, type SenderDocument } from '@/core/plan';
+import { SENDERS } from '@/core/senders';
 import { SENDER_RANGES } from '@/core/reference/senders';
 import { KnownField } from '../fields/KnownField';
 import { readName } from '../fields/readName';
@@ -17,11 +18,6 @@ import { SWING_WORDS } from '../parts/words';
 import { applyEdit, setValue, useValue } from '../state/editor';
 import { withoutSender, withRange, withSenderKind } from './gaugeEdits';
 
-const KIND_WORDS: Readonly<Record<SenderDocument['kind'], string>> = {
-  'swing-arm': 'float on a swinging arm',
-  tube: 'float on a tube',
-  capacitive: 'capacitive probe',
-};
 const OTHER = 'other';
 
 /** Which range of the table a sender has. */
@@ -53,7 +49,7 @@ export function SenderPanel({ t, s, aside }: { readonly t: number; readonly s: n
         <Select
           label="It is a"
           value={sender.kind}
-          options={SENDER_KINDS.map((value) => ({ value, label: KIND_WORDS[value] }))}
+          options={SENDER_KINDS.map((value) => ({ value, label: SENDERS[value].word }))}
           onChange={(kind) => applyEdit('kind of sender', (system) => withSenderKind(system, t, s, kind))}
         />
         <Select
@@ -83,15 +79,10 @@ export function SenderPanel({ t, s, aside }: { readonly t: number; readonly s: n
       <FieldGrid>
         {sender.kind === 'swing-arm' ? (
           <>
-            <KnownField label="Pivot below the lid" path={at('pivotDepth_m')} role="tape" />
-            <KnownField
-              label="Arm length"
-              path={at('armLength_m')}
-              role="tape"
-              hint="Along the wire, pivot to middle of the float."
-            />
-            <KnownField label="Low stop" path={at('lowStop_deg')} role="slope" hint="From level, minus below." />
-            <KnownField label="High stop" path={at('highStop_deg')} role="slope" />
+            <KnownField path={at('pivotDepth_m')} />
+            <KnownField path={at('armLength_m')} hint="Along the wire, pivot to middle of the float." />
+            <KnownField path={at('lowStop_deg')} hint="From level, minus below." />
+            <KnownField path={at('highStop_deg')} />
             <Select
               label="Arm reaches"
               value={sender.swing}
@@ -100,8 +91,8 @@ export function SenderPanel({ t, s, aside }: { readonly t: number; readonly s: n
             />
             {sender.bend ? (
               <>
-                <KnownField label="Bend from the pivot" path={at('bend', 'at_m')} role="tape" />
-                <KnownField label="Bent upward by" path={at('bend', 'angle_deg')} role="slope" hint="Minus downward." />
+                <KnownField label="Bend from the pivot" path={at('bend', 'at_m')} />
+                <KnownField label="Bent upward by" path={at('bend', 'angle_deg')} hint="Minus downward." />
                 <Box pt="5">
                   <Button onClick={() => setValue('straighten the arm', at('bend'), undefined)}>
                     Straighten the arm
@@ -120,27 +111,18 @@ export function SenderPanel({ t, s, aside }: { readonly t: number; readonly s: n
           </>
         ) : (
           <>
-            <KnownField label="Length under the lid" path={at('length_m')} role="tape" />
-            <KnownField label="Dead at its foot" path={at('lowDead_m')} role="tape" />
-            <KnownField label="Dead at its head" path={at('highDead_m')} role="tape" />
-            <KnownField label="Width of the tube" path={at('tubeDiameter_m')} role="tape" />
-            {sender.kind === 'tube' && (
-              <KnownField
-                label="Between its contacts"
-                path={at('step_m')}
-                role="tape"
-                hint="0 where it is continuous."
-              />
-            )}
+            <KnownField label="Length under the lid" path={at('length_m')} />
+            <KnownField path={at('lowDead_m')} />
+            <KnownField path={at('highDead_m')} />
+            <KnownField path={at('tubeDiameter_m')} />
+            <KnownField path={at('step_m')} hint="0 where it is continuous." />
           </>
         )}
-        {sender.kind !== 'capacitive' && <KnownField label="Float diameter" path={at('floatDiameter_m')} role="tape" />}
-        {sender.kind !== 'capacitive' && (
-          <KnownField label="Float under the surface" path={at('immersion_ratio')} role="share" hint="Of its height." />
-        )}
-        <KnownField label="Sender gives at its low end" path={at('output', ends[0])} role={role} />
-        <KnownField label="Sender gives at its high end" path={at('output', ends[1])} role={role} />
-        <KnownField label="Sender tolerance" path={at('tolerance_ratio')} role="share" hint="Of its range." />
+        <KnownField path={at('floatDiameter_m')} />
+        <KnownField path={at('immersion_ratio')} hint="Of its height." />
+        <KnownField label="Sender gives at its low end" path={at('output', ends[0])} />
+        <KnownField label="Sender gives at its high end" path={at('output', ends[1])} />
+        <KnownField label="Sender tolerance" path={at('tolerance_ratio')} hint="Of its range." />
         <Practice of="sender" />
       </FieldGrid>
     </Panel>

@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import type { FoundUnknown } from '@/core/gauge';
-import type { CalibrationData } from '@/workers/gauge.worker';
+import type { CalibrationData } from '@/core/answers';
 import { explanations, readingText } from './calibrationWords';
 
 const data = (unknowns: readonly FoundUnknown[], more: object = {}): CalibrationData =>
@@ -23,23 +23,23 @@ const data = (unknowns: readonly FoundUnknown[], more: object = {}): Calibration
     },
   }) as unknown as CalibrationData;
 const found = (key: FoundUnknown['key'], value: number, sigma: number): FoundUnknown => ({ key, value, sigma });
-const said = (unknowns: readonly FoundUnknown[], more?: object): string =>
+const sentences = (unknowns: readonly FoundUnknown[], more?: object): string =>
   explanations(data(unknowns, more), 'metric').join(' ');
 
 describe('why it does not read as planned, in a builder’s words', () => {
   it('what stands out is said with how surely, the surest first', () => {
-    const text = said([found('volume', -0.04, 0.005), found('lowered', 0.008, 0.0005)]);
+    const text = sentences([found('volume', -0.04, 0.005), found('lowered', 0.008, 0.0005)]);
     expect(text).toContain('The tank holds 4.0 % less than drawn (± 1.0 %).');
     expect(text).toContain('The sender sits 8 mm lower than planned (± 1 mm).');
     expect(text.indexOf('sits')).toBeLessThan(text.indexOf('holds'));
   });
 
   it('what does not stand out is not said', () => {
-    expect(said([found('volume', 0.01, 0.02), found('lowered', 0.0001, 0.00001)])).toContain('Nothing stands out');
+    expect(sentences([found('volume', 0.01, 0.02), found('lowered', 0.0001, 0.00001)])).toContain('Nothing stands out');
   });
 
   it('two that read alike are told as likely, not as found', () => {
-    const text = said([found('volume', -0.029, 0.017), found('lowered', 0.0057, 0.0038)], {
+    const text = sentences([found('volume', -0.029, 0.017), found('lowered', 0.0057, 0.0038)], {
       before_ratio: 0.031,
       after_ratio: 0.002,
     });
@@ -49,7 +49,7 @@ describe('why it does not read as planned, in a builder’s words', () => {
   });
 
   it('a float that sticks, and a reading to look at again by its line', () => {
-    const text = said([], { stuckBelow_m3: 0.012, farOff: ['b'] });
+    const text = sentences([], { stuckBelow_m3: 0.012, farOff: ['b'] });
     expect(text).toContain('The float sticks below 12.0 L.');
     expect(text).toContain('(line 2): look at it again');
   });

@@ -1,7 +1,7 @@
-import type { PourDocument } from '@/core/document';
+import type { PourDocument } from '@/core/plan';
 import type { FoundUnknown, PourFlag } from '@/core/gauge';
 import { formatQuantity, type ReaderSystem } from '@/core/units';
-import type { CalibrationData } from '@/workers/gauge.worker';
+import type { CalibrationData } from '@/core/answers';
 
 export const FLAG_WORDS: Readonly<Record<PourFlag, string>> = {
   struck: 'struck',

@@ -1,6 +1,6 @@
 import { readFileSync } from 'node:fs';
 import { describe, expect, it } from 'vitest';
-import { parseSystem, parseSystemText, SENDER_KINDS, type SystemDocument } from '@/core/document';
+import { parseSystem, parseSystemText, SENDER_KINDS, type SystemDocument } from '@/core/plan';
 import { unwrap } from '@/core/outcome';
 import { SENDER_RANGES } from '@/core/reference/senders';
 import {
@@ -9,7 +9,6 @@ import {
   withGaugeKind,
   withoutScale,
   withoutSender,
-  withPours,
   withRange,
   withRefit,
   withSender,
@@ -87,7 +86,7 @@ describe('edits of senders and gauges', () => {
   it('what is taken out takes its logs and ways along', () => {
     const without = check(withoutSender(BOAT, 0, 0));
     expect(without.tanks[0]!.calibrations).toEqual([]);
-    expect(without.fit.ways.some(({ part }) => part === 'sender')).toBe(false);
+    expect(without.fit.removals.some(({ part }) => part === 'sender')).toBe(false);
     const stick = withCalibration(BOAT, 0, 'dipstick', 'By stick');
     expect(check(withoutScale(check(stick), 0, 'dipsticks', 0)).tanks[0]!.calibrations.map(({ of }) => of)).toEqual([
       'sender',
@@ -99,12 +98,5 @@ describe('edits of senders and gauges', () => {
     expect(more.tanks[0]!.senders).toHaveLength(2);
     expect(more.tanks[0]!.sightTubes).toHaveLength(1);
     expect(more.tanks[0]!.dipsticks).toHaveLength(2);
-  });
-
-  it('lines of a log get ids of their own', () => {
-    const [pour] = BOAT.tanks[0]!.calibrations[0]!.pours;
-    const { id: _id, ...line } = pour!;
-    const pours = check(withPours(BOAT, 0, 0, [line, line])).tanks[0]!.calibrations[0]!.pours;
-    expect(new Set(pours.map(({ id }) => id)).size).toBe(pours.length);
   });
 });

@@ -3,20 +3,20 @@ import {
   chosen,
   freshId,
   fromPart,
-  shapeSpan,
   withAdded,
   withoutEntry,
   withValue,
   type CalibrationDocument,
   type GaugeDocument,
-  type PourDocument,
   type ScaleDocument,
   type SenderDocument,
   type SystemDocument,
-} from '@/core/document';
-import type { DesignedSender, RefittedSender } from '@/core/evaluate';
+} from '@/core/plan';
+import { shapeSpan } from '@/core/model';
+import { SENDERS } from '@/core/senders';
+import type { DesignedSender, RefittedSender } from '@/core/answers';
 import { BEND_AT_M, type TaughtPoint } from '@/core/gauge';
-import { FLOAT_IMMERSION, SENDER_MAKE, SENDER_RANGES } from '@/core/reference/senders';
+import { SENDER_RANGES } from '@/core/reference/senders';
 
 const at = (t: number, s: number) => ['tanks', t, 'senders', s] as const;
 const senderAt = (system: SystemDocument, t: number, s: number): SenderDocument => system.tanks[t]!.senders[s]!;
@@ -35,33 +35,27 @@ export function withSender(system: SystemDocument, t: number): SystemDocument {
   if (!port) return system;
   const height = shapeSpan(shape)[2];
   const range = scaleFor('resistance', 240, 33);
-  const sender: SenderDocument = {
+  const sender = {
     id: freshId(system, 'sender'),
     name: 'Level sender',
     port: port.id,
     kind: 'swing-arm',
-    swing: 'fore',
     output: range,
     tolerance_ratio: fromPart(0.05),
     gauge: { kind: 'linear', scale: range, tolerance_ratio: fromPart(0.03) },
-    pivotDepth_m: assumed(Math.round(height * 500) / 1000, 0.005),
-    armLength_m: assumed(Math.max(0.05, Math.round(height * 600) / 1000), 0.005),
-    floatDiameter_m: fromPart(0.03),
-    immersion_ratio: assumed(FLOAT_IMMERSION.ratio, FLOAT_IMMERSION.spread),
-    lowStop_deg: fromPart(-40, 2),
-    highStop_deg: fromPart(40, 2),
+    ...SENDERS['swing-arm'].start(height),
   };
   return withAdded(system, ['tanks', t, 'senders'], sender);
 }
 
-/** Takes a sender out with its calibrations and the way kept for it. */
+/** Takes a sender out with its calibrations and the way kept for it; what was poured stays among the records. */
 export function withoutSender(system: SystemDocument, t: number, s: number): SystemDocument {
   const { id } = senderAt(system, t, s);
   const without = withoutEntry(system, ['tanks', t, 'senders'], s);
   const calibrations = without.tanks[t]!.calibrations.filter(({ of }) => of !== id);
   return {
     ...withValue(without, ['tanks', t, 'calibrations'], calibrations),
-    fit: { ...without.fit, ways: without.fit.ways.filter(({ part }) => part !== id) },
+    fit: { ...without.fit, removals: without.fit.removals.filter(({ part }) => part !== id) },
   };
 }
 
@@ -75,33 +69,8 @@ export function withSenderKind(
   const sender = senderAt(system, t, s);
   if (sender.kind === kind) return system;
   const { id, name, port, output, gauge, tolerance_ratio } = sender;
-  const kept = { id, name, port, output, gauge, tolerance_ratio };
-  const height = shapeSpan(system.tanks[t]!.shape)[2];
-  const length = assumed(Math.max(0.03, Math.round((height - 0.01) * 1000) / 1000), 0.003);
-  if (kind === 'swing-arm') {
-    const arm = withSender(system, t).tanks[t]!.senders.at(-1)!;
-    return arm.kind === 'swing-arm' ? withValue(system, at(t, s), { ...arm, ...kept }) : system;
-  }
-  const probe = {
-    ...kept,
-    length_m: length,
-    lowDead_m: fromPart(0.02),
-    highDead_m: fromPart(0.03),
-    tubeDiameter_m: fromPart(kind === 'tube' ? 0.016 : 0.018),
-  };
-  return withValue(
-    system,
-    at(t, s),
-    kind === 'tube'
-      ? {
-          ...probe,
-          kind,
-          floatDiameter_m: fromPart(0.04),
-          immersion_ratio: assumed(FLOAT_IMMERSION.ratio, FLOAT_IMMERSION.spread),
-          step_m: fromPart(SENDER_MAKE.reedStep),
-        }
-      : { ...probe, kind },
-  );
+  const start = SENDERS[kind].start(shapeSpan(system.tanks[t]!.shape)[2]);
+  return withValue(system, at(t, s), { id, name, port, output, gauge, tolerance_ratio, kind, ...start });
 }
 
 /** A sender of a range of the table; a gauge that is not taught is taken of the same. */
@@ -290,21 +259,6 @@ export function withCalibration(system: SystemDocument, t: number, of: string, n
     startSpread_m3: 0.0002,
     pitch_deg: 0,
     roll_deg: 0,
-    pours: [],
   };
   return withAdded(system, ['tanks', t, 'calibrations'], calibration);
-}
-
-/** Lines added to a log, each with an id of its own. */
-export function withPours(
-  system: SystemDocument,
-  t: number,
-  c: number,
-  pours: readonly Omit<PourDocument, 'id'>[],
-): SystemDocument {
-  return pours.reduce(
-    (current, pour) =>
-      withAdded(current, ['tanks', t, 'calibrations', c, 'pours'], { id: freshId(current, 'pour'), ...pour }),
-    system,
-  );
 }

@@ -1,6 +1,6 @@
 'use client';
 
-import type { SystemDocument } from '@/core/document';
+import type { SystemDocument } from '@/core/plan';
 import type { RigReading } from '@/core/gauge';
 
 /** What a simulated rig says of itself when it starts, and of its truth when it ends. */

@@ -21,7 +21,6 @@ import {
   type Refusal,
 } from './serverSystems';
 import { useListing } from './useListing';
-import { stopCardWorker } from './cardWorker';
 import { SystemCard } from './SystemCard';
 
 /** The first screen: what this is, the systems there are, and how to begin one. */
@@ -31,7 +30,6 @@ export function Library({ first, isHere }: { readonly first: Listing; readonly i
   const [deleted, setDeleted] = useState<ListedSystem>();
   const { listing, having, search, more, again, isBusy } = useListing(first, setRefusal);
   useEffect(() => void useReaderStore.persist.rehydrate(), []);
-  useEffect(() => stopCardWorker, []);
 
   const remove = async (entry: ListedSystem): Promise<void> => {
     const refused = await deleteOnServer(entry.id);

@@ -3,7 +3,7 @@
 import { Box, chakra } from '@chakra-ui/react';
 import { Copy, Download, Trash2 } from 'lucide-react';
 import Link from 'next/link';
-import type { NumberKey } from '@/core/evaluate';
+import type { NumberKey } from '@/core/answers';
 import { formatQuantity } from '@/core/units';
 import { useReader } from '../state/reader';
 import { VEHICLE_WORDS, CONSUMER_WORDS } from '../parts/words';
@@ -115,22 +115,22 @@ function CardNumbers({ shown }: { readonly shown: CardShown }) {
 
 /** What the rules say of it; while they have not spoken, that. */
 function CardState({ shown }: { readonly shown: CardShown }) {
-  const said = (color: string, text: string) => (
+  const line = (color: string, text: string) => (
     <Box fontSize="sm" mt="2" fontWeight="600" color={color} data-testid="card-state">
       {text}
     </Box>
   );
-  if (shown.kind === 'failed') return said('stop', `Not worked out: ${shown.why}`);
-  if (shown.kind !== 'whole') return said('soft', 'Looking for findings…');
+  if (shown.kind === 'failed') return line('stop', `Not worked out: ${shown.why}`);
+  if (shown.kind !== 'whole') return line('soft', 'Looking for findings…');
   const { stops, warns, notes, notJudged, fails } = shown.card;
-  if (fails) return said('stop', fails);
+  if (fails) return line('stop', fails);
   const parts = [
-    stops > 0 ? `■ ${stops} must be mended` : '',
+    stops > 0 ? `■ ${stops} must be fixed` : '',
     warns > 0 ? `▲ ${warns} to look at` : '',
     notes > 0 ? `● ${notes} to know` : '',
     notJudged > 0 ? `? ${notJudged} not judged` : '',
   ].filter(Boolean);
-  return said(
+  return line(
     stops > 0 ? 'stop' : warns > 0 ? 'warn' : parts.length > 0 ? 'soft' : 'good',
     parts.length > 0 ? parts.join(' · ') : 'Nothing to mend',
   );

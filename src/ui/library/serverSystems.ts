@@ -1,7 +1,7 @@
 'use client';
 
-import { MAX_DOCUMENT_BYTES, parseSystemText, tooLarge, type Fault, type SystemDocument } from '@/core/document';
-import type { Card } from '@/core/evaluate';
+import { MAX_DOCUMENT_BYTES, parseSystemText, tooLarge, type Fault, type SystemDocument } from '@/core/plan';
+import type { Card } from '@/core/answers';
 import { NOT_UTF8, plainName, utf8Text } from '@/core/formats';
 import { MOST_COMPARED } from '../compare/chosen';
 import { sendingOf } from '../state/sending';

@@ -1,10 +1,8 @@
 'use client';
 
 import { useEffect, useRef, useState, type RefObject } from 'react';
-import type { Card, CardFigure } from '@/core/evaluate';
-import { inBackground } from '../state/background';
-import { evaluatorWorker } from '../state/results';
-import { cardWorker } from './cardWorker';
+import type { Card, CardFigure } from '@/core/answers';
+import { askLane, dropSlots, URGENCY } from '../state/lanes';
 import { keepCardOnServer, systemOnServer, type ListedSystem } from './serverSystems';
 
 /** What a card shows so far: nothing yet, its numbers, all of it, or why there is none. */
@@ -39,6 +37,7 @@ export function useCard(entry: ListedSystem): {
     );
     return () => {
       current = false;
+      dropSlots([`card of ${entry.id}`]);
     };
   }, [wanted, of, entry.id, entry.revision]);
   return { shown: kept ? { kind: 'whole', card: kept } : worked?.of === of ? worked.shown : { kind: 'waiting' }, box };
@@ -52,16 +51,20 @@ async function workOut(
 ): Promise<void> {
   const found = await systemOnServer(id);
   if (!found.ok) return show({ kind: 'failed', why: found.detail });
-  const numbers = await evaluatorWorker().first(found.document);
-  if (numbers.ok)
+  const question = { slot: `card of ${id}`, args: [] } as const;
+  const first = await askLane({ ...question, key: 'numbers', urgency: URGENCY.screen }, found.document);
+  const numbers = first?.value;
+  if (numbers?.ok)
     show({
       kind: 'numbers',
       numbers: Object.entries(numbers.numbers).flatMap(([key, number]) =>
         number.ok ? [{ key: key as CardFigure['key'], ...number.value }] : [],
       ),
     });
-  const card = await inBackground('whenever', async () => (isWanted() ? cardWorker().card(found.document) : undefined));
-  if (!card) return;
+  if (!isWanted()) return;
+  const given = await askLane({ ...question, key: 'card', urgency: URGENCY.rest }, found.document);
+  if (!given) return;
+  const card = given.value;
   show({ kind: 'whole', card });
   // What another device changed meanwhile is worked out by whoever sees it next.
   if (found.revision === revision) await keepCardOnServer(id, revision, card);

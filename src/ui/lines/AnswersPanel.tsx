@@ -1,10 +1,11 @@
 'use client';
 
+import { flowRole } from '@/core/plan';
 import { Box } from '@chakra-ui/react';
 import type { ReactNode } from 'react';
-import { COMFORT_RATIO, flowRole, VAPOUR_MARGIN_PA, type FlowResult } from '@/core/evaluate';
+import { COMFORT_RATIO, VAPOUR_MARGIN_PA, type FlowResult } from '@/core/answers';
 import { Panel } from '../parts/Panel';
-import { Shown } from '../parts/Shown';
+import { Quantity } from '../parts/Quantity';
 import { useSystem } from '../state/editor';
 import { useDetails } from '../state/results';
 
@@ -45,33 +46,33 @@ function Answers({ title, value }: { readonly title: string; readonly value: Flo
           label="Arrives"
           note={
             <>
-              {times} × the <Shown value={value.needed_m3PerS} role={role} /> needed
+              {times} × the <Quantity value={value.needed_m3PerS} role={role} /> needed
             </>
           }
           tone={tone}
           sign={sign}
         >
-          <Shown value={value.delivered_m3PerS} role={role} />
+          <Quantity value={value.delivered_m3PerS} role={role} />
         </Figure>
         <Figure
           label="Pressure at the needed flow"
           note={
             <>
-              <Shown value={value.neededPressure_Pa} role="pressure" /> needed
+              <Quantity value={value.neededPressure_Pa} role="pressure" /> needed
             </>
           }
           tone={value.pressureAtNeed_Pa < value.neededPressure_Pa ? 'stop' : 'good'}
           sign={value.pressureAtNeed_Pa < value.neededPressure_Pa ? '■' : '●'}
         >
-          <Shown value={value.pressureAtNeed_Pa} role="pressure" />
+          <Quantity value={value.pressureAtNeed_Pa} role="pressure" />
         </Figure>
         <Figure
-          label="In hand before it boils"
+          label="Margin to vapour lock"
           note={<>at {value.suction.node}</>}
           tone={value.suction.margin_Pa < 0 ? 'stop' : value.suction.margin_Pa < VAPOUR_MARGIN_PA ? 'warn' : 'good'}
           sign={value.suction.margin_Pa < 0 ? '■' : value.suction.margin_Pa < VAPOUR_MARGIN_PA ? '▲' : '●'}
         >
-          <Shown value={value.suction.margin_Pa} role="pressure" />
+          <Quantity value={value.suction.margin_Pa} role="pressure" />
         </Figure>
       </Box>
       {value.duties.length > 0 && value.duties.some(({ drawn_m3PerS }) => drawn_m3PerS !== value.needed_m3PerS) && (
@@ -81,12 +82,12 @@ function Answers({ title, value }: { readonly title: string; readonly value: Flo
               <Box as="span" color="soft">
                 {DUTY_WORDS[duty.duty]}:{' '}
               </Box>
-              <Shown value={duty.drawn_m3PerS} role={role} /> drawn,{' '}
+              <Quantity value={duty.drawn_m3PerS} role={role} /> drawn,{' '}
               <b>
                 {duty.pressure_Pa === undefined ? (
                   '? not worked out'
                 ) : (
-                  <Shown value={duty.pressure_Pa} role="pressure" />
+                  <Quantity value={duty.pressure_Pa} role="pressure" />
                 )}
               </b>{' '}
               there

@@ -3,13 +3,13 @@
 import { Box, chakra } from '@chakra-ui/react';
 import { Download, Trash2, Upload } from 'lucide-react';
 import { useId } from 'react';
-import { catalogueCsv } from '@/core/document';
+import { catalogueCsv } from '@/core/plan';
 import { Button } from '../parts/Button';
 import { Panel } from '../parts/Panel';
 import { saveFile } from '../parts/saveFile';
 import { SquareButton } from '../parts/SquareButton';
 import { dropPart, takeInCsv, useCatalogue } from './catalogue';
-import { KIND_WORDS } from './lineWords';
+import { kindOf } from '@/core/components';
 
 /** Parts that the builder keeps for every system, with CSV out and in. */
 export function CataloguePanel() {
@@ -47,7 +47,7 @@ export function CataloguePanel() {
             _focusWithin={{ outline: '3px solid var(--chakra-colors-accent)' }}
           >
             <Upload size={18} aria-hidden />
-            Take in CSV
+            Import CSV
             <chakra.input
               id={input}
               type="file"
@@ -89,7 +89,7 @@ export function CataloguePanel() {
           <Box flex="1">
             <b>{name}</b>{' '}
             <Box as="span" color="soft">
-              {KIND_WORDS[part.kind]}
+              {kindOf(part).word}
             </Box>
           </Box>
           <SquareButton label={`Remove ${name} from own parts`} onClick={() => void dropPart(id)}>

@@ -2,15 +2,15 @@
 
 import { Box } from '@chakra-ui/react';
 import { useState } from 'react';
-import { chosen } from '@/core/document';
-import { flowRole, type TransferResult } from '@/core/evaluate';
+import { flowRole, chosen } from '@/core/plan';
+import { type TransferResult } from '@/core/answers';
 import { toSI, unitById } from '@/core/units';
 import { KnownField } from '../fields/KnownField';
 import { TextEntry } from '../fields/TextEntry';
 import { Button } from '../parts/Button';
 import { Panel } from '../parts/Panel';
 import { Practice } from '../parts/Practice';
-import { Shown } from '../parts/Shown';
+import { Quantity } from '../parts/Quantity';
 import { setValue, useSystem } from '../state/editor';
 import { useDetails } from '../state/results';
 import { useLines } from '../state/useLines';
@@ -31,7 +31,7 @@ export function CircuitsPanel() {
             {transfer.atRest_m3PerS > 0 && (
               <Box as="span" color="warn">
                 {' '}
-                · ▲ <Shown value={transfer.atRest_m3PerS} role="burn" /> goes on with the pump off
+                · ▲ <Quantity value={transfer.atRest_m3PerS} role="burn" /> goes on with the pump off
               </Box>
             )}
           </Box>
@@ -40,9 +40,9 @@ export function CircuitsPanel() {
           <Box key={back.from}>
             <b>{back.name}</b> sends{' '}
             <b>
-              <Shown value={back.flow_m3PerS} role="burn" />
+              <Quantity value={back.flow_m3PerS} role="burn" />
             </b>{' '}
-            back to {back.tankName}; the whole tank goes round in <Shown value={back.round_s} role="duration" />
+            back to {back.tankName}; the whole tank goes round in <Quantity value={back.round_s} role="duration" />
             {back.warming_KPerS * HOUR_S >= 1
               ? `, warmed by the pump’s work alone at ${Math.round(back.warming_KPerS * HOUR_S)} K an hour`
               : ''}
@@ -54,7 +54,7 @@ export function CircuitsPanel() {
                   ''
                 ) : (
                   <>
-                    : full in <Shown value={back.full_s} role="duration" />
+                    : full in <Quantity value={back.full_s} role="duration" />
                   </>
                 )}
               </Box>
@@ -71,7 +71,7 @@ export function CircuitsPanel() {
           <Box key={low.consumer}>
             <b>{low.name}</b> on gravity at the tank’s last: head{' '}
             <b>
-              <Shown value={low.head_m} role="run" />
+              <Quantity value={low.head_m} role="run" />
             </b>
             ,{' '}
             {low.delivered_m3PerS === undefined ? (
@@ -80,7 +80,7 @@ export function CircuitsPanel() {
               </Box>
             ) : (
               <>
-                <Shown value={Math.max(0, low.delivered_m3PerS)} role={flowRole(low.delivered_m3PerS)} /> arrives
+                <Quantity value={Math.max(0, low.delivered_m3PerS)} role={flowRole(low.delivered_m3PerS)} /> arrives
               </>
             )}
           </Box>
@@ -89,7 +89,7 @@ export function CircuitsPanel() {
           <Box key={back.pump} color="warn">
             ▲{' '}
             <b>
-              <Shown value={back.flow_m3PerS} role="burn" />
+              <Quantity value={back.flow_m3PerS} role="burn" />
             </b>{' '}
             flows back through {back.name} while it {back.running ? 'runs against a stronger one' : 'stands'}
           </Box>
@@ -98,10 +98,10 @@ export function CircuitsPanel() {
           <Box key={sight.sight}>
             {sight.name} reads{' '}
             <b>
-              <Shown value={Math.abs(sight.error_m)} role="tape" />
+              <Quantity value={Math.abs(sight.error_m)} role="tape" />
             </b>{' '}
             too {sight.error_m > 0 ? 'high' : 'low'} while this flows (
-            <Shown value={Math.abs(sight.error_m3)} role="tankVolume" />)
+            <Quantity value={Math.abs(sight.error_m3)} role="tankVolume" />)
           </Box>
         ))}
         {transfers.length + returns.length + lowest.length === 0 && (
@@ -116,10 +116,10 @@ export function CircuitsPanel() {
         alignItems="start"
       >
         {system.wishes.moves_m3 ? (
-          <KnownField label="To move at one go" path={['wishes', 'moves_m3']} role="tankVolume" />
+          <KnownField label="Transfer per batch" path={['wishes', 'moves_m3']} />
         ) : (
           <Button onClick={() => setValue('volume to move', ['wishes', 'moves_m3'], chosen(0.1))}>
-            Say how much is moved at one go
+            Say how much a batch is
           </Button>
         )}
         <Practice of="transferBy" />
@@ -153,16 +153,16 @@ function Course({ transfer }: { transfer: TransferResult }) {
   return (
     <>
       <b>
-        <Shown value={transfer.flow_m3PerS} role={flowRole(transfer.flow_m3PerS)} />
+        <Quantity value={transfer.flow_m3PerS} role={flowRole(transfer.flow_m3PerS)} />
       </b>{' '}
-      now, <Shown value={transfer.volume_m3} role="tankVolume" /> in{' '}
+      now, <Quantity value={transfer.volume_m3} role="tankVolume" /> in{' '}
       <b>
-        <Shown value={transfer.time_s} role="duration" />
+        <Quantity value={transfer.time_s} role="duration" />
       </b>
       {transfer.ends !== 'moved' && (
         <Box as="span" color="warn">
           {' '}
-          · ▲ no more of the <Shown value={transfer.asked_m3} role="tankVolume" />:{' '}
+          · ▲ no more of the <Quantity value={transfer.asked_m3} role="tankVolume" />:{' '}
           {transfer.ends === 'source-dry'
             ? `${transfer.endsAt} is down to its pickup`
             : transfer.ends === 'target-full'
@@ -225,14 +225,14 @@ function Cans() {
         </Box>
       </Box>
       <b>
-        {cans} cans, <Shown value={byHand} role="duration" />
+        {cans} cans, <Quantity value={byHand} role="duration" />
       </b>{' '}
       by hand;{' '}
       <b>
-        <Shown value={byLine} role="duration" />
+        <Quantity value={byLine} role="duration" />
       </b>{' '}
-      by the line: it {byLine <= byHand ? 'saves' : 'costs'} <Shown value={Math.abs(byHand - byLine)} role="duration" />{' '}
-      each time.
+      by the line: it {byLine <= byHand ? 'saves' : 'costs'}{' '}
+      <Quantity value={Math.abs(byHand - byLine)} role="duration" /> each time.
     </Box>
   );
 }

@@ -1,16 +1,17 @@
 'use client';
 
 import { Box, chakra } from '@chakra-ui/react';
+import { kindOf, type Choice } from '@/core/components';
 import { BookmarkPlus, Plus, Trash2 } from 'lucide-react';
 import {
-  assumed,
   limitsAt,
+  quantitiesAt,
   withAdded,
   withEndsThatAre,
   withoutEntry,
   withValue,
   type ComponentDocument,
-} from '@/core/document';
+} from '@/core/plan';
 import { entryText, roleUnit, ROLES, unitById, type Role } from '@/core/units';
 import { KnownField } from '../fields/KnownField';
 import { readEntry } from '../fields/readEntry';
@@ -18,23 +19,22 @@ import { Select } from '../fields/Select';
 import { TextEntry } from '../fields/TextEntry';
 import { Button } from '../parts/Button';
 import { Caution } from '../parts/Caution';
-import { FITTINGS, type FittingKey } from '@/core/reference/losses';
 import { readName } from '../fields/readName';
 import { FieldGrid, Panel } from '../parts/Panel';
 import { Practice } from '../parts/Practice';
-import { applyEdit, openDocument, setValue, useSystem } from '../state/editor';
+import { applyEdit, openDocument, setValue, useSystem, useValue } from '../state/editor';
 import { useReader } from '../state/reader';
 import { keepPart } from './catalogue';
-import { FILTER_WORDS, KIND_WORDS, PUMP_WORDS, SELECTED_WORDS } from './lineWords';
 import { WiringPanel } from './WiringPanel';
 
 export function ComponentPanel({ index }: { readonly index: number }) {
-  const part = useSystem().components[index]!;
+  const system = useSystem();
+  const part = system.components[index]!;
   return (
     <Panel
       title={part.name}
       testId={part.kind === 'pump' ? 'pump' : 'part'}
-      aside={<Box color="soft">{KIND_WORDS[part.kind]}</Box>}
+      aside={<Box color="soft">{kindOf(part).word}</Box>}
     >
       <Box maxW="420px" mb="3">
         <TextEntry
@@ -47,22 +47,13 @@ export function ComponentPanel({ index }: { readonly index: number }) {
       </Box>
       <FieldGrid>
         <Choices index={index} part={part} />
-        {FIELDS[part.kind]
-          .filter(({ key }) => key in part)
-          .map(({ key, label, role, hint, entry }) => (
-            <KnownField
-              key={key}
-              label={label}
-              path={['components', index, key]}
-              role={
-                key === 'ratedFlow_m3PerS' && 'ratedFlow_m3PerS' in part && part.ratedFlow_m3PerS.value > 3e-4
-                  ? 'transfer'
-                  : role
-              }
-              {...(hint ? { hint } : {})}
-              {...(entry ? { entry } : {})}
-            />
-          ))}
+        {quantitiesAt(system, ['components', index]).map((key) => (
+          <KnownField
+            key={key}
+            path={['components', index, key]}
+            {...(key === 'bore_m' ? { entry: { line: 'hose' as const } } : {})}
+          />
+        ))}
       </FieldGrid>
       {part.kind === 'filter' && (
         <Box mt="3" maxW="420px">
@@ -80,154 +71,53 @@ export function ComponentPanel({ index }: { readonly index: number }) {
   );
 }
 
-type Field = {
-  readonly key: string;
-  readonly label: string;
-  readonly role: Role;
-  readonly hint?: string;
-  readonly entry?: { readonly line: 'hose' };
-};
-const BORE: Field = { key: 'bore_m', label: 'Bore', role: 'bore', entry: { line: 'hose' } };
-const RATED: readonly Field[] = [
-  { key: 'ratedFlow_m3PerS', label: 'Rated flow', role: 'burn' },
-  { key: 'ratedDrop_Pa', label: 'Pressure drop at rated flow', role: 'pressure' },
-  { key: 'ratedDensity_kgPerM3', label: 'Density of the rating', role: 'density' },
-];
-
-/** What is typed of each kind of part; choices stand apart. */
-const FIELDS: Readonly<Record<ComponentDocument['kind'], readonly Field[]>> = {
-  filter: [
-    RATED[0]!,
-    RATED[1]!,
-    { key: 'dirt_ratio', label: 'Dirty over clean', role: 'count', hint: '1 when new; 3 is due for a change.' },
-  ],
-  pump: [
-    {
-      key: 'output_ratio',
-      label: 'Real output, as a share of its curve',
-      role: 'share',
-      hint: 'Time it into a known can.',
-    },
-    { key: 'ratedVoltage_V', label: 'Rated voltage', role: 'voltage' },
-    { key: 'selfPrimingLift_m', label: 'Self-priming lift', role: 'run' },
-    { key: 'relief_Pa', label: 'Lets go round itself at', role: 'pressure' },
-  ],
-  valve: [BORE],
-  selector: [BORE],
-  'check-valve': [
-    BORE,
-    { key: 'opens_Pa', label: 'Opens at', role: 'pressure', hint: 'Above the head that it shall hold.' },
-  ],
-  'relief-valve': [{ key: 'opens_Pa', label: 'Opens at', role: 'pressure' }, BORE],
-  regulator: [{ key: 'set_Pa', label: 'Holds', role: 'pressure' }, BORE],
-  'float-valve': [{ key: 'closesAt_ratio', label: 'Shuts when the tank is full to', role: 'share' }, BORE],
-  'vacuum-breaker': [{ key: 'opens_Pa', label: 'Lets air in below', role: 'pressure' }, BORE],
-  tee: [BORE],
-  cross: [BORE],
-  coupler: [...RATED, { key: 'spill_m3', label: 'Spilled when parted', role: 'smallVolume' }],
-  meter: RATED,
-  damper: [BORE],
-  orifice: [
-    BORE,
-    {
-      key: 'discharge_ratio',
-      label: 'Discharge coefficient',
-      role: 'share',
-      hint: 'Sharp edge 61 %, short tube 80 %.',
-    },
-  ],
-  fitting: [BORE],
-  outlet: [],
-};
-
+/** What somebody sets the part to or chooses of it, and quantities that it may be given. */
 function Choices({ index, part }: { readonly index: number; readonly part: ComponentDocument }) {
-  const system = useSystem();
+  const { choices = [], additions = [] } = kindOf(part);
   const at = (key: string) => ['components', index, key];
-  const yesNo = (label: string, key: string, value: boolean, yes: string, no: string) => (
-    <Select
-      label={label}
-      value={value ? 'yes' : 'no'}
-      options={[
-        { value: 'yes', label: yes },
-        { value: 'no', label: no },
-      ]}
-      onChange={(chosen) => setValue(label, at(key), chosen === 'yes')}
-    />
-  );
-  const pick = <T extends string>(label: string, key: string, value: T, words: Readonly<Record<T, string>>) => (
-    <Select
-      label={label}
-      value={value}
-      options={(Object.keys(words) as T[]).map((each) => ({ value: each, label: words[each] }))}
-      onChange={(chosen) => setValue(label, at(key), chosen)}
-    />
-  );
-  switch (part.kind) {
-    case 'filter':
-      return pick('It', 'does', part.does, FILTER_WORDS);
-    case 'valve':
-      return yesNo('Stands', 'open', part.open, 'open', 'shut');
-    case 'coupler':
-      return yesNo('Its halves are', 'joined', part.joined, 'joined', 'parted');
-    case 'selector':
-      return pick('Stands', 'position', part.position, SELECTED_WORDS);
-    case 'regulator':
-      return (
-        // Without a return end the line that was joined to it goes too.
+  const valueOf = (key: string): string => String(part[key as keyof ComponentDocument]);
+  // A part made otherwise may lose an end, and the line that was joined to it goes too.
+  const choose = (key: string, { value, label }: Choice['options'][number]): void =>
+    applyEdit(`${part.name}: ${label}`, (system) => withEndsThatAre(withValue(system, at(key), value)));
+  return (
+    <>
+      {part.kind === 'float-valve' && <TankChoice index={index} tank={part.tank} />}
+      {choices.map(({ key, label, options }) => (
         <Select
-          label="Kind"
-          value={part.style}
-          options={[
-            { value: 'dead-head' as const, label: 'keeps the pressure behind it' },
-            { value: 'bypass' as const, label: 'keeps the pressure before it, with a return' },
-          ]}
-          onChange={(style) =>
-            applyEdit('kind of regulator', (current) => withEndsThatAre(withValue(current, at('style'), style)))
+          key={key}
+          label={label}
+          value={valueOf(key)}
+          options={options.map((option) => ({ value: String(option.value), label: option.label }))}
+          onChange={(chosen) =>
+            choose(
+              key,
+              options.find(({ value }) => String(value) === chosen)!,
+            )
           }
         />
-      );
-    case 'check-valve':
-      return part.opens_Pa ? null : (
-        <Button onClick={() => setValue('spring', at('opens_Pa'), assumed(3000, 1000))}>
-          Give it a spring (anti-siphon)
-        </Button>
-      );
-    case 'float-valve':
-      return pick('On tank', 'tank', part.tank, Object.fromEntries(system.tanks.map(({ id, name }) => [id, name])));
-    case 'fitting':
-      return pick(
-        'It is a',
-        'fitting',
-        part.fitting,
-        Object.fromEntries((Object.keys(FITTINGS) as FittingKey[]).map((key) => [key, FITTINGS[key].name])) as Record<
-          FittingKey,
-          string
-        >,
-      );
-    case 'pump':
-      return (
-        <>
-          {pick('Kind', 'type', part.type, PUMP_WORDS)}
-          {yesNo('It', 'running', part.running, 'runs', 'stands still')}
-          {yesNo('Check valve built in', 'checkBuiltIn', part.checkBuiltIn, 'yes', 'no')}
-          {part.relief_Pa ? null : (
-            <Button
-              onClick={() =>
-                setValue(
-                  'relief valve',
-                  at('relief_Pa'),
-                  assumed(Math.max(1000, 0.9 * Math.max(...part.curve.map(({ rise_Pa }) => rise_Pa))), 2000),
-                )
-              }
-            >
-              It has a relief valve
-            </Button>
-          )}
-        </>
-      );
-    default:
-      return null;
-  }
+      ))}
+      {additions
+        .filter(({ key }) => part[key] === undefined)
+        .map(({ key, label, edit, start }) => (
+          <Button key={key} onClick={() => setValue(edit, at(key), start(part))}>
+            {label}
+          </Button>
+        ))}
+    </>
+  );
+}
+
+/** The tank whose level shuts a float valve. */
+function TankChoice({ index, tank }: { readonly index: number; readonly tank: string }) {
+  const tanks = useValue((system) => system.tanks);
+  return (
+    <Select
+      label="On tank"
+      value={tank}
+      options={tanks.map(({ id, name }) => ({ value: id, label: name }))}
+      onChange={(chosen) => setValue('tank of the float valve', ['components', index, 'tank'], chosen)}
+    />
+  );
 }
 
 type PumpPart = Extract<ComponentDocument, { kind: 'pump' }>;

@@ -1,7 +1,6 @@
 'use client';
 
-import { CONSUMER_KINDS, withEndsThatAre, withValue } from '@/core/document';
-import { flowRole } from '@/core/evaluate';
+import { CONSUMER_KINDS, withEndsThatAre, withValue } from '@/core/plan';
 import { KnownField } from '../fields/KnownField';
 import { Select } from '../fields/Select';
 import { FieldGrid, Panel } from '../parts/Panel';
@@ -16,13 +15,8 @@ export function ConsumerPanel({ index }: { readonly index: number }) {
   return (
     <Panel title={`${consumer.name} needs`}>
       <FieldGrid>
-        <KnownField
-          label="Needed flow"
-          path={at('neededFlow_m3PerS')}
-          role={flowRole(consumer.neededFlow_m3PerS.value)}
-          hint="What it draws, return included."
-        />
-        <KnownField label="Needed pressure" path={at('neededPressure_Pa')} role="pressure" />
+        <KnownField path={at('neededFlow_m3PerS')} hint="What it draws, return included." />
+        <KnownField path={at('neededPressure_Pa')} />
         <Select
           label="Kind"
           value={consumer.kind}

@@ -1,14 +1,13 @@
 'use client';
 
+import { flowRole } from '@/core/plan';
 import { Box } from '@chakra-ui/react';
-import { flowRole, type Costliest } from '@/core/evaluate';
-import type { LinesApi } from '@/workers/lines.worker';
+import { NotWorkedOut } from '../parts/NotWorkedOut';
 import { Panel } from '../parts/Panel';
-import { Shown } from '../parts/Shown';
+import { Quantity } from '../parts/Quantity';
+import { useOutcome } from '../state/answers';
 import { useSystem } from '../state/editor';
-import { useRestedAnswer } from '../state/useRestedAnswer';
 import { useChosenPart } from './chosenPart';
-import { lineWorker } from './lineWorker';
 
 const MOST_GAINS = 3;
 
@@ -16,13 +15,18 @@ const MOST_GAINS = 3;
 export function CostPanel({ k }: { readonly k: number }) {
   const need = useSystem().consumers[k]!.neededFlow_m3PerS.value;
   const choose = useChosenPart((state) => state.choose);
-  const answer = useRestedAnswer<LinesApi, readonly Costliest[]>(lineWorker, `costliest ${k}`, (worker, current) =>
-    worker.costliest(current, k),
-  );
+  const answer = useOutcome('costliest', k);
   const worst = answer.value?.ok ? answer.value.value : [];
+  // Why nothing arrives stands above; that this broke stands nowhere else.
+  if (answer.value?.ok === false && answer.value.error.code === 'broken')
+    return (
+      <Panel title="Largest pressure drops" testId="costliest">
+        <NotWorkedOut why={answer.value.error.detail} />
+      </Panel>
+    );
   if (worst.length === 0) return null;
   return (
-    <Panel title="What costs most pressure" testId="costliest">
+    <Panel title="Largest pressure drops" testId="costliest">
       <Box
         display="grid"
         gridTemplateColumns="repeat(auto-fit, minmax(min(100%, 250px), 1fr))"
@@ -38,13 +42,13 @@ export function CostPanel({ k }: { readonly k: number }) {
               <b>{each.name}</b>
             </Box>
             <Box fontSize="2xl" fontWeight="700">
-              <Shown value={each.loss_Pa} role="pressure" />
+              <Quantity value={each.loss_Pa} role="pressure" />
             </Box>
             {each.gains.slice(0, MOST_GAINS).map((gain) => (
               <Box key={gain.change} fontSize="md">
                 <Box as="span" color={gain.gain_m3PerS > 0.01 * need ? 'good' : 'soft'} fontWeight="650">
                   {gain.gain_m3PerS >= 0 ? '+' : '−'}
-                  <Shown value={Math.abs(gain.gain_m3PerS)} role={flowRole(need)} digits={2} />
+                  <Quantity value={Math.abs(gain.gain_m3PerS)} role={flowRole(need)} digits={2} />
                 </Box>{' '}
                 with {gain.change}
               </Box>

@@ -2,13 +2,13 @@
 
 import { Box } from '@chakra-ui/react';
 import { Calculator } from 'lucide-react';
-import { assumed, chosen, limitsAt, withValue } from '@/core/document';
-import { engineNeed } from '@/core/evaluate';
+import { assumed, chosen, limitsAt, withValue } from '@/core/plan';
+import { engineNeed } from '@/core/answers';
 import { KnownField } from '../fields/KnownField';
 import { TextEntry } from '../fields/TextEntry';
 import { Button } from '../parts/Button';
 import { FieldGrid } from '../parts/Panel';
-import { Shown } from '../parts/Shown';
+import { Quantity } from '../parts/Quantity';
 import { applyEdit, openDocument, setValue, useSystem } from '../state/editor';
 import { useDetails } from '../state/results';
 
@@ -66,17 +66,17 @@ export function EngineNeedFields({ index }: { readonly index: number }) {
         <Box mb="3">
           Burns{' '}
           <b>
-            <Shown value={need.burn_m3PerS} role="burn" />
+            <Quantity value={need.burn_m3PerS} role="burn" />
           </b>{' '}
           at full load
           {need.injectors_m3PerS !== undefined && (
             <>
               ; its injectors pass{' '}
               <Box as="b" color={need.injectorsEnough ? undefined : 'stop'}>
-                <Shown value={need.injectors_m3PerS} role="burn" />
+                <Quantity value={need.injectors_m3PerS} role="burn" />
               </Box>
-              , enough for <Shown value={need.power_W!} role="power" />, and are open{' '}
-              <Shown value={need.duty_ratio!} role="share" /> of the time
+              , enough for <Quantity value={need.power_W!} role="power" />, and are open{' '}
+              <Quantity value={need.duty_ratio!} role="share" /> of the time
             </>
           )}
           .{' '}
@@ -99,18 +99,14 @@ export function EngineNeedFields({ index }: { readonly index: number }) {
         </Box>
       )}
       <FieldGrid>
-        <KnownField label="Power" path={[...path, 'power_W']} role="power" />
+        <KnownField path={[...path, 'power_W']} />
         <KnownField
-          label="Fuel for the work done"
           path={[...path, 'specific_kgPerJ']}
-          role="consumption"
           hint="Diesel about 240 g/kWh, petrol 300, race petrol 350: common practice."
         />
         <TextEntry label="Injectors" value={String(consumer.engine.injectors)} unit="×" onEnter={enterCount} />
-        {injected && (
-          <KnownField label="Flow of one, open all the time" path={[...path, 'injectorFlow_m3PerS']} role="burn" />
-        )}
-        {injected && <KnownField label="Open at most" path={[...path, 'injectorDuty_ratio']} role="share" />}
+        {injected && <KnownField label="Flow of one, open all the time" path={[...path, 'injectorFlow_m3PerS']} />}
+        {injected && <KnownField label="Open at most" path={[...path, 'injectorDuty_ratio']} />}
       </FieldGrid>
     </Box>
   );

@@ -3,8 +3,8 @@
 import { Box, chakra } from '@chakra-ui/react';
 import { Pencil, Unlink, Wrench } from 'lucide-react';
 import { useState } from 'react';
-import { END_NAMES, END_WORDS, withValue, type SystemDocument } from '@/core/document';
-import { mendsOf, type Joint } from '@/core/evaluate';
+import { END_NAMES, END_WORDS, withValue, type SystemDocument } from '@/core/plan';
+import { mendsOf, type Joint } from '@/core/answers';
 import type { AdapterChain } from '@/core/fittings';
 import { JOIN_SYSTEMS, JOINS, joinWords, type Join, type JoinSystem } from '@/core/reference/joins';
 import { formatQuantity } from '@/core/units';

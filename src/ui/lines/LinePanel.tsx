@@ -2,14 +2,14 @@
 
 import { Box } from '@chakra-ui/react';
 import { Plus } from 'lucide-react';
-import { LINE_KINDS, withAdded, withoutEntry, withValue } from '@/core/document';
+import { LINE_KINDS, withAdded, withoutEntry, withValue } from '@/core/plan';
 import { FITTINGS, ROUGHNESS, type FittingKey, type RoughnessKey } from '@/core/reference/losses';
 import { Button } from '../parts/Button';
 import { KnownField } from '../fields/KnownField';
 import { Select } from '../fields/Select';
 import { TextEntry } from '../fields/TextEntry';
 import { FieldGrid, Panel } from '../parts/Panel';
-import { Shown } from '../parts/Shown';
+import { Quantity } from '../parts/Quantity';
 import { applyEdit, setValue, useSystem } from '../state/editor';
 import { useFlows } from '../state/useLines';
 import { readName } from '../fields/readName';
@@ -30,7 +30,7 @@ export function LinePanel({ index }: { readonly index: number }) {
       aside={
         link && (
           <Box color="soft">
-            loses <Shown value={Math.abs(link.loss_Pa)} role="pressure" /> at the needed flow
+            loses <Quantity value={Math.abs(link.loss_Pa)} role="pressure" /> at the needed flow
           </Box>
         )
       }
@@ -44,16 +44,14 @@ export function LinePanel({ index }: { readonly index: number }) {
       </Box>
       <FieldGrid>
         <KnownField
-          label="Bore"
           path={at('bore_m')}
-          role="bore"
           {...(line.kind === 'direct' ? {} : { entry: { line: line.kind } })}
           hint={line.kind === 'hose' ? 'A size such as -6 or 1/4 NPT is read as its bore.' : undefined}
         />
-        <KnownField label="Length" path={at('length_m')} role="run" />
-        <KnownField label="Rise to its far end" path={at('rise_m')} role="run" />
-        <KnownField label="Run forward" path={at('forward_m')} role="run" hint="Counts when the vehicle is pitched." />
-        <KnownField label="Run to port" path={at('toPort_m')} role="run" hint="Counts when it is rolled." />
+        <KnownField path={at('length_m')} />
+        <KnownField label="Rise to its far end" path={at('rise_m')} />
+        <KnownField path={at('forward_m')} hint="Counts when the vehicle is pitched." />
+        <KnownField path={at('toPort_m')} hint="Counts when it is rolled." />
         <Select
           label="Kind"
           value={line.kind}

@@ -2,7 +2,7 @@
 
 import { Box } from '@chakra-ui/react';
 import { useEffect, useState } from 'react';
-import { feedPath } from '@/core/document';
+import { feedPath } from '@/core/plan';
 import { Select } from '../fields/Select';
 import { StageFindings } from '../findings/FindingsView';
 import { Panel } from '../parts/Panel';

@@ -6,8 +6,9 @@ import { cutsCsv, partsCsv } from '@/core/formats';
 import { formatQuantity } from '@/core/units';
 import { Button } from '../parts/Button';
 import { Panel } from '../parts/Panel';
+import { goToSheet } from '../paper/choice';
 import { saveFile } from '../parts/saveFile';
-import { Shown } from '../parts/Shown';
+import { Quantity } from '../parts/Quantity';
 import { useSystem } from '../state/editor';
 import { useReader } from '../state/reader';
 import { useLines } from '../state/useLines';
@@ -34,7 +35,7 @@ export function ListsPanel() {
             <Download size={18} aria-hidden />
             Cuts CSV
           </Button>
-          <Button onClick={() => window.print()}>
+          <Button onClick={() => goToSheet('parts')}>
             <Printer size={18} aria-hidden />
             Print
           </Button>
@@ -82,7 +83,7 @@ export function ListsPanel() {
                     </Box>
                   </chakra.td>
                   <chakra.td py="1" textAlign="right" fontWeight="700" whiteSpace="nowrap">
-                    <Shown value={cut.cut_m} role="tape" />
+                    <Quantity value={cut.cut_m} role="tape" />
                   </chakra.td>
                 </chakra.tr>
               ))}
@@ -93,7 +94,7 @@ export function ListsPanel() {
           </Box>
           {totals.map(({ stock, total_m, pieces }) => (
             <Box key={stock}>
-              <Shown value={total_m} role="run" /> of {stock}, in {pieces} {pieces === 1 ? 'piece' : 'pieces'}
+              <Quantity value={total_m} role="run" /> of {stock}, in {pieces} {pieces === 1 ? 'piece' : 'pieces'}
             </Box>
           ))}
           {spanners_m.length > 0 && (

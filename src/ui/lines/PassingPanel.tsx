@@ -1,20 +1,26 @@
 'use client';
 
 import { Box } from '@chakra-ui/react';
+import { NotWorkedOut } from '../parts/NotWorkedOut';
 import { Panel } from '../parts/Panel';
-import { Shown } from '../parts/Shown';
-import { useSystem } from '../state/editor';
-import { useFits } from '../state/results';
+import { Quantity } from '../parts/Quantity';
 import { useChosenPart } from './chosenPart';
+import { useAnswer } from '../state/answers';
 
 const MOST_SHOWN = 8;
 
 /** How near lines come to what is hot or moves. */
 export function PassingPanel() {
-  const system = useSystem();
   const choose = useChosenPart((state) => state.choose);
-  const gaps = useFits(({ answer }) => (answer?.fit?.ok ? answer.fit.value.lines : undefined));
-  const fresh = useFits((state) => state.system === system);
+  const { value: fit, standing, reason } = useAnswer('clearances');
+  const gaps = fit?.ok ? fit.value.lines : undefined;
+  const fresh = standing === 'fresh';
+  if (reason !== undefined)
+    return (
+      <Panel title="Past heat and moving parts" testId="passing">
+        <NotWorkedOut why={reason} />
+      </Panel>
+    );
   if (!gaps || gaps.length === 0) return null;
   return (
     <Panel title="Past heat and moving parts" testId="passing">
@@ -38,12 +44,12 @@ export function PassingPanel() {
             >
               <Box as="span" width="110px" fontWeight="700" color={near ? 'stop' : 'good'}>
                 {near ? '■ ' : '● '}
-                {gap.distance_m <= 0 ? 'meets it' : <Shown value={gap.distance_m} role="tape" />}
+                {gap.distance_m <= 0 ? 'meets it' : <Quantity value={gap.distance_m} role="tape" />}
               </Box>
               <Box as="span" flex="1">
-                <b>{gap.name}</b> to {gap.thing}
-                {gap.kind === 'moving' ? ', over its whole travel' : ', hot'}; <Shown value={gap.keep_m} role="tape" />{' '}
-                asked for
+                <b>{gap.name}</b> to {gap.obstacle}
+                {gap.kind === 'moving' ? ', over its whole travel' : ', hot'};{' '}
+                <Quantity value={gap.keep_m} role="tape" /> asked for
               </Box>
             </Box>
           );

@@ -1,6 +1,6 @@
 'use client';
 
-import type { RunProfile } from '@/core/evaluate';
+import type { RunProfile } from '@/core/answers';
 import { formatQuantity } from '@/core/units';
 import { axisOf } from '../charts/axes';
 import { LineChart, type Curve } from '../charts/LineChart';

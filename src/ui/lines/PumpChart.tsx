@@ -1,7 +1,8 @@
 'use client';
 
+import { flowRole } from '@/core/plan';
 import { Box } from '@chakra-ui/react';
-import { flowRole, LOW_VOLTS_RATIO } from '@/core/evaluate';
+import { LOW_VOLTS_RATIO } from '@/core/answers';
 import { formatQuantity, type Role } from '@/core/units';
 import { LineChart } from '../charts/LineChart';
 import { axisOf } from '../charts/axes';

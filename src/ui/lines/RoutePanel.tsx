@@ -2,7 +2,7 @@
 
 import { Box, chakra } from '@chakra-ui/react';
 import { Plus, Trash2 } from 'lucide-react';
-import { chosen, limitsAt, measured, withAdded, withoutEntry, withValue } from '@/core/document';
+import { chosen, limitsAt, measured, withAdded, withoutEntry, withValue } from '@/core/plan';
 import { entryText, roleUnit, ROLES, unitById } from '@/core/units';
 import { KnownField } from '../fields/KnownField';
 import { readEntry } from '../fields/readEntry';
@@ -11,7 +11,7 @@ import { Select } from '../fields/Select';
 import { TextEntry } from '../fields/TextEntry';
 import { Button } from '../parts/Button';
 import { FieldGrid } from '../parts/Panel';
-import { Shown } from '../parts/Shown';
+import { Quantity } from '../parts/Quantity';
 import { SquareButton } from '../parts/SquareButton';
 import { applyEdit, openDocument, setValue, useSystem } from '../state/editor';
 import { useReader } from '../state/reader';
@@ -32,8 +32,8 @@ export function RoutePanel({ index }: { readonly index: number }) {
         {route && (
           <Box as="span" color="soft" fontWeight="400">
             : bends no tighter than&nbsp;
-            <Shown value={route.leastBend_m} role="tape" />, held every&nbsp;
-            <Shown value={route.mostApart_m} role="run" />
+            <Quantity value={route.leastBend_m} role="tape" />, held every&nbsp;
+            <Quantity value={route.mostApart_m} role="run" />
           </Box>
         )}
       </chakra.summary>
@@ -41,7 +41,7 @@ export function RoutePanel({ index }: { readonly index: number }) {
         <Box mb="2">
           Along its points with bends rounded it takes{' '}
           <b>
-            <Shown value={route.developed_m} role="run" />
+            <Quantity value={route.developed_m} role="run" />
           </b>
           .{' '}
           <Button
@@ -56,8 +56,8 @@ export function RoutePanel({ index }: { readonly index: number }) {
         </Box>
       )}
       <FieldGrid>
-        {line.bend_m && <KnownField label="Tightest bend" path={at('bend_m')} role="tape" />}
-        {line.held_m && <KnownField label="Furthest between holders" path={at('held_m')} role="run" />}
+        {line.bend_m && <KnownField path={at('bend_m')} />}
+        {line.held_m && <KnownField label="Furthest between holders" path={at('held_m')} />}
         <Select
           label="Its ends"
           value={line.flexes ? 'move' : 'stand'}
@@ -124,7 +124,7 @@ export function RoutePanel({ index }: { readonly index: number }) {
               />
             </Box>
             <Box width="min(100%, 380px)">
-              <KnownField label={`Hole in ${pass.name}`} path={at('passes', p, 'hole_m')} role="bore" />
+              <KnownField label={`Hole in ${pass.name}`} path={at('passes', p, 'hole_m')} />
             </Box>
             <SquareButton
               label={`Remove ${pass.name}`}
@@ -140,7 +140,7 @@ export function RoutePanel({ index }: { readonly index: number }) {
                   '■ wider than any grommet'
                 ) : (
                   <>
-                    ■ its grommet wants <Shown value={check.wants_m} role="bore" />
+                    ■ its grommet wants <Quantity value={check.wants_m} role="bore" />
                   </>
                 )}
               </Box>

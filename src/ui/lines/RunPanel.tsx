@@ -4,8 +4,8 @@ import { Box, chakra } from '@chakra-ui/react';
 import { ArrowDown, ArrowUp, GitBranch, Plus, Replace, Trash2 } from 'lucide-react';
 import { useState, type ReactNode } from 'react';
 import {
+  flowRole,
   COMPONENT_KINDS,
-  ENDS_OF_KIND,
   freeEnds,
   mayJoin,
   newPart,
@@ -25,20 +25,21 @@ import {
   type Run,
   type RunStep,
   type SystemDocument,
-} from '@/core/document';
-import { flowRole, type Joint } from '@/core/evaluate';
+} from '@/core/plan';
+import { COMPONENTS, endsOfKind, kindOf, standsAs } from '@/core/components';
+import { type Joint } from '@/core/answers';
 import type { Outcome } from '@/core/outcome';
 import { Select } from '../fields/Select';
 import { Button } from '../parts/Button';
 import { Panel } from '../parts/Panel';
-import { Shown } from '../parts/Shown';
+import { Quantity } from '../parts/Quantity';
 import { SquareButton } from '../parts/SquareButton';
 import { partName } from '../parts/words';
 import { applyEdit, openDocument, useSystem } from '../state/editor';
 import { useFlows, useLines } from '../state/useLines';
 import { useCatalogue } from './catalogue';
 import { useChosenPart } from './chosenPart';
-import { KIND_WORDS, PURPOSE_WORDS, stateWords } from './lineWords';
+import { PURPOSE_WORDS } from './lineWords';
 import { ProfileChart } from './ProfileChart';
 
 /** One run as a list of parts and lines, in the order of flow, and its profile. */
@@ -212,7 +213,7 @@ function PartStep({ step }: { readonly step: Extract<RunStep, { kind: 'part' }> 
             <Box px="2" pb="2">
               <PartPicker
                 action="Replace with"
-                ends={ENDS_OF_KIND[part.kind].length}
+                ends={endsOfKind(part.kind).length}
                 onPick={(fresh) => {
                   if (edit(`replace ${name}`, (current) => withPartReplaced(current, step.id, fresh)))
                     setReplacing(false);
@@ -230,13 +231,13 @@ function PartStep({ step }: { readonly step: Extract<RunStep, { kind: 'part' }> 
       {part && (
         <Box as="span" color="soft" fontSize="sm">
           {' '}
-          {KIND_WORDS[part.kind]}
-          {stateWords(part) ? `, ${stateWords(part)}` : ''}
+          {kindOf(part).word}
+          {standsAs(part) ? `, ${standsAs(part)}` : ''}
         </Box>
       )}
       {node && (
         <Box as="span" float="right" fontWeight="650">
-          <Shown value={node.gauge_Pa} role="pressure" />
+          <Quantity value={node.gauge_Pa} role="pressure" />
         </Box>
       )}
     </Row>
@@ -323,7 +324,7 @@ function LineStep({ step }: { readonly step: Extract<RunStep, { kind: 'line' }> 
       }
     >
       <Box as="span" color="soft" fontSize="sm">
-        <Shown value={line.length_m.value} role="run" /> of <Shown value={line.bore_m.value} role="bore" />
+        <Quantity value={line.length_m.value} role="run" /> of <Quantity value={line.bore_m.value} role="bore" />
       </Box>
       {link?.regime !== undefined && (
         <Box as="span" color="soft" fontSize="sm">
@@ -332,9 +333,9 @@ function LineStep({ step }: { readonly step: Extract<RunStep, { kind: 'line' }> 
       )}
       {link?.velocity_mPerS !== undefined && (
         <Box as="span" float="right" fontSize="sm">
-          <Shown value={Math.abs(link.flow_m3PerS)} role={flowRole(Math.abs(link.flow_m3PerS))} />,{' '}
-          <Shown value={Math.abs(link.velocity_mPerS)} role="lineSpeed" />, loses{' '}
-          <Shown value={Math.abs(link.loss_Pa)} role="pressure" />
+          <Quantity value={Math.abs(link.flow_m3PerS)} role={flowRole(Math.abs(link.flow_m3PerS))} />,{' '}
+          <Quantity value={Math.abs(link.velocity_mPerS)} role="lineSpeed" />, loses{' '}
+          <Quantity value={Math.abs(link.loss_Pa)} role="pressure" />
         </Box>
       )}
     </Row>
@@ -352,12 +353,12 @@ function PartPicker({
   readonly onPick: (part: ComponentDocument) => void;
 }) {
   const own = useCatalogue();
-  const kinds = COMPONENT_KINDS.filter((kind) => ENDS_OF_KIND[kind].length >= ends);
+  const kinds = COMPONENT_KINDS.filter((kind) => endsOfKind(kind).length >= ends);
   const [kind, setKind] = useState<ComponentKind | `own:${string}`>(kinds[0]!);
   const options = [
-    ...kinds.map((value) => ({ value, label: KIND_WORDS[value] })),
+    ...kinds.map((value) => ({ value, label: COMPONENTS[value].word })),
     ...own.parts
-      .filter(({ part }) => ENDS_OF_KIND[part.kind].length >= ends)
+      .filter(({ part }) => endsOfKind(part.kind).length >= ends)
       .map(({ id, name }) => ({ value: `own:${id}` as const, label: `${name} (own parts)` })),
   ];
   const pick = (): void => {
@@ -467,9 +468,9 @@ function NewRun({ onMade }: { readonly onMade: (id: string) => void }) {
           onChange={setTo}
         />
         <Button kind="main" disabled={!start || !goal} onClick={make}>
-          Join them
+          Add line
         </Button>
-        <Button onClick={() => setOpen(false)}>Leave it</Button>
+        <Button onClick={() => setOpen(false)}>Cancel</Button>
       </Box>
       {start && goals.length === 0 && (
         <Box mt="2" color="soft">

@@ -1,19 +1,17 @@
 'use client';
 
 import { Box, chakra } from '@chakra-ui/react';
-import { stockOf } from '@/core/document';
-import { COMFORT_RATIO, sizedLines, withLineStock, flowRole, type SizeRow, type SizeTable } from '@/core/evaluate';
+import { flowRole, stockOf } from '@/core/plan';
+import { COMFORT_RATIO, sizedLines, withLineStock, type SizeRow } from '@/core/answers';
 import { LINE_SERIES, lineStock, nearestStock } from '@/core/reference/lineStock';
-import type { LinesApi } from '@/workers/lines.worker';
 import { Select } from '../fields/Select';
 import { TextEntry } from '../fields/TextEntry';
 import { Panel } from '../parts/Panel';
 import { Practice } from '../parts/Practice';
-import { Shown } from '../parts/Shown';
+import { Quantity } from '../parts/Quantity';
+import { useOutcome } from '../state/answers';
 import { applyEdit, useSystem, useValue } from '../state/editor';
-import { useRestedAnswer } from '../state/useRestedAnswer';
 import { useChosenPart } from './chosenPart';
-import { lineWorker } from './lineWorker';
 
 /** What a line would do in every size that it is sold in; one press takes it. */
 export function SizePanel() {
@@ -21,9 +19,7 @@ export function SizePanel() {
   const { id, choose } = useChosenPart();
   const lines = sizedLines(system);
   const line = lines.find((each) => each.id === id) ?? lines[0];
-  const answer = useRestedAnswer<LinesApi, SizeTable>(lineWorker, `sizes ${line?.id ?? ''}`, (worker, current) =>
-    worker.sizes(current, line?.id ?? ''),
-  );
+  const answer = useOutcome('sizes', line?.id ?? '');
   if (!line) return null;
   const table = answer.value?.ok && answer.value.value.line === line.id ? answer.value.value : undefined;
   const series = table?.series ?? stockOf(line)?.series ?? '';
@@ -92,8 +88,8 @@ export function SizePanel() {
       )}
       {table && (
         <Box fontSize="sm" color="soft" mt="2">
-          Everything else as it is. Time is for <Shown value={table.volume_m3} role="tankVolume" /> at this flow; what
-          it holds runs out when it is opened low. Prices are your own, in any money.
+          Everything else as it is. Time is for <Quantity value={table.volume_m3} role="tankVolume" /> at this flow;
+          what it holds runs out when it is opened low. Prices are your own, in any money.
         </Box>
       )}
     </Panel>
@@ -135,7 +131,7 @@ function Row({ row, line }: { readonly row: SizeRow; readonly line: string }) {
         )}
       </chakra.td>
       <chakra.td px="2" textAlign="right" whiteSpace="nowrap">
-        <Shown value={row.bore_m} role="bore" />
+        <Quantity value={row.bore_m} role="bore" />
       </chakra.td>
       <chakra.td px="2" textAlign="right" whiteSpace="nowrap" fontWeight="700" color={enough}>
         {row.flow_m3PerS === undefined ? (
@@ -145,7 +141,7 @@ function Row({ row, line }: { readonly row: SizeRow; readonly line: string }) {
             <Box as="span" aria-hidden>
               {enough === 'stop' ? '■ ' : enough === 'warn' ? '▲ ' : ''}
             </Box>
-            <Shown value={row.flow_m3PerS} role={flowRole(row.flow_m3PerS)} />
+            <Quantity value={row.flow_m3PerS} role={flowRole(row.flow_m3PerS)} />
           </>
         )}
       </chakra.td>
@@ -159,14 +155,14 @@ function Row({ row, line }: { readonly row: SizeRow; readonly line: string }) {
             'never'
           )
         ) : (
-          <Shown value={row.time_s} role="duration" />
+          <Quantity value={row.time_s} role="duration" />
         )}
       </chakra.td>
       <chakra.td px="2" textAlign="right" whiteSpace="nowrap">
-        {row.velocity_mPerS === undefined ? '' : <Shown value={row.velocity_mPerS} role="lineSpeed" />}
+        {row.velocity_mPerS === undefined ? '' : <Quantity value={row.velocity_mPerS} role="lineSpeed" />}
       </chakra.td>
       <chakra.td px="2" textAlign="right" whiteSpace="nowrap">
-        <Shown value={row.holds_m3} role="smallVolume" />
+        <Quantity value={row.holds_m3} role="smallVolume" />
       </chakra.td>
       <chakra.td px="2" width="110px">
         <Price stock={row.stock} name={row.name} />

@@ -1,10 +1,10 @@
 'use client';
 
 import { Box, chakra } from '@chakra-ui/react';
-import type { Spill } from '@/core/evaluate';
+import type { Spill } from '@/core/answers';
 import { Caution } from '../parts/Caution';
 import { Panel } from '../parts/Panel';
-import { Shown } from '../parts/Shown';
+import { Quantity } from '../parts/Quantity';
 import { useLines } from '../state/useLines';
 
 /** What runs out when a joint is undone, and what a broken line would empty, with the valves as they stand. */
@@ -12,7 +12,7 @@ export function SpillPanel() {
   const { lines, fresh } = useLines();
   if (!lines || lines.jointSpills.length === 0) return null;
   return (
-    <Panel title="What runs out" testId="spills">
+    <Panel title="Spill if opened or broken" testId="spills">
       <Box opacity={fresh ? 1 : 0.6}>
         <Box fontWeight="700" mb="1">
           If a line breaks at its lowest point
@@ -70,12 +70,12 @@ function Result({ spill }: { readonly spill: Spill }) {
     <>
       {spill.tanks.map((tank) => (
         <Box as="span" key={tank.tank} fontWeight="700" color="stop">
-          ■ <Shown value={tank.volume_m3} role="tankVolume" /> of {tank.name}
+          ■ <Quantity value={tank.volume_m3} role="tankVolume" /> of {tank.name}
           {tank.bySiphon ? ' by siphon' : ''}, and{' '}
         </Box>
       ))}
       <b>
-        <Shown value={spill.lines_m3} role="smallVolume" digits={2} />
+        <Quantity value={spill.lines_m3} role="smallVolume" digits={2} />
       </b>{' '}
       from the line
       {spill.stoppedBy.length > 0 && (

@@ -2,13 +2,13 @@
 
 import { Box } from '@chakra-ui/react';
 import { Zap } from 'lucide-react';
-import { assumed, chosen, type ComponentDocument } from '@/core/document';
+import { assumed, chosen, type ComponentDocument } from '@/core/plan';
 import { FUSES, WIRES } from '@/core/reference/wires';
 import { KnownField } from '../fields/KnownField';
 import { Select } from '../fields/Select';
 import { Button } from '../parts/Button';
 import { FieldGrid } from '../parts/Panel';
-import { Shown } from '../parts/Shown';
+import { Quantity } from '../parts/Quantity';
 import { setValue } from '../state/editor';
 import { useFlows } from '../state/useLines';
 
@@ -56,11 +56,11 @@ export function WiringPanel({ index, part }: { readonly index: number; readonly 
               at the pump
             </Box>
             <Box fontSize="2xl" fontWeight="700" color={electrics.drop_ratio > 0.1 ? 'stop' : undefined}>
-              <Shown value={electrics.pump_V} role="voltage" />
+              <Quantity value={electrics.pump_V} role="voltage" />
             </Box>
             <Box fontSize="sm" color="soft">
-              of <Shown value={electrics.supply_V} role="voltage" />,{' '}
-              <Shown value={electrics.drop_ratio} role="share" /> lost
+              of <Quantity value={electrics.supply_V} role="voltage" />,{' '}
+              <Quantity value={electrics.drop_ratio} role="share" /> lost
             </Box>
           </Box>
           <Box>
@@ -68,10 +68,10 @@ export function WiringPanel({ index, part }: { readonly index: number; readonly 
               it draws
             </Box>
             <Box fontSize="2xl" fontWeight="700">
-              <Shown value={electrics.current_A} role="current" />
+              <Quantity value={electrics.current_A} role="current" />
             </Box>
             <Box fontSize="sm" color="soft">
-              the wire bears <Shown value={electrics.wireMost_A} role="current" digits={2} />
+              the wire bears <Quantity value={electrics.wireMost_A} role="current" digits={2} />
             </Box>
           </Box>
           <Box>
@@ -79,7 +79,7 @@ export function WiringPanel({ index, part }: { readonly index: number; readonly 
               on half the battery
             </Box>
             <Box fontSize="2xl" fontWeight="700">
-              <Shown value={electrics.onCharge_m3} role="tankVolume" digits={2} />
+              <Quantity value={electrics.onCharge_m3} role="tankVolume" digits={2} />
             </Box>
             <Box fontSize="sm" color="soft">
               moved with the engine off
@@ -110,9 +110,9 @@ export function WiringPanel({ index, part }: { readonly index: number; readonly 
           options={WIRES.map(({ key, name }) => ({ value: key, label: name }))}
           onChange={(wire) => setValue('wire', [...path, 'wire'], wire)}
         />
-        <KnownField label="From battery to pump, one way" path={[...path, 'length_m']} role="run" />
-        <KnownField label="Current, moving freely" path={[...path, 'freeCurrent_A']} role="current" />
-        <KnownField label="Current against a shut line" path={[...path, 'shutOffCurrent_A']} role="current" />
+        <KnownField label="From battery to pump, one way" path={[...path, 'length_m']} />
+        <KnownField label="Current, moving freely" path={[...path, 'freeCurrent_A']} />
+        <KnownField path={[...path, 'shutOffCurrent_A']} />
         <Select
           label="Fuse"
           value={wiring.fuse_A === undefined ? NO_FUSE : String(wiring.fuse_A)}
@@ -131,7 +131,7 @@ export function WiringPanel({ index, part }: { readonly index: number; readonly 
           ]}
           onChange={(value) => setValue('relay', [...path, 'relay'], value === 'relay')}
         />
-        <KnownField label="Battery" path={[...path, 'battery_Ah']} role="charge" />
+        <KnownField path={[...path, 'battery_Ah']} />
       </FieldGrid>
       <Box fontSize="sm" color="soft" mt="2">
         The pump voltage among the conditions is then the battery’s. Wires: ISO 6722-1 and ISO 10133, ASTM B258 and ABYC

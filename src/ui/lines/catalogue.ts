@@ -1,7 +1,7 @@
 'use client';
 
 import { create } from 'zustand';
-import type { ComponentDocument } from '@/core/document';
+import type { ComponentDocument } from '@/core/plan';
 
 export type OwnPart = { readonly id: string; readonly name: string; readonly part: ComponentDocument };
 

@@ -1,5 +1,5 @@
 import type { ElkNode } from 'elkjs/lib/elk-api';
-import { itemsOf, type EndName, type SystemDocument } from '@/core/document';
+import { itemsOf, type EndName, type SystemDocument } from '@/core/plan';
 
 /**
  * What is drawn of a system's circuits: parts as boxes with their ends, tanks round what hangs on them, lines between.
@@ -268,62 +268,4 @@ export function plainSchematic({ boxes, lines }: SchematicGraph, narrow: boolean
   return narrow
     ? { width: widest, height: at, boxes: placed, lines: drawn }
     : { width: at, height: widest, boxes: placed, lines: drawn };
-}
-
-type Rect = { readonly x: number; readonly y: number; readonly width: number; readonly height: number };
-const meets = (a: Rect, b: Rect): boolean =>
-  a.x < b.x + b.width && b.x < a.x + a.width && a.y < b.y + b.height && b.y < a.y + a.height;
-
-const [LABEL_LETTER, LABEL_HEIGHT, LABEL_OFF] = [7.6, 16, 6];
-/** Where on a stretch of a line a label is tried, the middle first. */
-const ALONG = [0.5, 0.35, 0.65, 0.2, 0.8];
-
-/**
- * A place for the label of each line, over or beside it: the middle of its
- * longest stretch if that is free, else further along, else on another stretch.
- * One that finds no place free of boxes and of other labels has none: nothing
- * is ever printed over something else.
- */
-export function labelPlaces(
-  at: PlacedSchematic,
-  texts: ReadonlyMap<string, string>,
-): Map<string, readonly [x: number, y: number]> {
-  const taken: Rect[] = [...at.boxes.values()];
-  const places = new Map<string, readonly [number, number]>();
-  for (const [id, text] of texts) {
-    const points = at.lines.get(id);
-    if (!points || text === '') continue;
-    const width = text.length * LABEL_LETTER;
-    const stretches = points
-      .slice(1)
-      .map((to, i) => [points[i]!, to] as const)
-      .sort(([a, b], [c, d]) => Math.hypot(d[0] - c[0], d[1] - c[1]) - Math.hypot(b[0] - a[0], b[1] - a[1]));
-    const free = stretches
-      .flatMap(([a, b]) =>
-        ALONG.flatMap((share) => {
-          const [x, y] = [a[0] + share * (b[0] - a[0]), a[1] + share * (b[1] - a[1])];
-          const level = Math.abs(b[1] - a[1]) < Math.abs(b[0] - a[0]);
-          // The middle of the text's foot: over or under a level stretch, to the right or left of an upright one.
-          return (
-            level
-              ? [
-                  [x, y - LABEL_OFF],
-                  [x, y + LABEL_OFF + LABEL_HEIGHT],
-                ]
-              : [
-                  [x + LABEL_OFF + width / 2, y + LABEL_HEIGHT / 2],
-                  [x - LABEL_OFF - width / 2, y + LABEL_HEIGHT / 2],
-                ]
-          ) as [number, number][];
-        }),
-      )
-      .find(([x, y]) => {
-        const rect = { x: x - width / 2, y: y - LABEL_HEIGHT, width, height: LABEL_HEIGHT + 3 };
-        return rect.x >= 0 && rect.x + width <= at.width && !taken.some((other) => meets(rect, other));
-      });
-    if (!free) continue;
-    taken.push({ x: free[0] - width / 2, y: free[1] - LABEL_HEIGHT, width, height: LABEL_HEIGHT + 3 });
-    places.set(id, free);
-  }
-  return places;
 }

@@ -1,32 +1,26 @@
 'use client';
 
 import { Box, chakra } from '@chakra-ui/react';
-import { valueAt } from '@/core/document';
-import { NUMBER_KEYS, numbersOf, type Influence, type NumberKey } from '@/core/evaluate';
+import { valueAt } from '@/core/plan';
+import { NUMBER_KEYS, numbersOf, type Influence } from '@/core/answers';
 import { formatQuantity } from '@/core/units';
 import { ruleOfKey } from '@/core/rules';
 import { knownText } from '../fields/knownText';
+import { NUMBER_LABELS } from '../numbers/labels';
 import { Panel } from '../parts/Panel';
 import { useSystem } from '../state/editor';
 import { useReader } from '../state/reader';
-import { useDetails, useSpreads } from '../state/results';
+import { useAnswer } from '../state/answers';
+import { useDetails } from '../state/results';
 import { usePlace } from '../workspace/goTo';
 import { pathWords } from './pathWords';
 
 /** Below this share of a number an assumption is not worth the walk. */
 const TELLING = 0.002;
-const NUMBER_WORDS: Readonly<Record<NumberKey, string>> = {
-  holds: 'Holds',
-  usable: 'Usable',
-  delivers: 'Delivers',
-  goes: 'Goes',
-  gauge: 'Gauge error',
-};
-
 export function MeasureNext() {
   const system = useSystem();
-  const { sensitivity, sensitivityOf, failed } = useSpreads();
-  const waiting = sensitivityOf !== system;
+  const { value: sensitivity, standing, reason: failed } = useAnswer('spreads');
+  const waiting = standing !== 'fresh' && standing !== 'failed';
   const influences = (sensitivity?.influences ?? []).filter(
     (influence) => valueAt(system, influence.path) !== undefined,
   );
@@ -95,7 +89,7 @@ function InfluenceRow({ influence, index }: { readonly influence: Influence; rea
     const move = influence.moves[key] ?? 0;
     if (!number?.ok || move < 1e-3 * Math.max(Math.abs(number.value.value), key === 'gauge' ? 1 : 0)) return [];
     return [
-      `${NUMBER_WORDS[key]} ± ${formatQuantity(move, number.value.role, { reader, digits: 2, unitOf: number.value.value }).text}`,
+      `${NUMBER_LABELS[key]} ± ${formatQuantity(move, number.value.role, { reader, digits: 2, unitOf: number.value.value }).text}`,
     ];
   });
   const changes = [...new Set(influence.findings.map((key) => ruleOfKey(key)?.title ?? key))];
@@ -132,7 +126,7 @@ function InfluenceRow({ influence, index }: { readonly influence: Influence; rea
           {influence.lost.length > 0 && (
             <Box as="span" color="warn" fontWeight="600">
               {moves.length > 0 ? ' · ' : ''}at an end of it there is no{' '}
-              {influence.lost.map((key) => NUMBER_WORDS[key]).join(', ')}
+              {influence.lost.map((key) => NUMBER_LABELS[key]).join(', ')}
             </Box>
           )}
           {changes.length > 0 && (

@@ -1,7 +1,7 @@
 import { readdirSync, readFileSync } from 'node:fs';
 import { describe, expect, it } from 'vitest';
-import { parseSystemText, toPath, type SystemDocument } from '@/core/document';
-import { allKnown } from '@/core/evaluate';
+import { parseSystemText, toPath, type SystemDocument } from '@/core/plan';
+import { allKnown } from '@/core/answers';
 import { ROLES, UNITS } from '@/core/units';
 import { pathWords } from './pathWords';
 

@@ -5,7 +5,7 @@ import { yupResolver } from '@hookform/resolvers/yup';
 import { useRouter } from 'next/navigation';
 import { useEffect, useState } from 'react';
 import { Controller, useForm } from 'react-hook-form';
-import { answerLimits, answersSchema, CONSUMER_KINDS, draftSystem, VEHICLES, type Answers } from '@/core/document';
+import { answerLimits, answersSchema, CONSUMER_KINDS, draftSystem, VEHICLES, type Answers } from '@/core/plan';
 import { entryText, roleUnit, ROLES, unitById, type Role } from '@/core/units';
 import { readEntry } from '../fields/readEntry';
 import { Select } from '../fields/Select';

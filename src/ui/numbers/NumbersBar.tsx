@@ -2,25 +2,18 @@
 
 import { Box, chakra } from '@chakra-ui/react';
 import { useEffect, useState } from 'react';
-import type { SystemDocument } from '@/core/document';
-import { NUMBER_KEYS, type NumberKey } from '@/core/evaluate';
+import type { SystemDocument } from '@/core/plan';
+import { NUMBER_KEYS, type NumberKey } from '@/core/answers';
 import { formatQuantity } from '@/core/units';
-import type { Results } from '@/workers/evaluate.worker';
+import type { Results } from '@/core/answers';
 import { useEditor } from '../state/editor';
 import { useReader } from '../state/reader';
-import { useDetails, useJudged, useShown, useSpreads } from '../state/results';
+import { useDetails, useJudgedNow, useShown, useSpreads } from '../state/results';
 import { useWorkerNotice } from '../state/liveWorker';
 import { usePlace } from '../workspace/goTo';
 import { contextOf, type Tone } from './context';
+import { NUMBER_LABELS } from './labels';
 import { WorkingPanel } from './WorkingPanel';
-
-const LABELS: Readonly<Record<NumberKey, string>> = {
-  holds: 'Holds',
-  usable: 'Usable',
-  delivers: 'Delivers',
-  goes: 'Goes',
-  gauge: 'Gauge error',
-};
 
 /** The four numbers, the gauge's error and the findings: always in sight. */
 export function NumbersBar() {
@@ -91,7 +84,7 @@ function Numbers() {
       {open && system && results?.ok && (
         <WorkingPanel
           numberKey={open}
-          label={LABELS[open]}
+          label={NUMBER_LABELS[open]}
           system={system}
           evaluation={results.evaluation}
           onClose={() => setOpen(undefined)}
@@ -148,7 +141,7 @@ type ButtonProps = {
 
 function NumberButton({ numberKey, system, results, open, onToggle }: ButtonProps) {
   const reader = useReader();
-  const { sensitivity, sensitivityOf, failed: spreadsFailed } = useSpreads();
+  const { value: sensitivity, of: sensitivityOf, failed: spreadsFailed } = useSpreads();
   const failed = results?.ok === false;
   const number = results?.ok ? results.numbers[numberKey] : undefined;
   // Until the new spread is known the last one still tells how many digits the number deserves.
@@ -159,7 +152,7 @@ function NumberButton({ numberKey, system, results, open, onToggle }: ButtonProp
     : undefined;
   const context = system && results?.ok ? contextOf(numberKey, system, results, reader) : undefined;
   return (
-    <Cell open={open} onClick={onToggle} label={LABELS[numberKey]}>
+    <Cell open={open} onClick={onToggle} label={NUMBER_LABELS[numberKey]}>
       {shown ? (
         <Box data-testid={`number-${numberKey}`} whiteSpace="nowrap" lineHeight="1.05">
           <Box as="span" fontSize={{ base: 'xl', md: '2xl', lg: '4xl' }} fontWeight="750" letterSpacing="-0.01em">
@@ -227,7 +220,7 @@ function NumberButton({ numberKey, system, results, open, onToggle }: ButtonProp
 
 function FindingsButton({ results }: { readonly results: Results | undefined }) {
   const goTo = usePlace((place) => place.goTo);
-  const { findings, notJudged, onTheWay, failed } = useJudged();
+  const { findings, notJudged, onTheWay, failed } = useJudgedNow();
   // They come a frame or more after the numbers: until then none is not the same as nothing found.
   const looked = useDetails((details) => details.results !== undefined);
   const count = (severity: string): number => findings.filter((finding) => finding.severity === severity).length;

@@ -2,10 +2,10 @@
 
 import { Box, chakra } from '@chakra-ui/react';
 import { X } from 'lucide-react';
-import type { SystemDocument } from '@/core/document';
-import { workingOf, type Evaluation, type NumberKey, type WorkingTerm } from '@/core/evaluate';
+import type { SystemDocument } from '@/core/plan';
+import { workingOf, type Evaluation, type NumberKey, type WorkingTerm } from '@/core/answers';
 import { messageText } from '@/core/units';
-import { Shown } from '../parts/Shown';
+import { Quantity } from '../parts/Quantity';
 import { useReader } from '../state/reader';
 import { pathWords } from '../measure/pathWords';
 import { usePlace } from '../workspace/goTo';
@@ -86,7 +86,7 @@ export function WorkingPanel({ numberKey, label, system, evaluation, onClose }: 
             >
               <Box>{step.result.label}</Box>
               <Box whiteSpace="nowrap">
-                <Shown value={step.result.value} role={step.result.role} digits={4} />
+                <Quantity value={step.result.value} role={step.result.role} digits={4} />
               </Box>
             </Box>
             <Box fontSize="sm" color="soft" mt="2">
@@ -124,7 +124,7 @@ function Term({ term, system }: { readonly term: WorkingTerm; readonly system: S
         <Box>{term.label}</Box>
       )}
       <Box whiteSpace="nowrap">
-        <Shown value={term.value} role={term.role} />
+        <Quantity value={term.value} role={term.role} />
         {term.origin && (
           <Box as="span" fontSize="sm" color={term.origin === 'assumed' ? 'warn' : 'soft'} ml="2">
             {term.origin === 'part' ? 'from part' : term.origin}

@@ -1,7 +1,7 @@
 import { readFileSync } from 'node:fs';
 import { describe, expect, it } from 'vitest';
-import { chosen, parseSystemText, toPath, withValue, type SystemDocument } from '@/core/document';
-import { evaluateSystem, NUMBER_KEYS, numbersOf } from '@/core/evaluate';
+import { chosen, parseSystemText, toPath, withValue, type SystemDocument } from '@/core/plan';
+import { evaluateSystem, NUMBER_KEYS, numbersOf } from '@/core/answers';
 import { unwrap } from '@/core/outcome';
 import { judge } from '@/core/rules';
 import { contextOf } from './context';

@@ -1,7 +1,8 @@
-import type { SystemDocument } from '@/core/document';
-import { COMFORT_RATIO, flowRole, mainPickup, mainTank, type NumberKey } from '@/core/evaluate';
+import { flowRole } from '@/core/plan';
+import type { SystemDocument } from '@/core/plan';
+import { COMFORT_RATIO, mainPickup, mainTank, type NumberKey } from '@/core/answers';
 import { formatQuantity, type ReaderSystem, type Role } from '@/core/units';
-import type { Results } from '@/workers/evaluate.worker';
+import type { Results } from '@/core/answers';
 
 export type Tone = 'plain' | 'good' | 'warn' | 'stop';
 type Good = Extract<Results, { ok: true }>;
@@ -17,13 +18,13 @@ export function contextOf(
   const plain = (text: string): { text: string; tone: Tone } => ({ text, tone: 'plain' });
   switch (key) {
     case 'holds': {
-      const main = mainTank(system, evaluation.tanks);
+      const main = mainTank(system, evaluation);
       return plain(
         `${evaluation.tanks.length > 1 ? `${main.name}, ` : ''}to the fill limit; ${show(main.gross_m3, 'tankVolume')} to the brim`,
       );
     }
     case 'usable': {
-      const main = mainPickup(system, evaluation.tanks);
+      const main = mainPickup(system, evaluation);
       return plain(
         main
           ? `on the worst slope: ${show(main.pickup.worst.pitch_rad, 'slope')} pitch, ${show(main.pickup.worst.roll_rad, 'slope')} roll`

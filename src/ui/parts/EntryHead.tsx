@@ -3,7 +3,7 @@
 import { Box } from '@chakra-ui/react';
 import { Trash2 } from 'lucide-react';
 import type { ReactNode } from 'react';
-import { withoutEntry, type Path } from '@/core/document';
+import { withoutEntry, type Path } from '@/core/plan';
 import { readName } from '../fields/readName';
 import { TextEntry } from '../fields/TextEntry';
 import { applyEdit, setValue } from '../state/editor';

@@ -2,16 +2,12 @@
 
 import { Box } from '@chakra-ui/react';
 import { useDetails } from '../state/results';
+import { NotWorkedOut } from './NotWorkedOut';
 
 /** Where an answer of the evaluation would stand: why there is none, or that it is on its way. */
 export function NoAnswer({ error }: { readonly error: { readonly detail: string } | undefined }) {
   const { results, failed } = useDetails();
-  if (failed !== undefined)
-    return (
-      <Box color="stop" fontWeight="600">
-        Not worked out: {failed}
-      </Box>
-    );
+  if (failed !== undefined) return <NotWorkedOut why={failed} />;
   if (!results) return <Box color="soft">Being worked out…</Box>;
   const why = results.ok ? error : results.error;
   return (

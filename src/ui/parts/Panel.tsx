@@ -22,6 +22,12 @@ export function Panel({
       borderRadius="lg"
       p={{ base: '3', md: '4' }}
       data-testid={testId}
+      // What is not on screen is neither laid out nor painted while values move; its last height is kept.
+      css={{
+        contentVisibility: 'auto',
+        containIntrinsicSize: 'auto 420px',
+        '@media print': { contentVisibility: 'visible' },
+      }}
     >
       <Box display="flex" justifyContent="space-between" alignItems="baseline" gap="3" mb="3">
         <Heading as="h2" fontSize="lg" fontWeight="700">

@@ -1,7 +1,7 @@
 'use client';
 
 import { Box } from '@chakra-ui/react';
-import type { SystemDocument } from '@/core/document';
+import type { SystemDocument } from '@/core/plan';
 import { Select } from '../fields/Select';
 import { setValue, useValue } from '../state/editor';
 

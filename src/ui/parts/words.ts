@@ -8,7 +8,7 @@ import type {
   SystemDocument,
   TURNS,
   VEHICLES,
-} from '@/core/document';
+} from '@/core/plan';
 
 /** Words for the document's keys, where more than one view uses them. */
 export const VEHICLE_WORDS: Readonly<Record<(typeof VEHICLES)[number], string>> = {
@@ -88,3 +88,10 @@ export const TURN_WORDS: Readonly<Record<(typeof TURNS)[number], string>> = {
   up: 'up',
   down: 'down',
 };
+
+/** From where each view of a tank or a space is seen. */
+export const VIEW_WORDS = {
+  side: 'Side, from starboard',
+  end: 'End, looking forward',
+  plan: 'Plan, from above',
+} as const;

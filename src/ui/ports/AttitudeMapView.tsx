@@ -3,7 +3,7 @@
 import { Box } from '@chakra-ui/react';
 import { useTheme } from 'next-themes';
 import { useEffect, useRef, type KeyboardEvent, type MouseEvent } from 'react';
-import type { TankMap } from '@/core/evaluate';
+import type { TankMap } from '@/core/answers';
 import { formatQuantity } from '@/core/units';
 import { useReader } from '../state/reader';
 

@@ -2,12 +2,12 @@
 
 import { Box } from '@chakra-ui/react';
 import { useState } from 'react';
-import type { SystemDocument } from '@/core/document';
-import { MAP_LIMIT, type MapMode, type TankMap } from '@/core/evaluate';
+import type { SystemDocument } from '@/core/plan';
+import { MAP_LIMIT, type MapMode, type TankMap } from '@/core/answers';
 import { STANDARD_GRAVITY_M_PER_S2 } from '@/core/units';
 import { Select } from '../fields/Select';
 import { Panel } from '../parts/Panel';
-import { Shown } from '../parts/Shown';
+import { Quantity } from '../parts/Quantity';
 import { applyEdit } from '../state/editor';
 import { useDetails } from '../state/results';
 import { useTank } from '../state/tankChoice';
@@ -22,7 +22,7 @@ export function AttitudePanel() {
   const [mode, setMode] = useState<MapMode>('slope');
   const [chosen, setChosen] = useState(0);
   const t = useTank();
-  const { map, why, fresh } = useTankMap(system, t, mode);
+  const { map, why, fresh } = useTankMap(t, mode);
   const holds = results?.ok ? results.evaluation.tanks[t]?.holds_m3 : undefined;
   if (!system) return null;
   const pickup = Math.min(chosen, (map?.pickups.length ?? 1) - 1);
@@ -135,7 +135,7 @@ function StarvesFirst({ map, at }: { readonly map: TankMap; readonly at: readonl
     <Box mt="2">
       Here <b>{first.name}</b> starves first; <b>{next.name}</b> then has{' '}
       <b>
-        <Shown value={first.left - next.left} role="tankVolume" />
+        <Quantity value={first.left - next.left} role="tankVolume" />
       </b>{' '}
       more.
     </Box>

@@ -2,16 +2,17 @@
 
 import { Box, chakra } from '@chakra-ui/react';
 import { Download, Printer } from 'lucide-react';
-import { fileNameOf } from '@/core/document';
-import type { FaceSheet, SheetPort } from '@/core/evaluate';
+import { fileNameOf } from '@/core/plan';
+import type { FaceSheet, SheetPort } from '@/core/answers';
 import { holeChartCsv, type ChartHole } from '@/core/formats';
 import { formatQuantity } from '@/core/units';
 import { Button } from '../parts/Button';
 import { Panel } from '../parts/Panel';
+import { goToSheet } from '../paper/choice';
 import { saveFile } from '../parts/saveFile';
+import { useAnswer } from '../state/answers';
 import { useSystem } from '../state/editor';
 import { useReader } from '../state/reader';
-import { useSheets } from '../state/results';
 import { useTank } from '../state/tankChoice';
 import { fromWords, TOOL_WORDS, toolSteps } from './sheetWords';
 
@@ -20,8 +21,9 @@ export function HoleChart() {
   const system = useSystem();
   const t = useTank();
   const reader = useReader();
-  const sheets = useSheets(({ answer }) => (answer?.sheets.ok ? answer.sheets.value[t] : undefined));
-  const fresh = useSheets((state) => state.system === system);
+  const { value: all, standing } = useAnswer('sheets');
+  const sheets = all?.ok ? all.value[t] : undefined;
+  const fresh = standing === 'fresh';
   const holes = (sheets ?? []).flatMap((sheet) => sheet.ports.map((port) => ({ sheet, port })));
   if (holes.length === 0) return null;
   const text = (value: number): string => formatQuantity(value, 'tape', { reader }).text;
@@ -46,7 +48,7 @@ export function HoleChart() {
             <Download size={18} aria-hidden />
             CSV
           </Button>
-          <Button onClick={() => window.print()}>
+          <Button onClick={() => goToSheet('holes')}>
             <Printer size={18} aria-hidden />
             Print
           </Button>

@@ -1,14 +1,14 @@
 'use client';
 
 import { Box } from '@chakra-ui/react';
-import { chosen, PICKUP_KINDS, STRAINERS, withoutEntry } from '@/core/document';
-import type { CutSpread } from '@/core/evaluate';
+import { chosen, PICKUP_KINDS, STRAINERS, withoutEntry } from '@/core/plan';
+import type { CutSpread } from '@/core/answers';
 import { KnownField } from '../fields/KnownField';
 import { Select } from '../fields/Select';
 import { Button } from '../parts/Button';
 import { FieldGrid, Panel } from '../parts/Panel';
 import { Practice } from '../parts/Practice';
-import { Shown } from '../parts/Shown';
+import { Quantity } from '../parts/Quantity';
 import { STRAINER_WORDS } from '../parts/words';
 import { applyEdit, setValue, useSystem } from '../state/editor';
 import { useDetails } from '../state/results';
@@ -64,26 +64,26 @@ export function PickupPanel({
             Cut it to
           </Box>
           <Box fontSize="3xl" fontWeight="800" lineHeight="1.1">
-            <Shown value={cut.cut_m} role="tape" />
+            <Quantity value={cut.cut_m} role="tape" />
           </Box>
           <Box>
-            from <Shown value={cut.shortest_m} role="tape" /> to <Shown value={cut.longest_m} role="tape" />, as sizes
-            may be off. Cut to the middle its end stands{' '}
+            from <Quantity value={cut.shortest_m} role="tape" /> to <Quantity value={cut.longest_m} role="tape" />, as
+            sizes may be off. Cut to the middle its end stands{' '}
             <b>
-              <Shown value={Math.max(0, cut.lowestEnd_m)} role="tape" />
+              <Quantity value={Math.max(0, cut.lowestEnd_m)} role="tape" />
             </b>{' '}
             to{' '}
             <b>
-              <Shown value={cut.highestEnd_m} role="tape" />
+              <Quantity value={cut.highestEnd_m} role="tape" />
             </b>{' '}
             off the floor{cut.lowestEnd_m < 0 ? ', or strikes it: cut long, try, then trim' : ''}.
           </Box>
         </Box>
       )}
       <FieldGrid>
-        <KnownField label={of('Height off the floor')} path={at('heightOffFloor_m')} role="tape" />
-        <KnownField label={of('Bore of the tube')} path={at('bore_m')} role="bore" entry={{ line: 'tube' }} />
-        <KnownField label={of('Liquid needed over the inlet')} path={at('submergence_m')} role="tape" />
+        <KnownField label={of('Height off the floor')} path={at('heightOffFloor_m')} />
+        <KnownField label={of('Bore of the tube')} path={at('bore_m')} entry={{ line: 'tube' }} />
+        <KnownField label={of('Liquid needed over the inlet')} path={at('submergence_m')} />
         <Select
           label={of('Kind')}
           value={pickup.kind}
@@ -107,7 +107,6 @@ export function PickupPanel({
             <KnownField
               label={of('Its seat over the lid')}
               path={at('seat_m')}
-              role="tape"
               hint="Minus where it is seated below the outside."
             />
           ) : (
@@ -115,7 +114,7 @@ export function PickupPanel({
               <Button
                 onClick={() => setValue(`seat of ${pickup.name}`, at('seat_m'), chosen(result?.plan?.seat_m ?? 0))}
               >
-                Its seat differs from <Shown value={result?.plan?.seat_m ?? 0} role="tape" />
+                Its seat differs from <Quantity value={result?.plan?.seat_m ?? 0} role="tape" />
               </Button>
             </Box>
           ))}
@@ -132,25 +131,25 @@ export function PickupPanel({
           <Box>
             Leaves behind, level{' '}
             <b>
-              <Shown value={result.unusableLevel_m3} role="tankVolume" />
+              <Quantity value={result.unusableLevel_m3} role="tankVolume" />
             </b>
           </Box>
           <Box>
             at this slope{' '}
             <b>
-              <Shown value={result.unusableNow_m3} role="tankVolume" />
+              <Quantity value={result.unusableNow_m3} role="tankVolume" />
             </b>
           </Box>
           <Box>
             at the worst slope{' '}
             <b>
-              <Shown value={result.worst.unusable_m3} role="tankVolume" />
+              <Quantity value={result.worst.unusable_m3} role="tankVolume" />
             </b>
           </Box>
           <Box>
             Can still draw{' '}
             <b>
-              <Shown value={result.leftNow_m3} role="tankVolume" />
+              <Quantity value={result.leftNow_m3} role="tankVolume" />
             </b>
           </Box>
           {result.plan?.near.map(({ to, distance_m }) => (
@@ -161,7 +160,7 @@ export function PickupPanel({
                 <>
                   Passes {to} at{' '}
                   <b>
-                    <Shown value={distance_m} role="tape" />
+                    <Quantity value={distance_m} role="tape" />
                   </b>
                 </>
               )}

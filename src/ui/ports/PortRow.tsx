@@ -1,7 +1,8 @@
 'use client';
 
 import { Box, chakra } from '@chakra-ui/react';
-import { chosen, FACES, PORT_ROLES, standsOn, TURNS, type PortDocument } from '@/core/document';
+import { chosen, FACES, PORT_ROLES, TURNS, type PortDocument } from '@/core/plan';
+import { standsOn } from '@/core/model';
 import { portPart } from '@/core/reference/portParts';
 import { KnownField } from '../fields/KnownField';
 import { Select } from '../fields/Select';
@@ -93,15 +94,13 @@ export function PortRow({ port, t, p }: { readonly port: PortDocument; readonly 
         {(['x_m', 'y_m', 'z_m'] as const)
           .filter((axis) => port[axis])
           .map((axis) => (
-            <KnownField key={axis} label={AXIS_WORDS[axis]} path={at(axis)} role="tape" />
+            <KnownField key={axis} label={AXIS_WORDS[axis]} path={at(axis)} />
           ))}
-        <KnownField label="Bore" path={at('bore_m')} role="bore" entry={{ line: 'hose' }} />
-        {port.hole_m && <KnownField label={of('Hole to be cut')} path={at('hole_m')} role="tape" />}
-        {port.bolts && <KnownField label={of('Circle of its screws')} path={at('bolts', 'circle_m')} role="tape" />}
-        {port.bolts && <KnownField label={of('Holes of its screws')} path={at('bolts', 'diameter_m')} role="tape" />}
-        {port.clock_deg && (
-          <KnownField label={of('First screw, clockwise from up')} path={at('clock_deg')} role="slope" />
-        )}
+        <KnownField path={at('bore_m')} entry={{ line: 'hose' }} />
+        {port.hole_m && <KnownField label={of('Hole to be cut')} path={at('hole_m')} />}
+        {port.bolts && <KnownField label={of('Circle of its screws')} path={at('bolts', 'circle_m')} />}
+        {port.bolts && <KnownField label={of('Holes of its screws')} path={at('bolts', 'diameter_m')} />}
+        {port.clock_deg && <KnownField label={of('First screw, clockwise from up')} path={at('clock_deg')} />}
       </FieldGrid>
       <Box display="flex" gap="3" flexWrap="wrap" alignItems="center" mt="2">
         <chakra.label display="flex" gap="2" alignItems="center" minH="44px" cursor="pointer">
@@ -125,11 +124,7 @@ export function PortRow({ port, t, p }: { readonly port: PortDocument; readonly 
           </Button>
         )}
         {port.bolts?.outOfStep_deg && (
-          <KnownField
-            label={of('Last screw out of step by, clockwise')}
-            path={at('bolts', 'outOfStep_deg')}
-            role="slope"
-          />
+          <KnownField label={of('Last screw out of step by, clockwise')} path={at('bolts', 'outOfStep_deg')} />
         )}
         {port.bolts && !port.bolts.outOfStep_deg && (
           <Button onClick={() => setValue(`screws of ${port.name}`, at('bolts', 'outOfStep_deg'), chosen(0))}>
@@ -173,15 +168,15 @@ export function PortRow({ port, t, p }: { readonly port: PortDocument; readonly 
       {port.stands && (
         <Box mt="2">
           <FieldGrid>
-            <KnownField label={of('Stands over the face')} path={at('stands', 'height_m')} role="tape" />
-            <KnownField label={of('Is as wide as')} path={at('stands', 'diameter_m')} role="tape" />
+            <KnownField label={of('Stands over the face')} path={at('stands', 'height_m')} />
+            <KnownField label={of('Is as wide as')} path={at('stands', 'diameter_m')} />
             <Select
               label={of('Hose end goes')}
               value={port.stands.turns}
               options={TURNS.map((value) => ({ value, label: TURN_WORDS[value] }))}
               onChange={(value) => setValue(`where the hose end of ${port.name} goes`, at('stands', 'turns'), value)}
             />
-            <KnownField label={of('Hose end reaches')} path={at('stands', 'reach_m')} role="tape" />
+            <KnownField label={of('Hose end reaches')} path={at('stands', 'reach_m')} />
           </FieldGrid>
         </Box>
       )}

@@ -2,25 +2,17 @@
 
 import { Box } from '@chakra-ui/react';
 import { Plus } from 'lucide-react';
-import {
-  assumed,
-  chosen,
-  freshId,
-  shapeSpan,
-  withAdded,
-  type PickupDocument,
-  type SystemDocument,
-} from '@/core/document';
+import { assumed, chosen, freshId, withAdded, type PickupDocument, type SystemDocument } from '@/core/plan';
+import { shapeSpan } from '@/core/model';
 import { TankViews } from '../drawing/TankViews';
 import { StageFindings } from '../findings/FindingsView';
-import { gaugeWorker } from '../gauge/gaugeWorker';
 import { Button } from '../parts/Button';
 import { Caution } from '../parts/Caution';
 import { Panel } from '../parts/Panel';
 import { Practice } from '../parts/Practice';
+import { useOutcome } from '../state/answers';
 import { applyEdit, useSystem } from '../state/editor';
 import { openTank, useTank } from '../state/tankChoice';
-import { useRestedAnswer } from '../state/useRestedAnswer';
 import { ContactPanel } from '../tank/ContactPanel';
 import { TankPicker } from '../tank/TankPicker';
 import { AttitudePanel } from './AttitudePanel';
@@ -36,7 +28,7 @@ export function PortsStage() {
   const system = useSystem();
   const t = useTank();
   const tank = system.tanks[t]!;
-  const cuts = useRestedAnswer(gaugeWorker, `cuts of ${t}`, (worker, current) => worker.cuts(current, t)).value;
+  const cuts = useOutcome('cuts', t).value;
   return (
     <Box display="grid" gridTemplateColumns="minmax(0, 1fr)" gap="4">
       <TankPicker />

@@ -2,17 +2,17 @@
 
 import { Box } from '@chakra-ui/react';
 import { useState } from 'react';
-import { chosen, withValue } from '@/core/document';
-import type { ReserveResult } from '@/core/evaluate';
+import { chosen, withValue } from '@/core/plan';
+import type { ReserveResult } from '@/core/answers';
 import { readEntry } from '../fields/readEntry';
 import { TextEntry, type EntryVerdict } from '../fields/TextEntry';
-import { gaugeWorker } from '../gauge/gaugeWorker';
 import { Button } from '../parts/Button';
 import { FieldGrid, Panel } from '../parts/Panel';
 import { Practice } from '../parts/Practice';
-import { Shown } from '../parts/Shown';
+import { Quantity } from '../parts/Quantity';
 import { partName } from '../parts/words';
-import { applyEdit, openDocument, useSystem } from '../state/editor';
+import { useAsked } from '../state/answers';
+import { applyEdit, useSystem } from '../state/editor';
 import { useReader } from '../state/reader';
 import { useDetails } from '../state/results';
 
@@ -35,19 +35,15 @@ function Reserve({ reserve, t }: { readonly reserve: ReserveResult; readonly t: 
   const system = useSystem();
   const reader = useReader();
   const [wanted, setWanted] = useState<number>();
-  const [height, setHeight] = useState<{ readonly value?: number; readonly why?: string }>();
+  const { answer, fresh, ask: askHeight, forget } = useAsked('reserveHeight');
+  const height = answer && fresh ? (answer.ok ? { value: answer.value } : { why: answer.error.detail }) : undefined;
   const { first, second, level_m3, worst_m3, lasts_s, lastsWorst_s, goes_m, goesWorst_m } = reserve;
   const ask = (text: string): EntryVerdict => {
     const read = readEntry(text, 'tankVolume', reader, { min: 0, max: 20 });
     if (!read.ok) return read;
     setWanted(read.value);
-    setHeight(undefined);
-    gaugeWorker()
-      .reserveHeight(openDocument(), t, first.pickup, second.pickup, read.value)
-      .then(
-        (answer) => setHeight(answer.ok ? { value: answer.value } : { why: answer.error.detail }),
-        (error: unknown) => setHeight({ why: String(error) }),
-      );
+    forget();
+    void askHeight(t, first.pickup, second.pickup, read.value);
     return { ok: true };
   };
   const take = (value: number): void =>
@@ -68,11 +64,11 @@ function Reserve({ reserve, t }: { readonly reserve: ReserveResult; readonly t: 
         </Box>
       ) : (
         <Box fontSize="2xl" fontWeight="800">
-          <Shown value={level_m3} role="tankVolume" /> left for {second.consumer}:{' '}
-          <Shown value={lasts_s} role="duration" />
+          <Quantity value={level_m3} role="tankVolume" /> left for {second.consumer}:{' '}
+          <Quantity value={lasts_s} role="duration" />
           {goes_m !== undefined && (
             <>
-              , <Shown value={goes_m} role={tripRole} />
+              , <Quantity value={goes_m} role={tripRole} />
             </>
           )}
         </Box>
@@ -84,12 +80,12 @@ function Reserve({ reserve, t }: { readonly reserve: ReserveResult; readonly t: 
         ) : (
           <>
             <b>
-              <Shown value={worst_m3} role="tankVolume" />
+              <Quantity value={worst_m3} role="tankVolume" />
             </b>
-            , <Shown value={lastsWorst_s} role="duration" />
+            , <Quantity value={lastsWorst_s} role="duration" />
             {goesWorst_m !== undefined && (
               <>
-                , <Shown value={goesWorst_m} role={tripRole} />
+                , <Quantity value={goesWorst_m} role={tripRole} />
               </>
             )}
             .
@@ -117,7 +113,7 @@ function Reserve({ reserve, t }: { readonly reserve: ReserveResult; readonly t: 
               <Box>
                 {partName(system, first.pickup)} ends{' '}
                 <b>
-                  <Shown value={height.value} role="tape" />
+                  <Quantity value={height.value} role="tape" />
                 </b>{' '}
                 off the floor.
               </Box>

@@ -2,17 +2,18 @@
 
 import { Box, chakra } from '@chakra-ui/react';
 import { useState } from 'react';
-import type { FaceSheet, SheetPort } from '@/core/evaluate';
+import type { FaceSheet, SheetPort } from '@/core/answers';
 import { formatQuantity } from '@/core/units';
 import { readEntry } from '../fields/readEntry';
 import { Select } from '../fields/Select';
 import { TextEntry } from '../fields/TextEntry';
 import { Button } from '../parts/Button';
+import { NotWorkedOut } from '../parts/NotWorkedOut';
 import { Panel } from '../parts/Panel';
-import { Shown } from '../parts/Shown';
+import { Quantity } from '../parts/Quantity';
+import { useAnswer } from '../state/answers';
 import { applyEdit, useSystem } from '../state/editor';
 import { useReader } from '../state/reader';
-import { useReaches, useSheets } from '../state/results';
 import { useTank } from '../state/tankChoice';
 import { reachWords, WHEN_WORDS } from '../fit/reachWords';
 import { withNudge, withPlace } from './portEdits';
@@ -24,17 +25,19 @@ import { checkWords, fromWords, toolSteps } from './sheetWords';
 export function SheetPanel() {
   const system = useSystem();
   const t = useTank();
-  const sheets = useSheets(({ answer }) => answer?.sheets);
-  const fresh = useSheets((state) => state.system === system);
+  const { value: sheets, standing, reason } = useAnswer('sheets');
+  const fresh = standing === 'fresh';
   const [face, setFace] = useState<string>();
   const [chosen, setChosen] = useState<string>();
   const all = sheets?.ok ? sheets.value[t] : undefined;
   if (!sheets || !all)
     return (
       <Panel title="Faces and holes" testId="sheets">
-        <Box color={sheets ? 'stop' : 'soft'} fontWeight={sheets ? '600' : undefined}>
-          {sheets && !sheets.ok ? `${sheets.error.at}: ${sheets.error.detail}` : 'Laying out the faces…'}
-        </Box>
+        {reason !== undefined || (sheets && !sheets.ok) ? (
+          <NotWorkedOut why={reason ?? (sheets?.ok === false ? `${sheets.error.at}: ${sheets.error.detail}` : '')} />
+        ) : (
+          <Box color="soft">Laying out the faces…</Box>
+        )}
       </Panel>
     );
   const busiest = all.reduce((best, sheet) => (sheet.ports.length > best.ports.length ? sheet : best), all[0]!);
@@ -88,7 +91,7 @@ export function SheetPanel() {
           onChange={setFace}
         />
         <Box color="soft" pb="2">
-          <Shown value={sheet.width_m} role="tape" /> by <Shown value={sheet.height_m} role="tape" />
+          <Quantity value={sheet.width_m} role="tape" /> by <Quantity value={sheet.height_m} role="tape" />
           {sheet.kind === 'projected' && ', curved: seen straight on, distances from its left and lower end'}
         </Box>
       </Box>
@@ -182,7 +185,7 @@ function PortPlace({
   readonly onMove: (at: readonly [number, number]) => void;
 }) {
   const reader = useReader();
-  const reach = useReaches(({ answer }) => answer?.reach);
+  const { value: reach } = useAnswer('reach');
   const text = (value: number): string => formatQuantity(value, 'tape', { reader }).text;
   const fine = (value: number): string => formatQuantity(value, 'bore', { reader }).text;
   const enter = (which: 0 | 1) => (entered: string) => {

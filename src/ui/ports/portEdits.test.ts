@@ -1,7 +1,7 @@
 import { readFileSync } from 'node:fs';
 import { beforeAll, describe, expect, it } from 'vitest';
-import { parseSystem, parseSystemText, type SystemDocument } from '@/core/document';
-import { faceSheets } from '@/core/evaluate';
+import { parseSystem, parseSystemText, type SystemDocument } from '@/core/plan';
+import { faceSheets } from '@/core/answers';
 import { loadKernel } from '@/core/geometry';
 import { unwrap } from '@/core/outcome';
 import { PORT_PARTS } from '@/core/reference/portParts';

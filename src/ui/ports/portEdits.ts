@@ -2,13 +2,13 @@ import {
   ACROSS_FACE,
   chosen,
   freshId,
-  shapeSpan,
   withAdded,
   withValue,
   type PortDocument,
   type SystemDocument,
-} from '@/core/document';
-import { onDocument, type FaceSheet } from '@/core/evaluate';
+} from '@/core/plan';
+import { shapeSpan } from '@/core/model';
+import { onDocument, type FaceSheet } from '@/core/answers';
 import type { Point2 } from '@/core/geometry';
 import { PARTS_FOR_ROLE, PORT_PARTS, portPart, type PortPartRow } from '@/core/reference/portParts';
 

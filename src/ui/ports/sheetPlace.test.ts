@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import type { FaceSheet, SheetPort } from '@/core/evaluate';
+import type { FaceSheet, SheetPort } from '@/core/answers';
 import { fromEdge, snapped } from './sheetPlace';
 
 const port = (id: string, u: number, v: number, fromEdges: SheetPort['fromEdges'] = []): SheetPort =>

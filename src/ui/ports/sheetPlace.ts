@@ -1,4 +1,4 @@
-import type { FaceSheet, SheetPort } from '@/core/evaluate';
+import type { FaceSheet, SheetPort } from '@/core/answers';
 import type { Point2 } from '@/core/geometry';
 
 /** A place is set to whole millimetres. */

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { SHEET_CHECKS, type FaceSheet, type SheetPort } from '@/core/evaluate';
+import { SHEET_CHECKS, type FaceSheet, type SheetPort } from '@/core/answers';
 import { checkWords, fromWords, toolSteps } from './sheetWords';
 
 const mm = (value: number): string => `${Number((value * 1000).toFixed(1))} mm`;

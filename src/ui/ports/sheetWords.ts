@@ -1,5 +1,5 @@
-import type { FaceSheet, SheetCheck, SheetPort } from '@/core/evaluate';
-import { cornerLetter } from '@/core/formats';
+import type { FaceSheet, SheetCheck, SheetPort } from '@/core/answers';
+import { cornerLetter } from '@/core/drawings';
 import type { HoleToolKind } from '@/core/reference/holeTools';
 
 export const TOOL_WORDS: Readonly<Record<HoleToolKind, string>> = {

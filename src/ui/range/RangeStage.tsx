@@ -1,7 +1,7 @@
 'use client';
 
 import { Box } from '@chakra-ui/react';
-import { assumed, chosen, RULEBOOKS } from '@/core/document';
+import { assumed, chosen, RULEBOOKS } from '@/core/plan';
 import { KnownField } from '../fields/KnownField';
 import { Select } from '../fields/Select';
 import { StageFindings } from '../findings/FindingsView';
@@ -9,7 +9,7 @@ import { Button } from '../parts/Button';
 import { Caution } from '../parts/Caution';
 import { NoAnswer } from '../parts/NoAnswer';
 import { FieldGrid, Panel } from '../parts/Panel';
-import { Shown } from '../parts/Shown';
+import { Quantity } from '../parts/Quantity';
 import { RULEBOOK_WORDS } from '../parts/words';
 import { setValue, useSystem } from '../state/editor';
 import { useDetails } from '../state/results';
@@ -22,33 +22,33 @@ export function RangeStage() {
   const consumer = system.consumers[0];
   return (
     <Box display="grid" gridTemplateColumns="minmax(0, 1fr)" gap="4">
-      <Panel title="How far and how long">
+      <Panel title="Range and running time">
         {range?.ok ? (
           <Box display="flex" gap="6" flexWrap="wrap" fontSize="lg">
             <Box>
               Burns{' '}
               <b>
-                <Shown value={range.value.burn_m3PerS} role="burn" />
+                <Quantity value={range.value.burn_m3PerS} role="burn" />
               </b>
             </Box>
             <Box>
-              Runs for{' '}
+              Running time{' '}
               <b>
-                <Shown value={range.value.endurance_s} role="duration" />
+                <Quantity value={range.value.endurance_s} role="duration" />
               </b>
             </Box>
             {range.value.range_m !== undefined && (
               <Box>
-                Goes{' '}
+                Range{' '}
                 <b>
-                  <Shown value={range.value.range_m} role={sea ? 'seaTrip' : 'trip'} />
+                  <Quantity value={range.value.range_m} role={sea ? 'seaTrip' : 'trip'} />
                 </b>
               </Box>
             )}
             <Box>
               Reserve{' '}
               <b>
-                <Shown value={range.value.reserve_m3} role="tankVolume" />
+                <Quantity value={range.value.reserve_m3} role="tankVolume" />
               </b>
             </Box>
           </Box>
@@ -56,16 +56,12 @@ export function RangeStage() {
           <NoAnswer error={range?.error} />
         )}
       </Panel>
-      <Panel title="What it burns">
+      <Panel title="Consumption">
         <FieldGrid>
-          {consumer && <KnownField label="Burn at full load" path={['consumers', 0, 'burnFull_m3PerS']} role="burn" />}
-          {consumer && <KnownField label="Burn at idle" path={['consumers', 0, 'burnIdle_m3PerS']} role="burn" />}
+          {consumer && <KnownField path={['consumers', 0, 'burnFull_m3PerS']} />}
+          {consumer && <KnownField path={['consumers', 0, 'burnIdle_m3PerS']} />}
           {system.vehicle.speed_mPerS ? (
-            <KnownField
-              label="Speed at this duty"
-              path={['vehicle', 'speed_mPerS']}
-              role={sea ? 'seaSpeed' : 'roadSpeed'}
-            />
+            <KnownField label="Speed at this duty" path={['vehicle', 'speed_mPerS']} />
           ) : (
             <Box alignSelf="end">
               <Button
@@ -75,16 +71,14 @@ export function RangeStage() {
               </Button>
             </Box>
           )}
-          <KnownField label="Kept in reserve" path={['wishes', 'reserve_ratio']} role="share" />
+          <KnownField label="Kept in reserve" path={['wishes', 'reserve_ratio']} />
         </FieldGrid>
       </Panel>
       <Panel title="What you asked for">
         <FieldGrid>
-          {system.wishes.holds_m3 && (
-            <KnownField label="Wanted volume" path={['wishes', 'holds_m3']} role="tankVolume" />
-          )}
+          {system.wishes.holds_m3 && <KnownField path={['wishes', 'holds_m3']} />}
           {system.wishes.endurance_s ? (
-            <KnownField label="Wanted running time" path={['wishes', 'endurance_s']} role="duration" />
+            <KnownField path={['wishes', 'endurance_s']} />
           ) : (
             <Box alignSelf="end">
               <Button

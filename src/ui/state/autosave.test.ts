@@ -1,5 +1,5 @@
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
-import { draftSystem, toPath, valueAt, withValue, type SystemDocument } from '@/core/document';
+import { draftSystem, toPath, valueAt, withRecords, withValue, type SystemDocument } from '@/core/plan';
 import {
   isAtRisk,
   isDirty,
@@ -10,10 +10,12 @@ import {
   takeOthers,
   useSaveState,
 } from './autosave';
-import { openSystem, setValue, useEditor } from './editor';
+import { pourRecord } from '../../../tests/pourRecord';
+import { openSystem, setValue, undoEdit, useEditor } from './editor';
 
 const DRAFT = draftSystem({ name: 'Draft', vehicle: 'road', consumer: 'heater', power_W: 4e3, holds_m3: 0.02 });
 const LENGTH = toPath('tanks[0].shape.length_m.value');
+const POUR = pourRecord('r-1');
 type Call = { readonly url: string; readonly headers: Record<string, string>; readonly body: string };
 
 let calls: Call[];
@@ -175,7 +177,7 @@ describe('another device on the same system', () => {
       expect(useSaveState.getState().conflict).toMatchObject({ revision: 9, places: [LENGTH.slice(0, -1)] });
       expect(there.revision).toBe(9);
       const asked = calls.length;
-      await takeOthers('one', 9);
+      await takeOthers('one', 9, 0);
       expect(calls).toHaveLength(asked);
       settleConflict(keep);
       await saveNow();
@@ -186,16 +188,100 @@ describe('another device on the same system', () => {
     }
   });
 
+  it('a save that was taken and whose answer was lost is no other device’s, whatever was edited since', async () => {
+    vi.useFakeTimers();
+    for (const [lost, isSilent] of [
+      ['silent', true],
+      ['broken gateway', false],
+    ] as const)
+      for (const again of [false, true]) {
+        openSystem('one', DRAFT);
+        markSaved('one', DRAFT, 4);
+        const there = serving(DRAFT, 4);
+        const serve = fetch;
+        vi.stubGlobal('fetch', async (url: string, init: RequestInit) => {
+          await serve(url, init);
+          if (isSilent) throw new TypeError('connection reset');
+          return new Response('<html>', { status: 502 });
+        });
+        setValue('first', LENGTH, length + 0.1);
+        await saveNow();
+        expect(state(), lost).toMatchObject({ kind: 'failed' });
+        expect(there.revision).toBe(5);
+        vi.stubGlobal('fetch', serve);
+        const wanted = length + (again ? 0.2 : 0.1);
+        if (again) setValue('second', LENGTH, wanted);
+        const steps = useEditor.temporal.getState().pastStates.length;
+        await vi.advanceTimersByTimeAsync(3500);
+        expect(state(), lost).toEqual({ kind: 'saved' });
+        expect(lengths(there.document)[0]).toBe(wanted);
+        expect(lengths(useEditor.getState().system)[0]).toBe(wanted);
+        expect(useEditor.temporal.getState().pastStates).toHaveLength(steps);
+        expect(isDirty()).toBe(false);
+      }
+  });
+
+  it('what another device saved over it is asked about all the same', async () => {
+    const there = serving(DRAFT, 4);
+    const serve = fetch;
+    vi.stubGlobal('fetch', async (url: string, init: RequestInit) => {
+      await serve(url, init);
+      throw new TypeError('connection reset');
+    });
+    setValue('first', LENGTH, length + 0.1);
+    await saveNow();
+    Object.assign(there, { document: withValue(there.document, LENGTH, length + 0.4), revision: 6 });
+    vi.stubGlobal('fetch', serve);
+    setValue('second', LENGTH, length + 0.2);
+    await saveNow();
+    expect(state()).toMatchObject({ kind: 'failed', conflict: true });
+    expect(lengths(there.document)[0]).toBe(length + 0.4);
+  });
+
   it('what it saved is taken in where nothing here is unsaved, and only what is newer', async () => {
     serving(withValue(DRAFT, WIDTH, width + 0.1), 9);
-    await takeOthers('one', 4);
+    await takeOthers('one', 4, 0);
     expect(calls).toHaveLength(0);
-    await takeOthers('one', 9);
+    await takeOthers('one', 9, 0);
     expect(lengths(useEditor.getState().system)).toEqual([length, width + 0.1]);
     expect(savedRevision()).toBe(9);
     expect(isDirty()).toBe(false);
-    await takeOthers('another', 12);
+    await takeOthers('another', 12, 0);
     expect(calls).toHaveLength(1);
+  });
+
+  it('what was written down here stays, whichever plan a conflict ends with', async () => {
+    for (const keep of ['mine', 'theirs'] as const) {
+      openSystem('one', DRAFT);
+      markSaved('one', DRAFT, 4);
+      const there = serving(withRecords(withValue(DRAFT, LENGTH, length + 0.3), [pourRecord('there')]), 9);
+      setValue('mine', LENGTH, length + 0.2);
+      useEditor.setState({ system: withRecords(useEditor.getState().system!, [POUR]) });
+      await saveNow();
+      settleConflict(keep);
+      await saveNow();
+      expect(
+        there.document.records.map(({ id }) => id),
+        keep,
+      ).toContain('r-1');
+    }
+  });
+
+  it('records that it wrote down are taken in though no plan was saved, and are no step of undo', async () => {
+    const there = serving(withRecords(DRAFT, [POUR]), 4);
+    await takeOthers('one', 4, 1);
+    expect(useEditor.getState().system!.records).toEqual([POUR]);
+    expect(useEditor.getState().system!.tanks).toBe(DRAFT.tanks);
+    expect(isDirty()).toBe(false);
+    expect(useEditor.temporal.getState().pastStates).toHaveLength(0);
+    // Undo of an edit made meanwhile leaves them.
+    setValue('mine', LENGTH, length + 0.2);
+    undoEdit();
+    expect(useEditor.getState().system!.records).toEqual([POUR]);
+    const asked = calls.length;
+    await takeOthers('one', 4, 1);
+    expect(calls).toHaveLength(asked);
+    expect(there.revision).toBe(4);
   });
 
   it('work is at risk while it is not saved and could not be any more', async () => {

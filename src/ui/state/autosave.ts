@@ -2,7 +2,15 @@
 
 import { useEffect } from 'react';
 import { create } from 'zustand';
-import { mergeSystems, type Path, type SystemDocument } from '@/core/document';
+import {
+  atConditionsOf,
+  mergeSystems,
+  sameContent,
+  samePlan,
+  withRecordsOf,
+  type Path,
+  type SystemDocument,
+} from '@/core/plan';
 import { useEditor } from './editor';
 import { dropCopy, keepCopy } from './keptCopies';
 import { outlivesPage, sendingOf } from './sending';
@@ -20,13 +28,17 @@ export type SaveState =
   | { readonly kind: 'saving' }
   | { readonly kind: 'failed'; readonly why: string; readonly conflict: boolean };
 
-type Shown = {
+type SaveStatus = {
   readonly state: SaveState;
   readonly conflict: Conflict | undefined;
   /** Why nothing is kept in this browser, where that is so. */ readonly notKept: string;
 };
 
-export const useSaveState = create<Shown>()(() => ({ state: { kind: 'saved' }, conflict: undefined, notKept: '' }));
+export const useSaveState = create<SaveStatus>()(() => ({
+  state: { kind: 'saved' },
+  conflict: undefined,
+  notKept: '',
+}));
 
 const show = (state: SaveState, conflict?: Conflict): void => useSaveState.setState({ state, conflict });
 
@@ -35,15 +47,24 @@ const SAVE_AFTER_MS = 400;
 const RETRY_AFTER_MS = 3000;
 
 /** The last document the server has, and under which revision. */
-type Saved = { id: string; system: SystemDocument | undefined; revision: number };
+type Saved = {
+  id: string;
+  system: SystemDocument | undefined;
+  revision: number;
+  /** What was sent since and never answered: the server may have it all the same. */
+  unanswered: readonly SystemDocument[];
+};
 
-const saved: Saved = { id: '', system: undefined, revision: 0 };
+const saved: Saved = { id: '', system: undefined, revision: 0, unanswered: [] };
+const hasNow = (system: SystemDocument, revision: number): void =>
+  void Object.assign(saved, { system, revision, unanswered: [] });
 let inFlight: Promise<void> | undefined;
 let timer: ReturnType<typeof setTimeout> | undefined;
 
 export function markSaved(id: string, system: SystemDocument, revision: number): void {
   clearTimeout(timer);
-  Object.assign(saved, { id, system, revision });
+  saved.id = id;
+  hasNow(system, revision);
   show({ kind: 'saved' });
 }
 
@@ -106,8 +127,8 @@ async function send(): Promise<void> {
     // same.
     const body = (await response.json().catch(() => ({}))) as { revision?: number; error?: { detail: string } };
     if (response.ok && body.revision !== undefined) {
-      if (useEditor.getState().id !== id) return;
-      Object.assign(saved, { system, revision: body.revision });
+      if (!system || useEditor.getState().id !== id) return;
+      hasNow(system, body.revision);
       show({ kind: 'saved' });
       if (!isDirty()) keepHere();
     } else if (response.status === 409) {
@@ -115,7 +136,7 @@ async function send(): Promise<void> {
     } else {
       show({ kind: 'failed', why: body.error?.detail ?? `The server answered ${response.status}.`, conflict: false });
       // A full disk or another writer may be gone in a moment; what is refused stays so.
-      if (response.status >= 500) timer = setTimeout(() => void saveNow(), RETRY_AFTER_MS);
+      if (response.status >= 500) tryAgain(system);
     }
   } catch {
     show({
@@ -123,8 +144,14 @@ async function send(): Promise<void> {
       why: 'Gas Line’s server does not answer. Your changes are kept in this browser and sent when it does.',
       conflict: false,
     });
-    timer = setTimeout(() => void saveNow(), RETRY_AFTER_MS);
+    tryAgain(system);
   }
+}
+
+/** The answer is what was lost, perhaps, and not the save. */
+function tryAgain(sent: SystemDocument | undefined): void {
+  if (sent && !saved.unanswered.includes(sent)) saved.unanswered = [...saved.unanswered, sent];
+  timer = setTimeout(() => void saveNow(), RETRY_AFTER_MS);
 }
 
 async function onServer(
@@ -134,29 +161,40 @@ async function onServer(
   return response.ok ? ((await response.json()) as { document: SystemDocument; revision: number }) : undefined;
 }
 
-/** Another device saved since: what does not meet goes together, all else is asked. */
+/**
+ * Another device saved since: what does not meet goes together, all else is asked. Or it was this page, and the answer
+ * was lost: then what is open was made of that.
+ */
 async function meet(id: string, why: string): Promise<void> {
   const there = await onServer(id);
   const { system } = useEditor.getState();
   if (!there || !system || !saved.system || useEditor.getState().id !== id)
     return show({ kind: 'failed', why, conflict: true });
-  const merged = mergeSystems(saved.system, system, there.document);
+  const own = saved.unanswered.find((sent) => samePlan(sent, there.document, sameContent));
+  const merged = mergeSystems(own ?? saved.system, system, there.document);
   if (!merged.ok)
     return show(
       { kind: 'failed', why, conflict: true },
       { theirs: there.document, revision: there.revision, places: merged.places, detail: merged.detail },
     );
-  Object.assign(saved, { system: there.document, revision: there.revision });
-  useEditor.setState({ system: merged.value, edit: 'with what another device changed' });
+  hasNow(there.document, there.revision);
+  if (!sameContent(merged.value, system))
+    useEditor.setState({ system: merged.value, edit: 'with what another device changed' });
 }
 
 /** Ends a conflict: with what the other device has, or with what is open here. */
 export function settleConflict(keep: 'mine' | 'theirs'): void {
   const { conflict } = useSaveState.getState();
   if (!conflict) return;
-  Object.assign(saved, { system: conflict.theirs, revision: conflict.revision });
+  hasNow(conflict.theirs, conflict.revision);
   show({ kind: 'saving' });
-  if (keep === 'theirs') useEditor.setState({ system: conflict.theirs, edit: 'take what the other device has' });
+  // What was written down here stays, whichever plan is taken.
+  const { system } = useEditor.getState();
+  if (keep === 'theirs')
+    useEditor.setState({
+      system: system ? withRecordsOf(conflict.theirs, system) : conflict.theirs,
+      edit: 'take what the other device has',
+    });
   void saveNow();
 }
 
@@ -164,14 +202,24 @@ export function settleConflict(keep: 'mine' | 'theirs'): void {
  * Takes in what another device saved, where nothing here is unsaved; while a conflict waits for its answer, nothing is
  * sent or taken.
  */
-export async function takeOthers(id: string, revision: number): Promise<void> {
-  if (id !== saved.id || revision <= saved.revision || inFlight || useSaveState.getState().conflict) return;
+export async function takeOthers(id: string, revision: number, records: number): Promise<void> {
+  const isNews = (at: number, many: number): boolean =>
+    at > saved.revision || many > (saved.system?.records.length ?? 0);
+  if (id !== saved.id || !isNews(revision, records) || inFlight || useSaveState.getState().conflict) return;
   if (isDirty()) return void (await saveNow());
   const there = await onServer(id);
-  if (!there || useEditor.getState().id !== id || there.revision <= saved.revision || isDirty() || inFlight) return;
-  Object.assign(saved, { system: there.document, revision: there.revision });
-  useEditor.setState({ system: there.document, edit: 'changed on another device' });
-  show({ kind: 'saved' });
+  if (!there || useEditor.getState().id !== id || isDirty() || inFlight) return;
+  if (!isNews(there.revision, there.document.records.length)) return;
+  const mine = useEditor.getState().system;
+  // How it stands is each page's own.
+  const standing = mine ? atConditionsOf(there.document, mine) : there.document;
+  const isPlan = there.revision > saved.revision;
+  // Of the plan that is open nothing is another where records alone came: it stays the very same.
+  const system = isPlan || !mine ? standing : withRecordsOf(mine, there.document);
+  const isSaved = standing === there.document;
+  hasNow(isSaved ? system : there.document, there.revision);
+  useEditor.setState(isPlan ? { system, edit: 'changed on another device' } : { system });
+  show({ kind: isDirty() ? 'saving' : 'saved' });
 }
 
 /**

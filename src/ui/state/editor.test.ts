@@ -1,6 +1,16 @@
 import { beforeEach, describe, expect, it } from 'vitest';
-import { draftSystem, toPath, valueAt } from '@/core/document';
-import { applyEdit, beginGesture, endGesture, openDocument, openSystem, setValue, useEditor } from './editor';
+import { draftSystem, toPath, valueAt } from '@/core/plan';
+import {
+  applyEdit,
+  beginGesture,
+  endGesture,
+  openDocument,
+  openSystem,
+  redoEdit,
+  setValue,
+  undoEdit,
+  useEditor,
+} from './editor';
 
 const DRAFT = draftSystem({ name: 'Draft', vehicle: 'boat', consumer: 'diesel-engine', power_W: 40e3, holds_m3: 0.1 });
 const LENGTH = toPath('tanks[0].shape.length_m.value');
@@ -66,5 +76,35 @@ describe('a gesture', () => {
     expect(history().pastStates).toHaveLength(0);
     setValue('after', LENGTH, 2);
     expect(history().pastStates).toHaveLength(1);
+  });
+});
+
+describe('conditions', () => {
+  const PITCH = toPath('conditions.pitch_deg');
+  const pitch = (): unknown => valueAt(openDocument(), PITCH);
+
+  it('are no step of undo, and leave its name alone', () => {
+    setValue('Inside length', LENGTH, 2);
+    setValue('Pitch', PITCH, 12);
+    expect(history().pastStates).toHaveLength(1);
+    expect(useEditor.getState().edit).toBe('Inside length');
+  });
+
+  it('stay as they are when an edit is undone and redone', () => {
+    setValue('Inside length', LENGTH, 2);
+    setValue('Pitch', PITCH, 12);
+    undoEdit();
+    expect([length(), pitch()]).toEqual([first, 12]);
+    setValue('Pitch', PITCH, -3);
+    redoEdit();
+    expect([length(), pitch()]).toEqual([2, -3]);
+    expect(history().pastStates).toHaveLength(1);
+  });
+
+  it('a tank that undo brings back is filled as it was', () => {
+    const [tank] = openDocument().tanks;
+    applyEdit('no tank', (system) => ({ ...system, tanks: [], conditions: { ...system.conditions, fills: [] } }));
+    undoEdit();
+    expect(openDocument().conditions.fills).toEqual(DRAFT.conditions.fills.filter(({ tank: id }) => id === tank!.id));
   });
 });

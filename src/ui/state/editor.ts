@@ -2,7 +2,7 @@
 
 import { temporal } from 'zundo';
 import { create, useStore } from 'zustand';
-import { withValue, type Path, type SystemDocument } from '@/core/document';
+import { atConditionsOf, samePlan, withRecordsOf, withValue, type Path, type SystemDocument } from '@/core/plan';
 
 /** The open system: the one source of truth. Everything shown is derived from it. */
 type Editor = {
@@ -15,7 +15,8 @@ type Editor = {
 export const useEditor = create<Editor>()(
   temporal((): Editor => ({ id: '', system: undefined, edit: '' }), {
     partialize: ({ system, edit }) => ({ system, edit }),
-    equality: (past, current) => past.system === current.system,
+    // How a system happens to stand, and what happened to it, is no step of undo.
+    equality: ({ system: past }, { system: now }) => past === now || (!!past && !!now && samePlan(past, now)),
     limit: 200,
   }),
 );
@@ -31,11 +32,27 @@ export function applyEdit(edit: string, change: (system: SystemDocument) => Syst
   const { system } = useEditor.getState();
   if (!system) return;
   const changed = change(system);
-  if (changed !== system) useEditor.setState({ system: changed, edit });
+  if (changed === system) return;
+  // What undo would take back keeps its name while the conditions move.
+  useEditor.setState(samePlan(system, changed) ? { system: changed } : { system: changed, edit });
 }
 
 export const setValue = (edit: string, path: Path, value: unknown): void =>
   applyEdit(edit, (system) => withValue(system, path, value));
+
+/** Goes a step back or forth; how the system stands stays as it is, and so do its records. */
+function step(go: () => void): void {
+  const before = useEditor.getState().system;
+  go();
+  const { system } = useEditor.getState();
+  if (!before || !system || before === system) return;
+  const history = useEditor.temporal.getState();
+  history.pause();
+  useEditor.setState({ system: withRecordsOf(atConditionsOf(system, before), before) });
+  history.resume();
+}
+export const undoEdit = (): void => step(() => useEditor.temporal.getState().undo());
+export const redoEdit = (): void => step(() => useEditor.temporal.getState().redo());
 
 /** From the first change of a drag to its end all changes are one step of undo. */
 export function beginGesture(): void {
@@ -113,11 +130,5 @@ export function useHistory(): { undo: () => void; redo: () => void; undoes: stri
   const past = useStore(useEditor.temporal, (history) => history.pastStates);
   const future = useStore(useEditor.temporal, (history) => history.futureStates);
   const edit = useEditor((state) => state.edit);
-  const { undo, redo } = useEditor.temporal.getState();
-  return {
-    undo: () => undo(),
-    redo: () => redo(),
-    undoes: past.length > 0 ? edit : '',
-    redoes: future.at(-1)?.edit ?? '',
-  };
+  return { undo: undoEdit, redo: redoEdit, undoes: past.length > 0 ? edit : '', redoes: future.at(-1)?.edit ?? '' };
 }

@@ -1,7 +1,7 @@
 'use client';
 
 import { openDB, type DBSchema, type IDBPDatabase } from 'idb';
-import type { SystemDocument } from '@/core/document';
+import type { SystemDocument } from '@/core/plan';
 import { tabId, tabsAlive } from './tabs';
 
 /** A system as a page had it before the server did. */

@@ -1,6 +1,6 @@
 import { gunzipSync } from 'node:zlib';
 import { describe, expect, it } from 'vitest';
-import { draftSystem, meshText, type SystemDocument } from '@/core/document';
+import { draftSystem, meshText, type SystemDocument } from '@/core/plan';
 import { revolvedMesh } from '@/core/geometry';
 import { sendingOf } from './sending';
 

@@ -1,6 +1,6 @@
 'use client';
 
-import type { FlowResult, LineAnswers } from '@/core/evaluate';
+import type { FlowResult, LineAnswers } from '@/core/answers';
 import { useDrawnSystem } from './editor';
 import { useDetails } from './results';
 

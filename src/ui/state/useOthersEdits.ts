@@ -13,7 +13,9 @@ export function useOthersEdits(id: string): void {
       if (document.visibilityState !== 'visible') return;
       try {
         const response = await fetch(`/api/systems/${id}/revision`);
-        if (response.ok) await takeOthers(id, ((await response.json()) as { revision: number }).revision);
+        if (!response.ok) return;
+        const { revision, records } = (await response.json()) as { revision: number; records: number };
+        await takeOthers(id, revision, records);
       } catch {
         // The server is away: saving says so.
       }

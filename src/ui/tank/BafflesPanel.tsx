@@ -2,8 +2,8 @@
 
 import { Box, chakra } from '@chakra-ui/react';
 import { Plus } from 'lucide-react';
-import { chosen, FLAP_WAYS, type PlateDocument } from '@/core/document';
-import type { FeedResult, Manoeuvre } from '@/core/evaluate';
+import { chosen, FLAP_WAYS, type PlateDocument } from '@/core/plan';
+import type { FeedResult, Manoeuvre } from '@/core/answers';
 import { formatQuantity, type Role } from '@/core/units';
 import { KnownField } from '../fields/KnownField';
 import { Select } from '../fields/Select';
@@ -11,7 +11,7 @@ import { TextEntry } from '../fields/TextEntry';
 import { Button } from '../parts/Button';
 import { EntryHead } from '../parts/EntryHead';
 import { FieldGrid, Panel } from '../parts/Panel';
-import { Shown } from '../parts/Shown';
+import { Quantity } from '../parts/Quantity';
 import { applyEdit, setValue, useValue } from '../state/editor';
 import { useReader } from '../state/reader';
 import { useDetails } from '../state/results';
@@ -37,7 +37,10 @@ const MOST_HOLES = 400;
 /** Ten millilitres: less is what wets the floor. */
 const PUDDLE_M3 = 1e-5;
 
-/** Baffles, and what they make of the tank: bays, surge, swing, and how long the pickup's own bay feeds it. */
+/**
+ * Baffles, and what they make of the tank: compartments, surge, swing, and how long the pickup's own compartment
+ * feeds it.
+ */
 export function BafflesPanel() {
   const t = useTank();
   const plates = useValue((system) => system.tanks[t]!.plates);
@@ -58,10 +61,10 @@ export function BafflesPanel() {
       ))}
       <Box mt="4">
         <FieldGrid>
-          <KnownField label="Most that may surge in one bay" path={['limits', 'surgeBay_m3']} role="tankVolume" />
-          <KnownField label="Hardest braking" path={['envelope', 'braking_mPerS2']} role="acceleration" />
-          <KnownField label="Hardest pulling away" path={['envelope', 'driving_mPerS2']} role="acceleration" />
-          <KnownField label="Hardest cornering" path={['envelope', 'cornering_mPerS2']} role="acceleration" />
+          <KnownField path={['limits', 'surgeCompartment_m3']} />
+          <KnownField path={['envelope', 'braking_mPerS2']} />
+          <KnownField path={['envelope', 'driving_mPerS2']} />
+          <KnownField path={['envelope', 'cornering_mPerS2']} />
         </FieldGrid>
       </Box>
     </Panel>
@@ -100,8 +103,8 @@ function PlateRow({ plate, t, p }: { readonly plate: PlateDocument; readonly t: 
           options={(['x', 'y', 'z'] as const).map((value) => ({ value, label: STANDS[value] }))}
           onChange={(axis) => setValue(of('which way it stands'), at('axis'), axis)}
         />
-        <KnownField label={of(AT_WORDS[plate.axis])} path={at('at_m')} role="tape" />
-        <KnownField label={of('Thickness')} path={at('thickness_m')} role="thickness" />
+        <KnownField label={of(AT_WORDS[plate.axis])} path={at('at_m')} />
+        <KnownField label={of('Thickness')} path={at('thickness_m')} />
         {upright && (
           <Select
             label={of('Reaches')}
@@ -113,20 +116,14 @@ function PlateRow({ plate, t, p }: { readonly plate: PlateDocument; readonly t: 
             onChange={setReach}
           />
         )}
-        {upright && partial && <KnownField label={of('Begins at')} path={at('from_m')} role="tape" />}
-        {upright && partial && <KnownField label={of('Ends at')} path={at('to_m')} role="tape" />}
-        <KnownField label={of('Lower corners cut, leg')} path={at('cornerCut_m')} role="tape" hint="0 for none." />
-        {upright && <KnownField label={of('Air gap above')} path={at('topGap_m')} role="tape" />}
+        {upright && partial && <KnownField label={of('Begins at')} path={at('from_m')} />}
+        {upright && partial && <KnownField label={of('Ends at')} path={at('to_m')} />}
+        <KnownField label={of('Lower corners cut, leg')} path={at('cornerCut_m')} hint="0 for none." />
+        {upright && <KnownField label={of('Air gap above')} path={at('topGap_m')} />}
         <TextEntry label={of('Holes')} value={String(plate.holes.count)} onEnter={setHoles} />
-        {plate.holes.count > 0 && (
-          <KnownField label={of('Hole diameter')} path={[...at('holes'), 'diameter_m']} role="tape" />
-        )}
+        {plate.holes.count > 0 && <KnownField label={of('Hole diameter')} path={[...at('holes'), 'diameter_m']} />}
         {plate.holes.count > 0 && upright && (
-          <KnownField
-            label={of('Hole centres above its lowest point')}
-            path={[...at('holes'), 'height_m']}
-            role="tape"
-          />
+          <KnownField label={of('Hole centres above its lowest point')} path={[...at('holes'), 'height_m']} />
         )}
         <Select
           label={of('Flap')}
@@ -139,11 +136,9 @@ function PlateRow({ plate, t, p }: { readonly plate: PlateDocument; readonly t: 
             setValue(of('flap'), at('flap'), way === 'none' ? undefined : { ...(plate.flap ?? NEW_FLAP), passes: way })
           }
         />
-        {plate.flap && <KnownField label={of('Flap width')} path={[...at('flap'), 'width_m']} role="tape" />}
-        {plate.flap && <KnownField label={of('Flap height')} path={[...at('flap'), 'height_m']} role="tape" />}
-        {plate.flap && (
-          <KnownField label={of('Flap leaks when shut')} path={[...at('flap'), 'leak_ratio']} role="share" />
-        )}
+        {plate.flap && <KnownField label={of('Flap width')} path={[...at('flap'), 'width_m']} />}
+        {plate.flap && <KnownField label={of('Flap height')} path={[...at('flap'), 'height_m']} />}
+        {plate.flap && <KnownField label={of('Flap leaks when shut')} path={[...at('flap'), 'leak_ratio']} />}
       </FieldGrid>
     </Box>
   );
@@ -166,43 +161,48 @@ function Surge() {
   const { results } = useDetails();
   const tank = results?.ok ? results.evaluation.tanks[t] : undefined;
   if (!tank) return null;
-  const { bays, feeds } = tank.inside;
+  const { compartments, feeds } = tank.inside;
   return (
     <Box display="grid" gap="3">
       <Box overflowX="auto">
-        <chakra.table borderCollapse="collapse" minW="min(100%, 520px)" aria-label="Bays">
+        <chakra.table borderCollapse="collapse" minW="min(100%, 520px)" aria-label="Compartments">
           <thead>
             <tr>
-              {['bay', 'volume', 'liquid now', 'swings fore and aft', 'side to side', 'keeps from the pickup'].map(
-                (word) => (
-                  <chakra.th
-                    key={word}
-                    textAlign={word === 'bay' ? 'left' : 'right'}
-                    px="2"
-                    py="1"
-                    color="soft"
-                    fontWeight="600"
-                  >
-                    {word}
-                  </chakra.th>
-                ),
-              )}
+              {[
+                'compartment',
+                'volume',
+                'liquid now',
+                'swings fore and aft',
+                'side to side',
+                'keeps from the pickup',
+              ].map((word) => (
+                <chakra.th
+                  key={word}
+                  textAlign={word === 'compartment' ? 'left' : 'right'}
+                  px="2"
+                  py="1"
+                  color="soft"
+                  fontWeight="600"
+                >
+                  {word}
+                </chakra.th>
+              ))}
             </tr>
           </thead>
           <tbody>
-            {bays.map((bay, b) => {
-              const home = feeds.filter((feed) => feed.bay === b).length > 0;
-              const kept = Object.values(bay.kept_m3)[0];
+            {compartments.map((compartment, b) => {
+              const home = feeds.filter((feed) => feed.compartment === b).length > 0;
+              const kept = Object.values(compartment.kept_m3)[0];
               return (
                 <chakra.tr key={b} borderTopWidth="1px" borderColor="rule">
                   <chakra.td px="2" py="1" fontWeight="650">
                     {b + 1}
                     {home ? ', pickup' : ''}
                   </chakra.td>
-                  <Cell value={bay.volume_m3} role="tankVolume" strong />
-                  <Cell value={bay.liquid_m3} role="tankVolume" />
-                  <Hertz value={bay.slosh_Hz?.lengthwise} />
-                  <Hertz value={bay.slosh_Hz?.crosswise} />
+                  <Cell value={compartment.volume_m3} role="tankVolume" strong />
+                  <Cell value={compartment.liquid_m3} role="tankVolume" />
+                  <Hertz value={compartment.slosh_Hz?.lengthwise} />
+                  <Hertz value={compartment.slosh_Hz?.crosswise} />
                   {kept === undefined ? (
                     <chakra.td />
                   ) : kept < PUDDLE_M3 ? (
@@ -236,7 +236,7 @@ function Feed({ feed, name }: { readonly feed: FeedResult; readonly name: string
         {name}
         {feed.draw_m3PerS > 0 ? (
           <>
-            , at a draw of <Shown value={feed.draw_m3PerS} role="burn" />
+            , at a draw of <Quantity value={feed.draw_m3PerS} role="burn" />
           </>
         ) : (
           ', which nothing draws from yet'
@@ -255,7 +255,7 @@ function Feed({ feed, name }: { readonly feed: FeedResult; readonly name: string
                   `fed for ${seconds(time_s)}`
                 ) : (
                   <>
-                    holds <Shown value={volume_m3} role="smallVolume" />
+                    holds <Quantity value={volume_m3} role="smallVolume" />
                   </>
                 )}
               </b>
@@ -266,11 +266,11 @@ function Feed({ feed, name }: { readonly feed: FeedResult; readonly name: string
           <Box>
             fed through{' '}
             <b>
-              <Shown value={feed.refill.area_m2 * 1e4} role="count" /> cm²
+              <Quantity value={feed.refill.area_m2 * 1e4} role="count" /> cm²
             </b>{' '}
             of openings,{' '}
             <b>
-              <Shown value={feed.refill.rate_m3PerS} role="transfer" />
+              <Quantity value={feed.refill.rate_m3PerS} role="transfer" />
             </b>{' '}
             in the last 25 mm
           </Box>

@@ -3,7 +3,7 @@
 import { Box } from '@chakra-ui/react';
 import { Plus } from 'lucide-react';
 import type { ReactNode } from 'react';
-import { PART_DOES, type PartDocument, type SliceDocument, type SystemDocument } from '@/core/document';
+import { PART_OPERATIONS, type PartDocument, type SliceDocument, type SystemDocument } from '@/core/plan';
 import { formatQuantity } from '@/core/units';
 import { KnownField } from '../fields/KnownField';
 import { Select } from '../fields/Select';
@@ -18,7 +18,7 @@ import { withMeshPart, withNotch, withPumpModule, withSlice, withSump } from './
 import { AXIS_WORDS, ShapeFields } from './ShapeFields';
 import { StlImport } from './StlImport';
 
-const DOES_WORDS: Readonly<Record<PartDocument['does'], string>> = {
+const OPERATION_WORDS: Readonly<Record<PartDocument['operation'], string>> = {
   add: 'added to the tank',
   take: 'cut away from it',
   displace: 'stands inside it',
@@ -45,8 +45,8 @@ export function PartsPanel() {
         <AddButton edit="stand a pump module inside" change={withPumpModule}>
           Pump module inside
         </AddButton>
-        <AddButton edit="take out a band" change={withSlice}>
-          Take out a band
+        <AddButton edit="cut a slice out" change={withSlice}>
+          Cut a slice out
         </AddButton>
       </Box>
       {parts.length + slices.length === 0 && (
@@ -91,19 +91,18 @@ function PartRow({ part, t, p }: { readonly part: PartDocument; readonly t: numb
           hideLabel
           label={`What ${part.name} does`}
           width="190px"
-          value={part.does}
-          options={PART_DOES.map((value) => ({ value, label: DOES_WORDS[value] }))}
-          onChange={(does) => setValue(`what ${part.name} does`, at('does'), does)}
+          value={part.operation}
+          options={PART_OPERATIONS.map((value) => ({ value, label: OPERATION_WORDS[value] }))}
+          onChange={(operation) => setValue(`what ${part.name} does`, at('operation'), operation)}
         />
         <Change id={part.id} t={t} />
       </EntryHead>
       <ShapeFields shape={part.shape} path={at('shape')} side="" owner={part.name}>
-        <KnownField label={`From aft, ${part.name}`} path={at('x_m')} role="tape" />
-        <KnownField label={`From starboard, ${part.name}`} path={at('y_m')} role="tape" />
+        <KnownField label={`From aft, ${part.name}`} path={at('x_m')} />
+        <KnownField label={`From starboard, ${part.name}`} path={at('y_m')} />
         <KnownField
           label={`Its bottom above the floor, ${part.name}`}
           path={at('z_m')}
-          role="tape"
           hint="Minus for below the floor."
         />
       </ShapeFields>
@@ -126,8 +125,8 @@ function SliceRow({ slice, t, s }: { readonly slice: SliceDocument; readonly t: 
           options={(['x', 'y', 'z'] as const).map((value) => ({ value, label: AXIS_WORDS[value] }))}
           onChange={(axis) => setValue('which way a band runs', at('axis'), axis)}
         />
-        <KnownField label={`Begins at, ${slice.name}`} path={at('at_m')} role="tape" />
-        <KnownField label={`Width taken out, ${slice.name}`} path={at('width_m')} role="tape" />
+        <KnownField label={`Begins at, ${slice.name}`} path={at('at_m')} />
+        <KnownField label={`Width taken out, ${slice.name}`} path={at('width_m')} />
       </FieldGrid>
       <Box fontSize="sm" color="soft" mt="2">
         What lies beyond moves back to close the gap. Ports keep the places that are typed for them: look at those

@@ -3,7 +3,7 @@
 import { Box } from '@chakra-ui/react';
 import { Plus, Trash2 } from 'lucide-react';
 import { useRef, type KeyboardEvent, type PointerEvent } from 'react';
-import { limitsAt, withValue, type Path, type SystemDocument } from '@/core/document';
+import { limitsAt, withValue, type Path, type SystemDocument } from '@/core/plan';
 import type { ExtrudeAxis } from '@/core/geometry';
 import { entryText, roleUnit, ROLES, unitById } from '@/core/units';
 import { readEntry } from '../fields/readEntry';

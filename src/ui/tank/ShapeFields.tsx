@@ -1,7 +1,9 @@
 'use client';
 
 import { Box } from '@chakra-ui/react';
-import { limitsAt, ORIGINS, type Path, type ShapeDocument } from '@/core/document';
+import { limitsAt, ORIGINS, type Path, type ShapeDocument } from '@/core/plan';
+import { shapeSpan } from '@/core/model';
+import { asKind, SHAPE_KINDS, SHAPES, shapeKind, type ShapeSize } from '@/core/shapes';
 import { END_SHAPES, type EndShape, type ExtrudeAxis } from '@/core/geometry';
 import { entryText, roleUnit, ROLES, unitById } from '@/core/units';
 import { KnownField, ORIGIN_WORDS } from '../fields/KnownField';
@@ -12,16 +14,6 @@ import { FieldGrid } from '../parts/Panel';
 import { openDocument, setValue } from '../state/editor';
 import { useReader } from '../state/reader';
 import { ProfileEditor } from './ProfileEditor';
-import { asKind, type ShapeKind } from './shapeKinds';
-
-const KIND_WORDS: Readonly<Record<ShapeKind, string>> = {
-  box: 'box',
-  prism: 'profile, extruded',
-  loft: 'from one profile to another',
-  cylinder: 'cylinder with ends',
-  cone: 'cone or tapered tube',
-  mesh: 'from an STL file',
-};
 
 export const AXIS_WORDS: Readonly<Record<ExtrudeAxis, string>> = { x: 'fore and aft', y: 'side to side', z: 'upright' };
 const END_WORDS: Readonly<Record<EndShape, string>> = {
@@ -46,15 +38,16 @@ type Props = {
 export function ShapeFields({ shape, path, side, owner, children }: Props) {
   const at = (key: string): Path => [...path, key];
   const of = (text: string): string => (owner ? `${text}, ${owner}` : text);
-  const kinds = (Object.keys(KIND_WORDS) as ShapeKind[]).filter((kind) => kind !== 'mesh' || shape.kind === 'mesh');
+  const kinds = SHAPE_KINDS.filter((kind) => shapeKind({ kind }).start || shape.kind === kind);
+  const { profiles = [] } = shapeKind(shape);
   return (
     <Box data-path={path.join('.')}>
       <FieldGrid>
         <Select
           label={of('Shape')}
           value={shape.kind}
-          options={kinds.map((value) => ({ value, label: KIND_WORDS[value] }))}
-          onChange={(kind) => setValue('shape', path, asKind(shape, kind))}
+          options={kinds.map((value) => ({ value, label: SHAPES[value].word }))}
+          onChange={(kind) => setValue('shape', path, asKind(shape, kind, shapeSpan(shape)))}
         />
         {'axis' in shape && (
           <Select
@@ -65,9 +58,7 @@ export function ShapeFields({ shape, path, side, owner, children }: Props) {
           />
         )}
         <Sizes shape={shape} at={at} side={side} of={of} />
-        {(shape.kind === 'prism' || shape.kind === 'loft') && path[0] === 'tanks' && (
-          <CornersKnown shape={shape} at={at} of={of} />
-        )}
+        {'profileOrigin' in shape && path[0] === 'tanks' && <CornersKnown shape={shape} at={at} of={of} />}
         {children}
       </FieldGrid>
       {shape.kind === 'mesh' && (
@@ -75,13 +66,17 @@ export function ShapeFields({ shape, path, side, owner, children }: Props) {
           {shape.file}: its size is that of the file. To change it, take the file in again.
         </Box>
       )}
-      {shape.kind === 'prism' && (
-        <ProfileEditor title={of('Profile')} path={at('profile')} points={shape.profile} axis={shape.axis} />
-      )}
-      {shape.kind === 'loft' && (
-        <Box display="grid" gap="4" gridTemplateColumns={{ base: '1fr', xl: '1fr 1fr' }}>
-          <ProfileEditor title={of('Near profile')} path={at('near')} points={shape.near} axis={shape.axis} />
-          <ProfileEditor title={of('Far profile')} path={at('far')} points={shape.far} axis={shape.axis} />
+      {'axis' in shape && profiles.length > 0 && (
+        <Box display="grid" gap="4" gridTemplateColumns={{ base: '1fr', xl: profiles.length > 1 ? '1fr 1fr' : '1fr' }}>
+          {profiles.map(({ key, title }) => (
+            <ProfileEditor
+              key={key}
+              title={of(title)}
+              path={at(key)}
+              points={shape[key] as unknown as Parameters<typeof ProfileEditor>[0]['points']}
+              axis={shape.axis}
+            />
+          ))}
         </Box>
       )}
       {shape.kind === 'loft' && (
@@ -101,55 +96,27 @@ type SizesProps = {
 };
 
 function Sizes({ shape, at, side, of }: SizesProps) {
-  const named = (word: string): string => of(side ? `${side} ${word}` : word[0]!.toUpperCase() + word.slice(1));
-  switch (shape.kind) {
-    case 'box':
-      return (
-        <>
-          <KnownField label={named('length')} path={at('length_m')} role="tape" />
-          <KnownField label={named('width')} path={at('width_m')} role="tape" />
-          <KnownField label={named('height')} path={at('height_m')} role="tape" />
-        </>
-      );
-    case 'prism':
-    case 'loft':
-      return <KnownField label={named('length')} path={at('length_m')} role="tape" />;
-    case 'cylinder':
-      return (
-        <>
-          <KnownField label={named('diameter')} path={at('diameter_m')} role="tape" />
-          <KnownField label={of('Straight shell')} path={at('shell_m')} role="tape" />
-          <EndSelect
-            label={of(shape.axis === 'z' ? 'Lower end' : 'Near end')}
-            path={at('nearEnd')}
-            value={shape.nearEnd}
-          />
-          <EndSelect
-            label={of(shape.axis === 'z' ? 'Upper end' : 'Far end')}
-            path={at('farEnd')}
-            value={shape.farEnd}
-          />
-        </>
-      );
-    case 'cone':
-      return (
-        <>
-          <KnownField
-            label={of(shape.axis === 'z' ? 'Diameter below' : 'Near diameter')}
-            path={at('nearDiameter_m')}
-            role="tape"
-          />
-          <KnownField
-            label={of(shape.axis === 'z' ? 'Diameter above' : 'Far diameter')}
-            path={at('farDiameter_m')}
-            role="tape"
-          />
-          <KnownField label={named('length')} path={at('length_m')} role="tape" />
-        </>
-      );
-    case 'mesh':
-      return null;
-  }
+  const { sizes, ends = [] } = shapeKind(shape);
+  const isUpright = 'axis' in shape && shape.axis === 'z';
+  const called = ({ word, upright, isSided }: ShapeSize): string => {
+    if (isUpright && upright) return of(upright);
+    return of(isSided && side ? `${side} ${word}` : word[0]!.toUpperCase() + word.slice(1));
+  };
+  return (
+    <>
+      {sizes.map((size) => (
+        <KnownField key={size.key} label={called(size)} path={at(size.key)} />
+      ))}
+      {ends.map((end) => (
+        <EndSelect
+          key={end.key}
+          label={called(end)}
+          path={at(end.key)}
+          value={shape[end.key as keyof ShapeDocument] as unknown as EndShape}
+        />
+      ))}
+    </>
+  );
 }
 
 const EndSelect = ({
@@ -170,14 +137,14 @@ const EndSelect = ({
 );
 
 type CornersProps = {
-  readonly shape: Extract<ShapeDocument, { kind: 'prism' | 'loft' }>;
+  readonly shape: Extract<ShapeDocument, { profileOrigin: unknown }>;
   readonly at: (key: string) => Path;
   readonly of: (text: string) => string;
 };
 
 /**
- * How the corners of a tank's profiles are known, and how closely: all alike. Clearances do not count it, so that bays
- * and things have no such field.
+ * How the corners of a tank's profiles are known, and how closely: all alike. Clearances do not count it, so that
+ * compartments and things have no such field.
  */
 function CornersKnown({ shape, at, of }: CornersProps) {
   const reader = useReader();

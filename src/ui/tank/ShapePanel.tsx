@@ -1,7 +1,8 @@
 'use client';
 
 import { Box } from '@chakra-ui/react';
-import { assumed, shapeMesh, withValue } from '@/core/document';
+import { assumed, withValue } from '@/core/plan';
+import { shapeMesh } from '@/core/model';
 import { KnownField } from '../fields/KnownField';
 import { Select } from '../fields/Select';
 import { Panel } from '../parts/Panel';
@@ -40,7 +41,7 @@ export function ShapePanel() {
           ]}
           onChange={(value) => setValue('where sizes are measured', [...T, 'dimensions'], value)}
         />
-        <KnownField label="Fill limit" path={[...T, 'fillLimit_ratio']} role="share" />
+        <KnownField path={[...T, 'fillLimit_ratio']} />
         <Select
           label="Foam"
           value={foam ? 'whole' : 'none'}
@@ -50,7 +51,7 @@ export function ShapePanel() {
           ]}
           onChange={(value) => setValue('foam', [...T, 'foam_ratio'], value === 'none' ? undefined : FOAM)}
         />
-        {foam && <KnownField label="Foam takes" path={[...T, 'foam_ratio']} role="share" />}
+        {foam && <KnownField label="Foam takes" path={[...T, 'foam_ratio']} />}
       </ShapeFields>
       {mesh.ok ? (
         <BodyFault />

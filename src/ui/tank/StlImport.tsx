@@ -3,13 +3,13 @@
 import { Box, chakra } from '@chakra-ui/react';
 import { Upload } from 'lucide-react';
 import { useRef, useState } from 'react';
-import type { ShapeDocument, SystemDocument } from '@/core/document';
+import type { ShapeDocument, SystemDocument } from '@/core/plan';
 import { plainName, STL_UNITS, type StlUnit } from '@/core/formats';
 import type { Vec3 } from '@/core/geometry';
 import { Select } from '../fields/Select';
 import { Button } from '../parts/Button';
+import { helper } from '../state/lanes';
 import { applyEdit, openDocument } from '../state/editor';
-import { tankWorker } from './tankWorker';
 
 const UNIT_WORDS: Readonly<Record<StlUnit, string>> = { mm: 'millimetres', in: 'inches', m: 'metres' };
 /** A binary STL of all the triangles that are taken has 1 MB, a text one five times that. */
@@ -35,10 +35,10 @@ export function StlImport({ into, onTake }: Props) {
       return setFault(
         `${file.name} has ${(file.size / 1e6).toFixed(0)} MB; up to ${MOST_BYTES / 1e6} MB are taken. Save it coarser.`,
       );
-    const read = await tankWorker().readStl(new Uint8Array(await file.arrayBuffer()), unit, file.name);
+    const read = await helper().readStl(new Uint8Array(await file.arrayBuffer()), unit, file.name);
     if (!read.ok) return setFault(`${file.name}: ${read.error.detail}`);
     const { shape, corner_m } = read.value;
-    const refused = await tankWorker().unsavable(onTake(openDocument(), shape, corner_m));
+    const refused = await helper().unsavable(onTake(openDocument(), shape, corner_m));
     if (refused) return setFault(`${file.name}: ${refused}`);
     applyEdit(`take in ${plainName(file.name, MOST_NAME)}`, (system) => onTake(system, shape, corner_m));
   };
@@ -54,7 +54,7 @@ export function StlImport({ into, onTake }: Props) {
         />
         <Button onClick={() => input.current?.click()} title="A closed mesh, text or binary">
           <Upload size={18} aria-hidden />
-          Take in an STL
+          Import STL
         </Button>
         <chakra.input
           ref={input}

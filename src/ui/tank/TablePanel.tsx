@@ -3,8 +3,8 @@
 import { Box, chakra } from '@chakra-ui/react';
 import { Download, Printer } from 'lucide-react';
 import { useState } from 'react';
-import { fileNameOf } from '@/core/document';
-import type { TableAt } from '@/core/evaluate';
+import { fileNameOf } from '@/core/plan';
+import type { TableAt } from '@/core/answers';
 import { csvText } from '@/core/formats';
 import { entryText, formatQuantity } from '@/core/units';
 import { axisOf } from '../charts/axes';
@@ -13,12 +13,12 @@ import { Select } from '../fields/Select';
 import { TextEntry } from '../fields/TextEntry';
 import { Button } from '../parts/Button';
 import { Panel } from '../parts/Panel';
+import { goToSheet } from '../paper/choice';
 import { saveFile } from '../parts/saveFile';
+import { useAsked, useOutcome } from '../state/answers';
 import { openDocument } from '../state/editor';
 import { useTank } from '../state/tankChoice';
 import { useReader } from '../state/reader';
-import { tankWorker } from './tankWorker';
-import { useTankAnswer } from './useTankAnswer';
 
 const STEP_LIMITS = { min: 0.001, max: 0.5 };
 const FIRST_STEP_M = 0.02;
@@ -29,9 +29,8 @@ export function TablePanel() {
   const reader = useReader();
   const [step_m, setStep] = useState(FIRST_STEP_M);
   const [at, setAt] = useState<TableAt>('mounted');
-  const { value: table, fresh } = useTankAnswer(`${t} ${step_m} ${at}`, (worker, system) =>
-    worker.table(system, t, step_m, at),
-  );
+  const { value: table, fresh } = useOutcome('strapping', t, step_m, at);
+  const mesh = useAsked('stl');
   if (!table) return null;
   const depth = axisOf('tape', reader);
   const volume = axisOf('tankVolume', reader);
@@ -57,8 +56,8 @@ export function TablePanel() {
     );
   };
   const saveStl = async (): Promise<void> => {
-    const bytes = await tankWorker().stl(openDocument(), t);
-    if (bytes) saveFile(fileName('inside.stl'), 'model/stl', bytes);
+    const bytes = await mesh.ask(t);
+    if (bytes instanceof Uint8Array) saveFile(fileName('inside.stl'), 'model/stl', bytes);
   };
   return (
     <Panel title="Strapping table" testId="table">
@@ -85,7 +84,7 @@ export function TablePanel() {
           <Download size={18} aria-hidden />
           CSV
         </Button>
-        <Button onClick={() => window.print()} disabled={!fresh}>
+        <Button onClick={() => goToSheet('strapping')} disabled={!fresh}>
           <Printer size={18} aria-hidden />
           Print
         </Button>

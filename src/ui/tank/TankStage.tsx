@@ -13,7 +13,7 @@ import { StageFindings } from '../findings/FindingsView';
 import { Caution } from '../parts/Caution';
 import { FieldGrid, Panel } from '../parts/Panel';
 import { Practice } from '../parts/Practice';
-import { Shown } from '../parts/Shown';
+import { Quantity } from '../parts/Quantity';
 import { BafflesPanel } from './BafflesPanel';
 import { ContactPanel } from './ContactPanel';
 import { PartsPanel } from './PartsPanel';
@@ -53,9 +53,7 @@ export function TankStage() {
             onChange={(value) => setValue('metal', [...T, 'material', 'alloy'], value)}
           />
           <KnownField
-            label="Sheet thickness"
             path={[...T, 'material', 'thickness_m']}
-            role="thickness"
             {...(alloy.gauge ? { entry: { metal: alloy.gauge } } : {})}
             hint={alloy.gauge ? `A gauge such as 14 ga is read for ${alloy.gauge}.` : undefined}
           />
@@ -83,12 +81,12 @@ export function TankStage() {
           The worst of these decides what is usable.
         </Box>
         <FieldGrid>
-          <KnownField label="Nose up" path={['envelope', 'noseUp_deg']} role="slope" />
-          <KnownField label="Nose down" path={['envelope', 'noseDown_deg']} role="slope" />
-          <KnownField label="Port side down" path={['envelope', 'portDown_deg']} role="slope" />
-          <KnownField label="Starboard side down" path={['envelope', 'starboardDown_deg']} role="slope" />
-          <KnownField label="Tank mounted nose up" path={[...T, 'mounting', 'pitch_deg']} role="slope" />
-          <KnownField label="Tank mounted starboard down" path={[...T, 'mounting', 'roll_deg']} role="slope" />
+          <KnownField path={['envelope', 'noseUp_deg']} />
+          <KnownField path={['envelope', 'noseDown_deg']} />
+          <KnownField path={['envelope', 'portDown_deg']} />
+          <KnownField path={['envelope', 'starboardDown_deg']} />
+          <KnownField label="Tank mounted nose up" path={[...T, 'mounting', 'pitch_deg']} />
+          <KnownField label="Tank mounted starboard down" path={[...T, 'mounting', 'roll_deg']} />
         </FieldGrid>
       </Panel>
       <StageFindings stage="tank" />
@@ -142,31 +140,31 @@ function Masses() {
         <Box>
           Shell{' '}
           <b>
-            <Shown value={tank.dryMass_kg} role="mass" />
+            <Quantity value={tank.dryMass_kg} role="mass" />
           </b>
         </Box>
         <Box>
           Liquid now{' '}
           <b>
-            <Shown value={tank.liquidMass_kg} role="mass" />
+            <Quantity value={tank.liquidMass_kg} role="mass" />
           </b>
         </Box>
         <Box>
           Together{' '}
           <b>
-            <Shown value={tank.dryMass_kg + tank.liquidMass_kg} role="mass" />
+            <Quantity value={tank.dryMass_kg + tank.liquidMass_kg} role="mass" />
           </b>
         </Box>
         <Box>
           Inside to clean or line{' '}
           <b>
-            <Shown value={tank.insideArea_m2 + tank.plateArea_m2} role="area" />
+            <Quantity value={tank.insideArea_m2 + tank.plateArea_m2} role="area" />
           </b>
         </Box>
         <Box>
           Outside to coat{' '}
           <b>
-            <Shown value={tank.outsideArea_m2} role="area" />
+            <Quantity value={tank.outsideArea_m2} role="area" />
           </b>
         </Box>
       </Box>
@@ -174,22 +172,22 @@ function Masses() {
         <Box>
           Centre of gravity now:{' '}
           <b>
-            <Shown value={tank.centre_m[0]} role="tape" />
+            <Quantity value={tank.centre_m[0]} role="tape" />
           </b>{' '}
           from aft,{' '}
           <b>
-            <Shown value={tank.centre_m[1]} role="tape" />
+            <Quantity value={tank.centre_m[1]} role="tape" />
           </b>{' '}
           from starboard,{' '}
           <b>
-            <Shown value={tank.centre_m[2]} role="tape" />
+            <Quantity value={tank.centre_m[2]} role="tape" />
           </b>{' '}
           above the lowest point
         </Box>
       )}
       <Box color="soft">
         Filler rod {alloy.filler}. Least inside bend radius{' '}
-        <Shown value={alloy.bendRadius_t * system.tanks[t]!.material.thickness_m.value} role="tape" />. {alloy.note}
+        <Quantity value={alloy.bendRadius_t * system.tanks[t]!.material.thickness_m.value} role="tape" />. {alloy.note}
       </Box>
     </Box>
   );

@@ -3,13 +3,13 @@ import {
   chosen,
   freshId,
   fromPart,
-  shapeSpan,
   withAdded,
   type PartDocument,
   type PlateDocument,
   type ShapeDocument,
   type SystemDocument,
-} from '@/core/document';
+} from '@/core/plan';
+import { shapeSpan } from '@/core/model';
 
 const round = (value: number): number => Number(value.toFixed(3));
 
@@ -43,7 +43,7 @@ export function withSump(system: SystemDocument, t: number): SystemDocument {
   const [length, width, height] = span(system, t);
   const [l, w, h] = [round(length * 0.25), round(width * 0.35), round(Math.max(0.02, height * 0.12))];
   return withPart(system, t, 'sump', 'Sump', {
-    does: 'add',
+    operation: 'add',
     shape: { kind: 'box', length_m: chosen(l), width_m: chosen(w), height_m: chosen(h) },
     x_m: chosen(round((length - l) / 2)),
     y_m: chosen(round((width - w) / 2)),
@@ -56,7 +56,7 @@ export function withNotch(system: SystemDocument, t: number): SystemDocument {
   const [length, width, height] = span(system, t);
   const [l, h] = [round(length * 0.2), round(height * 0.35)];
   return withPart(system, t, 'notch', 'Notch', {
-    does: 'take',
+    operation: 'take',
     shape: { kind: 'box', length_m: chosen(l), width_m: chosen(round(width)), height_m: chosen(h) },
     x_m: chosen(0),
     y_m: chosen(0),
@@ -69,7 +69,7 @@ export function withPumpModule(system: SystemDocument, t: number): SystemDocumen
   const [length, width, height] = span(system, t);
   const diameter = round(Math.min(0.11, length * 0.4, width * 0.4));
   return withPart(system, t, 'module', 'Pump module', {
-    does: 'displace',
+    operation: 'displace',
     shape: {
       kind: 'cylinder',
       axis: 'z',
@@ -127,7 +127,7 @@ export const NEW_FLAP: NonNullable<PlateDocument['flap']> = {
 /** A body from a file, where the first one begins. */
 export const withMeshPart = (system: SystemDocument, t: number, shape: ShapeDocument): SystemDocument =>
   withPart(system, t, 'body', 'Body from a file', {
-    does: 'add',
+    operation: 'add',
     shape,
     x_m: chosen(0),
     y_m: chosen(0),

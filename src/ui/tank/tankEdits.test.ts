@@ -1,14 +1,7 @@
 import { describe, expect, it } from 'vitest';
-import {
-  chosen,
-  draftSystem,
-  newPart,
-  parseSystem,
-  tankBody,
-  type ComponentDocument,
-  type SystemDocument,
-} from '@/core/document';
-import { evaluateSystem } from '@/core/evaluate';
+import { chosen, draftSystem, newPart, parseSystem, type ComponentDocument, type SystemDocument } from '@/core/plan';
+import { tankBody } from '@/core/model';
+import { evaluateSystem } from '@/core/answers';
 import { unwrap } from '@/core/outcome';
 import { withBaffle, withNotch, withPumpModule, withSlice, withSump } from './newParts';
 import { fluidOf, withFluid, withoutTank, withTank } from './tankEdits';
@@ -51,9 +44,9 @@ describe('what a button adds to a tank', () => {
     expect(new Set(parts.map(({ id }) => id)).size).toBe(2);
   });
 
-  it('baffles one after the other stand at different places and make one bay more each', () => {
+  it('baffles one after the other stand at different places and make one compartment more each', () => {
     const three = valid(withBaffle(withBaffle(withBaffle(DRAFT, 0), 0), 0));
-    expect(unwrap(tankBody(three.tanks[0]!)).bays.bays).toHaveLength(4);
+    expect(unwrap(tankBody(three.tanks[0]!)).division.compartments).toHaveLength(4);
   });
 });
 
@@ -76,7 +69,7 @@ describe('tanks', () => {
         mounts: [{ id: 'm', name: 'M', kind: 'strap', tank: 'main', x_m: chosen(0), y_m: chosen(0), z_m: chosen(0) }],
         fit: {
           ...added.fit,
-          ways: ['main', 'pickup', added.tanks[1]!.id].map((part) => ({ part, steps: [] })),
+          removals: ['main', 'pickup', added.tanks[1]!.id].map((part) => ({ part, steps: [] })),
           spots: [
             {
               id: 'lug',
@@ -94,7 +87,7 @@ describe('tanks', () => {
       0,
     );
     expect(without.mounts).toEqual([]);
-    expect(without.fit.ways.map(({ part }) => part)).toEqual([added.tanks[1]!.id]);
+    expect(without.fit.removals.map(({ part }) => part)).toEqual([added.tanks[1]!.id]);
     expect(without.fit.spots).toEqual([]);
     expect(without.lines).toHaveLength(DRAFT.lines.length - 1);
     valid(without);

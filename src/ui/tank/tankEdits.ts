@@ -1,4 +1,4 @@
-import { assumed, chosen, freshId, type SystemDocument, type TankDocument } from '@/core/document';
+import { assumed, chosen, freshId, type SystemDocument, type TankDocument } from '@/core/plan';
 import type { FluidKey } from '@/core/reference/fluids';
 
 /** One more tank, of ten litres, that holds what the first one holds, with the holes that every tank needs. */
@@ -78,7 +78,7 @@ export function withoutTank(system: SystemDocument, index: number): SystemDocume
     mounts: system.mounts.filter((mount) => mount.tank !== tank.id),
     fit: {
       ...system.fit,
-      ways: system.fit.ways.filter(({ part }) => !parts.has(part)),
+      removals: system.fit.removals.filter(({ part }) => !parts.has(part)),
       spots: system.fit.spots.filter((spot) => spot.tank !== tank.id),
     },
     conditions: { ...system.conditions, fills: system.conditions.fills.filter((fill) => fill.tank !== tank.id) },

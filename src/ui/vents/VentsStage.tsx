@@ -1,7 +1,8 @@
 'use client';
 
 import { Box } from '@chakra-ui/react';
-import { chosen, freshId, shapeSpan, withAdded, type PortDocument } from '@/core/document';
+import { chosen, freshId, withAdded, type PortDocument } from '@/core/plan';
+import { shapeSpan } from '@/core/model';
 import { KnownField } from '../fields/KnownField';
 import { StageFindings } from '../findings/FindingsView';
 import { Button } from '../parts/Button';
@@ -9,7 +10,7 @@ import { Caution } from '../parts/Caution';
 import { FieldGrid, Panel } from '../parts/Panel';
 import { NoAnswer } from '../parts/NoAnswer';
 import { Practice } from '../parts/Practice';
-import { Shown } from '../parts/Shown';
+import { Quantity } from '../parts/Quantity';
 import { TankViews } from '../drawing/TankViews';
 import { applyEdit, useSystem } from '../state/editor';
 import { useDetails } from '../state/results';
@@ -46,7 +47,7 @@ export function VentsStage() {
               <>
                 At the needed flow the tank stands at{' '}
                 <b>
-                  <Shown value={flow.value.ullageGauge_Pa} role="pressure" digits={2} />
+                  <Quantity value={flow.value.ullageGauge_Pa} role="pressure" digits={2} />
                 </b>{' '}
                 against the air outside.
               </>
@@ -83,14 +84,13 @@ function VentPanel({ port, t, p }: { readonly port: PortDocument; readonly t: nu
   return (
     <Panel title={port.name}>
       <FieldGrid>
-        <KnownField label="Bore" path={at('bore_m')} role="bore" entry={{ line: 'hose' }} />
+        <KnownField path={at('bore_m')} entry={{ line: 'hose' }} />
         <KnownField
           label={port.role === 'vent' ? 'Length of the vent line' : 'Length of the neck'}
           path={at('length_m')}
-          role="run"
         />
-        {port.x_m && <KnownField label="From the aft wall" path={at('x_m')} role="tape" />}
-        {port.y_m && <KnownField label="From the starboard wall" path={at('y_m')} role="tape" />}
+        {port.x_m && <KnownField label="From the aft wall" path={at('x_m')} />}
+        {port.y_m && <KnownField label="From the starboard wall" path={at('y_m')} />}
       </FieldGrid>
     </Panel>
   );

@@ -3,7 +3,7 @@
 import { Box } from '@chakra-ui/react';
 import { useRouter } from 'next/navigation';
 import { useState } from 'react';
-import { differences } from '@/core/document';
+import { differences } from '@/core/plan';
 import { plainName } from '@/core/formats';
 import { DifferenceList } from '../compare/DifferenceRows';
 import { createOnServer } from '../library/serverSystems';

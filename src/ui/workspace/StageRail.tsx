@@ -1,7 +1,7 @@
 'use client';
 
 import { Box, chakra } from '@chakra-ui/react';
-import { allKnown } from '@/core/evaluate';
+import { allKnown } from '@/core/answers';
 import { pathWords } from '../measure/pathWords';
 import { useDrawnSystem } from '../state/editor';
 import { useJudged } from '../state/results';
@@ -23,7 +23,7 @@ export function StageRail() {
         ? 'warn'
         : undefined;
   return (
-    <Box as="nav" aria-label="Stages" position={{ base: 'static', lg: 'sticky' }} top="180px" className="no-print">
+    <Box as="nav" aria-label="Stages" position={{ base: 'static', lg: 'sticky' }} top="216px" className="no-print">
       <Box display="flex" flexDirection={{ base: 'row', lg: 'column' }} flexWrap="wrap" gap="1">
         {STAGES.map(({ key, label }, index) => {
           const open = assumptions.filter((stage) => stage === key).length;
@@ -52,13 +52,15 @@ export function StageRail() {
             label={label}
             shortcut={STAGES.length + index + 1}
             note={
-              key === 'findings'
-                ? failed.length > 0
-                  ? `${findings.length}, not all known`
-                  : onTheWay.length > 0
-                    ? `${findings.length > 0 ? findings.length : ''}…`
-                    : `${findings.length} in all`
-                : `${assumptions.length} assumed`
+              key === 'paper'
+                ? 'for the bench'
+                : key === 'findings'
+                  ? failed.length > 0
+                    ? `${findings.length}, not all known`
+                    : onTheWay.length > 0
+                      ? `${findings.length > 0 ? findings.length : ''}…`
+                      : `${findings.length} in all`
+                  : `${assumptions.length} assumed`
             }
             worst={undefined}
           />
@@ -85,7 +87,7 @@ function RailItem({ stage, label, shortcut, note, worst }: ItemProps) {
       onClick={() => goTo(stage)}
       aria-current={active ? 'page' : undefined}
       data-testid={`stage-${stage}`}
-      title={`Key ${shortcut}`}
+      title={`Key ${shortcut % 10}`}
       textAlign="left"
       minH="44px"
       px="3"

@@ -1,11 +1,11 @@
 'use client';
 
 import { Box, chakra, VisuallyHidden } from '@chakra-ui/react';
-import { Columns3, Download, GitFork, Redo2, Undo2 } from 'lucide-react';
+import { Columns3, Download, GitFork, History as HistoryIcon, Redo2, Search, Undo2 } from 'lucide-react';
 import Link from 'next/link';
 import { useRouter } from 'next/navigation';
 import type { ReactNode } from 'react';
-import { fileNameOf } from '@/core/document';
+import { fileNameOf } from '@/core/plan';
 import { readName } from '../fields/readName';
 import { TextEntry } from '../fields/TextEntry';
 import { createOnServer, family, systemNames, variantName } from '../library/serverSystems';
@@ -15,6 +15,7 @@ import { saveFile } from '../parts/saveFile';
 import { ThemeSwitch } from '../parts/ThemeSwitch';
 import { saveNow, useSaveState } from '../state/autosave';
 import { openDocument, setValue, useEditor, useHistory, useValue } from '../state/editor';
+import { openCommandBox } from './commandOpen';
 import { mayLeaveFor } from './useLeaving';
 
 export function TopBar() {
@@ -48,6 +49,9 @@ export function TopBar() {
       </Box>
       <SaveBadge />
       <Box flex="1" />
+      <IconButton label="Go to… (key /)" onClick={openCommandBox}>
+        <Search size={20} aria-hidden />
+      </IconButton>
       <HistoryButtons />
       <VariantButtons />
       <ExportLink />
@@ -164,6 +168,10 @@ function VariantButtons() {
     const to = `/compare?${(await family(id)).map((each) => `with=${encodeURIComponent(each)}`).join('&')}`;
     if (mayLeaveFor(to)) router.push(to);
   };
+  const history = async (): Promise<void> => {
+    await saveNow();
+    if (mayLeaveFor(`/systems/${id}/history`)) router.push(`/systems/${id}/history`);
+  };
   return (
     <>
       <IconButton label="Fork a variant of this system" onClick={() => void fork()}>
@@ -171,6 +179,9 @@ function VariantButtons() {
       </IconButton>
       <IconButton label="Compare with its variants" onClick={() => void compare()}>
         <Columns3 size={20} aria-hidden />
+      </IconButton>
+      <IconButton label="History: its earlier saves" onClick={() => void history()}>
+        <HistoryIcon size={20} aria-hidden />
       </IconButton>
     </>
   );

@@ -3,7 +3,7 @@
 import { Box } from '@chakra-ui/react';
 import { useRouter } from 'next/navigation';
 import { useEffect, useState } from 'react';
-import { differences, mergeSystems, type SystemDocument } from '@/core/document';
+import { differences, mergeSystems, sameContent, type SystemDocument } from '@/core/plan';
 import { DifferenceList } from '../compare/DifferenceRows';
 import { createOnServer } from '../library/serverSystems';
 import { Button } from '../parts/Button';
@@ -26,7 +26,7 @@ export function UnsavedWork({ id, document }: { readonly id: string; readonly do
     leftBehind(id).then(
       (left) => {
         if (!current) return;
-        const isHad = (copy: KeptCopy): boolean => JSON.stringify(copy.system) === JSON.stringify(document);
+        const isHad = (copy: KeptCopy): boolean => sameContent(copy.system, document);
         for (const copy of left.copies.filter(isHad)) void forget('copies', copy.key);
         setCopies(left.copies.filter((copy) => !isHad(copy)));
         setTexts(left.texts);
@@ -66,6 +66,8 @@ function LeftCopy({ copy, onDone }: { readonly copy: KeptCopy; readonly onDone: 
   const [fault, setFault] = useState('');
   const now = openDocument();
   const found = differences(now, copy.system);
+  const known = new Set(now.records.map(({ id }) => id));
+  const written = copy.system.records.filter(({ id }) => !known.has(id)).length;
   const take = (): void => {
     const merged = mergeSystems(copy.base, copy.system, openDocument());
     if (!merged.ok)
@@ -98,8 +100,13 @@ function LeftCopy({ copy, onDone }: { readonly copy: KeptCopy; readonly onDone: 
         {copy.edit}”.
       </Box>
       <Box mt="2">
+        {written > 0 && (
+          <Box data-testid="unsaved-records">
+            {written} {written === 1 ? 'line' : 'lines'} of its logs were written down here and not saved.
+          </Box>
+        )}
         {found.length === 0 ? (
-          <Box>It differs in its name, description or conditions alone.</Box>
+          <Box>{written > 0 ? 'Beside that it' : 'It'} differs in its name, description or conditions at most.</Box>
         ) : (
           <>
             <Box

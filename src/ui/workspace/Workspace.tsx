@@ -1,30 +1,25 @@
 'use client';
 
-import { Box } from '@chakra-ui/react';
-import { useEffect } from 'react';
-import type { SystemDocument } from '@/core/document';
+import { Box, chakra } from '@chakra-ui/react';
+import { lazy, Suspense, useEffect } from 'react';
+import type { SystemDocument } from '@/core/plan';
 import { ConditionsPanel } from '../conditions/ConditionsPanel';
-import { FindingsView } from '../findings/FindingsView';
-import { FitStage } from '../fit/FitStage';
-import { GaugeStage } from '../gauge/GaugeStage';
-import { LinesStage } from '../lines/LinesStage';
-import { MeasureNext } from '../measure/MeasureNext';
 import { NumbersBar } from '../numbers/NumbersBar';
-import { PortsStage } from '../ports/PortsStage';
-import { RangeStage } from '../range/RangeStage';
 import { markSaved, useAutosave } from '../state/autosave';
 import { useOthersEdits } from '../state/useOthersEdits';
 import { openSystem, useEditor } from '../state/editor';
 import { useReaderStore } from '../state/reader';
-import { DetailsProvider, forgetResults, useEvaluation } from '../state/results';
+import { DetailsProvider } from '../state/results';
+import { forgetAnswers, useEvaluation } from '../state/answers';
 import { chooseTank } from '../state/tankChoice';
-import { TankStage } from '../tank/TankStage';
-import { VentsStage } from '../vents/VentsStage';
+import { useCommandBox } from './commandOpen';
 import { ConflictPanel } from './ConflictPanel';
 import { usePlace } from './goTo';
+import { Guide } from './Guide';
 import { LeavingQuestion } from './LeavingQuestion';
+import { StageBody } from './StageBody';
 import { StageRail } from './StageRail';
-import { isStage, type StageKey } from './stages';
+import { isStage } from './stages';
 import { TopBar } from './TopBar';
 import { UnsavedWork } from './UnsavedWork';
 import { useKeptTyping } from './useKeptTyping';
@@ -37,10 +32,22 @@ type Props = {
   readonly stage: string | null;
 };
 
+const CommandBox = lazy(() => import('./CommandBox').then(({ CommandBox: opened }) => ({ default: opened })));
+
+/** Fetched when it is first asked for. */
+function GoTo() {
+  const isOpen = useCommandBox((state) => state.isOpen);
+  return isOpen ? (
+    <Suspense fallback={null}>
+      <CommandBox />
+    </Suspense>
+  ) : null;
+}
+
 /** One open system: numbers on top, stages at the side, conditions beside them. */
 export function Workspace({ id, document, revision, stage }: Props) {
   useEffect(() => {
-    forgetResults();
+    forgetAnswers();
     openSystem(id, document);
     chooseTank(0);
     markSaved(id, document, revision);
@@ -63,12 +70,30 @@ export function Workspace({ id, document, revision, stage }: Props) {
     );
   return (
     <DetailsProvider>
-      <Box minH="100vh">
+      <Box minH={{ base: '100vh', _print: '0' }}>
+        <chakra.a
+          href="#work"
+          position="absolute"
+          left="2"
+          top="-60px"
+          zIndex="30"
+          bg="accent"
+          color="onAccent"
+          px="4"
+          py="3"
+          borderRadius="md"
+          fontWeight="650"
+          _focus={{ top: '2' }}
+        >
+          Skip to the work
+        </chakra.a>
+        <GoTo />
         <Box display={{ base: 'contents', lg: 'block' }} position="sticky" top="0" zIndex="10">
           <TopBar />
           <Box position={{ base: 'sticky', lg: 'static' }} top="0" zIndex="10">
             <NumbersBar />
           </Box>
+          <Guide id={id} />
         </Box>
         <Box
           display="grid"
@@ -78,7 +103,7 @@ export function Workspace({ id, document, revision, stage }: Props) {
           alignItems="start"
         >
           <StageRail />
-          <Box as="main" minW="0" order={{ base: 3, lg: 0 }}>
+          <Box as="main" id="work" tabIndex={-1} minW="0" order={{ base: 3, lg: 0 }}>
             <LeavingQuestion />
             <ConflictPanel />
             <UnsavedWork id={id} document={document} />
@@ -86,8 +111,8 @@ export function Workspace({ id, document, revision, stage }: Props) {
           </Box>
           <Box
             position={{ base: 'static', lg: 'sticky' }}
-            top="180px"
-            maxH={{ lg: 'calc(100vh - 196px)' }}
+            top="216px"
+            maxH={{ lg: 'calc(100vh - 232px)' }}
             overflowY={{ lg: 'auto' }}
             className="no-print"
           >
@@ -97,21 +122,4 @@ export function Workspace({ id, document, revision, stage }: Props) {
       </Box>
     </DetailsProvider>
   );
-}
-
-const BODIES: Readonly<Record<StageKey, () => React.ReactNode>> = {
-  fit: () => <FitStage />,
-  tank: () => <TankStage />,
-  ports: () => <PortsStage />,
-  lines: () => <LinesStage />,
-  vents: () => <VentsStage />,
-  gauge: () => <GaugeStage />,
-  range: () => <RangeStage />,
-  findings: () => <FindingsView />,
-  measure: () => <MeasureNext />,
-};
-
-function StageBody() {
-  const stage = usePlace((place) => place.stage);
-  return BODIES[stage]();
 }

@@ -1,7 +1,7 @@
 'use client';
 
 import { create } from 'zustand';
-import type { Path } from '@/core/document';
+import type { Path } from '@/core/plan';
 import { chooseTank } from '../state/tankChoice';
 import type { StageKey } from './stages';
 
@@ -21,9 +21,24 @@ export const usePlace = create<Place>()((set) => ({
     const url = new URL(window.location.href);
     url.searchParams.set('stage', stage);
     window.history.replaceState(null, '', url);
-    if (path) requestAnimationFrame(() => requestAnimationFrame(() => focusField(path.join('.'))));
+    if (path) whenOpen(() => focusField(path.join('.')));
   },
 }));
+
+/** Stands in place of a stage that is being fetched. */
+export const OPENING = 'stage-opening';
+/** Some seconds; what has not come by then says so itself. */
+const MOST_FRAMES = 300;
+
+/** Does something when the stage has been drawn. */
+function whenOpen(act: () => void, frames = MOST_FRAMES): void {
+  requestAnimationFrame(() =>
+    requestAnimationFrame(() => {
+      if (frames > 0 && document.querySelector(`[data-testid="${OPENING}"]`)) whenOpen(act, frames - 2);
+      else requestAnimationFrame(act);
+    }),
+  );
+}
 
 /** Puts the cursor into the field of a path, or of the nearest path above it. */
 function focusField(path: string): void {

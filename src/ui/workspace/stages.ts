@@ -1,6 +1,6 @@
 import type { Stage } from '@/core/rules';
 
-export type StageKey = Stage | 'findings' | 'measure';
+export type StageKey = Stage | 'findings' | 'measure' | 'paper';
 
 /** In the order in which the work is done. */
 export const STAGES: readonly { readonly key: StageKey; readonly label: string; readonly question: string }[] = [
@@ -16,6 +16,7 @@ export const STAGES: readonly { readonly key: StageKey; readonly label: string; 
 export const ACROSS: readonly { readonly key: StageKey; readonly label: string }[] = [
   { key: 'findings', label: 'Findings' },
   { key: 'measure', label: 'Measure next' },
+  { key: 'paper', label: 'Paper' },
 ];
 
 export const isStage = (value: string | null): value is StageKey =>

@@ -1,7 +1,8 @@
 'use client';
 
 import { useEffect } from 'react';
-import { useEditor } from '../state/editor';
+import { redoEdit, undoEdit } from '../state/editor';
+import { openCommandBox } from './commandOpen';
 import { usePlace } from './goTo';
 import { ACROSS, STAGES } from './stages';
 
@@ -9,7 +10,7 @@ const isTyping = (target: EventTarget | null): boolean =>
   target instanceof HTMLElement &&
   (target.tagName === 'INPUT' || target.tagName === 'SELECT' || target.tagName === 'TEXTAREA');
 
-/** Ctrl+Z and Ctrl+Y anywhere; 1 to 9 for the stages where nothing is being typed. */
+/** Ctrl+Z, Ctrl+Y, Ctrl+K anywhere; 1 to 9 and 0 for stages, / and ? for the rest where nothing is being typed. */
 export function useShortcuts(): void {
   useEffect(() => {
     const onKey = (event: KeyboardEvent): void => {
@@ -17,14 +18,21 @@ export function useShortcuts(): void {
       const key = event.key.toLowerCase();
       if (command && (key === 'z' || key === 'y')) {
         event.preventDefault();
-        const history = useEditor.temporal.getState();
-        if (key === 'y' || event.shiftKey) history.redo();
-        else history.undo();
+        if (key === 'y' || event.shiftKey) redoEdit();
+        else undoEdit();
         return;
       }
+      if (command && key === 'k') {
+        event.preventDefault();
+        return openCommandBox();
+      }
       if (command || event.altKey || isTyping(event.target)) return;
-      const stage = [...STAGES, ...ACROSS][Number(event.key) - 1];
-      if (/^[1-9]$/.test(event.key) && stage) usePlace.getState().goTo(stage.key);
+      if (key === '/' || key === '?') {
+        event.preventDefault();
+        return openCommandBox();
+      }
+      const stage = [...STAGES, ...ACROSS][(Number(event.key) + 9) % 10];
+      if (/^[0-9]$/.test(event.key) && stage) usePlace.getState().goTo(stage.key);
     };
     window.addEventListener('keydown', onKey);
     return () => window.removeEventListener('keydown', onKey);

@@ -1,4 +1,4 @@
-import { catalogueCsv, MOST_OWN_PARTS, parsePart, readCatalogueCsv, type ComponentDocument } from '@/core/document';
+import { catalogueCsv, MOST_OWN_PARTS, parsePart, readCatalogueCsv, type ComponentDocument } from '@/core/plan';
 import { addOwnParts, database, listOwnParts } from '@/db';
 import { answering, bodyJson, refuse } from '@/server/http';
 

@@ -1,3 +1,4 @@
+import { MOST_RECORDS } from '@/core/plan';
 import { database, deleteSystem, findSystem, saveSystem } from '@/db';
 import { answering, bodySystem, decodedHeader, refuse } from '@/server/http';
 
@@ -23,6 +24,18 @@ export const PUT = answering(async (request: Request, { params }: Context): Prom
   const edit = (decodedHeader(request, 'x-edit') ?? 'edited').slice(0, 120);
   const result = saveSystem(database(), (await params).id, body.document, from, edit, Date.now());
   if (result.saved) return Response.json({ revision: result.revision });
+  if (result.reason === 'altered')
+    return refuse(
+      422,
+      'record-altered',
+      `The record ${result.record} was written down otherwise. Records are only added to: correct it by another that names it. Nothing was saved.`,
+    );
+  if (result.reason === 'too-many-records')
+    return refuse(
+      422,
+      'too-many-records',
+      `A system takes ${MOST_RECORDS} records, and has them. Nothing was saved; keep a copy by Export.`,
+    );
   return result.reason === 'missing'
     ? missing()
     : refuse(

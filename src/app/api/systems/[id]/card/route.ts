@@ -1,4 +1,4 @@
-import { cardSchema } from '@/core/evaluate';
+import { cardSchema } from '@/core/answers';
 import { database, keepCard } from '@/db';
 import { buildId } from '@/server/build';
 import { answering, bodyJson, checked, refuse } from '@/server/http';

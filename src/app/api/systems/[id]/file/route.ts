@@ -1,4 +1,4 @@
-import { fileNameOf } from '@/core/document';
+import { fileNameOf } from '@/core/plan';
 import { database, findSystem, systemText } from '@/db';
 import { answering, refuse } from '@/server/http';
 

@@ -1,4 +1,4 @@
-import { database, revisionOf } from '@/db';
+import { countRecords, database, revisionOf } from '@/db';
 import { answering, refuse } from '@/server/http';
 
 export const dynamic = 'force-dynamic';
@@ -6,9 +6,10 @@ export const dynamic = 'force-dynamic';
 /** What a system is at: for pages that look whether another device changed it. */
 export const GET = answering(
   async (_: Request, { params }: { readonly params: Promise<{ id: string }> }): Promise<Response> => {
-    const revision = revisionOf(database(), (await params).id);
+    const { id } = await params;
+    const revision = revisionOf(database(), id);
     return revision === undefined
       ? refuse(404, 'missing', 'There is no such system; it may have been deleted.')
-      : Response.json({ revision });
+      : Response.json({ revision, records: countRecords(database(), id) });
   },
 );

@@ -1,0 +1,65 @@
+import { array, number, object, string, type InferType } from 'yup';
+import type { Outcome } from '../outcome';
+import { ROLES, type Role } from '../units';
+import { NUMBER_KEYS, type NumberKey, type Numbers } from './numbers';
+
+/**
+ * What the card of a system shows in the library, small enough to be kept
+ * beside the system: its numbers, and how many findings of each kind there are.
+ */
+export const cardSchema = object({
+  numbers: array(
+    object({
+      key: string<NumberKey>().oneOf(NUMBER_KEYS).required(),
+      value: number().required(),
+      role: string<Role>()
+        .oneOf(Object.keys(ROLES) as Role[])
+        .required(),
+    }).noUnknown(),
+  )
+    .max(NUMBER_KEYS.length)
+    .required(),
+  stops: count(),
+  warns: count(),
+  notes: count(),
+  notJudged: count(),
+  /** Why nothing could be worked out. */
+  fails: string().max(400).optional(),
+}).noUnknown();
+
+function count() {
+  return number().integer().min(0).max(9999).required();
+}
+
+export type Card = InferType<typeof cardSchema>;
+export type CardFigure = { readonly key: NumberKey; readonly value: number; readonly role: Role };
+
+export type Counted = {
+  readonly findings: readonly { readonly severity: string }[];
+  readonly notJudged: readonly unknown[];
+};
+
+/** The card of a system from its numbers and what every rule says of it. */
+export function cardOf(numbers: Numbers, { findings, notJudged }: Counted): Card {
+  const of = (severity: string): number => findings.filter((finding) => finding.severity === severity).length;
+  return {
+    numbers: NUMBER_KEYS.flatMap((key) => {
+      const found: Outcome<{ value: number; role: Role }> = numbers[key];
+      return found.ok && Number.isFinite(found.value.value) ? [{ key, ...found.value }] : [];
+    }),
+    stops: of('stop'),
+    warns: of('warn'),
+    notes: of('note'),
+    notJudged: notJudged.length,
+  };
+}
+
+/** The card of one that cannot be worked out at all. */
+export const failedCard = (detail: string): Card => ({
+  numbers: [],
+  stops: 0,
+  warns: 0,
+  notes: 0,
+  notJudged: 0,
+  fails: detail.slice(0, 400),
+});

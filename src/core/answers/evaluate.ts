@@ -1,0 +1,203 @@
+import { feedPath } from '../plan/circuits';
+import type { FlowInputs } from '../model/compileNetwork';
+import type { ConsumerDocument, Plan, PlanAt } from '../plan/schema';
+import type { FluidState } from '../fluids';
+import type { GaugeCode } from '../gauge';
+import { memoized } from '../memo';
+import { failure, success, type Outcome } from '../outcome';
+import { allSteps, type Steps } from '../steps';
+import { burnAtDuty_m3PerS, endurance, type Endurance } from '../range';
+import { flowResult, type FlowCode, type FlowResult } from './flow/flowResult';
+import { withPositions, type State } from '../state';
+import { documentAt, type At, type EvaluationCode } from './at';
+import { prepare, type Prepared } from './flow/flowInputs';
+import { lineAnswers, type LineAnswers } from './lines';
+import type { Solved } from './lines/profile';
+import { fitForSteps, reachFor, type FitOutcome, type ReachOutcome } from './fit/fitCache';
+import { gaugeResult, type GaugeResult } from './gauge/gauge';
+import { reserves, type ReserveResult } from './tank/pickups';
+import { sheetsOf, type SheetsOutcome } from './fit/sheets';
+import { tankResult, type Detail, type TankResult } from './tank/tankResult';
+
+export type RangeResult = Endurance & { readonly usable_m3: number; readonly burn_m3PerS: number };
+
+/** All that follows from a plan in a state. Plain data. */
+export type Evaluation = {
+  /** What it all holds for. */ readonly state: State;
+  /** Of the tank that feeds the first consumer. */
+  readonly fluid: FluidState;
+  readonly tanks: readonly TankResult[];
+  /** In the order of the document's consumers; the first is the one the four numbers speak of. */
+  readonly flows: readonly Outcome<FlowResult, FlowCode>[];
+  readonly gauges: readonly Outcome<GaugeResult, GaugeCode>[];
+  readonly usable: Outcome<number, 'no-pickup' | 'no-tank'>;
+  /** What a heater's pickup leaves for the engine; left out when only numbers were asked for. */
+  readonly reserves: readonly ReserveResult[];
+  /** Joints, profiles, spills and the like of all lines; absent when only numbers were asked for. */
+  readonly lines: LineAnswers | undefined;
+  /** Each tank's faces with their ports; absent as the fit is. */
+  readonly sheets: SheetsOutcome | undefined;
+  /** How the tanks fit their space; absent where nothing is said of it, or where it has not been worked out yet. */
+  readonly fit: FitOutcome | undefined;
+  /** What hands and tools get to; absent as the fit is. */
+  readonly reach: ReachOutcome | undefined;
+  readonly range: Outcome<RangeResult, 'no-burn' | 'no-consumer' | 'no-pickup' | 'no-tank'>;
+};
+
+/**
+ * Evaluates a whole system at its conditions.
+ *
+ * A part that cannot be computed fails alone, with its reason; the whole
+ * fails only where the conditions themselves make no sense.
+ *
+ * @param detail 'first': of flows and gauges only the first, which the four numbers speak of
+ * @param fit takes longer than all the rest: the interface asks for it apart
+ */
+export const evaluateSystem = (
+  system: PlanAt,
+  detail: Detail | 'first' = 'full',
+  fit: 'with-fit' | 'without-fit' = 'with-fit',
+): Outcome<Evaluation, EvaluationCode> => allSteps(evaluation(system, detail, fit));
+
+/** The same in steps, one a part. */
+export function* evaluation(
+  system: PlanAt,
+  detail: Detail | 'first',
+  fit: 'with-fit' | 'without-fit',
+): Steps<Outcome<Evaluation, EvaluationCode>> {
+  const at = documentAt(system);
+  return at.ok ? yield* evaluationAt(system, at.value, detail, fit) : at;
+}
+
+/** The tanks alone: what each holds and leaves, and what can be used. */
+export type TankAnswers = Pick<Evaluation, 'state' | 'tanks' | 'usable'>;
+
+/** The tanks of a document at its conditions, without what flows out of them. */
+export function tankAnswers(system: PlanAt): Outcome<TankAnswers, EvaluationCode> {
+  const at = documentAt(system);
+  if (!at.ok) return at;
+  const prepared = prepare(at.value);
+  if (!prepared.ok) return prepared;
+  const tanks = allSteps(tanksAt(system, at.value, prepared.value, 'full'));
+  return success({ state: at.value.state, tanks, usable: usableOf(system, { tanks, state: at.value.state }) });
+}
+
+function* tanksAt(
+  { envelope }: Plan,
+  { model, state }: At,
+  { levels, fluids }: Prepared,
+  detail: Detail,
+): Steps<TankResult[]> {
+  const circuits = withPositions(model.circuits, state.positions);
+  const tanks: TankResult[] = [];
+  for (const [t, level] of levels.entries()) {
+    tanks.push(tankResult(circuits, envelope, state.gravity, level, fluids[t]!, detail));
+    yield;
+  }
+  return tanks;
+}
+
+/** What follows from a plan whose model is in a state, in steps. */
+export function* evaluationAt(
+  system: Plan,
+  at: At,
+  detail: Detail | 'first',
+  fit: 'with-fit' | 'without-fit',
+): Steps<Outcome<Evaluation, EvaluationCode>> {
+  const prepared = prepare(at);
+  if (!prepared.ok) return prepared;
+  const { state } = at;
+  const { levels, inputsFor } = prepared.value;
+  const each = detail === 'first' ? 'numbers' : detail;
+  const asked = <T>(all: readonly T[]): readonly T[] => (detail === 'first' ? all.slice(0, 1) : all);
+  const tanks = yield* tanksAt(system, at, prepared.value, each);
+  const usable = usableOf(system, { tanks, state });
+  const flows: Outcome<FlowResult, FlowCode>[] = [];
+  for (const consumer of asked(system.consumers)) {
+    flows.push(flowOf(inputsFor(consumer), consumer, each));
+    yield;
+  }
+  const gauges: Outcome<GaugeResult, GaugeCode>[] = [];
+  const senders = levels.flatMap((level, t) =>
+    level.tank.senders.map((sender) => ({ level, sender, tank: tanks[t]! })),
+  );
+  for (const { level, sender, tank } of asked(senders)) {
+    gauges.push(gaugeResult(system, state.duty_ratio, level, sender, tank, each));
+    yield;
+  }
+  const first = {
+    state,
+    fluid: inputsFor(system.consumers[0]).fluid,
+    tanks,
+    flows,
+    gauges,
+    usable,
+    range: usable.ok ? rangeOf(system, state.duty_ratio, system.consumers[0], usable.value) : usable,
+  };
+  const none = { reserves: [], lines: undefined, sheets: undefined, fit: undefined, reach: undefined };
+  if (each === 'numbers') return success({ ...first, ...none });
+  const solved = flows.flatMap((flow) => (flow.ok ? [flow.value] : []));
+  const details = { reserves: reserves(system, at), lines: linesOf(inputsFor(system.consumers[0]), solved) };
+  if (fit === 'without-fit') return success({ ...first, ...none, ...details });
+  yield;
+  return success({
+    ...first,
+    ...details,
+    sheets: sheetsOf(system),
+    fit: yield* fitForSteps(system),
+    reach: reachFor(system),
+  });
+}
+
+// Searches go on from where the last one ended: each answer begins with inputs of its own, whatever was asked before.
+const flowOf = memoized(
+  'flow',
+  (inputs: FlowInputs, consumer: ConsumerDocument, detail: Detail) => flowResult({ ...inputs }, consumer, detail),
+  24,
+);
+const linesOf = memoized('lines', (inputs: FlowInputs, solutions: readonly Solved[]) =>
+  lineAnswers({ ...inputs }, solutions),
+);
+
+/** The tank and pickup that feed the first consumer as valves stand; the first of each where no line is joined. */
+export function mainPickup(
+  plan: Plan,
+  { tanks, state }: Pick<Evaluation, 'tanks' | 'state'>,
+): { tank: TankResult; pickup: TankResult['pickups'][number] } | undefined {
+  const [consumer] = plan.consumers;
+  const source = consumer ? feedPath(withPositions(plan, state.positions), consumer.id).at(-1) : undefined;
+  const all = tanks.flatMap((tank) => tank.pickups.map((pickup) => ({ tank, pickup })));
+  return all.find(({ pickup }) => pickup.id === source) ?? all[0];
+}
+
+/** The tank that the four numbers speak of. */
+export const mainTank = (plan: Plan, of: Pick<Evaluation, 'tanks' | 'state'>): TankResult =>
+  mainPickup(plan, of)?.tank ?? of.tanks[0]!;
+
+function usableOf(plan: Plan, of: Pick<Evaluation, 'tanks' | 'state'>): Outcome<number, 'no-pickup' | 'no-tank'> {
+  const main = mainPickup(plan, of);
+  if (!main)
+    return failure(
+      'no-pickup',
+      of.tanks[0]?.name ?? 'tank',
+      'The tank has no pickup that stands in it, so nothing can be drawn.',
+    );
+  return success(Math.max(0, main.tank.holds_m3 - main.pickup.worst.unusable_m3));
+}
+
+function rangeOf(
+  system: Plan,
+  duty_ratio: number,
+  consumer: ConsumerDocument | undefined,
+  usable_m3: number,
+): Outcome<RangeResult, 'no-burn' | 'no-consumer'> {
+  if (!consumer) return failure('no-consumer', 'consumers', 'Nothing burns the fuel yet.');
+  const burn_m3PerS = burnAtDuty_m3PerS(consumer.burnIdle_m3PerS.value, consumer.burnFull_m3PerS.value, duty_ratio);
+  const trip = endurance({
+    usable_m3,
+    burn_m3PerS,
+    reserve_ratio: system.wishes.reserve_ratio.value,
+    ...(system.vehicle.speed_mPerS ? { speed_mPerS: system.vehicle.speed_mPerS.value } : {}),
+  });
+  return trip.ok ? success({ ...trip.value, usable_m3, burn_m3PerS }) : trip;
+}

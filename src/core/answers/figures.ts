@@ -1,0 +1,75 @@
+import type { Plan } from '../plan/schema';
+import type { Role } from '../units';
+import type { Evaluation } from './evaluate';
+import { NUMBER_KEYS, numbersOf, type NumberKey } from './numbers';
+
+/** A number to compare variants by; undefined where it cannot be had. */
+export type ComparedFigure = {
+  readonly key: string;
+  readonly label: string;
+  readonly role: Role;
+  readonly value: number | undefined;
+  /** Which way is better, where one is. */ readonly better?: 'more' | 'less';
+};
+
+const NUMBER_WORDS: Readonly<
+  Record<NumberKey, { readonly label: string; readonly role: Role; readonly better: 'more' | 'less' }>
+> = {
+  holds: { label: 'Holds', role: 'tankVolume', better: 'more' },
+  usable: { label: 'Usable on the worst slope', role: 'tankVolume', better: 'more' },
+  delivers: { label: 'Delivers', role: 'burn', better: 'more' },
+  goes: { label: 'Goes', role: 'trip', better: 'more' },
+  gauge: { label: 'Gauge error, worst', role: 'share', better: 'less' },
+};
+
+/** What two systems are compared by: the four numbers, and what they weigh and take to build. */
+export function comparedFigures(system: Plan, evaluation: Evaluation): ComparedFigure[] {
+  const numbers = numbersOf(system, evaluation);
+  const tanks = evaluation.tanks;
+  const sum = (of: (tank: Evaluation['tanks'][number]) => number): number =>
+    tanks.reduce((total, tank) => total + of(tank), 0);
+  return [
+    ...NUMBER_KEYS.map((key): ComparedFigure => {
+      const number = numbers[key];
+      const { label, role, better } = NUMBER_WORDS[key];
+      const value = number.ok ? (key === 'gauge' ? Math.abs(number.value.value) : number.value.value) : undefined;
+      return { key, label, role: number.ok ? number.value.role : role, value, better };
+    }),
+    ...(tanks.length > 1
+      ? [
+          {
+            key: 'all',
+            label: 'All tanks together hold',
+            role: 'tankVolume' as const,
+            value: sum((tank) => tank.holds_m3),
+            better: 'more' as const,
+          },
+        ]
+      : []),
+    { key: 'gross', label: 'To the brim', role: 'tankVolume', value: sum((tank) => tank.gross_m3), better: 'more' },
+    { key: 'dry', label: 'Metal of the tanks', role: 'mass', value: sum((tank) => tank.dryMass_kg), better: 'less' },
+    { key: 'full', label: 'Filled to the limit', role: 'mass', value: sum((tank) => tank.fullMass_kg) },
+    { key: 'seams', label: 'Edges to weld or fold', role: 'run', value: sum((tank) => tank.edges_m), better: 'less' },
+    {
+      key: 'inside',
+      label: 'Inside to line',
+      role: 'area',
+      value: sum((tank) => tank.insideArea_m2 + tank.plateArea_m2),
+      better: 'less',
+    },
+    {
+      key: 'outside',
+      label: 'Outside to coat',
+      role: 'area',
+      value: sum((tank) => tank.outsideArea_m2),
+      better: 'less',
+    },
+    {
+      key: 'compartment',
+      label: 'Largest compartment free to surge',
+      role: 'tankVolume',
+      value: Math.max(...tanks.map((tank) => tank.inside.largest_m3)),
+      better: 'less',
+    },
+  ];
+}

@@ -1,0 +1,127 @@
+/**
+ * Everything that follows from a plan in a state.
+ *
+ * Read `table.ts` first: every answer there is, what it reads, when it is
+ * worked out and who shows it; `work.ts` has how. `evaluate.ts` runs every
+ * solver and returns plain data. `numbers.ts` picks the four numbers out
+ * of it, `workings.ts` shows how each came about, and `sensitivity.ts` says
+ * which uncertain values move them. Solvers know nothing of documents; this
+ * folder and `model/` are where the two meet.
+ */
+export {
+  evaluateSystem,
+  evaluation,
+  evaluationAt,
+  mainPickup,
+  mainTank,
+  tankAnswers,
+  type Evaluation,
+  type RangeResult,
+  type TankAnswers,
+} from './evaluate';
+export type { GaugeResult, LampResult } from './gauge/gauge';
+export { cardOf, cardSchema, failedCard, type Card, type CardFigure } from './card';
+export { numbersOf, NUMBER_KEYS, type Figure, type NumberKey, type Numbers } from './numbers';
+export { allKnown, type KnownAt } from './allKnown';
+export {
+  influencesOf,
+  sensitivity,
+  combinedUncertainty,
+  type FindingsOf,
+  type Influence,
+  type Sensitivity,
+} from './sensitivity';
+export { MAP_LIMIT, tankMap, type MapMode, type TankMap } from './tank/attitudeMap';
+export {
+  MANOEUVRES,
+  REFILL_HEAD_M,
+  type CompartmentResult,
+  type FeedResult,
+  type InsideResult,
+  type Manoeuvre,
+} from './tank/inside';
+export { comparedFigures, type ComparedFigure } from './figures';
+export { tankSolid, type TankSolid } from './tank/solid';
+export { tankTable, type TableAt } from './tank/table';
+export { workingOf, type Working, type WorkingStep, type WorkingTerm } from './workings';
+export {
+  COMFORT_RATIO,
+  DIRTY_RATIO,
+  LOW_VOLTS_RATIO,
+  VAPOUR_MARGIN_PA,
+  type DutyResult,
+  type FlowResult,
+  type LossShare,
+  type PumpChartPoint,
+  type PumpResult,
+} from './flow/flowResult';
+export { MOST_DROP_RATIO, type ElectricsResult } from './flow/electrics';
+export {
+  ANSWERS,
+  ANSWER_KEYS,
+  findingsHoldFor,
+  holdsFor,
+  type AnswerKey,
+  type AnswerRow,
+  type Cost,
+  type Read,
+} from './table';
+export {
+  answerWork,
+  type AnswerOf,
+  type AskedOf,
+  type CalibrationData,
+  type Compared,
+  type Results,
+  type WayNews,
+} from './work';
+export { documentAt, type At, type EvaluationCode } from './at';
+export { flowInputsOf, tankFluid } from './flow/flowInputs';
+export * from './lines';
+export type { BalancePoint, Detail, PickupResult, TankResult } from './tank/tankResult';
+export type { SectionDrawing, SenderDrawing, TankDrawing } from './tank/drawing';
+export { fitFor, fitForSteps, hasReach, hasSpace, reachFor, type FitOutcome, type ReachOutcome } from './fit/fitCache';
+export type { LineGap } from './fit/lineGaps';
+export { fitOf, type FitGap, type FitResult, type SurveyResult, type TankFit } from './fit/fit';
+export { type FitDoubt } from './fit/fitDoubts';
+export {
+  checkedWay,
+  MANY_SAMPLES,
+  foundWay,
+  moveOf,
+  orderOut,
+  partChoices,
+  stepOf,
+  wayPicture,
+  type FoundWay,
+  type PartChoice,
+  type WayPicture,
+  type WaysCode,
+} from './fit/ways';
+export type { Move, Opening, Removal, StepCheck, WayCheck, WayOut, WayProgress } from '../fit';
+export {
+  builtResult,
+  changesOf,
+  withChange,
+  type BuiltResult,
+  type FaceName,
+  type TankChange,
+  type TankChangeResult,
+} from './tank/tankChanges';
+export { largestTanks, withLargest, type LargestTank } from './fit/largestTanks';
+export { fitDrawing, type FitDrawing, type FitShape, type FitViewKey } from './fit/fitDrawing';
+export { reachOf, type ReachAnswer, type ReachJob, type ReachWhen, type ToolAtWork } from './fit/reach';
+export { mirrored, templatesOf, type Template, type TemplateEdge } from './fit/templates';
+export {
+  calibrationResult,
+  readingValue,
+  taughtByPours,
+  type CalibrationResult,
+  type ReadingKind,
+} from './gauge/calibration';
+export { designedSender, refittedSender, type DesignedSender, type RefittedSender } from './gauge/senderDesign';
+export { evenStep_m3, type DipResult, type SightResult } from './tank/scales';
+export { rigPlan, type RigPlan } from './gauge/rig';
+export { faceSheets, onDocument, sheetsOf, type FaceSheet, type SheetPort, type SheetsOutcome } from './fit/sheets';
+export { SHEET_CHECKS, type FromEdge, type SheetCheck, type SheetCheckKind } from './fit/sheetChecks';
+export { heightForReserve, pickupCuts, type CutSpread, type PickupPlan, type ReserveResult } from './tank/pickups';

@@ -1,0 +1,206 @@
+import { feedPath, type Circuits } from '../../plan/circuits';
+import type { TankLevel } from '../../model/compileNetwork';
+import { standingUp, type PickupModel, type TankModel } from '../../model/compileTank';
+import type { EnvelopeDocument } from '../../plan/schema';
+import { effectiveGravity, toTankFrame, volumeBelow, type EffectiveGravity, type Vec3 } from '../../geometry';
+import { unwrap } from '../../outcome';
+import {
+  headForFlow_m,
+  keptLevels_m,
+  orificeFlow_m3PerS,
+  roundSloshFrequency_Hz,
+  sloshFrequency_Hz,
+  compartmentBelow_m3,
+  type Hold,
+  type HoldInputs,
+  type LiquidReach,
+} from '../../tank';
+import { STANDARD_GRAVITY_M_PER_S2 } from '../../units';
+import { heldFor, levelIn, reachOfLiquid } from '../remembered';
+
+export const MANOEUVRES = ['braking', 'driving', 'cornering to port', 'cornering to starboard'] as const;
+export type Manoeuvre = (typeof MANOEUVRES)[number];
+
+export type CompartmentResult = {
+  readonly volume_m3: number;
+  /** At the set fill, the surface level in the tank and the same in every compartment. */
+  readonly liquid_m3: number;
+  /**
+   * First sloshing frequencies fore and aft and side to side; of a rectangular compartment with the same surface and
+   * depth, or of a round tank.
+   */
+  readonly slosh_Hz: { readonly lengthwise: number; readonly crosswise: number } | undefined;
+  /**
+   * What the compartment keeps from a pickup when the vehicle stands level, by the pickup's id; infinite where no way
+   * leads there.
+   */
+  readonly kept_m3: Readonly<Record<string, number>>;
+};
+
+export type FeedResult = {
+  readonly pickup: string;
+  readonly compartment: number;
+  /** What the lines draw through this pickup. */
+  readonly draw_m3PerS: number;
+  /**
+   * Openings low in the plates through which other compartments feed this one; undefined where it has no plates round
+   * it.
+   */
+  readonly refill:
+    { readonly area_m2: number; readonly headForDraw_m: number; readonly rate_m3PerS: number } | undefined;
+  /** Whether a flap of the pickup's compartment lets liquid out of it and not in. */
+  readonly flapAway: boolean;
+  readonly holds: Readonly<Record<Manoeuvre, Hold>>;
+};
+
+export type InsideResult = {
+  readonly compartments: readonly CompartmentResult[];
+  readonly feeds: readonly FeedResult[];
+  readonly largest_m3: number;
+};
+
+/** Head under which openings must pass the draw: the last 25 mm of fuel. Common practice. */
+export const REFILL_HEAD_M = 0.025;
+
+/** What happens inside a tank at its fill: compartments, what swings in them, what they hold for a pickup. */
+export function insideResult(
+  system: Circuits,
+  asked: EnvelopeDocument,
+  { magnitude_mPerS2: gravity_mPerS2 }: EffectiveGravity,
+  level: TankLevel,
+): InsideResult {
+  const { tank, up, offset_m } = level;
+  const still = standingUp(tank, 0, 0);
+  const liquid_m3 = level.volume_m3;
+  const stillOffset_m = unwrap(levelIn(tank.mesh, still, liquid_m3)).offset_m;
+  const kept = new Map(
+    tank.pickups.map((pickup) => [
+      pickup.document.id,
+      keptLevels_m(tank.division, tank.division.compartmentOf(pickup.inlet.point_m), still),
+    ]),
+  );
+  const compartments = tank.division.compartments.map((compartment, b): CompartmentResult => {
+    const liquid_m3 = volumeBelow(compartment.mesh, { normal: up, offset_m });
+    const reach = reachOfLiquid(compartment.mesh, up, offset_m, liquid_m3);
+    return {
+      volume_m3: compartment.volume_m3,
+      liquid_m3,
+      slosh_Hz: reach && sloshOf(tank, reach, gravity_mPerS2),
+      kept_m3: Object.fromEntries(
+        [...kept].map(([id, levels]) => [
+          id,
+          levels[b] === -Infinity
+            ? 0
+            : levels[b] === Infinity
+              ? Infinity
+              : compartmentBelow_m3(compartment, still, levels[b]!),
+        ]),
+      ),
+    };
+  });
+  return {
+    compartments,
+    feeds: tank.pickups.map((pickup) => feedResult(system, asked, tank, pickup, { still, stillOffset_m, liquid_m3 })),
+    largest_m3: Math.max(...compartments.map((compartment) => compartment.volume_m3)),
+  };
+}
+
+/**
+ * Of a rectangular compartment with the same surface and depth; of a round one where the tank is a plain upright
+ * cylinder.
+ */
+function sloshOf(
+  tank: TankModel,
+  { length_m, width_m, depth_m }: LiquidReach,
+  gravity_mPerS2: number,
+): NonNullable<CompartmentResult['slosh_Hz']> {
+  const { shape, parts } = tank.document;
+  if (
+    shape.kind === 'cylinder' &&
+    shape.axis === 'z' &&
+    parts.length === 0 &&
+    tank.division.compartments.length === 1
+  ) {
+    const round = roundSloshFrequency_Hz((length_m + width_m) / 4, depth_m, gravity_mPerS2);
+    return { lengthwise: round, crosswise: round };
+  }
+  return {
+    lengthwise: sloshFrequency_Hz(length_m, depth_m, gravity_mPerS2),
+    crosswise: sloshFrequency_Hz(width_m, depth_m, gravity_mPerS2),
+  };
+}
+
+/** The tank's liquid while the vehicle stands level. */
+type Standing = Pick<HoldInputs, 'still' | 'stillOffset_m' | 'liquid_m3'>;
+
+function feedResult(
+  system: Circuits,
+  asked: EnvelopeDocument,
+  tank: TankModel,
+  pickup: PickupModel,
+  standing: Standing,
+): FeedResult {
+  const draw_m3PerS = drawThrough_m3PerS(system, pickup.document.id);
+  const home = tank.division.compartmentOf(pickup.inlet.point_m);
+  const passages = tank.division.passages.filter(({ compartments }) => compartments.includes(home));
+  const inward = passages.filter(
+    ({ compartments, into, kind }) => kind !== 'gap' && into[compartments[0] === home ? 0 : 1],
+  );
+  const area_m2 = inward.reduce((sum, way) => sum + way.area_m2, 0);
+  return {
+    pickup: pickup.document.id,
+    compartment: home,
+    draw_m3PerS,
+    refill:
+      passages.length === 0
+        ? undefined
+        : {
+            area_m2,
+            headForDraw_m: headForFlow_m(draw_m3PerS, area_m2, STANDARD_GRAVITY_M_PER_S2),
+            rate_m3PerS: orificeFlow_m3PerS(area_m2, REFILL_HEAD_M, STANDARD_GRAVITY_M_PER_S2),
+          },
+    flapAway: passages.some(
+      ({ kind, compartments, into }) => kind === 'flap' && !into[compartments[0] === home ? 0 : 1],
+    ),
+    holds: holdsOf(asked, tank, pickup, standing, draw_m3PerS),
+  };
+}
+
+/** What all consumers fed through a pickup need together. */
+function drawThrough_m3PerS(system: Circuits, pickup: string): number {
+  return system.consumers
+    .filter((consumer) => feedPath(system, consumer.id).at(-1) === pickup)
+    .reduce((sum, consumer) => sum + consumer.neededFlow_m3PerS.value, 0);
+}
+
+function holdsOf(
+  { braking_mPerS2, driving_mPerS2, cornering_mPerS2 }: EnvelopeDocument,
+  tank: TankModel,
+  pickup: PickupModel,
+  standing: Standing,
+  draw_m3PerS: number,
+): Record<Manoeuvre, Hold> {
+  const along: Readonly<Record<Manoeuvre, Vec3>> = {
+    braking: [-braking_mPerS2.value, 0, 0],
+    driving: [driving_mPerS2.value, 0, 0],
+    'cornering to port': [0, cornering_mPerS2.value, 0],
+    'cornering to starboard': [0, -cornering_mPerS2.value, 0],
+  };
+  return Object.fromEntries(
+    MANOEUVRES.map((manoeuvre) => {
+      const gravity = unwrap(effectiveGravity({ pitch_rad: 0, roll_rad: 0, acceleration_mPerS2: along[manoeuvre] }));
+      return [
+        manoeuvre,
+        heldFor({
+          mesh: tank.mesh,
+          division: tank.division,
+          inlet: pickup.inlet,
+          ...standing,
+          moving: toTankFrame(gravity.up, tank.mounting),
+          gravity_mPerS2: gravity.magnitude_mPerS2,
+          draw_m3PerS,
+        }),
+      ];
+    }),
+  ) as Record<Manoeuvre, Hold>;
+}

@@ -1,0 +1,259 @@
+import { senderSizes } from '../senders';
+import { feedPath } from '../plan/circuits';
+import type { Known, Origin } from '../schema/known';
+import type { ShapeDocument, Plan } from '../plan/schema';
+import type { Path } from '../plan/edit';
+import { say, type Message, type Role } from '../units';
+import { withPositions } from '../state';
+import { mainPickup, type Evaluation } from './evaluate';
+import { flowRole } from '../plan/fields';
+import type { NumberKey } from './numbers';
+
+export type WorkingTerm = {
+  readonly label: string;
+  readonly value: number;
+  readonly role: Role;
+  readonly origin?: Origin;
+  /** Where in the document it was put in, so that it can be changed there. */
+  readonly path?: Path;
+};
+
+export type WorkingStep = {
+  readonly formula: string;
+  readonly terms: readonly WorkingTerm[];
+  readonly result: WorkingTerm;
+  readonly source: string;
+};
+
+/** How a number came about: steps in order, each with the values put in. */
+export type Working = { readonly steps: readonly WorkingStep[]; readonly notes: readonly Message[] };
+
+const put = (label: string, known: Known, role: Role, path: Path): WorkingTerm => ({
+  label,
+  value: known.value,
+  role,
+  origin: known.origin,
+  path,
+});
+const got = (label: string, value: number, role: Role): WorkingTerm => ({ label, value, role });
+
+/** The working behind one of the numbers; empty where the number has no value. */
+export function workingOf(key: NumberKey, system: Plan, evaluation: Evaluation): Working {
+  return WORKINGS[key](withPositions(system, evaluation.state.positions), evaluation);
+}
+
+const NONE: Working = { steps: [], notes: [] };
+
+const WORKINGS: Readonly<Record<NumberKey, (system: Plan, evaluation: Evaluation) => Working>> = {
+  holds: holdsWorking,
+  usable: usableWorking,
+  delivers: deliversWorking,
+  goes: goesWorking,
+  gauge: gaugeWorking,
+};
+
+function holdsWorking(system: Plan, { tanks }: Evaluation): Working {
+  const steps = tanks.map((result, t): WorkingStep => {
+    const tank = system.tanks[t]!;
+    const at = (...rest: Path): Path => ['tanks', t, ...rest];
+    return {
+      formula:
+        tank.parts.length + tank.slices.length > 0
+          ? 'holds = (first shape + what is added − what is taken − foam and baffles) × fill limit'
+          : tank.foam_ratio || tank.plates.length > 0
+            ? 'holds = (volume inside the walls − foam and baffles) × fill limit'
+            : 'holds = volume inside the walls × fill limit',
+      terms: [
+        ...shapeTerms(tank.shape, tank.dimensions, at('shape')),
+        ...[...tank.parts, ...tank.slices].map(({ id, name }) => got(name, result.changes[id] ?? 0, 'tankVolume')),
+        ...(tank.foam_ratio ? [put('taken by foam', tank.foam_ratio, 'share', at('foam_ratio'))] : []),
+        got('room for liquid', result.gross_m3, 'tankVolume'),
+        put('fill limit', tank.fillLimit_ratio, 'share', at('fillLimit_ratio')),
+      ],
+      result: got(`${tank.name} holds`, result.holds_m3, 'tankVolume'),
+      source: 'Volume of the closed inside surface, by the divergence theorem (docs/derivations/clipped-volume.md).',
+    };
+  });
+  return { steps, notes: [say('The rest of the tank is head room: fuel grows as it warms.')] };
+}
+
+const SHAPE_WORDS: Readonly<Record<string, string>> = {
+  length_m: 'length',
+  width_m: 'width',
+  height_m: 'height',
+  diameter_m: 'diameter',
+  shell_m: 'straight shell',
+  nearDiameter_m: 'diameter at its near end',
+  farDiameter_m: 'diameter at its far end',
+};
+
+/** The sizes that a shape is made from, inside or outside as they are measured. */
+const shapeTerms = (shape: ShapeDocument, side: string, path: Path): WorkingTerm[] =>
+  Object.entries(shape).flatMap(([key, value]) =>
+    SHAPE_WORDS[key] && typeof value === 'object' && 'origin' in value
+      ? [put(`${side} ${SHAPE_WORDS[key]}`, value, 'tape', [...path, key])]
+      : [],
+  );
+
+function usableWorking(system: Plan, evaluation: Evaluation): Working {
+  const main = mainPickup(system, evaluation);
+  if (!main || !evaluation.usable.ok) return NONE;
+  const t = evaluation.tanks.indexOf(main.tank);
+  const p = system.tanks[t]!.pickups.findIndex((pickup) => pickup.id === main.pickup.id);
+  const pickup = system.tanks[t]!.pickups[p]!;
+  const at = (key: string): Path => ['tanks', t, 'pickups', p, key];
+  const { worst } = main.pickup;
+  return {
+    steps: [
+      {
+        formula: 'left behind = volume below the surface at which the pickup draws air',
+        terms: [
+          put('inlet off the floor', pickup.heightOffFloor_m, 'tape', at('heightOffFloor_m')),
+          put('liquid needed over the inlet', pickup.submergence_m, 'tape', at('submergence_m')),
+          got('worst pitch asked for', worst.pitch_rad, 'slope'),
+          got('worst roll asked for', worst.roll_rad, 'slope'),
+        ],
+        result: got('left behind at the worst attitude', worst.unusable_m3, 'tankVolume'),
+        source: 'Tank cut by the liquid surface at each attitude of the envelope; the worst is kept.',
+      },
+      {
+        formula: 'usable = holds − left behind',
+        terms: [got('holds', main.tank.holds_m3, 'tankVolume'), got('left behind', worst.unusable_m3, 'tankVolume')],
+        result: got('usable', evaluation.usable.value, 'tankVolume'),
+        source: 'Definition.',
+      },
+    ],
+    notes: [
+      say('Standing level the same pickup would leave {left} behind.', {
+        left: { value: main.pickup.unusableLevel_m3, role: 'tankVolume' },
+      }),
+    ],
+  };
+}
+
+function deliversWorking(system: Plan, evaluation: Evaluation): Working {
+  const flow = evaluation.flows[0];
+  const consumer = system.consumers[0];
+  if (!flow?.ok || !consumer) return NONE;
+  const { value } = flow;
+  const role = flowRole(value.needed_m3PerS);
+  const path = new Set(feedPath(system, consumer.id));
+  return {
+    steps: [
+      {
+        formula: 'delivers = flow at which pump rise = height + friction + fittings + filter + needed pressure',
+        terms: [
+          got('fuel temperature', evaluation.state.fuelTemperature_K, 'temperature'),
+          got('density', evaluation.fluid.density_kgPerM3, 'density'),
+          got('viscosity', evaluation.fluid.kinematicViscosity_m2PerS, 'viscosity'),
+          ...system.lines.flatMap((line, l) =>
+            path.has(line.id) ? [put(`${line.name}, bore`, line.bore_m, 'bore', ['lines', l, 'bore_m'])] : [],
+          ),
+          put('needed pressure', consumer.neededPressure_Pa, 'pressure', ['consumers', 0, 'neededPressure_Pa']),
+        ],
+        result: got('delivers', value.delivered_m3PerS, role),
+        source:
+          'Darcy-Weisbach; 64/Re below Re 2000, Colebrook above 4000; fittings by ' +
+          (system.practice.losses === 'three-k' ? 'Darby’s three-K' : 'Hooper’s two-K') +
+          '; filters by Darcy’s law; docs/derivations/network.md.',
+      },
+      {
+        formula: 'margin = delivers ÷ needed',
+        terms: [
+          got('delivers', value.delivered_m3PerS, role),
+          put('needed', consumer.neededFlow_m3PerS, role, ['consumers', 0, 'neededFlow_m3PerS']),
+        ],
+        result: got('margin', value.margin_ratio, 'count'),
+        source: 'Definition.',
+      },
+      ...value.links
+        .filter((link) => link.reynolds !== undefined)
+        .map((link): WorkingStep => ({
+          formula: `${link.name}: ${link.regime} flow`,
+          terms: [
+            got('velocity', link.velocity_mPerS ?? 0, 'lineSpeed'),
+            got('Reynolds number', link.reynolds ?? 0, 'count'),
+          ],
+          result: got('pressure lost at the needed flow', link.loss_Pa, 'pressure'),
+          source: 'Part of the network solution.',
+        })),
+    ],
+    notes: [
+      say(
+        `Solved in ${value.iterations} steps; laws and pressures agree to ${value.energyResidual_Pa.toExponential(0)} Pa.`,
+      ),
+    ],
+  };
+}
+
+function goesWorking(system: Plan, evaluation: Evaluation): Working {
+  const consumer = system.consumers[0];
+  if (!evaluation.range.ok || !consumer) return NONE;
+  const range = evaluation.range.value;
+  const steps: WorkingStep[] = [
+    {
+      formula: 'burn = idle + (full − idle) × duty',
+      terms: [
+        put('burn at idle', consumer.burnIdle_m3PerS, 'burn', ['consumers', 0, 'burnIdle_m3PerS']),
+        put('burn at full load', consumer.burnFull_m3PerS, 'burn', ['consumers', 0, 'burnFull_m3PerS']),
+        got('duty', evaluation.state.duty_ratio, 'share'),
+      ],
+      result: got('burn', range.burn_m3PerS, 'burn'),
+      source: 'Straight line between the two; common practice.',
+    },
+    {
+      formula: 'time = usable × (1 − reserve) ÷ burn',
+      terms: [
+        got('usable', range.usable_m3, 'tankVolume'),
+        put('reserve', system.wishes.reserve_ratio, 'share', ['wishes', 'reserve_ratio']),
+      ],
+      result: got('runs for', range.endurance_s, 'duration'),
+      source: 'Definition.',
+    },
+  ];
+  const { speed_mPerS } = system.vehicle;
+  if (range.range_m !== undefined && speed_mPerS) {
+    const sea = system.vehicle.kind === 'boat';
+    steps.push({
+      formula: 'distance = time × speed',
+      terms: [put('speed at this duty', speed_mPerS, sea ? 'seaSpeed' : 'roadSpeed', ['vehicle', 'speed_mPerS'])],
+      result: got('goes', range.range_m, sea ? 'seaTrip' : 'trip'),
+      source: 'Definition.',
+    });
+  }
+  return { steps, notes: [] };
+}
+
+function gaugeWorking(system: Plan, { gauges }: Evaluation): Working {
+  const gauge = gauges[0];
+  if (!gauge?.ok) return NONE;
+  const t = system.tanks.findIndex((tank) => tank.id === gauge.value.tank);
+  const s = system.tanks[t]!.senders.findIndex((sender) => sender.id === gauge.value.sender);
+  const sender = system.tanks[t]!.senders[s]!;
+  const at = (key: string): Path => ['tanks', t, 'senders', s, key];
+  const { curve } = gauge.value;
+  const { worst } = curve;
+  return {
+    steps: [
+      {
+        formula: 'volume → surface → sender → reading → needle, compared with volume ÷ holds',
+        terms: [
+          ...senderSizes(sender).map(({ key, label, known }) => put(label, known, 'tape', at(key))),
+          got('free travel from', curve.free.low_share, 'share'),
+          got('free travel to', curve.free.high_share, 'share'),
+          got('worst at', worst.at.volume_m3, 'tankVolume'),
+          got('needle there', worst.at.needle_ratio, 'share'),
+          got('truth there', worst.at.true_ratio, 'share'),
+        ],
+        result: got('worst error', worst.error_ratio, 'share'),
+        source: 'Plane trigonometry of the sender in the tank; vehicle standing level.',
+      },
+    ],
+    notes: [
+      say('Below {low} and in the last {high} the sender does not move.', {
+        low: { value: curve.unseenLow_m3, role: 'tankVolume' },
+        high: { value: curve.unseenHigh_m3, role: 'tankVolume' },
+      }),
+    ],
+  };
+}

@@ -1,0 +1,131 @@
+import type { InferType } from 'yup';
+import type { LinkElement, PumpPoint } from '../network';
+import { WIRES } from '../reference/wires';
+import { assumed, bounded, chosen, known, ORIGINS } from '../schema/known';
+import { closed, flag, kindIs, oneOf } from '../schema/tools';
+import { body, choice, common, curvePoints, straight, yesNo, type ComponentKindOf, type Hydraulics } from './component';
+
+export const PUMP_TYPES = ['inline', 'in-tank', 'transfer', 'solenoid', 'pulse', 'hand', 'siphon'] as const;
+const schema = closed({
+  ...common(),
+  kind: kindIs('pump'),
+  type: oneOf(PUMP_TYPES),
+  running: flag(),
+  checkBuiltIn: flag(),
+  ratedVoltage_V: known(1, 60, 'rated voltage', 'voltage'),
+  selfPrimingLift_m: known(0, 10, 'self-priming lift', 'run'),
+  /** What it really moves, as a share of its curve: timed into a known can. */
+  output_ratio: known(0.05, 2, 'real output, as a share of its curve', 'share', 'Time it into a known can.'),
+  /** At which it lets go round itself; it has no such valve where this is left out. */
+  relief_Pa: known(100, 5e6, 'lets go round itself at', 'pressure').optional(),
+  curveOrigin: oneOf(ORIGINS),
+  curve: curvePoints(),
+  /** What it takes when it moves freely and when nothing leaves it, and its wires from the battery. */
+  wiring: closed({
+    freeCurrent_A: known(0.01, 200, 'current when it moves freely', 'current'),
+    shutOffCurrent_A: known(0.01, 300, 'current against a shut line', 'current'),
+    wire: oneOf(WIRES.map(({ key }) => key)),
+    /** From the battery to the pump, one way. */
+    length_m: known(0, 60, 'length of its wires', 'run'),
+    fuse_A: bounded(0.5, 200).optional(),
+    relay: flag(),
+    battery_Ah: known(0.5, 5000, 'battery', 'charge'),
+  }).optional(),
+});
+export type PumpDocument = InferType<typeof schema>;
+
+/** Pumps that the battery drives; a hand, an engine's pulses or a squeezed bulb do not care for its voltage. */
+export const isElectric = ({ type }: Pick<PumpDocument, 'type'>): boolean =>
+  type !== 'hand' && type !== 'pulse' && type !== 'siphon';
+
+/** What drives a pump at its terminals as a share of its rated voltage; one without a motor has its curve as it is. */
+export const driveRatio = (pump: PumpDocument, volts_V: number): number =>
+  isElectric(pump) ? volts_V / pump.ratedVoltage_V.value : 1;
+
+/** A pump's curve as it really moves, at its rated voltage. */
+export const pumpPoints = (pump: PumpDocument): PumpPoint[] =>
+  pump.curve.map((point) => ({ flow_m3PerS: point.flow_m3PerS * pump.output_ratio.value, rise_Pa: point.rise_Pa }));
+
+/** Common practice: the way round inside a small pump is some 6 mm wide. */
+const RELIEF_BORE_M = 0.006;
+
+/** What flow meets in a pump that runs, or stands still. */
+export function pumpElements(pump: PumpDocument, hydraulics: Pick<Hydraulics, 'volts' | 'viscosity_PaS'>) {
+  const through = pumpElement(pump, driveRatio(pump, hydraulics.volts(pump.id)), hydraulics.viscosity_PaS);
+  return pump.checkBuiltIn ? [through, { kind: 'check' } as const] : [through];
+}
+
+function pumpElement(pump: PumpDocument, voltageRatio: number, viscosity_PaS: number): LinkElement {
+  const curve = pumpPoints(pump);
+  if (pump.running && voltageRatio > 0) return { kind: 'pump', curve, voltageRatio };
+  // A pump standing still is taken to cost at free flow what it would have given at shut-off.
+  return {
+    kind: 'filter',
+    ratedFlow_m3PerS: Math.max(1e-9, ...curve.map((point) => point.flow_m3PerS)),
+    ratedDrop_Pa: Math.max(0, ...curve.map((point) => point.rise_Pa)),
+    ratedViscosity_PaS: viscosity_PaS,
+    dirtFactor: 1,
+  };
+}
+
+export const pump: ComponentKindOf<PumpDocument> & { readonly schema: typeof schema } = {
+  schema,
+  word: 'pump',
+  name: 'Pump',
+  ends: { in: 'inlet', out: 'outlet' },
+  start: ({ flow_m3PerS }) => ({
+    type: 'inline',
+    running: true,
+    checkBuiltIn: false,
+    ratedVoltage_V: chosen(12),
+    selfPrimingLift_m: assumed(1, 0.3),
+    output_ratio: assumed(0.85, 0.15),
+    curveOrigin: 'assumed',
+    curve: [
+      [0, 1],
+      [1, 0.85],
+      [2, 0.55],
+      [2.8, 0],
+    ].map(([q, p]) => ({ flow_m3PerS: Number((flow_m3PerS * q!).toPrecision(3)), rise_Pa: Math.round(40e3 * p!) })),
+  }),
+  links: (part, hydraulics) => [
+    ...straight(...pumpElements(part, hydraulics)),
+    // What lets go goes round through the pump's own small passages.
+    ...(part.relief_Pa
+      ? [
+          {
+            suffix: 'relief',
+            from: 'out' as const,
+            to: 'in' as const,
+            elements: [
+              body(hydraulics, 'check-lift', RELIEF_BORE_M),
+              { kind: 'check' as const, opens_Pa: part.relief_Pa.value },
+            ],
+          },
+        ]
+      : []),
+  ],
+  moved: { key: 'running', word: ({ running }) => (running ? 'runs' : 'stands still') },
+  drains: ({ checkBuiltIn }, { towards }) => !(checkBuiltIn && towards === 'in'),
+  choices: [
+    choice('type', 'Kind', {
+      inline: 'inline, electric',
+      'in-tank': 'in the tank',
+      transfer: 'transfer',
+      solenoid: 'solenoid or dosing',
+      pulse: 'by intake pulse',
+      hand: 'by hand',
+      siphon: 'siphon bulb',
+    }),
+    yesNo('running', 'It', 'runs', 'stands still'),
+    yesNo('checkBuiltIn', 'Check valve built in', 'yes', 'no'),
+  ],
+  additions: [
+    {
+      key: 'relief_Pa',
+      label: 'It has a relief valve',
+      edit: 'relief valve',
+      start: ({ curve }) => assumed(Math.max(1000, 0.9 * Math.max(...curve.map(({ rise_Pa }) => rise_Pa))), 2000),
+    },
+  ],
+};

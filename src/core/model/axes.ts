@@ -1,0 +1,1 @@
+export { OUTWARD } from '../geometry';

@@ -1,0 +1,55 @@
+import { LOSS_METHODS } from '../reference/losses';
+import { known } from '../schema/known';
+import { closed, flag, oneOf } from '../schema/tools';
+
+/** What it is for, what is asked of it, and how it is to be built. */
+export const VEHICLES = ['boat', 'road', 'snow', 'competition', 'trailer', 'bench'] as const;
+export const RULEBOOKS = ['none', 'road-truck-tank', 'petrol-boat', 'small-craft'] as const;
+export const vehicle = closed({ kind: oneOf(VEHICLES), speed_mPerS: known(0, 150, 'speed', 'roadSpeed').optional() });
+export const rulebook = oneOf(RULEBOOKS);
+export const constraints = closed({
+  nothingCut: flag(),
+  noHoleBelowLiquid: flag(),
+  partsOnHand: flag(),
+  noHotWork: flag(),
+});
+export const practice = closed({
+  vent: oneOf(['vent-line', 'vented-cap'] as const),
+  outlet: oneOf(['top-tube', 'bottom-outlet'] as const),
+  fill: oneOf(['95-percent', 'click-off'] as const),
+  pickup: oneOf(['off-floor', 'on-floor'] as const),
+  strainer: oneOf(['outside', 'inside'] as const),
+  heaterPickup: oneOf(['higher', 'deep'] as const),
+  ports: oneOf(['new', 'existing'] as const),
+  sender: oneOf(['new', 'salvaged'] as const),
+  returnOutlet: oneOf(['low', 'high'] as const),
+  transferBy: oneOf(['pump', 'gravity', 'vacuum', 'selector'] as const),
+  lineFor: oneOf(['today', 'later'] as const),
+  meter: oneOf(['after-filter', 'before-filter'] as const),
+  losses: oneOf(LOSS_METHODS),
+});
+/** The builder's own limits: most that may surge freely in one compartment. */
+export const limits = closed({
+  surgeCompartment_m3: known(0.001, 20, 'most that may surge in one compartment', 'tankVolume'),
+});
+export const wishes = closed({
+  /** To be moved from tank to tank or into a can at one go. */ moves_m3: known(
+    1e-4,
+    20,
+    'transfer per batch',
+    'tankVolume',
+  ).optional(),
+  holds_m3: known(0, 20, 'wanted volume', 'tankVolume').optional(),
+  endurance_s: known(0, 3e6, 'wanted running time', 'duration').optional(),
+  reserve_ratio: known(0, 0.9, 'reserve', 'share'),
+});
+export const envelope = closed({
+  noseUp_deg: known(0, 60, 'nose up', 'slope'),
+  noseDown_deg: known(0, 60, 'nose down', 'slope'),
+  portDown_deg: known(0, 60, 'port side down', 'slope'),
+  starboardDown_deg: known(0, 60, 'starboard side down', 'slope'),
+  /** The hardest that it brakes, pulls away and corners. */
+  braking_mPerS2: known(0, 50, 'hardest braking', 'acceleration'),
+  driving_mPerS2: known(0, 50, 'hardest pulling away', 'acceleration'),
+  cornering_mPerS2: known(0, 50, 'hardest cornering', 'acceleration'),
+});

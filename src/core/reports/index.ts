@@ -1,0 +1,31 @@
+/**
+ * What a reader is shown, composed of answers and drawings: the pictures of a
+ * system, to scale and with their words placed, for screen and paper alike.
+ */
+export { faceDrawing, portId, type FaceDrawing, type FaceLook } from './face';
+export { HIT_MM, ruleScale, SMALL_TEXT_MM, TEXT_MM, type Room } from './room';
+export { schematicDrawing, type Placed } from './schematic';
+export {
+  gripId,
+  TANK_VIEWS,
+  tankSheet,
+  type Grip,
+  type TankLook,
+  type TankSheet,
+  type TankViewKey,
+  type ViewFrame,
+} from './section';
+export { spaceDrawing, VIEW_AXES, withRoomFor, type Moving, type SpaceDrawing, type SpaceLook } from './space';
+export { outlineDrawing, type OutlineLook } from './outline';
+export {
+  brokenLines,
+  figureRoom,
+  pagesOf,
+  PAPERS,
+  scaledDrawing,
+  shifted,
+  type Block,
+  type Column,
+  type PaperKey,
+  type TitleBlock,
+} from './page';

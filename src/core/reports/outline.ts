@@ -1,0 +1,55 @@
+import type { Template } from '../answers';
+import { areaMark, circleMark, labelled, ofThing, type Drawing, type Mark, type Place, type Wish } from '../drawings';
+import type { Point2 } from '../geometry';
+import { letters, MOST_LETTERED, PAD_MM } from './face';
+import { TEXT_MM, type Room } from './room';
+
+export type OutlineLook = { readonly title: string; readonly room: Room; readonly length: (value_m: number) => string };
+
+const LEAST_HOLE_MM = 0.5;
+/** A shorter edge carries no length; the table beside it does [mm]. */
+const LEAST_LABELLED_MM = 12;
+
+/** A face as it is cut in card, with its corners, the lengths of its edges and its holes by number. */
+export function outlineDrawing(template: Template, { title, room, length }: OutlineLook): Drawing {
+  const mmPerM = Math.min(
+    (room.width_mm - 2 * PAD_MM) / template.width_m,
+    (room.height_mm - 2 * PAD_MM) / template.height_m,
+  );
+  const [width_mm, height_mm] = [room.width_mm, template.height_m * mmPerM + 2 * PAD_MM];
+  const left = (width_mm - template.width_m * mmPerM) / 2;
+  const place = ([u, v]: Point2): Place => [left + u * mmPerM, height_mm - PAD_MM - v * mmPerM];
+  const outline = template.loops[0]!.map(place);
+  const isLettered = outline.length <= MOST_LETTERED;
+  const marks: Mark[] = [
+    areaMark(
+      'chosen',
+      template.loops.map((loop) => loop.map(place)),
+      'tank',
+    ),
+    ...template.holes.flatMap(({ at_m, diameter_m }, i) =>
+      ofThing(`hole:${i}`, [
+        circleMark('thing', place(at_m), Math.max(LEAST_HOLE_MM, (diameter_m / 2) * mmPerM), 'paper'),
+      ]),
+    ),
+    ...(isLettered ? letters(outline) : []),
+  ];
+  const wishes: Wish[] = [
+    ...template.holes.map(({ at_m, diameter_m }, i): Wish => ({
+      text: String(i + 1),
+      of: `hole:${i}`,
+      at: place(at_m),
+      clear_mm: Math.max(LEAST_HOLE_MM, (diameter_m / 2) * mmPerM),
+      size_mm: TEXT_MM,
+      isBold: true,
+    })),
+    ...(isLettered ? template.edges : []).flatMap(({ from, to, length_m }): Wish[] => {
+      const along: [Place, Place] = [outline[from]!, outline[to]!];
+      return Math.hypot(along[1][0] - along[0][0], along[1][1] - along[0][1]) < LEAST_LABELLED_MM
+        ? []
+        : [{ text: length(length_m), of: `edge:${from}`, at: along[0], along, size_mm: TEXT_MM, isBold: true }];
+    }),
+  ];
+  const labels = labelled(marks, wishes, { width_mm, height_mm });
+  return { title, width_mm, height_mm, marks: [...marks, ...labels.marks] };
+}

@@ -1,0 +1,103 @@
+'use client';
+
+import type { KeyboardEvent, PointerEvent } from 'react';
+import { valueAt, withValue, type Known, type SystemDocument } from '@/core/plan';
+import { gripId, TANK_VIEWS, type TankSheet, type TankViewKey, type ViewFrame } from '@/core/reports';
+import { applyEdit, beginGesture, endGesture, useEditor } from '../state/editor';
+import type { GripProps } from './DrawingView';
+import type { Handle } from './handles';
+
+const SNAP_M = 0.001;
+const snap = (value_m: number): number => Math.round(value_m / SNAP_M) / Math.round(1 / SNAP_M);
+
+type Direction = 'x' | 'y' | 'z';
+const DIRECTIONS = ['x', 'y', 'z'] as const satisfies readonly Direction[];
+
+/** Writes one direction of a handle's move into the document. */
+function moved(system: SystemDocument, handle: Handle, direction: Direction, by_m: number): SystemDocument {
+  const move = handle.moves[direction];
+  if (!move) return system;
+  const known = valueAt(system, move.path) as Known;
+  const value = Math.min(move.max, Math.max(move.min, snap(known.value + move.sign * by_m)));
+  return value === known.value
+    ? system
+    : withValue(system, move.path, {
+        ...known,
+        value,
+        ...(known.origin === 'assumed' ? { origin: 'chosen', spread: undefined } : {}),
+      });
+}
+
+/** A way on the sheet as the view lies that has not leant: across and upward in the tank [m]. */
+function inTank([dx, dy]: readonly [number, number], { turn_deg, mirror }: ViewFrame, mmPerM: number) {
+  const [sin, cos] = [Math.sin((turn_deg * Math.PI) / 180), Math.cos((turn_deg * Math.PI) / 180)];
+  return { across_m: (mirror * (dx * cos - dy * sin)) / mmPerM, upward_m: -(dx * sin + dy * cos) / mmPerM };
+}
+
+const STEP_M = 0.001;
+const LARGE_STEP_M = 0.01;
+
+/** The pointer on a sheet [mm]. */
+function onSheet(svg: SVGSVGElement, event: { readonly clientX: number; readonly clientY: number }) {
+  const { x, y } = new DOMPoint(event.clientX, event.clientY).matrixTransform(svg.getScreenCTM()!.inverse());
+  return [x, y] as const;
+}
+
+/** What takes hold of a tank's handles in each of its views: dragged over the sheet, or moved by arrow keys. */
+export function tankGrips(sheet: TankSheet, handles: readonly Handle[]): ReadonlyMap<string, GripProps> {
+  return new Map(
+    TANK_VIEWS.flatMap((view) =>
+      handles.map((handle) => [gripId(handle.id, view), gripOf(handle, view, sheet)] as const),
+    ),
+  );
+}
+
+function gripOf(handle: Handle, view: TankViewKey, { frames, mmPerM }: TankSheet): GripProps {
+  const frame = frames[view];
+  const [across, upward] = [DIRECTIONS[frame.across]!, DIRECTIONS[frame.upward]!];
+  const edit = `move ${handle.label}`;
+  const onPointerDown = (event: PointerEvent<SVGGElement>): void => {
+    const before = useEditor.getState().system;
+    const target = event.currentTarget;
+    const svg = target.ownerSVGElement;
+    if (!before || !svg) return;
+    target.setPointerCapture(event.pointerId);
+    const start = onSheet(svg, event);
+    beginGesture();
+    // The drawing may be made anew on the way, at another scale: it goes by how it was taken hold of.
+    const move = (next: globalThis.PointerEvent): void => {
+      const here = onSheet(svg, next);
+      const by = inTank([here[0] - start[0], here[1] - start[1]], frame, mmPerM);
+      applyEdit(edit, () => moved(moved(before, handle, across, by.across_m), handle, upward, by.upward_m));
+    };
+    const end = (): void => {
+      target.removeEventListener('pointermove', move);
+      target.removeEventListener('pointerup', end);
+      target.removeEventListener('pointercancel', end);
+      endGesture(before, edit);
+    };
+    target.addEventListener('pointermove', move);
+    target.addEventListener('pointerup', end);
+    target.addEventListener('pointercancel', end);
+  };
+  const onKeyDown = (event: KeyboardEvent): void => {
+    const step = event.shiftKey ? LARGE_STEP_M : STEP_M;
+    const by: Readonly<Record<string, readonly [Direction, number]>> = {
+      ArrowLeft: [across, -step * frame.mirror],
+      ArrowRight: [across, step * frame.mirror],
+      ArrowUp: [upward, step],
+      ArrowDown: [upward, -step],
+    };
+    const move = by[event.key];
+    if (!move) return;
+    event.preventDefault();
+    applyEdit(edit, (system) => moved(system, handle, ...move));
+  };
+  return {
+    'aria-label': `${handle.label}: move with the arrow keys`,
+    'data-testid': `handle-${handle.id}-${upward === 'y' ? 'plan' : across}`,
+    style: { cursor: 'grab', touchAction: 'none' },
+    onPointerDown,
+    onKeyDown,
+  };
+}

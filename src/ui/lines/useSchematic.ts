@@ -1,0 +1,118 @@
+'use client';
+
+import { useEffect, useMemo, useState } from 'react';
+import { standsAs } from '@/core/components';
+import type { LinkResult, NodeResult } from '@/core/network';
+import { flowRole, type LineDocument, type SystemDocument } from '@/core/plan';
+import type { Placed } from '@/core/reports';
+import { formatQuantity } from '@/core/units';
+import { MM_A_PX } from '../drawing/useRoom';
+import { useSystem } from '../state/editor';
+import { useReader } from '../state/reader';
+import { useFlows } from '../state/useLines';
+import { placedSchematic, schematicGraph, wrapped, type PlacedSchematic } from './schematicLayout';
+
+/** The circuits of the open system where the layout has put them, with what each part and line is called. */
+export type Schematic = {
+  readonly placed: Placed;
+  /** By id: a name, and what flows or how it stands. */ readonly words: ReadonlyMap<string, readonly [string, string]>;
+  /** It is of the circuits as they are now. */ readonly isFresh: boolean;
+};
+
+/** Undefined until it has been laid out; nothing where there are no lines. */
+export function useSchematic(isNarrow: boolean): Schematic | undefined {
+  const system = useSystem();
+  const reader = useReader();
+  const flows = useFlows();
+  const graph = useMemo(() => schematicGraph(system), [system]);
+  const key = JSON.stringify([graph.boxes.map(({ id, name, ends }) => [id, name, ends]), graph.lines, isNarrow]);
+  const [laid, setLaid] = useState<{ readonly key: string; readonly at: PlacedSchematic } | undefined>();
+  useEffect(() => {
+    let current = true;
+    void placedSchematic(graph, isNarrow).then((at) => {
+      if (current) setLaid({ key, at });
+    });
+    return () => {
+      current = false;
+    };
+    // The key says all that the layout depends on.
+    // eslint-disable-next-line react-hooks/exhaustive-deps
+  }, [key]);
+  if (!laid) return undefined;
+  const { at } = laid;
+  const linkOf = (id: string): LinkResult | undefined =>
+    flows.flatMap(({ links }) => links).find((link) => link.id === id);
+  const nodeOf = (id: string): NodeResult | undefined =>
+    flows.flatMap(({ nodes }) => nodes).find((node) => node.id === id);
+  const flowText = (id: string): string => {
+    const link = linkOf(id);
+    return link
+      ? formatQuantity(Math.abs(link.flow_m3PerS), flowRole(Math.abs(link.flow_m3PerS)), { reader }).text
+      : '';
+  };
+  const mm = ([x, y]: readonly [number, number]): readonly [number, number] => [x * MM_A_PX, y * MM_A_PX];
+  const boxes = graph.boxes.flatMap((box): Placed['boxes'] => {
+    const place = at.boxes.get(box.id);
+    if (!place) return [];
+    const part = system.components.find(({ id }) => id === box.id);
+    const node =
+      (box.kind === 'consumer' ? undefined : nodeOf(`${box.id}:out`)) ??
+      nodeOf(`${box.id}:in`) ??
+      (box.kind === 'tank' ? nodeOf(`${box.id}:ullage`) : undefined);
+    const state = part ? standsAs(part) : '';
+    const isShut = /^[A-Z]+$/.test(state);
+    return [
+      {
+        id: box.id,
+        kind: box.kind,
+        rows: wrapped(box.name),
+        at: mm([place.x, place.y]),
+        width_mm: place.width * MM_A_PX,
+        height_mm: place.height * MM_A_PX,
+        note: isShut || !node ? state : formatQuantity(node.gauge_Pa, 'pressure', { reader }).text,
+        isShut,
+      },
+    ];
+  });
+  const lines = graph.lines.flatMap(({ id }): Placed['lines'] => {
+    const points = at.lines.get(id);
+    const line = system.lines.find((each) => each.id === id);
+    if (!points || !line) return [];
+    const flow = flowText(id);
+    return [
+      {
+        id,
+        purpose: line.purpose,
+        points: points.map(mm),
+        flow: isSaidBefore(system, line, flow, flowText) ? '' : flow,
+        isBack: (linkOf(id)?.flow_m3PerS ?? 0) < 0,
+      },
+    ];
+  });
+  return {
+    placed: { width_mm: at.width * MM_A_PX, height_mm: at.height * MM_A_PX, boxes, lines },
+    words: new Map([
+      ...system.lines.map(({ id, name }) => [id, [name, flowText(id)]] as const),
+      ...boxes.map(({ id, note }) => [id, [graph.boxes.find((box) => box.id === id)!.name, note]] as const),
+    ]),
+    isFresh: laid.key === key,
+  };
+}
+
+/** Whether the one line that leads to a part says already what flows on from it: a flow is told where it changes. */
+function isSaidBefore(
+  system: SystemDocument,
+  line: LineDocument,
+  flow: string,
+  flowText: (id: string) => string,
+): boolean {
+  const joined = system.lines.filter(({ from, to }) => from.item === line.from.item || to.item === line.from.item);
+  const before = joined.find(({ to }) => to.item === line.from.item);
+  return (
+    joined.length === 2 &&
+    before !== undefined &&
+    before.purpose === line.purpose &&
+    flow !== '' &&
+    flowText(before.id) === flow
+  );
+}

@@ -1,0 +1,203 @@
+import { expose } from 'comlink';
+import { afterEach, beforeAll, beforeEach, describe, expect, it, vi } from 'vitest';
+import { draftSystem, toPath } from '@/core/plan';
+import { receiving } from '@/workers/sent';
+import { followEditor, forgetAnswers, question, standingOf, useCame, want } from './answers';
+import { openDocument, openSystem, setValue } from './editor';
+import { URGENCY } from './lanes';
+
+/** What workers were asked, in order; each waits until it is answered, or told to break. */
+type Put = {
+  readonly slot: string;
+  readonly key: string;
+  readonly urgency: number;
+  readonly answer: (value: unknown) => void;
+  readonly fail: (why: string) => void;
+};
+let puts: Put[] = [];
+let dropped: string[] = [];
+
+/** Stands for a worker: the door of the real one, with answers given by hand. */
+class Stand {
+  private readonly far: MessagePort;
+  private readonly near: MessagePort;
+  constructor() {
+    const { port1, port2 } = new MessageChannel();
+    [this.near, this.far] = [port1, port2];
+    expose(
+      receiving({
+        ask: (slot: string, urgency: number, key: string): Promise<unknown> =>
+          new Promise((resolve, reject) => {
+            puts.push({
+              slot,
+              key,
+              urgency,
+              answer: (value) => resolve({ value, judged: undefined }),
+              fail: (why) => reject(new Error(why)),
+            });
+          }),
+        drop: (slots: readonly string[]) => void dropped.push(...slots),
+      }),
+      this.far,
+    );
+    this.near.start();
+  }
+  postMessage(message: unknown, transfer: Transferable[]): void {
+    this.near.postMessage(message, transfer);
+  }
+  addEventListener(name: string, listener: EventListener): void {
+    if (name === 'message') this.near.addEventListener(name, listener);
+  }
+  removeEventListener(name: string, listener: EventListener): void {
+    this.near.removeEventListener(name, listener);
+  }
+  terminate(): void {
+    this.near.close();
+    this.far.close();
+  }
+}
+
+const DRAFT = draftSystem({ name: 'Draft', vehicle: 'boat', consumer: 'diesel-engine', power_W: 40e3, holds_m3: 0.1 });
+const LENGTH = toPath('tanks[0].shape.length_m.value');
+const PITCH = toPath('conditions.pitch_deg');
+let end: () => void;
+
+/** The latest question of a slot that waits for its answer. */
+async function asked(slot: string, count = 1): Promise<Put> {
+  await vi.waitFor(() => expect(puts.filter((put) => put.slot === slot).length).toBeGreaterThanOrEqual(count), {
+    timeout: 3000,
+  });
+  return puts.filter((put) => put.slot === slot).at(-1)!;
+}
+const countOf = (slot: string): number => puts.filter((put) => put.slot === slot).length;
+const came = (slot: string) => useCame.getState()[slot];
+const until = (slot: string, standing: string): Promise<void> =>
+  vi.waitFor(() => expect(standingOf(came(slot), openDocument())).toBe(standing), { timeout: 3000 });
+/** Longer than edits take to rest. */
+const rested = (): Promise<void> => new Promise((go) => setTimeout(go, 450));
+
+beforeAll(() => {
+  vi.stubGlobal('Worker', Stand);
+  vi.stubGlobal('requestAnimationFrame', (act: () => void) => setTimeout(act, 1));
+  return () => vi.unstubAllGlobals();
+});
+beforeEach(() => {
+  puts = [];
+  dropped = [];
+  forgetAnswers();
+  openSystem('one', DRAFT);
+  end = followEditor();
+});
+afterEach(async () => {
+  end();
+  // Numbers of the newest document follow those that are answered here: until there are none.
+  for (let seen = 0; seen < puts.length; await new Promise((go) => setTimeout(go, 20))) {
+    const open = puts.slice(seen);
+    seen = puts.length;
+    for (const put of open) put.answer(undefined);
+  }
+});
+
+describe('one scheduler', () => {
+  it('asks for the numbers at once, then for details, then for the rest in the order of the table', async () => {
+    const numbers = await asked('numbers');
+    expect(puts.map(({ key }) => key)).toEqual(['numbers']);
+    numbers.answer('numbers of the first');
+    await asked('details');
+    await asked('spreads');
+    expect(puts.map(({ key }) => key)).toEqual(['numbers', 'details', 'sheets', 'clearances', 'reach', 'spreads']);
+    const urgencies = puts.slice(1).map(({ urgency }) => urgency);
+    expect([...urgencies].sort((a, b) => a - b)).toEqual(urgencies);
+    await until('numbers', 'fresh');
+  });
+
+  it('while a value is held down the numbers under way are finished, and then those of the newest follow', async () => {
+    const first = await asked('numbers');
+    for (const value of [1.1, 1.2, 1.3]) setValue('drag', LENGTH, value);
+    expect(countOf('numbers')).toBe(1);
+    first.answer('old');
+    const second = await asked('numbers', 2);
+    await until('numbers', 'stale');
+    second.answer('new');
+    await until('numbers', 'fresh');
+    await rested();
+    expect(countOf('numbers')).toBe(2);
+    expect(came('numbers')!.value).toBe('new');
+  });
+
+  it('what an answer does not read does not make it old, and it is not asked for again', async () => {
+    (await asked('numbers')).answer('numbers');
+    for (const slot of ['sheets', 'clearances', 'reach', 'spreads']) (await asked(slot)).answer(slot);
+    await until('clearances', 'fresh');
+    setValue('Pitch', PITCH, 4);
+    expect(standingOf(came('clearances'), openDocument())).toBe('fresh');
+    expect(standingOf(came('spreads'), openDocument())).toBe('stale');
+    await asked('spreads', 2);
+    expect([countOf('sheets'), countOf('clearances'), countOf('reach')]).toEqual([1, 1, 1]);
+    setValue('length', LENGTH, 1.2);
+    expect(standingOf(came('clearances'), openDocument())).toBe('stale');
+    await asked('clearances', 2);
+  });
+
+  it('one that fails is shown as failed, never as an old value, and is tried again with the next edit of anything', async () => {
+    (await asked('numbers')).answer('numbers');
+    (await asked('clearances')).fail('out of memory');
+    await until('clearances', 'failed');
+    expect(came('clearances')).toMatchObject({ value: undefined, failed: 'out of memory' });
+    setValue('Pitch', PITCH, 4);
+    (await asked('clearances', 2)).answer('better');
+    await until('clearances', 'fresh');
+  });
+
+  it('what comes of an older document while a newer one is asked is nobody’s; older work is dropped', async () => {
+    (await asked('numbers')).answer('numbers');
+    const older = await asked('clearances');
+    setValue('length', LENGTH, 1.2);
+    await vi.waitFor(() => expect(dropped).toContain('clearances'));
+    const newer = await asked('clearances', 2);
+    newer.answer('newer');
+    await until('clearances', 'fresh');
+    older.answer('older');
+    await rested();
+    expect(came('clearances')!.value).toBe('newer');
+  });
+
+  it('what is looked at is asked for at once and before what is not; left, it is dropped and asked for no more', async () => {
+    (await asked('numbers')).answer('numbers');
+    await rested();
+    const leave = want(question('solid', [0], URGENCY.screen));
+    const leaveAgain = want(question('solid', [0], URGENCY.screen));
+    const solid = await asked('solid [0]');
+    expect(countOf('solid [0]')).toBe(1);
+    expect(solid.urgency).toBeLessThan((await asked('sheets')).urgency);
+    solid.answer('picture');
+    await until('solid [0]', 'fresh');
+    leave();
+    setValue('length', LENGTH, 1.2);
+    await asked('solid [0]', 2);
+    leaveAgain();
+    await vi.waitFor(() => expect(dropped).toContain('solid [0]'));
+    setValue('length', LENGTH, 1.3);
+    await rested();
+    expect(countOf('solid [0]')).toBe(2);
+  });
+
+  it('of another system nothing is kept, and what comes late is not taken for it', async () => {
+    const first = await asked('numbers');
+    forgetAnswers();
+    openSystem('two', { ...DRAFT, name: 'Another' });
+    first.answer('of the first');
+    const second = await asked('numbers', 2);
+    expect(came('numbers')).toBeUndefined();
+    second.answer('of the second');
+    await until('numbers', 'fresh');
+  });
+});
+
+it('an answer that has not come, or came without a value, is on its way', () => {
+  expect(standingOf(undefined, DRAFT)).toBe('on its way');
+  const of = { ...DRAFT, tanks: [] };
+  expect(standingOf({ key: 'clearances', of, value: undefined, judged: undefined, failed: undefined }, DRAFT)).toBe(
+    'on its way',
+  );
+});
