@@ -4,21 +4,21 @@ import { keyToFrame, openBare } from './bare';
 import { percentile, type Bench } from './measure';
 import { browsed, served } from './served';
 
-/** Kinds of edits: where its field is found, on which stage; the first that a demo system has is taken. */
-const KINDS: readonly { readonly kind: string; readonly stage: string; readonly paths: string }[] = [
-  { kind: 'size', stage: 'tank', paths: 'shape\\.(length_m|diameter_m)$' },
-  { kind: 'wall', stage: 'tank', paths: 'material\\.thickness_m$' },
-  { kind: 'fill limit', stage: 'vents', paths: 'fillLimit_ratio$' },
-  { kind: 'port moved', stage: 'ports', paths: 'ports\\.\\d+\\.[xyz]_m$' },
-  { kind: 'pickup height', stage: 'ports', paths: 'heightOffFloor_m$' },
-  { kind: 'envelope', stage: 'ports', paths: '^envelope\\.' },
-  { kind: 'line bore', stage: 'lines', paths: '^lines\\.\\d+\\.bore_m$' },
-  { kind: 'line length', stage: 'lines', paths: '^lines\\.\\d+\\.length_m$' },
-  { kind: 'pump curve', stage: 'lines', paths: '^components\\.\\d+\\.curve\\.' },
-  { kind: 'need', stage: 'lines', paths: '^consumers\\.0\\.(neededFlow_m3PerS|burnFull_m3PerS)$' },
-  { kind: 'sender', stage: 'gauge', paths: 'senders\\.0\\.(armLength_m|length_m)$' },
-  { kind: 'reserve', stage: 'range', paths: '^wishes\\.reserve_ratio$' },
-  { kind: 'speed', stage: 'range', paths: '^vehicle\\.speed_mPerS$' },
+/** Kinds of edits: at which task, and where its field is found; the first that a demo system has is taken. */
+const KINDS: readonly { readonly kind: string; readonly place: string; readonly paths: string }[] = [
+  { kind: 'size', place: 'tank/shape', paths: 'shape\\.(length_m|diameter_m)$' },
+  { kind: 'wall', place: 'tank/metal', paths: 'material\\.thickness_m$' },
+  { kind: 'fill limit', place: 'tank/shape', paths: 'fillLimit_ratio$' },
+  { kind: 'port moved', place: 'ports/list', paths: 'ports\\.\\d+\\.[xyz]_m$' },
+  { kind: 'pickup height', place: 'ports/pickups', paths: 'heightOffFloor_m$' },
+  { kind: 'envelope', place: 'tank/slopes', paths: '^envelope\\.' },
+  { kind: 'line bore', place: 'lines/schematic', paths: '^lines\\.\\d+\\.bore_m$' },
+  { kind: 'line length', place: 'lines/schematic', paths: '^lines\\.\\d+\\.length_m$' },
+  { kind: 'pump curve', place: 'lines/schematic', paths: '^components\\.\\d+\\.curve\\.' },
+  { kind: 'need', place: 'lines/delivery', paths: '^consumers\\.0\\.(neededFlow_m3PerS|burnFull_m3PerS)$' },
+  { kind: 'sender', place: 'gauge/sender', paths: 'senders\\.0\\.(armLength_m|length_m)$' },
+  { kind: 'reserve', place: 'range', paths: '^wishes\\.reserve_ratio$' },
+  { kind: 'speed', place: 'range', paths: '^vehicle\\.speed_mPerS$' },
 ];
 const EDITS = 6;
 const WARM_UP = 1;
@@ -69,11 +69,11 @@ const measureAll = (base: string): Promise<{ bare: number[]; samples: Sample[] }
     const samples: Sample[] = [];
     for (const file of readdirSync('demo').filter((name) => name.endsWith('.json'))) {
       const system = file.replace(/\.json$/, '');
-      for (const stage of new Set(KINDS.map((kind) => kind.stage))) {
-        await page.goto(`${base}/systems/${system}?stage=${stage}`);
+      for (const place of new Set(KINDS.map((kind) => kind.place))) {
+        await page.goto(`${base}/systems/${system}?stage=${place.replace('/', '&task=')}`);
         await page.locator('[data-testid=numbers][data-fresh=true]').waitFor();
         await page.waitForTimeout(3000);
-        for (const { kind, paths } of KINDS.filter((one) => one.stage === stage)) {
+        for (const { kind, paths } of KINDS.filter((one) => one.place === place)) {
           if (!(await focusFirst(page, paths))) continue;
           // Always onward: a value that was there before may be known still.
           const presses = { key: 'ArrowUp', presses: EDITS + WARM_UP, pause_ms: PAUSE_MS };

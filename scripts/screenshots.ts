@@ -2,7 +2,7 @@ import { spawn } from 'node:child_process';
 import { existsSync, mkdirSync, mkdtempSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
-import { chromium, type Browser, type Locator, type Page } from '@playwright/test';
+import { chromium, type Browser, type Page } from '@playwright/test';
 
 /** Makes docs/screenshots anew from the demo data: `npm run build`, then `npm run screenshots [-- NAME …]`. */
 const PORT = 3221;
@@ -40,11 +40,10 @@ const SHOTS: readonly Shot[] = [
   { name: 'fit', path: '/systems/forest-trailer?stage=fit', before: (page) => page.getByTestId('tightest').waitFor() },
   {
     name: 'reach',
-    path: '/systems/snow-vehicle?stage=fit',
+    path: '/systems/snow-vehicle?stage=fit&task=reach',
     before: async (page) => {
       await page.getByTestId('reach-drain-tighten').click();
       await page.getByTestId('reach').getByTestId('fit-views').waitFor();
-      await scrolledTo(page.getByTestId('reach'));
     },
   },
   {
@@ -54,7 +53,7 @@ const SHOTS: readonly Shot[] = [
   },
   {
     name: 'lines',
-    path: '/systems/hill-climb-car?stage=lines',
+    path: '/systems/hill-climb-car?stage=lines&task=schematic',
     before: (page) =>
       page
         .getByTestId('schematic')
@@ -69,11 +68,8 @@ const SHOTS: readonly Shot[] = [
   },
   {
     name: 'calibration',
-    path: '/systems/crab-boat?stage=gauge',
-    before: async (page) => {
-      await page.getByTestId('explained').waitFor();
-      await scrolledTo(page.getByTestId('calibration-chart'));
-    },
+    path: '/systems/crab-boat?stage=gauge&task=calibration',
+    before: (page) => page.getByTestId('explained').waitFor(),
   },
   { name: 'range', path: '/systems/crab-boat?stage=range' },
   { name: 'findings', path: '/systems/forest-trailer?stage=findings' },
@@ -84,7 +80,7 @@ const SHOTS: readonly Shot[] = [
     before: async (page) => {
       for (const [label, value] of [
         ['Fill limit', '92'],
-        ['Sheet thickness', '2.5'],
+        ['Inside height', '318'],
       ] as const) {
         await page.getByLabel(label, { exact: true }).fill(value);
         await page.getByLabel(label, { exact: true }).press('Enter');
@@ -95,14 +91,11 @@ const SHOTS: readonly Shot[] = [
       await page.getByTestId('save-changes').waitFor();
     },
   },
-  ...(['baffles'] as const).map((name): Shot => ({
-    name,
-    path: '/systems/crab-boat?stage=tank',
-    before: async (page) => {
-      await page.getByTestId('table').getByRole('row').nth(2).waitFor();
-      await scrolledTo(page.getByTestId(name));
-    },
-  })),
+  {
+    name: 'baffles',
+    path: '/systems/crab-boat?stage=tank&task=baffles',
+    before: (page) => page.getByTestId('baffles').waitFor(),
+  },
   {
     name: 'compare',
     path: '/systems/snow-vehicle?stage=tank',
@@ -124,7 +117,6 @@ const SHOTS: readonly Shot[] = [
       await page.getByRole('button', { name: 'Add a point after 1, profile' }).click();
       await page.getByLabel('Profile, point 2, up').fill('-70');
       await page.getByLabel('Profile, point 2, up').press('Enter');
-      await scrolledTo(page.getByTestId('sizes'));
     },
   },
   {
@@ -136,22 +128,6 @@ const SHOTS: readonly Shot[] = [
   // Last, since the tilt is saved with the system.
   { name: 'tank', path: '/systems/crab-boat?stage=tank', before: tilt },
 ];
-
-/** So far under the top of the window a panel stands in its picture. */
-const UNDER_TOP_PX = 176;
-
-/** Scrolls to a panel until it stays where it is: those above it are laid out as they come into sight. */
-async function scrolledTo(panel: Locator): Promise<void> {
-  for (let turn = 0; turn < 20; turn++) {
-    const off = await panel.evaluate((element, top) => {
-      const by = element.getBoundingClientRect().top - top;
-      window.scrollBy(0, by);
-      return by;
-    }, UNDER_TOP_PX);
-    if (turn > 1 && Math.abs(off) < 2) return;
-    await panel.page().waitForTimeout(150);
-  }
-}
 
 async function take(browser: Browser, shot: Shot): Promise<void> {
   const context = await browser.newContext({

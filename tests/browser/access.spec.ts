@@ -1,8 +1,11 @@
 import AxeBuilder from '@axe-core/playwright';
-import { expect, openCopy, settled, test } from './app';
+import { tasksOf } from '@/ui/workspace/tasks';
+import { expect, openCopy, openTask, settled, test } from './app';
+
+const STAGES = ['fit', 'tank', 'ports', 'lines', 'vents', 'gauge', 'range', 'findings', 'measure'];
 
 test('no accessibility faults, and none of contrast in the dark', async ({ page }) => {
-  test.slow(); // thirteen views, each looked through whole
+  test.slow(); // every task, each looked through whole
   const faults = async (name: string, runOnly: { type: 'tag' | 'rule'; values: string[] }): Promise<void> => {
     // What passes is not asked for: naming each such part of a page takes longer than looking through it.
     const { violations } = await new AxeBuilder({ page })
@@ -30,10 +33,17 @@ test('no accessibility faults, and none of contrast in the dark', async ({ page 
   await expect(page.getByTestId('figure-holds')).toContainText('L');
   await check('compare');
   await openCopy(page, 'forest-trailer');
-  for (const stage of ['fit', 'tank', 'ports', 'lines', 'vents', 'gauge', 'range', 'findings', 'measure']) {
+  for (const stage of STAGES) {
     await page.getByTestId(`stage-${stage}`).click();
+    for (const { key } of tasksOf(stage)) {
+      await openTask(page, key);
+      await settled(page);
+      if (key === 'reach') await expect(page.getByTestId('reach-sum')).toBeVisible();
+      if (key !== tasksOf(stage)[0]!.key)
+        await faults(`${stage}, ${key}`, { type: 'tag', values: ['wcag2a', 'wcag2aa', 'wcag21aa'] });
+    }
+    if (tasksOf(stage).length > 0) await openTask(page, tasksOf(stage)[0]!.key);
     await settled(page);
-    if (stage === 'fit') await expect(page.getByTestId('reach-sum')).toBeVisible();
     await check(stage);
   }
 });
@@ -41,8 +51,13 @@ test('no accessibility faults, and none of contrast in the dark', async ({ page 
 test('on a phone nothing runs off the side, and the numbers stay in sight', async ({ page }) => {
   await page.setViewportSize({ width: 390, height: 844 });
   await openCopy(page, 'box-boat');
-  for (const stage of ['fit', 'tank', 'ports', 'lines', 'vents', 'gauge', 'range', 'findings', 'measure']) {
+  for (const stage of STAGES) {
     await page.getByTestId(`stage-${stage}`).click();
+    for (const { key } of tasksOf(stage)) {
+      await openTask(page, key);
+      await settled(page);
+      expect(await page.evaluate(() => document.documentElement.scrollWidth), key).toBeLessThanOrEqual(390);
+    }
     await settled(page);
     expect(await page.evaluate(() => document.documentElement.scrollWidth)).toBeLessThanOrEqual(390);
   }

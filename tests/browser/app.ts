@@ -36,12 +36,12 @@ export const stlFile = (name: string, mesh: ClosedMesh) => ({
 export const demoText = (name: string): string =>
   readFileSync([`demo/${name}.json`, `tests/fixtures/${name}.json`].find(existsSync)!, 'utf8');
 
-/** Makes a system of a test's own out of a demo file and opens it. */
-export const openCopy = (page: Page, name: string, stage = 'tank'): Promise<string> =>
-  openText(page, demoText(name), stage);
+/** Makes a system of a test's own out of a demo file and opens it at a stage, or at a task of one: `fit/bay`. */
+export const openCopy = (page: Page, name: string, place = 'tank'): Promise<string> =>
+  openText(page, demoText(name), place);
 
 /** Makes a system of a test's own out of a document's text and opens it. */
-export async function openText(page: Page, text: string, stage = 'tank'): Promise<string> {
+export async function openText(page: Page, text: string, place = 'tank'): Promise<string> {
   const response = await page.request.post('/api/systems', {
     headers: { 'content-type': 'application/json' },
     data: text,
@@ -49,9 +49,16 @@ export async function openText(page: Page, text: string, stage = 'tank'): Promis
   expect(response.status()).toBe(201);
   const { id } = (await response.json()) as { id: string };
   made.push(id);
-  await page.goto(`/systems/${id}?stage=${stage}`);
+  const [stage, task] = place.split('/');
+  await page.goto(`/systems/${id}?stage=${stage}${task === undefined ? '' : `&task=${task}`}`);
   await settled(page);
   return id;
+}
+
+/** Opens a task of the stage that is open, or of another. */
+export async function openTask(page: Page, task: string, stage?: string): Promise<void> {
+  if (stage) await page.getByTestId(`stage-${stage}`).click();
+  await page.getByTestId(`task-${task}`).filter({ visible: true }).click();
 }
 
 /** Waits until the numbers on screen belong to the document on screen. */

@@ -37,6 +37,7 @@ test('a sump, a notch and a band each say what they make or cost', async ({ page
   await enter(page, 'Width taken out, Band', '50');
   // Less where the band meets sump or notch: over the middle it is the box and the sump.
   await expect(page.getByTestId('change-band')).toHaveText(/costs 8\.\d+ L/);
+  await page.locator('[data-path="tanks.0.parts.1"] summary').click();
   await page.getByRole('button', { name: 'Remove Notch' }).click();
   await expect(page.getByTestId('change-notch')).toHaveCount(0);
   await page.getByLabel('Sizes are measured').selectOption('outside');
@@ -45,7 +46,7 @@ test('a sump, a notch and a band each say what they make or cost', async ({ page
 });
 
 test('a baffle makes two compartments, and one that lets nothing through is found out', async ({ page }) => {
-  await openCopy(page, 'box-boat');
+  await openCopy(page, 'box-boat', 'tank/baffles');
   await page.getByTestId('baffles').getByRole('button', { name: 'Baffle', exact: true }).click();
   const compartments = page.getByRole('table', { name: 'Compartments' }).getByRole('row');
   await expect(compartments).toHaveCount(1 + 2);
@@ -108,7 +109,7 @@ test('the picture turns and cuts by key, or says why there is none', async ({ pa
 });
 
 test('what touches the fuel follows the fuel, and another can be looked up', async ({ page }) => {
-  await openCopy(page, 'forest-trailer');
+  await openCopy(page, 'forest-trailer', 'tank/contact');
   const table = page.getByTestId('contact');
   await expect(table).toContainText('mild steel, bare, this tank');
   await table.getByLabel('Fluid').selectOption('alcohol-blend');

@@ -1,4 +1,4 @@
-import { enter, expect, numberText, openCopy, saved, settled, test } from './app';
+import { enter, expect, numberText, openCopy, openTask, saved, settled, test } from './app';
 
 test('a wrong entry is answered with what is accepted, and changes nothing', async ({ page }) => {
   await openCopy(page, 'box-boat');
@@ -26,9 +26,10 @@ test('inches, gauges and dash sizes are read and said back', async ({ page }) =>
   await openCopy(page, 'box-boat');
   await enter(page, 'Inside length', '3\' 8 1/2"');
   await expect(page.getByText('3 ft 8 1/2 in = 1130 mm')).toBeVisible();
+  await openTask(page, 'metal');
   await enter(page, 'Sheet thickness', '14 ga');
   await expect(page.getByText('14 ga aluminium = 1.63 mm')).toBeVisible();
-  await page.getByTestId('stage-lines').click();
+  await openTask(page, 'schematic', 'lines');
   await page.getByLabel('Bore', { exact: true }).first().fill('-6');
   await page.getByLabel('Bore', { exact: true }).first().press('Enter');
   await expect(page.getByText(/dash 6 hose = 8 mm/)).toBeVisible();
@@ -70,12 +71,11 @@ test('undo and redo, by button and key, each edit by its name', async ({ page })
 });
 
 test('a drag in the drawing is one step of undo, and the arrow keys do the same', async ({ page }) => {
-  await openCopy(page, 'box-boat', 'ports');
+  await openCopy(page, 'box-boat', 'ports/pickups');
   const height = page.getByTestId('pickup').getByLabel('Height off the floor', { exact: true });
   await expect(height).toHaveValue('22');
   const handle = page.getByTestId('handle-pickup-x');
   // What is worked out beside the numbers makes the page taller above it.
-  await expect(page.getByTestId('hole-chart')).toBeVisible();
   await expect(page.getByTestId('cut')).toBeVisible();
   await handle.scrollIntoViewIfNeeded();
   const box = (await handle.locator('circle').last().boundingBox())!;
@@ -85,7 +85,7 @@ test('a drag in the drawing is one step of undo, and the arrow keys do the same'
   await page.mouse.up();
   const raised = Number(await height.inputValue());
   expect(raised).toBeGreaterThan(60);
-  await expect(page.getByTestId('finding-pickup.too-high')).toBeVisible();
+  await expect(page.getByTestId('here-pickup.too-high')).toBeVisible();
   await page.getByRole('button', { name: 'Undo: move Engine pickup' }).click();
   await expect(height).toHaveValue('22');
   await handle.focus();
@@ -95,7 +95,7 @@ test('a drag in the drawing is one step of undo, and the arrow keys do the same'
 });
 
 test('an unknown thread is named from its diameter and pitch, with what would settle it', async ({ page }) => {
-  await openCopy(page, 'box-boat', 'ports');
+  await openCopy(page, 'box-boat', 'ports/threads');
   const panel = page.getByTestId('threads');
   await enter(page, 'Thread diameter', '200');
   await expect(panel).toContainText('out of range');

@@ -1,16 +1,19 @@
 import { readFileSync } from 'node:fs';
 import { boxMesh, loadKernel, movedMesh } from '@/core/geometry';
-import { enter, expect, openCopy, settled, stlFile as file, test } from './app';
+import { enter, expect, openCopy, openTask, settled, stlFile as file, test } from './app';
 
 test.describe.configure({ timeout: 400_000 });
 
 test('measure up a bay: lengths replace guesses, and one that cannot be is named', async ({ page }) => {
-  await openCopy(page, 'box-boat', 'fit');
+  await openCopy(page, 'box-boat', 'fit/bay');
   await page.getByRole('button', { name: 'Measure up a bay' }).click();
   const bay = page.getByTestId('bay');
   await expect(bay.getByText('Lengths taken')).toBeVisible();
+  await openTask(page, 'clearance');
   await expect(page.getByTestId('tightest')).toBeVisible();
+  await openTask(page, 'measure-up');
   await expect(page.getByTestId('sheet').getByRole('row').nth(1)).toContainText('moves the gap to');
+  await openTask(page, 'bay');
   for (const [name, value] of [
     ['lower starboard to lower port', '700'],
     ['lower port to upper port', '420'],
@@ -30,10 +33,11 @@ test('measure up a bay: lengths replace guesses, and one that cannot be is named
 });
 
 test('the tank fouls an axle at full bump; cutting the floor frees it and says what it costs', async ({ page }) => {
-  await openCopy(page, 'forest-trailer', 'fit');
+  await openCopy(page, 'forest-trailer', 'fit/obstacles');
   const obstacles = page.getByTestId('obstacles');
   await obstacles.getByText('Axle beam', { exact: true }).first().click();
   await enter(page, 'From rest to full bump, Axle beam', '130');
+  await openTask(page, 'clearance');
   await expect(page.getByTestId('tightest')).toContainText('−');
   await expect(page.getByTestId('gap-axle')).toContainText('overlaps');
   await expect(page.getByTestId('gaps')).toContainText('at full bump');
@@ -53,7 +57,7 @@ test('the tank fouls an axle at full bump; cutting the floor frees it and says w
 });
 
 test('the way out is checked as typed, found, played step by step and kept', async ({ page }) => {
-  await openCopy(page, 'forest-trailer', 'fit');
+  await openCopy(page, 'forest-trailer', 'fit/removal');
   const ways = page.getByTestId('removals');
   await enter(page, 'Or say how, and see whether it goes', 'sideways 20');
   await expect(ways.getByRole('alert')).toContainText('is no move');
@@ -68,7 +72,7 @@ test('the way out is checked as typed, found, played step by step and kept', asy
 });
 
 test('a search without a way says how far it is, what opens one, and goes on until it is stopped', async ({ page }) => {
-  await openCopy(page, 'snow-vehicle', 'fit');
+  await openCopy(page, 'snow-vehicle', 'fit/removal');
   const ways = page.getByTestId('removals');
   await ways.getByLabel('What comes out').selectOption({ label: 'Tool tray' });
   await ways.getByRole('button', { name: 'Find a way out' }).click();
@@ -100,9 +104,10 @@ test('a search without a way says how far it is, what opens one, and goes on unt
 });
 
 test('what must come out first, how big it could be, and what a face costs', async ({ page }) => {
-  await openCopy(page, 'snow-vehicle', 'fit');
+  await openCopy(page, 'snow-vehicle', 'fit/removal');
   await page.getByRole('button', { name: 'What must come out first?' }).click();
   await expect(page.getByTestId('removal-order').getByRole('listitem')).toHaveCount(4, { timeout: 120_000 });
+  await openTask(page, 'size');
   await page.getByRole('button', { name: 'What does each face cost?' }).click();
   await expect(page.getByTestId('face-costs')).toContainText('Lid lowered 10 mm');
   await page.getByRole('button', { name: 'Find the largest tank' }).click();
@@ -114,8 +119,9 @@ test('what must come out first, how big it could be, and what a face costs', asy
 test('the builder’s constraints are set here and found at their stage; a built size changes the litres', async ({
   page,
 }) => {
-  await openCopy(page, 'box-boat', 'fit');
+  await openCopy(page, 'box-boat', 'fit/size');
   await page.getByLabel('No new hole below the liquid').check();
+  await openTask(page, 'built');
   await page.getByTestId('built').getByLabel('Measured on the built tank').selectOption('shape.height_m');
   const height = page.getByTestId('built').getByLabel(/inside height, .*, as built$/);
   await height.fill('290');
@@ -129,7 +135,7 @@ test('the builder’s constraints are set here and found at their stage; a built
 test('hands and tools: what comes off first is named, the tool is drawn, a named bolt is tried too', async ({
   page,
 }) => {
-  await openCopy(page, 'hill-climb-car', 'fit');
+  await openCopy(page, 'hill-climb-car', 'fit/reach');
   const reach = page.getByTestId('reach');
   const feed = page.getByTestId('reach-feed-tighten');
   await expect(feed).toContainText('First off: Cell cover', { timeout: 120_000 });
@@ -150,7 +156,7 @@ test('a bay and an obstacle come in as STL; a bad one changes nothing; a templat
   page,
 }) => {
   await loadKernel();
-  await openCopy(page, 'box-boat', 'fit');
+  await openCopy(page, 'box-boat', 'fit/bay');
   const bay = page.getByTestId('bay');
   await bay.getByLabel('Unit of the STL file').selectOption('m');
   await page.getByTestId('stl-bay').setInputFiles(file('vast.stl', boxMesh(0.9, 0.8, 0.7)));
@@ -160,18 +166,23 @@ test('a bay and an obstacle come in as STL; a bad one changes nothing; a templat
     .getByTestId('stl-bay')
     .setInputFiles(file('hold.stl', movedMesh(boxMesh(0.9, 0.8, 0.7), [-0.1, -0.1, -0.1])));
   await expect(bay).toContainText('900 mm');
+  await openTask(page, 'clearance');
   await expect(page.getByTestId('tightest')).toBeVisible();
+  await openTask(page, 'obstacles');
   const obstacles = page.getByTestId('obstacles');
   await page
     .getByTestId('stl-obstacle')
     .setInputFiles(file('post.stl', movedMesh(boxMesh(0.05, 0.05, 0.3), [0.1, -0.08, 0])));
+  await openTask(page, 'clearance');
   await expect(page.getByTestId('gap-obstacle')).toBeVisible();
+  await openTask(page, 'obstacles');
   await obstacles.getByText('Obstacle 1', { exact: true }).first().click();
   await obstacles.getByRole('button', { name: 'One more body' }).click();
   await enter(page, 'Above it, Obstacle 1, body 2', '350');
   await settled(page);
   await obstacles.getByRole('button', { name: 'Remove this body' }).click();
   await expect(obstacles.getByRole('button', { name: 'Remove this body' })).toBeHidden();
+  await openTask(page, 'templates');
   await page.getByTestId('templates').getByLabel('Turned over, for the other side').check();
   await expect(page.getByTestId('template-outline')).toBeVisible();
   const [download] = await Promise.all([

@@ -1,4 +1,4 @@
-import { expect, openCopy, settled, test, type Page } from './app';
+import { expect, openCopy, openTask, settled, test, type Page } from './app';
 
 test('a sender is designed for the tank and taken, and the gauge follows', async ({ page }) => {
   await openCopy(page, 'box-boat', 'gauge');
@@ -7,22 +7,26 @@ test('a sender is designed for the tank and taken, and the gauge follows', async
   const unseen = async (): Promise<number> =>
     Number(/does not see the lowest ([\d.]+) L/.exec((await chart.textContent())!)![1]);
   const before = await unseen();
+  await openTask(page, 'sender');
   await page.getByTestId('ask-design').click();
   const designed = page.getByTestId('designed');
   await expect(designed).toContainText('follows');
   await designed.getByRole('button', { name: 'Take it' }).click();
   await settled(page);
-  await expect.poll(unseen).toBeLessThan(before);
   await expect(page.getByTestId('sender').getByLabel('Arm length', { exact: true })).not.toHaveValue('');
+  await openTask(page, 'needle');
+  await expect.poll(unseen).toBeLessThan(before);
+  await openTask(page, 'sender');
   await page.getByTestId('ask-refit').click();
   await expect(page.getByTestId('refitted')).toContainText('As it is');
 });
 
 test('a tube with reeds, and a gauge of crossed coils', async ({ page }) => {
-  await openCopy(page, 'box-boat', 'gauge');
+  await openCopy(page, 'box-boat', 'gauge/sender');
   await page.getByLabel('It is a', { exact: true }).selectOption('tube');
   await expect(page.getByLabel('Between its contacts', { exact: true })).toBeVisible();
   await page.getByLabel('Range', { exact: true }).selectOption('240-33');
+  await openTask(page, 'needle');
   await page.getByLabel('It moves', { exact: true }).selectOption('cross-coil');
   await expect(page.getByLabel('Gauge shows half at', { exact: true })).toHaveValue('103');
   await expect(page.getByTestId('gauge-chart')).toContainText('“Quarter” is');
@@ -48,7 +52,7 @@ async function pourOnce(page: Page): Promise<void> {
 }
 
 test('a calibration from the simulated rig to a correction table that the gauge is taught', async ({ page }) => {
-  await openCopy(page, 'box-boat', 'gauge');
+  await openCopy(page, 'box-boat', 'gauge/calibration');
   await page.getByRole('button', { name: 'New log of Sender' }).click();
   await page.getByLabel('Its time runs', { exact: true }).selectOption('60');
   await page.getByTestId('start-rig').click();
@@ -63,17 +67,19 @@ test('a calibration from the simulated rig to a correction table that the gauge 
   const table = page.getByTestId('points-measured');
   await expect(table.getByRole('row')).toHaveCount(1 + 5);
   await page.getByTestId('teach-measured').click();
-  await expect(page.getByTestId('needle')).toContainText('It was taught 5 points');
   await page.getByRole('button', { name: 'End the rig' }).click();
   await expect(page.getByTestId('rig-truth')).toContainText('the tank held');
   // On paper the table stands without the buttons round it.
   await page.emulateMedia({ media: 'print' });
   await expect(table).toBeVisible();
   await expect(page.getByTestId('pour-entry')).toBeHidden();
+  await page.emulateMedia({ media: null });
+  await openTask(page, 'needle');
+  await expect(page.getByTestId('needle')).toContainText('It was taught 5 points');
 });
 
 test('a log by hand and by file: weights, strikes, and a bad file that is refused with its rows', async ({ page }) => {
-  await openCopy(page, 'box-boat', 'gauge');
+  await openCopy(page, 'box-boat', 'gauge/calibration');
   await page.getByRole('button', { name: 'New log of Sender' }).click();
   await page.getByLabel('Poured by', { exact: true }).selectOption('scale');
   await page.getByLabel('Weight or volume poured', { exact: true }).fill('8.4 kg');

@@ -1,5 +1,5 @@
 import { readFileSync } from 'node:fs';
-import { enter, expect, numberText, openCopy, saved, settled, test, type Page } from './app';
+import { enter, expect, numberText, openCopy, openTask, saved, settled, test, type Page } from './app';
 
 type Saved = {
   document: {
@@ -36,6 +36,7 @@ async function openBare(page: Page): Promise<string> {
 test('the crab boat’s feed is built from tank to engine, with a filter, a valve and a pump', async ({ page }) => {
   const id = await openBare(page);
   await expect(page.getByTestId('answers')).toContainText('No line leads');
+  await openTask(page, 'runs');
   await page.getByRole('button', { name: 'New run' }).click();
   const form = page.getByTestId('new-run');
   await form.getByLabel('From').selectOption({ label: 'Engine pickup' });
@@ -55,8 +56,11 @@ test('the crab boat’s feed is built from tank to engine, with a filter, a valv
     await expect(steps).toHaveCount(count);
   }
   await settled(page);
+  await openTask(page, 'delivery');
   await expect(page.getByTestId('answers')).toContainText('needed');
+  await openTask(page, 'schematic');
   await expect(page.getByTestId('schematic').getByRole('button', { name: /^Filter,/ })).toBeVisible();
+  await openTask(page, 'runs');
   // Shutting the valve stops all of it, and says what the pump then does.
   await steps
     .filter({ hasText: 'shut-off valve' })
@@ -64,7 +68,9 @@ test('the crab boat’s feed is built from tank to engine, with a filter, a valv
     .click();
   await page.getByLabel('Stands', { exact: true }).selectOption({ label: 'shut' });
   await settled(page);
+  await openTask(page, 'delivery');
   await expect(page.getByTestId('answers')).toContainText('Shut-off valve is shut.');
+  await openTask(page, 'runs');
   await page.getByRole('button', { name: /^Undo: / }).click();
   await settled(page);
   // The filter moves behind the pump, and comes out again.
@@ -81,7 +87,7 @@ test('the crab boat’s feed is built from tank to engine, with a filter, a valv
 });
 
 test('another line size is taken from the table with one press, and the numbers follow', async ({ page }) => {
-  const id = await openCopy(page, 'crab-boat', 'lines');
+  const id = await openCopy(page, 'crab-boat', 'lines/sizing');
   await page.getByLabel('Line to size').selectOption({ label: 'Lift pump to injection pump' });
   const rows = page.getByTestId('size-row');
   await expect(rows.filter({ hasText: 'is there now' })).toContainText('8 mm (5/16)');
@@ -97,7 +103,7 @@ test('another line size is taken from the table with one press, and the numbers 
 });
 
 test('a join is broken, mended with a proposed chain of adapters, and counted in the parts list', async ({ page }) => {
-  const id = await openCopy(page, 'crab-boat', 'lines');
+  const id = await openCopy(page, 'crab-boat', 'lines/joints');
   await expect(page.getByTestId('joints')).toContainText('go together');
   await page.getByRole('button', { name: 'Change the end of 38 kW diesel for Lift pump to injection pump' }).click();
   await page.getByLabel('End is').selectOption('npt');
@@ -107,7 +113,9 @@ test('a join is broken, mended with a proposed chain of adapters, and counted in
   await settled(page);
   const broken = page.getByTestId('joint').and(page.locator('[data-state=broken]'));
   await expect(broken).toHaveCount(1);
+  await openTask(page, 'runs');
   await expect(page.getByTestId('run-steps')).toContainText('does not fit 38 kW diesel');
+  await openTask(page, 'joints');
   await broken.getByRole('button', { name: /Find adapters/ }).click();
   const first = broken.getByTestId('mends').getByRole('button').first();
   await expect(first).toContainText('1 adapter');
@@ -115,6 +123,7 @@ test('a join is broken, mended with a proposed chain of adapters, and counted in
   await settled(page);
   await expect(broken).toHaveCount(0);
   await expect(page.getByTestId('joint').filter({ hasText: '38 kW diesel with Lift pump' })).toContainText('sealant');
+  await openTask(page, 'shopping');
   await expect(page.getByTestId('lists')).toContainText('1/4 NPT male thread to 5/16 in barb');
   const download = page.waitForEvent('download');
   await page.getByRole('button', { name: 'Parts CSV' }).click();
@@ -126,7 +135,7 @@ test('a join is broken, mended with a proposed chain of adapters, and counted in
 });
 
 test('joins that cannot be are not offered, and a branch ends where it is told to', async ({ page }) => {
-  await openCopy(page, 'box-boat', 'lines');
+  await openCopy(page, 'box-boat', 'lines/runs');
   await page.getByRole('button', { name: 'New run' }).click();
   const to = page.getByTestId('new-run').getByLabel('To', { exact: true });
   await expect(to.getByRole('option', { name: /Vent/ })).toHaveCount(0);
@@ -140,16 +149,18 @@ test('joins that cannot be are not offered, and a branch ends where it is told t
   await page.getByRole('button', { name: 'Branch here' }).click();
   await settled(page);
   await expect(page.getByLabel('Run', { exact: true }).getByRole('option')).toHaveCount(3);
+  await openTask(page, 'schematic');
   await expect(page.getByTestId('schematic').getByRole('button', { name: /^Tee,/ })).toBeVisible();
 });
 
 test('a part is kept among one’s own, goes out as CSV, comes back in, and stands in another run', async ({ page }) => {
-  await openCopy(page, 'crab-boat', 'lines');
+  await openCopy(page, 'crab-boat', 'lines/schematic');
   await page
     .getByTestId('schematic')
     .getByRole('button', { name: /^Water separator/ })
     .click();
   await page.getByRole('button', { name: 'Keep among own parts' }).click();
+  await openTask(page, 'shopping');
   const own = page.getByTestId('own-part');
   await expect(own).toHaveCount(1);
   const download = page.waitForEvent('download');
@@ -166,6 +177,7 @@ test('a part is kept among one’s own, goes out as CSV, comes back in, and stan
     .getByLabel('Import CSV')
     .setInputFiles({ name: 'parts.csv', mimeType: 'text/csv', buffer: Buffer.from(csv) });
   await expect(own).toHaveCount(1);
+  await openTask(page, 'runs');
   await page
     .getByRole('button', { name: /^Insert a part into/ })
     .last()
@@ -173,12 +185,13 @@ test('a part is kept among one’s own, goes out as CSV, comes back in, and stan
   await page.getByLabel('Part', { exact: true }).selectOption({ label: 'Water separator (own parts)' });
   await page.getByRole('button', { name: 'Insert', exact: true }).click();
   await expect(page.getByTestId('run-steps')).toContainText('Water separator 2');
+  await openTask(page, 'shopping');
   await page.getByRole('button', { name: 'Remove Water separator from own parts' }).click();
   await expect(own).toHaveCount(0);
 });
 
 test('thin wire is told, and the wire that would do is named', async ({ page }) => {
-  await openCopy(page, 'forest-trailer', 'lines');
+  await openCopy(page, 'forest-trailer', 'lines/schematic');
   await page
     .getByTestId('schematic')
     .getByRole('button', { name: /^12 V transfer pump/ })

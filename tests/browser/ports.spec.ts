@@ -1,5 +1,5 @@
 import { readFileSync } from 'node:fs';
-import { enter, expect, openCopy, saved, settled, test } from './app';
+import { enter, expect, openCopy, openTask, saved, settled, test } from './app';
 
 const sum = '[data-testid="sheets-sum"][data-fresh="true"]';
 
@@ -42,6 +42,7 @@ test('a centre typed from an edge, a part chosen, the hole chart as CSV', async 
   await field.fill('150');
   await field.press('Enter');
   await expect(page.locator(sum)).toBeVisible();
+  await openTask(page, 'list');
   await expect(page.getByTestId('hole-chart')).toContainText('150 mm from edge A–B');
   const row = page.locator('[data-path="tanks.0.ports.2"]').first();
   await row.getByText('Feed').first().click();
@@ -60,7 +61,7 @@ test('a centre typed from an edge, a part chosen, the hole chart as CSV', async 
 });
 
 test('what a heater’s pickup leaves for the engine, and the height that leaves so much', async ({ page }) => {
-  await openCopy(page, 'snow-vehicle', 'ports');
+  await openCopy(page, 'snow-vehicle', 'ports/pickups');
   const reserve = page.getByTestId('reserve');
   await expect(reserve).toContainText('left for Petrol V6');
   await enter(page, 'Keep for Petrol V6', '5');

@@ -1,4 +1,4 @@
-import { enter, expect, numberText, openCopy, saved, settled, test } from './app';
+import { enter, expect, numberText, openCopy, openTask, saved, settled, test } from './app';
 
 test('conditions act on everything at once', async ({ page }) => {
   await openCopy(page, 'box-boat');
@@ -8,6 +8,10 @@ test('conditions act on everything at once', async ({ page }) => {
   await enter(page, 'Pitch', '-12');
   await settled(page);
   await expect(liquid).not.toHaveAttribute('d', level!);
+  await page
+    .getByTestId('conditions')
+    .getByRole('button', { name: /^▸ Conditions/ })
+    .click();
   await enter(page, 'Fuel temp.', '-20');
   await settled(page);
   expect(await numberText(page, 'delivers')).not.toBe(delivered);
@@ -54,7 +58,7 @@ test('measure next lists what is assumed, most telling first, and shrinks when i
 });
 
 test('a finding leads to what mends it, and goes when it is mended', async ({ page }) => {
-  await openCopy(page, 'box-boat', 'ports');
+  await openCopy(page, 'box-boat', 'ports/pickups');
   await enter(page, 'Height off the floor', '60');
   await page.getByTestId('stage-findings').click();
   const finding = page.getByTestId('finding-pickup.too-high');
@@ -69,7 +73,7 @@ test('a finding leads to what mends it, and goes when it is mended', async ({ pa
 });
 
 test('ports: add, move to another face, remove, with the constraint of their users', async ({ page }) => {
-  await openCopy(page, 'box-boat', 'ports');
+  await openCopy(page, 'box-boat', 'ports/list');
   await page.getByRole('button', { name: 'Add a port' }).click();
   const row = page.locator('[data-path="tanks.0.ports.5"]').first();
   await row.locator('summary').click();
@@ -83,9 +87,10 @@ test('ports: add, move to another face, remove, with the constraint of their use
 test('stages by number keys; names and everything else by keyboard', async ({ page }) => {
   await openCopy(page, 'hill-climb-car');
   await page.keyboard.press('4');
-  await expect(page.getByTestId('pump-chart')).toBeVisible();
+  await expect(page.getByTestId('answers')).toBeVisible();
   await page.keyboard.press('6');
   await expect(page.getByTestId('gauge-chart')).toBeVisible();
+  await openTask(page, 'sender');
   await page.getByLabel('Arm length', { exact: true }).focus();
   await page.keyboard.press('ArrowUp');
   await expect(page.getByLabel('Arm length', { exact: true })).toHaveValue('76');

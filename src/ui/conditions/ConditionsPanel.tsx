@@ -4,7 +4,17 @@ import { Box, chakra } from '@chakra-ui/react';
 import { RotateCcw } from 'lucide-react';
 import { useRef, useState } from 'react';
 import { limitsAt, valueAt, type ConsumerDocument, type Path, type SystemDocument } from '@/core/plan';
-import { entryText, formatQuantity, fromSI, roleUnit, ROLES, toSI, unitById, type Role } from '@/core/units';
+import {
+  entryText,
+  formatQuantity,
+  fromSI,
+  roleUnit,
+  ROLES,
+  toSI,
+  unitById,
+  type ReaderSystem,
+  type Role,
+} from '@/core/units';
 import { readEntry } from '../fields/readEntry';
 import { TextEntry } from '../fields/TextEntry';
 import {
@@ -19,6 +29,7 @@ import {
 } from '../state/editor';
 import { useNarrow } from '../parts/useNarrow';
 import { useReader } from '../state/reader';
+import type { Acts } from '../workspace/tasks';
 
 type ControlProps = {
   readonly label: string;
@@ -42,8 +53,17 @@ const DUTY_WORDS: Readonly<Record<ConsumerDocument['kind'], string>> = {
   nozzle: 'Flow setting',
 };
 
-/** One set of conditions that acts on every view at once. */
-export function ConditionsPanel() {
+type Entry = ControlProps & { readonly group: 'liquid' | 'flow' | 'other' };
+
+/** What each kind of task is changed by: how the liquid stands, what flows as well, or nothing to speak of. */
+const SHOWN: Readonly<Record<Acts, readonly Entry['group'][]>> = {
+  nothing: [],
+  liquid: ['liquid'],
+  flow: ['liquid', 'flow'],
+};
+
+/** One set of conditions that acts on every view at once: what acts on the open task, and the rest in a line. */
+export function ConditionsPanel({ acts }: { readonly acts: Acts }) {
   // With its wires known, a pump gets what they leave of the battery's.
   const wired = useValue(({ components }) =>
     components.some((part) => part.kind === 'pump' && part.wiring !== undefined),
@@ -55,7 +75,6 @@ export function ConditionsPanel() {
   const reader = useReader();
   const narrow = useNarrow();
   const [open, setOpen] = useState(false);
-  const show = (value: number, role: Role): string => formatQuantity(inSI(value, role), role, { reader }).text;
   const reset = (): void =>
     applyEdit('stand level', (current) => ({
       ...current,
@@ -68,6 +87,38 @@ export function ConditionsPanel() {
         accelerationUp_mPerS2: 0,
       },
     }));
+  const entries: readonly Entry[] = [
+    ...conditions.fills.map((fill, index): Entry => ({
+      group: 'liquid',
+      label:
+        names.length > 1
+          ? `Fill, ${names.find((name) => name.startsWith(`${fill.tank}=`))?.slice(fill.tank.length + 1)}`
+          : 'Fill',
+      path: [KEY, 'fills', index, 'fill_ratio'],
+      role: 'share',
+      step: 0.01,
+      ends: ['empty', 'brim'],
+    })),
+    ...OF_ALL,
+    {
+      group: 'flow',
+      label: DUTY_WORDS[consumer],
+      path: [KEY, 'duty_ratio'],
+      role: 'share',
+      step: 0.01,
+      ends: ['idle', 'full load'],
+    },
+    {
+      group: 'flow',
+      label: wired ? 'Battery voltage' : 'Pump voltage',
+      path: [KEY, 'pumpVoltage_V'],
+      role: 'voltage',
+      slide: [8, 16],
+      step: 0.1,
+    },
+  ];
+  const shown = open ? entries : entries.filter(({ group }) => !narrow && SHOWN[acts].includes(group));
+  const folded = entries.filter((entry) => !shown.includes(entry));
   return (
     <Box
       as="section"
@@ -76,34 +127,36 @@ export function ConditionsPanel() {
       borderWidth="1px"
       borderColor="rule"
       borderRadius="lg"
-      p="3"
+      px="3"
+      py="1"
+      mb={{ base: '3', lg: '4' }}
+      className="no-print"
       data-testid="conditions"
     >
-      <Box display="flex" justifyContent="space-between" alignItems="center" mb="1">
-        {narrow ? (
-          <chakra.button
-            type="button"
-            onClick={() => setOpen(!open)}
-            aria-expanded={open}
-            textAlign="left"
-            minH="44px"
-            flex="1"
-            cursor="pointer"
-          >
-            <Box fontWeight="700" fontSize="lg">
-              {open ? '▾' : '▸'} Conditions
-            </Box>
-            <Box fontSize="sm" color="soft">
-              {conditions.fills.map((fill) => show(fill.fill_ratio, 'share')).join(', ')} full · pitch{' '}
-              {show(conditions.pitch_deg, 'slope')} · roll {show(conditions.roll_deg, 'slope')} ·{' '}
-              {show(conditions.fuelTemperature_K, 'temperature')}
-            </Box>
-          </chakra.button>
-        ) : (
-          <Box as="h2" fontWeight="700" fontSize="lg">
-            Conditions
+      <Box display="flex" justifyContent="space-between" alignItems="center" gap="3">
+        <chakra.button
+          type="button"
+          onClick={() => setOpen(!open)}
+          aria-expanded={open}
+          textAlign="left"
+          minH="36px"
+          flex="1"
+          minW="0"
+          cursor="pointer"
+          whiteSpace="nowrap"
+          overflow="hidden"
+          textOverflow="ellipsis"
+          title={open ? undefined : folded.map((entry) => conditionWords(entry, reader)).join(' · ')}
+        >
+          <Box as="span" fontWeight="700">
+            {open ? '▾' : '▸'} Conditions
           </Box>
-        )}
+          {folded.length > 0 && (
+            <Box as="span" fontSize="sm" color="soft" ml="3" data-testid="conditions-folded">
+              {folded.map((entry) => conditionWords(entry, reader)).join(' · ')}
+            </Box>
+          )}
+        </chakra.button>
         <chakra.button
           type="button"
           onClick={reset}
@@ -114,94 +167,83 @@ export function ConditionsPanel() {
           color="accent"
           minH="40px"
           px="1"
+          whiteSpace="nowrap"
           cursor="pointer"
         >
           <RotateCcw size={15} aria-hidden />
           Reset to level
         </chakra.button>
       </Box>
-      <Box
-        display={narrow && !open ? 'none' : 'grid'}
-        gridTemplateColumns="repeat(auto-fill, minmax(min(100%, 220px), 1fr))"
-        columnGap="5"
-        alignItems="start"
-      >
-        {conditions.fills.map((fill, index) => (
-          <Control
-            key={fill.tank}
-            label={
-              names.length > 1
-                ? `Fill, ${names.find((name) => name.startsWith(`${fill.tank}=`))?.slice(fill.tank.length + 1)}`
-                : 'Fill'
-            }
-            path={[KEY, 'fills', index, 'fill_ratio']}
-            role="share"
-            step={0.01}
-            ends={['empty', 'brim']}
-          />
-        ))}
-        <Control
-          label="Pitch"
-          path={[KEY, 'pitch_deg']}
-          role="slope"
-          slide={[-30, 30]}
-          step={0.5}
-          ends={['nose down', 'nose up']}
-        />
-        <Control
-          label="Roll"
-          path={[KEY, 'roll_deg']}
-          role="slope"
-          slide={[-30, 30]}
-          step={0.5}
-          ends={['port down', 'starboard down']}
-        />
-        <Control
-          label="Fuel temp."
-          path={[KEY, 'fuelTemperature_K']}
-          role="temperature"
-          slide={[243.15, 333.15]}
-          step={1}
-        />
-        <Control
-          label={DUTY_WORDS[consumer]}
-          path={[KEY, 'duty_ratio']}
-          role="share"
-          step={0.01}
-          ends={['idle', 'full load']}
-        />
-        <Control
-          label={wired ? 'Battery voltage' : 'Pump voltage'}
-          path={[KEY, 'pumpVoltage_V']}
-          role="voltage"
-          slide={[8, 16]}
-          step={0.1}
-        />
-        <Control label="Altitude" path={[KEY, 'altitude_m']} role="run" slide={[0, 4000]} step={50} />
-        <Box as="details" mt="2">
-          <Box as="summary" fontSize="sm" color="soft" cursor="pointer" minH="36px" display="list-item">
-            Accelerations
-          </Box>
-          <Control
-            label="Forward"
-            path={[KEY, 'accelerationForward_mPerS2']}
-            role="acceleration"
-            slide={[-12, 12]}
-            step={0.1}
-            ends={['braking', 'speeding up']}
-          />
-          <Control
-            label="To port"
-            path={[KEY, 'accelerationPort_mPerS2']}
-            role="acceleration"
-            slide={[-12, 12]}
-            step={0.1}
-            ends={['turning right', 'turning left']}
-          />
+      {shown.length > 0 && (
+        <Box
+          display="grid"
+          gridTemplateColumns="repeat(auto-fit, minmax(min(100%, 190px), 1fr))"
+          columnGap="5"
+          rowGap="1"
+          pb="1"
+          alignItems="start"
+        >
+          {shown.map((entry) => (
+            <Control key={entry.path.join('.')} {...entry} />
+          ))}
         </Box>
-      </Box>
+      )}
     </Box>
   );
+}
+
+const OF_ALL: readonly Entry[] = [
+  {
+    group: 'liquid',
+    label: 'Pitch',
+    path: [KEY, 'pitch_deg'],
+    role: 'slope',
+    slide: [-30, 30],
+    step: 0.5,
+    ends: ['nose down', 'nose up'],
+  },
+  {
+    group: 'liquid',
+    label: 'Roll',
+    path: [KEY, 'roll_deg'],
+    role: 'slope',
+    slide: [-30, 30],
+    step: 0.5,
+    ends: ['port down', 'starboard down'],
+  },
+  {
+    group: 'other',
+    label: 'Forward',
+    path: [KEY, 'accelerationForward_mPerS2'],
+    role: 'acceleration',
+    slide: [-12, 12],
+    step: 0.1,
+    ends: ['braking', 'speeding up'],
+  },
+  {
+    group: 'other',
+    label: 'To port',
+    path: [KEY, 'accelerationPort_mPerS2'],
+    role: 'acceleration',
+    slide: [-12, 12],
+    step: 0.1,
+    ends: ['turning right', 'turning left'],
+  },
+  {
+    group: 'flow',
+    label: 'Fuel temp.',
+    path: [KEY, 'fuelTemperature_K'],
+    role: 'temperature',
+    slide: [243.15, 333.15],
+    step: 1,
+  },
+  { group: 'flow', label: 'Altitude', path: [KEY, 'altitude_m'], role: 'run', slide: [0, 4000], step: 50 },
+];
+
+/** A condition that is not acting here, in a word and a number. */
+function conditionWords({ label, path, role }: Entry, reader: ReaderSystem): string {
+  const value = inSI(valueAt(openDocument(), path) as number, role);
+  return `${label} ${formatQuantity(value, role, { reader }).text}`;
 }
 
 const isAngle = (role: Role): boolean => role === 'slope';

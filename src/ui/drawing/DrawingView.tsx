@@ -98,7 +98,8 @@ type Props = {
 export function DrawingView({ drawing, grips, testId, testIdOf, svgRef, least, isPaper = false }: Props) {
   const id = useId();
   const { width_mm, height_mm, marks, title } = drawing;
-  const drawn = new Set<string>();
+  // What takes hold of a thing stands where its last mark does, over all that was drawn before its name.
+  const last = new Map(marks.map(({ of }, i) => [of, i]));
   const one = (mark: Mark, i: number) => (
     <MarkView
       key={i}
@@ -152,8 +153,7 @@ export function DrawingView({ drawing, grips, testId, testIdOf, svgRef, least, i
       {marks.map((mark, i) => {
         const grip = mark.of === undefined ? undefined : grips?.get(mark.of);
         if (!grip) return one(mark, i);
-        if (drawn.has(mark.of!)) return null;
-        drawn.add(mark.of!);
+        if (last.get(mark.of) !== i) return null;
         return (
           <g key={`grip ${mark.of}`} tabIndex={0} role="button" {...grip}>
             {marks.map((other, k) => (other.of === mark.of ? one(other, k) : null))}

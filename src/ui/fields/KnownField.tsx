@@ -1,10 +1,21 @@
 'use client';
 
 import { Box, chakra } from '@chakra-ui/react';
-import { memo } from 'react';
+import { memo, useState } from 'react';
 import { useShallow } from 'zustand/react/shallow';
 import { limitsAt, ORIGINS, valueAt, withValue, wordsAt, type Known, type Origin, type Path } from '@/core/plan';
-import { entryText, fromSI, roleUnit, ROLES, toSI, unitById, type EntryField, type Role } from '@/core/units';
+import {
+  entryText,
+  fromSI,
+  roleUnit,
+  ROLES,
+  toSI,
+  unitById,
+  type EntryField,
+  type ReaderSystem,
+  type Role,
+} from '@/core/units';
+import { FIELD_ROWS } from '../parts/Panel';
 import { applyEdit, openDocument, setValue, setValueNumbersFirst, useValueNow } from '../state/editor';
 import { useReader } from '../state/reader';
 import { fromDocument, inDegrees, measuredSpread, readEntry, toDocument } from './readEntry';
@@ -25,12 +36,12 @@ export type KnownFieldProps = {
 };
 
 /**
- * One quantity of the document: its value, how it is known and, unless it was
- * simply chosen, how far it may be off. Typing over an assumption makes it a
- * measurement.
+ * One quantity of the document: its value, and in a tag that opens how it is known and, unless it was simply chosen,
+ * how far it may be off. Typing over an assumption makes it a measurement.
  */
 export const KnownField = memo(function KnownField({ path, entry, ...own }: KnownFieldProps) {
   const reader = useReader();
+  const [isOpen, setOpen] = useState(false);
   const known = useValueNow((system) => valueAt(system, path) as Known | undefined);
   const words = useValueNow(useShallow((system) => (valueAt(system, path) ? wordsAt(system, path) : undefined)));
   if (!known || !words) return null;
@@ -75,7 +86,7 @@ export const KnownField = memo(function KnownField({ path, entry, ...own }: Know
     );
 
   return (
-    <Box data-path={path.join('.')}>
+    <Box data-path={path.join('.')} minW="0" {...FIELD_ROWS}>
       <TextEntry
         label={label}
         value={entryText(
@@ -88,15 +99,14 @@ export const KnownField = memo(function KnownField({ path, entry, ...own }: Know
         onEnter={enter}
         onStep={step}
         hint={hint}
-        after={
-          <>
-            <OriginPicker label={label} origin={known.origin} onChange={setOrigin} />
-            {known.origin === 'chosen' ? (
-              <Box width={SPREAD_WIDTH} flexShrink="0" />
-            ) : (
-              <SpreadField label={label} path={path} role={role} known={known} />
-            )}
-          </>
+        tag={<HowKnown label={label} known={known} role={role} isOpen={isOpen} onToggle={() => setOpen(!isOpen)} />}
+        below={
+          isOpen && (
+            <Box display="flex" gap="1" mt="1" data-testid="how-known">
+              <OriginPicker label={label} origin={known.origin} onChange={setOrigin} />
+              {known.origin !== 'chosen' && <SpreadField label={label} path={path} role={role} known={known} />}
+            </Box>
+          )
         }
       />
     </Box>
@@ -116,10 +126,57 @@ function sameField(a: KnownFieldProps, b: KnownFieldProps): boolean {
   );
 }
 
-const SPREAD_WIDTH = '76px';
-
 /** A step of one in the second significant digit. */
 const stepSize = (value: number): number => (value === 0 ? 1 : 10 ** (Math.floor(Math.log10(Math.abs(value))) - 1));
+
+/** A spread in the unit of its value, without an offset: 2 °C of spread are 2 K. */
+function spreadText(spread: number, role: Role, reader: ReaderSystem): string {
+  const scale = inDegrees(role) ? 1 : unitById(ROLES[role].kind, roleUnit(role, reader)).toSI;
+  return String(Number((spread / scale).toPrecision(3)));
+}
+
+/** Where a value comes from and how far it may be off, in a word; pressed, both can be set. */
+function HowKnown({
+  label,
+  known,
+  role,
+  isOpen,
+  onToggle,
+}: {
+  readonly label: string;
+  readonly known: Known;
+  readonly role: Role;
+  readonly isOpen: boolean;
+  readonly onToggle: () => void;
+}) {
+  const reader = useReader();
+  const loud = known.origin === 'assumed';
+  const spread =
+    known.origin === 'chosen' || known.spread === undefined ? '' : ` ±${spreadText(known.spread, role, reader)}`;
+  return (
+    <chakra.button
+      type="button"
+      onClick={onToggle}
+      aria-expanded={isOpen}
+      aria-label={`${label} is ${ORIGIN_WORDS[known.origin]}${spread}: change how it is known`}
+      fontSize="xs"
+      fontWeight={loud ? '700' : '500'}
+      color={loud ? 'warn' : 'soft'}
+      bg={loud ? 'warnBg' : 'transparent'}
+      borderRadius="sm"
+      px="1"
+      minH="24px"
+      whiteSpace="nowrap"
+      cursor="pointer"
+      textDecoration="underline dotted"
+      textUnderlineOffset="3px"
+      flexShrink="0"
+    >
+      {ORIGIN_WORDS[known.origin]}
+      {spread}
+    </chakra.button>
+  );
+}
 
 function OriginPicker({
   label,
@@ -136,8 +193,9 @@ function OriginPicker({
       aria-label={`How is ${label} known?`}
       value={origin}
       onChange={(event) => onChange(event.target.value as Origin)}
-      width="102px"
-      flexShrink="0"
+      flex="1 1 90px"
+      minW="0"
+      minH="42px"
       px="1"
       fontSize="sm"
       borderRadius="md"
@@ -168,9 +226,8 @@ function SpreadField({
 }) {
   const reader = useReader();
   const unit = unitById(ROLES[role].kind, roleUnit(role, reader));
-  // A spread is a difference: no offset, so that 2 °C of spread are 2 K.
   const scale = inDegrees(role) ? 1 : unit.toSI;
-  const text = known.spread === undefined ? '' : String(Number((known.spread / scale).toPrecision(3)));
+  const text = known.spread === undefined ? '' : spreadText(known.spread, role, reader);
   const enter = (entered: string): EntryVerdict => {
     const value = Number(entered.replace(',', '.').replace(/^±\s*/, ''));
     if (entered.trim() === '' || !Number.isFinite(value) || value < 0)
@@ -179,7 +236,7 @@ function SpreadField({
     return { ok: true };
   };
   return (
-    <Box width={SPREAD_WIDTH} flexShrink="0">
+    <Box flex="1 1 76px" minW="0">
       <TextEntry label={`${label}, spread`} hideLabel value={text} prefix="±" quiet onEnter={enter} />
     </Box>
   );

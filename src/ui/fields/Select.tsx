@@ -2,6 +2,8 @@
 
 import { chakra } from '@chakra-ui/react';
 import { useId } from 'react';
+import { FIELD_ROWS } from '../parts/Panel';
+import { LabelWords } from './Owner';
 
 type Props<T extends string> = {
   readonly label: string;
@@ -16,10 +18,10 @@ type Props<T extends string> = {
 export function Select<T extends string>({ label, value, options, onChange, hideLabel, width }: Props<T>) {
   const id = useId();
   return (
-    <chakra.div minW="0" width={width}>
+    <chakra.div minW="0" width={width} {...(hideLabel ? {} : FIELD_ROWS)}>
       {!hideLabel && (
-        <chakra.label htmlFor={id} display="block" fontSize="sm" color="soft" mb="2px">
-          {label}
+        <chakra.label htmlFor={id} display="block" fontSize="sm" color="soft" lineHeight="1.25" alignSelf="end">
+          <LabelWords label={label} />
         </chakra.label>
       )}
       <chakra.select

@@ -2,7 +2,9 @@
 
 import { Box, chakra } from '@chakra-ui/react';
 import { useEffect, useId, useRef, useState, type KeyboardEvent, type ReactNode } from 'react';
+import { FIELD_ROWS } from '../parts/Panel';
 import { noteTyping, useTyping } from '../state/typing';
+import { LabelWords } from './Owner';
 
 export type EntryVerdict =
   { readonly ok: true; readonly note?: string } | { readonly ok: false; readonly message: string };
@@ -16,7 +18,9 @@ type Props = {
   /** Called for arrow keys: up 1, down -1, ten times with shift. */
   readonly onStep?: (steps: number) => void;
   readonly hint?: string;
-  readonly after?: ReactNode;
+  /** Stands at the end of the label's line, and in a line of its own under the field. */
+  readonly tag?: ReactNode;
+  readonly below?: ReactNode;
   readonly hideLabel?: boolean;
   readonly width?: string;
   readonly testId?: string;
@@ -37,7 +41,8 @@ export function TextEntry({
   onEnter,
   onStep,
   hint,
-  after,
+  tag,
+  below,
   hideLabel,
   width,
   testId,
@@ -98,19 +103,22 @@ export function TextEntry({
 
   const note = wrong ? verdict.message : verdict?.ok ? verdict.note : undefined;
   return (
-    <Box minW="0">
-      <chakra.label
-        htmlFor={id}
-        display="block"
-        fontSize="sm"
-        color="soft"
-        mb="2px"
-        {...(hideLabel
-          ? { position: 'absolute', width: '1px', height: '1px', overflow: 'hidden', clip: 'rect(0 0 0 0)' }
-          : {})}
-      >
-        {label}
-      </chakra.label>
+    <Box minW="0" {...(hideLabel ? {} : FIELD_ROWS)}>
+      <Box display="flex" alignItems="baseline" justifyContent="space-between" gap="2" alignSelf="end">
+        <chakra.label
+          htmlFor={id}
+          display="block"
+          fontSize="sm"
+          color="soft"
+          lineHeight="1.25"
+          {...(hideLabel
+            ? { position: 'absolute', width: '1px', height: '1px', overflow: 'hidden', clip: 'rect(0 0 0 0)' }
+            : {})}
+        >
+          <LabelWords label={label} />
+        </chakra.label>
+        {tag}
+      </Box>
       <Box display="flex" gap="1" alignItems="stretch">
         <Box
           display="flex"
@@ -158,19 +166,21 @@ export function TextEntry({
             </Box>
           )}
         </Box>
-        {after}
       </Box>
-      {(note ?? hint) && (
-        <Box
-          id={`${id}-note`}
-          fontSize="sm"
-          mt="2px"
-          color={wrong ? 'stop' : 'soft'}
-          role={wrong ? 'alert' : undefined}
-        >
-          {note ?? hint}
-        </Box>
-      )}
+      <Box minW="0">
+        {(note ?? hint) && (
+          <Box
+            id={`${id}-note`}
+            fontSize="sm"
+            mt="2px"
+            color={wrong ? 'stop' : 'soft'}
+            role={wrong ? 'alert' : undefined}
+          >
+            {note ?? hint}
+          </Box>
+        )}
+        {below}
+      </Box>
     </Box>
   );
 }

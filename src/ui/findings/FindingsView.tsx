@@ -2,13 +2,14 @@
 
 import { Box, chakra } from '@chakra-ui/react';
 import { CircleAlert, Info, OctagonX } from 'lucide-react';
-import type { Finding, Severity } from '@/core/rules';
+import type { ReactNode } from 'react';
+import type { Finding, Severity, Stage } from '@/core/rules';
 import { messageText } from '@/core/units';
 import { Panel } from '../parts/Panel';
 import { useReader } from '../state/reader';
 import { useJudged, type Judged } from '../state/results';
 import { usePlace } from '../workspace/goTo';
-import type { StageKey } from '../workspace/stages';
+import { taskOfRule } from '../workspace/tasks';
 
 const LOOK: Readonly<Record<Severity, { word: string; color: string; bg: string; Icon: typeof Info }>> = {
   stop: { word: 'Stop', color: 'stop', bg: 'stopBg', Icon: OctagonX },
@@ -89,25 +90,73 @@ function NotJudgedList({ list }: { readonly list: Judged['notJudged'] }) {
   );
 }
 
-/** The findings of one stage, for the foot of that stage. */
-export function StageFindings({ stage }: { readonly stage: StageKey }) {
+/** What is wrong at a task and what could not be judged there, a line each that opens. */
+export function TaskFindings({ stage, task }: { readonly stage: Stage; readonly task: string | undefined }) {
   const judged = useJudged();
-  const findings = judged.findings.filter((finding) => finding.stage === stage);
-  const notJudged = judged.notJudged.filter((rule) => rule.stage === stage);
+  const here = (each: { readonly id: string; readonly stage: Stage }): boolean =>
+    each.stage === stage && (task === undefined || taskOfRule(each) === task);
+  const findings = judged.findings.filter(here);
+  const notJudged = judged.notJudged.filter(here);
   if (findings.length + notJudged.length + judged.failed.length === 0) return null;
   return (
-    <Panel title="Findings here">
+    <Box
+      as="section"
+      aria-label="Findings here"
+      display="grid"
+      gap="1"
+      mb={{ base: '3', lg: '4' }}
+      className="no-print"
+    >
       {judged.failed.length > 0 && <Pending judged={judged} />}
-      <FindingList findings={findings} />
+      {findings.map((finding, index) => (
+        <FindingLine key={`${finding.id}-${index}`} finding={finding} />
+      ))}
       {notJudged.length > 0 && (
-        <Box mt={findings.length > 0 ? '3' : '0'}>
-          <Box fontWeight="600" mb="1">
-            Not judged
+        <Box as="details" bg="panel" borderRadius="md" px="3" data-testid="not-judged-here">
+          <Summary>
+            {notJudged.length} {notJudged.length === 1 ? 'rule' : 'rules'} not judged here
+          </Summary>
+          <Box pb="2">
+            <NotJudgedList list={notJudged} />
           </Box>
-          <NotJudgedList list={notJudged} />
         </Box>
       )}
-    </Panel>
+    </Box>
+  );
+}
+
+function Summary({ children }: { readonly children: ReactNode }) {
+  return (
+    <chakra.summary cursor="pointer" minH="36px" py="1.5" display="list-item" fontSize="sm">
+      {children}
+    </chakra.summary>
+  );
+}
+
+/** One finding in a line: what it is and by how much; why and how to mend it when it is opened. */
+function FindingLine({ finding }: { readonly finding: Finding }) {
+  const reader = useReader();
+  const { word, color, bg } = LOOK[finding.severity];
+  return (
+    <Box
+      as="details"
+      data-testid={`here-${finding.id}`}
+      bg={bg}
+      borderLeftWidth="6px"
+      borderColor={color}
+      borderRadius="md"
+      px="3"
+    >
+      <Summary>
+        <Box as="b" color={color}>
+          {word}:
+        </Box>{' '}
+        <b>{finding.title}.</b> {messageText(finding.what, reader)}
+      </Summary>
+      <Box pb="2">
+        <Reasons finding={finding} />
+      </Box>
+    </Box>
   );
 }
 
@@ -123,7 +172,6 @@ function FindingList({ findings }: { readonly findings: readonly Finding[] }) {
 
 function FindingCard({ finding }: { readonly finding: Finding }) {
   const reader = useReader();
-  const goTo = usePlace((place) => place.goTo);
   const { word, color, bg, Icon } = LOOK[finding.severity];
   return (
     <Box
@@ -150,6 +198,16 @@ function FindingCard({ finding }: { readonly finding: Finding }) {
       <Box fontSize="md" mt="1" fontWeight="600">
         {messageText(finding.what, reader)}
       </Box>
+      <Reasons finding={finding} />
+    </Box>
+  );
+}
+
+/** Why it matters, how to mend it, who says so, and the way to it. */
+function Reasons({ finding }: { readonly finding: Finding }) {
+  const goTo = usePlace((place) => place.goTo);
+  return (
+    <>
       <Box fontSize="sm" mt="1">
         <b>Why.</b> {finding.why}
       </Box>
@@ -185,6 +243,6 @@ function FindingCard({ finding }: { readonly finding: Finding }) {
           </chakra.button>
         )}
       </Box>
-    </Box>
+    </>
   );
 }

@@ -200,7 +200,7 @@ function Measures({ bay, survey }: { readonly bay: MeasuredBayDocument; readonly
         ).join('. ')}
         . Until a length is measured it only fills in what no measurement says.
       </Box>
-      <FieldGrid min="300px">
+      <FieldGrid>
         {bay.measures.map((measure, m) => {
           const fitted = survey?.fitted_m[measure.id];
           const off = fitted === undefined ? 0 : fitted - measure.length_m.value;
@@ -335,7 +335,7 @@ function Sides({ bay }: { readonly bay: MeasuredBayDocument }) {
       <Box fontWeight="700" mb="1">
         Its sides
       </Box>
-      <FieldGrid min="300px">
+      <FieldGrid>
         {bay.sides.map((side, k) => (
           <Box key={side.id} display="flex" gap="2" alignItems="end">
             <Box flex="1">

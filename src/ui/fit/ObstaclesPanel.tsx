@@ -5,6 +5,7 @@ import { Plus, Trash2 } from 'lucide-react';
 import { chosen, OBSTACLE_ROLES, withoutEntry, type MotionDocument, type ObstacleDocument } from '@/core/plan';
 import { KnownField } from '../fields/KnownField';
 import { readName } from '../fields/readName';
+import { Owner } from '../fields/Owner';
 import { Select } from '../fields/Select';
 import { TextEntry } from '../fields/TextEntry';
 import { Button } from '../parts/Button';
@@ -61,83 +62,85 @@ function ObstacleRow({ obstacle, i }: { readonly obstacle: ObstacleDocument; rea
           {obstacle.removable ? ', comes out' : ''}
         </chakra.span>
       </chakra.summary>
-      <Box display="flex" gap="2" alignItems="end" mb="2" flexWrap="wrap">
-        <Box flex="1 1 200px">
-          <TextEntry
-            label="Name"
-            value={obstacle.name}
-            onEnter={(text) => readName(text, (name) => setValue(`rename ${obstacle.name}`, at('name'), name))}
+      <Owner name={obstacle.name}>
+        <Box display="flex" gap="2" alignItems="end" mb="2" flexWrap="wrap">
+          <Box flex="1 1 200px">
+            <TextEntry
+              label="Name"
+              value={obstacle.name}
+              onEnter={(text) => readName(text, (name) => setValue(`rename ${obstacle.name}`, at('name'), name))}
+            />
+          </Box>
+          <Select
+            label={of('Is')}
+            value={obstacle.role}
+            options={OBSTACLE_ROLES.map((value) => ({ value, label: ROLE_WORDS[value] }))}
+            onChange={(role) => setValue(`what ${obstacle.name} is`, at('role'), role)}
           />
+          <Select
+            label={of('Can be taken out')}
+            value={obstacle.removable ? 'yes' : 'no'}
+            options={[
+              { value: 'no', label: 'stays' },
+              { value: 'yes', label: 'comes out' },
+            ]}
+            onChange={(value) => setValue(`whether ${obstacle.name} comes out`, at('removable'), value === 'yes')}
+          />
+          <SquareButton
+            label={`Remove ${obstacle.name}`}
+            onClick={() => applyEdit(`remove ${obstacle.name}`, (system) => withoutObstacle(system, i))}
+          >
+            <Trash2 size={18} aria-hidden />
+          </SquareButton>
         </Box>
-        <Select
-          label={of('Is')}
-          value={obstacle.role}
-          options={OBSTACLE_ROLES.map((value) => ({ value, label: ROLE_WORDS[value] }))}
-          onChange={(role) => setValue(`what ${obstacle.name} is`, at('role'), role)}
-        />
-        <Select
-          label={of('Can be taken out')}
-          value={obstacle.removable ? 'yes' : 'no'}
-          options={[
-            { value: 'no', label: 'stays' },
-            { value: 'yes', label: 'comes out' },
-          ]}
-          onChange={(value) => setValue(`whether ${obstacle.name} comes out`, at('removable'), value === 'yes')}
-        />
-        <SquareButton
-          label={`Remove ${obstacle.name}`}
-          onClick={() => applyEdit(`remove ${obstacle.name}`, (system) => withoutObstacle(system, i))}
-        >
-          <Trash2 size={18} aria-hidden />
-        </SquareButton>
-      </Box>
-      <FieldGrid>
-        <KnownField label={of('From the datum forward')} path={at('x_m')} />
-        <KnownField label={of('From the datum to port')} path={at('y_m')} />
-        <KnownField label={of('Above the datum')} path={at('z_m')} />
-        <KnownField label={of('Turned to port')} path={at('yaw_deg')} />
-        <KnownField label={of('Nose up')} path={at('pitch_deg')} />
-        <KnownField label={of('Starboard down')} path={at('roll_deg')} />
-        {obstacle.keep_m ? (
-          <KnownField label={of('Distance to keep')} path={at('keep_m')} />
-        ) : (
-          <Box alignSelf="end">
-            <Button
-              onClick={() =>
-                setValue(of('distance to keep'), at('keep_m'), chosen(obstacle.role === 'heat' ? 0.1 : 0.02))
-              }
-            >
-              Its own distance to keep
+        <FieldGrid>
+          <KnownField label={of('From the datum forward')} path={at('x_m')} />
+          <KnownField label={of('From the datum to port')} path={at('y_m')} />
+          <KnownField label={of('Above the datum')} path={at('z_m')} />
+          <KnownField label={of('Turned to port')} path={at('yaw_deg')} />
+          <KnownField label={of('Nose up')} path={at('pitch_deg')} />
+          <KnownField label={of('Starboard down')} path={at('roll_deg')} />
+          {obstacle.keep_m ? (
+            <KnownField label={of('Distance to keep')} path={at('keep_m')} />
+          ) : (
+            <Box alignSelf="end">
+              <Button
+                onClick={() =>
+                  setValue(of('distance to keep'), at('keep_m'), chosen(obstacle.role === 'heat' ? 0.1 : 0.02))
+                }
+              >
+                Its own distance to keep
+              </Button>
+            </Box>
+          )}
+        </FieldGrid>
+        {obstacle.bodies.map((body, b) => (
+          <BodyRow key={b} body={body} obstacle={obstacle} i={i} b={b} />
+        ))}
+        {obstacle.bodies.length < MOST_BODIES && (
+          <Box mt="3">
+            <Button onClick={() => applyEdit(`one more body of ${obstacle.name}`, (system) => withBody(system, i))}>
+              <Plus size={18} aria-hidden />
+              One more body
             </Button>
           </Box>
         )}
-      </FieldGrid>
-      {obstacle.bodies.map((body, b) => (
-        <BodyRow key={b} body={body} obstacle={obstacle} i={i} b={b} />
-      ))}
-      {obstacle.bodies.length < MOST_BODIES && (
-        <Box mt="3">
-          <Button onClick={() => applyEdit(`one more body of ${obstacle.name}`, (system) => withBody(system, i))}>
-            <Plus size={18} aria-hidden />
-            One more body
-          </Button>
-        </Box>
-      )}
-      {obstacle.motions.map((motion, m) => (
-        <MotionRow key={m} motion={motion} obstacle={obstacle} i={i} m={m} />
-      ))}
-      {obstacle.motions.length < 2 && (
-        <Box mt="3" display="flex" gap="2" flexWrap="wrap">
-          <Button onClick={() => applyEdit(`${obstacle.name} travels`, (system) => withMotion(system, i, 'slide'))}>
-            <Plus size={18} aria-hidden />
-            It travels
-          </Button>
-          <Button onClick={() => applyEdit(`${obstacle.name} swings`, (system) => withMotion(system, i, 'hinge'))}>
-            <Plus size={18} aria-hidden />
-            It swings
-          </Button>
-        </Box>
-      )}
+        {obstacle.motions.map((motion, m) => (
+          <MotionRow key={m} motion={motion} obstacle={obstacle} i={i} m={m} />
+        ))}
+        {obstacle.motions.length < 2 && (
+          <Box mt="3" display="flex" gap="2" flexWrap="wrap">
+            <Button onClick={() => applyEdit(`${obstacle.name} travels`, (system) => withMotion(system, i, 'slide'))}>
+              <Plus size={18} aria-hidden />
+              It travels
+            </Button>
+            <Button onClick={() => applyEdit(`${obstacle.name} swings`, (system) => withMotion(system, i, 'hinge'))}>
+              <Plus size={18} aria-hidden />
+              It swings
+            </Button>
+          </Box>
+        )}
+      </Owner>
     </chakra.details>
   );
 }

@@ -6,6 +6,7 @@ import { useShallow } from 'zustand/react/shallow';
 import { assumed, SPOT_KINDS, withoutEntry, withValue, type SpotDocument } from '@/core/plan';
 import { KnownField } from '../fields/KnownField';
 import { readName } from '../fields/readName';
+import { Owner } from '../fields/Owner';
 import { Select } from '../fields/Select';
 import { TextEntry } from '../fields/TextEntry';
 import { Button } from '../parts/Button';
@@ -80,58 +81,60 @@ function SpotRow({ spot, i }: { readonly spot: SpotDocument; readonly i: number 
           {SPOT_WORDS[spot.kind]}, from {facing === 'slantwise' ? 'a slant' : FROM_WORDS[facing]}
         </chakra.span>
       </chakra.summary>
-      <Box display="flex" gap="2" alignItems="end" mb="2" flexWrap="wrap">
-        <Box flex="1 1 180px">
-          <TextEntry
-            label="Name"
-            value={spot.name}
-            onEnter={(text) => readName(text, (name) => setValue(`rename ${spot.name}`, at('name'), name))}
+      <Owner name={spot.name}>
+        <Box display="flex" gap="2" alignItems="end" mb="2" flexWrap="wrap">
+          <Box flex="1 1 180px">
+            <TextEntry
+              label="Name"
+              value={spot.name}
+              onEnter={(text) => readName(text, (name) => setValue(`rename ${spot.name}`, at('name'), name))}
+            />
+          </Box>
+          <Select
+            label={of('Is')}
+            value={spot.kind}
+            options={SPOT_KINDS.map((value) => ({ value, label: SPOT_WORDS[value] }))}
+            onChange={toKind}
           />
+          <Select
+            label={of('Belongs to')}
+            value={spot.tank ?? IN_VEHICLE}
+            options={[
+              { value: IN_VEHICLE, label: 'the vehicle' },
+              ...tanks.map((tank) => ({ value: tank.split(' ')[0]!, label: tank.slice(tank.indexOf(' ') + 1) })),
+            ]}
+            onChange={(tank) =>
+              setValue(`where ${spot.name} belongs`, at('tank'), tank === IN_VEHICLE ? undefined : tank)
+            }
+          />
+          <Select
+            label={of('Is worked at from')}
+            value={facing}
+            options={[
+              ...(Object.keys(FACINGS) as (keyof typeof FACINGS)[]).map((value) => ({
+                value: value as Facing,
+                label: FROM_WORDS[value],
+              })),
+              ...(facing === 'slantwise' ? [{ value: 'slantwise' as const, label: 'a slant' }] : []),
+            ]}
+            onChange={(value) =>
+              value !== 'slantwise' && setValue(`where ${spot.name} is worked at from`, at('facing'), FACINGS[value])
+            }
+          />
+          <SquareButton
+            label={`Remove ${spot.name}`}
+            onClick={() => applyEdit(`remove ${spot.name}`, (system) => withoutEntry(system, ['fit', 'spots'], i))}
+          >
+            <Trash2 size={18} aria-hidden />
+          </SquareButton>
         </Box>
-        <Select
-          label={of('Is')}
-          value={spot.kind}
-          options={SPOT_KINDS.map((value) => ({ value, label: SPOT_WORDS[value] }))}
-          onChange={toKind}
-        />
-        <Select
-          label={of('Belongs to')}
-          value={spot.tank ?? IN_VEHICLE}
-          options={[
-            { value: IN_VEHICLE, label: 'the vehicle' },
-            ...tanks.map((tank) => ({ value: tank.split(' ')[0]!, label: tank.slice(tank.indexOf(' ') + 1) })),
-          ]}
-          onChange={(tank) =>
-            setValue(`where ${spot.name} belongs`, at('tank'), tank === IN_VEHICLE ? undefined : tank)
-          }
-        />
-        <Select
-          label={of('Is worked at from')}
-          value={facing}
-          options={[
-            ...(Object.keys(FACINGS) as (keyof typeof FACINGS)[]).map((value) => ({
-              value: value as Facing,
-              label: FROM_WORDS[value],
-            })),
-            ...(facing === 'slantwise' ? [{ value: 'slantwise' as const, label: 'a slant' }] : []),
-          ]}
-          onChange={(value) =>
-            value !== 'slantwise' && setValue(`where ${spot.name} is worked at from`, at('facing'), FACINGS[value])
-          }
-        />
-        <SquareButton
-          label={`Remove ${spot.name}`}
-          onClick={() => applyEdit(`remove ${spot.name}`, (system) => withoutEntry(system, ['fit', 'spots'], i))}
-        >
-          <Trash2 size={18} aria-hidden />
-        </SquareButton>
-      </Box>
-      <FieldGrid>
-        <KnownField label={of(from[0]!)} path={at('x_m')} />
-        <KnownField label={of(from[1]!)} path={at('y_m')} />
-        <KnownField label={of(from[2]!)} path={at('z_m')} />
-        {spot.acrossFlats_m && <KnownField label={of('Across its flats')} path={at('acrossFlats_m')} />}
-      </FieldGrid>
+        <FieldGrid>
+          <KnownField label={of(from[0]!)} path={at('x_m')} />
+          <KnownField label={of(from[1]!)} path={at('y_m')} />
+          <KnownField label={of(from[2]!)} path={at('z_m')} />
+          {spot.acrossFlats_m && <KnownField label={of('Across its flats')} path={at('acrossFlats_m')} />}
+        </FieldGrid>
+      </Owner>
     </chakra.details>
   );
 }

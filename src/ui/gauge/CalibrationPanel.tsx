@@ -22,6 +22,7 @@ import { LineChart } from '../charts/LineChart';
 import { readEntry } from '../fields/readEntry';
 import { Select } from '../fields/Select';
 import { TextEntry, type EntryVerdict } from '../fields/TextEntry';
+import { Beside } from '../parts/Beside';
 import { Button } from '../parts/Button';
 import { Caution } from '../parts/Caution';
 import { FieldGrid, Panel } from '../parts/Panel';
@@ -177,52 +178,61 @@ function Log({ t, c, nameOf }: { readonly t: number; readonly c: number; readonl
           </Box>
         </FieldGrid>
       </Box>
-      <PourEntry t={t} reads={signal ?? 'height'} onPour={pour} />
-      {answer && !answer.ok && (
-        <Box mt="3" color="stop" fontWeight="600">
-          {answer.error.detail}
-        </Box>
-      )}
-      <PourTable t={t} c={c} data={data} />
-      <CsvButtons t={t} c={c} />
-      {data && (
-        <Box opacity={fresh ? 1 : 0.6} data-testid="calibrated" data-fresh={fresh}>
-          {data.measured.ok ? (
-            <Curves data={data} instrument={nameOf(calibration.of)} />
-          ) : (
-            <Box mt="3" color="soft">
-              {data.measured.error.detail}
-            </Box>
-          )}
-          {data.measured.ok && (
-            <Box mt="4" data-testid="explained">
-              <Box fontWeight="700">Why it does not read as planned</Box>
-              {explanations(data, reader).map((sentence) => (
-                <Box key={sentence}>{sentence}</Box>
-              ))}
-            </Box>
-          )}
-          {signal && data.channel === signal && data.measured.ok && (
-            <Box mt="4">
-              <Box fontWeight="700" mb="1">
-                What to teach the gauge, from these pours
+      <Beside
+        picture={
+          <Box>
+            <PourEntry t={t} reads={signal ?? 'height'} onPour={pour} />
+            {answer && !answer.ok && (
+              <Box mt="3" color="stop" fontWeight="600">
+                {answer.error.detail}
               </Box>
-              <CountAndPlace count={points} placed={placed} onCount={setPoints} onPlace={setPlaced} of="pours" />
-              <TaughtTable
-                table={data.tables[placed]}
-                signal={signal}
-                holds_m3={data.holds_m3}
-                name="measured"
-                label="Correction table from the pours"
-                onTeach={(table) =>
-                  applyEdit('teach the gauge', (system) => withTaught(system, t, senderIndex, table.points))
-                }
-              />
+            )}
+            <PourTable t={t} c={c} data={data} />
+            <CsvButtons t={t} c={c} />
+            {signal && <RigPanel sender={calibration.of} onPour={pour} />}
+          </Box>
+        }
+      >
+        <Box>
+          {data && (
+            <Box opacity={fresh ? 1 : 0.6} data-testid="calibrated" data-fresh={fresh}>
+              {data.measured.ok ? (
+                <Curves data={data} instrument={nameOf(calibration.of)} />
+              ) : (
+                <Box mt="3" color="soft">
+                  {data.measured.error.detail}
+                </Box>
+              )}
+              {data.measured.ok && (
+                <Box mt="4" data-testid="explained">
+                  <Box fontWeight="700">Why it does not read as planned</Box>
+                  {explanations(data, reader).map((sentence) => (
+                    <Box key={sentence}>{sentence}</Box>
+                  ))}
+                </Box>
+              )}
+              {signal && data.channel === signal && data.measured.ok && (
+                <Box mt="4">
+                  <Box fontWeight="700" mb="1">
+                    What to teach the gauge, from these pours
+                  </Box>
+                  <CountAndPlace count={points} placed={placed} onCount={setPoints} onPlace={setPlaced} of="pours" />
+                  <TaughtTable
+                    table={data.tables[placed]}
+                    signal={signal}
+                    holds_m3={data.holds_m3}
+                    name="measured"
+                    label="Correction table from the pours"
+                    onTeach={(table) =>
+                      applyEdit('teach the gauge', (system) => withTaught(system, t, senderIndex, table.points))
+                    }
+                  />
+                </Box>
+              )}
             </Box>
           )}
         </Box>
-      )}
-      {signal && <RigPanel sender={calibration.of} onPour={pour} />}
+      </Beside>
     </Box>
   );
 }

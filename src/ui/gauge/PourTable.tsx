@@ -1,7 +1,7 @@
 'use client';
 
 import { Box, chakra } from '@chakra-ui/react';
-import { useMemo } from 'react';
+import { useEffect, useMemo, useRef } from 'react';
 import { POUR_STATES, poursOf, type PourDocument } from '@/core/plan';
 import { POUR_SPREADS } from '@/core/reference/senders';
 import { formatQuantity } from '@/core/units';
@@ -26,6 +26,9 @@ export function PourTable({
   const records = useValue((system) => system.records);
   const log = useMemo(() => poursOf({ records }, calibration), [records, calibration]);
   const pours = log.map(({ now }) => now);
+  const region = useRef<HTMLDivElement>(null);
+  // The last line is the one that the next follows.
+  useEffect(() => region.current?.scrollTo({ top: region.current.scrollHeight }), [pours.length]);
   const placeOf = new Map(log.map(({ id }, i) => [id, i]));
   if (pours.length === 0)
     return (
@@ -37,7 +40,16 @@ export function PourTable({
   const lines = data?.lines.filter(({ id }) => placeOf.has(id));
   const order = lines && lines.length === pours.length ? lines.map(({ id }) => placeOf.get(id)!) : [...pours.keys()];
   return (
-    <Box mt="3" overflowX="auto" tabIndex={0} role="region" aria-label="Log of pours">
+    <Box
+      ref={region}
+      mt="3"
+      overflow="auto"
+      maxH={{ base: 'none', lg: '440px' }}
+      css={{ '@media print': { maxHeight: 'none' } }}
+      tabIndex={0}
+      role="region"
+      aria-label="Log of pours"
+    >
       <chakra.table width="100%" minW={{ base: '520px', md: '760px' }} borderCollapse="collapse" data-testid="pours">
         <thead>
           <tr>

@@ -4,11 +4,10 @@ import { Box } from '@chakra-ui/react';
 import { useEffect, useState } from 'react';
 import { feedPath } from '@/core/plan';
 import { Select } from '../fields/Select';
-import { StageFindings } from '../findings/FindingsView';
+import { Beside } from '../parts/Beside';
 import { Panel } from '../parts/Panel';
 import { useSystem } from '../state/editor';
-import { ContactPanel } from '../tank/ContactPanel';
-import { usePlace } from '../workspace/goTo';
+import { usePlace, useTask } from '../workspace/goTo';
 import { AnswersPanel } from './AnswersPanel';
 import { loadCatalogue } from './catalogue';
 import { CataloguePanel } from './CataloguePanel';
@@ -30,16 +29,18 @@ import { SpillPanel } from './SpillPanel';
 /** Whether the fuel gets there: first the answer, then the circuits, then what can be done about them. */
 export function LinesStage() {
   const system = useSystem();
+  const task = useTask('lines');
   const [asked, setAsked] = useState(0);
-  useChosenFromPlace();
+  useChosenFromPlace(setAsked);
   useEffect(() => {
     void loadCatalogue();
   }, []);
   if (system.consumers.length === 0) return <Panel title="Lines">Nothing burns the fuel yet.</Panel>;
   const k = Math.min(asked, system.consumers.length - 1);
+  const isOfConsumer = task === 'delivery' || task === 'sizing';
   return (
     <Box display="grid" gridTemplateColumns="minmax(0, 1fr)" gap="4">
-      {system.consumers.length > 1 && (
+      {isOfConsumer && system.consumers.length > 1 && (
         <Box maxW="420px">
           <Select
             label="Does the fuel get to"
@@ -49,33 +50,66 @@ export function LinesStage() {
           />
         </Box>
       )}
-      <AnswersPanel k={k} />
-      <SchematicPanel />
-      <RunPanel />
-      <ChosenPanel k={k} />
-      <CostPanel k={k} />
-      <SizePanel />
-      <PumpChart k={k} />
-      <ConsumerPanel index={k} />
-      <JointsPanel />
-      <PassingPanel />
-      <SpillPanel />
-      <CircuitsPanel />
-      <ListsPanel />
-      <CataloguePanel />
-      <ContactPanel title="What touches the fuel on the way" groups={['hose', 'plastic', 'metal', 'sealant', 'tie']} />
-      <StageFindings stage="lines" />
+      <TaskBody task={task} k={k} />
     </Box>
   );
 }
 
-/** A finding that leads to a line or a part opens it. */
-function useChosenFromPlace(): void {
+function TaskBody({ task, k }: { readonly task: string | undefined; readonly k: number }) {
+  switch (task) {
+    case 'schematic':
+      return (
+        <Beside picture={<SchematicPanel />}>
+          <ChosenPanel k={k} />
+        </Beside>
+      );
+    case 'runs':
+      return (
+        <Beside picture={<RunPanel />}>
+          <ChosenPanel k={k} />
+        </Beside>
+      );
+    case 'sizing':
+      return (
+        <>
+          <SizePanel />
+          <PumpChart k={k} />
+        </>
+      );
+    case 'circuits':
+      return <CircuitsPanel />;
+    case 'failure':
+      return <SpillPanel />;
+    case 'passing':
+      return <PassingPanel />;
+    case 'joints':
+      return <JointsPanel />;
+    case 'shopping':
+      return (
+        <>
+          <ListsPanel />
+          <CataloguePanel />
+        </>
+      );
+    default:
+      return (
+        <>
+          <AnswersPanel k={k} />
+          <CostPanel k={k} />
+          <ConsumerPanel index={k} />
+        </>
+      );
+  }
+}
+
+/** A finding that leads to a line, a part or a consumer opens it. */
+function useChosenFromPlace(ask: (k: number) => void): void {
   const system = useSystem();
   const path = usePlace((place) => place.path);
   const choose = useChosenPart((state) => state.choose);
   useEffect(() => {
     const [list, index] = (path ?? '').split('.');
+    if (list === 'consumers') ask(Number(index));
     const part =
       list === 'lines'
         ? system.lines[Number(index)]

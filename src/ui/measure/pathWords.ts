@@ -1,6 +1,7 @@
 import { valueAt, wordsAt, type Path, type SystemDocument } from '@/core/plan';
 import type { Role } from '@/core/units';
 import type { Stage } from '@/core/rules';
+import { placeOfField } from '../workspace/tasks';
 
 type Words = { readonly label: string; readonly role: Role };
 
@@ -23,21 +24,6 @@ export function pathWords(
   return {
     ...(wordsAt(system, path) ?? { label: keyWords(String(path.at(-1))), role: 'count' }),
     owner: named?.name ?? 'System',
-    stage: stageOf(path, system),
+    stage: placeOfField(system, path).stage,
   };
-}
-
-function stageOf(path: Path, system: SystemDocument): Stage {
-  if (path[0] === 'fit' || path[0] === 'constraints' || path.includes('built')) return 'fit';
-  if (path[0] === 'lines' || path[0] === 'components') return 'lines';
-  if (path[0] === 'consumers') return String(path[2]).startsWith('burn') ? 'range' : 'lines';
-  if (path.includes('senders') || path.includes('sightTubes') || path.includes('dipsticks')) return 'gauge';
-  if (path.includes('pickups')) return 'ports';
-  if (path.includes('ports')) {
-    const port = valueAt(system, path.slice(0, 4)) as { role?: string } | undefined;
-    return port?.role === 'vent' || port?.role === 'filler' ? 'vents' : 'ports';
-  }
-  return path[0] === 'tanks' || path[0] === 'fluids' || path[0] === 'envelope' || path[0] === 'limits'
-    ? 'tank'
-    : 'range';
 }

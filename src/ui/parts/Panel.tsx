@@ -40,16 +40,30 @@ export function Panel({
   );
 }
 
-/** Fields side by side, as many as fit. */
-export function FieldGrid({ children, min = '330px' }: { readonly children: ReactNode; readonly min?: string }) {
+/**
+ * Fields side by side, as many as fit; labels, values and hints each in a line of the grid, so that values stand in
+ * one row whatever wraps over them.
+ */
+export function FieldGrid({ children, min = '176px' }: { readonly children: ReactNode; readonly min?: string }) {
   return (
     <Box
       display="grid"
       gridTemplateColumns={`repeat(auto-fill, minmax(min(100%, ${min}), 1fr))`}
-      gap="3"
-      alignItems="start"
+      columnGap="3"
+      rowGap="2"
+      css={{ '& > *': { gridRow: 'span 3' } }}
     >
       {children}
     </Box>
   );
 }
+
+/** A field within them: its label at the foot of the first line, its value in the second, what is said of it below. */
+export const FIELD_ROWS = {
+  display: 'grid',
+  gridTemplateRows: 'subgrid',
+  gridTemplateColumns: 'minmax(0, 1fr)',
+  gridRow: 'span 3',
+  rowGap: '2px',
+  alignItems: 'start',
+} as const;

@@ -24,19 +24,15 @@ export function PickupPanel({
   t,
   p,
   cut,
-  isFirst,
 }: {
   readonly t: number;
   readonly p: number;
   readonly cut: CutSpread | undefined;
-  readonly isFirst: boolean;
 }) {
   const system = useSystem();
   const { results } = useDetails();
   const pickup = system.tanks[t]!.pickups[p]!;
   const at = (key: string) => ['tanks', t, 'pickups', p, key];
-  // Names tell fields apart where there are several pickups.
-  const of = (label: string): string => (isFirst ? label : `${label}, ${pickup.name}`);
   const result = results?.ok
     ? results.evaluation.tanks[t]?.pickups.find((candidate) => candidate.id === pickup.id)
     : undefined;
@@ -81,23 +77,23 @@ export function PickupPanel({
         </Box>
       )}
       <FieldGrid>
-        <KnownField label={of('Height off the floor')} path={at('heightOffFloor_m')} />
-        <KnownField label={of('Bore of the tube')} path={at('bore_m')} entry={{ line: 'tube' }} />
-        <KnownField label={of('Liquid needed over the inlet')} path={at('submergence_m')} />
+        <KnownField label="Height off the floor" path={at('heightOffFloor_m')} />
+        <KnownField label="Bore of the tube" path={at('bore_m')} entry={{ line: 'tube' }} />
+        <KnownField label="Liquid needed over the inlet" path={at('submergence_m')} />
         <Select
-          label={of('Kind')}
+          label="Kind"
           value={pickup.kind}
           options={PICKUP_KINDS.map((value) => ({ value, label: PICKUP_WORDS[value] }))}
           onChange={(value) => setValue('kind of pickup', at('kind'), value)}
         />
         <Select
-          label={of('Hangs in')}
+          label="Hangs in"
           value={pickup.port}
           options={system.tanks[t]!.ports.map(({ id, name }) => ({ value: id, label: name }))}
           onChange={(value) => setValue(`port of ${pickup.name}`, at('port'), value)}
         />
         <Select
-          label={of('Strainer')}
+          label="Strainer"
           value={pickup.strainer}
           options={STRAINERS.map((value) => ({ value, label: STRAINER_WORDS[value] }))}
           onChange={(value) => setValue('strainer', at('strainer'), value)}
@@ -105,7 +101,7 @@ export function PickupPanel({
         {hangs &&
           (pickup.seat_m ? (
             <KnownField
-              label={of('Its seat over the lid')}
+              label="Its seat over the lid"
               path={at('seat_m')}
               hint="Minus where it is seated below the outside."
             />
@@ -118,13 +114,9 @@ export function PickupPanel({
               </Button>
             </Box>
           ))}
-        {isFirst && (
-          <>
-            <Practice of="outlet" />
-            <Practice of="pickup" />
-            <Practice of="strainer" />
-          </>
-        )}
+        <Practice of="outlet" />
+        <Practice of="pickup" />
+        <Practice of="strainer" />
       </FieldGrid>
       {result && (
         <Box mt="3" display="flex" gap="5" flexWrap="wrap">

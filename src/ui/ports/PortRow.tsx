@@ -5,6 +5,7 @@ import { chosen, FACES, PORT_ROLES, TURNS, type PortDocument } from '@/core/plan
 import { standsOn } from '@/core/model';
 import { portPart } from '@/core/reference/portParts';
 import { KnownField } from '../fields/KnownField';
+import { Owner } from '../fields/Owner';
 import { Select } from '../fields/Select';
 import { EntryHead } from '../parts/EntryHead';
 import { Button } from '../parts/Button';
@@ -17,8 +18,27 @@ import { partsFor, withFace, withPart } from './portEdits';
 const AXIS_WORDS = { x_m: 'From the aft wall', y_m: 'From the starboard wall', z_m: 'Above the floor' } as const;
 const NO_PART = '';
 
-/** One port: what it is for, of which part it is made, where it sits and what stands on it. */
-export function PortRow({ port, t, p }: { readonly port: PortDocument; readonly t: number; readonly p: number }) {
+type Props = { readonly port: PortDocument; readonly t: number; readonly p: number };
+
+/** One port of a list: its name, use and place, and its fields when it is opened. */
+export function PortRow({ port, t, p }: Props) {
+  const row = port.part ? portPart(port.part) : undefined;
+  return (
+    <chakra.details borderTopWidth="1px" borderColor="rule" pt="2" data-path={`tanks.${t}.ports.${p}`}>
+      <chakra.summary minH="42px" cursor="pointer">
+        <b>{port.name}</b>{' '}
+        <chakra.span color="soft">
+          {ROLE_WORDS[port.role].toLowerCase()}, {FACE_WORDS[port.face]}, {row ? row.name : 'part not chosen'}
+          {port.existing ? ', there already' : ''}
+        </chakra.span>
+      </chakra.summary>
+      <PortFields port={port} t={t} p={p} />
+    </chakra.details>
+  );
+}
+
+/** What a port is for, of which part it is made, where it sits and what stands on it. */
+export function PortFields({ port, t, p }: Props) {
   const list = ['tanks', t, 'ports'] as const;
   const at = (...keys: string[]) => [...list, p, ...keys];
   const of = (words: string): string => `${words}, ${port.name}`;
@@ -36,14 +56,7 @@ export function PortRow({ port, t, p }: { readonly port: PortDocument; readonly 
   const row = port.part ? portPart(port.part) : undefined;
   const stands = standsOn(port);
   return (
-    <chakra.details borderTopWidth="1px" borderColor="rule" pt="2" data-path={`tanks.${t}.ports.${p}`}>
-      <chakra.summary minH="42px" cursor="pointer">
-        <b>{port.name}</b>{' '}
-        <chakra.span color="soft">
-          {ROLE_WORDS[port.role].toLowerCase()}, {FACE_WORDS[port.face]}, {row ? row.name : 'part not chosen'}
-          {port.existing ? ', there already' : ''}
-        </chakra.span>
-      </chakra.summary>
+    <Owner name={port.name}>
       <EntryHead
         name={port.name}
         list={list}
@@ -97,6 +110,8 @@ export function PortRow({ port, t, p }: { readonly port: PortDocument; readonly 
             <KnownField key={axis} label={AXIS_WORDS[axis]} path={at(axis)} />
           ))}
         <KnownField path={at('bore_m')} entry={{ line: 'hose' }} />
+        {port.length_m && <KnownField path={at('length_m')} />}
+        {port.drop_m && <KnownField path={at('drop_m')} />}
         {port.hole_m && <KnownField label={of('Hole to be cut')} path={at('hole_m')} />}
         {port.bolts && <KnownField label={of('Circle of its screws')} path={at('bolts', 'circle_m')} />}
         {port.bolts && <KnownField label={of('Holes of its screws')} path={at('bolts', 'diameter_m')} />}
@@ -180,6 +195,6 @@ export function PortRow({ port, t, p }: { readonly port: PortDocument; readonly 
           </FieldGrid>
         </Box>
       )}
-    </chakra.details>
+    </Owner>
   );
 }

@@ -17,6 +17,8 @@ import { useReader } from '../state/reader';
 import { useTank } from '../state/tankChoice';
 import { reachWords, WHEN_WORDS } from '../fit/reachWords';
 import { withNudge, withPlace } from './portEdits';
+import { AddPort } from './AddPort';
+import { PortFields } from './PortRow';
 import { SheetDrawing } from './SheetDrawing';
 import { fromEdge } from './sheetPlace';
 import { checkWords, fromWords, toolSteps } from './sheetWords';
@@ -47,11 +49,14 @@ export function SheetPanel() {
   );
   const bad = wrong.length;
   const selected = sheet.ports.find(({ id }) => id === chosen) ?? sheet.ports[0];
+  const { ports } = system.tanks[t]!;
+  // The sheets may be of the moment before: what is removed meanwhile has no fields.
+  const port = ports.find(({ id }) => id === selected?.id);
   const move = (port: SheetPort, at: readonly [number, number]): void =>
     applyEdit(`move ${port.name}`, (current) => withPlace(current, t, port.index, sheet, at));
   const name = `${system.tanks[t]!.name}, ${sheet.name.toLowerCase()}, seen from outside`;
   return (
-    <Panel title="Faces and holes" testId="sheets">
+    <Panel title="Faces and holes" testId="sheets" aside={<AddPort />}>
       <Box
         fontSize="xl"
         fontWeight="750"
@@ -131,6 +136,11 @@ export function SheetPanel() {
           </Box>
         </Box>
       </Box>
+      {port && (
+        <Box mt="3" pt="3" borderTopWidth="1px" borderColor="rule">
+          <PortFields key={port.id} port={port} t={t} p={ports.indexOf(port)} />
+        </Box>
+      )}
     </Panel>
   );
 }

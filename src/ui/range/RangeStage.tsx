@@ -4,7 +4,6 @@ import { Box } from '@chakra-ui/react';
 import { assumed, chosen, RULEBOOKS } from '@/core/plan';
 import { KnownField } from '../fields/KnownField';
 import { Select } from '../fields/Select';
-import { StageFindings } from '../findings/FindingsView';
 import { Button } from '../parts/Button';
 import { Caution } from '../parts/Caution';
 import { NoAnswer } from '../parts/NoAnswer';
@@ -14,12 +13,13 @@ import { RULEBOOK_WORDS } from '../parts/words';
 import { setValue, useSystem } from '../state/editor';
 import { useDetails } from '../state/results';
 
+const BURN_WORDS = { burnFull_m3PerS: 'Burn at full load', burnIdle_m3PerS: 'Burn at idle' } as const;
+
 export function RangeStage() {
   const system = useSystem();
   const { results } = useDetails();
   const range = results?.ok ? results.evaluation.range : undefined;
   const sea = system.vehicle.kind === 'boat';
-  const consumer = system.consumers[0];
   return (
     <Box display="grid" gridTemplateColumns="minmax(0, 1fr)" gap="4">
       <Panel title="Range and running time">
@@ -58,8 +58,15 @@ export function RangeStage() {
       </Panel>
       <Panel title="Consumption">
         <FieldGrid>
-          {consumer && <KnownField path={['consumers', 0, 'burnFull_m3PerS']} />}
-          {consumer && <KnownField path={['consumers', 0, 'burnIdle_m3PerS']} />}
+          {system.consumers.flatMap(({ id, name }, k) =>
+            (['burnFull_m3PerS', 'burnIdle_m3PerS'] as const).map((key) => (
+              <KnownField
+                key={`${id} ${key}`}
+                path={['consumers', k, key]}
+                {...(k === 0 ? {} : { label: `${BURN_WORDS[key]}, ${name}` })}
+              />
+            )),
+          )}
           {system.vehicle.speed_mPerS ? (
             <KnownField label="Speed at this duty" path={['vehicle', 'speed_mPerS']} />
           ) : (
@@ -108,7 +115,6 @@ export function RangeStage() {
           </Caution>
         </Box>
       </Panel>
-      <StageFindings stage="range" />
     </Box>
   );
 }

@@ -9,6 +9,7 @@ import { KnownField } from '../fields/KnownField';
 import { Select } from '../fields/Select';
 import { TextEntry } from '../fields/TextEntry';
 import { Button } from '../parts/Button';
+import { EntryFold, useUnfolded } from '../parts/EntryFold';
 import { EntryHead } from '../parts/EntryHead';
 import { FieldGrid, Panel } from '../parts/Panel';
 import { Quantity } from '../parts/Quantity';
@@ -44,6 +45,7 @@ const PUDDLE_M3 = 1e-5;
 export function BafflesPanel() {
   const t = useTank();
   const plates = useValue((system) => system.tanks[t]!.plates);
+  const fold = useUnfolded(plates.map(({ id }) => id));
   return (
     <Panel
       title="Baffles and surge"
@@ -57,7 +59,21 @@ export function BafflesPanel() {
     >
       <Surge />
       {plates.map((plate, p) => (
-        <PlateRow key={plate.id} plate={plate} t={t} p={p} />
+        <EntryFold
+          key={plate.id}
+          path={['tanks', t, 'plates', p]}
+          name={plate.name}
+          note={
+            <>
+              {STANDS[plate.axis].split(',')[0]}, <Quantity value={plate.at_m.value} role="tape" />{' '}
+              {AT_WORDS[plate.axis].toLowerCase()}
+            </>
+          }
+          isOpen={fold.isOpen(plate.id)}
+          onToggle={(isOpen) => fold.toggled(plate.id, isOpen)}
+        >
+          <PlateFields plate={plate} t={t} p={p} />
+        </EntryFold>
       ))}
       <Box mt="4">
         <FieldGrid>
@@ -71,7 +87,7 @@ export function BafflesPanel() {
   );
 }
 
-function PlateRow({ plate, t, p }: { readonly plate: PlateDocument; readonly t: number; readonly p: number }) {
+function PlateFields({ plate, t, p }: { readonly plate: PlateDocument; readonly t: number; readonly p: number }) {
   const list = ['tanks', t, 'plates'] as const;
   const at = (key: string) => [...list, p, key];
   const of = (text: string): string => `${text}, ${plate.name}`;
@@ -94,7 +110,7 @@ function PlateRow({ plate, t, p }: { readonly plate: PlateDocument; readonly t: 
       ),
     }));
   return (
-    <Box borderTopWidth="1px" borderColor="rule" pt="3" mt="3" data-path={`tanks.${t}.plates.${p}`}>
+    <>
       <EntryHead name={plate.name} list={list} index={p} />
       <FieldGrid>
         <Select
@@ -140,7 +156,7 @@ function PlateRow({ plate, t, p }: { readonly plate: PlateDocument; readonly t: 
         {plate.flap && <KnownField label={of('Flap height')} path={[...at('flap'), 'height_m']} />}
         {plate.flap && <KnownField label={of('Flap leaks when shut')} path={[...at('flap'), 'leak_ratio']} />}
       </FieldGrid>
-    </Box>
+    </>
   );
 }
 

@@ -40,13 +40,8 @@ const RATING_LOOK: Readonly<Record<Rating, { readonly sign: string; readonly col
   unknown: { sign: '?', color: 'soft' },
 };
 
-type Props = {
-  readonly title?: string;
-  /** What of the table a stage is about; all of it where left out. */ readonly groups?: readonly MaterialGroup[];
-};
-
 /** What touches the fluid: the one compatibility table, for the fluid of this tank or another. */
-export function ContactPanel({ title = 'What touches the fuel', groups = MATERIAL_GROUPS }: Props) {
+export function ContactPanel() {
   const t = useTank();
   const own = useValue((system) => CONTACT_OF_FLUID[fluidOf(system, t)]);
   const metal = useValue((system) => MATERIAL_OF_ALLOY[system.tanks[t]!.material.alloy]);
@@ -54,7 +49,7 @@ export function ContactPanel({ title = 'What touches the fuel', groups = MATERIA
   const fluid = other ?? own;
   return (
     <Panel
-      title={title}
+      title="What touches the fuel"
       testId="contact"
       aside={
         <Select
@@ -67,8 +62,14 @@ export function ContactPanel({ title = 'What touches the fuel', groups = MATERIA
         />
       }
     >
-      <Box display="grid" gap="4" gridTemplateColumns={{ base: '1fr', xl: '1fr 1fr' }} alignItems="start">
-        {groups.map((group) => (
+      <Box
+        display="grid"
+        gap="4"
+        gridTemplateColumns="repeat(auto-fit, minmax(min(100%, 300px), 1fr))"
+        fontSize="sm"
+        alignItems="start"
+      >
+        {MATERIAL_GROUPS.map((group) => (
           <Box key={group}>
             <Box fontWeight="700" mb="1">
               {GROUP_WORDS[group]}
@@ -101,7 +102,7 @@ function MaterialRow({
   return (
     <Box
       display="grid"
-      gridTemplateColumns="96px 1fr"
+      gridTemplateColumns="80px 1fr"
       gap="2"
       py="1"
       borderTopWidth="1px"

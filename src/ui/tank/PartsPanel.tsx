@@ -8,6 +8,7 @@ import { formatQuantity } from '@/core/units';
 import { KnownField } from '../fields/KnownField';
 import { Select } from '../fields/Select';
 import { Button } from '../parts/Button';
+import { EntryFold, useUnfolded } from '../parts/EntryFold';
 import { EntryHead } from '../parts/EntryHead';
 import { Panel, FieldGrid } from '../parts/Panel';
 import { applyEdit, setValue, useValue } from '../state/editor';
@@ -29,6 +30,7 @@ export function PartsPanel() {
   const t = useTank();
   const parts = useValue((system) => system.tanks[t]!.parts);
   const slices = useValue((system) => system.tanks[t]!.slices);
+  const fold = useUnfolded([...parts, ...slices].map(({ id }) => id));
   return (
     <Panel
       title="Added and cut away"
@@ -55,10 +57,28 @@ export function PartsPanel() {
         </Box>
       )}
       {parts.map((part, p) => (
-        <PartRow key={part.id} part={part} t={t} p={p} />
+        <EntryFold
+          key={part.id}
+          path={['tanks', t, 'parts', p]}
+          name={part.name}
+          note={<Change id={part.id} t={t} />}
+          isOpen={fold.isOpen(part.id)}
+          onToggle={(isOpen) => fold.toggled(part.id, isOpen)}
+        >
+          <PartFields part={part} t={t} p={p} />
+        </EntryFold>
       ))}
       {slices.map((slice, s) => (
-        <SliceRow key={slice.id} slice={slice} t={t} s={s} />
+        <EntryFold
+          key={slice.id}
+          path={['tanks', t, 'slices', s]}
+          name={slice.name}
+          note={<Change id={slice.id} t={t} />}
+          isOpen={fold.isOpen(slice.id)}
+          onToggle={(isOpen) => fold.toggled(slice.id, isOpen)}
+        >
+          <SliceFields slice={slice} t={t} s={s} />
+        </EntryFold>
       ))}
     </Panel>
   );
@@ -81,11 +101,11 @@ function AddButton({
   );
 }
 
-function PartRow({ part, t, p }: { readonly part: PartDocument; readonly t: number; readonly p: number }) {
+function PartFields({ part, t, p }: { readonly part: PartDocument; readonly t: number; readonly p: number }) {
   const list = ['tanks', t, 'parts'] as const;
   const at = (key: string) => [...list, p, key];
   return (
-    <Box borderTopWidth="1px" borderColor="rule" pt="3" mt="3" data-path={`tanks.${t}.parts.${p}`}>
+    <>
       <EntryHead name={part.name} list={list} index={p}>
         <Select
           hideLabel
@@ -95,7 +115,6 @@ function PartRow({ part, t, p }: { readonly part: PartDocument; readonly t: numb
           options={PART_OPERATIONS.map((value) => ({ value, label: OPERATION_WORDS[value] }))}
           onChange={(operation) => setValue(`what ${part.name} does`, at('operation'), operation)}
         />
-        <Change id={part.id} t={t} />
       </EntryHead>
       <ShapeFields shape={part.shape} path={at('shape')} side="" owner={part.name}>
         <KnownField label={`From aft, ${part.name}`} path={at('x_m')} />
@@ -106,18 +125,16 @@ function PartRow({ part, t, p }: { readonly part: PartDocument; readonly t: numb
           hint="Minus for below the floor."
         />
       </ShapeFields>
-    </Box>
+    </>
   );
 }
 
-function SliceRow({ slice, t, s }: { readonly slice: SliceDocument; readonly t: number; readonly s: number }) {
+function SliceFields({ slice, t, s }: { readonly slice: SliceDocument; readonly t: number; readonly s: number }) {
   const list = ['tanks', t, 'slices'] as const;
   const at = (key: string) => [...list, s, key];
   return (
-    <Box borderTopWidth="1px" borderColor="rule" pt="3" mt="3" data-path={`tanks.${t}.slices.${s}`}>
-      <EntryHead name={slice.name} list={list} index={s}>
-        <Change id={slice.id} t={t} />
-      </EntryHead>
+    <>
+      <EntryHead name={slice.name} list={list} index={s} />
       <FieldGrid>
         <Select
           label={`Across, ${slice.name}`}
@@ -132,7 +149,7 @@ function SliceRow({ slice, t, s }: { readonly slice: SliceDocument; readonly t: 
         What lies beyond moves back to close the gap. Ports keep the places that are typed for them: look at those
         beyond the band again.
       </Box>
-    </Box>
+    </>
   );
 }
 

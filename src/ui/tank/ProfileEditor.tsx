@@ -46,7 +46,7 @@ export function ProfileEditor({ title, path, points, axis }: Props) {
         {title}: {AXES[axis][0]} across, {AXES[axis][1]} upward on the page
       </Box>
       <ProfileDrawing title={title} path={path} points={points} />
-      <Box display="grid" gap="2" maxW="520px" mt="2">
+      <Box display="grid" gap="1" maxW="520px" mt="2">
         {points.map((point, i) => (
           <Box key={i} display="flex" gap="2" alignItems="start">
             <Box minW="26px" pt="10px" color="soft">
@@ -136,7 +136,7 @@ function ProfileDrawing({
   const [left, right, top, bottom] = [Math.min(...us), Math.max(...us), Math.min(...vs), Math.max(...vs)];
   const margin = 0.12 * Math.max(right - left, bottom - top, 50);
   const [width, height] = [right - left + 2 * margin, bottom - top + 2 * margin];
-  const scale = Math.max(width / 520, height / 240);
+  const scale = Math.max(width / 420, height / 170);
   if (points.length === 0) return null;
   return (
     <svg
@@ -145,7 +145,7 @@ function ProfileDrawing({
       role="group"
       aria-label={`${title}, to scale`}
       data-testid="profile"
-      style={{ width: '100%', maxWidth: 560, maxHeight: 260, display: 'block', touchAction: 'pan-y' }}
+      style={{ width: '100%', maxWidth: 560, maxHeight: 190, display: 'block', touchAction: 'pan-y' }}
     >
       <polygon
         points={points.map((point) => `${point.u_m * MM},${-point.v_m * MM}`).join(' ')}

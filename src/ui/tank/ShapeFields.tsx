@@ -29,17 +29,17 @@ type Props = {
   /** Said before the names of sizes, such as "Inside". */
   readonly side: string;
   /** Said after them, to tell bodies apart. */
-  readonly owner?: string;
+  readonly owner?: string | undefined;
+  /** Whether its profiles stand under them. */ readonly hasProfiles?: boolean;
   /** Fields that stand in the same grid. */
   readonly children?: React.ReactNode;
 };
 
 /** Kind and sizes of one body. */
-export function ShapeFields({ shape, path, side, owner, children }: Props) {
+export function ShapeFields({ shape, path, side, owner, hasProfiles = true, children }: Props) {
   const at = (key: string): Path => [...path, key];
   const of = (text: string): string => (owner ? `${text}, ${owner}` : text);
   const kinds = SHAPE_KINDS.filter((kind) => shapeKind({ kind }).start || shape.kind === kind);
-  const { profiles = [] } = shapeKind(shape);
   return (
     <Box data-path={path.join('.')}>
       <FieldGrid>
@@ -66,24 +66,26 @@ export function ShapeFields({ shape, path, side, owner, children }: Props) {
           {shape.file}: its size is that of the file. To change it, take the file in again.
         </Box>
       )}
-      {'axis' in shape && profiles.length > 0 && (
-        <Box display="grid" gap="4" gridTemplateColumns={{ base: '1fr', xl: profiles.length > 1 ? '1fr 1fr' : '1fr' }}>
-          {profiles.map(({ key, title }) => (
-            <ProfileEditor
-              key={key}
-              title={of(title)}
-              path={at(key)}
-              points={shape[key] as unknown as Parameters<typeof ProfileEditor>[0]['points']}
-              axis={shape.axis}
-            />
-          ))}
-        </Box>
-      )}
-      {shape.kind === 'loft' && (
-        <Box fontSize="sm" color="soft" mt="2">
-          Panels that twist are reckoned as ruled surfaces. Folding them flat changes the volume.
-        </Box>
-      )}
+      {hasProfiles && <Profiles shape={shape} path={path} owner={owner} />}
+    </Box>
+  );
+}
+
+/** The profiles of a body, each drawn and by its points; nothing where it has none. */
+export function Profiles({ shape, path, owner }: Pick<Props, 'shape' | 'path' | 'owner'>) {
+  const { profiles = [] } = shapeKind(shape);
+  if (!('axis' in shape) || profiles.length === 0) return null;
+  return (
+    <Box display="grid" columnGap="6" rowGap="4" gridTemplateColumns="repeat(auto-fit, minmax(min(100%, 330px), 1fr))">
+      {profiles.map(({ key, title }) => (
+        <ProfileEditor
+          key={key}
+          title={owner ? `${title}, ${owner}` : title}
+          path={[...path, key]}
+          points={shape[key] as unknown as Parameters<typeof ProfileEditor>[0]['points']}
+          axis={shape.axis}
+        />
+      ))}
     </Box>
   );
 }

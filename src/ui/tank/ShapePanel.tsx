@@ -3,13 +3,14 @@
 import { Box } from '@chakra-ui/react';
 import { assumed, withValue } from '@/core/plan';
 import { shapeMesh } from '@/core/model';
+import { shapeKind } from '@/core/shapes';
 import { KnownField } from '../fields/KnownField';
 import { Select } from '../fields/Select';
 import { Panel } from '../parts/Panel';
 import { setValue, useValue } from '../state/editor';
 import { useShown } from '../state/results';
 import { openTank, useTank } from '../state/tankChoice';
-import { ShapeFields } from './ShapeFields';
+import { Profiles, ShapeFields } from './ShapeFields';
 import { StlImport } from './StlImport';
 
 /** What reticulated foam takes up. Common practice. */
@@ -31,7 +32,12 @@ export function ShapePanel() {
         <StlImport into="shape" onTake={(system, taken) => withValue(system, ['tanks', openTank(), 'shape'], taken)} />
       }
     >
-      <ShapeFields shape={shape} path={[...T, 'shape']} side={dimensions === 'inside' ? 'Inside' : 'Outside'}>
+      <ShapeFields
+        shape={shape}
+        path={[...T, 'shape']}
+        side={dimensions === 'inside' ? 'Inside' : 'Outside'}
+        hasProfiles={false}
+      >
         <Select
           label="Sizes are measured"
           value={dimensions}
@@ -60,6 +66,29 @@ export function ShapePanel() {
           {mesh.error.detail}
         </Box>
       )}
+    </Panel>
+  );
+}
+
+/** The profiles of the tank, where its shape has any. */
+export function ProfilesPanel() {
+  const t = useTank();
+  const shape = useValue((system) => system.tanks[t]!.shape);
+  if ((shapeKind(shape).profiles ?? []).length === 0) return null;
+  return (
+    <Panel
+      title="Profile"
+      {...(shape.kind === 'loft'
+        ? {
+            aside: (
+              <Box color="soft">
+                Panels that twist are reckoned as ruled surfaces; folding them flat changes the volume.
+              </Box>
+            ),
+          }
+        : {})}
+    >
+      <Profiles shape={shape} path={['tanks', t, 'shape']} />
     </Panel>
   );
 }

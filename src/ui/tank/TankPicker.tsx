@@ -11,7 +11,7 @@ import { applyEdit, openDocument, setValue, useValue } from '../state/editor';
 import { chooseTank, useTank } from '../state/tankChoice';
 import { withoutTank, withTank } from './tankEdits';
 
-/** Which tank a stage shows; with `manage` also one more. */
+/** Which tank a stage shows; with `manage` also its name, its removal and one more. */
 export function TankPicker({ manage = false }: { readonly manage?: boolean }) {
   const t = useTank();
   const names = useValue(useShallow((system) => system.tanks.map((tank) => tank.name)));
@@ -48,12 +48,17 @@ export function TankPicker({ manage = false }: { readonly manage?: boolean }) {
           Tank
         </Button>
       )}
+      {manage && (
+        <Box ml="auto">
+          <TankHead />
+        </Box>
+      )}
     </Box>
   );
 }
 
 /** The name of the shown tank, and its removal where it is not the last. */
-export function TankHead() {
+function TankHead() {
   const t = useTank();
   const name = useValue((system) => system.tanks[t]!.name);
   const last = useValue((system) => system.tanks.length < 2);

@@ -9,7 +9,7 @@ import { axisOf } from '../charts/axes';
 import { TankViews } from '../drawing/TankViews';
 import { KnownField } from '../fields/KnownField';
 import { Select } from '../fields/Select';
-import { StageFindings } from '../findings/FindingsView';
+import { Beside } from '../parts/Beside';
 import { Caution } from '../parts/Caution';
 import { FieldGrid, Panel } from '../parts/Panel';
 import { Practice } from '../parts/Practice';
@@ -17,80 +17,139 @@ import { Quantity } from '../parts/Quantity';
 import { BafflesPanel } from './BafflesPanel';
 import { ContactPanel } from './ContactPanel';
 import { PartsPanel } from './PartsPanel';
-import { ShapePanel } from './ShapePanel';
+import { ProfilesPanel, ShapePanel } from './ShapePanel';
 import { TablePanel } from './TablePanel';
 import { applyEdit, setValue, useValue } from '../state/editor';
 import { useReader } from '../state/reader';
 import { useDetails } from '../state/results';
 import { useTank } from '../state/tankChoice';
+import { useTask } from '../workspace/goTo';
 import { fluidOf, withFluid } from './tankEdits';
-import { TankHead, TankPicker } from './TankPicker';
+import { TankPicker } from './TankPicker';
 
+/** What the tank holds, and what it is made of. */
 export function TankStage() {
+  return (
+    <Box display="grid" gridTemplateColumns="minmax(0, 1fr)" gap="4">
+      <TankPicker manage />
+      <TaskBody />
+    </Box>
+  );
+}
+
+function TaskBody() {
+  switch (useTask('tank')) {
+    case 'baffles':
+      return (
+        <Beside picture={<Views />}>
+          <BafflesPanel />
+        </Beside>
+      );
+    case 'metal':
+      return <MetalPanel />;
+    case 'contact':
+      return <ContactPanel />;
+    case 'slopes':
+      return (
+        <>
+          <SlopesPanel />
+          <BalanceChart />
+        </>
+      );
+    case 'tables':
+      return (
+        <>
+          <VolumeChart />
+          <TablePanel />
+        </>
+      );
+    default:
+      return (
+        <>
+          <Beside
+            picture={
+              <>
+                <Views />
+                <PartsPanel />
+              </>
+            }
+          >
+            <ShapePanel />
+          </Beside>
+          <ProfilesPanel />
+        </>
+      );
+  }
+}
+
+/** The tank to scale, its handles to be dragged. */
+function Views() {
+  const t = useTank();
+  const name = useValue((system) => system.tanks[t]!.name);
+  return (
+    <Panel title={`${name}, to scale`}>
+      <TankViews index={t} />
+    </Panel>
+  );
+}
+
+function MetalPanel() {
   const t = useTank();
   const T = ['tanks', t] as const;
-  const name = useValue((system) => system.tanks[t]!.name);
   const alloyKey = useValue((system) => system.tanks[t]!.material.alloy);
   const fluid = useValue((system) => fluidOf(system, t));
   const alloy = ALLOYS[alloyKey];
   return (
-    <Box display="grid" gridTemplateColumns="minmax(0, 1fr)" gap="4">
-      <TankPicker manage />
-      <Panel title={name} aside={<TankHead />}>
-        <TankViews index={t} />
-      </Panel>
-      <ShapePanel />
-      <PartsPanel />
-      <BafflesPanel />
-      <VolumeChart />
-      <TablePanel />
-      <Panel title="Metal and fuel">
-        <FieldGrid>
-          <Select
-            label="Metal"
-            value={alloyKey}
-            options={(Object.keys(ALLOYS) as AlloyKey[]).map((key) => ({ value: key, label: ALLOYS[key].name }))}
-            onChange={(value) => setValue('metal', [...T, 'material', 'alloy'], value)}
-          />
-          <KnownField
-            path={[...T, 'material', 'thickness_m']}
-            {...(alloy.gauge ? { entry: { metal: alloy.gauge } } : {})}
-            hint={alloy.gauge ? `A gauge such as 14 ga is read for ${alloy.gauge}.` : undefined}
-          />
-          <Select
-            label="Fuel"
-            value={fluid}
-            options={(Object.keys(FLUIDS) as FluidKey[]).map((key) => ({ value: key, label: FLUIDS[key].name }))}
-            onChange={(value) => applyEdit('fuel', (system) => withFluid(system, t, value))}
-          />
-          <Practice of="fill" />
-        </FieldGrid>
-        <Masses />
-        <Box mt="3">
-          <Caution>
-            Never weld, grind or braze a tank that has held fuel: the vapour left in it explodes. Leave it to a shop
-            that is equipped and licensed to clean, purge and certify it. New aluminium and stainless need clean metal
-            and breathing protection.
-          </Caution>
-        </Box>
-      </Panel>
-      <BalanceChart />
-      <ContactPanel />
-      <Panel title="Slopes asked for">
-        <Box color="soft" mb="2">
-          The worst of these decides what is usable.
-        </Box>
-        <FieldGrid>
-          <KnownField path={['envelope', 'noseUp_deg']} />
-          <KnownField path={['envelope', 'noseDown_deg']} />
-          <KnownField path={['envelope', 'portDown_deg']} />
-          <KnownField path={['envelope', 'starboardDown_deg']} />
-          <KnownField label="Tank mounted nose up" path={[...T, 'mounting', 'pitch_deg']} />
-          <KnownField label="Tank mounted starboard down" path={[...T, 'mounting', 'roll_deg']} />
-        </FieldGrid>
-      </Panel>
-      <StageFindings stage="tank" />
-    </Box>
+    <Panel title="Metal and fuel">
+      <FieldGrid>
+        <Select
+          label="Metal"
+          value={alloyKey}
+          options={(Object.keys(ALLOYS) as AlloyKey[]).map((key) => ({ value: key, label: ALLOYS[key].name }))}
+          onChange={(value) => setValue('metal', [...T, 'material', 'alloy'], value)}
+        />
+        <KnownField
+          path={[...T, 'material', 'thickness_m']}
+          {...(alloy.gauge ? { entry: { metal: alloy.gauge } } : {})}
+          hint={alloy.gauge ? `A gauge such as 14 ga is read for ${alloy.gauge}.` : undefined}
+        />
+        <Select
+          label="Fuel"
+          value={fluid}
+          options={(Object.keys(FLUIDS) as FluidKey[]).map((key) => ({ value: key, label: FLUIDS[key].name }))}
+          onChange={(value) => applyEdit('fuel', (system) => withFluid(system, t, value))}
+        />
+        <Practice of="fill" />
+      </FieldGrid>
+      <Masses />
+      <Box mt="3">
+        <Caution>
+          Never weld, grind or braze a tank that has held fuel: the vapour left in it explodes. Leave it to a shop that
+          is equipped and licensed to clean, purge and certify it. New aluminium and stainless need clean metal and
+          breathing protection.
+        </Caution>
+      </Box>
+    </Panel>
+  );
+}
+
+function SlopesPanel() {
+  const t = useTank();
+  const at = (key: string) => ['tanks', t, 'mounting', key];
+  return (
+    <Panel title="Slopes asked for">
+      <Box color="soft" mb="2">
+        The worst of these decides what is usable.
+      </Box>
+      <FieldGrid>
+        <KnownField path={['envelope', 'noseUp_deg']} />
+        <KnownField path={['envelope', 'noseDown_deg']} />
+        <KnownField path={['envelope', 'portDown_deg']} />
+        <KnownField path={['envelope', 'starboardDown_deg']} />
+        <KnownField label="Tank mounted nose up" path={at('pitch_deg')} />
+        <KnownField label="Tank mounted starboard down" path={at('roll_deg')} />
+      </FieldGrid>
+    </Panel>
   );
 }
 

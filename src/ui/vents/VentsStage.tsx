@@ -4,7 +4,7 @@ import { Box } from '@chakra-ui/react';
 import { chosen, freshId, withAdded, type PortDocument } from '@/core/plan';
 import { shapeSpan } from '@/core/model';
 import { KnownField } from '../fields/KnownField';
-import { StageFindings } from '../findings/FindingsView';
+import { Beside } from '../parts/Beside';
 import { Button } from '../parts/Button';
 import { Caution } from '../parts/Caution';
 import { FieldGrid, Panel } from '../parts/Panel';
@@ -33,48 +33,52 @@ export function VentsStage() {
   return (
     <Box display="grid" gridTemplateColumns="minmax(0, 1fr)" gap="4">
       <TankPicker />
-      <Panel title={tank.name}>
-        <TankViews index={t} />
-      </Panel>
-      <Panel title="Air in as fuel goes out">
-        {flow?.ok ? (
-          <Box fontSize="lg">
-            {Math.abs(flow.value.ullageGauge_Pa) < FREE_PA ? (
-              <>
-                At the needed flow the air follows <b>freely</b>: the tank is drawn by less than 5 Pa.
-              </>
-            ) : (
-              <>
-                At the needed flow the tank stands at{' '}
-                <b>
-                  <Quantity value={flow.value.ullageGauge_Pa} role="pressure" digits={2} />
-                </b>{' '}
-                against the air outside.
-              </>
-            )}
-          </Box>
-        ) : (
-          <NoAnswer error={flow?.error} />
-        )}
-        <Box mt="3">
-          <Practice of="vent" />
-        </Box>
-        {!hasVent && (
+      <Beside
+        picture={
+          <Panel title={tank.name}>
+            <TankViews index={t} />
+          </Panel>
+        }
+      >
+        <Panel title="Air in as fuel goes out">
+          {flow?.ok ? (
+            <Box fontSize="lg">
+              {Math.abs(flow.value.ullageGauge_Pa) < FREE_PA ? (
+                <>
+                  At the needed flow the air follows <b>freely</b>: the tank is drawn by less than 5 Pa.
+                </>
+              ) : (
+                <>
+                  At the needed flow the tank stands at{' '}
+                  <b>
+                    <Quantity value={flow.value.ullageGauge_Pa} role="pressure" digits={2} />
+                  </b>{' '}
+                  against the air outside.
+                </>
+              )}
+            </Box>
+          ) : (
+            <NoAnswer error={flow?.error} />
+          )}
           <Box mt="3">
-            <Button kind="main" onClick={addVent}>
-              Add a vent
-            </Button>
+            <Practice of="vent" />
           </Box>
-        )}
-      </Panel>
-      {concerned.map(({ port, p }) => (
-        <VentPanel key={port.id} port={port} t={t} p={p} />
-      ))}
+          {!hasVent && (
+            <Box mt="3">
+              <Button kind="main" onClick={addVent}>
+                Add a vent
+              </Button>
+            </Box>
+          )}
+        </Panel>
+        {concerned.map(({ port, p }) => (
+          <VentPanel key={port.id} port={port} t={t} p={p} />
+        ))}
+      </Beside>
       <Caution>
         Vapour sinks, spreads and finds a spark. Lead the vent outside, high and sheltered, away from heat, seats and
         openings. Fill with the engine and heater off, the nozzle or can touching the filler.
       </Caution>
-      <StageFindings stage="vents" />
     </Box>
   );
 }

@@ -23,7 +23,7 @@ const KEYS: readonly (readonly [key: string, does: string])[] = [
  */
 export function CommandBox() {
   const system = useSystem();
-  const goTo = usePlace((place) => place.goTo);
+  const { goTo, goToTask } = usePlace();
   const id = useId();
   const dialog = useRef<HTMLDialogElement>(null);
   const [typed, setTyped] = useState('');
@@ -45,7 +45,11 @@ export function CommandBox() {
     if (!place) return;
     closeCommandBox();
     // When the dialog is gone: it would take the focus back.
-    setTimeout(() => (place.sheet ? goToSheet(place.sheet) : goTo(place.stage, place.path)), 0);
+    setTimeout(() => {
+      if (place.sheet) goToSheet(place.sheet);
+      else if (place.task) goToTask(place.stage, place.task);
+      else goTo(place.stage, place.path);
+    }, 0);
   };
   const onKeyDown = (event: KeyboardEvent): void => {
     const step = event.key === 'ArrowDown' ? 1 : event.key === 'ArrowUp' ? -1 : 0;
@@ -81,7 +85,7 @@ export function CommandBox() {
         <chakra.input
           autoFocus
           role="combobox"
-          aria-label="Go to a stage, sheet, part, port or field"
+          aria-label="Go to a task, sheet, part, port or field"
           aria-expanded="true"
           aria-controls={`${id}-list`}
           aria-activedescendant={chosen ? `${id}-${found.indexOf(chosen)}` : undefined}
@@ -92,7 +96,7 @@ export function CommandBox() {
             setAt(0);
           }}
           onKeyDown={onKeyDown}
-          placeholder="Go to… a stage, sheet, part, port or field"
+          placeholder="Go to… a task, sheet, part, port or field"
           width="100%"
           minH="48px"
           px="3"

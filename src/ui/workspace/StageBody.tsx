@@ -2,9 +2,12 @@
 
 import { Box } from '@chakra-ui/react';
 import { lazy, Suspense, useEffect, type ComponentType } from 'react';
+import type { Stage } from '@/core/rules';
+import { TaskFindings } from '../findings/FindingsView';
 import { useValue } from '../state/editor';
-import { OPENING, usePlace } from './goTo';
+import { OPENING, usePlace, useTask } from './goTo';
 import { ACROSS, STAGES, type StageKey } from './stages';
+import { TASKS, tasksOf } from './tasks';
 
 type Loaded = { readonly default: ComponentType };
 
@@ -50,27 +53,34 @@ const BODIES: Readonly<Record<StageKey, ComponentType>> = {
 /** So long after the page has opened the other stages are fetched: then they are there when the server is not. */
 const OTHERS_AFTER_MS = 2500;
 
+const isOfWork = (stage: StageKey): stage is Stage => stage in TASKS;
+
 export function StageBody() {
   const stage = usePlace((place) => place.stage);
+  const task = useTask(stage);
   useEffect(() => {
     const timer = setTimeout(() => Object.values(LOAD).forEach((load) => void load()), OTHERS_AFTER_MS);
     return () => clearTimeout(timer);
   }, []);
   const name = useValue((system) => system.name);
   const { label } = [...STAGES, ...ACROSS].find(({ key }) => key === stage)!;
+  const title = tasksOf(stage).find(({ key }) => key === task)?.label ?? label;
   useEffect(() => {
-    document.title = `${label}, ${name} · Gas Line`;
-  }, [label, name]);
+    document.title = `${title}, ${name} · Gas Line`;
+  }, [title, name]);
   const Body = BODIES[stage];
   return (
-    <Suspense
-      fallback={
-        <Box color="soft" role="status" data-testid={OPENING}>
-          Opening…
-        </Box>
-      }
-    >
-      <Body />
-    </Suspense>
+    <>
+      {isOfWork(stage) && <TaskFindings stage={stage} task={task} />}
+      <Suspense
+        fallback={
+          <Box color="soft" role="status" data-testid={OPENING}>
+            Opening…
+          </Box>
+        }
+      >
+        <Body />
+      </Suspense>
+    </>
   );
 }

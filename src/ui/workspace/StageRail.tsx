@@ -2,71 +2,113 @@
 
 import { Box, chakra } from '@chakra-ui/react';
 import { allKnown } from '@/core/answers';
-import { pathWords } from '../measure/pathWords';
 import { useDrawnSystem } from '../state/editor';
 import { useJudged } from '../state/results';
-import { usePlace } from './goTo';
+import { usePlace, useTask } from './goTo';
 import { ACROSS, STAGES, type StageKey } from './stages';
+import { placeOfField, taskOfRule, tasksOf, type PlaceOfTask } from './tasks';
 
-/** The stages in the order of the work, each with what it still lacks. */
+/** What still stands open at a place. */
+type Open = { readonly assumed: number; readonly worst: 'stop' | 'warn' | undefined };
+
+/** The stages in the order of the work, the open one with its tasks, each with what it still lacks. */
 export function StageRail() {
   // Of the open document itself: what is assumed in it needs no working out.
   const system = useDrawnSystem();
   const { findings, onTheWay, failed } = useJudged();
-  const assumptions = (system ? allKnown(system) : [])
+  const current = usePlace((place) => place.stage);
+  const assumed = (system ? allKnown(system) : [])
     .filter(({ known }) => known.origin === 'assumed')
-    .map(({ path }) => pathWords(system!, path).stage);
-  const worst = (stage: StageKey): 'stop' | 'warn' | undefined =>
-    findings.some((finding) => finding.stage === stage && finding.severity === 'stop')
-      ? 'stop'
-      : findings.some((finding) => finding.stage === stage && finding.severity === 'warn')
-        ? 'warn'
-        : undefined;
+    .map(({ path }) => placeOfField(system!, path));
+  const open = (stage: StageKey, task?: string): Open => {
+    const here = (place: PlaceOfTask): boolean => place.stage === stage && (task === undefined || place.task === task);
+    const severities = findings
+      .filter((finding) => here({ stage: finding.stage, task: taskOfRule(finding) }))
+      .map(({ severity }) => severity);
+    return {
+      assumed: assumed.filter(here).length,
+      worst: severities.includes('stop') ? 'stop' : severities.includes('warn') ? 'warn' : undefined,
+    };
+  };
+  const notes: Readonly<Record<string, string>> = {
+    paper: 'for the bench',
+    measure: `${assumed.length} assumed`,
+    findings:
+      failed.length > 0
+        ? `${findings.length}, not all known`
+        : onTheWay.length > 0
+          ? `${findings.length > 0 ? findings.length : ''}…`
+          : `${findings.length} in all`,
+  };
   return (
-    <Box as="nav" aria-label="Stages" position={{ base: 'static', lg: 'sticky' }} top="216px" className="no-print">
-      <Box display="flex" flexDirection={{ base: 'row', lg: 'column' }} flexWrap="wrap" gap="1">
-        {STAGES.map(({ key, label }, index) => {
-          const open = assumptions.filter((stage) => stage === key).length;
-          return (
-            <RailItem
-              key={key}
-              stage={key}
-              label={label}
-              shortcut={index + 1}
-              note={open > 0 ? `${open} assumed` : 'all known'}
-              worst={worst(key)}
-            />
-          );
-        })}
-        <Box
-          flexBasis="100%"
-          height="0"
-          borderTopWidth={{ base: '0', lg: '1px' }}
-          borderColor="rule"
-          my={{ base: '0', lg: '1' }}
-        />
+    <Box
+      as="nav"
+      aria-label="Stages and tasks"
+      position={{ base: 'static', lg: 'sticky' }}
+      top="200px"
+      maxH={{ lg: 'calc(100vh - 208px)' }}
+      overflowY={{ lg: 'auto' }}
+      className="no-print"
+      minW="0"
+    >
+      <Box
+        display="flex"
+        flexDirection={{ base: 'row', lg: 'column' }}
+        gap="1"
+        overflowX={{ base: 'auto', lg: 'visible' }}
+      >
+        {STAGES.map(({ key, label }, index) => (
+          <Box key={key} flexShrink="0">
+            <RailItem stage={key} label={label} shortcut={index + 1} open={open(key)} />
+            {key === current && (
+              <Box display={{ base: 'none', lg: 'block' }}>
+                <Tasks stage={key} label={label} open={(task) => open(key, task)} />
+              </Box>
+            )}
+          </Box>
+        ))}
+        <Box display={{ base: 'none', lg: 'block' }} height="0" borderTopWidth="1px" borderColor="rule" my="1" />
         {ACROSS.map(({ key, label }, index) => (
-          <RailItem
-            key={key}
-            stage={key}
-            label={label}
-            shortcut={STAGES.length + index + 1}
-            note={
-              key === 'paper'
-                ? 'for the bench'
-                : key === 'findings'
-                  ? failed.length > 0
-                    ? `${findings.length}, not all known`
-                    : onTheWay.length > 0
-                      ? `${findings.length > 0 ? findings.length : ''}…`
-                      : `${findings.length} in all`
-                  : `${assumptions.length} assumed`
-            }
-            worst={undefined}
-          />
+          <Box key={key} flexShrink="0">
+            <RailItem stage={key} label={label} shortcut={STAGES.length + index + 1} note={notes[key]!} />
+          </Box>
+        ))}
+      </Box>
+      <Box display={{ base: 'block', lg: 'none' }}>
+        {STAGES.filter(({ key }) => key === current).map(({ key, label }) => (
+          <Tasks key={key} stage={key} label={label} open={(task) => open(key, task)} />
         ))}
       </Box>
     </Box>
+  );
+}
+
+/** A stop or a warning by shape and word as well as colour. */
+function Worst({ worst, color }: { readonly worst: 'stop' | 'warn'; readonly color?: string }) {
+  return (
+    <Box
+      as="span"
+      aria-label={worst === 'stop' ? 'has a stop' : 'has a warning'}
+      role="img"
+      color={color ?? worst}
+      fontWeight="800"
+    >
+      {worst === 'stop' ? '■' : '▲'}
+    </Box>
+  );
+}
+
+/** How much is assumed at a place; nothing where all is known. */
+function Assumed({ count }: { readonly count: number }) {
+  if (count === 0) return null;
+  return (
+    <span title={`${count} assumed`}>
+      {count}
+      <Box as="span" srOnly>
+        {' '}
+        assumed
+      </Box>
+    </span>
   );
 }
 
@@ -74,13 +116,14 @@ type ItemProps = {
   readonly stage: StageKey;
   readonly label: string;
   readonly shortcut: number;
-  readonly note: string;
-  readonly worst: 'stop' | 'warn' | undefined;
+  readonly open?: Open;
+  readonly note?: string;
 };
 
-function RailItem({ stage, label, shortcut, note, worst }: ItemProps) {
+function RailItem({ stage, label, shortcut, open, note }: ItemProps) {
   const { stage: current, goTo } = usePlace();
   const active = current === stage;
+  const quiet = active ? 'onAccent' : 'soft';
   return (
     <chakra.button
       type="button"
@@ -89,7 +132,8 @@ function RailItem({ stage, label, shortcut, note, worst }: ItemProps) {
       data-testid={`stage-${stage}`}
       title={`Key ${shortcut % 10}`}
       textAlign="left"
-      minH="44px"
+      minH={{ base: '44px', lg: '40px' }}
+      width="100%"
       px="3"
       py="1"
       borderRadius="md"
@@ -99,24 +143,85 @@ function RailItem({ stage, label, shortcut, note, worst }: ItemProps) {
       _hover={active ? {} : { bg: 'sunk' }}
       borderWidth={{ base: '1px', lg: '0' }}
       borderColor="rule"
+      display="flex"
+      alignItems="center"
+      flexWrap="wrap"
+      columnGap="2"
+      rowGap="0"
     >
-      <Box fontWeight="650" display="flex" alignItems="center" gap="2">
+      <Box as="span" fontWeight="650" whiteSpace="nowrap">
         {label}
-        {worst && (
-          <Box
-            as="span"
-            aria-label={worst === 'stop' ? 'has a stop' : 'has a warning'}
-            role="img"
-            color={active ? 'onAccent' : worst}
-            fontWeight="800"
-          >
-            {worst === 'stop' ? '■' : '▲'}
-          </Box>
-        )}
       </Box>
-      <Box fontSize="xs" display={{ base: 'none', lg: 'block' }} color={active ? 'onAccent' : 'soft'}>
-        {note}
-      </Box>
+      {open?.worst && <Worst worst={open.worst} {...(active ? { color: 'onAccent' } : {})} />}
+      {(note ?? open) && (
+        <Box as="span" fontSize="xs" color={quiet} ml="auto" display={{ base: 'none', lg: 'inline' }}>
+          {note ?? <Assumed count={open!.assumed} />}
+        </Box>
+      )}
     </chakra.button>
+  );
+}
+
+/** The tasks of the open stage. */
+function Tasks({
+  stage,
+  label,
+  open,
+}: {
+  readonly stage: StageKey;
+  readonly label: string;
+  readonly open: (task: string) => Open;
+}) {
+  const current = useTask(stage);
+  const goToTask = usePlace((place) => place.goToTask);
+  return (
+    <Box
+      role="group"
+      aria-label={`Tasks of ${label}`}
+      display="flex"
+      flexDirection={{ base: 'row', lg: 'column' }}
+      gap={{ base: '1', lg: '0' }}
+      mt="1"
+      ml={{ base: '0', lg: '3' }}
+      overflowX={{ base: 'auto', lg: 'visible' }}
+      borderLeftWidth={{ base: '0', lg: '2px' }}
+      borderColor="rule"
+    >
+      {tasksOf(stage).map(({ key, label: name, question }) => {
+        const active = key === current;
+        const { assumed, worst } = open(key);
+        return (
+          <chakra.button
+            key={key}
+            type="button"
+            onClick={() => goToTask(stage, key)}
+            aria-current={active ? 'true' : undefined}
+            data-testid={`task-${key}`}
+            title={question}
+            textAlign="left"
+            minH={{ base: '44px', lg: '36px' }}
+            px={{ base: '3', lg: '2' }}
+            borderWidth={{ base: '1px', lg: '0' }}
+            borderColor={active ? 'accent' : 'rule'}
+            borderRadius="md"
+            bg={active ? 'sunk' : 'transparent'}
+            fontWeight={active ? '700' : '500'}
+            cursor="pointer"
+            _hover={{ bg: 'sunk' }}
+            display="flex"
+            alignItems="center"
+            gap="2"
+            whiteSpace="nowrap"
+            flexShrink="0"
+          >
+            <span>{name}</span>
+            {worst && <Worst worst={worst} />}
+            <Box as="span" fontSize="xs" color="soft" ml="auto">
+              <Assumed count={assumed} />
+            </Box>
+          </chakra.button>
+        );
+      })}
+    </Box>
   );
 }

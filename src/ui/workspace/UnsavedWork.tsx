@@ -11,8 +11,7 @@ import { plainName } from '@/core/formats';
 import { applyEdit, openDocument } from '../state/editor';
 import { forget, leftBehind, type KeptCopy, type KeptText } from '../state/keptCopies';
 import { useTyping } from '../state/typing';
-import { usePlace } from './goTo';
-import { isStage } from './stages';
+import { openPlaceText } from './goTo';
 
 /**
  * What a page that is gone left in this browser of this system and the server never got: beside what the server has, to
@@ -143,7 +142,7 @@ function LeftCopy({ copy, onDone }: { readonly copy: KeptCopy; readonly onDone: 
 
 function LeftText({ kept, onDone }: { readonly kept: KeptText; readonly onDone: () => void }) {
   const back = (): void => {
-    if (isStage(kept.stage)) usePlace.getState().goTo(kept.stage);
+    openPlaceText(kept.stage);
     useTyping.setState({ back: { label: kept.label, text: kept.text } });
     onDone();
   };

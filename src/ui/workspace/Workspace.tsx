@@ -14,23 +14,18 @@ import { forgetAnswers, useEvaluation } from '../state/answers';
 import { chooseTank } from '../state/tankChoice';
 import { useCommandBox } from './commandOpen';
 import { ConflictPanel } from './ConflictPanel';
-import { usePlace } from './goTo';
+import { OPENING, openAddress, usePlace, useTask } from './goTo';
 import { Guide } from './Guide';
 import { LeavingQuestion } from './LeavingQuestion';
 import { StageBody } from './StageBody';
 import { StageRail } from './StageRail';
-import { isStage } from './stages';
+import { actsOn } from './tasks';
 import { TopBar } from './TopBar';
 import { UnsavedWork } from './UnsavedWork';
 import { useKeptTyping } from './useKeptTyping';
 import { useShortcuts } from './useShortcuts';
 
-type Props = {
-  readonly id: string;
-  readonly document: SystemDocument;
-  readonly revision: number;
-  readonly stage: string | null;
-};
+type Props = { readonly id: string; readonly document: SystemDocument; readonly revision: number };
 
 const CommandBox = lazy(() => import('./CommandBox').then(({ CommandBox: opened }) => ({ default: opened })));
 
@@ -44,14 +39,30 @@ function GoTo() {
   ) : null;
 }
 
-/** One open system: numbers on top, stages at the side, conditions beside them. */
-export function Workspace({ id, document, revision, stage }: Props) {
+/** The browser's own ways back and forward lead from place to place. */
+function useWayBack(): void {
+  useEffect(() => {
+    const open = (): void => openAddress(window.location.search);
+    window.addEventListener('popstate', open);
+    return () => window.removeEventListener('popstate', open);
+  }, []);
+}
+
+/** The conditions, as far as they act on what is open. */
+function Conditions() {
+  const stage = usePlace((place) => place.stage);
+  return <ConditionsPanel acts={actsOn(stage, useTask(stage))} />;
+}
+
+/** One open system: numbers on top, stages and their tasks at the side, conditions over the work. */
+export function Workspace({ id, document, revision }: Props) {
   useEffect(() => {
     forgetAnswers();
     openSystem(id, document);
     chooseTank(0);
     markSaved(id, document, revision);
-    usePlace.setState({ stage: isStage(stage) ? stage : 'tank', path: undefined });
+    usePlace.setState({ tasks: {} });
+    openAddress(window.location.search);
     void useReaderStore.persist.rehydrate();
     // A later render with the same id carries the same document: only opening counts.
     // eslint-disable-next-line react-hooks/exhaustive-deps
@@ -62,9 +73,10 @@ export function Workspace({ id, document, revision, stage }: Props) {
   useOthersEdits(id);
   useKeptTyping(id);
   useShortcuts();
+  useWayBack();
   if (!isOpen)
     return (
-      <Box p="8" color="soft" role="status">
+      <Box p="8" color="soft" role="status" data-testid={OPENING}>
         Opening {document.name}…
       </Box>
     );
@@ -97,7 +109,7 @@ export function Workspace({ id, document, revision, stage }: Props) {
         </Box>
         <Box
           display="grid"
-          gridTemplateColumns={{ base: '1fr', lg: '150px minmax(0, 1fr) 264px' }}
+          gridTemplateColumns={{ base: '1fr', lg: '168px minmax(0, 1fr)' }}
           gap={{ base: '3', lg: '4' }}
           p={{ base: '3', lg: '4' }}
           alignItems="start"
@@ -107,16 +119,8 @@ export function Workspace({ id, document, revision, stage }: Props) {
             <LeavingQuestion />
             <ConflictPanel />
             <UnsavedWork id={id} document={document} />
+            <Conditions />
             <StageBody />
-          </Box>
-          <Box
-            position={{ base: 'static', lg: 'sticky' }}
-            top="216px"
-            maxH={{ lg: 'calc(100vh - 232px)' }}
-            overflowY={{ lg: 'auto' }}
-            className="no-print"
-          >
-            <ConditionsPanel />
           </Box>
         </Box>
       </Box>

@@ -1,29 +1,98 @@
 'use client';
 
 import { create } from 'zustand';
-import type { Path } from '@/core/plan';
+import { toPath, type Path } from '@/core/plan';
+import { useEditor } from '../state/editor';
 import { chooseTank } from '../state/tankChoice';
-import type { StageKey } from './stages';
+import { isStage, type StageKey } from './stages';
+import { placeIn, tasksOf } from './tasks';
 
 type Place = {
   readonly stage: StageKey;
+  /** The task of each stage that was open last. */ readonly tasks: Readonly<Record<string, string>>;
   readonly path: string | undefined;
   readonly goTo: (stage: StageKey, path?: Path) => void;
+  readonly goToTask: (stage: StageKey, task: string) => void;
 };
 
-/** Which stage is open; kept in the address, so that a reload comes back to it. */
-export const usePlace = create<Place>()((set) => ({
+/**
+ * What is open: a stage, its task, and the field that was asked for; kept in the address, so that a reload or the
+ * browser's own way back comes to it.
+ */
+export const usePlace = create<Place>()((set, get) => ({
   stage: 'tank',
+  tasks: {},
   path: undefined,
   goTo: (stage, path) => {
+    const system = useEditor.getState().system;
+    const place = path && system ? placeIn(stage, system, path) : undefined;
     if (path?.[0] === 'tanks') chooseTank(Number(path[1]));
-    set({ stage, path: path?.join('.') });
-    const url = new URL(window.location.href);
-    url.searchParams.set('stage', stage);
-    window.history.replaceState(null, '', url);
+    const opened = place?.stage ?? stage;
+    set({
+      stage: opened,
+      path: path?.join('.'),
+      ...(place ? { tasks: { ...get().tasks, [opened]: place.task } } : {}),
+    });
+    keepInAddress();
     if (path) whenOpen(() => focusField(path.join('.')));
   },
+  goToTask: (stage, task) => {
+    set({ stage, path: undefined, tasks: { ...get().tasks, [stage]: task } });
+    keepInAddress();
+  },
 }));
+
+/** The task of a stage that is open, or would be. */
+export const taskIn = (stage: StageKey, tasks: Place['tasks']): string | undefined =>
+  tasksOf(stage).find(({ key }) => key === tasks[stage])?.key ?? tasksOf(stage)[0]?.key;
+
+/** Which task of a stage is open. */
+export const useTask = (stage: StageKey): string | undefined => usePlace(({ tasks }) => taskIn(stage, tasks));
+
+/** One step of the browser's history for each place. */
+function keepInAddress(): void {
+  const { stage, tasks } = usePlace.getState();
+  const url = new URL(window.location.href);
+  const task = taskIn(stage, tasks);
+  if (url.searchParams.get('stage') === stage && url.searchParams.get('task') === (task ?? null)) return;
+  url.searchParams.set('stage', stage);
+  if (task) url.searchParams.set('task', task);
+  else url.searchParams.delete('task');
+  window.history.pushState(null, '', url);
+}
+
+/** Opens what an address says, a field by its path as `at`; what it does not know is the tank. */
+export function openAddress(search: string): void {
+  const query = new URLSearchParams(search);
+  const at = query.get('at');
+  const system = useEditor.getState().system;
+  const path = at && system ? toPath(at) : undefined;
+  const stage = query.get('stage');
+  const place = path && system ? placeIn(stage ?? '', system, path) : undefined;
+  const opened = place?.stage ?? (isStage(stage) ? stage : 'tank');
+  const task = place?.task ?? query.get('task');
+  const { tasks } = usePlace.getState();
+  if (path?.[0] === 'tanks') chooseTank(Number(path[1]));
+  usePlace.setState({
+    stage: opened,
+    path: path?.join('.'),
+    tasks: task === null ? tasks : { ...tasks, [opened]: task },
+  });
+  if (path) whenOpen(() => focusField(path.join('.')));
+}
+
+/** What is open as a text that can be kept, and opened again. */
+export function placeText(): string {
+  const { stage, tasks } = usePlace.getState();
+  return [stage, taskIn(stage, tasks) ?? []].flat().join('/');
+}
+
+export function openPlaceText(text: string): void {
+  const [stage, task] = text.split('/');
+  if (!isStage(stage ?? null)) return;
+  if (task === undefined) usePlace.getState().goTo(stage as StageKey);
+  else usePlace.getState().goToTask(stage as StageKey, task);
+}
 
 /** Stands in place of a stage that is being fetched. */
 export const OPENING = 'stage-opening';
@@ -40,16 +109,21 @@ function whenOpen(act: () => void, frames = MOST_FRAMES): void {
   );
 }
 
-/** Puts the cursor into the field of a path, or of the nearest path above it. */
+/** Puts the cursor into the field of a path, of the nearest path above it, or of the first below it. */
 function focusField(path: string): void {
-  for (let at = path; at !== ''; at = at.slice(0, Math.max(0, at.lastIndexOf('.')))) {
-    const field = document.querySelector(`[data-path="${CSS.escape(at)}"]`);
+  const into = (field: Element | null): boolean => {
     const input = field?.querySelector<HTMLElement>('input, select, button');
-    if (!field || !input) continue;
+    if (!field || !input) return false;
     for (let folded = input.closest('details'); folded; folded = folded.parentElement?.closest('details') ?? null)
       folded.open = true;
     field.scrollIntoView({ block: 'center' });
     input.focus();
-    return;
+    return true;
+  };
+  const at = (selector: string): boolean => into(document.querySelector(selector));
+  if (at(`[data-path="${CSS.escape(path)}"]`) || at(`[data-path^="${CSS.escape(`${path}.`)}"]`)) return;
+  for (let above = path; above.includes('.');) {
+    above = above.slice(0, above.lastIndexOf('.'));
+    if (at(`[data-path="${CSS.escape(above)}"]`)) return;
   }
 }

@@ -4,8 +4,9 @@ import { pathWords } from '../measure/pathWords';
 import { SHEET_KEYS, type SheetKey } from '../paper/choice';
 import { SHEET_LABELS } from '../paper/labels';
 import { ACROSS, STAGES, type StageKey } from './stages';
+import { tasksOf } from './tasks';
 
-/** Somewhere to go: a stage, a sheet of paper, a thing or a field, by name. */
+/** Somewhere to go: a stage, a task, a sheet of paper, a thing or a field, by name. */
 export type PlaceToGo = {
   readonly id: string;
   readonly label: string;
@@ -13,6 +14,7 @@ export type PlaceToGo = {
   readonly stage: StageKey;
   readonly path?: Path;
   readonly sheet?: SheetKey;
+  readonly task?: string;
 };
 
 const stageLabel = (key: StageKey): string => [...STAGES, ...ACROSS].find((stage) => stage.key === key)!.label;
@@ -51,6 +53,15 @@ export function placesOf(system: SystemDocument): PlaceToGo[] {
   return [
     ...STAGES.map(({ key, label, question }): PlaceToGo => ({ id: key, label, detail: question, stage: key })),
     ...ACROSS.map(({ key, label }): PlaceToGo => ({ id: key, label, detail: '', stage: key })),
+    ...STAGES.flatMap(({ key: stage, label: of }) =>
+      tasksOf(stage).map(({ key, label, question }): PlaceToGo => ({
+        id: `${stage}-${key}`,
+        label,
+        detail: `${question}, ${of}`,
+        stage,
+        task: key,
+      })),
+    ),
     ...SHEET_KEYS.map((sheet): PlaceToGo => ({
       id: `sheet-${sheet}`,
       label: SHEET_LABELS[sheet],

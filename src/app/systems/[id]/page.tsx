@@ -7,23 +7,13 @@ export const dynamic = 'force-dynamic';
 
 type Props = {
   readonly params: Promise<{ id: string }>;
-  readonly searchParams: Promise<{ stage?: string | string[] }>;
 };
 
-export default async function Page({ params, searchParams }: Props) {
+export default async function Page({ params }: Props) {
   const { id } = await params;
-  const { stage } = await searchParams;
   const found = findSystem(database(), id);
   if (!found.ok && found.error.code === 'unreadable') return <UnreadableSystem id={id} detail={found.error.detail} />;
   if (!found.ok) notFound();
   const { document, revision } = found.value;
-  return (
-    <Workspace
-      key={id}
-      id={id}
-      document={document}
-      revision={revision}
-      stage={typeof stage === 'string' ? stage : null}
-    />
-  );
+  return <Workspace key={id} id={id} document={document} revision={revision} />;
 }

@@ -1,0 +1,504 @@
+import { valueAt, type Path, type SystemDocument } from '@/core/plan';
+import type { Finding, NotJudged, Stage } from '@/core/rules';
+
+/** A piece of the work of a stage that fits a screen or two. */
+export type Task = {
+  readonly key: string;
+  readonly label: string;
+  /** What is settled there, for who looks for it. */ readonly question: string;
+  /** Values that are entered there, a star for any entry of a list; the longest that fits a path wins. */
+  readonly fields: readonly string[];
+  /** Rules whose findings are mended there. */ readonly rules: readonly string[];
+  /** Which of the conditions change what is seen there. */ readonly acts: Acts;
+};
+
+export type Acts = 'nothing' | 'liquid' | 'flow';
+
+export type PlaceOfTask = { readonly stage: Stage; readonly task: string };
+
+/** Each stage's tasks in the order of the work; a stage of one task is not divided. */
+export const TASKS: Readonly<Record<Stage, readonly Task[]>> = {
+  fit: [
+    {
+      key: 'clearance',
+      label: 'Clearance',
+      question: 'What the tank touches, what is too near, and where it stands',
+      fields: ['tanks.*.mounting'],
+      rules: [
+        'fit.fouls',
+        'fit.too-near',
+        'fit.may-foul',
+        'fit.near-heat',
+        'fit.in-spray',
+        'fit.occupied',
+        'fit.covers-reach',
+        'fit.cannot-compute',
+        'fit.unit-doubt',
+      ],
+      acts: 'nothing',
+    },
+    {
+      key: 'bay',
+      label: 'Bay',
+      question: 'The space as measured: tape, string, templates',
+      fields: ['fit.bay'],
+      rules: ['fit.contradiction'],
+      acts: 'nothing',
+    },
+    {
+      key: 'obstacles',
+      label: 'Obstacles',
+      question: 'What stands in the space, and what moves or is hot',
+      fields: ['fit.obstacles'],
+      rules: [],
+      acts: 'nothing',
+    },
+    {
+      key: 'size',
+      label: 'Job & size',
+      question: 'What the job asks for, and how big the tank could be',
+      fields: ['fit.clearance_m', 'constraints'],
+      rules: ['fit.nothing-cut', 'fit.hot-work', 'fit.parts-on-hand'],
+      acts: 'nothing',
+    },
+    {
+      key: 'removal',
+      label: 'In & out',
+      question: 'How the tank gets in, and out again',
+      fields: ['fit.removal'],
+      rules: ['fit.no-way-kept'],
+      acts: 'nothing',
+    },
+    {
+      key: 'reach',
+      label: 'Reach',
+      question: 'Whether hand, spanner, torch and nozzle get to each place',
+      fields: ['fit.spots'],
+      rules: [
+        'reach.no-tool',
+        'reach.before-fitting',
+        'reach.drain',
+        'reach.no-nozzle',
+        'reach.no-torch',
+        'reach.no-sight',
+        'reach.no-hand',
+      ],
+      acts: 'nothing',
+    },
+    {
+      key: 'templates',
+      label: 'Templates',
+      question: 'Full-size outlines to try in the space',
+      fields: [],
+      rules: [],
+      acts: 'nothing',
+    },
+    {
+      key: 'measure-up',
+      label: 'Measure-up',
+      question: 'What is still to be measured in the space, most telling first',
+      fields: [],
+      rules: [],
+      acts: 'nothing',
+    },
+    {
+      key: 'built',
+      label: 'As built',
+      question: 'The tank as it was made, against the plan',
+      fields: ['tanks.*.built'],
+      rules: [],
+      acts: 'nothing',
+    },
+  ],
+  tank: [
+    {
+      key: 'shape',
+      label: 'Shape',
+      question: 'Its sizes, and what is added or cut away',
+      fields: [
+        'tanks.*',
+        'tanks.*.shape',
+        'tanks.*.parts',
+        'tanks.*.slices',
+        'tanks.*.fillLimit_ratio',
+        'tanks.*.foam_ratio',
+      ],
+      rules: [
+        'tank.filled-past-limit',
+        'tank.limit-unlike-plan',
+        'tank.no-head-room',
+        'tank.smaller-than-wished',
+        'inside.separate-bodies',
+        'inside.twisted-panels',
+      ],
+      acts: 'liquid',
+    },
+    {
+      key: 'baffles',
+      label: 'Baffles & surge',
+      question: 'Compartments, slosh, and what a hard corner does',
+      fields: [
+        'tanks.*.plates',
+        'limits',
+        'envelope.braking_mPerS2',
+        'envelope.driving_mPerS2',
+        'envelope.cornering_mPerS2',
+      ],
+      rules: [
+        'inside.surge-compartment-too-large',
+        'inside.compartment-cut-off',
+        'inside.compartment-keeps-fuel',
+        'inside.refill-too-slow',
+        'inside.no-air-gap',
+        'inside.flap-away',
+        'inside.starves-in-manoeuvre',
+        'inside.slosh-meets-movement',
+        'inside.idle-part',
+        'inside.float-in-foam',
+      ],
+      acts: 'liquid',
+    },
+    {
+      key: 'metal',
+      label: 'Metal & fuel',
+      question: 'Sheet, fuel and mass',
+      fields: ['tanks.*.material', 'fluids'],
+      rules: [
+        'tank.thin-sheet',
+        'tank.cracks-at-bends',
+        'tank.heavy-lift',
+        'tank.petrol-aboard',
+        'tank.material-and-fluid',
+      ],
+      acts: 'nothing',
+    },
+    {
+      key: 'contact',
+      label: 'Fuel contact',
+      question: 'What the fuel may touch: metals, seals, hoses, sealants',
+      fields: [],
+      rules: [],
+      acts: 'nothing',
+    },
+    {
+      key: 'slopes',
+      label: 'Slopes & balance',
+      question: 'The slopes it has to work at, and where its weight goes',
+      fields: ['envelope', 'tanks.*.mounting.pitch_deg', 'tanks.*.mounting.roll_deg'],
+      rules: ['tank.load-on-mounts'],
+      acts: 'liquid',
+    },
+    {
+      key: 'tables',
+      label: 'Tables',
+      question: 'Volume against depth, as a chart and a strapping table',
+      fields: [],
+      rules: [],
+      acts: 'liquid',
+    },
+  ],
+  ports: [
+    {
+      key: 'faces',
+      label: 'Faces & holes',
+      question: 'Each face as a sheet, with its holes to size',
+      fields: [],
+      rules: [
+        'tank.hole-below-liquid',
+        'tank.part-outside',
+        'port.off-sheet',
+        'port.neighbour',
+        'port.hose-end',
+        'port.near-bend',
+        'port.near-seam',
+        'port.over-baffle',
+        'port.fouls-inside',
+        'port.fouls-outside',
+        'port.not-flat',
+        'port.too-thick',
+        'port.no-spare',
+        'port.new-beside-existing',
+      ],
+      acts: 'nothing',
+    },
+    {
+      key: 'list',
+      label: 'Ports, one by one',
+      question: 'Each port’s part, bore and place; the hole chart',
+      fields: ['tanks.*.ports'],
+      rules: [],
+      acts: 'nothing',
+    },
+    {
+      key: 'pickups',
+      label: 'Pickups',
+      question: 'What each can draw, and what is left for the others',
+      fields: ['tanks.*.pickups'],
+      rules: [
+        'pickup.too-high',
+        'pickup.in-the-dirt',
+        'pickup.unlike-plan',
+        'pickup.loses-on-slope',
+        'pickup.draws-air-now',
+        'pickup.bottom-outlet',
+        'pickup.near-arm',
+        'pickup.near-baffle',
+        'pickup.heater-outlasts',
+      ],
+      acts: 'liquid',
+    },
+    {
+      key: 'attitude',
+      label: 'Attitude map',
+      question: 'What stays behind at every slope',
+      fields: [],
+      rules: [],
+      acts: 'liquid',
+    },
+    {
+      key: 'threads',
+      label: 'Threads',
+      question: 'Which thread it is, from its diameter and pitch',
+      fields: [],
+      rules: [],
+      acts: 'nothing',
+    },
+  ],
+  lines: [
+    {
+      key: 'delivery',
+      label: 'Does it get there?',
+      question: 'Flow and pressure at the consumer, and where the pressure goes',
+      fields: ['consumers'],
+      rules: [
+        'line.cannot-deliver',
+        'line.thin-margin',
+        'line.too-much-pressure',
+        'line.no-flow',
+        'line.vapour-lock',
+        'line.lift-too-high',
+        'line.properties-stretched',
+        'line.boils-on-the-way',
+        'line.starves-when-low',
+        'line.engine-needs-more',
+      ],
+      acts: 'flow',
+    },
+    {
+      key: 'schematic',
+      label: 'Schematic',
+      question: 'All circuits; any line or part, with its fields',
+      fields: ['lines', 'components'],
+      rules: [
+        'line.fast-suction',
+        'line.no-filter',
+        'line.low-voltage',
+        'line.not-in-flow',
+        'line.end-open',
+        'line.too-short',
+        'line.ends-apart',
+        'line.bend-too-tight',
+        'line.held-too-far',
+        'line.no-grommet',
+        'line.rigid-but-moves',
+        'line.wire-thin',
+        'line.fuse-wrong',
+        'line.no-relay',
+        'line.meter-in-the-dirt',
+      ],
+      acts: 'flow',
+    },
+    {
+      key: 'runs',
+      label: 'Run by run',
+      question: 'A run from end to end: build it, change it, its pressure and height on the way',
+      fields: [],
+      rules: [],
+      acts: 'flow',
+    },
+    {
+      key: 'sizing',
+      label: 'Sizing',
+      question: 'The next size up or down, and pump against system',
+      fields: [],
+      rules: [],
+      acts: 'flow',
+    },
+    {
+      key: 'circuits',
+      label: 'Return & transfer',
+      question: 'Return, transfer and gravity feed, with their valves',
+      fields: ['wishes.moves_m3'],
+      rules: [
+        'line.return-elsewhere',
+        'line.return-aerates',
+        'line.return-warms',
+        'line.sight-misreads',
+        'line.transfer-goes-on',
+        'line.transfer-short',
+        'line.transfer-unlike-plan',
+      ],
+      acts: 'flow',
+    },
+    {
+      key: 'failure',
+      label: 'If it fails',
+      question: 'Siphons and spills, wherever it is opened or breaks',
+      fields: [],
+      rules: ['line.siphons', 'line.spills-when-opened', 'line.flows-back', 'line.coupler-spills'],
+      acts: 'flow',
+    },
+    {
+      key: 'passing',
+      label: 'Heat & rubbing',
+      question: 'Lines past heat and moving parts',
+      fields: [],
+      rules: ['line.near-heat', 'line.near-moving'],
+      acts: 'nothing',
+    },
+    {
+      key: 'joints',
+      label: 'Joints',
+      question: 'What joins to what, and what seals it',
+      fields: [],
+      rules: ['line.joint-broken', 'line.pressure-over-rating'],
+      acts: 'nothing',
+    },
+    {
+      key: 'shopping',
+      label: 'Cut & buy',
+      question: 'Lengths to cut, parts to buy, own parts',
+      fields: [],
+      rules: ['line.fuel-attacks'],
+      acts: 'nothing',
+    },
+  ],
+  vents: [
+    {
+      key: 'vents',
+      label: 'Vents & fill',
+      question: 'Whether the air gets in and out',
+      fields: ['tanks.*.ports'],
+      rules: [
+        'vent.too-small-for-draw',
+        'vent.too-small-for-fill',
+        'vent.flooded',
+        'vent.missing',
+        'vent.filler-narrow',
+      ],
+      acts: 'flow',
+    },
+  ],
+  gauge: [
+    {
+      key: 'needle',
+      label: 'Needle',
+      question: 'What the gauge shows against what is in the tank',
+      fields: ['tanks.*.senders.*.gauge'],
+      rules: [
+        'gauge.lies',
+        'gauge.range-mismatch',
+        'gauge.unseen',
+        'gauge.dry-above-empty',
+        'gauge.lamp-late',
+        'gauge.broken-wire',
+        'gauge.capacitive-blend',
+      ],
+      acts: 'liquid',
+    },
+    {
+      key: 'sender',
+      label: 'Sender',
+      question: 'Its sizes in the tank, or one designed for it',
+      fields: ['tanks.*.senders'],
+      rules: ['gauge.float-hits-floor', 'gauge.float-hits-lid', 'gauge.cannot-swing', 'gauge.salvaged-unmeasured'],
+      acts: 'liquid',
+    },
+    {
+      key: 'scales',
+      label: 'Sight & stick',
+      question: 'Sight tube and dipstick, with their marks',
+      fields: ['tanks.*.sightTubes', 'tanks.*.dipsticks'],
+      rules: ['gauge.sight-blind', 'gauge.no-stick'],
+      acts: 'liquid',
+    },
+    {
+      key: 'calibration',
+      label: 'Calibration',
+      question: 'Pours, and what they say of the tank and the sender',
+      fields: [],
+      rules: [],
+      acts: 'nothing',
+    },
+    {
+      key: 'correction',
+      label: 'Correction table',
+      question: 'What the gauge shows at round fillings, from the plan',
+      fields: [],
+      rules: [],
+      acts: 'nothing',
+    },
+  ],
+  range: [
+    {
+      key: 'range',
+      label: 'Range',
+      question: 'How far and how long it goes',
+      fields: ['vehicle', 'wishes', 'rulebook', 'consumers.*.burnFull_m3PerS', 'consumers.*.burnIdle_m3PerS'],
+      rules: ['range.shorter-than-wished', 'range.no-reserve'],
+      acts: 'flow',
+    },
+  ],
+};
+
+const STAGE_ORDER = Object.keys(TASKS) as Stage[];
+
+/** The tasks of a stage; none where it is not divided. */
+export const tasksOf = (stage: string): readonly Task[] => {
+  const tasks = TASKS[stage as Stage] ?? [];
+  return tasks.length > 1 ? tasks : [];
+};
+
+/** How many keys of a path a pattern covers; undefined where it does not fit. */
+function covered(pattern: string, path: Path): number | undefined {
+  const keys = pattern.split('.');
+  const fits = keys.length <= path.length && keys.every((key, i) => key === '*' || key === String(path[i]));
+  return fits ? keys.length : undefined;
+}
+
+/** The task of a stage where a value is entered. */
+function taskOfField(stage: Stage, path: Path): (PlaceOfTask & { readonly keys: number }) | undefined {
+  const [best] = TASKS[stage]
+    .flatMap(({ key, fields }) => fields.map((pattern) => ({ task: key, keys: covered(pattern, path) ?? 0 })))
+    .sort((a, b) => b.keys - a.keys);
+  return best && best.keys > 0 ? { stage, task: best.task, keys: best.keys } : undefined;
+}
+
+/** Where a value is entered. */
+export function placeOfField(system: SystemDocument, path: Path): PlaceOfTask {
+  if (path[2] === 'ports') {
+    const { role } = (valueAt(system, path.slice(0, 4)) ?? {}) as { readonly role?: string };
+    if (role === 'vent' || role === 'filler') return { stage: 'vents', task: 'vents' };
+  }
+  const [best] = STAGE_ORDER.flatMap((stage) => (stage === 'vents' ? [] : (taskOfField(stage, path) ?? []))).sort(
+    (a, b) => b.keys - a.keys,
+  );
+  return best ?? { stage: 'range', task: 'range' };
+}
+
+/** Where a value is entered in a stage that has it, else where it is entered at all. */
+export const placeIn = (stage: string, system: SystemDocument, path: Path): PlaceOfTask =>
+  (stage in TASKS ? taskOfField(stage as Stage, path) : undefined) ?? placeOfField(system, path);
+
+/** The task at which what a rule says is mended. */
+export function taskOfRule({ id, stage }: Pick<Finding | NotJudged, 'id' | 'stage'>): string {
+  const found = TASKS[stage].find(({ rules }) => rules.includes(id)) ?? TASKS[stage][0]!;
+  return found.key;
+}
+
+/** What of the conditions acts on what is open. */
+export function actsOn(stage: string, task: string | undefined): Acts {
+  const tasks = TASKS[stage as Stage];
+  if (!tasks) return stage === 'findings' ? 'flow' : 'nothing';
+  return (tasks.find(({ key }) => key === task) ?? tasks[0]!).acts;
+}

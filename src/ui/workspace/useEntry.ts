@@ -1,0 +1,31 @@
+'use client';
+
+import { useState } from 'react';
+import type { Path } from '@/core/plan';
+import { usePlace } from './goTo';
+
+/**
+ * Which entry of a list is looked at: the one that was chosen, that one was led to, or that was added last; the first
+ * to begin with.
+ */
+export function useEntry(
+  entries: readonly { readonly id: string }[],
+  list: Path,
+): readonly [index: number, choose: (index: number) => void] {
+  const [chosen, setChosen] = useState<string>();
+  const path = usePlace((place) => place.path);
+  const prefix = `${list.join('.')}.`;
+  const ids = entries.map(({ id }) => id);
+  const [before, setBefore] = useState(ids);
+  const added = ids.length > before.length ? ids.find((id) => !before.includes(id)) : undefined;
+  if (ids.join() !== before.join()) {
+    setBefore(ids);
+    if (added !== undefined) setChosen(added);
+  }
+  const [followed, setFollowed] = useState<string>();
+  if (path !== followed) {
+    setFollowed(path);
+    if (path?.startsWith(prefix)) setChosen(ids[Number(path.slice(prefix.length).split('.')[0])]);
+  }
+  return [Math.max(0, chosen === undefined ? 0 : ids.indexOf(chosen)), (index) => setChosen(ids[index])];
+}

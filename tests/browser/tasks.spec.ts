@@ -1,0 +1,84 @@
+import { allKnown } from '@/core/answers';
+import { parseSystemText, valueAt } from '@/core/plan';
+import { unwrap } from '@/core/outcome';
+import { TASKS } from '@/ui/workspace/tasks';
+import { demoText, expect, openCopy, openTask, settled, test } from './app';
+
+const DIVIDED = Object.entries(TASKS).filter(([, tasks]) => tasks.length > 1);
+/** Two windows of 800 px less nothing: what a task may take at 1280 x 800. */
+const MOST_PX = 1600;
+
+for (const name of ['crab-boat', 'forest-trailer', 'hill-climb-car', 'snow-vehicle'])
+  test(`${name}: each task is a screen or two`, async ({ page }) => {
+    test.slow();
+    await page.setViewportSize({ width: 1280, height: 800 });
+    await openCopy(page, name);
+    const tall: string[] = [];
+    for (const [stage, tasks] of Object.entries(TASKS))
+      for (const { key } of tasks) {
+        if (tasks.length > 1) await openTask(page, key, stage);
+        else await page.getByTestId(`stage-${stage}`).click();
+        await settled(page);
+        await page.waitForTimeout(400);
+        const height = await page.evaluate(() => document.getElementById('work')!.scrollHeight);
+        if (height > MOST_PX) tall.push(`${stage}/${key} ${height}`);
+      }
+    expect(tall).toEqual([]);
+  });
+
+test('each task by the rail, by its address and by the command box; back leads back', async ({ page }) => {
+  const id = await openCopy(page, 'crab-boat');
+  for (const [stage, tasks] of DIVIDED) {
+    const { key, label } = tasks.at(-1)!;
+    await openTask(page, key, stage);
+    await expect(page).toHaveURL(new RegExp(`stage=${stage}&task=${key}$`));
+    await expect(page.getByTestId(`task-${key}`).filter({ visible: true })).toHaveAttribute('aria-current', 'true');
+    await expect(page).toHaveTitle(`${label}, Crab boat, 7.9 m · Gas Line`);
+    const first = tasks[0]!;
+    await page.locator('body').press('Control+k');
+    const typed = page.getByTestId('command-box').getByRole('combobox');
+    await typed.fill(first.question);
+    await typed.press('Enter');
+    await expect(page.getByTestId(`task-${first.key}`).filter({ visible: true })).toHaveAttribute(
+      'aria-current',
+      'true',
+    );
+    await page.goBack();
+    await expect(page.getByTestId(`task-${key}`).filter({ visible: true })).toHaveAttribute('aria-current', 'true');
+  }
+  await page.goto(`/systems/${id}?stage=lines&task=sizing`);
+  await settled(page);
+  await expect(page.getByTestId('sizes')).toBeVisible();
+  // What an address does not say right is the first task, or the tank.
+  await page.goto(`/systems/${id}?stage=lines&task=ghost`);
+  await expect(page.getByTestId('answers')).toBeVisible();
+  await page.goto(`/systems/${id}?stage=ghost`);
+  await expect(page.getByTestId('sizes')).toBeVisible();
+});
+
+for (const name of ['crab-boat', 'snow-vehicle'])
+  test(`${name}: every value leads to its field`, async ({ page }) => {
+    test.slow();
+    await openCopy(page, name);
+    const system = unwrap(parseSystemText(demoText(name)));
+    const lost: string[] = [];
+    for (const { path } of allKnown(system)) {
+      const at = path.join('.');
+      // The first body of an obstacle lies where the obstacle does; a plate without holes has no sizes of them, and an
+      // engine without injection none of injectors.
+      if (/bodies\.0\.(._m|\w+_deg)$|engine\.injector/.test(at)) continue;
+      if (valueAt(system, [...path.slice(0, -1), 'count']) === 0) continue;
+      await page.evaluate((to) => {
+        (document.activeElement as HTMLElement | null)?.blur();
+        history.pushState(null, '', `?at=${to}`);
+        window.dispatchEvent(new PopStateEvent('popstate'));
+      }, at);
+      const found = await page
+        .waitForFunction((to) => document.activeElement?.closest('[data-path]')?.getAttribute('data-path') === to, at, {
+          timeout: 3000,
+        })
+        .catch(() => undefined);
+      if (!found) lost.push(at);
+    }
+    expect(lost).toEqual([]);
+  });
