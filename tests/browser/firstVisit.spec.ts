@@ -51,11 +51,13 @@ test('what an assumption becomes when it is measured', async ({ page }) => {
   await page.goto('/new');
   await page.getByRole('button', { name: 'Work it out' }).click();
   await settled(page);
+  await page.getByRole('button', { name: /^Inside length is assumed ±[\d.]+: change how it is known$/ }).click();
   const origin = page.getByLabel('How is Inside length known?');
   await expect(origin).toHaveValue('assumed');
   await enter(page, 'Inside length', '700');
   await expect(origin).toHaveValue('measured');
   await expect(page.getByLabel('Inside length, spread')).toHaveValue('1');
+  await expect(page.getByRole('button', { name: /^Inside length is measured ±1:/ })).toBeVisible();
 });
 
 test('an unknown address says so and leads home', async ({ page }) => {

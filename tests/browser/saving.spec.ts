@@ -31,7 +31,7 @@ for (const [size, rings, others, least] of [
   test(`a system of ${size} is saved from the page, and is there after a reload`, async ({ page }) => {
     const text = scanned(rings, others);
     expect(text.length).toBeGreaterThan(least);
-    await openText(page, text, 'ports');
+    await openText(page, text, 'ports/pickups');
     await enter(page, 'Height off the floor', '23');
     await saved(page);
     await page.reload();

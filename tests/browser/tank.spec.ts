@@ -101,6 +101,8 @@ test('a chart off the screen is drawn anew before the page goes on paper', async
   await enter(page, 'Inside height', '200 mm');
   await settled(page);
   await openTask(page, 'tables');
+  await enter(page, 'Step of depth', '5');
+  await expect(page.getByTestId('table').getByRole('row')).toHaveCount(1 + 41);
   const chart = page.locator('canvas[role=img]').first();
   await chart.scrollIntoViewIfNeeded();
   await expect.poll(() => chart.evaluate((canvas: HTMLCanvasElement) => canvas.width)).toBeGreaterThan(0);

@@ -129,7 +129,7 @@ export function GapsPanel({ fit, gap, onChoose }: Props) {
           . The chances are no surer than that.
         </Box>
       )}
-      <Box overflowX="auto">
+      <Box overflowX="auto" tabIndex={0} role="region" aria-label="Clearances, a row each">
         <chakra.table borderCollapse="collapse" width="100%" minW="520px" aria-label="Clearances">
           <thead>
             <tr>

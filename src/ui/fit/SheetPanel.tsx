@@ -85,7 +85,7 @@ export function SheetPanel() {
       <Box color="soft" mb="2">
         Take these in order: the first moves the tightest places most. Measure wide obstacles at both ends.
       </Box>
-      <Box overflowX="auto">
+      <Box overflowX="auto" tabIndex={0} role="region" aria-label="What to measure, a row each">
         <chakra.table width="100%" borderCollapse="collapse" aria-label="Still to measure">
           <thead>
             <tr>

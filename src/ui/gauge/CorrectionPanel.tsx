@@ -121,7 +121,7 @@ export function TaughtTable({ table, signal, holds_m3, name, label, onTeach }: T
     );
   return (
     <Box>
-      <Box overflowX="auto">
+      <Box overflowX="auto" tabIndex={0} role="region" aria-label="Correction table">
         <chakra.table
           maxW="460px"
           width="100%"

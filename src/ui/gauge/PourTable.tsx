@@ -28,7 +28,9 @@ export function PourTable({
   const pours = log.map(({ now }) => now);
   const region = useRef<HTMLDivElement>(null);
   // The last line is the one that the next follows.
-  useEffect(() => region.current?.scrollTo({ top: region.current.scrollHeight }), [pours.length]);
+  useEffect(() => {
+    if (region.current) region.current.scrollTop = region.current.scrollHeight;
+  }, [pours.length]);
   const placeOf = new Map(log.map(({ id }, i) => [id, i]));
   if (pours.length === 0)
     return (

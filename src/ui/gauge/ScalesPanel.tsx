@@ -261,7 +261,7 @@ function TrueStrip({
           Save at true size (SVG)
         </Button>
       </Box>
-      <Box overflowX="auto">
+      <Box overflowX="auto" tabIndex={0} role="region" aria-label="Marks">
         {/* eslint-disable-next-line @next/next/no-img-element -- drawn here, at a size in millimetres */}
         <img
           src={`data:image/svg+xml,${encodeURIComponent(svg)}`}

@@ -1,7 +1,8 @@
 import { Box } from '@chakra-ui/react';
 
 /** The name, with a level line through a slanted tank. */
-export function Mark() {
+/** Drawing and name; the drawing alone where `isShort` and on a phone. */
+export function Mark({ isShort = false }: { readonly isShort?: boolean }) {
   return (
     <Box
       as="span"
@@ -20,7 +21,9 @@ export function Mark() {
           <path d="M17 7 V4.5" stroke="currentColor" strokeWidth="2.2" />
         </g>
       </svg>
-      Gas Line
+      <Box as="span" display={isShort ? { base: 'none', md: 'inline' } : 'inline'}>
+        Gas Line
+      </Box>
     </Box>
   );
 }

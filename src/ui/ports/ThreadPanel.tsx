@@ -139,7 +139,7 @@ function Candidates({
 }) {
   const drill = ({ drill: name, tapDrill_m }: ThreadRow): string => `${size(tapDrill_m)}${name ? ` (${name})` : ''}`;
   return (
-    <Box mt="3" overflowX="auto">
+    <Box mt="3" overflowX="auto" tabIndex={0} role="region" aria-label="Threads that fit">
       <chakra.table width="100%" minW="560px" borderCollapse="collapse" aria-label="Threads that it may be">
         <thead>
           <tr>

@@ -180,7 +180,7 @@ function Surge() {
   const { compartments, feeds } = tank.inside;
   return (
     <Box display="grid" gap="3">
-      <Box overflowX="auto">
+      <Box overflowX="auto" tabIndex={0} role="region" aria-label="Compartments, a row each">
         <chakra.table borderCollapse="collapse" minW="min(100%, 520px)" aria-label="Compartments">
           <thead>
             <tr>

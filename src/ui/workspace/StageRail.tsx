@@ -55,6 +55,7 @@ export function StageRail() {
         display="flex"
         flexDirection={{ base: 'row', lg: 'column' }}
         gap="1"
+        position="relative"
         overflowX={{ base: 'auto', lg: 'visible' }}
       >
         {STAGES.map(({ key, label }, index) => (
@@ -183,6 +184,7 @@ function Tasks({
       gap={{ base: '1', lg: '0' }}
       mt="1"
       ml={{ base: '0', lg: '3' }}
+      position="relative"
       overflowX={{ base: 'auto', lg: 'visible' }}
       borderLeftWidth={{ base: '0', lg: '2px' }}
       borderColor="rule"

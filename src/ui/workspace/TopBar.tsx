@@ -35,10 +35,10 @@ export function TopBar() {
       className="no-print"
     >
       <Link href="/" aria-label="All systems">
-        <Mark />
+        <Mark isShort />
       </Link>
       <VisuallyHidden as="h1">{name}</VisuallyHidden>
-      <Box flex="1 1 180px" maxW="420px" order={{ base: 5, md: 0 }}>
+      <Box flex={{ base: '1 1 110px', md: '1 1 180px' }} minW="0" maxW="420px">
         <TextEntry
           label="Name of the system"
           hideLabel
@@ -47,18 +47,24 @@ export function TopBar() {
           testId="system-name"
         />
       </Box>
-      <SaveBadge />
-      <Box flex="1" />
+      <Box order={{ base: 2, md: 0 }}>
+        <SaveBadge />
+      </Box>
+      <Box flex="1" display={{ base: 'none', md: 'block' }} />
       <IconButton label="Go to… (key /)" onClick={openCommandBox}>
         <Search size={20} aria-hidden />
       </IconButton>
       <HistoryButtons />
-      <VariantButtons />
-      <ExportLink />
-      <Box order={{ base: 6, md: 0 }}>
+      {/* On a phone what is needed less stands in a second row. */}
+      <Box display={{ base: 'block', md: 'none' }} flexBasis="100%" height="0" order={1} />
+      <Box display="flex" order={{ base: 1, md: 0 }}>
+        <VariantButtons />
+        <ExportLink />
+      </Box>
+      <Box order={{ base: 1, md: 0 }}>
         <ReaderPicker />
       </Box>
-      <Box order={{ base: 7, md: 0 }}>
+      <Box order={{ base: 1, md: 0 }}>
         <ThemeSwitch />
       </Box>
     </Box>

@@ -109,7 +109,7 @@ export function Workspace({ id, document, revision }: Props) {
         </Box>
         <Box
           display="grid"
-          gridTemplateColumns={{ base: '1fr', lg: '168px minmax(0, 1fr)' }}
+          gridTemplateColumns={{ base: 'minmax(0, 1fr)', lg: '168px minmax(0, 1fr)' }}
           gap={{ base: '3', lg: '4' }}
           p={{ base: '3', lg: '4' }}
           alignItems="start"

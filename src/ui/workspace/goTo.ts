@@ -112,7 +112,8 @@ function whenOpen(act: () => void, frames = MOST_FRAMES): void {
 /** Puts the cursor into the field of a path, of the nearest path above it, or of the first below it. */
 function focusField(path: string): void {
   const into = (field: Element | null): boolean => {
-    const input = field?.querySelector<HTMLElement>('input, select, button');
+    // Its value, not the tag over it.
+    const input = field?.querySelector<HTMLElement>('input, select') ?? field?.querySelector<HTMLElement>('button');
     if (!field || !input) return false;
     for (let folded = input.closest('details'); folded; folded = folded.parentElement?.closest('details') ?? null)
       folded.open = true;
