@@ -8,7 +8,7 @@ import { faceDrawing, outlineDrawing, portId, spaceDrawing, tankSheet } from '@/
 import { formatQuantity, type ReaderSystem } from '@/core/units';
 
 /** What a page is wide on a phone, on a small screen and on a large one [px]. */
-const WIDTHS_PX = [350, 640, 820] as const;
+const WIDTHS_PX = [350, 595, 1030] as const;
 const READERS = ['metric', 'us'] as const satisfies readonly ReaderSystem[];
 const MM_A_PX = 25.4 / 96;
 

@@ -1,4 +1,7 @@
-import { enter, expect, numberText, openCopy, settled, test } from './app';
+import { allKnown } from '@/core/answers';
+import { unwrap } from '@/core/outcome';
+import { parseSystemText, type SystemDocument } from '@/core/plan';
+import { demoText, enter, expect, numberText, openCopy, saved, settled, test } from './app';
 
 test('after a change a strip says what moved and by how much, takes it back, and tells a reader of the screen', async ({
   page,
@@ -60,4 +63,52 @@ test('one key goes to any stage, sheet, part or field by its name', async ({ pag
   await page.keyboard.press('Escape');
   await expect(box).toBeHidden();
   await expect(page).toHaveTitle(/^Findings, Crab boat/);
+});
+
+test('on a phone, a walk of five readings: one after another, large, and each is taken', async ({ page }) => {
+  await page.setViewportSize({ width: 390, height: 844 });
+  const id = await openCopy(page, 'forest-trailer', 'measure');
+  await page.getByRole('button', { name: 'Walk through them' }).click();
+  const walk = page.getByTestId('walk');
+  const input = walk.getByLabel('Reading', { exact: true });
+  for (let reading = 1; reading <= 5; reading++) {
+    await expect(walk.getByRole('heading')).toHaveText(new RegExp(`^Reading ${reading} of \\d+$`));
+    await expect(input).toBeFocused();
+    await expect(input).toBeInViewport();
+    if (reading === 3) await walk.getByRole('button', { name: 'It is as assumed' }).click();
+    else {
+      await page.keyboard.press('Control+a');
+      await page.keyboard.type(String(Number((Number(await input.inputValue()) * 1.02).toPrecision(4))));
+      await page.keyboard.press('Enter');
+    }
+    await expect(walk.getByTestId('walk-taken')).toContainText('Taken:');
+  }
+  await walk.getByRole('button', { name: 'Leave it' }).click();
+  await expect(walk.getByRole('heading')).toHaveText(/^Reading 7 of/);
+  await walk.getByRole('button', { name: 'Back' }).click();
+  await walk.getByRole('button', { name: 'Show where' }).click();
+  await expect(page.locator('[data-path]:focus-within')).toBeVisible();
+  await saved(page);
+  const assumed = (system: SystemDocument): number =>
+    allKnown(system).filter(({ known }) => known.origin === 'assumed').length;
+  const { document } = (await (await page.request.get(`/api/systems/${id}`)).json()) as { document: SystemDocument };
+  expect(assumed(document)).toBe(assumed(unwrap(parseSystemText(demoText('forest-trailer')))) - 5);
+});
+
+test('the keyboard alone changes a line and sees what moved', async ({ page }) => {
+  await openCopy(page, 'crab-boat', 'tank');
+  await expect(page.getByTestId('number-delivers')).toContainText('±');
+  await page.keyboard.press('4');
+  await page.keyboard.press('/');
+  await expect(page.getByTestId('command-box').getByRole('combobox')).toBeFocused();
+  await page.keyboard.type('bore Lift pump to injection pump');
+  await page.keyboard.press('Enter');
+  const bore = page.getByLabel('Bore', { exact: true });
+  await expect(bore).toBeFocused();
+  await page.keyboard.press('Control+a');
+  await page.keyboard.type('6');
+  await page.keyboard.press('Enter');
+  await expect(page.getByTestId('change')).toContainText(/Bore: .*Delivers [\d.]+ → [\d.]+ L\/h/);
+  await expect(page.getByTestId('change-spoken')).toContainText('Delivers');
+  await expect(bore).toBeFocused();
 });

@@ -102,7 +102,7 @@ test('a chart off the screen is drawn anew before the page goes on paper', async
   await settled(page);
   await openTask(page, 'tables');
   await enter(page, 'Step of depth', '5');
-  await expect(page.getByTestId('table').getByRole('row')).toHaveCount(1 + 41);
+  await expect.poll(() => page.getByTestId('table').getByRole('row').count()).toBeGreaterThan(30);
   const chart = page.locator('canvas[role=img]').first();
   await chart.scrollIntoViewIfNeeded();
   await expect.poll(() => chart.evaluate((canvas: HTMLCanvasElement) => canvas.width)).toBeGreaterThan(0);

@@ -46,6 +46,9 @@ test('each task by the rail, by its address and by the command box; back leads b
     await page.goBack();
     await expect(page.getByTestId(`task-${key}`).filter({ visible: true })).toHaveAttribute('aria-current', 'true');
   }
+  // Back to where one came in: the first task, whatever was open since.
+  for (let steps = 0; steps < 40 && new URL(page.url()).searchParams.has('task'); steps++) await page.goBack();
+  await expect(page.getByTestId('task-shape').filter({ visible: true })).toHaveAttribute('aria-current', 'true');
   await page.goto(`/systems/${id}?stage=lines&task=sizing`);
   await settled(page);
   await expect(page.getByTestId('sizes')).toBeVisible();
@@ -54,6 +57,22 @@ test('each task by the rail, by its address and by the command box; back leads b
   await expect(page.getByTestId('answers')).toBeVisible();
   await page.goto(`/systems/${id}?stage=ghost`);
   await expect(page.getByTestId('sizes')).toBeVisible();
+});
+
+test('asked for again, a value is led to again though another of its kind was opened meanwhile', async ({ page }) => {
+  await openCopy(page, 'snow-vehicle', 'ports/pickups');
+  const pickup = page.getByLabel('Pickup', { exact: true });
+  const height = page.getByTestId('pickup').getByLabel('Height off the floor', { exact: true });
+  for (let turn = 0; turn < 2; turn++) {
+    await pickup.selectOption({ label: 'Feed pickup' });
+    await expect(page.getByTestId('pickup').getByRole('heading')).toHaveText('Feed pickup');
+    await page.locator('body').press('Control+k');
+    const typed = page.getByTestId('command-box').getByRole('combobox');
+    await typed.fill('height off the floor Heater standpipe');
+    await typed.press('Enter');
+    await expect(page.getByTestId('pickup').getByRole('heading')).toHaveText('Heater standpipe');
+    await expect(height).toBeFocused();
+  }
 });
 
 for (const name of ['crab-boat', 'snow-vehicle'])

@@ -53,7 +53,14 @@ export type TankSheet = {
 const ABOVE_MM = 15;
 const BELOW_MM = 13;
 const PLAN_ABOVE_MM = 5;
-const PLAN_BELOW_MM = 11;
+const PLAN_BELOW_MM = 14;
+/** A line of where a view is cut stands so far over the outline, its letter at the end of it [mm]. */
+const CUT_OVER_MM = 1.2;
+const CUT_LETTER_MM = 3;
+/** Under the plan its name stands clear of the letter there [mm]. */
+const UNDER_LETTER_MM = 3;
+/** What the cuts are called; the plan says where they are. */
+const CUT_NAMES = { side: 'A–A', end: 'B–B' } as const;
 const ROW_MM = 4.6;
 /** Room between and around the views, as shares of the wider ones. */
 const GAP = 0.12;
@@ -82,8 +89,8 @@ export function tankSheet(tank: TankDrawing, look: TankLook): TankSheet {
     end: turned(size[1], look.turns_deg.end),
     plan: { width: size[0], height: size[1] },
   };
-  const words = [look.viewNames, look.sizes].flatMap((of) =>
-    TANK_VIEWS.map((view) => markBox(textMark([0, 0], of[view], SMALL_TEXT_MM)).max[0]),
+  const words = TANK_VIEWS.flatMap((view) =>
+    [nameOf(view, look), look.sizes[view]].map((text) => markBox(textMark([0, 0], text, SMALL_TEXT_MM)).max[0]),
   );
   const layout = look.isNarrow ? stacked(reach, look.room) : abreast(reach, look.room, Math.max(...words));
   const frames = {
@@ -96,13 +103,12 @@ export function tankSheet(tank: TankDrawing, look: TankLook): TankSheet {
   for (const view of TANK_VIEWS) {
     const drawn = viewMarks(tank, view, frames[view], layout.mmPerM, look);
     marks.push(...drawn.marks);
+    if (view === 'plan') marks.push(...cutMarks(tank, frames.plan, layout.mmPerM));
     if (view === 'side') wishes.push(...drawn.wishes);
-    const foot = layout.centres[view][1] + (reach[view].height * layout.mmPerM) / 2 + ROW_MM + 1;
+    const clear = view === 'plan' ? UNDER_LETTER_MM : 0;
+    const foot = layout.centres[view][1] + (reach[view].height * layout.mmPerM) / 2 + ROW_MM + 1 + clear;
     marks.push(
-      textMark([layout.centres[view][0], foot], look.viewNames[view], SMALL_TEXT_MM, {
-        anchor: 'middle',
-        tone: 'soft',
-      }),
+      textMark([layout.centres[view][0], foot], nameOf(view, look), SMALL_TEXT_MM, { anchor: 'middle', tone: 'soft' }),
       textMark([layout.centres[view][0], foot + ROW_MM], look.sizes[view], SMALL_TEXT_MM, {
         anchor: 'middle',
         isBold: true,
@@ -118,6 +124,34 @@ export function tankSheet(tank: TankDrawing, look: TankLook): TankSheet {
     frames,
     ...(layout.free ? { free: layout.free } : {}),
   };
+}
+
+/** What a view is called, and where it is cut. */
+const nameOf = (view: TankViewKey, { viewNames }: TankLook): string =>
+  view === 'plan' ? viewNames.plan : `${viewNames[view]}, ${CUT_NAMES[view]}`;
+
+/** Where side and end are cut, on the plan: chain lines over the outline, a letter at both ends. */
+function cutMarks(tank: TankDrawing, { centre, mirror }: ViewFrame, mmPerM: number): Mark[] {
+  const { min, max } = tank.bounds;
+  const at = (k: 0 | 1, value: number): number => (value - (min[k] + max[k]) / 2) * mmPerM;
+  const x = centre[0] + mirror * at(0, tank.cuts_m[0]);
+  const y = centre[1] - at(1, tank.cuts_m[1]);
+  const [half, tall] = [((max[0] - min[0]) / 2) * mmPerM, ((max[1] - min[1]) / 2) * mmPerM];
+  const letter = (place: Place, text: string): Mark =>
+    textMark([place[0], place[1] + SMALL_TEXT_MM * 0.35], text, SMALL_TEXT_MM, {
+      anchor: 'middle',
+      isBold: true,
+      tone: 'soft',
+    });
+  const [a, b] = [CUT_NAMES.side[0]!, CUT_NAMES.end[0]!];
+  return [
+    lineMark('centre', [centre[0] - half - CUT_OVER_MM, y], [centre[0] + half + CUT_OVER_MM, y]),
+    lineMark('centre', [x, centre[1] - tall - CUT_OVER_MM], [x, centre[1] + tall + CUT_OVER_MM]),
+    letter([centre[0] - half - CUT_LETTER_MM, y], a),
+    letter([centre[0] + half + CUT_LETTER_MM, y], a),
+    letter([x, centre[1] - tall - CUT_LETTER_MM], b),
+    letter([x, centre[1] + tall + CUT_LETTER_MM], b),
+  ];
 }
 
 function viewMarks(

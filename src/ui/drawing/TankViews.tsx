@@ -108,7 +108,7 @@ function Drawn({
         <Box mt="1" width="100mm" height="3mm" borderWidth="1px" borderColor="black" />
       </Box>
       <Box fontSize="sm" color="soft" className="no-print">
-        All views to one scale; side and end are cut through the pickup. Drag the ringed handles, or focus one and use
+        All views to one scale; side and end are cut where the plan says. Drag the ringed handles, or focus one and use
         the arrow keys.
       </Box>
     </Box>

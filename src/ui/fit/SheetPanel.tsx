@@ -6,6 +6,7 @@ import { valueAt, type Known, type Path, type SystemDocument } from '@/core/plan
 import { allKnown } from '@/core/answers';
 import { formatQuantity } from '@/core/units';
 import { pathWords } from '../measure/pathWords';
+import { goToSheet } from '../paper/choice';
 import { Button } from '../parts/Button';
 import { knownText } from '../fields/knownText';
 import { Panel } from '../parts/Panel';
@@ -76,7 +77,7 @@ export function SheetPanel() {
       title="Measure-up sheet"
       testId="sheet"
       aside={
-        <Button onClick={() => window.print()}>
+        <Button onClick={() => goToSheet('measure')}>
           <Printer size={18} aria-hidden />
           Print
         </Button>

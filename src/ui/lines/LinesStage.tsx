@@ -105,7 +105,7 @@ function TaskBody({ task, k }: { readonly task: string | undefined; readonly k: 
 /** A finding that leads to a line, a part or a consumer opens it. */
 function useChosenFromPlace(ask: (k: number) => void): void {
   const system = useSystem();
-  const path = usePlace((place) => place.path);
+  const { path, asked } = usePlace();
   const choose = useChosenPart((state) => state.choose);
   useEffect(() => {
     const [list, index] = (path ?? '').split('.');
@@ -119,7 +119,7 @@ function useChosenFromPlace(ask: (k: number) => void): void {
     if (part) choose(part.id);
     // Only a new place moves the choice, not every edit.
     // eslint-disable-next-line react-hooks/exhaustive-deps
-  }, [path]);
+  }, [asked]);
 }
 
 /** The part or line that is looked at; the first line of the feed where none is. */

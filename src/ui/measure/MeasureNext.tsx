@@ -1,18 +1,21 @@
 'use client';
 
 import { Box, chakra } from '@chakra-ui/react';
+import { useState } from 'react';
 import { valueAt } from '@/core/plan';
 import { NUMBER_KEYS, numbersOf, type Influence } from '@/core/answers';
 import { formatQuantity } from '@/core/units';
 import { ruleOfKey } from '@/core/rules';
 import { knownText } from '../fields/knownText';
 import { NUMBER_LABELS } from '../numbers/labels';
+import { Button } from '../parts/Button';
 import { Panel } from '../parts/Panel';
 import { useSystem } from '../state/editor';
 import { useReader } from '../state/reader';
 import { useAnswer } from '../state/answers';
 import { useDetails } from '../state/results';
 import { usePlace } from '../workspace/goTo';
+import { MeasureWalk } from './MeasureWalk';
 import { pathWords } from './pathWords';
 
 /** Below this share of a number an assumption is not worth the walk. */
@@ -27,9 +30,22 @@ export function MeasureNext() {
   const assumptions = influences.filter((influence) => influence.origin === 'assumed');
   const telling = assumptions.filter((influence) => influence.score >= TELLING);
   const others = influences.filter((influence) => influence.origin !== 'assumed' && influence.score >= TELLING);
+  const [walk, setWalk] = useState<readonly string[]>();
+  if (walk) return <MeasureWalk paths={walk} onEnd={() => setWalk(undefined)} />;
   return (
     <Box display="grid" gap="4" aria-busy={waiting} opacity={waiting ? 0.7 : 1}>
-      <Panel title="Measure next">
+      <Panel
+        title="Measure next"
+        {...(telling.length > 0
+          ? {
+              aside: (
+                <Button kind="main" onClick={() => setWalk(telling.map(({ path }) => path.join('.')))}>
+                  Walk through them
+                </Button>
+              ),
+            }
+          : {})}
+      >
         <Box color="soft" mb="3">
           What is still assumed, in the order in which it moves the four numbers and the findings. Measure from the top;
           stop when the numbers are good enough.

@@ -67,7 +67,12 @@ function Numbers() {
       )}
       <Box
         display="grid"
-        gridTemplateColumns={{ base: 'repeat(3, minmax(0, 1fr))', lg: '1.05fr 1.05fr 1.25fr 1.05fr 0.95fr 0.95fr' }}
+        gridTemplateColumns={{
+          base: 'repeat(6, minmax(max-content, 1fr))',
+          md: 'repeat(3, minmax(0, 1fr))',
+          lg: '1.05fr 1.05fr 1.25fr 1.05fr 0.95fr 0.95fr',
+        }}
+        overflowX={{ base: 'auto', md: 'visible' }}
       >
         {NUMBER_KEYS.map((key) => (
           <NumberButton
@@ -81,6 +86,7 @@ function Numbers() {
         ))}
         <FindingsButton results={results} />
       </Box>
+      {results?.ok && <WhyNone results={results} />}
       {open && system && results?.ok && (
         <WorkingPanel
           numberKey={open}
@@ -90,6 +96,23 @@ function Numbers() {
           onClose={() => setOpen(undefined)}
         />
       )}
+    </Box>
+  );
+}
+
+/** On a phone, where the numbers stand in one line: why one of them is none. */
+function WhyNone({ results }: { readonly results: Extract<Results, { ok: true }> }) {
+  const failed = NUMBER_KEYS.flatMap((key) => {
+    const number = results.numbers[key];
+    return number.ok ? [] : [`${NUMBER_LABELS[key]}: ${number.error.detail}`];
+  });
+  return (
+    <Box display={{ base: 'block', md: 'none' }}>
+      {failed.map((why) => (
+        <Box key={why} px="3" pb="1" fontSize="sm" color="stop">
+          {why}
+        </Box>
+      ))}
     </Box>
   );
 }
@@ -155,7 +178,7 @@ function NumberButton({ numberKey, system, results, open, onToggle }: ButtonProp
     <Cell open={open} onClick={onToggle} label={NUMBER_LABELS[numberKey]}>
       {shown ? (
         <Box data-testid={`number-${numberKey}`} whiteSpace="nowrap" lineHeight="1.05">
-          <Box as="span" fontSize={{ base: 'xl', md: '2xl', lg: '4xl' }} fontWeight="750" letterSpacing="-0.01em">
+          <Box as="span" fontSize={{ base: 'lg', md: '2xl', lg: '4xl' }} fontWeight="750" letterSpacing="-0.01em">
             {shown.number}
           </Box>{' '}
           <Box as="span" fontSize={{ base: 'sm', lg: 'lg' }} fontWeight="600">
@@ -197,7 +220,7 @@ function NumberButton({ numberKey, system, results, open, onToggle }: ButtonProp
       ) : (
         <Box
           data-testid={`number-${numberKey}`}
-          fontSize="2xl"
+          fontSize={{ base: 'lg', md: '2xl' }}
           fontWeight="700"
           color={number || failed ? 'stop' : 'soft'}
         >
@@ -205,7 +228,7 @@ function NumberButton({ numberKey, system, results, open, onToggle }: ButtonProp
         </Box>
       )}
       <Box
-        display={number && !number.ok ? 'block' : { base: 'none', md: 'block' }}
+        display={{ base: 'none', md: 'block' }}
         fontSize="sm"
         color={number && !number.ok ? 'stop' : TONE[context?.tone ?? 'plain']}
         lineHeight="1.2"
@@ -248,7 +271,7 @@ function FindingsButton({ results }: { readonly results: Results | undefined }) 
       <Box
         data-testid="number-findings"
         data-sure={sure}
-        fontSize={{ base: 'xl', md: '2xl', lg: '4xl' }}
+        fontSize={{ base: 'lg', md: '2xl', lg: '4xl' }}
         fontWeight="750"
         lineHeight="1.05"
         color={color}
@@ -278,8 +301,8 @@ function Cell({ open, onClick, label, children }: CellProps) {
       display="grid"
       alignContent="start"
       textAlign="left"
-      px={{ base: '3', lg: '4' }}
-      py="2"
+      px={{ base: '2', md: '3', lg: '4' }}
+      py={{ base: '1', md: '2' }}
       minH="44px"
       cursor="pointer"
       minW="0"
@@ -288,7 +311,7 @@ function Cell({ open, onClick, label, children }: CellProps) {
       bg={open ? 'sunk' : 'transparent'}
       _hover={{ bg: 'sunk' }}
     >
-      <Box fontSize="sm" color="soft" fontWeight="600">
+      <Box fontSize={{ base: 'xs', md: 'sm' }} color="soft" fontWeight="600" whiteSpace="nowrap">
         {label}
       </Box>
       {children}

@@ -145,7 +145,7 @@ function ProfileDrawing({
       role="group"
       aria-label={`${title}, to scale`}
       data-testid="profile"
-      style={{ width: '100%', maxWidth: 560, maxHeight: 190, display: 'block', touchAction: 'pan-y' }}
+      style={{ width: '100%', maxWidth: 560, maxHeight: 160, display: 'block', touchAction: 'pan-y' }}
     >
       <polygon
         points={points.map((point) => `${point.u_m * MM},${-point.v_m * MM}`).join(' ')}

@@ -51,7 +51,7 @@ const BODIES: Readonly<Record<StageKey, ComponentType>> = {
 };
 
 /** So long after the page has opened the other stages are fetched: then they are there when the server is not. */
-const OTHERS_AFTER_MS = 2500;
+export const OTHERS_AFTER_MS = 2500;
 
 const isOfWork = (stage: StageKey): stage is Stage => stage in TASKS;
 

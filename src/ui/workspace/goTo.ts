@@ -11,6 +11,7 @@ type Place = {
   readonly stage: StageKey;
   /** The task of each stage that was open last. */ readonly tasks: Readonly<Record<string, string>>;
   readonly path: string | undefined;
+  /** Which time it is that a field is asked for: to ask again leads there again. */ readonly asked: number;
   readonly goTo: (stage: StageKey, path?: Path) => void;
   readonly goToTask: (stage: StageKey, task: string) => void;
 };
@@ -23,6 +24,7 @@ export const usePlace = create<Place>()((set, get) => ({
   stage: 'tank',
   tasks: {},
   path: undefined,
+  asked: 0,
   goTo: (stage, path) => {
     const system = useEditor.getState().system;
     const place = path && system ? placeIn(stage, system, path) : undefined;
@@ -31,6 +33,7 @@ export const usePlace = create<Place>()((set, get) => ({
     set({
       stage: opened,
       path: path?.join('.'),
+      asked: get().asked + 1,
       ...(place ? { tasks: { ...get().tasks, [opened]: place.task } } : {}),
     });
     keepInAddress();
@@ -58,6 +61,7 @@ function keepInAddress(): void {
   url.searchParams.set('stage', stage);
   if (task) url.searchParams.set('task', task);
   else url.searchParams.delete('task');
+  url.searchParams.delete('at');
   window.history.pushState(null, '', url);
 }
 
@@ -71,12 +75,14 @@ export function openAddress(search: string): void {
   const place = path && system ? placeIn(stage ?? '', system, path) : undefined;
   const opened = place?.stage ?? (isStage(stage) ? stage : 'tank');
   const task = place?.task ?? query.get('task');
-  const { tasks } = usePlace.getState();
+  const { tasks, asked } = usePlace.getState();
   if (path?.[0] === 'tanks') chooseTank(Number(path[1]));
   usePlace.setState({
     stage: opened,
     path: path?.join('.'),
-    tasks: task === null ? tasks : { ...tasks, [opened]: task },
+    asked: asked + 1,
+    // Where none is named it is the first, as it was when that was opened.
+    tasks: { ...tasks, [opened]: task ?? '' },
   });
   if (path) whenOpen(() => focusField(path.join('.')));
 }

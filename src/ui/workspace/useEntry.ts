@@ -13,7 +13,7 @@ export function useEntry(
   list: Path,
 ): readonly [index: number, choose: (index: number) => void] {
   const [chosen, setChosen] = useState<string>();
-  const path = usePlace((place) => place.path);
+  const { path, asked } = usePlace();
   const prefix = `${list.join('.')}.`;
   const ids = entries.map(({ id }) => id);
   const [before, setBefore] = useState(ids);
@@ -22,9 +22,9 @@ export function useEntry(
     setBefore(ids);
     if (added !== undefined) setChosen(added);
   }
-  const [followed, setFollowed] = useState<string>();
-  if (path !== followed) {
-    setFollowed(path);
+  const [followed, setFollowed] = useState(0);
+  if (asked !== followed) {
+    setFollowed(asked);
     if (path?.startsWith(prefix)) setChosen(ids[Number(path.slice(prefix.length).split('.')[0])]);
   }
   return [Math.max(0, chosen === undefined ? 0 : ids.indexOf(chosen)), (index) => setChosen(ids[index])];

@@ -5,9 +5,7 @@ import { Workspace } from '@/ui/workspace/Workspace';
 
 export const dynamic = 'force-dynamic';
 
-type Props = {
-  readonly params: Promise<{ id: string }>;
-};
+type Props = { readonly params: Promise<{ id: string }> };
 
 export default async function Page({ params }: Props) {
   const { id } = await params;

@@ -43,6 +43,8 @@ export type TankDrawing = {
   readonly side: SectionDrawing;
   readonly end: SectionDrawing;
   readonly plan: SectionDrawing;
+  /** Where end, side and plan are cut: at a length, a width and a height [m]. */
+  readonly cuts_m: Vec3;
   readonly ports: readonly {
     readonly id: string;
     readonly role: string;
@@ -75,11 +77,13 @@ export function tankDrawing(level: TankLevel): TankDrawing {
   const bounds = meshBounds(tank.body.shell);
   const middle = bounds.min.map((value, axis) => (value + bounds.max[axis]!) / 2);
   const through = tank.pickups[0]?.inlet.point_m ?? middle;
+  const cuts_m: Vec3 = [through[0]!, through[1]!, planHeight_m(level, bounds)];
   return {
     bounds,
-    side: section(level, ALONG_SIDE, through[1]!),
-    end: section(level, ALONG_END, through[0]!),
-    plan: section(level, FROM_ABOVE, planHeight_m(level, bounds)),
+    side: section(level, ALONG_SIDE, cuts_m[1]),
+    end: section(level, ALONG_END, cuts_m[0]),
+    plan: section(level, FROM_ABOVE, cuts_m[2]),
+    cuts_m,
     ports: tank.ports.map(({ document, point_m }) => ({
       id: document.id,
       role: document.role,
