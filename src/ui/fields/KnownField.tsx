@@ -171,6 +171,9 @@ function HowKnown({
       textDecoration="underline dotted"
       textUnderlineOffset="3px"
       flexShrink="0"
+      position="relative"
+      // A word small to the eye and large under a thumb.
+      _after={{ content: '""', position: 'absolute', inset: '-14px -6px -4px -6px' }}
     >
       {ORIGIN_WORDS[known.origin]}
       {spread}

@@ -127,7 +127,13 @@ export function TaskFindings({ stage, task }: { readonly stage: Stage; readonly 
 
 function Summary({ children }: { readonly children: ReactNode }) {
   return (
-    <chakra.summary cursor="pointer" minH="36px" py="1.5" display="list-item" fontSize="sm">
+    <chakra.summary
+      cursor="pointer"
+      minH={{ base: '42px', lg: '36px' }}
+      py={{ base: '2', lg: '1.5' }}
+      display="list-item"
+      fontSize="sm"
+    >
       {children}
     </chakra.summary>
   );
