@@ -55,7 +55,6 @@ function TaskBody() {
         <>
           <SheetPanel />
           <OfferSpare />
-          <BeforeCutting />
         </>
       );
   }
@@ -77,18 +76,14 @@ function PortList() {
         ))}
       </Box>
       <Box mt="3">
-        <BeforeCutting />
+        <Caution>
+          Drill, saw and deburr before the tank has ever held fuel. Chips left inside end in the pump: wash and look
+          before you close it.
+        </Caution>
       </Box>
     </Panel>
   );
 }
-
-const BeforeCutting = () => (
-  <Caution>
-    Drill, saw and deburr before the tank has ever held fuel. Chips left inside end in the pump: wash and look before
-    you close it.
-  </Caution>
-);
 
 /** What a pickup can draw, beside the tank it stands in. */
 function Pickups() {
