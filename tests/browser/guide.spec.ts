@@ -83,8 +83,28 @@ test('on a phone, a walk of five readings: one after another, large, and each is
     }
     await expect(walk.getByTestId('walk-taken')).toContainText('Taken:');
   }
+  // What is refused, or half typed, for one is not entered for it, nor shown for the next.
+  await expect(walk.getByRole('heading')).toHaveText(/^Reading 6 of/);
+  const before = await input.inputValue();
+  await input.fill('about a metre');
+  await input.press('Enter');
+  await expect(walk.getByRole('alert')).toBeVisible();
   await walk.getByRole('button', { name: 'Leave it' }).click();
   await expect(walk.getByRole('heading')).toHaveText(/^Reading 7 of/);
+  await expect(input).not.toHaveValue('about a metre');
+  await input.fill('7');
+  await walk.getByRole('button', { name: 'Leave it' }).click();
+  await expect(walk.getByRole('heading')).toHaveText(/^Reading 8 of/);
+  for (const reading of [7, 6]) {
+    await walk.getByRole('button', { name: 'Back' }).click();
+    await expect(walk.getByRole('heading')).toHaveText(new RegExp(`^Reading ${reading} of`));
+  }
+  await expect(input).toHaveValue(before);
+  // One that is taken back is a reading again, and no longer said to be taken.
+  await walk.getByRole('button', { name: 'It is as assumed' }).click();
+  await expect(walk.getByRole('heading')).toHaveText(/^Reading 7 of/);
+  await page.getByRole('button', { name: /^Undo: .*measured as assumed$/ }).click();
+  await expect(walk.getByTestId('walk-taken')).not.toContainText('Taken:');
   await walk.getByRole('button', { name: 'Back' }).click();
   await walk.getByRole('button', { name: 'Show where' }).click();
   await expect(page.locator('[data-path]:focus-within')).toBeVisible();

@@ -2,24 +2,40 @@ import { allKnown } from '@/core/answers';
 import { parseSystemText, valueAt } from '@/core/plan';
 import { unwrap } from '@/core/outcome';
 import { TASKS } from '@/ui/workspace/tasks';
-import { demoText, expect, openCopy, openTask, settled, test } from './app';
+import { demoText, expect, openCopy, openTask, settled, test, type Page } from './app';
 
 const DIVIDED = Object.entries(TASKS).filter(([, tasks]) => tasks.length > 1);
-/** Two windows of 800 px less nothing: what a task may take at 1280 x 800. */
+/** What a task may take at 1280 x 800: two windows. */
 const MOST_PX = 1600;
+
+/** Waits until nothing of a task is on its way and its height rests: a panel that has not come has no height. */
+async function laidOut(page: Page): Promise<void> {
+  await expect(
+    page.locator('#work').getByText(/^(Drawing|Laying out|Working out|Trying|Looking|Opening)[^.]*…$/),
+  ).toHaveCount(0);
+  await page.waitForFunction(() => {
+    const work = document.getElementById('work')!;
+    const seen = window as unknown as { height?: number; times?: number };
+    seen.times = seen.height === work.scrollHeight ? (seen.times ?? 0) + 1 : 0;
+    seen.height = work.scrollHeight;
+    return seen.times > 12;
+  });
+}
 
 for (const name of ['crab-boat', 'forest-trailer', 'hill-climb-car', 'snow-vehicle'])
   test(`${name}: each task is a screen or two`, async ({ page }) => {
     test.slow();
     await page.setViewportSize({ width: 1280, height: 800 });
     await openCopy(page, name);
+    // With every finding there that will be: they stand over the tasks and count.
+    await expect(page.getByTestId('number-findings')).toHaveAttribute('data-sure', 'true', { timeout: 120_000 });
     const tall: string[] = [];
     for (const [stage, tasks] of Object.entries(TASKS))
       for (const { key } of tasks) {
         if (tasks.length > 1) await openTask(page, key, stage);
         else await page.getByTestId(`stage-${stage}`).click();
         await settled(page);
-        await page.waitForTimeout(400);
+        await laidOut(page);
         const height = await page.evaluate(() => document.getElementById('work')!.scrollHeight);
         if (height > MOST_PX) tall.push(`${stage}/${key} ${height}`);
       }

@@ -119,6 +119,13 @@ export function ConditionsPanel({ acts }: { readonly acts: Acts }) {
   ];
   const shown = open ? entries : entries.filter(({ group }) => !narrow && SHOWN[acts].includes(group));
   const folded = entries.filter((entry) => !shown.includes(entry));
+  // A phone has room for how it stands, and for whatever else is not at rest.
+  const told = narrow
+    ? folded.filter(
+        ({ group, path }) => group === 'liquid' || (group === 'other' && valueAt({ conditions }, path) !== 0),
+      )
+    : folded;
+  const rest = told.map((entry) => conditionWords(entry, conditions, reader)).join(' · ');
   return (
     <Box
       as="section"
@@ -143,17 +150,17 @@ export function ConditionsPanel({ acts }: { readonly acts: Acts }) {
           flex="1"
           minW="0"
           cursor="pointer"
-          whiteSpace="nowrap"
+          whiteSpace={{ base: 'normal', lg: 'nowrap' }}
           overflow="hidden"
           textOverflow="ellipsis"
-          title={open ? undefined : folded.map((entry) => conditionWords(entry, reader)).join(' · ')}
+          title={rest === '' ? undefined : rest}
         >
           <Box as="span" fontWeight="700">
             {open ? '▾' : '▸'} Conditions
           </Box>
-          {folded.length > 0 && (
+          {rest !== '' && (
             <Box as="span" fontSize="sm" color="soft" ml="3" data-testid="conditions-folded">
-              {folded.map((entry) => conditionWords(entry, reader)).join(' · ')}
+              {rest}
             </Box>
           )}
         </chakra.button>
@@ -241,8 +248,12 @@ const OF_ALL: readonly Entry[] = [
 ];
 
 /** A condition that is not acting here, in a word and a number. */
-function conditionWords({ label, path, role }: Entry, reader: ReaderSystem): string {
-  const value = inSI(valueAt(openDocument(), path) as number, role);
+function conditionWords(
+  { label, path, role }: Entry,
+  conditions: SystemDocument['conditions'],
+  reader: ReaderSystem,
+): string {
+  const value = inSI(valueAt({ conditions }, path) as number, role);
   return `${label} ${formatQuantity(value, role, { reader }).text}`;
 }
 

@@ -46,7 +46,7 @@ export function FitViews({
   if (!drawing?.ok)
     return (
       <Box color="stop" fontWeight="600">
-        The space cannot be drawn: {reason ?? 'see the findings below'}.
+        The space cannot be drawn: {reason ?? 'see the findings of this stage'}.
       </Box>
     );
   return (

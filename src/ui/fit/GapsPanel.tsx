@@ -58,7 +58,7 @@ export function GapsPanel({ fit, gap, onChoose }: Props) {
     return (
       <Panel title="Does it fit?" testId="gaps">
         <Box color="stop" fontWeight="650">
-          It cannot be worked out: see the findings below.
+          It cannot be worked out: see the findings of this task.
         </Box>
       </Panel>
     );
@@ -66,7 +66,7 @@ export function GapsPanel({ fit, gap, onChoose }: Props) {
     return (
       <Panel title="Does it fit?" testId="gaps">
         <Box color="soft">
-          Nothing is said of the space yet. Describe the bay and what is in it below; clearances follow at once.
+          Nothing is said of the space yet. Describe it at Bay and Obstacles; clearances follow at once.
         </Box>
       </Panel>
     );
@@ -109,7 +109,7 @@ export function GapsPanel({ fit, gap, onChoose }: Props) {
       </Box>
       <Box color="soft" mb="3">
         {guessed ? (
-          'The bay was drawn round the tank to begin with. Measure it below, and this says whether the tank fits.'
+          'The bay was drawn round the tank to begin with. Measure it at Bay, and this says whether the tank fits.'
         ) : (
           <>
             As measured it touches nothing with {percent(fit.chanceClear)} probability, and keeps every distance asked

@@ -39,7 +39,7 @@ export function TemplatesPanel() {
             ? 'Working out the faces…'
             : templates
               ? 'This tank has no flat face: lay card round it and trace.'
-              : 'The faces cannot be worked out: see the findings below.'}
+              : 'The faces cannot be worked out: see the findings of this stage.'}
         </Box>
       </Panel>
     );

@@ -31,7 +31,7 @@ export function CorrectionPanel({ t, s }: { readonly t: number; readonly s: numb
   return (
     <Panel title="Correction table, from the plan" testId="correction">
       <Box color="soft" mb="2">
-        For a sender or gauge that is taught points. Teach it from the calibration below once the tank is built.
+        For a sender or gauge that is taught points. Once the tank is built, teach it from its calibration.
       </Box>
       <CountAndPlace count={count} placed={placed} onCount={setCount} onPlace={setPlaced} of="plan" />
       <TaughtTable

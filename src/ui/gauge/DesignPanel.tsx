@@ -19,8 +19,8 @@ export function DesignPanel({ t, s }: { readonly t: number; readonly s: number }
   return (
     <Panel title="Design it for me" testId="design">
       <Box color="soft" mb="3">
-        For this port and depth, with the float, stops and range above: pivot and arm in steps of 5 mm that follow most
-        of the volume, and stay 4 mm clear of walls, baffles, pumps and pickups.
+        For this port and depth, with the float, stops and range that it has: pivot and arm in steps of 5 mm that follow
+        most of the volume, and stay 4 mm clear of walls, baffles, pumps and pickups.
       </Box>
       <Box display="flex" gap="2" flexWrap="wrap">
         <Button kind="main" disabled={design.running} onClick={() => void design.ask(t, s, 'any')} testId="ask-design">

@@ -301,7 +301,7 @@ function Cell({ open, onClick, label, children }: CellProps) {
       display="grid"
       alignContent="start"
       textAlign="left"
-      px={{ base: '2', md: '3', lg: '4' }}
+      px={{ base: '1.5', md: '3', lg: '4' }}
       py={{ base: '1', md: '2' }}
       minH="44px"
       cursor="pointer"

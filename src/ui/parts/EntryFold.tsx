@@ -1,19 +1,20 @@
 'use client';
 
 import { chakra } from '@chakra-ui/react';
-import { useEffect, useRef, useState, type ReactNode } from 'react';
+import { useState, type ReactNode } from 'react';
 import type { Path } from '@/core/plan';
 import { Owner } from '../fields/Owner';
+import { addedTo } from './added';
 
 /** Which entry of a list is open: the only one, the one that was added last, or the one that was pressed. */
 export function useUnfolded(ids: readonly string[]) {
   const [open, setOpen] = useState(ids.length === 1 ? ids[0] : undefined);
-  const before = useRef(ids);
-  useEffect(() => {
-    const added = ids.find((id) => !before.current.includes(id));
+  const [before, setBefore] = useState(ids);
+  if (ids.join() !== before.join()) {
+    setBefore(ids);
+    const added = addedTo(before, ids);
     if (added !== undefined) setOpen(added);
-    before.current = ids;
-  }, [ids]);
+  }
   return {
     isOpen: (id: string): boolean => id === open,
     toggled: (id: string, isOpen: boolean): void =>

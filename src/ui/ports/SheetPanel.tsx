@@ -118,7 +118,7 @@ export function SheetPanel() {
         />
         <Box>
           {sheet.ports.length === 0 && (
-            <Box color="soft">No port on this face. Add one below, or set a port’s face to this one.</Box>
+            <Box color="soft">No port on this face. Add one, or set a port’s face to this one.</Box>
           )}
           {sheet.ports.map((port, i) => (
             <PortLine

@@ -53,7 +53,7 @@ export function PartsPanel() {
       </Box>
       {parts.length + slices.length === 0 && (
         <Box color="soft" mt="2">
-          A sump, a step, a T: add bodies to the shape above or cut them away. A band taken out shows what it costs.
+          A sump, a step, a T: add bodies to the shape or cut them away. A band taken out shows what it costs.
         </Box>
       )}
       {parts.map((part, p) => (

@@ -50,8 +50,8 @@ const BODIES: Readonly<Record<StageKey, ComponentType>> = {
   paper: lazy(LOAD.paper),
 };
 
-/** So long after the page has opened the other stages are fetched: then they are there when the server is not. */
-export const OTHERS_AFTER_MS = 2500;
+/** So long after the page has opened the rest of it is fetched, to be there at once and when the server is not. */
+const OTHERS_AFTER_MS = 2500;
 
 const isOfWork = (stage: StageKey): stage is Stage => stage in TASKS;
 
@@ -59,7 +59,10 @@ export function StageBody() {
   const stage = usePlace((place) => place.stage);
   const task = useTask(stage);
   useEffect(() => {
-    const timer = setTimeout(() => Object.values(LOAD).forEach((load) => void load()), OTHERS_AFTER_MS);
+    const timer = setTimeout(() => {
+      Object.values(LOAD).forEach((load) => void load());
+      void import('./CommandBox').catch(() => undefined);
+    }, OTHERS_AFTER_MS);
     return () => clearTimeout(timer);
   }, []);
   const name = useValue((system) => system.name);

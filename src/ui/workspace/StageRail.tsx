@@ -1,35 +1,35 @@
 'use client';
 
 import { Box, chakra } from '@chakra-ui/react';
+import { useMemo } from 'react';
 import { allKnown } from '@/core/answers';
 import { useDrawnSystem } from '../state/editor';
 import { useJudged } from '../state/results';
 import { usePlace, useTask } from './goTo';
 import { ACROSS, STAGES, type StageKey } from './stages';
-import { placeOfField, taskOfRule, tasksOf, type PlaceOfTask } from './tasks';
+import { placeOfField, standingOf, tasksOf, type Standing } from './tasks';
 
 /** What still stands open at a place. */
-type Open = { readonly assumed: number; readonly worst: 'stop' | 'warn' | undefined };
+type Open = { readonly assumed: number; readonly standing: Standing };
 
 /** The stages in the order of the work, the open one with its tasks, each with what it still lacks. */
 export function StageRail() {
   // Of the open document itself: what is assumed in it needs no working out.
   const system = useDrawnSystem();
-  const { findings, onTheWay, failed } = useJudged();
+  const judged = useJudged();
+  const { findings, onTheWay, failed } = judged;
   const current = usePlace((place) => place.stage);
-  const assumed = (system ? allKnown(system) : [])
-    .filter(({ known }) => known.origin === 'assumed')
-    .map(({ path }) => placeOfField(system!, path));
-  const open = (stage: StageKey, task?: string): Open => {
-    const here = (place: PlaceOfTask): boolean => place.stage === stage && (task === undefined || place.task === task);
-    const severities = findings
-      .filter((finding) => here({ stage: finding.stage, task: taskOfRule(finding) }))
-      .map(({ severity }) => severity);
-    return {
-      assumed: assumed.filter(here).length,
-      worst: severities.includes('stop') ? 'stop' : severities.includes('warn') ? 'warn' : undefined,
-    };
-  };
+  const assumed = useMemo(
+    () =>
+      (system ? allKnown(system) : [])
+        .filter(({ known }) => known.origin === 'assumed')
+        .map(({ path }) => placeOfField(system!, path)),
+    [system],
+  );
+  const open = (stage: StageKey, task?: string): Open => ({
+    assumed: assumed.filter((place) => place.stage === stage && (task === undefined || place.task === task)).length,
+    standing: standingOf(judged, stage, task),
+  });
   const notes: Readonly<Record<string, string>> = {
     paper: 'for the bench',
     measure: `${assumed.length} assumed`,
@@ -84,17 +84,20 @@ export function StageRail() {
   );
 }
 
-/** A stop or a warning by shape and word as well as colour. */
-function Worst({ worst, color }: { readonly worst: 'stop' | 'warn'; readonly color?: string }) {
+const MARKS: Readonly<Record<NonNullable<Standing>, readonly [sign: string, words: string, color: string]>> = {
+  stop: ['■', 'has a stop', 'stop'],
+  warn: ['▲', 'has a warning', 'warn'],
+  unknown: ['?', 'not all of it judged', 'soft'],
+  looking: ['…', 'still looking', 'soft'],
+};
+
+/** How a place stands by shape and word as well as colour. */
+function StandingMark({ standing, color }: { readonly standing: Standing; readonly color?: string }) {
+  if (!standing) return null;
+  const [sign, words, own] = MARKS[standing];
   return (
-    <Box
-      as="span"
-      aria-label={worst === 'stop' ? 'has a stop' : 'has a warning'}
-      role="img"
-      color={color ?? worst}
-      fontWeight="800"
-    >
-      {worst === 'stop' ? '■' : '▲'}
+    <Box as="span" aria-label={words} title={words} role="img" color={color ?? own} fontWeight="800">
+      {sign}
     </Box>
   );
 }
@@ -153,7 +156,7 @@ function RailItem({ stage, label, shortcut, open, note }: ItemProps) {
       <Box as="span" fontWeight="650" whiteSpace="nowrap">
         {label}
       </Box>
-      {open?.worst && <Worst worst={open.worst} {...(active ? { color: 'onAccent' } : {})} />}
+      <StandingMark standing={open?.standing} {...(active ? { color: 'onAccent' } : {})} />
       {(note ?? open) && (
         <Box as="span" fontSize="xs" color={quiet} ml="auto" display={{ base: 'none', lg: 'inline' }}>
           {note ?? <Assumed count={open!.assumed} />}
@@ -191,7 +194,7 @@ function Tasks({
     >
       {tasksOf(stage).map(({ key, label: name, question }) => {
         const active = key === current;
-        const { assumed, worst } = open(key);
+        const { assumed, standing } = open(key);
         return (
           <chakra.button
             key={key}
@@ -217,7 +220,7 @@ function Tasks({
             flexShrink="0"
           >
             <span>{name}</span>
-            {worst && <Worst worst={worst} />}
+            <StandingMark standing={standing} />
             <Box as="span" fontSize="xs" color="soft" ml="auto">
               <Assumed count={assumed} />
             </Box>

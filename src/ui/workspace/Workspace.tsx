@@ -17,7 +17,7 @@ import { ConflictPanel } from './ConflictPanel';
 import { OPENING, openAddress, usePlace, useTask } from './goTo';
 import { Guide } from './Guide';
 import { LeavingQuestion } from './LeavingQuestion';
-import { OTHERS_AFTER_MS, StageBody } from './StageBody';
+import { StageBody } from './StageBody';
 import { StageRail } from './StageRail';
 import { actsOn } from './tasks';
 import { TopBar } from './TopBar';
@@ -29,13 +29,9 @@ type Props = { readonly id: string; readonly document: SystemDocument; readonly 
 
 const CommandBox = lazy(() => import('./CommandBox').then(({ CommandBox: opened }) => ({ default: opened })));
 
-/** Fetched when the page has its numbers, or when it is asked for before. */
+/** Fetched with the other stages, or when it is asked for before. */
 function GoTo() {
   const isOpen = useCommandBox((state) => state.isOpen);
-  useEffect(() => {
-    const timer = setTimeout(() => void import('./CommandBox').catch(() => undefined), OTHERS_AFTER_MS);
-    return () => clearTimeout(timer);
-  }, []);
   return isOpen ? (
     <Suspense fallback={null}>
       <CommandBox />

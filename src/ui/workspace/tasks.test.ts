@@ -3,7 +3,7 @@ import { describe, expect, it } from 'vitest';
 import { allKnown } from '@/core/answers';
 import { parseSystemText, toPath, type SystemDocument } from '@/core/plan';
 import { RULES } from '@/core/rules';
-import { placeIn, placeOfField, TASKS, taskOfRule, tasksOf } from './tasks';
+import { placeIn, placeOfField, standingOf, TASKS, taskOfRule, tasksOf } from './tasks';
 
 const demo = (file: string): SystemDocument => {
   const parsed = parseSystemText(readFileSync(`demo/${file}`, 'utf8'));
@@ -68,5 +68,34 @@ describe('tasks', () => {
   it('a rule that no task knows is at the first of its stage', () => {
     expect(taskOfRule({ id: 'line.siphons', stage: 'lines' })).toBe('failure');
     expect(taskOfRule({ id: 'line.unheard-of', stage: 'lines' })).toBe('delivery');
+  });
+});
+
+describe('how a place stands', () => {
+  const NONE = { findings: [], notJudged: [], onTheWay: [], failed: [] };
+  const finding = (id: string, severity: 'stop' | 'warn' | 'note') => ({ id, stage: 'lines' as const, severity });
+  const [warned, stopped] = [finding('line.siphons', 'warn'), finding('line.cannot-deliver', 'stop')];
+
+  it('by its worst finding, at the stage and at the task where that is mended', () => {
+    const judged = { ...NONE, findings: [warned, stopped, finding('line.held-too-far', 'note')] };
+    expect(standingOf(judged, 'lines')).toBe('stop');
+    expect(standingOf(judged, 'lines', 'delivery')).toBe('stop');
+    expect(standingOf(judged, 'lines', 'failure')).toBe('warn');
+    expect(standingOf(judged, 'lines', 'schematic')).toBeUndefined();
+    expect(standingOf(judged, 'tank')).toBeUndefined();
+  });
+
+  it('is never clear before all is known: looking, failed and not judged are each told', () => {
+    expect(standingOf({ ...NONE, onTheWay: ['clearances'] }, 'fit', 'clearance')).toBe('looking');
+    expect(standingOf({ ...NONE, failed: ['reach'], onTheWay: ['clearances'] }, 'fit')).toBe('unknown');
+    const notJudged = [{ id: 'gauge.lies', stage: 'gauge' as const }];
+    expect(standingOf({ ...NONE, notJudged }, 'gauge', 'needle')).toBe('unknown');
+    expect(standingOf({ ...NONE, notJudged }, 'gauge', 'scales')).toBeUndefined();
+    expect(standingOf({ ...NONE, findings: [warned], onTheWay: ['reach'] }, 'lines')).toBe('warn');
+    expect(standingOf(NONE, 'lines')).toBeUndefined();
+  });
+
+  it('a sheet of paper has no standing', () => {
+    expect(standingOf({ ...NONE, onTheWay: ['clearances'] }, 'paper')).toBeUndefined();
   });
 });

@@ -1,5 +1,5 @@
 import { valueAt, type Path, type SystemDocument } from '@/core/plan';
-import type { Finding, NotJudged, Stage } from '@/core/rules';
+import type { Finding, NotJudged, Severity, Stage } from '@/core/rules';
 
 /** A piece of the work of a stage that fits a screen or two. */
 export type Task = {
@@ -459,19 +459,20 @@ export const tasksOf = (stage: string): readonly Task[] => {
   return tasks.length > 1 ? tasks : [];
 };
 
-/** How many keys of a path a pattern covers; undefined where it does not fit. */
-function covered(pattern: string, path: Path): number | undefined {
-  const keys = pattern.split('.');
-  const fits = keys.length <= path.length && keys.every((key, i) => key === '*' || key === String(path[i]));
-  return fits ? keys.length : undefined;
-}
+/** Every pattern with its task, taken apart once. */
+const PATTERNS = STAGE_ORDER.flatMap((stage) =>
+  TASKS[stage].flatMap(({ key: task, fields }) => fields.map((pattern) => ({ stage, task, keys: pattern.split('.') }))),
+);
 
-/** The task of a stage where a value is entered. */
-function taskOfField(stage: Stage, path: Path): (PlaceOfTask & { readonly keys: number }) | undefined {
-  const [best] = TASKS[stage]
-    .flatMap(({ key, fields }) => fields.map((pattern) => ({ task: key, keys: covered(pattern, path) ?? 0 })))
-    .sort((a, b) => b.keys - a.keys);
-  return best && best.keys > 0 ? { stage, task: best.task, keys: best.keys } : undefined;
+/** The task whose pattern fits the most of a path, of the stages that are asked about. */
+function longestFit(path: Path, isAsked: (stage: Stage) => boolean): PlaceOfTask | undefined {
+  let best: (typeof PATTERNS)[number] | undefined;
+  for (const pattern of PATTERNS) {
+    const { stage, keys } = pattern;
+    if (!isAsked(stage) || keys.length > path.length || keys.length <= (best?.keys.length ?? 0)) continue;
+    if (keys.every((key, i) => key === '*' || key === String(path[i]))) best = pattern;
+  }
+  return best && { stage: best.stage, task: best.task };
 }
 
 /** Where a value is entered. */
@@ -480,20 +481,42 @@ export function placeOfField(system: SystemDocument, path: Path): PlaceOfTask {
     const { role } = (valueAt(system, path.slice(0, 4)) ?? {}) as { readonly role?: string };
     if (role === 'vent' || role === 'filler') return { stage: 'vents', task: 'vents' };
   }
-  const [best] = STAGE_ORDER.flatMap((stage) => (stage === 'vents' ? [] : (taskOfField(stage, path) ?? []))).sort(
-    (a, b) => b.keys - a.keys,
-  );
-  return best ?? { stage: 'range', task: 'range' };
+  return longestFit(path, (stage) => stage !== 'vents') ?? { stage: 'range', task: 'range' };
 }
 
 /** Where a value is entered in a stage that has it, else where it is entered at all. */
 export const placeIn = (stage: string, system: SystemDocument, path: Path): PlaceOfTask =>
-  (stage in TASKS ? taskOfField(stage as Stage, path) : undefined) ?? placeOfField(system, path);
+  longestFit(path, (one) => one === stage) ?? placeOfField(system, path);
 
 /** The task at which what a rule says is mended. */
 export function taskOfRule({ id, stage }: Pick<Finding | NotJudged, 'id' | 'stage'>): string {
   const found = TASKS[stage].find(({ rules }) => rules.includes(id)) ?? TASKS[stage][0]!;
   return found.key;
+}
+
+/** How a place stands: its worst finding, else what is not known of it, else nothing. */
+export type Standing = Exclude<Severity, 'note'> | 'unknown' | 'looking' | undefined;
+
+type Told = {
+  readonly findings: readonly Pick<Finding, 'id' | 'stage' | 'severity'>[];
+  readonly notJudged: readonly Pick<NotJudged, 'id' | 'stage'>[];
+  readonly onTheWay: readonly string[];
+  readonly failed: readonly string[];
+};
+
+/**
+ * How a stage stands, or a task of it. What is still on its way, or failed, may be about any of them: no place is clear
+ * before that is known.
+ */
+export function standingOf({ findings, notJudged, onTheWay, failed }: Told, stage: string, task?: string): Standing {
+  if (!(stage in TASKS)) return undefined;
+  const here = (each: Pick<Finding, 'id' | 'stage'>): boolean =>
+    each.stage === stage && (task === undefined || taskOfRule(each) === task);
+  const severities = findings.filter(here).map(({ severity }) => severity);
+  if (severities.includes('stop')) return 'stop';
+  if (severities.includes('warn')) return 'warn';
+  if (failed.length > 0 || notJudged.some(here)) return 'unknown';
+  return onTheWay.length > 0 ? 'looking' : undefined;
 }
 
 /** What of the conditions acts on what is open. */

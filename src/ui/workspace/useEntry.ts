@@ -2,6 +2,7 @@
 
 import { useState } from 'react';
 import type { Path } from '@/core/plan';
+import { addedTo } from '../parts/added';
 import { usePlace } from './goTo';
 
 /**
@@ -17,9 +18,9 @@ export function useEntry(
   const prefix = `${list.join('.')}.`;
   const ids = entries.map(({ id }) => id);
   const [before, setBefore] = useState(ids);
-  const added = ids.length > before.length ? ids.find((id) => !before.includes(id)) : undefined;
   if (ids.join() !== before.join()) {
     setBefore(ids);
+    const added = addedTo(before, ids);
     if (added !== undefined) setChosen(added);
   }
   const [followed, setFollowed] = useState(0);
