@@ -22,14 +22,24 @@ async function laidOut(page: Page): Promise<void> {
   });
 }
 
+/** What of a page is said as in a boat, with the words round it. */
+const boatWords = (page: Page): Promise<string[]> =>
+  page.evaluate(() => {
+    const texts = [document.body.textContent ?? ''];
+    for (const one of document.querySelectorAll('[aria-label], [title]'))
+      texts.push(one.getAttribute('aria-label') ?? '', one.getAttribute('title') ?? '');
+    const boat = /.{0,24}\b(?:starboard|aft|fore|to port|port (?:side|face|wall|down|end))\b.{0,16}/gi;
+    return texts.flatMap((text) => text.match(boat) ?? []);
+  });
+
 for (const name of ['crab-boat', 'forest-trailer', 'hill-climb-car', 'snow-vehicle'])
-  test(`${name}: each task is a screen or two`, async ({ page }) => {
+  test(`${name}: each task is a screen or two, and names sides as its vehicle does`, async ({ page }) => {
     test.slow();
     await page.setViewportSize({ width: 1280, height: 800 });
     await openCopy(page, name);
     // With every finding there that will be: they stand over the tasks and count.
     await expect(page.getByTestId('number-findings')).toHaveAttribute('data-sure', 'true', { timeout: 120_000 });
-    const tall: string[] = [];
+    const [tall, afloat]: [string[], string[]] = [[], []];
     for (const [stage, tasks] of Object.entries(TASKS))
       for (const { key } of tasks) {
         if (tasks.length > 1) await openTask(page, key, stage);
@@ -38,8 +48,10 @@ for (const name of ['crab-boat', 'forest-trailer', 'hill-climb-car', 'snow-vehic
         await laidOut(page);
         const height = await page.evaluate(() => document.getElementById('work')!.scrollHeight);
         if (height > MOST_PX) tall.push(`${stage}/${key} ${height}`);
+        if (name !== 'crab-boat') afloat.push(...(await boatWords(page)).map((word) => `${stage}/${key} ${word}`));
       }
     expect(tall).toEqual([]);
+    expect(afloat).toEqual([]);
   });
 
 test('each task by the rail, by its address and by the command box; back leads back', async ({ page }) => {

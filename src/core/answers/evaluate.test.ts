@@ -401,6 +401,23 @@ describe('sensitivity', () => {
     // Half of the sump stands inside the tank, and only its lower two corners tell.
     expect(ofPart.moves.holds!).toBeGreaterThan(0);
     expect(ofPart.moves.holds!).toBeLessThan(2 * 0.5 * Math.hypot(0.2, 0.1) * 0.004 * 0.2 * 0.95);
+    // Every corner by itself comes to the same as all alike; one that is said to be exact counts for nothing.
+    const own = withValue(
+      prism,
+      toPath('tanks[0].shape.profile'),
+      profile.map((point, i) => (i === 3 ? point : { ...point, origin: 'assumed', spread_m: i === 0 ? 0 : 0.004 })),
+    );
+    const each = sensitivity(own, findingKeys).influences.filter(({ path }) => path[2] === 'shape' && path.length > 4);
+    expect(each.map(({ path, origin }) => `${path.join('.')} ${origin}`).sort()).toEqual([
+      'tanks.0.shape.profile.1.spread_m assumed',
+      'tanks.0.shape.profile.2.spread_m assumed',
+    ]);
+    const rest = sensitivity(own, findingKeys).influences.find(({ path }) => path.at(-1) === 'profileSpread_m')!;
+    expectClose(
+      Math.hypot(...each.map(({ moves }) => moves.holds!), rest.moves.holds!),
+      Math.sqrt(3) * 0.5 * Math.hypot(0.56, 0.302) * 0.004 * 1.12 * 0.95,
+      { rel: 1e-9, why: 'three half diagonals' },
+    );
     const exact = withValue(prism, toPath('tanks[0].shape.profileSpread_m'), 0);
     expect(
       sensitivity(exact, findingKeys).influences.some((influence) => influence.path.includes('profileSpread_m')),

@@ -65,7 +65,7 @@ export function* influencesOf(system: PlanAt, findingsOf: FindingsOf): Generator
 }
 
 /**
- * All corners of a body's profiles, each moved by itself square to the chord between its neighbours, where it tells
+ * Corners of a body's profiles that are known alike, each moved by itself square to the chord between its neighbours, where it tells
  * most; their effects added as squares.
  */
 function cornersInfluence(
@@ -74,8 +74,8 @@ function cornersInfluence(
   base: Snapshot,
   findingsOf: FindingsOf,
 ): Influence {
-  const each = profiles.flatMap(({ path: at, points }) =>
-    points.map((_, i) => {
+  const each = profiles.flatMap(({ path: at, points, which }) =>
+    which.map((i) => {
       const ends = [-1, 1].map((side) =>
         outcomeOf(
           withValue(

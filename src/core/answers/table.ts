@@ -75,6 +75,7 @@ export const ANSWERS = {
   changes: row('what each face costs', WHOLE, 'asked'),
   templates: row('templates', PLAN, 'asked'),
   built: row('the tank as built', WHOLE, 'asked'),
+  sizeFor: row('the size for so many litres', PLAN, 'asked'),
   largest: row('the largest tank', PLAN, 'asked'),
   wayCheck: row('the check of a way', PLAN, 'asked'),
   wayPicture: row('the picture of a way', PLAN, 'asked'),

@@ -22,6 +22,7 @@ import { costliest, sizeTable, type Costliest, type SizeTable } from './lines';
 import { influencesOf, combinedUncertainty, type Influence, type Sensitivity } from './sensitivity';
 import { tankMap, type MapMode } from './tank/attitudeMap';
 import { heightForReserve, pickupCuts } from './tank/pickups';
+import { sizeForVolume } from './tank/sizeForVolume';
 import { tankSolid } from './tank/solid';
 import { tankTable, type TableAt } from './tank/table';
 import { builtResult, changesOf } from './tank/tankChanges';
@@ -129,6 +130,9 @@ export const answerWork = <J extends Counted>(rules: AskedRules<J>) =>
     changes: atOnce((system: Read<'changes'>, t: number, gap?: FitGap) => success(changesOf(system, t, gap))),
     templates: atOnce((plan: Read<'templates'>, t: number) => templatesOf(plan, t)),
     built: atOnce((system: Read<'built'>, t: number) => success(builtResult(system, t))),
+    sizeFor: atOnce((plan: Read<'sizeFor'>, t: number, key: string, holds_m3: number) =>
+      sizeForVolume(plan, t, key, holds_m3),
+    ),
     largest: atOnce((plan: Read<'largest'>) => largestTanks(plan)),
     wayCheck: atOnce((plan: Read<'wayCheck'>, part: string, steps: readonly WayStep[]) =>
       checkedWay(plan, part, steps),

@@ -1,12 +1,13 @@
 import { senderSizes } from '../senders';
 import { feedPath } from '../plan/circuits';
 import type { Known, Origin } from '../schema/known';
-import type { ShapeDocument, Plan } from '../plan/schema';
-import type { Path } from '../plan/edit';
-import { say, type Message, type Role } from '../units';
+import type { Plan, ShapeDocument, SystemDocument } from '../plan/schema';
+import { valueAt, type Path } from '../plan/edit';
+import { shapeKind } from '../shapes';
+import { radians, say, type Message, type Role } from '../units';
 import { withPositions } from '../state';
 import { mainPickup, type Evaluation } from './evaluate';
-import { flowRole } from '../plan/fields';
+import { flowRole, wordsAt } from '../plan/fields';
 import type { NumberKey } from './numbers';
 
 export type WorkingTerm = {
@@ -64,7 +65,7 @@ function holdsWorking(system: Plan, { tanks }: Evaluation): Working {
             ? 'holds = (volume inside the walls − foam and baffles) × fill limit'
             : 'holds = volume inside the walls × fill limit',
       terms: [
-        ...shapeTerms(tank.shape, tank.dimensions, at('shape')),
+        ...shapeTerms(system, at('shape')),
         ...[...tank.parts, ...tank.slices].map(({ id, name }) => got(name, result.changes[id] ?? 0, 'tankVolume')),
         ...(tank.foam_ratio ? [put('taken by foam', tank.foam_ratio, 'share', at('foam_ratio'))] : []),
         got('room for liquid', result.gross_m3, 'tankVolume'),
@@ -77,23 +78,17 @@ function holdsWorking(system: Plan, { tanks }: Evaluation): Working {
   return { steps, notes: [say('The rest of the tank is head room: fuel grows as it warms.')] };
 }
 
-const SHAPE_WORDS: Readonly<Record<string, string>> = {
-  length_m: 'length',
-  width_m: 'width',
-  height_m: 'height',
-  diameter_m: 'diameter',
-  shell_m: 'straight shell',
-  nearDiameter_m: 'diameter at its near end',
-  farDiameter_m: 'diameter at its far end',
+/** The sizes that a tank's shape is made from, as the form names them. */
+const shapeTerms = (system: Plan, path: Path): WorkingTerm[] => {
+  const shape = valueAt(system, path) as ShapeDocument;
+  return shapeKind(shape).sizes.flatMap(({ key }) => {
+    const known = shape[key as keyof ShapeDocument] as unknown as Known;
+    const words = wordsAt(system as SystemDocument, [...path, key]);
+    if (!words) return [];
+    const { label, role } = words;
+    return [put(label, role === 'slope' ? { ...known, value: radians(known.value) } : known, role, [...path, key])];
+  });
 };
-
-/** The sizes that a shape is made from, inside or outside as they are measured. */
-const shapeTerms = (shape: ShapeDocument, side: string, path: Path): WorkingTerm[] =>
-  Object.entries(shape).flatMap(([key, value]) =>
-    SHAPE_WORDS[key] && typeof value === 'object' && 'origin' in value
-      ? [put(`${side} ${SHAPE_WORDS[key]}`, value, 'tape', [...path, key])]
-      : [],
-  );
 
 function usableWorking(system: Plan, evaluation: Evaluation): Working {
   const main = mainPickup(system, evaluation);

@@ -1,3 +1,42 @@
+/** Where bodies are described, but for obstacles, which are of version 7 as a whole. */
+const BODIES_OF_7 = ['fit.bay.shape', 'tanks[].parts[].shape', 'tanks[].shape'];
+const SHAPE_KEYS_OF_7 = [
+  'cutAcross_m',
+  'cutEnd',
+  'cutSide',
+  'cutUp_m',
+  'deadrise_deg',
+  'deepEnd',
+  'farAcross_m',
+  'farUp_m',
+  'firstRise_m',
+  'firstRun_m',
+  'flat_m',
+  'headEnd',
+  'head_m',
+  'keel',
+  'leg_m',
+  'level',
+  'nearAcross_m',
+  'nearUp_m',
+  'secondRise_m',
+  'secondRun_m',
+  'slopingFace',
+  'stemAt_m',
+  'stem_m',
+  'steppedFace',
+  'thinEnd',
+  'thinHeight_m',
+  'tunnelHeight_m',
+  'tunnel_m',
+  'profile[].origin',
+  'profile[].spread_m',
+  'near[].origin',
+  'near[].spread_m',
+  'far[].origin',
+  'far[].spread_m',
+];
+
 /**
  * Keys that each version of the format brought, topmost ones only; `[]` is any
  * entry of a list. Frozen with its version: what is published is not changed,
@@ -93,7 +132,14 @@ export const ADDED_KEYS: Readonly<Record<number, readonly string[]>> = {
     'tanks[].sightTubes[].tee',
     'wishes.moves_m3',
   ],
-  7: ['fit.obstacles', 'fit.removals', 'limits.surgeCompartment_m3', 'records', 'tanks[].parts[].operation'],
+  7: [
+    'fit.obstacles',
+    'fit.removals',
+    'limits.surgeCompartment_m3',
+    'records',
+    'tanks[].parts[].operation',
+    ...BODIES_OF_7.flatMap((body) => SHAPE_KEYS_OF_7.map((key) => `${body}.${key}`)),
+  ],
 };
 
 /** The first key in a document that its version did not have yet, as a path, and the version that brought it. */

@@ -2,6 +2,7 @@ import type { AnySchema, SchemaDescription } from 'yup';
 import { valueAt, type Path } from './edit';
 import type { FieldWords, Known } from '../schema/known';
 import { systemSchema, UNION_BRANCHES, type SystemDocument } from './schema';
+import { sideText } from './sides';
 
 export type Limits = { readonly min: number; readonly max: number };
 
@@ -40,14 +41,15 @@ export const flowRole = (flow_m3PerS: number): 'burn' | 'transfer' =>
  */
 export function wordsAt(system: SystemDocument, path: Path): FieldWords | undefined {
   const { schema, value } = schemaAt(system, path);
-  const words = schema.meta() as FieldWords | undefined;
-  if (!words) return undefined;
+  const meta = schema.meta() as FieldWords | undefined;
+  if (!meta) return undefined;
+  const words = { ...meta, label: sideText(system.vehicle.kind, meta.label) };
   const { label, role, ...more } = words;
   const flow = (value as Known | undefined)?.value ?? 0;
   if (role === 'burn' && path.at(-1) !== 'burnIdle_m3PerS' && path.at(-1) !== 'burnFull_m3PerS')
     return { label, role: flowRole(flow), ...more };
   if (role === 'roadSpeed' && system.vehicle.kind === 'boat') return { label, role: 'seaSpeed', ...more };
-  if (path[0] === 'tanks' && path[2] === 'shape')
+  if (path[0] === 'tanks' && path[2] === 'shape' && role === 'tape')
     return { label: `${valueAt(system, [...path.slice(0, 2), 'dimensions']) as string} ${label}`, role, ...more };
   return words;
 }

@@ -1,7 +1,15 @@
 import { isRemembering } from '../memo';
 
 /** Keys that say how a value is known or what a thing is called: no number follows from them. */
-const TOLD: ReadonlySet<string> = new Set(['name', 'origin', 'spread', 'file', 'profileOrigin', 'profileSpread_m']);
+const TOLD: ReadonlySet<string> = new Set([
+  'name',
+  'origin',
+  'spread',
+  'file',
+  'profileOrigin',
+  'profileSpread_m',
+  'spread_m',
+]);
 
 /**
  * A part of the plan without names, origins and spreads: what is left is all

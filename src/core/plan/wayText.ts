@@ -16,6 +16,11 @@ const SHIFTS: Readonly<Record<string, readonly ['forward_m' | 'toPort_m' | 'up_m
   port: ['toPort_m', 1],
   'to starboard': ['toPort_m', -1],
   starboard: ['toPort_m', -1],
+  rearward: ['forward_m', -1],
+  'to the left': ['toPort_m', 1],
+  left: ['toPort_m', 1],
+  'to the right': ['toPort_m', -1],
+  right: ['toPort_m', -1],
 };
 const TURNS: Readonly<Record<string, readonly ['noseUp_deg' | 'starboardDown_deg' | 'noseToPort_deg', 1 | -1]>> = {
   'nose up': ['noseUp_deg', 1],
@@ -24,6 +29,10 @@ const TURNS: Readonly<Record<string, readonly ['noseUp_deg' | 'starboardDown_deg
   'port down': ['starboardDown_deg', -1],
   'nose to port': ['noseToPort_deg', 1],
   'nose to starboard': ['noseToPort_deg', -1],
+  'right down': ['starboardDown_deg', 1],
+  'left down': ['starboardDown_deg', -1],
+  'nose to the left': ['noseToPort_deg', 1],
+  'nose to the right': ['noseToPort_deg', -1],
 };
 
 /** "out" goes on the way it went last, by this [m]. */
@@ -79,7 +88,7 @@ function readMove(part: string, reader: ReaderSystem): Outcome<WayStep, 'not-a-m
     return failure(
       'not-a-move',
       'way',
-      `“${part}” is no move. Say up, down, forward, aft, to port or to starboard with a length; nose up, nose down, starboard down, port down, nose to port or nose to starboard with an angle; or out.`,
+      `“${part}” is no move. Say up, down, forward, aft (or rearward), to port (or left) or to starboard (or right) with a length; nose up, nose down, starboard (or right) down, port (or left) down, nose to port (or to the left) or nose to starboard (or to the right) with an angle; or out.`,
     );
   const read = parseQuantity(
     part.slice(words.length + 1),

@@ -1,3 +1,4 @@
+import { sideText } from '../plan/sides';
 import { REFILL_HEAD_M } from '../answers';
 import { largestTwist_sin } from '../geometry';
 import { EXCITATIONS, RESONANCE_REL } from '../reference/excitation';
@@ -171,7 +172,7 @@ export const INSIDE_RULES: readonly Rule[] = [
           const now = Math.min(...short.map((way) => feed.holds[way].time_s));
           return when(short.length > 0 && !pickup.starvedNow, () => ({
             what: say(
-              `At this fill ${pickup.name} runs dry ${short.map((way) => WAYS[way]).join(' and ')}, after ${now.toFixed(1)} s at the engine's draw.`,
+              `At this fill ${pickup.name} runs dry ${short.map((way) => sideText(system.vehicle.kind, WAYS[way])).join(' and ')}, after ${now.toFixed(1)} s at the engine's draw.`,
             ),
             path: ['tanks', t, 'plates'],
             ...(system.consumers.some(({ kind }) => kind === 'petrol-injection') ? { severity: 'stop' as const } : {}),

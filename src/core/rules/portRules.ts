@@ -1,3 +1,4 @@
+import { sideText } from '../plan/sides';
 import type { SheetCheck, SheetCheckKind, SheetPort } from '../answers';
 import { say, when, type Hit, type Rule as AnyRule, type Severity, type SheetRuleContext } from './rule';
 
@@ -5,10 +6,15 @@ type Rule = AnyRule<SheetRuleContext>;
 
 const eachPort = ({
   evaluation,
+  system,
 }: SheetRuleContext): { port: SheetPort; t: number; corner: (edge: string) => string }[] =>
   (evaluation.sheets?.ok ? evaluation.sheets.value : []).flatMap((sheets, t) =>
     sheets.flatMap(({ ports, name }) =>
-      ports.map((port) => ({ port, t, corner: (edge) => `${edge} of the ${name.toLowerCase()}` })),
+      ports.map((port) => ({
+        port,
+        t,
+        corner: (edge) => `${edge} of the ${sideText(system.vehicle.kind, name).toLowerCase()}`,
+      })),
     ),
   );
 

@@ -25,8 +25,8 @@ export const cone: ShapeKindOf<Cone> & { readonly schema: typeof schema } = {
     length_m: chosen(height),
   }),
   sizes: [
-    { key: 'nearDiameter_m', word: 'Near diameter', upright: 'Diameter below', isSided: false },
-    { key: 'farDiameter_m', word: 'Far diameter', upright: 'Diameter above', isSided: false },
+    { key: 'nearDiameter_m', word: 'Diameter, {lower} end', isSided: false },
+    { key: 'farDiameter_m', word: 'Diameter, {higher} end', isSided: false },
     sided('length_m', 'length'),
   ],
 };

@@ -29,6 +29,7 @@ import {
 } from '../state/editor';
 import { useNarrow } from '../parts/useNarrow';
 import { useReader } from '../state/reader';
+import { useSides, type Sides } from '../state/sides';
 import type { Acts } from '../workspace/tasks';
 
 type ControlProps = {
@@ -73,6 +74,7 @@ export function ConditionsPanel({ acts }: { readonly acts: Acts }) {
   // One text, so that an edit of a tank does not draw all controls again.
   const names = useValue((system) => system.tanks.map((tank) => `${tank.id}=${tank.name}`).join('\n')).split('\n');
   const reader = useReader();
+  const sides = useSides();
   const narrow = useNarrow();
   const [open, setOpen] = useState(false);
   const reset = (): void =>
@@ -125,7 +127,7 @@ export function ConditionsPanel({ acts }: { readonly acts: Acts }) {
         ({ group, path }) => group === 'liquid' || (group === 'other' && valueAt({ conditions }, path) !== 0),
       )
     : folded;
-  const rest = told.map((entry) => conditionWords(entry, conditions, reader)).join(' · ');
+  const rest = told.map((entry) => conditionWords(entry, conditions, reader, sides)).join(' · ');
   return (
     <Box
       as="section"
@@ -252,9 +254,10 @@ function conditionWords(
   { label, path, role }: Entry,
   conditions: SystemDocument['conditions'],
   reader: ReaderSystem,
+  sides: Sides,
 ): string {
   const value = inSI(valueAt({ conditions }, path) as number, role);
-  return `${label} ${formatQuantity(value, role, { reader }).text}`;
+  return `${sides(label)} ${formatQuantity(value, role, { reader }).text}`;
 }
 
 const isAngle = (role: Role): boolean => role === 'slope';
@@ -262,6 +265,7 @@ const inDocument = (si: number, role: Role): number => (isAngle(role) ? (si * 18
 const inSI = (value: number, role: Role): number => (isAngle(role) ? (value * Math.PI) / 180 : value);
 
 function Control({ label, path, role, slide, step, ends }: ControlProps) {
+  const sides = useSides();
   const reader = useReader();
   const value = useValueNow((system) => valueAt(system, path) as number);
   const before = useRef<SystemDocument>(undefined);
@@ -293,11 +297,11 @@ function Control({ label, path, role, slide, step, ends }: ControlProps) {
     <Box pb="2px" data-path={path.join('.')}>
       <Box display="flex" alignItems="center" justifyContent="space-between" gap="2">
         <Box fontWeight="600" lineHeight="1.15">
-          {label}
+          {sides(label)}
         </Box>
         <Box width="112px" flexShrink="0">
           <TextEntry
-            label={label}
+            label={sides(label)}
             hideLabel
             value={entryText(inSI(value, role), role, reader)}
             unit={unit.symbol}
@@ -308,7 +312,7 @@ function Control({ label, path, role, slide, step, ends }: ControlProps) {
       </Box>
       <chakra.input
         type="range"
-        aria-label={`${label}, slider`}
+        aria-label={`${sides(label)}, slider`}
         aria-valuetext={formatQuantity(inSI(value, role), role, { reader }).text}
         min={low}
         max={high}
@@ -327,8 +331,8 @@ function Control({ label, path, role, slide, step, ends }: ControlProps) {
       />
       {ends && (
         <Box display="flex" justifyContent="space-between" fontSize="xs" color="soft" lineHeight="1">
-          <span>{ends[0]}</span>
-          <span>{ends[1]}</span>
+          <span>{sides(ends[0])}</span>
+          <span>{sides(ends[1])}</span>
         </Box>
       )}
     </Box>

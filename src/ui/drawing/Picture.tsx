@@ -7,12 +7,14 @@ import { useEffect, useRef, useState } from 'react';
 import { formatQuantity } from '@/core/units';
 import { useOutcome } from '../state/answers';
 import { useReader } from '../state/reader';
+import { useSides } from '../state/sides';
 import type { Scene, Where } from './scene';
 
 type Props = { readonly index: number; readonly large?: boolean; readonly onToggle: () => void };
 
 /** The tank in three dimensions: turn it by dragging or with the arrow keys, cut it open with the slider. */
 export function Picture({ index, large = false, onToggle }: Props) {
+  const sides = useSides();
   const { value, fresh } = useOutcome('solid', index);
   const solid = value?.ok ? value.value : undefined;
   const reader = useReader();
@@ -116,7 +118,7 @@ export function Picture({ index, large = false, onToggle }: Props) {
           Section
           <chakra.input
             type="range"
-            aria-label="Cut the picture open from starboard"
+            aria-label={sides('Cut the picture open from starboard')}
             min="0"
             max="1"
             step="0.01"

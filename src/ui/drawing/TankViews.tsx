@@ -7,7 +7,7 @@ import type { TankDrawing } from '@/core/answers';
 import { ruleScale, tankSheet } from '@/core/reports';
 import { formatQuantity } from '@/core/units';
 import { useNarrow } from '../parts/useNarrow';
-import { VIEW_WORDS } from '../parts/words';
+import { viewWords } from '../parts/words';
 import { useReader } from '../state/reader';
 import { useDetails } from '../state/results';
 import { DrawingView } from './DrawingView';
@@ -63,7 +63,7 @@ function Drawn({
     title: `${tank.name}: side, end and plan view to scale, liquid at the set conditions`,
     room: { width_mm, height_mm: Math.max(LEAST_TALL_PX, tall_px) * MM_A_PX },
     isNarrow,
-    viewNames: VIEW_WORDS,
+    viewNames: viewWords(system.vehicle.kind),
     sizes: { side: `${size[0]} long`, end: `${size[1]} × ${size[2]} high`, plan: `${size[0]} × ${size[1]}` },
     turns_deg: { side: pitch_deg + tank.mounting.pitch_deg.value, end: -(roll_deg + tank.mounting.roll_deg.value) },
     grips: handles.map((handle) => ({ id: handle.id, label: shortName(handle), at: handle.at })),

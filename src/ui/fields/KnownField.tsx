@@ -104,7 +104,9 @@ export const KnownField = memo(function KnownField({ path, entry, ...own }: Know
           isOpen && (
             <Box display="flex" gap="1" mt="1" data-testid="how-known">
               <OriginPicker label={label} origin={known.origin} onChange={setOrigin} />
-              {known.origin !== 'chosen' && <SpreadField label={label} path={path} role={role} known={known} />}
+              {known.origin !== 'chosen' && (
+                <SpreadField label={label} path={[...path, 'spread']} role={role} known={known} />
+              )}
             </Box>
           )
         }
@@ -136,7 +138,7 @@ function spreadText(spread: number, role: Role, reader: ReaderSystem): string {
 }
 
 /** Where a value comes from and how far it may be off, in a word; pressed, both can be set. */
-function HowKnown({
+export function HowKnown({
   label,
   known,
   role,
@@ -181,7 +183,8 @@ function HowKnown({
   );
 }
 
-function OriginPicker({
+/** How a value is known, to be chosen. */
+export function OriginPicker({
   label,
   origin,
   onChange,
@@ -216,7 +219,8 @@ function OriginPicker({
   );
 }
 
-function SpreadField({
+/** How far a value may be off; `path` is where the plan has it. */
+export function SpreadField({
   label,
   path,
   role,
@@ -235,7 +239,14 @@ function SpreadField({
     const value = Number(entered.replace(',', '.').replace(/^±\s*/, ''));
     if (entered.trim() === '' || !Number.isFinite(value) || value < 0)
       return { ok: false, message: `Enter how far it may be off, in ${unit.symbol || 'the same unit'}: 0 or more.` };
-    setValue(`${label}: spread`, [...path, 'spread'], Number((value * scale).toPrecision(12)));
+    const spread = Number((value * scale).toPrecision(12));
+    const { max } = limitsAt(openDocument(), path);
+    if (spread > max)
+      return {
+        ok: false,
+        message: `No more than ±${spreadText(max, role, reader)} ${unit.symbol}: else it is not known.`,
+      };
+    setValue(`${label}: spread`, path, spread);
     return { ok: true };
   };
   return (

@@ -26,6 +26,7 @@ import { useAnswer } from '../state/answers';
 import { applyEdit, setValue, useValue } from '../state/editor';
 import { StlImport } from '../tank/StlImport';
 import { useReader } from '../state/reader';
+import { useSides } from '../state/sides';
 import {
   withCorner,
   withDrawnBay,
@@ -42,6 +43,7 @@ const WALLS = (Object.keys(WALL_WORDS) as WallKind[]).map((value) => ({ value, l
 
 /** The bay as it was measured: outlines, lengths between their corners, curved sides; and what does not agree. */
 export function BayPanel() {
+  const sides = useSides();
   const bay = useValue((system) => system.fit.bay);
   const { value: fit } = useAnswer('clearances');
   const survey = fit?.ok ? fit.value.bay : undefined;
@@ -77,7 +79,7 @@ export function BayPanel() {
       <Disagreements survey={survey} bay={bay} />
       <FieldGrid>
         <KnownField label="Bay origin, forward of datum" path={['fit', 'bay', 'x_m']} />
-        <KnownField label="Bay origin, to port of datum" path={['fit', 'bay', 'y_m']} />
+        <KnownField label={sides('Bay origin, to port of datum')} path={['fit', 'bay', 'y_m']} />
         <KnownField label="Bay origin, above datum" path={['fit', 'bay', 'z_m']} />
       </FieldGrid>
       <Measures bay={bay} survey={survey} />
@@ -100,22 +102,22 @@ const SIDE_WORDS = {
 function DrawnBay({ bay }: { readonly bay: Extract<BayDocument, { kind: 'drawn' }> }) {
   const { file } = bay.shape.kind === 'mesh' ? bay.shape : { file: 'a drawn body' };
   const size = shapeSpan(bay.shape);
+  const sides = useSides();
   const reader = useReader();
   return (
     <Box mb="3">
       <Box mb="2">
         The space is the inside of <b>{file}</b>:{' '}
-        {size.map((value) => formatQuantity(value, 'tape', { reader }).text).join(' × ')}, fore and aft × across ×
-        upright.
+        {size.map((value) => formatQuantity(value, 'tape', { reader }).text).join(' × ')}, length × width × height.
       </Box>
       <FieldGrid>
-        <KnownField label="Its aft end, from the datum forward" path={['fit', 'bay', 'x_m']} />
-        <KnownField label="Its starboard side, from the datum to port" path={['fit', 'bay', 'y_m']} />
+        <KnownField label={sides('Its aft end, from the datum forward')} path={['fit', 'bay', 'x_m']} />
+        <KnownField label={sides('Its starboard side, from the datum to port')} path={['fit', 'bay', 'y_m']} />
         <KnownField label="Its floor, above the datum" path={['fit', 'bay', 'z_m']} />
         {(Object.keys(SIDE_WORDS) as (keyof typeof SIDE_WORDS)[]).map((side) => (
           <Select
             key={side}
-            label={`${SIDE_WORDS[side]} is`}
+            label={sides(`${SIDE_WORDS[side]} is`)}
             value={bay.walls[side]}
             options={WALLS}
             onChange={(kind) => setValue(`what the ${side} side is`, ['fit', 'bay', 'walls', side], kind)}

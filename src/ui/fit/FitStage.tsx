@@ -6,6 +6,7 @@ import type { FitGap } from '@/core/answers';
 import { KnownField } from '../fields/KnownField';
 import { Beside } from '../parts/Beside';
 import { FieldGrid, Panel } from '../parts/Panel';
+import { useSides } from '../state/sides';
 import { useAnswer } from '../state/answers';
 import { useTank } from '../state/tankChoice';
 import { TankPicker } from '../tank/TankPicker';
@@ -78,6 +79,7 @@ function Space({ gap, moving }: { readonly gap?: FitGap | undefined; readonly mo
 
 function Clearance() {
   const t = useTank();
+  const sides = useSides();
   const [chosen, setChosen] = useState<string>();
   const { value: outcome } = useAnswer('clearances');
   const fit = outcome?.ok ? outcome.value.tanks[t] : undefined;
@@ -88,10 +90,10 @@ function Clearance() {
       <GapsPanel fit={fit} gap={gap} onChoose={setChosen} />
       <Panel title="Where the tank stands">
         <FieldGrid>
-          <KnownField label="Aft end, forward of the datum" path={at('x_m')} />
-          <KnownField label="Starboard side, to port of the datum" path={at('y_m')} />
+          <KnownField label={sides('Aft end, forward of the datum')} path={at('x_m')} />
+          <KnownField label={sides('Starboard side, to port of the datum')} path={at('y_m')} />
           <KnownField label="Floor, above the datum" path={at('z_m')} />
-          <KnownField label="Turned to port" path={at('yaw_deg')} />
+          <KnownField label={sides('Turned to port')} path={at('yaw_deg')} />
         </FieldGrid>
       </Panel>
     </Beside>

@@ -8,8 +8,9 @@ import { spaceDrawing, VIEW_AXES, withRoomFor, type Moving } from '@/core/report
 import { formatQuantity } from '@/core/units';
 import { DrawingView } from '../drawing/DrawingView';
 import { MM_A_PX, useRoom } from '../drawing/useRoom';
-import { VIEW_WORDS } from '../parts/words';
+import { viewWords } from '../parts/words';
 import { useNarrow } from '../parts/useNarrow';
+import { useValue } from '../state/editor';
 import { useAnswer } from '../state/answers';
 import { useReader } from '../state/reader';
 import { useTank } from '../state/tankChoice';
@@ -70,6 +71,7 @@ function Drawn({
   readonly moving: Moving | undefined;
 }) {
   const reader = useReader();
+  const vehicle = useValue((system) => system.vehicle.kind);
   const isNarrow = useNarrow();
   const [ref, width_mm] = useRoom(USUAL_PX);
   const { drawing, numbered, legend } = useMemo(
@@ -78,12 +80,12 @@ function Drawn({
         title: `Side, end and plan of the space to one scale${gap ? `; ${gap.pieceName} to ${gap.name} dimensioned` : ''}`,
         room: { width_mm, height_mm: TALL_PX * MM_A_PX },
         isNarrow,
-        viewNames: VIEW_WORDS,
+        viewNames: viewWords(vehicle),
         length: (value) => formatQuantity(value, 'tape', { reader }).text,
         gap,
         moving,
       }),
-    [seen, width_mm, isNarrow, reader, gap, moving],
+    [seen, width_mm, isNarrow, reader, gap, moving, vehicle],
   );
   return (
     <Box position="relative" ref={ref}>

@@ -12,6 +12,7 @@ import { Quantity } from '../parts/Quantity';
 import { useAnswer, useAsked } from '../state/answers';
 import { setValue, useSystem } from '../state/editor';
 import { useReader } from '../state/reader';
+import { useSides } from '../state/sides';
 import { openTank, useTank } from '../state/tankChoice';
 import { pathWords } from '../measure/pathWords';
 import { changeWords, travelWords } from './fitWords';
@@ -204,6 +205,7 @@ export function GapsPanel({ fit, gap, onChoose }: Props) {
  * What would give the chosen place what is asked, with what it costs and what then is tightest; one press applies it.
  */
 function Mends({ gap }: { readonly gap: FitGap }) {
+  const sides = useSides();
   const t = useTank();
   const reader = useReader();
   const { answer, fresh, running, ask } = useAsked('changes');
@@ -223,8 +225,8 @@ function Mends({ gap }: { readonly gap: FitGap }) {
         fresh &&
         answer.value.map(({ change, tank, volume_m3, margin_m }, i) => (
           <Box key={i} display="flex" gap="3" alignItems="center" flexWrap="wrap" py="1">
-            <Button onClick={() => setValue(changeWords(change, reader), ['tanks', openTank()], tank)}>
-              {changeWords(change, reader)}
+            <Button onClick={() => setValue(changeWords(change, sides, reader), ['tanks', openTank()], tank)}>
+              {changeWords(change, sides, reader)}
             </Button>
             <Box fontWeight="650">
               {Math.abs(volume_m3) < 5e-6

@@ -12,6 +12,7 @@ import { Button } from '../parts/Button';
 import { FieldGrid, Panel } from '../parts/Panel';
 import { SquareButton } from '../parts/SquareButton';
 import { applyEdit, setValue, useValue } from '../state/editor';
+import { useSides } from '../state/sides';
 import { ShapeFields } from '../tank/ShapeFields';
 import { StlImport } from '../tank/StlImport';
 import { withBody, withMeshObstacle, withMotion, withoutMotion, withoutObstacle, withObstacle } from './fitEdits';
@@ -48,6 +49,7 @@ export function ObstaclesPanel() {
 }
 
 function ObstacleRow({ obstacle, i }: { readonly obstacle: ObstacleDocument; readonly i: number }) {
+  const sides = useSides();
   const at = (...keys: (string | number)[]) => ['fit', 'obstacles', i, ...keys];
   const of = (text: string): string => `${text}, ${obstacle.name}`;
   return (
@@ -95,11 +97,11 @@ function ObstacleRow({ obstacle, i }: { readonly obstacle: ObstacleDocument; rea
         </Box>
         <FieldGrid>
           <KnownField label={of('From the datum forward')} path={at('x_m')} />
-          <KnownField label={of('From the datum to port')} path={at('y_m')} />
+          <KnownField label={of(sides('From the datum to port'))} path={at('y_m')} />
           <KnownField label={of('Above the datum')} path={at('z_m')} />
-          <KnownField label={of('Turned to port')} path={at('yaw_deg')} />
+          <KnownField label={of(sides('Turned to port'))} path={at('yaw_deg')} />
           <KnownField label={of('Nose up')} path={at('pitch_deg')} />
-          <KnownField label={of('Starboard down')} path={at('roll_deg')} />
+          <KnownField label={of(sides('Starboard down'))} path={at('roll_deg')} />
           {obstacle.keep_m ? (
             <KnownField label={of('Distance to keep')} path={at('keep_m')} />
           ) : (
@@ -160,6 +162,7 @@ function BodyRow({
   readonly b: number;
 }) {
   const at = (key: string) => ['fit', 'obstacles', i, 'bodies', b, key];
+  const sides = useSides();
   const name = b === 0 ? obstacle.name : `${obstacle.name}, body ${b + 1}`;
   return (
     <Box mt="3">
@@ -167,11 +170,11 @@ function BodyRow({
         {b > 0 && (
           <>
             <KnownField label={`Forward of the first body, ${name}`} path={at('x_m')} />
-            <KnownField label={`To port of it, ${name}`} path={at('y_m')} />
+            <KnownField label={`${sides('To port of it')}, ${name}`} path={at('y_m')} />
             <KnownField label={`Above it, ${name}`} path={at('z_m')} />
-            <KnownField label={`Turned to port, ${name}`} path={at('yaw_deg')} />
+            <KnownField label={`${sides('Turned to port')}, ${name}`} path={at('yaw_deg')} />
             <KnownField label={`Nose up, ${name}`} path={at('pitch_deg')} />
-            <KnownField label={`Starboard down, ${name}`} path={at('roll_deg')} />
+            <KnownField label={`${sides('Starboard down')}, ${name}`} path={at('roll_deg')} />
             <Box alignSelf="end">
               <Button
                 kind="danger"
@@ -216,10 +219,11 @@ function MotionRow({
 }) {
   const at = (...keys: string[]) => ['fit', 'obstacles', i, 'motions', m, ...keys];
   const of = (text: string): string => `${text}, ${obstacle.name}${m > 0 ? ', second motion' : ''}`;
+  const sides = useSides();
   const slides = motion.kind === 'slide';
   const way = wayOf(slides ? motion.way : motion.axis);
   const options = [...(Object.keys(WAYS) as Way[]), ...(way === 'slantwise' ? ['slantwise' as const] : [])].map(
-    (value) => ({ value, label: slides ? value : `about the axis ${value}` }),
+    (value) => ({ value, label: sides(slides ? value : `about the axis ${value}`) }),
   );
   const rename = (key: string) => (text: string) =>
     readName(text, (name) => setValue('rename an end of travel', at(key), name));
@@ -256,7 +260,7 @@ function MotionRow({
         ) : (
           <>
             <KnownField label={of('Hinge, from the datum forward')} path={at('x_m')} />
-            <KnownField label={of('Hinge, from the datum to port')} path={at('y_m')} />
+            <KnownField label={of(sides('Hinge, from the datum to port'))} path={at('y_m')} />
             <KnownField label={of('Hinge, above the datum')} path={at('z_m')} />
             <KnownField label={of(`From rest to ${motion.fromName}`)} path={at('from_deg')} />
             <KnownField label={of(`From rest to ${motion.toName}`)} path={at('to_deg')} />

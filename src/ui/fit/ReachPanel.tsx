@@ -6,6 +6,7 @@ import type { ReachAnswer, ReachWhen } from '@/core/answers';
 import type { Vec3 } from '@/core/geometry';
 import { useAnswer } from '../state/answers';
 import { useReader } from '../state/reader';
+import { useSides } from '../state/sides';
 import { NotWorkedOut } from '../parts/NotWorkedOut';
 import { Panel } from '../parts/Panel';
 import { FitViews, movingOf } from './FitViews';
@@ -22,6 +23,7 @@ const keyOf = ({ id, job }: ReachAnswer): string => `${id} ${job}`;
  * drawing.
  */
 export function ReachPanel() {
+  const sides = useSides();
   const reader = useReader();
   const { value: reach, standing, reason } = useAnswer('reach');
   const fresh = standing === 'fresh';
@@ -86,7 +88,7 @@ export function ReachPanel() {
                 <Box fontWeight="700" color={TONES[answer.when]}>
                   {WHEN_WORDS[answer.when]}
                 </Box>
-                <Box>{reachWords(answer, reader)}</Box>
+                <Box>{reachWords(answer, sides, reader)}</Box>
               </chakra.button>
               {keyOf(answer) === chosen && answer.at && (
                 <FitViews tool={movingOf('', answer.at.solids.map(pointsOf))} />

@@ -9,10 +9,12 @@ import { Panel } from '../parts/Panel';
 import { useAsked } from '../state/answers';
 import { applyEdit, setValue, useValue } from '../state/editor';
 import { useReader } from '../state/reader';
+import { useSides } from '../state/sides';
 import { openTank, useTank } from '../state/tankChoice';
 
 /** How big a tank could be, and what each face of this one costs. */
 export function SizePanel() {
+  const sides = useSides();
   const t = useTank();
   const reader = useReader();
   const hasBay = useValue((system) => system.fit.bay.kind !== 'none');
@@ -79,13 +81,13 @@ export function SizePanel() {
               borderTopWidth={i ? '1px' : '0'}
               borderColor="rule"
             >
-              <Box flex="1 1 240px">{changeWords(change, reader)}</Box>
+              <Box flex="1 1 240px">{changeWords(change, sides, reader)}</Box>
               <Box fontWeight="750" minW="110px" textAlign="right">
                 {volume_m3 < 0 ? `costs ${volume(volume_m3)}` : `adds ${volume(volume_m3)}`}
               </Box>
               <Button
                 disabled={!costs.fresh}
-                onClick={() => setValue(changeWords(change, reader), ['tanks', openTank()], tank)}
+                onClick={() => setValue(changeWords(change, sides, reader), ['tanks', openTank()], tank)}
               >
                 Do it
               </Button>

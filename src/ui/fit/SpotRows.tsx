@@ -13,6 +13,7 @@ import { Button } from '../parts/Button';
 import { FieldGrid } from '../parts/Panel';
 import { SquareButton } from '../parts/SquareButton';
 import { applyEdit, setValue, useValue } from '../state/editor';
+import { useSides } from '../state/sides';
 import { withSpot } from './fitEdits';
 import { SPOT_WORDS } from './reachWords';
 
@@ -61,6 +62,7 @@ function SpotRow({ spot, i }: { readonly spot: SpotDocument; readonly i: number 
   const tanks = useValue(useShallow((system) => system.tanks.map(({ id, name }) => `${id} ${name}`)));
   const at = (...keys: string[]) => ['fit', 'spots', i, ...keys];
   const of = (text: string): string => `${text}, ${spot.name}`;
+  const sides = useSides();
   const facing = facingOf(spot.facing);
   const from = spot.tank
     ? ['From its aft end', 'From its starboard side', 'Above its floor']
@@ -78,7 +80,7 @@ function SpotRow({ spot, i }: { readonly spot: SpotDocument; readonly i: number 
       <chakra.summary minH="42px" cursor="pointer">
         <b>{spot.name}</b>{' '}
         <chakra.span color="soft">
-          {SPOT_WORDS[spot.kind]}, from {facing === 'slantwise' ? 'a slant' : FROM_WORDS[facing]}
+          {SPOT_WORDS[spot.kind]}, from {facing === 'slantwise' ? 'a slant' : sides(FROM_WORDS[facing])}
         </chakra.span>
       </chakra.summary>
       <Owner name={spot.name}>
@@ -113,7 +115,7 @@ function SpotRow({ spot, i }: { readonly spot: SpotDocument; readonly i: number 
             options={[
               ...(Object.keys(FACINGS) as (keyof typeof FACINGS)[]).map((value) => ({
                 value: value as Facing,
-                label: FROM_WORDS[value],
+                label: sides(FROM_WORDS[value]),
               })),
               ...(facing === 'slantwise' ? [{ value: 'slantwise' as const, label: 'a slant' }] : []),
             ]}
@@ -129,8 +131,8 @@ function SpotRow({ spot, i }: { readonly spot: SpotDocument; readonly i: number 
           </SquareButton>
         </Box>
         <FieldGrid>
-          <KnownField label={of(from[0]!)} path={at('x_m')} />
-          <KnownField label={of(from[1]!)} path={at('y_m')} />
+          <KnownField label={of(sides(from[0]!))} path={at('x_m')} />
+          <KnownField label={of(sides(from[1]!))} path={at('y_m')} />
           <KnownField label={of(from[2]!)} path={at('z_m')} />
           {spot.acrossFlats_m && <KnownField label={of('Across its flats')} path={at('acrossFlats_m')} />}
         </FieldGrid>

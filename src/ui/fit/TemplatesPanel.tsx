@@ -17,12 +17,14 @@ import { saveFile } from '../parts/saveFile';
 import { useAnswer } from '../state/answers';
 import { useSystem } from '../state/editor';
 import { useReader } from '../state/reader';
+import { useSides } from '../state/sides';
 import { useTank } from '../state/tankChoice';
 
 /**
  * A template of each flat face: cut it in card, hold it in the real bay, and check these numbers before metal is cut.
  */
 export function TemplatesPanel() {
+  const sides = useSides();
   const system = useSystem();
   const t = useTank();
   const reader = useReader();
@@ -45,7 +47,7 @@ export function TemplatesPanel() {
     );
   }
   const template = over ? mirrored(face) : face;
-  const title = `${system.tanks[t]!.name}, ${face.name.toLowerCase()}${over ? ', turned over' : ', seen from outside'}`;
+  const title = `${system.tanks[t]!.name}, ${sides(face.name).toLowerCase()}${over ? ', turned over' : ', seen from outside'}`;
   return (
     <Panel
       title="Templates"
@@ -65,7 +67,7 @@ export function TemplatesPanel() {
         <Select
           label="Face"
           value={face.name}
-          options={templates!.map(({ name }) => ({ value: name, label: name }))}
+          options={templates!.map(({ name }) => ({ value: name, label: sides(name) }))}
           onChange={setChosen}
         />
         <chakra.label display="flex" gap="2" alignItems="center" minH="44px" cursor="pointer">

@@ -17,6 +17,7 @@ import { useAsked } from '../state/answers';
 import { stopSearch } from '../state/lanes';
 import { applyEdit, openDocument, useSystem, useValue } from '../state/editor';
 import { useReader } from '../state/reader';
+import { useSides } from '../state/sides';
 import { movingOf, type Moving } from './FitViews';
 import { OpeningsWords, Searched, type Search } from './SearchWords';
 import { withWay } from './fitEdits';
@@ -29,6 +30,7 @@ const SMALL_M = 0.01;
  * How a part comes out: a way that is typed and checked, or one that is looked for; played step by step in the drawing.
  */
 export function WayPanel({ onMoving }: { readonly onMoving: (moving: Moving | undefined) => void }) {
+  const sides = useSides();
   const system = useSystem();
   const reader = useReader();
   const choices = useValue(useShallow((document) => partChoices(document).map(({ id, name }) => `${id} ${name}`)));
@@ -203,7 +205,7 @@ export function WayPanel({ onMoving }: { readonly onMoving: (moving: Moving | un
                 },
               }) => (
                 <chakra.li key={id} py="1">
-                  <b>{name}</b>: {moves.map((move) => stepWords(stepOf(move), reader)).join(', then ')}{' '}
+                  <b>{name}</b>: {moves.map((move) => stepWords(stepOf(move), sides, reader)).join(', then ')}{' '}
                   <chakra.span color="soft">
                     ({Number.isFinite(tightest_m) ? `${size(tightest_m)} at the tightest` : 'past nothing'})
                   </chakra.span>
@@ -265,6 +267,7 @@ function Player({
   readonly steps: readonly WayStep[];
   readonly onMoving: (moving: Moving | undefined) => void;
 }) {
+  const sides = useSides();
   const reader = useReader();
   const { answer, ask } = useAsked('wayPicture');
   const [frame, setFrame] = useState(0);
@@ -298,7 +301,7 @@ function Player({
       <chakra.ol pl="6" css={{ listStyle: 'decimal' }}>
         {steps.map((one, i) => (
           <chakra.li key={i} py="1" fontWeight={frame > 0 && i === step ? '750' : undefined}>
-            {stepWords(one, reader)}
+            {stepWords(one, sides, reader)}
           </chakra.li>
         ))}
       </chakra.ol>

@@ -11,6 +11,7 @@ import {
   type SpotDocument,
   type SystemDocument,
   type ObstacleDocument,
+  sideText,
 } from '@/core/plan';
 import { shapeSpan } from '@/core/model';
 import { plainName } from '@/core/formats';
@@ -37,6 +38,7 @@ export function withMeasuredBay(system: SystemDocument): SystemDocument {
     ].map(([across, up], i) =>
       i === 0 ? { across_m: none, up_m: none } : { across_m: guess(across!), up_m: guess(up!) },
     );
+  const sides = (text: string): string => sideText(system.vehicle.kind, text);
   const wall = (id: string, name: string, kind: 'wall' | 'open' = 'wall') => ({ id: freshId(system, id), name, kind });
   const bay: MeasuredBayDocument = {
     kind: 'measured',
@@ -46,15 +48,15 @@ export function withMeasuredBay(system: SystemDocument): SystemDocument {
     z_m: guess(mounting.z_m.value - ROUND_M),
     sides: [
       wall('bay-floor', 'Floor'),
-      wall('bay-port', 'Port side'),
+      wall('bay-port', sides('Port side')),
       wall('bay-top', 'Top', 'open'),
-      wall('bay-starboard', 'Starboard side'),
+      wall('bay-starboard', sides('Starboard side')),
     ],
-    nearEnd: { name: 'Aft end', kind: 'wall' },
-    farEnd: { name: 'Fore end', kind: 'wall' },
+    nearEnd: { name: sides('Aft end'), kind: 'wall' },
+    farEnd: { name: sides('Fore end'), kind: 'wall' },
     stations: [
-      { id: freshId(system, 'aft-station'), name: 'At the aft end', at_m: none, corners: corners() },
-      { id: freshId(system, 'fore-station'), name: 'At the fore end', at_m: guess(l), corners: corners() },
+      { id: freshId(system, 'aft-station'), name: sides('At the aft end'), at_m: none, corners: corners() },
+      { id: freshId(system, 'fore-station'), name: sides('At the fore end'), at_m: guess(l), corners: corners() },
     ],
     measures: [],
     curves: [],

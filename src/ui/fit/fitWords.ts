@@ -1,6 +1,7 @@
-import type { SystemDocument, ObstacleDocument, WayStep } from '@/core/plan';
+import type { ObstacleDocument, SystemDocument, WayStep } from '@/core/plan';
 import type { FitGap, TankChange } from '@/core/answers';
 import { formatQuantity, type ReaderSystem } from '@/core/units';
+import type { Sides } from '../state/sides';
 
 export const ROLE_WORDS: Readonly<Record<ObstacleDocument['role'], string>> = {
   obstacle: 'in the way',
@@ -53,17 +54,27 @@ const FACE_WORDS = {
   starboard: 'Starboard side moved in',
 } as const;
 
+/** Faces as one of a pair that meet in an edge. */
+const FACE_SIDES = {
+  lid: 'lid',
+  floor: 'floor',
+  fore: 'fore side',
+  aft: 'aft side',
+  port: 'port side',
+  starboard: 'starboard side',
+} as const;
+
 /** A change of a tank as a builder says it. */
-export function changeWords(change: TankChange, reader: ReaderSystem): string {
-  if (change.kind === 'face') return `${FACE_WORDS[change.face]} ${size(change.by_m, reader)}`;
+export function changeWords(change: TankChange, sides: Sides, reader: ReaderSystem): string {
+  if (change.kind === 'face') return `${sides(FACE_WORDS[change.face])} ${size(change.by_m, reader)}`;
   if (change.kind === 'corner')
-    return `${change.faces[0]} and ${change.faces[1]} edge cut, ${size(change.leg_m, reader)} legs`;
+    return `${change.faces.map((face) => sides(FACE_SIDES[face])).join(' and ')} edge cut, ${size(change.leg_m, reader)} legs`;
   if (change.kind === 'notch')
     return `${change.name}: cut out ${change.size_m.map((value) => size(value, reader)).join(' × ')}`;
-  return `Move the tank ${shiftWords(change.forward_m, change.toPort_m, change.up_m, reader) || 'nowhere'}`;
+  return `Move the tank ${shiftWords(change.forward_m, change.toPort_m, change.up_m, sides, reader) || 'nowhere'}`;
 }
 
-function shiftWords(forward_m: number, toPort_m: number, up_m: number, reader: ReaderSystem): string {
+function shiftWords(forward_m: number, toPort_m: number, up_m: number, sides: Sides, reader: ReaderSystem): string {
   const parts = [
     [forward_m, 'forward', 'aft'],
     [toPort_m, 'to port', 'to starboard'],
@@ -71,12 +82,12 @@ function shiftWords(forward_m: number, toPort_m: number, up_m: number, reader: R
   ] as const;
   return parts
     .filter(([value]) => Math.abs(value) > 5e-4)
-    .map(([value, plus, minus]) => `${value > 0 ? plus : minus} ${size(value, reader)}`)
+    .map(([value, plus, minus]) => `${sides(value > 0 ? plus : minus)} ${size(value, reader)}`)
     .join(' and ');
 }
 
 /** One step of a way as a builder says it. */
-export function stepWords(step: WayStep, reader: ReaderSystem): string {
+export function stepWords(step: WayStep, sides: Sides, reader: ReaderSystem): string {
   const turns = [
     [step.noseUp_deg, 'nose up', 'nose down'],
     [step.starboardDown_deg, 'starboard down', 'port down'],
@@ -85,11 +96,12 @@ export function stepWords(step: WayStep, reader: ReaderSystem): string {
   const turning = turns
     .filter(([value]) => Math.abs(value) > 0.05)
     .map(
-      ([value, plus, minus]) => `${value > 0 ? plus : minus} ${Math.abs(value).toFixed(Math.abs(value) < 10 ? 1 : 0)}°`,
+      ([value, plus, minus]) =>
+        `${sides(value > 0 ? plus : minus)} ${Math.abs(value).toFixed(Math.abs(value) < 10 ? 1 : 0)}°`,
     )
     .join(' and ');
   return (
-    [shiftWords(step.forward_m, step.toPort_m, step.up_m, reader), turning].filter(Boolean).join(' while ') ||
+    [shiftWords(step.forward_m, step.toPort_m, step.up_m, sides, reader), turning].filter(Boolean).join(' while ') ||
     'stays where it is'
   );
 }

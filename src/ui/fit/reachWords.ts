@@ -1,6 +1,7 @@
 import type { SpotDocument } from '@/core/plan';
 import type { ReachAnswer, ReachWhen } from '@/core/answers';
 import { formatQuantity, type ReaderSystem } from '@/core/units';
+import type { Sides } from '../state/sides';
 
 export const WHEN_WORDS: Readonly<Record<ReachWhen, string>> = {
   fitted: 'with the tank in',
@@ -25,13 +26,15 @@ const SIDES = [
 /** A direction that leans less than this along an axis is not said to. */
 const LEAN = 0.35;
 
-const wayWords = (way: readonly [number, number, number]): string =>
-  SIDES.flatMap(([plus, minus], k) => (Math.abs(way[k]!) > LEAN ? [way[k]! > 0 ? plus : minus] : [])).join(' and ');
+const wayWords = (way: readonly [number, number, number], sides: Sides): string =>
+  SIDES.flatMap(([plus, minus], k) => (Math.abs(way[k]!) > LEAN ? [sides(way[k]! > 0 ? plus : minus)] : [])).join(
+    ' and ',
+  );
 
 /** What is done there and with what, or what stands in the way. */
-export function reachWords(answer: ReachAnswer, reader: ReaderSystem): string {
+export function reachWords(answer: ReachAnswer, sides: Sides, reader: ReaderSystem): string {
   const { job, when, names, at } = answer;
-  const done = doneWith(job, at, answer.acrossFlats_m, reader);
+  const done = doneWith(job, at, answer.acrossFlats_m, sides, reader);
   const list = names.join(', ');
   if (when === 'uncovered') return `First off: ${list}. ${done}`;
   if (when === 'bench') return `In the way: ${list}. On the bench: ${done[0]!.toLowerCase()}${done.slice(1)}`;
@@ -42,6 +45,7 @@ function doneWith(
   job: ReachAnswer['job'],
   at: ReachAnswer['at'],
   acrossFlats_m: number | undefined,
+  sides: Sides,
   reader: ReaderSystem,
 ): string {
   const flats = acrossFlats_m === undefined ? '' : ` ${formatQuantity(acrossFlats_m, 'tape', { reader }).text}`;
@@ -59,7 +63,8 @@ function doneWith(
   }
   if (job === 'screws')
     return at?.key === 'short-driver' ? 'Stubby screwdriver on its screws.' : 'Screwdriver on its screws.';
-  if (job === 'fill') return at ? `Nozzle and hand, grip ${wayWords(at.handle) || 'level'}.` : 'Nozzle and hand.';
+  if (job === 'fill')
+    return at ? `Nozzle and hand, grip ${wayWords(at.handle, sides) || 'level'}.` : 'Nozzle and hand.';
   if (job === 'weld')
     return at?.key === 'wire-gun'
       ? 'Wire-feed gun only: no room for torch and rod.'

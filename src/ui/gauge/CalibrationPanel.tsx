@@ -30,6 +30,7 @@ import { saveFile } from '../parts/saveFile';
 import { useOutcome } from '../state/answers';
 import { applyEdit, openDocument, setValue, useValue } from '../state/editor';
 import { useReader } from '../state/reader';
+import { useSides } from '../state/sides';
 import { pourRecord, writeDown } from '../state/records';
 import { CountAndPlace, TaughtTable, type Placed } from './CorrectionPanel';
 import { explanations } from './calibrationWords';
@@ -110,6 +111,7 @@ function LooseNote() {
 }
 
 function Log({ t, c, nameOf }: { readonly t: number; readonly c: number; readonly nameOf: (id: string) => string }) {
+  const sides = useSides();
   const reader = useReader();
   const calibration = useValue((system) => system.tanks[t]!.calibrations[c]!);
   const senderIndex = useValue((system) => system.tanks[t]!.senders.findIndex(({ id }) => id === calibration.of));
@@ -160,7 +162,7 @@ function Log({ t, c, nameOf }: { readonly t: number; readonly c: number; readonl
             onEnter={enterSlope('pitch_deg')}
           />
           <TextEntry
-            label="Roll during calibration, starboard down"
+            label={sides('Roll during calibration, starboard down')}
             value={String(calibration.roll_deg)}
             unit="°"
             onEnter={enterSlope('roll_deg')}

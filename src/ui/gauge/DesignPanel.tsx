@@ -8,10 +8,12 @@ import { Quantity } from '../parts/Quantity';
 import { SWING_WORDS } from '../parts/words';
 import { useAsked } from '../state/answers';
 import { applyEdit } from '../state/editor';
+import { useSides } from '../state/sides';
 import { withDesign, withRefit } from './gaugeEdits';
 
 /** Pivot and arm for this depth and port; and what to cut or bend of a sender from another tank. */
 export function DesignPanel({ t, s }: { readonly t: number; readonly s: number }) {
+  const sides = useSides();
   const design = useAsked('design');
   const refit = useAsked('refit');
   const best = refit.answer?.ok ? refit.answer.value.best : undefined;
@@ -42,7 +44,8 @@ export function DesignPanel({ t, s }: { readonly t: number; readonly s: number }
         <Box mt="3" opacity={design.fresh ? 1 : 0.6} data-testid="designed">
           <Box fontSize="2xl" fontWeight="800">
             Pivot <Quantity value={design.answer.value.pivotDepth_m} role="tape" /> down, arm{' '}
-            <Quantity value={design.answer.value.armLength_m} role="tape" />, {SWING_WORDS[design.answer.value.swing]}
+            <Quantity value={design.answer.value.armLength_m} role="tape" />,{' '}
+            {sides(SWING_WORDS[design.answer.value.swing])}
           </Box>
           <Quality design={design.answer.value} />
           <Box mt="2">
@@ -85,7 +88,7 @@ export function DesignPanel({ t, s }: { readonly t: number; readonly s: number }
                 {best.bend_deg === 0
                   ? ', no bend'
                   : `, bend it ${Math.abs(best.bend_deg)}° ${best.bend_deg > 0 ? 'up' : 'down'} 20 mm from the pivot`}
-                , {SWING_WORDS[best.swing]}
+                , {sides(SWING_WORDS[best.swing])}
               </Box>
               <Quality design={best} />
               <Box mt="2">

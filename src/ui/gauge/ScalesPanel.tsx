@@ -20,6 +20,7 @@ import { SquareButton } from '../parts/SquareButton';
 import { FACE_WORDS } from '../parts/words';
 import { applyEdit, openDocument, setValue, useValue } from '../state/editor';
 import { useReader } from '../state/reader';
+import { useSides } from '../state/sides';
 import { useDetails } from '../state/results';
 import { withoutScale, withSight, withStick } from './gaugeEdits';
 
@@ -28,6 +29,7 @@ const SIDES = ['fore', 'aft', 'port', 'starboard'] as const;
 /** Sight tubes and dipsticks: what they never show, and their marks at true size. */
 export function ScalesPanel({ t }: { readonly t: number }) {
   const reader = useReader();
+  const sides = useSides();
   const tank = useValue((system) => system.tanks[t]!);
   const result = useDetails(({ results }) => (results?.ok ? results.evaluation.tanks[t] : undefined));
   const step = evenStep_m3(result?.holds_m3 ?? 0.05, unitById('volume', roleUnit('tankVolume', reader)).toSI);
@@ -70,7 +72,7 @@ export function ScalesPanel({ t }: { readonly t: number }) {
               <Select
                 label={of('On the')}
                 value={sight.face}
-                options={SIDES.map((value) => ({ value, label: FACE_WORDS[value] }))}
+                options={SIDES.map((value) => ({ value, label: sides(FACE_WORDS[value]) }))}
                 onChange={(face) => setValue(`side of ${sight.name}`, at('face'), face)}
               />
             </ScaleHead>
@@ -79,7 +81,9 @@ export function ScalesPanel({ t }: { readonly t: number }) {
               <KnownField label={of('Upper boss above the floor')} path={at('upper_m')} />
               <KnownField
                 label={of(
-                  sight.face === 'fore' || sight.face === 'aft' ? 'From the starboard wall' : 'From the aft wall',
+                  sides(
+                    sight.face === 'fore' || sight.face === 'aft' ? 'From the starboard wall' : 'From the aft wall',
+                  ),
                 )}
                 path={at('along_m')}
               />

@@ -16,6 +16,7 @@ import { Practice } from '../parts/Practice';
 import { SquareButton } from '../parts/SquareButton';
 import { SWING_WORDS } from '../parts/words';
 import { applyEdit, setValue, useValue } from '../state/editor';
+import { useSides } from '../state/sides';
 import { withoutSender, withRange, withSenderKind } from './gaugeEdits';
 
 const OTHER = 'other';
@@ -30,6 +31,7 @@ const rangeOf = ({ output }: SenderDocument): string =>
 
 /** One sender: what it is, its sizes and what it gives. */
 export function SenderPanel({ t, s, aside }: { readonly t: number; readonly s: number; readonly aside: ReactNode }) {
+  const sides = useSides();
   const sender = useValue((system) => system.tanks[t]!.senders[s]!);
   const ports = useValue((system) => system.tanks[t]!.ports);
   const at = (...keys: string[]) => ['tanks', t, 'senders', s, ...keys];
@@ -86,7 +88,7 @@ export function SenderPanel({ t, s, aside }: { readonly t: number; readonly s: n
             <Select
               label="Arm reaches"
               value={sender.swing}
-              options={SWINGS.map((value) => ({ value, label: SWING_WORDS[value] }))}
+              options={SWINGS.map((value) => ({ value, label: sides(SWING_WORDS[value]) }))}
               onChange={(value) => setValue('which way the arm reaches', at('swing'), value)}
             />
             {sender.bend ? (

@@ -15,6 +15,7 @@ import { Quantity } from '../parts/Quantity';
 import { SquareButton } from '../parts/SquareButton';
 import { applyEdit, openDocument, setValue, useSystem } from '../state/editor';
 import { useReader } from '../state/reader';
+import { useSides } from '../state/sides';
 import { useLines } from '../state/useLines';
 
 /** How a line is led: points on its way, bends, holders, holes, and whether its ends move. */
@@ -154,6 +155,7 @@ export function RoutePanel({ index }: { readonly index: number }) {
 
 /** Points on a line's way, from its near end, in vehicle axes; typed or taken from the vehicle. */
 function Points({ index }: { readonly index: number }) {
+  const sides = useSides();
   const reader = useReader();
   const { points } = useSystem().lines[index]!;
   const unit = unitById(ROLES.run.kind, roleUnit('run', reader)).symbol;
@@ -173,7 +175,7 @@ function Points({ index }: { readonly index: number }) {
           {(
             [
               ['forward_m', 'forward'],
-              ['toPort_m', 'to port'],
+              ['toPort_m', sides('to port')],
               ['rise_m', 'up'],
             ] as const
           ).map(([key, word]) => (

@@ -23,6 +23,7 @@ import { useAnswer, useOutcome } from '../state/answers';
 import { savedRevision, useSaveState } from '../state/autosave';
 import { useSystem } from '../state/editor';
 import { useReader } from '../state/reader';
+import { useSides } from '../state/sides';
 import { useDetails, useJudged } from '../state/results';
 import { useTank } from '../state/tankChoice';
 import { useLines } from '../state/useLines';
@@ -190,12 +191,13 @@ function Note({ children }: { readonly children: ReactNode }) {
 }
 
 function useHoles(paper: PaperKey): Content {
+  const sides = useSides();
   const t = useTank();
   const reader = useReader();
   const { value, standing, reason } = useAnswer('sheets');
   if (!value) return { ...NOTHING, why: reason };
   if (!value.ok) return { ...NOTHING, why: value.error.detail };
-  const blocks = holesSheet(value.value[t] ?? [], paper, writing(reader));
+  const blocks = holesSheet(value.value[t] ?? [], paper, writing(reader), sides);
   return { blocks: blocks.length > 0 ? [holesCaution, ...blocks] : [], isFresh: standing === 'fresh' };
 }
 

@@ -9,6 +9,7 @@ import { formatQuantity, messageText, type ReaderSystem, type Role } from '@/cor
 import { knownText } from '../fields/knownText';
 import { pathWords } from '../measure/pathWords';
 import { fromWords, toolSteps } from '../ports/sheetWords';
+import type { Sides } from '../state/sides';
 
 /** How quantities are written on a sheet. */
 type Write = (value: number, role: Role, digits?: number) => string;
@@ -21,19 +22,19 @@ export const writing =
 const FACE_SHARE = 0.68;
 
 /** Each face that has holes, to scale, with where each hole goes and how it is made. */
-export function holesSheet(sheets: readonly FaceSheet[], paper: PaperKey, write: Write): Block[] {
+export function holesSheet(sheets: readonly FaceSheet[], paper: PaperKey, write: Write, sides: Sides): Block[] {
   const room = figureRoom(paper);
   return sheets
     .filter(({ ports }) => ports.length > 0)
     .flatMap((sheet): Block[] => {
       const { drawing, mmPerM } = faceDrawing(sheet, {
-        title: sheet.name,
+        title: sides(sheet.name),
         room: { width_mm: room.width_mm, height_mm: room.height_mm * FACE_SHARE },
         length: (value) => write(value, 'tape'),
         isPaper: true,
       });
       return [
-        { kind: 'heading', text: sheet.name },
+        { kind: 'heading', text: sides(sheet.name) },
         {
           kind: 'figure',
           drawing,

@@ -1,16 +1,18 @@
-import type {
-  CONSUMER_KINDS,
-  FACES,
-  PORT_ROLES,
-  RULEBOOKS,
-  STRAINERS,
-  SWINGS,
-  SystemDocument,
-  TURNS,
-  VEHICLES,
+import {
+  sideText,
+  type CONSUMER_KINDS,
+  type FACES,
+  type PORT_ROLES,
+  type RULEBOOKS,
+  type STRAINERS,
+  type SWINGS,
+  type SystemDocument,
+  type TURNS,
+  type VehicleKind,
+  type VEHICLES,
 } from '@/core/plan';
 
-/** Words for the document's keys, where more than one view uses them. */
+/** Words for the document's keys, where more than one view uses them; sides as in boats, for `useSides`. */
 export const VEHICLE_WORDS: Readonly<Record<(typeof VEHICLES)[number], string>> = {
   boat: 'Boat',
   road: 'Road vehicle',
@@ -90,8 +92,8 @@ export const TURN_WORDS: Readonly<Record<(typeof TURNS)[number], string>> = {
 };
 
 /** From where each view of a tank or a space is seen. */
-export const VIEW_WORDS = {
-  side: 'Side, from starboard',
+export const viewWords = (kind: VehicleKind) => ({
+  side: sideText(kind, 'Side, from starboard'),
   end: 'End, looking forward',
   plan: 'Plan, from above',
-} as const;
+});

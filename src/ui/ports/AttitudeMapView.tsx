@@ -6,6 +6,7 @@ import { useEffect, useRef, type KeyboardEvent, type MouseEvent } from 'react';
 import type { TankMap } from '@/core/answers';
 import { formatQuantity } from '@/core/units';
 import { useReader } from '../state/reader';
+import { useSides } from '../state/sides';
 
 type Props = {
   readonly map: TankMap;
@@ -40,7 +41,8 @@ export function AttitudeMapView({ map, pickup, holds_m3, at, envelope, onPick, o
   const reader = useReader();
   const theme = resolvedTheme === 'dark' ? 'dark' : 'light';
   const limit = map.xs.at(-1)!;
-  const words = WORDS[map.mode];
+  const sides = useSides();
+  const words = { ...WORDS[map.mode], x: WORDS[map.mode].x.map(sides) };
   const values = map.left_m3[pickup]!;
 
   useEffect(() => {

@@ -13,11 +13,13 @@ import { saveFile } from '../parts/saveFile';
 import { useAnswer } from '../state/answers';
 import { useSystem } from '../state/editor';
 import { useReader } from '../state/reader';
+import { useSides } from '../state/sides';
 import { useTank } from '../state/tankChoice';
 import { fromWords, TOOL_WORDS, toolSteps } from './sheetWords';
 
 /** Every hole of a tank, face by face: where it goes and what it takes. */
 export function HoleChart() {
+  const sides = useSides();
   const system = useSystem();
   const t = useTank();
   const reader = useReader();
@@ -41,7 +43,7 @@ export function HoleChart() {
               saveFile(
                 `${fileNameOf(name, 'face')}-holes.csv`,
                 'text/csv',
-                holeChartCsv(holes.map(({ sheet, port }) => chartHole(sheet, port))),
+                holeChartCsv(holes.map(({ sheet, port }) => chartHole(sides(sheet.name), sheet, port))),
               )
             }
           >
@@ -74,7 +76,7 @@ export function HoleChart() {
             {holes.map(({ sheet, port }) => (
               <chakra.tr key={port.id} borderTopWidth="1px" borderColor="rule" verticalAlign="top">
                 <chakra.td px="2" py="1">
-                  {sheet.name}
+                  {sides(sheet.name)}
                 </chakra.td>
                 <chakra.td px="2" py="1">
                   <b>{port.name}</b>
@@ -107,10 +109,11 @@ export function HoleChart() {
 }
 
 const chartHole = (
+  face: string,
   sheet: FaceSheet,
   { name, part, fromEdges, hole_m, plan, screws, tap, existing }: SheetPort,
 ): ChartHole => ({
-  face: sheet.name,
+  face,
   port: name,
   part: part ?? '',
   edges: fromEdges.map((edge) => [fromWords(sheet, edge), edge.distance_m]),

@@ -12,6 +12,7 @@ import { Button } from '../parts/Button';
 import { FieldGrid } from '../parts/Panel';
 import { FACE_WORDS, ROLE_WORDS, TURN_WORDS } from '../parts/words';
 import { applyEdit, setValue, useValue } from '../state/editor';
+import { useSides } from '../state/sides';
 import { useDetails } from '../state/results';
 import { partsFor, withFace, withPart } from './portEdits';
 
@@ -22,13 +23,14 @@ type Props = { readonly port: PortDocument; readonly t: number; readonly p: numb
 
 /** One port of a list: its name, use and place, and its fields when it is opened. */
 export function PortRow({ port, t, p }: Props) {
+  const sides = useSides();
   const row = port.part ? portPart(port.part) : undefined;
   return (
     <chakra.details borderTopWidth="1px" borderColor="rule" pt="2" data-path={`tanks.${t}.ports.${p}`}>
       <chakra.summary minH="42px" cursor="pointer">
         <b>{port.name}</b>{' '}
         <chakra.span color="soft">
-          {ROLE_WORDS[port.role].toLowerCase()}, {FACE_WORDS[port.face]}, {row ? row.name : 'part not chosen'}
+          {ROLE_WORDS[port.role].toLowerCase()}, {sides(FACE_WORDS[port.face])}, {row ? row.name : 'part not chosen'}
           {port.existing ? ', there already' : ''}
         </chakra.span>
       </chakra.summary>
@@ -39,6 +41,7 @@ export function PortRow({ port, t, p }: Props) {
 
 /** What a port is for, of which part it is made, where it sits and what stands on it. */
 export function PortFields({ port, t, p }: Props) {
+  const sides = useSides();
   const list = ['tanks', t, 'ports'] as const;
   const at = (...keys: string[]) => [...list, p, ...keys];
   const of = (words: string): string => `${words}, ${port.name}`;
@@ -76,7 +79,7 @@ export function PortFields({ port, t, p }: Props) {
           label="On the"
           width="150px"
           value={port.face}
-          options={FACES.map((value) => ({ value, label: FACE_WORDS[value] }))}
+          options={FACES.map((value) => ({ value, label: sides(FACE_WORDS[value]) }))}
           onChange={(face) => applyEdit('face of a port', (current) => withFace(current, t, p, face))}
         />
         <Select
@@ -107,7 +110,7 @@ export function PortFields({ port, t, p }: Props) {
         {(['x_m', 'y_m', 'z_m'] as const)
           .filter((axis) => port[axis])
           .map((axis) => (
-            <KnownField key={axis} label={AXIS_WORDS[axis]} path={at(axis)} />
+            <KnownField key={axis} label={sides(AXIS_WORDS[axis])} path={at(axis)} />
           ))}
         <KnownField path={at('bore_m')} entry={{ line: 'hose' }} />
         {port.length_m && <KnownField path={at('length_m')} />}
@@ -188,7 +191,7 @@ export function PortFields({ port, t, p }: Props) {
             <Select
               label={of('Hose end goes')}
               value={port.stands.turns}
-              options={TURNS.map((value) => ({ value, label: TURN_WORDS[value] }))}
+              options={TURNS.map((value) => ({ value, label: sides(TURN_WORDS[value]) }))}
               onChange={(value) => setValue(`where the hose end of ${port.name} goes`, at('stands', 'turns'), value)}
             />
             <KnownField label={of('Hose end reaches')} path={at('stands', 'reach_m')} />

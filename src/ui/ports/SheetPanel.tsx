@@ -14,6 +14,7 @@ import { Quantity } from '../parts/Quantity';
 import { useAnswer } from '../state/answers';
 import { applyEdit, useSystem } from '../state/editor';
 import { useReader } from '../state/reader';
+import { useSides } from '../state/sides';
 import { useTank } from '../state/tankChoice';
 import { reachWords, WHEN_WORDS } from '../fit/reachWords';
 import { withNudge, withPlace } from './portEdits';
@@ -25,6 +26,7 @@ import { checkWords, fromWords, toolSteps } from './sheetWords';
 
 /** A face of the tank to scale, with its ports placed as on metal, and what will not do. */
 export function SheetPanel() {
+  const sides = useSides();
   const system = useSystem();
   const t = useTank();
   const { value: sheets, standing, reason } = useAnswer('sheets');
@@ -54,7 +56,7 @@ export function SheetPanel() {
   const port = ports.find(({ id }) => id === selected?.id);
   const move = (port: SheetPort, at: readonly [number, number]): void =>
     applyEdit(`move ${port.name}`, (current) => withPlace(current, t, port.index, sheet, at));
-  const name = `${system.tanks[t]!.name}, ${sheet.name.toLowerCase()}, seen from outside`;
+  const name = `${system.tanks[t]!.name}, ${sides(sheet.name).toLowerCase()}, seen from outside`;
   return (
     <Panel title="Faces and holes" testId="sheets" aside={<AddPort />}>
       <Box
@@ -79,7 +81,7 @@ export function SheetPanel() {
                 setChosen(port.id);
               }}
             >
-              {port.name}, {one.name.toLowerCase()}
+              {port.name}, {sides(one.name).toLowerCase()}
             </Button>
           ))}
         </Box>
@@ -91,7 +93,7 @@ export function SheetPanel() {
           value={sheet.name}
           options={all.map((one) => ({
             value: one.name,
-            label: `${one.name}${one.ports.length > 0 ? `, ${one.ports.length} ${one.ports.length === 1 ? 'port' : 'ports'}` : ''}`,
+            label: `${sides(one.name)}${one.ports.length > 0 ? `, ${one.ports.length} ${one.ports.length === 1 ? 'port' : 'ports'}` : ''}`,
           }))}
           onChange={setFace}
         />
@@ -194,6 +196,7 @@ function PortPlace({
   readonly port: SheetPort;
   readonly onMove: (at: readonly [number, number]) => void;
 }) {
+  const sides = useSides();
   const reader = useReader();
   const { value: reach } = useAnswer('reach');
   const text = (value: number): string => formatQuantity(value, 'tape', { reader }).text;
@@ -244,7 +247,7 @@ function PortPlace({
           color={answer.when === 'never' ? 'stop' : answer.when === 'bench' ? 'warn' : 'soft'}
         >
           {WHEN_WORDS[answer.when][0]!.toUpperCase()}
-          {WHEN_WORDS[answer.when].slice(1)}: {reachWords(answer, reader)}
+          {WHEN_WORDS[answer.when].slice(1)}: {reachWords(answer, sides, reader)}
         </Box>
       ))}
     </Box>

@@ -54,6 +54,14 @@ function step(go: () => void): void {
 export const undoEdit = (): void => step(() => useEditor.temporal.getState().undo());
 export const redoEdit = (): void => step(() => useEditor.temporal.getState().redo());
 
+/** Changes the document as a part of the edit before it, whose name it adds to: one step of undo takes both back. */
+export function amendEdit(further: string, change: (system: SystemDocument) => SystemDocument): void {
+  const history = useEditor.temporal.getState();
+  history.pause();
+  applyEdit(`${useEditor.getState().edit}, ${further}`, change);
+  history.resume();
+}
+
 /** From the first change of a drag to its end all changes are one step of undo. */
 export function beginGesture(): void {
   useEditor.temporal.getState().pause();

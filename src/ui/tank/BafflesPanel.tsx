@@ -15,6 +15,7 @@ import { FieldGrid, Panel } from '../parts/Panel';
 import { Quantity } from '../parts/Quantity';
 import { applyEdit, setValue, useValue } from '../state/editor';
 import { useReader } from '../state/reader';
+import { useSides } from '../state/sides';
 import { useDetails } from '../state/results';
 import { useTank } from '../state/tankChoice';
 import { NEW_FLAP, withBaffle } from './newParts';
@@ -43,6 +44,7 @@ const PUDDLE_M3 = 1e-5;
  * feeds it.
  */
 export function BafflesPanel() {
+  const sides = useSides();
   const t = useTank();
   const plates = useValue((system) => system.tanks[t]!.plates);
   const fold = useUnfolded(plates.map(({ id }) => id));
@@ -66,7 +68,7 @@ export function BafflesPanel() {
           note={
             <>
               {STANDS[plate.axis].split(',')[0]}, <Quantity value={plate.at_m.value} role="tape" />{' '}
-              {AT_WORDS[plate.axis].toLowerCase()}
+              {sides(AT_WORDS[plate.axis]).toLowerCase()}
             </>
           }
           isOpen={fold.isOpen(plate.id)}
@@ -88,6 +90,7 @@ export function BafflesPanel() {
 }
 
 function PlateFields({ plate, t, p }: { readonly plate: PlateDocument; readonly t: number; readonly p: number }) {
+  const sides = useSides();
   const list = ['tanks', t, 'plates'] as const;
   const at = (key: string) => [...list, p, key];
   const of = (text: string): string => `${text}, ${plate.name}`;
@@ -119,7 +122,7 @@ function PlateFields({ plate, t, p }: { readonly plate: PlateDocument; readonly 
           options={(['x', 'y', 'z'] as const).map((value) => ({ value, label: STANDS[value] }))}
           onChange={(axis) => setValue(of('which way it stands'), at('axis'), axis)}
         />
-        <KnownField label={of(AT_WORDS[plate.axis])} path={at('at_m')} />
+        <KnownField label={of(sides(AT_WORDS[plate.axis]))} path={at('at_m')} />
         <KnownField label={of('Thickness')} path={at('thickness_m')} />
         {upright && (
           <Select
@@ -173,6 +176,7 @@ const MANOEUVRE_WORDS: Readonly<Record<Manoeuvre, string>> = {
 };
 
 function Surge() {
+  const sides = useSides();
   const t = useTank();
   const { results } = useDetails();
   const tank = results?.ok ? results.evaluation.tanks[t] : undefined;
@@ -200,7 +204,7 @@ function Surge() {
                   color="soft"
                   fontWeight="600"
                 >
-                  {word}
+                  {sides(word)}
                 </chakra.th>
               ))}
             </tr>
@@ -246,6 +250,7 @@ function Surge() {
 }
 
 function Feed({ feed, name }: { readonly feed: FeedResult; readonly name: string }) {
+  const sides = useSides();
   return (
     <Box>
       <Box fontWeight="650">
@@ -263,7 +268,7 @@ function Feed({ feed, name }: { readonly feed: FeedResult; readonly name: string
           const { staysWet, volume_m3, time_s } = feed.holds[manoeuvre];
           return (
             <Box key={manoeuvre} data-testid={`hold-${manoeuvre}`}>
-              {MANOEUVRE_WORDS[manoeuvre]}:{' '}
+              {sides(MANOEUVRE_WORDS[manoeuvre])}:{' '}
               <b>
                 {staysWet ? (
                   'stays wet'

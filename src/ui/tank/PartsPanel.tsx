@@ -13,6 +13,7 @@ import { EntryHead } from '../parts/EntryHead';
 import { Panel, FieldGrid } from '../parts/Panel';
 import { applyEdit, setValue, useValue } from '../state/editor';
 import { useReader } from '../state/reader';
+import { useSides } from '../state/sides';
 import { useShown } from '../state/results';
 import { openTank, useTank } from '../state/tankChoice';
 import { withMeshPart, withNotch, withPumpModule, withSlice, withSump } from './newParts';
@@ -102,6 +103,7 @@ function AddButton({
 }
 
 function PartFields({ part, t, p }: { readonly part: PartDocument; readonly t: number; readonly p: number }) {
+  const sides = useSides();
   const list = ['tanks', t, 'parts'] as const;
   const at = (key: string) => [...list, p, key];
   return (
@@ -117,8 +119,8 @@ function PartFields({ part, t, p }: { readonly part: PartDocument; readonly t: n
         />
       </EntryHead>
       <ShapeFields shape={part.shape} path={at('shape')} side="" owner={part.name}>
-        <KnownField label={`From aft, ${part.name}`} path={at('x_m')} />
-        <KnownField label={`From starboard, ${part.name}`} path={at('y_m')} />
+        <KnownField label={`${sides('From aft')}, ${part.name}`} path={at('x_m')} />
+        <KnownField label={`${sides('From starboard')}, ${part.name}`} path={at('y_m')} />
         <KnownField
           label={`Its bottom above the floor, ${part.name}`}
           path={at('z_m')}
@@ -130,6 +132,7 @@ function PartFields({ part, t, p }: { readonly part: PartDocument; readonly t: n
 }
 
 function SliceFields({ slice, t, s }: { readonly slice: SliceDocument; readonly t: number; readonly s: number }) {
+  const sides = useSides();
   const list = ['tanks', t, 'slices'] as const;
   const at = (key: string) => [...list, s, key];
   return (
@@ -139,7 +142,7 @@ function SliceFields({ slice, t, s }: { readonly slice: SliceDocument; readonly 
         <Select
           label={`Across, ${slice.name}`}
           value={slice.axis}
-          options={(['x', 'y', 'z'] as const).map((value) => ({ value, label: AXIS_WORDS[value] }))}
+          options={(['x', 'y', 'z'] as const).map((value) => ({ value, label: sides(AXIS_WORDS[value]) }))}
           onChange={(axis) => setValue('which way a band runs', at('axis'), axis)}
         />
         <KnownField label={`Begins at, ${slice.name}`} path={at('at_m')} />

@@ -2,23 +2,27 @@
 
 import { Box } from '@chakra-ui/react';
 import { Plus, Trash2 } from 'lucide-react';
-import { useRef, type KeyboardEvent, type PointerEvent } from 'react';
-import { limitsAt, withValue, type Path, type SystemDocument } from '@/core/plan';
+import { useRef, useState, type KeyboardEvent, type PointerEvent } from 'react';
+import { limitsAt, valueAt, withValue, type Known, type Origin, type Path, type SystemDocument } from '@/core/plan';
+import type { ProfilePoint } from '@/core/shapes';
 import type { ExtrudeAxis } from '@/core/geometry';
 import { entryText, roleUnit, ROLES, unitById } from '@/core/units';
-import { readEntry } from '../fields/readEntry';
+import { HowKnown, OriginPicker, SpreadField } from '../fields/KnownField';
+import { measuredSpread, readEntry } from '../fields/readEntry';
 import { TextEntry } from '../fields/TextEntry';
 import { Button } from '../parts/Button';
 import { SquareButton } from '../parts/SquareButton';
 import { applyEdit, beginGesture, endGesture, openDocument, setValue, useEditor } from '../state/editor';
 import { useReader } from '../state/reader';
+import { useSides } from '../state/sides';
 
-type PointDocument = { readonly u_m: number; readonly v_m: number };
 type Props = {
   readonly title: string;
   readonly path: Path;
-  readonly points: readonly PointDocument[];
+  readonly points: readonly ProfilePoint[];
   readonly axis: ExtrudeAxis;
+  /** How corners are known that do not say it themselves; nothing where no number counts it. */
+  readonly known?: { readonly origin: Origin; readonly spread_m?: number | undefined } | undefined;
 };
 
 /** What the two axes of a profile are, across the way it runs. */
@@ -33,8 +37,9 @@ const SNAP_M = 0.001;
 const snapped = (value: number): number => Math.round(value / SNAP_M) / Math.round(1 / SNAP_M);
 
 /** A profile as a scaled drawing with a handle at each corner, and as a table of points. */
-export function ProfileEditor({ title, path, points, axis }: Props) {
-  const setPoints = (edit: string, next: readonly PointDocument[]): void => setValue(edit, path, next);
+export function ProfileEditor({ title, path, points, axis, known }: Props) {
+  const sides = useSides();
+  const setPoints = (edit: string, next: readonly ProfilePoint[]): void => setValue(edit, path, next);
   const insertAfter = (i: number): void => {
     const [a, b] = [points[i]!, points[(i + 1) % points.length]!];
     const middle = { u_m: snapped((a.u_m + b.u_m) / 2), v_m: snapped((a.v_m + b.v_m) / 2) };
@@ -43,17 +48,36 @@ export function ProfileEditor({ title, path, points, axis }: Props) {
   return (
     <Box mt="3">
       <Box fontWeight="650" mb="1">
-        {title}: {AXES[axis][0]} across, {AXES[axis][1]} upward on the page
+        {title}: {sides(AXES[axis][0])} across, {sides(AXES[axis][1])} upward on the page
       </Box>
       <ProfileDrawing title={title} path={path} points={points} />
       <Box display="grid" gap="1" maxW="520px" mt="2">
         {points.map((point, i) => (
-          <Box key={i} display="flex" gap="2" alignItems="start">
+          <Box key={i} display="flex" gap="2" alignItems="start" data-path={[...path, i].join('.')}>
             <Box minW="26px" pt="10px" color="soft">
               {i + 1}
             </Box>
-            <Coordinate title={title} path={path} i={i} axis="u_m" value={point.u_m} word={AXES[axis][0]} />
-            <Coordinate title={title} path={path} i={i} axis="v_m" value={point.v_m} word={AXES[axis][1]} />
+            <Coordinate
+              title={title}
+              path={path}
+              i={i}
+              axis="u_m"
+              value={point.u_m}
+              word={sides(AXES[axis][0])}
+              known={known}
+            />
+            <Coordinate
+              title={title}
+              path={path}
+              i={i}
+              axis="v_m"
+              value={point.v_m}
+              word={sides(AXES[axis][1])}
+              known={known}
+            />
+            {known && (
+              <CornerKnown label={`${title}, point ${i + 1}`} path={[...path, i]} point={point} known={known} />
+            )}
             <SquareButton label={`Add a point after ${i + 1}, ${title.toLowerCase()}`} onClick={() => insertAfter(i)}>
               <Plus size={18} aria-hidden />
             </SquareButton>
@@ -97,15 +121,22 @@ type CoordinateProps = {
   readonly axis: 'u_m' | 'v_m';
   readonly value: number;
   readonly word: string;
+  readonly known: Props['known'];
 };
 
-function Coordinate({ title, path, i, axis, value, word }: CoordinateProps) {
+function Coordinate({ title, path, i, axis, value, word, known }: CoordinateProps) {
   const reader = useReader();
   const at = [...path, i, axis];
   const enter = (text: string) => {
     const read = readEntry(text, 'tape', reader, limitsAt(openDocument(), at));
     if (!read.ok) return read;
-    setValue(`${title}, point ${i + 1}`, at, read.value);
+    applyEdit(`${title}, point ${i + 1}`, (system) => {
+      const point = valueAt(system, [...path, i]) as ProfilePoint;
+      // Typing over an assumption makes it a measurement, as everywhere.
+      const isGuess = known && (point.origin ?? known.origin) === 'assumed';
+      const measured = { origin: 'measured', spread_m: measuredSpread('tape', read.value, known?.spread_m) };
+      return withValue(system, [...path, i], { ...point, ...(isGuess ? measured : {}), [axis]: read.value });
+    });
     return { ok: true as const, ...(read.note ? { note: read.note } : {}) };
   };
   return (
@@ -121,6 +152,39 @@ function Coordinate({ title, path, i, axis, value, word }: CoordinateProps) {
   );
 }
 
+type CornerKnownProps = {
+  readonly label: string;
+  readonly path: Path;
+  readonly point: ProfilePoint;
+  readonly known: NonNullable<Props['known']>;
+};
+
+/** How one corner is known: as all of them, or by itself. */
+function CornerKnown({ label, path, point, known }: CornerKnownProps) {
+  const [isOpen, setOpen] = useState(false);
+  const spread = point.spread_m ?? known.spread_m;
+  const now: Known = { value: 0, origin: point.origin ?? known.origin, ...(spread === undefined ? {} : { spread }) };
+  const setOrigin = (origin: Origin): void =>
+    setValue(`${label}: how it is known`, path, {
+      ...point,
+      origin,
+      spread_m: origin === 'chosen' ? 0 : (spread ?? measuredSpread('tape', 0, undefined)),
+    });
+  return (
+    <Box pt="10px" minW="112px">
+      <HowKnown label={label} known={now} role="tape" isOpen={isOpen} onToggle={() => setOpen(!isOpen)} />
+      {isOpen && (
+        <Box display="grid" gap="1" mt="1">
+          <OriginPicker label={label} origin={now.origin} onChange={setOrigin} />
+          {now.origin !== 'chosen' && (
+            <SpreadField label={label} path={[...path, 'spread_m']} role="tape" known={now} />
+          )}
+        </Box>
+      )}
+    </Box>
+  );
+}
+
 function ProfileDrawing({
   title,
   path,
@@ -128,7 +192,7 @@ function ProfileDrawing({
 }: {
   readonly title: string;
   readonly path: Path;
-  readonly points: readonly PointDocument[];
+  readonly points: readonly ProfilePoint[];
 }) {
   const svg = useRef<SVGSVGElement>(null);
   const us = points.map((point) => point.u_m * MM);
@@ -174,17 +238,17 @@ type CornerProps = {
   readonly i: number;
   readonly title: string;
   readonly path: Path;
-  readonly point: PointDocument;
+  readonly point: ProfilePoint;
   readonly scale: number;
   readonly svg: React.RefObject<SVGSVGElement | null>;
   readonly middle: readonly [number, number];
 };
 
 function Corner({ i, title, path, point, scale, svg, middle }: CornerProps) {
-  const drag = useRef<{ before: SystemDocument; grip: DOMPoint; from: PointDocument; toDrawing: DOMMatrix }>(undefined);
+  const drag = useRef<{ before: SystemDocument; grip: DOMPoint; from: ProfilePoint; toDrawing: DOMMatrix }>(undefined);
   const edit = `${title}, point ${i + 1}`;
   const moved = (system: SystemDocument, u_m: number, v_m: number): SystemDocument =>
-    withValue(system, [...path, i], { u_m: snapped(u_m), v_m: snapped(v_m) });
+    withValue(system, [...path, i], { ...point, u_m: snapped(u_m), v_m: snapped(v_m) });
 
   const onPointerDown = (event: PointerEvent<SVGGElement>): void => {
     const before = useEditor.getState().system;

@@ -1,9 +1,9 @@
 'use client';
 
 import { Box } from '@chakra-ui/react';
-import { limitsAt, ORIGINS, type Path, type ShapeDocument } from '@/core/plan';
+import { endWord, limitsAt, ORIGINS, type Path, type ShapeDocument } from '@/core/plan';
 import { shapeSpan } from '@/core/model';
-import { asKind, SHAPE_KINDS, SHAPES, shapeKind, type ShapeSize } from '@/core/shapes';
+import { asNamed, nameOfShape, NAMED_SHAPES, shapeKind, type ShapeSize } from '@/core/shapes';
 import { END_SHAPES, type EndShape, type ExtrudeAxis } from '@/core/geometry';
 import { entryText, roleUnit, ROLES, unitById } from '@/core/units';
 import { KnownField, ORIGIN_WORDS } from '../fields/KnownField';
@@ -11,8 +11,9 @@ import { readEntry } from '../fields/readEntry';
 import { Select } from '../fields/Select';
 import { TextEntry, type EntryVerdict } from '../fields/TextEntry';
 import { FieldGrid } from '../parts/Panel';
-import { openDocument, setValue } from '../state/editor';
+import { openDocument, setValue, useValue } from '../state/editor';
 import { useReader } from '../state/reader';
+import { useSides } from '../state/sides';
 import { ProfileEditor } from './ProfileEditor';
 
 export const AXIS_WORDS: Readonly<Record<ExtrudeAxis, string>> = { x: 'fore and aft', y: 'side to side', z: 'upright' };
@@ -35,39 +36,63 @@ type Props = {
   readonly children?: React.ReactNode;
 };
 
-/** Kind and sizes of one body. */
+/** Name, sizes and sides of one body. */
 export function ShapeFields({ shape, path, side, owner, hasProfiles = true, children }: Props) {
+  const sides = useSides();
   const at = (key: string): Path => [...path, key];
   const of = (text: string): string => (owner ? `${text}, ${owner}` : text);
-  const kinds = SHAPE_KINDS.filter((kind) => shapeKind({ kind }).start || shape.kind === kind);
+  const { axes } = shapeKind(shape);
   return (
     <Box data-path={path.join('.')}>
       <FieldGrid>
-        <Select
-          label={of('Shape')}
-          value={shape.kind}
-          options={kinds.map((value) => ({ value, label: SHAPES[value].word }))}
-          onChange={(kind) => setValue('shape', path, asKind(shape, kind, shapeSpan(shape)))}
-        />
+        <NameSelect shape={shape} path={path} label={of('Shape')} />
         {'axis' in shape && (
           <Select
-            label={of('Runs')}
+            label={of(axes?.word ?? 'Runs')}
             value={shape.axis}
-            options={(['x', 'y', 'z'] as const).map((value) => ({ value, label: AXIS_WORDS[value] }))}
+            options={Object.entries(axes?.options ?? AXIS_WORDS).map(([value, label]) => ({
+              value: value as ExtrudeAxis,
+              label: sides(label),
+            }))}
             onChange={(axis) => setValue('which way it runs', at('axis'), axis)}
           />
         )}
         <Sizes shape={shape} at={at} side={side} of={of} />
+        <Choices shape={shape} at={at} of={of} />
         {'profileOrigin' in shape && path[0] === 'tanks' && <CornersKnown shape={shape} at={at} of={of} />}
         {children}
       </FieldGrid>
       {shape.kind === 'mesh' && (
         <Box color="soft" mt="2">
-          {shape.file}: its size is that of the file. To change it, take the file in again.
+          {shape.file}: its size is that of the file. To change it, import the file again.
         </Box>
       )}
       {hasProfiles && <Profiles shape={shape} path={path} owner={owner} />}
     </Box>
+  );
+}
+
+/** What builders call it. */
+function NameSelect({ shape, path, label }: Pick<Props, 'shape' | 'path'> & { readonly label: string }) {
+  const now = nameOfShape(shape);
+  const names = NAMED_SHAPES.some(({ id }) => id === now.id) ? NAMED_SHAPES : [...NAMED_SHAPES, now];
+  return (
+    <Select
+      label={label}
+      value={now.id}
+      options={names.map(({ id, word }) => ({ value: id, label: word }))}
+      onChange={(id) =>
+        setValue(
+          'shape',
+          path,
+          asNamed(
+            shape,
+            names.find((name) => name.id === id)!,
+            shapeSpan(shape),
+          ),
+        )
+      }
+    />
   );
 }
 
@@ -84,6 +109,11 @@ export function Profiles({ shape, path, owner }: Pick<Props, 'shape' | 'path' | 
           path={[...path, key]}
           points={shape[key] as unknown as Parameters<typeof ProfileEditor>[0]['points']}
           axis={shape.axis}
+          known={
+            path[0] === 'tanks' && 'profileOrigin' in shape
+              ? { origin: shape.profileOrigin, spread_m: shape.profileSpread_m }
+              : undefined
+          }
         />
       ))}
     </Box>
@@ -97,28 +127,54 @@ type SizesProps = {
   readonly of: (text: string) => string;
 };
 
-function Sizes({ shape, at, side, of }: SizesProps) {
-  const { sizes, ends = [] } = shapeKind(shape);
-  const isUpright = 'axis' in shape && shape.axis === 'z';
-  const called = ({ word, upright, isSided }: ShapeSize): string => {
-    if (isUpright && upright) return of(upright);
-    return of(isSided && side ? `${side} ${word}` : word[0]!.toUpperCase() + word.slice(1));
+/** A size as it is called in this body: with the names that the ends of its axis have in this vehicle. */
+export function useSizeWord(shape: ShapeDocument, side: string): (size: ShapeSize<ShapeDocument>) => string {
+  const vehicle = useValue((system) => system.vehicle.kind);
+  return ({ word, byAxis, along, isSided }) => {
+    const axis = 'axis' in shape ? shape.axis : 'x';
+    const ends = along?.(shape) ?? axis;
+    const called = ((byAxis as Partial<Record<ExtrudeAxis, string>> | undefined)?.[axis] ?? word)
+      .replace('{lower}', endWord(vehicle, ends, 'lower'))
+      .replace('{higher}', endWord(vehicle, ends, 'higher'));
+    return isSided && side ? `${side} ${called}` : called[0]!.toUpperCase() + called.slice(1);
   };
+}
+
+function Sizes({ shape, at, side, of }: SizesProps) {
+  const called = useSizeWord(shape, side);
+  const { sizes, ends = [] } = shapeKind(shape);
   return (
     <>
       {sizes.map((size) => (
-        <KnownField key={size.key} label={called(size)} path={at(size.key)} />
+        <KnownField key={size.key} label={of(called(size))} path={at(size.key)} />
       ))}
       {ends.map((end) => (
         <EndSelect
           key={end.key}
-          label={called(end)}
+          label={of(called(end))}
           path={at(end.key)}
           value={shape[end.key as keyof ShapeDocument] as unknown as EndShape}
         />
       ))}
     </>
   );
+}
+
+/** Which sides are which: thin end, keel, cut-out. */
+function Choices({ shape, at, of }: Omit<SizesProps, 'side'>) {
+  const vehicle = useValue((system) => system.vehicle.kind);
+  return (shapeKind(shape).choices ?? []).map(({ key, word, along, hasMiddle }) => (
+    <Select
+      key={key}
+      label={of(word)}
+      value={shape[key as keyof ShapeDocument] as unknown as string}
+      options={(hasMiddle ? ['lower', 'middle', 'higher'] : ['lower', 'higher']).map((value) => ({
+        value,
+        label: value === 'middle' ? 'middle' : endWord(vehicle, along(shape), value as 'lower' | 'higher'),
+      }))}
+      onChange={(value) => setValue(word.toLowerCase(), at(key), value)}
+    />
+  ));
 }
 
 const EndSelect = ({
@@ -160,14 +216,14 @@ function CornersKnown({ shape, at, of }: CornersProps) {
   return (
     <>
       <Select
-        label={of('Corners are')}
+        label={of('All corners are')}
         value={shape.profileOrigin}
         options={ORIGINS.map((value) => ({ value, label: ORIGIN_WORDS[value] }))}
         onChange={(origin) => setValue('corners of the profile', at('profileOrigin'), origin)}
       />
       <Box data-path={path.join('.')}>
         <TextEntry
-          label={of('Each corner, within ±')}
+          label={of('All corners, within ±')}
           value={shape.profileSpread_m === undefined ? '' : entryText(shape.profileSpread_m, 'tape', reader)}
           unit={unitById(ROLES.tape.kind, roleUnit('tape', reader)).symbol}
           onEnter={enter}

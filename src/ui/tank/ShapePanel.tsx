@@ -10,6 +10,7 @@ import { Panel } from '../parts/Panel';
 import { setValue, useValue } from '../state/editor';
 import { useShown } from '../state/results';
 import { openTank, useTank } from '../state/tankChoice';
+import { KeepLitres } from './KeepLitres';
 import { Profiles, ShapeFields } from './ShapeFields';
 import { StlImport } from './StlImport';
 
@@ -21,6 +22,7 @@ export function ShapePanel() {
   const t = useTank();
   const T = ['tanks', t] as const;
   const shape = useValue((system) => system.tanks[t]!.shape);
+  const tankId = useValue((system) => system.tanks[t]!.id);
   const dimensions = useValue((system) => system.tanks[t]!.dimensions);
   const foam = useValue((system) => system.tanks[t]!.foam_ratio !== undefined);
   const mesh = shapeMesh(shape);
@@ -59,6 +61,7 @@ export function ShapePanel() {
         />
         {foam && <KnownField label="Foam takes" path={[...T, 'foam_ratio']} />}
       </ShapeFields>
+      {shapeKind(shape).sizes.length > 0 && <KeepLitres key={tankId} t={t} />}
       {mesh.ok ? (
         <BodyFault />
       ) : (

@@ -21,6 +21,7 @@ import { ProfilesPanel, ShapePanel } from './ShapePanel';
 import { TablePanel } from './TablePanel';
 import { applyEdit, setValue, useValue } from '../state/editor';
 import { useReader } from '../state/reader';
+import { useSides } from '../state/sides';
 import { useDetails } from '../state/results';
 import { useTank } from '../state/tankChoice';
 import { useTask } from '../workspace/goTo';
@@ -134,6 +135,7 @@ function MetalPanel() {
 }
 
 function SlopesPanel() {
+  const sides = useSides();
   const t = useTank();
   const at = (key: string) => ['tanks', t, 'mounting', key];
   return (
@@ -147,7 +149,7 @@ function SlopesPanel() {
         <KnownField path={['envelope', 'portDown_deg']} />
         <KnownField path={['envelope', 'starboardDown_deg']} />
         <KnownField label="Tank mounted nose up" path={at('pitch_deg')} />
-        <KnownField label="Tank mounted starboard down" path={at('roll_deg')} />
+        <KnownField label={sides('Tank mounted starboard down')} path={at('roll_deg')} />
       </FieldGrid>
     </Panel>
   );
@@ -188,6 +190,7 @@ function VolumeChart() {
 }
 
 function Masses() {
+  const sides = useSides();
   const t = useTank();
   const { results, system } = useDetails();
   const tank = results?.ok ? results.evaluation.tanks[t] : undefined;
@@ -233,11 +236,11 @@ function Masses() {
           <b>
             <Quantity value={tank.centre_m[0]} role="tape" />
           </b>{' '}
-          from aft,{' '}
+          {sides('from aft')},{' '}
           <b>
             <Quantity value={tank.centre_m[1]} role="tape" />
           </b>{' '}
-          from starboard,{' '}
+          {sides('from starboard')},{' '}
           <b>
             <Quantity value={tank.centre_m[2]} role="tape" />
           </b>{' '}
@@ -254,6 +257,7 @@ function Masses() {
 
 /** Where the weight goes as the tank fills. */
 function BalanceChart() {
+  const sides = useSides();
   const t = useTank();
   const reader = useReader();
   const { results } = useDetails();
@@ -272,8 +276,8 @@ function BalanceChart() {
         y={`centre, ${place.symbol}`}
         summary={`At the set slope, tank and fuel together weigh ${text(empty.mass_kg, 'mass')} empty and ${text(full.mass_kg, 'mass')} at the fill limit; their centre stands ${text(empty.centre_m[2], 'tape')} above the floor empty and ${text(full.centre_m[2], 'tape')} full.`}
         curves={[
-          { label: 'from aft', color: 'accent', points: along(0) },
-          { label: 'from starboard', color: 'ink', dash: [8, 5], points: along(1) },
+          { label: sides('from aft'), color: 'accent', points: along(0) },
+          { label: sides('from starboard'), color: 'ink', dash: [8, 5], points: along(1) },
           { label: 'above the floor', color: 'fuelEdge', dash: [2, 4], points: along(2) },
         ]}
       />

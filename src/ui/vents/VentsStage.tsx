@@ -13,6 +13,7 @@ import { Practice } from '../parts/Practice';
 import { Quantity } from '../parts/Quantity';
 import { TankViews } from '../drawing/TankViews';
 import { applyEdit, useSystem } from '../state/editor';
+import { useSides } from '../state/sides';
 import { useDetails } from '../state/results';
 import { openTank, useTank } from '../state/tankChoice';
 import { TankPicker } from '../tank/TankPicker';
@@ -84,6 +85,7 @@ export function VentsStage() {
 }
 
 function VentPanel({ port, t, p }: { readonly port: PortDocument; readonly t: number; readonly p: number }) {
+  const sides = useSides();
   const at = (key: string) => ['tanks', t, 'ports', p, key];
   return (
     <Panel title={port.name}>
@@ -93,8 +95,8 @@ function VentPanel({ port, t, p }: { readonly port: PortDocument; readonly t: nu
           label={port.role === 'vent' ? 'Length of the vent line' : 'Length of the neck'}
           path={at('length_m')}
         />
-        {port.x_m && <KnownField label="From the aft wall" path={at('x_m')} />}
-        {port.y_m && <KnownField label="From the starboard wall" path={at('y_m')} />}
+        {port.x_m && <KnownField label={sides('From the aft wall')} path={at('x_m')} />}
+        {port.y_m && <KnownField label={sides('From the starboard wall')} path={at('y_m')} />}
       </FieldGrid>
     </Panel>
   );

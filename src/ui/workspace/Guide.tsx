@@ -29,7 +29,7 @@ const SPOKEN_AFTER_MS = 1000;
 /** Follows the numbers from document to document, as long as one system is open. */
 function followChanges(): () => void {
   let [before, last, at]: [At | undefined, At | undefined, number] = [undefined, undefined, 0];
-  let [named, undone] = ['', 0];
+  let [named, undone, steps] = ['', 0, 0];
   let timer: ReturnType<typeof setTimeout> | undefined;
   useChange.setState({ change: undefined });
   const look = (): void => {
@@ -37,13 +37,19 @@ function followChanges(): () => void {
     const { system, edit } = useEditor.getState();
     if (!system || !numbers || numbers.of !== system || numbers.failed !== undefined) return;
     if (last?.system === system) return;
-    const { futureStates } = useEditor.temporal.getState();
+    const { pastStates, futureStates } = useEditor.temporal.getState();
     const name = futureStates.length > undone ? `undone, ${futureStates.at(-1)?.edit ?? ''}` : edit;
-    undone = futureStates.length;
+    // What was amended is the same step of undo, and its numbers are told from before all of it.
+    const isAmended =
+      last !== undefined &&
+      pastStates.length === steps &&
+      futureStates.length === undone &&
+      !samePlan(last.system, system);
+    [undone, steps] = [futureStates.length, pastStates.length];
     const results = numbers.value as Results | undefined;
     const now: At = { system, numbers: results?.ok ? results.numbers : undefined };
     const isFirst = last === undefined;
-    if (!before || name !== named || Date.now() - at > ONE_CHANGE_MS) before = last ?? now;
+    if (!before || (!isAmended && (name !== named || Date.now() - at > ONE_CHANGE_MS))) before = last ?? now;
     [at, named] = [Date.now(), name];
     last = now;
     if (isFirst) return;

@@ -159,8 +159,8 @@ const NAMED: readonly (readonly [string, Vec3])[] = [
   ['Starboard side', [0, -1, 0]],
 ];
 const LEANINGS = [
-  ['fore', 'aft'],
-  ['port', 'starboard'],
+  ['forward', 'aft'],
+  ['to port', 'to starboard'],
   ['up', 'down'],
 ] as const;
 

@@ -2,6 +2,7 @@ import { tankBody } from '../../model/compileBody';
 import { asBuilt, compileObstacle, placeOf } from '../../model/compileFit';
 import { freshId, withValue } from '../../plan/edit';
 import { chosen } from '../../schema/known';
+import { faceWord } from '../../plan/sides';
 import type { PartDocument, PlanAt, TankDocument } from '../../plan/schema';
 import { joinedSurface, movedTo, positionsOver, type Obstacle } from '../../fit';
 import { plainName } from '../../formats';
@@ -115,7 +116,11 @@ function cutPart(
     const { axis, high: upper } = FACE[change.face];
     if (upper) low[axis] = max[axis]! - change.by_m;
     else high[axis] = min[axis]! + change.by_m;
-    return boxAt(`${change.face} moved in`, low as unknown as Vec3, high as unknown as Vec3);
+    return boxAt(
+      `${faceWord(system.vehicle.kind, change.face)} moved in`,
+      low as unknown as Vec3,
+      high as unknown as Vec3,
+    );
   }
   const [a, b] = change.faces.map((face) => FACE[face]) as [(typeof FACE)['lid'], (typeof FACE)['lid']];
   const along = ([0, 1, 2] as const).find((axis) => axis !== a.axis && axis !== b.axis)!;
@@ -138,7 +143,7 @@ function cutPart(
   at[along] = low[along]!;
   return {
     ...base,
-    name: `${change.faces.join(' and ')} edge cut`,
+    name: `${change.faces.map((face) => faceWord(system.vehicle.kind, face)).join(' and ')} edge cut`,
     shape: {
       kind: 'prism',
       axis: (['x', 'y', 'z'] as const)[along],
