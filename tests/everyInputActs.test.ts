@@ -23,6 +23,7 @@ import {
 import { loadKernel } from '@/core/geometry';
 import { withoutMemory } from '@/core/memo';
 import { findingKeys, judge } from '@/core/rules';
+import { asNamed, NAMED_SHAPES } from '@/core/shapes';
 import { applied, inBay, PROBE, RAISED_BY, SOUND, square, T, type Changes } from './raisedSystems';
 
 /** Every leaf of the published schema, by key, lists as `[]`; a value with its origin and spread is one leaf. */
@@ -132,10 +133,36 @@ const CORNERS = applied(SOUND, [
   ],
 ]);
 
+const BOX = { kind: 'box', length_m: chosen(0.3), width_m: chosen(0.25), height_m: chosen(0.25) } as const;
+const LOFTED = ['near', 'far'].map((end) =>
+  applied(SOUND, [
+    [
+      `${T}shape`,
+      {
+        kind: 'loft',
+        axis: 'x',
+        length_m: chosen(0.3),
+        near: square(0.25),
+        far: square(0.2),
+        profileOrigin: 'measured',
+        [end]: square(0.22).map((point) => ({ ...point, origin: 'assumed', spread_m: 0.01 })),
+      },
+    ],
+  ]),
+);
+
+/** Systems with corners known to within a spread, all alike or by themselves. */
+const WITH_CORNERS: readonly SystemDocument[] = [
+  CORNERS,
+  applied(CORNERS, [[`${T}shape.profile[1]`, { ...square(0.25)[1]!, origin: 'assumed', spread_m: 0.01 }]]),
+  ...LOFTED,
+];
+
 /** Entries that no demo has and no rule asks for. */
 const OTHERS: readonly SystemDocument[] = [
   applied(SOUND, [[`${T}shape`, cone]]),
-  CORNERS,
+  ...WITH_CORNERS,
+  ...NAMED_SHAPES.map((name) => applied(SOUND, [[`${T}shape`, asNamed(BOX, name, [0.3, 0.25, 0.25])]])),
   applied(SOUND, [[`${T}slices`, [{ axis: 'x', at_m: chosen(0.1), width_m: chosen(0.02) }]]]),
   applied(SOUND, [
     [`${T}senders[0].output`, voltage],
@@ -273,7 +300,7 @@ describe('every input acts', () => {
       linesList(spied, jointsOf(spied));
       for (const { id } of system.lines.slice(0, 3)) sizeTable(spied, id);
       // Spreads alone follow how closely corners are known.
-      if (system === CORNERS)
+      if (WITH_CORNERS.includes(system))
         for (const influence of influencesOf(spied, findingKeys)) expect(influence.path.length).toBeGreaterThan(0);
     };
     const raised = Object.values(RAISED_BY).map((by) => (typeof by === 'function' ? by(SOUND) : applied(SOUND, by)));

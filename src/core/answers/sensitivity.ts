@@ -65,8 +65,8 @@ export function* influencesOf(system: PlanAt, findingsOf: FindingsOf): Generator
 }
 
 /**
- * Corners of a body's profiles that are known alike, each moved by itself square to the chord between its neighbours, where it tells
- * most; their effects added as squares.
+ * Corners of a body's profiles that are known alike, each moved by itself square to the chord between its neighbours,
+ * where it tells most; their effects added as squares.
  */
 function cornersInfluence(
   system: PlanAt,

@@ -15,7 +15,9 @@ export const overall = () => ({
 });
 export type Overall = { readonly length_m: Known; readonly width_m: Known; readonly height_m: Known };
 
+/** How they are entered. */
 export const overallSizes = [sided('length_m', 'length'), sided('width_m', 'width'), sided('height_m', 'height')];
+/** The same for a new body. */
 export const overallStart = ([length, width, height]: Vec3): Overall => ({
   length_m: chosen(length),
   width_m: chosen(width),
