@@ -25,7 +25,7 @@ async function laidOut(page: Page): Promise<void> {
 /** What of a page is said as in a boat, with the words round it. */
 const boatWords = (page: Page): Promise<string[]> =>
   page.evaluate(() => {
-    const texts = [document.body.textContent ?? ''];
+    const texts = [...document.querySelectorAll('body > :not(script)')].map(({ textContent }) => textContent ?? '');
     for (const one of document.querySelectorAll('[aria-label], [title]'))
       texts.push(one.getAttribute('aria-label') ?? '', one.getAttribute('title') ?? '');
     const boat = /.{0,24}\b(?:starboard|aft|fore|to port|port (?:side|face|wall|down|end))\b.{0,16}/gi;

@@ -36,6 +36,7 @@ import {
   withStation,
   withUsualMeasures,
 } from './fitEdits';
+import { cornerName, measureName } from './bayWords';
 import { HOW_WORDS, WALL_WORDS } from './fitWords';
 
 type WallKind = keyof typeof WALL_WORDS;
@@ -134,27 +135,6 @@ function DrawnBay({ bay }: { readonly bay: Extract<BayDocument, { kind: 'drawn' 
   );
 }
 
-/** A corner by its number round the outline, as a builder finds it. */
-export const cornerName = (
-  bay: MeasuredBayDocument,
-  { station, corner }: { station: string; corner: number },
-): string => {
-  const usual =
-    bay.sides.length === 4
-      ? (bay.axis === 'x'
-          ? ['lower starboard', 'lower port', 'upper port', 'upper starboard']
-          : ['lower aft', 'lower fore', 'upper fore', 'upper aft'])[corner]
-      : `corner ${corner + 1}`;
-  return `${usual}, ${bay.stations.find(({ id }) => id === station)?.name ?? station}`;
-};
-
-export const measureName = (bay: MeasuredBayDocument, index: number): string => {
-  const { from, to } = bay.measures[index]!;
-  return from.station === to.station
-    ? `${cornerName(bay, from).split(',')[0]} to ${cornerName(bay, to)}`
-    : `${cornerName(bay, from)} to ${cornerName(bay, to)}`;
-};
-
 function Disagreements({
   survey,
   bay,
@@ -162,6 +142,7 @@ function Disagreements({
   readonly survey: SurveyResult | undefined;
   readonly bay: MeasuredBayDocument;
 }) {
+  const sides = useSides();
   const reader = useReader();
   if (!survey || survey.contradictions.length === 0) return null;
   return (
@@ -177,7 +158,7 @@ function Disagreements({
                 ·{' '}
                 {index < 0
                   ? 'the place of a corner'
-                  : `${measureName(bay, index)}, ${formatQuantity(bay.measures[index]!.length_m.value, 'tape', { reader }).text}`}
+                  : `${measureName(bay, index, sides)}, ${formatQuantity(bay.measures[index]!.length_m.value, 'tape', { reader }).text}`}
                 : would agree at <b>{formatQuantity(wouldAgree_m, 'tape', { reader }).text}</b>
               </Box>
             );
@@ -189,6 +170,7 @@ function Disagreements({
 }
 
 function Measures({ bay, survey }: { readonly bay: MeasuredBayDocument; readonly survey: SurveyResult | undefined }) {
+  const sides = useSides();
   const reader = useReader();
   const doubted = new Set(survey?.contradictions.flatMap(({ suspects }) => suspects.map(({ id }) => id)));
   return (
@@ -214,7 +196,7 @@ function Measures({ bay, survey }: { readonly bay: MeasuredBayDocument; readonly
               pl="2"
             >
               <KnownField
-                label={measureName(bay, m)}
+                label={measureName(bay, m, sides)}
                 path={['fit', 'bay', 'measures', m, 'length_m']}
                 hint={
                   Math.abs(off) >= 5e-4
@@ -225,13 +207,13 @@ function Measures({ bay, survey }: { readonly bay: MeasuredBayDocument; readonly
               <Box display="flex" gap="2" mt="1">
                 <Select
                   hideLabel
-                  label={`How ${measureName(bay, m)} is taken`}
+                  label={`How ${measureName(bay, m, sides)} is taken`}
                   value={measure.how}
                   options={HOWS.map((value) => ({ value, label: HOW_WORDS[value] }))}
                   onChange={(how) => setValue('how a length is taken', ['fit', 'bay', 'measures', m, 'how'], how)}
                 />
                 <SquareButton
-                  label={`Remove ${measureName(bay, m)}`}
+                  label={`Remove ${measureName(bay, m, sides)}`}
                   onClick={() =>
                     applyEdit('remove a length', (system) => withoutEntry(system, ['fit', 'bay', 'measures'], m))
                   }
@@ -256,9 +238,10 @@ function Measures({ bay, survey }: { readonly bay: MeasuredBayDocument; readonly
 
 /** A length between any two corners, such as a long diagonal. */
 function AnyLength({ bay }: { readonly bay: MeasuredBayDocument }) {
+  const sides = useSides();
   const places = bay.stations.flatMap((station) => bay.sides.map((_, corner) => ({ station: station.id, corner })));
   const key = ({ station, corner }: { station: string; corner: number }): string => `${station} ${corner}`;
-  const options = places.map((place) => ({ value: key(place), label: cornerName(bay, place) }));
+  const options = places.map((place) => ({ value: key(place), label: cornerName(bay, place, sides) }));
   const [first, last] = [places[0]!, places[places.length - 2]!];
   const add = (fromKey: string, toKey: string): void => {
     const [from, to] = [places.find((place) => key(place) === fromKey)!, places.find((place) => key(place) === toKey)!];
@@ -386,6 +369,7 @@ function Sides({ bay }: { readonly bay: MeasuredBayDocument }) {
 }
 
 function Stations({ bay, survey }: { readonly bay: MeasuredBayDocument; readonly survey: SurveyResult | undefined }) {
+  const sides = useSides();
   const reader = useReader();
   const text = (value: number): string => formatQuantity(value, 'tape', { reader }).text;
   return (
@@ -419,12 +403,12 @@ function Stations({ bay, survey }: { readonly bay: MeasuredBayDocument; readonly
             {station.corners.map((_, c) => [
               <KnownField
                 key={`${c}a`}
-                label={`Across, ${cornerName(bay, { station: station.id, corner: c })}`}
+                label={`Across, ${cornerName(bay, { station: station.id, corner: c }, sides)}`}
                 path={['fit', 'bay', 'stations', s, 'corners', c, 'across_m']}
               />,
               <KnownField
                 key={`${c}u`}
-                label={`Height, ${cornerName(bay, { station: station.id, corner: c })}`}
+                label={`Height, ${cornerName(bay, { station: station.id, corner: c }, sides)}`}
                 path={['fit', 'bay', 'stations', s, 'corners', c, 'up_m']}
               />,
             ])}

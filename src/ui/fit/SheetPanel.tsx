@@ -2,7 +2,7 @@
 
 import { Box, chakra } from '@chakra-ui/react';
 import { Printer } from 'lucide-react';
-import { valueAt, type Known, type Path, type SystemDocument } from '@/core/plan';
+import { sideText, valueAt, type Known, type Path, type SystemDocument } from '@/core/plan';
 import { allKnown } from '@/core/answers';
 import { formatQuantity } from '@/core/units';
 import { pathWords } from '../measure/pathWords';
@@ -13,17 +13,19 @@ import { Panel } from '../parts/Panel';
 import { useAnswer } from '../state/answers';
 import { useSystem } from '../state/editor';
 import { useReader } from '../state/reader';
+import type { Sides } from '../state/sides';
 import { useTank } from '../state/tankChoice';
 import { usePlace } from '../workspace/goTo';
-import { cornerName, measureName } from './BayPanel';
+import { cornerName, measureName } from './bayWords';
 
 /** A value of the space in a builder's words. */
 function nameOf(system: SystemDocument, path: Path): string {
+  const sides: Sides = (text) => sideText(system.vehicle.kind, text);
   const { bay } = system.fit;
   if (path[1] === 'bay' && bay.kind === 'measured') {
-    if (path[2] === 'measures') return measureName(bay, Number(path[3]));
+    if (path[2] === 'measures') return measureName(bay, Number(path[3]), sides);
     if (path[2] === 'stations' && path[4] === 'corners')
-      return `${path[6] === 'up_m' ? 'height' : 'place across'}, ${cornerName(bay, { station: bay.stations[Number(path[3])]!.id, corner: Number(path[5]) })}`;
+      return `${path[6] === 'up_m' ? 'height' : 'place across'}, ${cornerName(bay, { station: bay.stations[Number(path[3])]!.id, corner: Number(path[5]) }, sides)}`;
   }
   const { owner, label } = pathWords(system, path);
   return `${label}, ${owner}`;

@@ -128,7 +128,7 @@ export function WayPanel({ onMoving }: { readonly onMoving: (moving: Moving | un
           label="Or say how, and see whether it goes"
           value=""
           onEnter={enter}
-          hint={`Moves parted by commas, such as: ${WAY_EXAMPLE}.`}
+          hint={`Moves parted by commas, such as: ${sides(WAY_EXAMPLE)}.`}
         />
       </Box>
       {found.answer && !found.answer.ok && (

@@ -67,7 +67,7 @@ export function BafflesPanel() {
           name={plate.name}
           note={
             <>
-              {STANDS[plate.axis].split(',')[0]}, <Quantity value={plate.at_m.value} role="tape" />{' '}
+              {sides(STANDS[plate.axis]).split(',')[0]}, <Quantity value={plate.at_m.value} role="tape" />{' '}
               {sides(AT_WORDS[plate.axis]).toLowerCase()}
             </>
           }
@@ -119,7 +119,7 @@ function PlateFields({ plate, t, p }: { readonly plate: PlateDocument; readonly 
         <Select
           label={of('Stands')}
           value={plate.axis}
-          options={(['x', 'y', 'z'] as const).map((value) => ({ value, label: STANDS[value] }))}
+          options={(['x', 'y', 'z'] as const).map((value) => ({ value, label: sides(STANDS[value]) }))}
           onChange={(axis) => setValue(of('which way it stands'), at('axis'), axis)}
         />
         <KnownField label={of(sides(AT_WORDS[plate.axis]))} path={at('at_m')} />
@@ -149,7 +149,7 @@ function PlateFields({ plate, t, p }: { readonly plate: PlateDocument; readonly 
           value={plate.flap?.passes ?? 'none'}
           options={[
             { value: 'none', label: 'none' },
-            ...FLAP_WAYS.map((way) => ({ value: way, label: `lets liquid ${WAYS[plate.axis][way]}` })),
+            ...FLAP_WAYS.map((way) => ({ value: way, label: sides(`lets liquid ${WAYS[plate.axis][way]}`) })),
           ]}
           onChange={(way) =>
             setValue(of('flap'), at('flap'), way === 'none' ? undefined : { ...(plate.flap ?? NEW_FLAP), passes: way })
