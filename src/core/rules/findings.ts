@@ -10,6 +10,7 @@ import { LINE_RULES } from './lineRules';
 import { PICKUP_RULES } from './pickupRules';
 import { RANGE_RULES } from './rangeRules';
 import { REACH_RULES } from './reachRules';
+import { byGravity } from './gravity';
 import { lacking, type Partly } from './lacks';
 import type {
   Finding,
@@ -19,7 +20,6 @@ import type {
   ReachRuleContext,
   Rule,
   RuleContext,
-  Severity,
   SheetRuleContext,
 } from './rule';
 import { TANK_RULES } from './tankRules';
@@ -53,8 +53,6 @@ export const RULES = [
   ...reading('details', GAUGE_RULES),
   ...reading('details', RANGE_RULES),
 ];
-
-const ORDER: Readonly<Record<Severity, number>> = { stop: 0, warn: 1, note: 2 };
 
 /** What every rule has to say of a plan in a state, valves and pumps as they stand, gravest findings first. */
 export const judge = (system: Plan, evaluation: Evaluation): Judgement =>
@@ -93,15 +91,6 @@ export function judgedBy(key: AnswerKey, system: Plan, value: unknown): Judgemen
       return undefined;
   }
 }
-
-/** Several groups of rules as one. */
-export const allJudged = (parts: readonly Judgement[]): Judgement => ({
-  findings: parts.flatMap(({ findings }) => findings).sort(byGravity),
-  notJudged: parts.flatMap(({ notJudged }) => notJudged),
-  clear: parts.flatMap(({ clear }) => clear),
-});
-
-const byGravity = (a: Finding, b: Finding): number => ORDER[a.severity] - ORDER[b.severity];
 
 function judged<Context extends Partly>(rules: readonly Rule<Context>[], context: Context): Judgement {
   const findings: Finding[] = [];

@@ -8,15 +8,6 @@
  * one a stage. To add a rule, add an entry to its table, and to
  * `rules.test.ts` a system that raises it and one that does not.
  */
-export {
-  allJudged,
-  findingKeys,
-  findingsOf,
-  judge,
-  judgeAnswer,
-  judgedBy,
-  ruleOfKey,
-  RULES,
-  type JudgedKey,
-} from './findings';
+export { findingKeys, findingsOf, judge, judgeAnswer, judgedBy, ruleOfKey, RULES, type JudgedKey } from './findings';
+export { allJudged } from './gravity';
 export type { Finding, Hit, Judgement, NotJudged, Rule, RuleContext, Severity, Stage } from './rule';

@@ -1,64 +1,38 @@
 'use client';
 
 import { Box } from '@chakra-ui/react';
-import { Chart, LinearScale, LineController, LineElement, PointElement, Tooltip, type ChartOptions } from 'chart.js';
-import { useTheme } from 'next-themes';
-import { memo } from 'react';
-import { Line } from 'react-chartjs-2';
-import { useMounted } from '../parts/useMounted';
+import { lazy, Suspense, type ComponentType } from 'react';
+import { TOKENS, type ChartProps, type Curve } from './curves';
 import { useWhenSeen } from './useWhenSeen';
 
-Chart.register(LineController, LineElement, PointElement, LinearScale, Tooltip);
-Chart.defaults.font.family = '"Atkinson Hyperlegible Next Variable", sans-serif';
-Chart.defaults.font.size = 14;
+export type { Curve } from './curves';
 
-export type Curve = {
-  /** Stands in the legend; empty for the second of a pair. */
-  readonly label: string;
-  readonly points: readonly { readonly x: number; readonly y: number }[];
-  readonly color: 'accent' | 'fuelEdge' | 'stop' | 'soft' | 'ink' | 'good';
-  /** Curves are told apart by dash as well as colour. */
-  readonly dash?: readonly number[];
-  /** Drawn as single marks. */
-  readonly marks?: 'rectRot';
-};
+/** What draws charts comes after the numbers, and before the server may be out of reach. */
+export const loadCharts = () => import('./ChartCanvas');
+const ChartCanvas = lazy((): Promise<{ readonly default: ComponentType<Drawn> }> =>
+  loadCharts().then(
+    ({ ChartCanvas: canvas }) => ({ default: canvas }),
+    () => ({ default: NotThere }),
+  ),
+);
+type Drawn = Omit<ChartProps, 'height'>;
 
-type Props = {
-  readonly curves: readonly Curve[];
-  readonly x: string;
-  readonly y: string;
-  readonly summary: string;
-  readonly height?: string;
-  readonly yMin?: number | undefined;
-  readonly yMax?: number | undefined;
-};
-
-const TOKENS: Readonly<Record<Curve['color'], string>> = {
-  accent: 'accent',
-  fuelEdge: 'fuel-edge',
-  stop: 'stop',
-  soft: 'soft',
-  ink: 'ink',
-  good: 'good',
-};
-const token = (name: string): string =>
-  typeof document === 'undefined'
-    ? '#888'
-    : getComputedStyle(document.documentElement).getPropertyValue(`--chakra-colors-${name}`).trim() || '#888';
-
-/** Colours follow the theme, which the canvas cannot do by itself. */
-function useThemeKey(): string {
-  const { resolvedTheme } = useTheme();
-  return useMounted() ? (resolvedTheme ?? '') : '';
-}
+/** The page was opened, and the server has gone before what draws charts had come. */
+const NotThere = () => (
+  <Box role="alert" color="warn" fontWeight="600">
+    The chart cannot be drawn: the server is out of reach. Open the page again when it is back.
+  </Box>
+);
 
 /** A line chart with plain axes; its summary says in words what it shows. */
-export function LineChart({ curves, x, y, summary, height = '280px', yMin, yMax }: Props) {
+export function LineChart({ curves, x, y, summary, height = '280px', yMin, yMax }: ChartProps) {
   const { box, drawn } = useWhenSeen({ curves, x, y, yMin, yMax });
   return (
     <Box>
       <Box height={height} position="relative" ref={box}>
-        <Canvas {...drawn} summary={summary} />
+        <Suspense fallback={null}>
+          <ChartCanvas {...drawn} summary={summary} />
+        </Suspense>
       </Box>
       <Legend curves={curves} />
       <Box fontSize="sm" color="soft" mt="1">
@@ -67,42 +41,6 @@ export function LineChart({ curves, x, y, summary, height = '280px', yMin, yMax 
     </Box>
   );
 }
-
-/** Draws again only where what it shows is another. */
-const Canvas = memo(function Canvas({ curves, x, y, yMin, yMax, summary }: Omit<Props, 'height'>) {
-  const theme = useThemeKey();
-  const axis = (title: string, min?: number, max?: number) => ({
-    type: 'linear' as const,
-    title: { display: true, text: title, color: token('soft') },
-    grid: { color: token('rule') },
-    ticks: { color: token('soft'), maxTicksLimit: 8 },
-    ...(min === undefined ? {} : { min }),
-    ...(max === undefined ? {} : { max }),
-  });
-  const options: ChartOptions<'line'> = {
-    animation: false,
-    maintainAspectRatio: false,
-    responsive: true,
-    parsing: false,
-    interaction: { mode: 'nearest', intersect: false, axis: 'x' },
-    scales: { x: axis(x), y: axis(y, yMin, yMax) },
-    plugins: { legend: { display: false }, tooltip: { callbacks: { title: () => '' } } },
-  };
-  const data = {
-    datasets: curves.map((curve) => ({
-      label: curve.label,
-      data: [...curve.points],
-      borderColor: token(TOKENS[curve.color]),
-      backgroundColor: token(TOKENS[curve.color]),
-      borderWidth: 2.5,
-      borderDash: [...(curve.dash ?? [])],
-      pointRadius: curve.marks ? 8 : 0,
-      pointStyle: curve.marks ?? 'circle',
-      showLine: !curve.marks,
-    })),
-  };
-  return <Line key={theme} options={options} data={data} role="img" aria-label={summary} />;
-});
 
 /** Drawn here, since the canvas's own legend does not show dashes. */
 function Legend({ curves }: { readonly curves: readonly Curve[] }) {

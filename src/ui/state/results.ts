@@ -4,7 +4,8 @@ import { createContext, createElement, useContext, useDeferredValue, useMemo, ty
 import { useShallow } from 'zustand/react/shallow';
 import { ANSWERS, findingsHoldFor, type Results, type Sensitivity } from '@/core/answers';
 import type { SystemDocument } from '@/core/plan';
-import { allJudged, type Finding, type NotJudged } from '@/core/rules';
+import type { Finding, NotJudged } from '@/core/rules';
+import { allJudged } from '@/core/rules/gravity';
 import { useCame, type Came } from './answers';
 import { useDrawnSystem, useEditor } from './editor';
 

@@ -2,7 +2,7 @@ import { gunzipSync } from 'node:zlib';
 import { describe, expect, it } from 'vitest';
 import { draftSystem, meshText, type SystemDocument } from '@/core/plan';
 import { revolvedMesh } from '@/core/geometry';
-import { sendingOf } from './sending';
+import { loadPacking, sendingOf } from './sending';
 
 const DRAFT = draftSystem({ name: 'Draft', vehicle: 'road', consumer: 'heater', power_W: 4e3, holds_m3: 0.02 });
 /** A scanned drum of so many rings of 48 corners. */
@@ -28,7 +28,17 @@ describe('what is sent', () => {
     });
   });
 
-  it.each([24, 400])('a large one packed, whole again when it is unpacked: %d rings', (rings) => {
+  it('a large one as it is, as long as what packs it has not come', () => {
+    const system = scanned(400);
+    expect(sendingOf(system)).toEqual({
+      body: JSON.stringify(system),
+      keepalive: false,
+      headers: { 'content-type': 'application/json' },
+    });
+  });
+
+  it.each([24, 400])('a large one packed, whole again when it is unpacked: %d rings', async (rings) => {
+    await loadPacking();
     const system = scanned(rings);
     const { body, headers, keepalive } = sendingOf(system);
     expect(headers).toMatchObject({ 'content-encoding': 'gzip' });

@@ -1,4 +1,11 @@
-import { gzipSync, strToU8 } from 'fflate';
+/** Comes after the numbers: the page opens without it. Until it is there, and where it cannot come, nothing is packed. */
+let gzip: typeof import('fflate').gzipSync | undefined;
+/** Fetches what packs large documents. */
+export const loadPacking = (): Promise<void> =>
+  import('fflate').then(
+    ({ gzipSync }) => void (gzip = gzipSync),
+    () => undefined,
+  );
 
 /** Bodies over this are sent small: they would wait in the way of the next save, and few may outlive their page. */
 const PLAIN_BYTES = 32_000;
@@ -19,10 +26,12 @@ export const outlivesPage = (document: unknown): boolean => sendingOf(document).
  */
 export function sendingOf(document: unknown): Sending {
   const text = JSON.stringify(document);
-  const bytes = strToU8(text);
+  const bytes = new TextEncoder().encode(text);
   if (bytes.length <= PLAIN_BYTES)
     return { body: text, keepalive: true, headers: { 'content-type': 'application/json' } };
-  const packed = gzipSync(bytes);
+  if (!gzip)
+    return { body: text, keepalive: bytes.length <= KEPT_ALIVE_BYTES, headers: { 'content-type': 'application/json' } };
+  const packed = gzip(bytes);
   return {
     body: packed as Uint8Array<ArrayBuffer>,
     keepalive: packed.length <= KEPT_ALIVE_BYTES,

@@ -5,6 +5,8 @@ import { lazy, Suspense, useEffect, type ComponentType } from 'react';
 import type { Stage } from '@/core/rules';
 import { TaskFindings } from '../findings/FindingsView';
 import { useValue } from '../state/editor';
+import { loadCharts } from '../charts/LineChart';
+import { loadPacking } from '../state/sending';
 import { OPENING, usePlace, useTask } from './goTo';
 import { ACROSS, STAGES, type StageKey } from './stages';
 import { TASKS, tasksOf } from './tasks';
@@ -62,6 +64,8 @@ export function StageBody() {
     const timer = setTimeout(() => {
       Object.values(LOAD).forEach((load) => void load());
       void import('./CommandBox').catch(() => undefined);
+      void loadPacking();
+      void loadCharts().catch(() => undefined);
     }, OTHERS_AFTER_MS);
     return () => clearTimeout(timer);
   }, []);
