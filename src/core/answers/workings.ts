@@ -174,9 +174,9 @@ function deliversWorking(system: Plan, evaluation: Evaluation): Working {
         })),
     ],
     notes: [
-      say(
-        `Solved in ${value.iterations} steps; laws and pressures agree to ${value.energyResidual_Pa.toExponential(0)} Pa.`,
-      ),
+      say(`Solved in ${value.iterations} steps; laws and pressures agree to within {left}.`, {
+        left: { value: value.energyResidual_Pa, role: 'pressure' },
+      }),
     ],
   };
 }

@@ -133,7 +133,7 @@ export const INSIDE_RULES: readonly Rule[] = [
         ),
       ),
     why: 'Each compartment needs air from above for every litre that leaves it below.',
-    mend: 'Leave about 25 mm open above the baffle, or cut its upper corners.',
+    mend: 'Leave about {tape 0.025} open above the baffle, or cut its upper corners.',
     source: 'common practice: about an inch',
     status: 'common practice',
   },

@@ -63,7 +63,7 @@ export const VENT_RULES: readonly Rule[] = [
         }));
       }),
     why: 'The air must get out past the fuel coming in, or the nozzle clicks off and fuel spits from the neck.',
-    mend: 'A vent hose of 14 mm or more, as short as it can be, or fill slowly.',
+    mend: 'A vent hose of {bore 0.014} or more, as short as it can be, or fill slowly.',
     source:
       'flow of air through the vent at 30 L/min, less into a tank that would be full in 20 s; 1 kPa is common practice',
     status: 'common practice',
@@ -132,7 +132,9 @@ export const VENT_RULES: readonly Rule[] = [
       system.tanks.flatMap((tank, t) =>
         tank.ports.flatMap((port, p) =>
           when(port.role === 'filler' && port.bore_m.value < SPLASH_BORE_M, () => ({
-            what: say(`${port.name} is {bore} wide; a station nozzle is 21 to 25 mm.`, {
+            what: say(`${port.name} is {bore} wide; a station nozzle is {least} to {most}.`, {
+              least: { value: 0.021, role: 'bore' },
+              most: { value: 0.025, role: 'bore' },
               bore: { value: port.bore_m.value, role: 'bore' },
             }),
             path: ['tanks', t, 'ports', p, 'bore_m'],

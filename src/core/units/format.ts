@@ -13,6 +13,7 @@ export type Role =
   | 'trip'
   | 'seaTrip'
   | 'area'
+  | 'smallArea'
   | 'tankVolume'
   | 'smallVolume'
   | 'mass'
@@ -62,14 +63,15 @@ export const ROLES: Readonly<Record<Role, RoleUnits>> = {
   trip: role('length', 'km', 'mi', [0, 0]),
   seaTrip: role('length', 'nmi', 'nmi', [0, 0]),
   area: role('area', 'm2', 'ft2', [3, 2]),
+  smallArea: role('area', 'cm2', 'in2', [1, 2]),
   tankVolume: role('volume', 'L', 'us_gal', [2, 2], 'imp_gal'),
-  smallVolume: role('volume', 'L', 'us_qt', [3, 3], 'imp_pt'),
+  smallVolume: role('volume', 'L', 'us_floz', [3, 1], 'imp_floz'),
   mass: role('mass', 'kg', 'lb', [2, 1]),
   density: role('density', 'kg_per_m3', 'lb_per_us_gal', [0, 2], 'kg_per_m3'),
   duration: role('time', 'h', 'h', [1, 1]),
   roadSpeed: role('speed', 'km_per_h', 'mph', [0, 0]),
   seaSpeed: role('speed', 'kn', 'kn', [1, 1]),
-  lineSpeed: role('speed', 'm_per_s', 'm_per_s', [2, 2]),
+  lineSpeed: role('speed', 'm_per_s', 'ft_per_s', [2, 1]),
   acceleration: role('acceleration', 'g', 'g', [2, 2]),
   burn: role('flow', 'L_per_h', 'us_gal_per_h', [2, 2], 'imp_gal_per_h'),
   transfer: role('flow', 'L_per_min', 'us_gal_per_min', [1, 1], 'imp_gal_per_min'),
@@ -122,14 +124,16 @@ const TRIMMED: ReadonlySet<Role> = new Set([
   'bore',
   'thickness',
 ]);
+/** What is shorter than the tape's finest mark is no fraction of it [m]. */
+const LEAST_FRACTION_M = INCH_M / TAPE_DIVISIONS;
 /** A length this near to a sixteenth is one: 0.1 mm is below what a tape can tell. */
 const FRACTION_TOLERANCE_M = 1e-4;
 
 /**
  * Shows a quantity in the reader's unit with no more digits than it deserves:
  * the last digit is of the order of half the spread, or three significant
- * digits where no spread is given, and never finer than the role is worth. Inches on a tape are shown as fractions
- * when they are one.
+ * digits where no spread is given, and never finer than the role is worth. Inches on a tape are shown as fractions to
+ * a sixteenth, with ≈ where they are rounded to one.
  */
 export function formatQuantity(si: number, name: Role, options: FormatOptions): FormattedQuantity {
   const { kind } = ROLES[name];
@@ -138,7 +142,11 @@ export function formatQuantity(si: number, name: Role, options: FormatOptions): 
     name === 'duration' && Math.abs(options.unitOf ?? si) < SHORT_S ? 'min' : roleUnit(name, options.reader),
   );
   if (!Number.isFinite(si)) return shown('–', unit.symbol);
-  if (unit.id === 'in' && name === 'tape' && isTapeFraction(si)) return shown(inchFraction(si), unit.symbol);
+  // As a tape has it, one kind down a column; a spread is no reading of a tape.
+  if (unit.id === 'in' && name === 'tape' && options.unitOf === undefined) {
+    if (isTapeFraction(si)) return shown(inchFraction(si), unit.symbol);
+    if (Math.abs(si) >= LEAST_FRACTION_M) return shown(`≈ ${inchFraction(si)}`, unit.symbol);
+  }
   const value = fromSI(si, unit);
   const most = ROLES[name].decimals[options.reader === 'metric' ? 0 : 1];
   const deserved = options.spread
@@ -179,7 +187,7 @@ const isTapeFraction = (si: number): boolean => {
 export function inchFraction(si: number): string {
   const sixteenths = Math.round((Math.abs(si) / INCH_M) * TAPE_DIVISIONS);
   const whole = Math.floor(sixteenths / TAPE_DIVISIONS);
-  const sign = si < 0 && sixteenths > 0 ? '-' : '';
+  const sign = si < 0 && sixteenths > 0 ? '−' : '';
   let numerator = sixteenths % TAPE_DIVISIONS;
   if (numerator === 0) return `${sign}${whole}`;
   let denominator = TAPE_DIVISIONS;

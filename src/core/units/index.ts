@@ -22,7 +22,7 @@ export {
   type FormatOptions,
 } from './format';
 export { degrees, radians } from './angles';
-export { messageText, say, type Message } from './message';
+export { inReaderUnits, messageText, say, type Message } from './message';
 export { UNITS, unitById, toSI, fromSI, type Kind, type Unit } from './units';
 export {
   INCH_M,

@@ -10,6 +10,16 @@ export type Message = {
 /** A sentence with quantities in SI to be filled in. */
 export const say = (text: string, values: Message['values'] = {}): Message => ({ text, values });
 
+/**
+ * A sentence of ours that never changes but for the reader's units: “{tape 0.025}” is that role's quantity, in SI.
+ * Never for texts with names in them.
+ */
+export const inReaderUnits = (text: string, reader: ReaderSystem): string =>
+  text.replace(
+    /\{(\w+) ([-\d.e]+)\}/g,
+    (_, role: Role, si: string) => formatQuantity(Number(si), role, { reader }).text,
+  );
+
 /** The sentence with its quantities in the reader's units. */
 export const messageText = ({ text, values }: Message, reader: ReaderSystem): string =>
   text.replace(/\{(\w+)\}/g, (whole, key: string) => {

@@ -6,6 +6,7 @@ import {
   formatQuantity,
   fromSI,
   INCH_M,
+  inReaderUnits,
   parseQuantity,
   toSI,
   UNITS,
@@ -192,10 +193,29 @@ describe('fields', () => {
   });
 });
 
+describe('sentences of ours with quantities', () => {
+  it('are in the reader’s units, and braces that are none stay', () => {
+    const text = 'Leave {tape 0.0254} open, {bore 0.014} wide; {this} stays.';
+    expect(inReaderUnits(text, 'metric')).toBe('Leave 25 mm open, 14 mm wide; {this} stays.');
+    expect(inReaderUnits(text, 'us')).toBe('Leave 1 in open, 0.551 in wide; {this} stays.');
+  });
+});
+
 describe('display', () => {
   it.each<[number, Parameters<typeof formatQuantity>[1], Parameters<typeof formatQuantity>[2], string]>([
     [12.375 * INCH_M, 'tape', { reader: 'us' }, '12 3/8 in'],
     [0.31, 'tape', { reader: 'metric' }, '310 mm'],
+    // 310 mm are 12.205 in: 3 sixteenths past 12 but for 0.4 mm.
+    [0.31, 'tape', { reader: 'us' }, '≈ 12 3/16 in'],
+    [-0.31, 'tape', { reader: 'us' }, '≈ −12 3/16 in'],
+    [0.0005, 'tape', { reader: 'us' }, '0.02 in'],
+    [0.002, 'tape', { reader: 'us', unitOf: 0.31 }, '0.08 in'],
+    [0.008, 'bore', { reader: 'us' }, '0.315 in'],
+    [0.0001, 'smallVolume', { reader: 'us' }, '3.4 US fl oz'],
+    [0.0001, 'smallVolume', { reader: 'imperial' }, '3.5 imp fl oz'],
+    [1.5, 'lineSpeed', { reader: 'us' }, '4.9 ft/s'],
+    [0.0012, 'smallArea', { reader: 'us' }, '1.86 in²'],
+    [0.0012, 'smallArea', { reader: 'metric' }, '12.0 cm²'],
     [0.1, 'tankVolume', { reader: 'us' }, '26.4 US gal'],
     [0.1, 'tankVolume', { reader: 'imperial' }, '22.0 imp gal'],
     [0.1634567, 'tankVolume', { reader: 'metric', spread: 0.002 }, '163 L'],

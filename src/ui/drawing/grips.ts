@@ -6,9 +6,7 @@ import { gripId, TANK_VIEWS, type TankSheet, type TankViewKey, type ViewFrame } 
 import { applyEdit, beginGesture, endGesture, useEditor } from '../state/editor';
 import type { GripProps } from './DrawingView';
 import type { Handle } from './handles';
-
-const SNAP_M = 0.001;
-const snap = (value_m: number): number => Math.round(value_m / SNAP_M) / Math.round(1 / SNAP_M);
+import { onTape, stepsNow } from './tapeSteps';
 
 type Direction = 'x' | 'y' | 'z';
 const DIRECTIONS = ['x', 'y', 'z'] as const satisfies readonly Direction[];
@@ -18,7 +16,7 @@ function moved(system: SystemDocument, handle: Handle, direction: Direction, by_
   const move = handle.moves[direction];
   if (!move) return system;
   const known = valueAt(system, move.path) as Known;
-  const value = Math.min(move.max, Math.max(move.min, snap(known.value + move.sign * by_m)));
+  const value = Math.min(move.max, Math.max(move.min, onTape(known.value + move.sign * by_m, stepsNow())));
   return value === known.value
     ? system
     : withValue(system, move.path, {
@@ -33,9 +31,6 @@ function inTank([dx, dy]: readonly [number, number], { turn_deg, mirror }: ViewF
   const [sin, cos] = [Math.sin((turn_deg * Math.PI) / 180), Math.cos((turn_deg * Math.PI) / 180)];
   return { across_m: (mirror * (dx * cos - dy * sin)) / mmPerM, upward_m: -(dx * sin + dy * cos) / mmPerM };
 }
-
-const STEP_M = 0.001;
-const LARGE_STEP_M = 0.01;
 
 /** The pointer on a sheet [mm]. */
 function onSheet(svg: SVGSVGElement, event: { readonly clientX: number; readonly clientY: number }) {
@@ -81,7 +76,8 @@ function gripOf(handle: Handle, view: TankViewKey, { frames, mmPerM }: TankSheet
     target.addEventListener('pointercancel', end);
   };
   const onKeyDown = (event: KeyboardEvent): void => {
-    const step = event.shiftKey ? LARGE_STEP_M : STEP_M;
+    const { step_m, large_m } = stepsNow();
+    const step = event.shiftKey ? large_m : step_m;
     const by: Readonly<Record<string, readonly [Direction, number]>> = {
       ArrowLeft: [across, -step * frame.mirror],
       ArrowRight: [across, step * frame.mirror],

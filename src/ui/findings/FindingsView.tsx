@@ -4,7 +4,7 @@ import { Box, chakra } from '@chakra-ui/react';
 import { CircleAlert, Info, OctagonX } from 'lucide-react';
 import type { ReactNode } from 'react';
 import type { Finding, Severity, Stage } from '@/core/rules';
-import { messageText } from '@/core/units';
+import { inReaderUnits, messageText } from '@/core/units';
 import { Panel } from '../parts/Panel';
 import { useReader } from '../state/reader';
 import { useJudged, type Judged } from '../state/results';
@@ -211,14 +211,15 @@ function FindingCard({ finding }: { readonly finding: Finding }) {
 
 /** Why it matters, how to mend it, who says so, and the way to it. */
 function Reasons({ finding }: { readonly finding: Finding }) {
+  const reader = useReader();
   const goTo = usePlace((place) => place.goTo);
   return (
     <>
       <Box fontSize="sm" mt="1">
-        <b>Why.</b> {finding.why}
+        <b>Why.</b> {inReaderUnits(finding.why, reader)}
       </Box>
       <Box fontSize="sm" mt="1">
-        <b>Fix.</b> {finding.mend}
+        <b>Fix.</b> {inReaderUnits(finding.mend, reader)}
       </Box>
       <Box
         display="flex"

@@ -2,18 +2,23 @@
 
 import { Box } from '@chakra-ui/react';
 import type { DesignedSender } from '@/core/answers';
+import { BEND_AT_M } from '@/core/gauge';
+import { SENDER_MAKE } from '@/core/reference/senders';
+import { formatQuantity } from '@/core/units';
 import { Button } from '../parts/Button';
 import { Panel } from '../parts/Panel';
 import { Quantity } from '../parts/Quantity';
 import { SWING_WORDS } from '../parts/words';
 import { useAsked } from '../state/answers';
 import { applyEdit } from '../state/editor';
+import { useReader } from '../state/reader';
 import { useSides } from '../state/sides';
 import { withDesign, withRefit } from './gaugeEdits';
 
 /** Pivot and arm for this depth and port; and what to cut or bend of a sender from another tank. */
 export function DesignPanel({ t, s }: { readonly t: number; readonly s: number }) {
   const sides = useSides();
+  const reader = useReader();
   const design = useAsked('design');
   const refit = useAsked('refit');
   const best = refit.answer?.ok ? refit.answer.value.best : undefined;
@@ -21,8 +26,9 @@ export function DesignPanel({ t, s }: { readonly t: number; readonly s: number }
   return (
     <Panel title="Design it for me" testId="design">
       <Box color="soft" mb="3">
-        For this port and depth, with the float, stops and range that it has: pivot and arm in steps of 5 mm that follow
-        most of the volume, and stay 4 mm clear of walls, baffles, pumps and pickups.
+        For this port and depth, with the float, stops and range that it has: pivot and arm in steps of{' '}
+        <Quantity value={SENDER_MAKE.armStep} role="tape" /> that follow most of the volume, and stay{' '}
+        <Quantity value={SENDER_MAKE.keep} role="tape" /> clear of walls, baffles, pumps and pickups.
       </Box>
       <Box display="flex" gap="2" flexWrap="wrap">
         <Button kind="main" disabled={design.running} onClick={() => void design.ask(t, s, 'any')} testId="ask-design">
@@ -87,7 +93,7 @@ export function DesignPanel({ t, s }: { readonly t: number; readonly s: number }
                 Cut the wire to <Quantity value={best.wire_m} role="tape" />
                 {best.bend_deg === 0
                   ? ', no bend'
-                  : `, bend it ${Math.abs(best.bend_deg)}° ${best.bend_deg > 0 ? 'up' : 'down'} 20 mm from the pivot`}
+                  : `, bend it ${Math.abs(best.bend_deg)}° ${best.bend_deg > 0 ? 'up' : 'down'} ${formatQuantity(BEND_AT_M, 'tape', { reader }).text} from the pivot`}
                 , {sides(SWING_WORDS[best.swing])}
               </Box>
               <Quality design={best} />

@@ -5,7 +5,7 @@ import { valueAt, wordsAt, type Known, type SystemDocument } from '@/core/plan';
 import { faceDrawing, figureRoom, type Block, type PaperKey } from '@/core/reports';
 import type { Finding } from '@/core/rules';
 import type { StrappingRow } from '@/core/tank';
-import { formatQuantity, messageText, type ReaderSystem, type Role } from '@/core/units';
+import { formatQuantity, inReaderUnits, messageText, type ReaderSystem, type Role } from '@/core/units';
 import { knownText } from '../fields/knownText';
 import { pathWords } from '../measure/pathWords';
 import { fromWords, toolSteps } from '../ports/sheetWords';
@@ -273,7 +273,7 @@ export function findingsSheet(
           rows: findings.map(({ severity, title, what, mend }) => [
             SEVERITIES[severity],
             `${title}\n${messageText(what, reader)}`,
-            mend,
+            inReaderUnits(mend, reader),
             '',
           ]),
         },

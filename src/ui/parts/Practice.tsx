@@ -2,8 +2,10 @@
 
 import { Box } from '@chakra-ui/react';
 import type { SystemDocument } from '@/core/plan';
+import { inReaderUnits } from '@/core/units';
 import { Select } from '../fields/Select';
 import { setValue, useValue } from '../state/editor';
+import { useReader } from '../state/reader';
 
 type PracticeKey = keyof SystemDocument['practice'];
 type School = { readonly value: string; readonly label: string; readonly reason: string };
@@ -28,7 +30,11 @@ const SCHOOLS: Readonly<Record<PracticeKey, { readonly title: string; readonly s
   pickup: {
     title: 'Pickup off the floor or on it',
     schools: [
-      { value: 'off-floor', label: 'About 25 mm off the floor (default)', reason: 'Water and dirt stay below it.' },
+      {
+        value: 'off-floor',
+        label: 'About {tape 0.025} off the floor (default)',
+        reason: 'Water and dirt stay below it.',
+      },
       {
         value: 'on-floor',
         label: 'On the floor with a sock',
@@ -194,13 +200,14 @@ const SCHOOLS: Readonly<Record<PracticeKey, { readonly title: string; readonly s
 export function Practice({ of }: { readonly of: PracticeKey }) {
   const chosen = useValue((system) => system.practice[of]);
   const { title, schools } = SCHOOLS[of];
+  const reader = useReader();
   const current = schools.find((school) => school.value === chosen);
   return (
     <Box>
       <Select
         label={title}
         value={chosen}
-        options={schools}
+        options={schools.map(({ value, label }) => ({ value, label: inReaderUnits(label, reader) }))}
         onChange={(value) => setValue(title, ['practice', of], value)}
       />
       <Box fontSize="sm" color="soft" mt="2px">

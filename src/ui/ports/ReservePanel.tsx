@@ -4,6 +4,7 @@ import { Box } from '@chakra-ui/react';
 import { useState } from 'react';
 import { chosen, withValue } from '@/core/plan';
 import type { ReserveResult } from '@/core/answers';
+import { entryText, roleUnit, ROLES, unitById } from '@/core/units';
 import { readEntry } from '../fields/readEntry';
 import { TextEntry, type EntryVerdict } from '../fields/TextEntry';
 import { Button } from '../parts/Button';
@@ -98,8 +99,8 @@ function Reserve({ reserve, t }: { readonly reserve: ReserveResult; readonly t: 
         <Box>
           <TextEntry
             label={`Keep for ${second.consumer}`}
-            value={wanted === undefined ? '' : String(Number((wanted * 1000).toPrecision(4)))}
-            unit="L"
+            value={wanted === undefined ? '' : entryText(wanted, 'tankVolume', reader)}
+            unit={unitById(ROLES.tankVolume.kind, roleUnit('tankVolume', reader)).symbol}
             onEnter={ask}
             hint="The height that leaves so much is worked out."
           />

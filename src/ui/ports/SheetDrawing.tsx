@@ -7,6 +7,7 @@ import type { Point2 } from '@/core/geometry';
 import { faceDrawing, portId } from '@/core/reports';
 import { formatQuantity } from '@/core/units';
 import { DrawingView, type GripProps } from '../drawing/DrawingView';
+import { stepsNow } from '../drawing/tapeSteps';
 import { MM_A_PX, useRoom } from '../drawing/useRoom';
 import { useReader } from '../state/reader';
 import { snapped } from './sheetPlace';
@@ -25,8 +26,6 @@ const USUAL_PX = 520;
 const MOST_TALL_PX = 420;
 const TALLER_PX = 680;
 const NARROW = 1.4;
-const STEP_M = 0.001;
-const LARGE_STEP_M = 0.01;
 
 /** A port somewhere else on its sheet, with all that goes with it. */
 function movedPort(port: SheetPort, to: Point2): SheetPort {
@@ -86,7 +85,7 @@ export function SheetDrawing({ sheet, title, chosen, onChoose, onMove, onNudge }
         const at = onSheet(next as unknown as PointerEvent);
         const by: Point2 = [at[0] - start[0], at[1] - start[1]];
         setDrag(undefined);
-        if (next.type === 'pointerup' && Math.hypot(...by) > STEP_M / 2)
+        if (next.type === 'pointerup' && Math.hypot(...by) > stepsNow().step_m / 2)
           onMove(port, snapped(sheet, port.id, [port.at_m[0] + by[0], port.at_m[1] + by[1]]).at);
       };
       target.addEventListener('pointermove', move);
@@ -96,7 +95,8 @@ export function SheetDrawing({ sheet, title, chosen, onChoose, onMove, onNudge }
   const onKeyDown =
     (port: SheetPort) =>
     (event: KeyboardEvent): void => {
-      const step = event.shiftKey ? LARGE_STEP_M : STEP_M;
+      const { step_m, large_m } = stepsNow();
+      const step = event.shiftKey ? large_m : step_m;
       const by: Readonly<Record<string, Point2>> = {
         ArrowLeft: [-step, 0],
         ArrowRight: [step, 0],

@@ -3,7 +3,7 @@
 import { Box, chakra } from '@chakra-ui/react';
 import { useState } from 'react';
 import type { FaceSheet, SheetPort } from '@/core/answers';
-import { formatQuantity } from '@/core/units';
+import { entryText, formatQuantity, roleUnit, ROLES, unitById } from '@/core/units';
 import { readEntry } from '../fields/readEntry';
 import { Select } from '../fields/Select';
 import { TextEntry } from '../fields/TextEntry';
@@ -14,6 +14,7 @@ import { Quantity } from '../parts/Quantity';
 import { useAnswer } from '../state/answers';
 import { applyEdit, useSystem } from '../state/editor';
 import { useReader } from '../state/reader';
+import { tapeSteps } from '../drawing/tapeSteps';
 import { useSides } from '../state/sides';
 import { useTank } from '../state/tankChoice';
 import { reachWords, WHEN_WORDS } from '../fit/reachWords';
@@ -27,6 +28,7 @@ import { checkWords, fromWords, toolSteps } from './sheetWords';
 /** A face of the tank to scale, with its ports placed as on metal, and what will not do. */
 export function SheetPanel() {
   const sides = useSides();
+  const reader = useReader();
   const system = useSystem();
   const t = useTank();
   const { value: sheets, standing, reason } = useAnswer('sheets');
@@ -133,8 +135,9 @@ export function SheetPanel() {
           ))}
           {selected && <PortPlace sheet={sheet} port={selected} onMove={(at) => move(selected, at)} />}
           <Box mt="2" fontSize="sm" color="soft">
-            Drag a port, or choose it and use the arrow keys (with shift by 10 mm). It lines up with others and with the
-            middle.
+            Drag a port, or choose it and use the arrow keys (with shift by{' '}
+            <Quantity value={tapeSteps(reader).large_m} role="tape" />
+            ). It lines up with others and with the middle.
           </Box>
         </Box>
       </Box>
@@ -220,8 +223,8 @@ function PortPlace({
           <TextEntry
             key={i}
             label={`From ${fromWords(sheet, edge)}`}
-            value={formatQuantity(edge.distance_m, 'tape', { reader }).number}
-            unit={formatQuantity(edge.distance_m, 'tape', { reader }).symbol}
+            value={entryText(edge.distance_m, 'tape', reader)}
+            unit={unitById(ROLES.tape.kind, roleUnit('tape', reader)).symbol}
             onEnter={enter(i as 0 | 1)}
           />
         ))}

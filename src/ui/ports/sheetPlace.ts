@@ -1,8 +1,7 @@
 import type { FaceSheet, SheetPort } from '@/core/answers';
 import type { Point2 } from '@/core/geometry';
+import { onTape, stepsNow } from '../drawing/tapeSteps';
 
-/** A place is set to whole millimetres. */
-const GRID_M = 0.001;
 /** Nearer than this to another centre, or to the middle of the sheet, a dragged hole lines up with it. */
 const LINE_UP_M = 0.004;
 
@@ -15,13 +14,12 @@ export type Snapped = {
   }[];
 };
 
-const toGrid = (value: number): number => Math.round(value / GRID_M) / Math.round(1 / GRID_M);
-
-/** Where a dragged hole comes to rest: in line with another, in the middle, or on a whole millimetre. */
+/** Where a dragged hole comes to rest: in line with another, in the middle, or on a mark of the tape. */
 export function snapped(
   sheet: Pick<FaceSheet, 'ports' | 'width_m' | 'height_m'>,
   moving: string,
   [u, v]: Point2,
+  steps = stepsNow(),
 ): Snapped {
   const others = sheet.ports.filter(({ id }) => id !== moving);
   const pick = (k: 0 | 1, value: number, middle: number) => {
@@ -36,7 +34,7 @@ export function snapped(
   };
   const [across, up] = [pick(0, u, sheet.width_m / 2), pick(1, v, sheet.height_m / 2)];
   return {
-    at: [across?.at ?? toGrid(u), up?.at ?? toGrid(v)],
+    at: [across?.at ?? onTape(u, steps), up?.at ?? onTape(v, steps)],
     lines: [
       ...(across ? [{ along: 'v' as const, at_m: across.at, with: across.with }] : []),
       ...(up ? [{ along: 'u' as const, at_m: up.at, with: up.with }] : []),

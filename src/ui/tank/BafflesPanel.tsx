@@ -3,7 +3,7 @@
 import { Box, chakra } from '@chakra-ui/react';
 import { Plus } from 'lucide-react';
 import { chosen, FLAP_WAYS, type PlateDocument } from '@/core/plan';
-import type { FeedResult, Manoeuvre } from '@/core/answers';
+import { REFILL_HEAD_M, type FeedResult, type Manoeuvre } from '@/core/answers';
 import { formatQuantity, type Role } from '@/core/units';
 import { KnownField } from '../fields/KnownField';
 import { Select } from '../fields/Select';
@@ -287,13 +287,13 @@ function Feed({ feed, name }: { readonly feed: FeedResult; readonly name: string
           <Box>
             fed through{' '}
             <b>
-              <Quantity value={feed.refill.area_m2 * 1e4} role="count" /> cm²
+              <Quantity value={feed.refill.area_m2} role="smallArea" />
             </b>{' '}
             of openings,{' '}
             <b>
               <Quantity value={feed.refill.rate_m3PerS} role="transfer" />
             </b>{' '}
-            in the last 25 mm
+            in the last <Quantity value={REFILL_HEAD_M} role="tape" />
           </Box>
         )}
       </Box>

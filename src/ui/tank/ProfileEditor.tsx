@@ -10,6 +10,7 @@ import { entryText, roleUnit, ROLES, unitById } from '@/core/units';
 import { HowKnown, OriginPicker, SpreadField } from '../fields/KnownField';
 import { measuredSpread, readEntry } from '../fields/readEntry';
 import { TextEntry } from '../fields/TextEntry';
+import { onTape, stepsNow } from '../drawing/tapeSteps';
 import { Button } from '../parts/Button';
 import { SquareButton } from '../parts/SquareButton';
 import { applyEdit, beginGesture, endGesture, openDocument, setValue, useEditor } from '../state/editor';
@@ -33,8 +34,7 @@ const AXES: Readonly<Record<ExtrudeAxis, readonly [string, string]>> = {
 };
 
 const MM = 1000;
-const SNAP_M = 0.001;
-const snapped = (value: number): number => Math.round(value / SNAP_M) / Math.round(1 / SNAP_M);
+const snapped = (value: number): number => onTape(value, stepsNow());
 
 /** A profile as a scaled drawing with a handle at each corner, and as a table of points. */
 export function ProfileEditor({ title, path, points, axis, known }: Props) {
@@ -276,7 +276,8 @@ function Corner({ i, title, path, point, scale, svg, middle }: CornerProps) {
     drag.current = undefined;
   };
   const onKeyDown = (event: KeyboardEvent): void => {
-    const step = event.shiftKey ? 0.01 : 0.001;
+    const { step_m, large_m } = stepsNow();
+    const step = event.shiftKey ? large_m : step_m;
     const by: Readonly<Record<string, readonly [number, number]>> = {
       ArrowLeft: [-step, 0],
       ArrowRight: [step, 0],

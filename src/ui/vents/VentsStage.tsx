@@ -46,7 +46,8 @@ export function VentsStage() {
             <Box fontSize="lg">
               {Math.abs(flow.value.ullageGauge_Pa) < FREE_PA ? (
                 <>
-                  At the needed flow the air follows <b>freely</b>: the tank is drawn by less than 5 Pa.
+                  At the needed flow the air follows <b>freely</b>: the tank is drawn by less than{' '}
+                  <Quantity value={FREE_PA} role="pressure" />.
                 </>
               ) : (
                 <>
