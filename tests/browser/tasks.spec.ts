@@ -54,6 +54,28 @@ for (const name of ['crab-boat', 'forest-trailer', 'hill-climb-car', 'snow-vehic
     expect(afloat).toEqual([]);
   });
 
+test('on a phone the work of each task starts within 250 px, and more is a press away', async ({ page }) => {
+  test.slow();
+  await page.setViewportSize({ width: 390, height: 844 });
+  await openCopy(page, 'crab-boat');
+  const late: string[] = [];
+  for (const [stage, tasks] of Object.entries(TASKS))
+    for (const { key } of tasks) {
+      if (tasks.length > 1) await openTask(page, key, stage);
+      else await page.getByTestId(`stage-${stage}`).click();
+      await settled(page);
+      await page.evaluate(() => window.scrollTo(0, 0));
+      const top = await page
+        .getByTestId('conditions')
+        .evaluate((conditions) => conditions.nextElementSibling!.getBoundingClientRect().top + window.scrollY);
+      if (top > 250) late.push(`${stage}/${key} ${top}`);
+    }
+  expect(late).toEqual([]);
+  await expect(page.getByRole('button', { name: 'History: its earlier saves' })).toBeHidden();
+  await page.getByRole('button', { name: /^More: variants/ }).click();
+  await expect(page.getByRole('button', { name: 'History: its earlier saves' })).toBeVisible();
+});
+
 test('each task by the rail, by its address and by the command box; back leads back', async ({ page }) => {
   const id = await openCopy(page, 'crab-boat');
   for (const [stage, tasks] of DIVIDED) {

@@ -137,8 +137,8 @@ export function ConditionsPanel({ acts }: { readonly acts: Acts }) {
       borderColor="rule"
       borderRadius="lg"
       px="3"
-      py="1"
-      mb={{ base: '3', lg: '4' }}
+      py={{ base: '0', lg: '1' }}
+      mb={{ base: '2', lg: '4' }}
       className="no-print"
       data-testid="conditions"
     >
@@ -152,7 +152,7 @@ export function ConditionsPanel({ acts }: { readonly acts: Acts }) {
           flex="1"
           minW="0"
           cursor="pointer"
-          whiteSpace={{ base: 'normal', lg: 'nowrap' }}
+          whiteSpace="nowrap"
           overflow="hidden"
           textOverflow="ellipsis"
           title={rest === '' ? undefined : rest}
@@ -180,7 +180,10 @@ export function ConditionsPanel({ acts }: { readonly acts: Acts }) {
           cursor="pointer"
         >
           <RotateCcw size={15} aria-hidden />
-          Reset to level
+          Reset
+          <Box as="span" srOnly={narrow && !open}>
+            to level
+          </Box>
         </chakra.button>
       </Box>
       {shown.length > 0 && (

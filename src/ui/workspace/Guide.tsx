@@ -71,7 +71,13 @@ export function Guide({ id }: { readonly id: string }) {
     <Box
       className="no-print"
       bg="panel"
-      borderBottomWidth="1px"
+      // On a phone it lies under the thumb, and takes no room from the work.
+      position={{ base: 'fixed', lg: 'static' }}
+      insetX="0"
+      bottom="0"
+      zIndex={{ base: 9, lg: 'auto' }}
+      borderTopWidth={{ base: '1px', lg: '0' }}
+      borderBottomWidth={{ base: '0', lg: '1px' }}
       borderColor="rule"
       px={{ base: '3', lg: '4' }}
       minH="36px"

@@ -1,10 +1,10 @@
 'use client';
 
 import { Box, chakra, VisuallyHidden } from '@chakra-ui/react';
-import { Columns3, Download, GitFork, History as HistoryIcon, Redo2, Search, Undo2 } from 'lucide-react';
+import { Columns3, Download, Ellipsis, GitFork, History as HistoryIcon, Redo2, Search, Undo2 } from 'lucide-react';
 import Link from 'next/link';
 import { useRouter } from 'next/navigation';
-import type { ReactNode } from 'react';
+import { useState, type ReactNode } from 'react';
 import { fileNameOf } from '@/core/plan';
 import { readName } from '../fields/readName';
 import { TextEntry } from '../fields/TextEntry';
@@ -20,6 +20,9 @@ import { mayLeaveFor } from './useLeaving';
 
 export function TopBar() {
   const name = useValue((system) => system.name);
+  // On a phone what is needed less stands in a second row, which opens.
+  const [hasMore, setMore] = useState(false);
+  const less = { order: { base: 1, md: 0 }, display: { base: hasMore ? 'flex' : 'none', md: 'flex' } } as const;
   return (
     <Box
       as="header"
@@ -27,7 +30,7 @@ export function TopBar() {
       borderBottomWidth="1px"
       borderColor="rule"
       px={{ base: '3', lg: '4' }}
-      py="1"
+      py={{ base: '0', md: '1' }}
       display="flex"
       alignItems="center"
       columnGap={{ base: '1', md: '2' }}
@@ -47,24 +50,30 @@ export function TopBar() {
           testId="system-name"
         />
       </Box>
-      <Box order={{ base: 2, md: 0 }}>
-        <SaveBadge />
-      </Box>
+      <SaveBadge />
       <Box flex="1" display={{ base: 'none', md: 'block' }} />
       <IconButton label="Go to… (key /)" onClick={openCommandBox}>
         <Search size={20} aria-hidden />
       </IconButton>
       <HistoryButtons />
-      {/* On a phone what is needed less stands in a second row. */}
+      <Box display={{ base: 'block', md: 'none' }}>
+        <IconButton
+          label={hasMore ? 'Less' : 'More: variants, history, export, units, theme'}
+          onClick={() => setMore(!hasMore)}
+          isOpen={hasMore}
+        >
+          <Ellipsis size={20} aria-hidden />
+        </IconButton>
+      </Box>
       <Box display={{ base: 'block', md: 'none' }} flexBasis="100%" height="0" order={1} />
-      <Box display="flex" order={{ base: 1, md: 0 }}>
+      <Box {...less}>
         <VariantButtons />
         <ExportLink />
       </Box>
-      <Box order={{ base: 1, md: 0 }}>
+      <Box {...less}>
         <ReaderPicker />
       </Box>
-      <Box order={{ base: 1, md: 0 }}>
+      <Box {...less}>
         <ThemeSwitch />
       </Box>
     </Box>
@@ -97,17 +106,20 @@ function IconButton({
   label,
   onClick,
   disabled,
+  isOpen,
   children,
 }: {
   readonly label: string;
   readonly onClick: () => void;
   readonly disabled?: boolean;
+  /** Of one that opens something. */ readonly isOpen?: boolean;
   readonly children: ReactNode;
 }) {
   return (
     <chakra.button
       type="button"
       aria-label={label}
+      aria-expanded={isOpen}
       title={label}
       onClick={onClick}
       disabled={disabled}
@@ -125,6 +137,18 @@ function IconButton({
   );
 }
 
+/** A word, and on a phone its sign. */
+const Brief = ({ word, sign }: { readonly word: string; readonly sign: string }) => (
+  <>
+    <Box as="span" display={{ base: 'none', md: 'inline' }}>
+      {word}
+    </Box>
+    <Box as="span" display={{ base: 'inline-block', md: 'none' }} minW="14px" role="img" aria-label={word} title={word}>
+      {sign}
+    </Box>
+  </>
+);
+
 function SaveBadge() {
   const { state, conflict, notKept } = useSaveState();
   return (
@@ -135,9 +159,10 @@ function SaveBadge() {
       fontSize="sm"
       color={state.kind === 'failed' ? 'stop' : 'soft'}
       maxW="420px"
+      order={{ base: state.kind === 'failed' || notKept ? 2 : 0, md: 0 }}
     >
-      {state.kind === 'saved' && 'Saved'}
-      {state.kind === 'saving' && 'Saving…'}
+      {state.kind === 'saved' && <Brief word="Saved" sign="✓" />}
+      {state.kind === 'saving' && <Brief word="Saving…" sign="…" />}
       {state.kind === 'failed' && (
         <>
           <b>Not saved.</b> {conflict ? 'Another device changed the same place: choose below.' : state.why}{' '}

@@ -110,8 +110,10 @@ export function Workspace({ id, document, revision }: Props) {
         <Box
           display="grid"
           gridTemplateColumns={{ base: 'minmax(0, 1fr)', lg: '168px minmax(0, 1fr)' }}
-          gap={{ base: '3', lg: '4' }}
-          p={{ base: '3', lg: '4' }}
+          gap={{ base: '2', lg: '4' }}
+          px={{ base: '3', lg: '4' }}
+          pt={{ base: '2', lg: '4' }}
+          pb={{ base: '84px', lg: '4', _print: '0' }}
           alignItems="start"
         >
           <StageRail />
