@@ -65,3 +65,72 @@ test('on a phone nothing runs off the side, and the numbers stay in sight', asyn
   await page.mouse.wheel(0, 1500);
   await expect(page.getByTestId('number-holds')).toBeInViewport();
 });
+
+test('from the top of the page to the work of a task are at most 25 stops of the tab key', async ({ page }) => {
+  await page.setViewportSize({ width: 1280, height: 800 });
+  await openCopy(page, 'crab-boat');
+  for (const [stage, task] of [
+    ['tank', 'shape'],
+    ['lines', 'failure'],
+    ['fit', 'clearance'],
+    ['gauge', 'sender'],
+  ] as const) {
+    await openTask(page, task, stage);
+    await settled(page);
+    await page.evaluate(() => (document.activeElement as HTMLElement | null)?.blur());
+    await page.evaluate(() => window.getSelection()?.removeAllRanges());
+    await page.mouse.click(1, 795);
+    await page.locator('a[href="#work"]').focus();
+    let stops = 1;
+    const isAtWork = (): Promise<boolean> =>
+      page.evaluate(
+        () =>
+          document.activeElement !== document.getElementById('work') &&
+          document.getElementById('work')!.contains(document.activeElement),
+      );
+    while (!(await isAtWork()) && stops < 60) {
+      await page.keyboard.press('Tab');
+      stops++;
+    }
+    expect(stops, `${stage}/${task}`).toBeLessThanOrEqual(25);
+  }
+});
+
+test('arrow keys go along the rail, and enter opens', async ({ page }) => {
+  await openCopy(page, 'crab-boat', 'tank/shape');
+  await page.getByTestId('task-shape').filter({ visible: true }).focus();
+  await page.keyboard.press('ArrowDown');
+  await expect(page.getByTestId('task-baffles').filter({ visible: true })).toBeFocused();
+  await page.keyboard.press('Enter');
+  await expect(page).toHaveURL(/task=baffles/);
+  await page.keyboard.press('Home');
+  await expect(page.getByTestId('stage-fit')).toBeFocused();
+});
+
+test('at 200 % nothing runs off the side, and in forced colours what is open is still told', async ({ page }) => {
+  // 1280 x 800 at 200 % is a page of 640 x 400.
+  await page.setViewportSize({ width: 640, height: 400 });
+  await openCopy(page, 'box-boat');
+  for (const stage of STAGES) {
+    await page.getByTestId(`stage-${stage}`).click();
+    await settled(page);
+    expect(await page.evaluate(() => document.documentElement.scrollWidth), stage).toBeLessThanOrEqual(640);
+    // What stays at the top leaves room for the work.
+    await page.evaluate(() => window.scrollTo(0, 600));
+    const bar = (await page.getByTestId('numbers').boundingBox())!;
+    expect(bar.y + bar.height, stage).toBeLessThan(200);
+  }
+  await page.setViewportSize({ width: 1280, height: 800 });
+  await page.emulateMedia({ forcedColors: 'active' });
+  await page.getByTestId('stage-tank').click();
+  const look = (id: string): Promise<string> =>
+    page
+      .getByTestId(id)
+      .filter({ visible: true })
+      .evaluate((element) => {
+        const { backgroundColor, color, outlineStyle, borderTopWidth, forcedColorAdjust } = getComputedStyle(element);
+        return [backgroundColor, color, outlineStyle, borderTopWidth, forcedColorAdjust].join(' ');
+      });
+  expect(await look('stage-tank')).not.toBe(await look('stage-ports'));
+  expect(await look('task-shape')).not.toBe(await look('task-baffles'));
+});

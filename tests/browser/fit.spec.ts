@@ -145,7 +145,7 @@ test('hands and tools: what comes off first is named, the tool is drawn, a named
   const bolt = reach.getByTestId('reach-bolt-tighten');
   await expect(bolt).toContainText('Bolt 1', { timeout: 120_000 });
   await reach.locator('summary').filter({ hasText: 'Bolt 1' }).click();
-  await enter(page, 'From its aft end, Bolt 1', '40');
+  await enter(page, 'From its rear end, Bolt 1', '40');
   await expect(bolt).toContainText('not at all', { timeout: 120_000 });
   await expect(bolt).toContainText('In the way: Fuel cell’s walls');
   await page.keyboard.press('Control+z');

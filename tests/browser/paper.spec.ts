@@ -71,3 +71,15 @@ test('paper of the other size, a sheet by the rail, and its words in the readerâ
   await page.getByLabel('Units', { exact: true }).selectOption('us');
   await expect(first).toContainText('inch, US gal');
 });
+
+test('the correction sheet has the points chosen at its task, and its button leads to it', async ({ page }) => {
+  await openCopy(page, 'crab-boat', 'gauge/correction');
+  await page.getByLabel('Points it takes, plan').selectOption('8');
+  await page.getByLabel('Placed, plan').selectOption('even');
+  const shown = await page.getByTestId('points-planned').locator('tbody tr').allInnerTexts();
+  expect(shown).toHaveLength(8);
+  await page.getByTestId('correction').getByRole('button', { name: 'Print' }).click();
+  await expect(page.getByTestId('paper')).toHaveAttribute('data-fresh', 'true');
+  const first = page.getByTestId('paper-page').first();
+  for (const row of shown) for (const cell of row.split('\t')) await expect(first).toContainText(cell.trim());
+});

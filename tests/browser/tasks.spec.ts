@@ -72,7 +72,7 @@ test('on a phone the work of each task starts within 250 px, and more is a press
     }
   expect(late).toEqual([]);
   await expect(page.getByRole('button', { name: 'History: its earlier saves' })).toBeHidden();
-  await page.getByRole('button', { name: /^More: variants/ }).click();
+  await page.getByRole('button', { name: 'More', exact: true }).click();
   await expect(page.getByRole('button', { name: 'History: its earlier saves' })).toBeVisible();
 });
 

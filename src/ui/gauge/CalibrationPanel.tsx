@@ -32,7 +32,8 @@ import { applyEdit, openDocument, setValue, useValue } from '../state/editor';
 import { useReader } from '../state/reader';
 import { useSides } from '../state/sides';
 import { pourRecord, writeDown } from '../state/records';
-import { CountAndPlace, TaughtTable, type Placed } from './CorrectionPanel';
+import { CountAndPlace, TaughtTable } from './CorrectionPanel';
+import type { Placed } from './taughtPoints';
 import { explanations } from './calibrationWords';
 import { withCalibration, withTaught } from './gaugeEdits';
 import { PourEntry } from './PourEntry';
@@ -225,6 +226,7 @@ function Log({ t, c, nameOf }: { readonly t: number; readonly c: number; readonl
                     holds_m3={data.holds_m3}
                     name="measured"
                     label="Correction table from the pours"
+                    onPrint={() => window.print()}
                     onTeach={(table) =>
                       applyEdit('teach the gauge', (system) => withTaught(system, t, senderIndex, table.points))
                     }

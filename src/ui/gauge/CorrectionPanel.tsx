@@ -2,7 +2,6 @@
 
 import { Box, chakra } from '@chakra-ui/react';
 import { Download, Printer } from 'lucide-react';
-import { useState } from 'react';
 import { fileNameOf } from '@/core/plan';
 import { csvText } from '@/core/formats';
 import { correctionTable, type CorrectionTable } from '@/core/gauge';
@@ -16,16 +15,14 @@ import { saveFile } from '../parts/saveFile';
 import { applyEdit, openDocument } from '../state/editor';
 import { useReader } from '../state/reader';
 import { useGauge } from './GaugeChart';
+import { goToSheet } from '../paper/choice';
 import { withTaught } from './gaugeEdits';
-
-export const POINT_COUNTS = [2, 3, 4, 5, 6, 8, 10, 11, 16, 20, 32] as const;
-export type Placed = 'best' | 'even';
+import { POINT_COUNTS, useTaughtPoints, type Placed } from './taughtPoints';
 
 /** What to teach a programmable sender or gauge, from the plan. */
 export function CorrectionPanel({ t, s }: { readonly t: number; readonly s: number }) {
   const gauge = useGauge(s);
-  const [count, setCount] = useState(5);
-  const [placed, setPlaced] = useState<Placed>('best');
+  const { count, placed } = useTaughtPoints();
   if (!gauge?.ok) return null;
   const { curve, signal } = gauge.value;
   return (
@@ -33,13 +30,20 @@ export function CorrectionPanel({ t, s }: { readonly t: number; readonly s: numb
       <Box color="soft" mb="2">
         For a sender or gauge that is taught points. Once the tank is built, teach it from its calibration.
       </Box>
-      <CountAndPlace count={count} placed={placed} onCount={setCount} onPlace={setPlaced} of="plan" />
+      <CountAndPlace
+        count={count}
+        placed={placed}
+        onCount={(chosen) => useTaughtPoints.setState({ count: chosen })}
+        onPlace={(chosen) => useTaughtPoints.setState({ placed: chosen })}
+        of="plan"
+      />
       <TaughtTable
         table={correctionTable(curve.points, count, placed)}
         signal={signal}
         holds_m3={curve.points.at(-1)!.volume_m3}
         name="planned"
         label="Correction table from the plan"
+        onPrint={() => goToSheet('correction')}
         onTeach={(table) => applyEdit('teach the gauge', (system) => withTaught(system, t, s, table.points))}
       />
     </Panel>
@@ -87,10 +91,11 @@ type TableProps = {
   readonly name: string;
   readonly label: string;
   readonly onTeach?: (table: CorrectionTable) => void;
+  /** Opens its sheet of paper. */ readonly onPrint?: () => void;
 };
 
 /** The points to teach, to print or as CSV. */
-export function TaughtTable({ table, signal, holds_m3, name, label, onTeach }: TableProps) {
+export function TaughtTable({ table, signal, holds_m3, name, label, onTeach, onPrint }: TableProps) {
   const reader = useReader();
   if (!table.ok)
     return (
@@ -172,10 +177,12 @@ export function TaughtTable({ table, signal, holds_m3, name, label, onTeach }: T
           <Download size={18} aria-hidden />
           CSV
         </Button>
-        <Button onClick={() => window.print()}>
-          <Printer size={18} aria-hidden />
-          Print
-        </Button>
+        {onPrint && (
+          <Button onClick={onPrint}>
+            <Printer size={18} aria-hidden />
+            Print
+          </Button>
+        )}
       </Box>
     </Box>
   );

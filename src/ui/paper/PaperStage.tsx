@@ -22,6 +22,7 @@ import { READERS } from '../parts/ReaderPicker';
 import { useAnswer, useOutcome } from '../state/answers';
 import { savedRevision, useSaveState } from '../state/autosave';
 import { useSystem } from '../state/editor';
+import { useTaughtPoints } from '../gauge/taughtPoints';
 import { useReader } from '../state/reader';
 import { useSides } from '../state/sides';
 import { useDetails, useJudged } from '../state/results';
@@ -240,10 +241,8 @@ function useSchematicSheet(paper: PaperKey): Content {
   };
 }
 
-/** What a sender that is taught mostly takes. */
-const POINTS = 5;
-
 function useCorrection(): Content {
+  const taught = useTaughtPoints();
   const t = useTank();
   const system = useSystem();
   const reader = useReader();
@@ -258,7 +257,7 @@ function useCorrection(): Content {
       const gauge = gauges[first + s];
       if (!gauge) return [];
       return gauge.ok
-        ? correctionSheet(gauge.value, name, POINTS, writing(reader))
+        ? correctionSheet(gauge.value, name, taught, writing(reader))
         : [{ kind: 'text', text: `${name}: ${gauge.error.detail}`, isBold: true }];
     }),
     isFresh: of === system,

@@ -185,9 +185,14 @@ export function valvesTable(system: SystemDocument): Block[] {
 }
 
 /** Points that a programmable sender or gauge is taught. */
-export function correctionSheet(gauge: GaugeResult, name: string, points: number, write: Write): Block[] {
+export function correctionSheet(
+  gauge: GaugeResult,
+  name: string,
+  { count, placed }: { readonly count: number; readonly placed: 'best' | 'even' },
+  write: Write,
+): Block[] {
   const { curve, signal } = gauge;
-  const table = correctionTable(curve.points, points, 'best');
+  const table = correctionTable(curve.points, count, placed);
   const holds_m3 = curve.points.at(-1)!.volume_m3;
   return [
     { kind: 'heading', text: name },

@@ -1,4 +1,4 @@
-/** Comes after the numbers: the page opens without it. Until it is there, and where it cannot come, nothing is packed. */
+/** Comes after the numbers, as the page opens without it; until then, or where it cannot come, nothing is packed. */
 let gzip: typeof import('fflate').gzipSync | undefined;
 /** Fetches what packs large documents. */
 export const loadPacking = (): Promise<void> =>

@@ -11,6 +11,11 @@ const config = defineConfig({
     'input, select, textarea, button': { font: 'inherit' },
     '.numbers[data-fresh="false"] button': { opacity: 0.8 },
     '.no-print': { _print: { display: 'none' } },
+    // Where a reader has colours of their own, what is open or pressed wears theirs for it; drawings keep their kinds.
+    'button[aria-current], button[aria-pressed="true"], a[aria-current]': {
+      '@media (forced-colors: active)': { forcedColorAdjust: 'none', background: 'Highlight', color: 'HighlightText' },
+    },
+    'svg[role], canvas': { '@media (forced-colors: active)': { forcedColorAdjust: 'none', background: 'panel' } },
   },
   theme: {
     tokens: {

@@ -1,7 +1,7 @@
 'use client';
 
 import { Box, chakra } from '@chakra-ui/react';
-import { useMemo } from 'react';
+import { useMemo, type KeyboardEvent } from 'react';
 import { allKnown } from '@/core/answers';
 import { useDrawnSystem } from '../state/editor';
 import { useJudged } from '../state/results';
@@ -43,7 +43,8 @@ export function StageRail() {
   return (
     <Box
       as="nav"
-      aria-label="Stages and tasks"
+      aria-label="Stages and tasks; arrow keys go along"
+      onKeyDown={goAlong}
       position={{ base: 'static', lg: 'sticky' }}
       top="200px"
       maxH={{ lg: 'calc(100vh - 208px)' }}
@@ -82,6 +83,27 @@ export function StageRail() {
       </Box>
     </Box>
   );
+}
+
+/** By which keys one goes along the rail, and whereto. */
+const KEYS: Readonly<Record<string, (at: number, last: number) => number>> = {
+  ArrowDown: (at, last) => Math.min(last, at + 1),
+  ArrowRight: (at, last) => Math.min(last, at + 1),
+  ArrowUp: (at) => Math.max(0, at - 1),
+  ArrowLeft: (at) => Math.max(0, at - 1),
+  Home: () => 0,
+  End: (_, last) => last,
+};
+
+/** The rail is one stop of the tab key, or two with the tasks: what is open; arrow keys go from there. */
+function goAlong(event: KeyboardEvent<HTMLElement>): void {
+  const step = KEYS[event.key];
+  if (!step) return;
+  const all = [...event.currentTarget.querySelectorAll('button')].filter((button) => button.offsetParent !== null);
+  const at = all.indexOf(document.activeElement as HTMLButtonElement);
+  if (at < 0) return;
+  event.preventDefault();
+  all[step(at, all.length - 1)]!.focus();
 }
 
 const MARKS: Readonly<Record<NonNullable<Standing>, readonly [sign: string, words: string, color: string]>> = {
@@ -132,6 +154,7 @@ function RailItem({ stage, label, shortcut, open, note }: ItemProps) {
     <chakra.button
       type="button"
       onClick={() => goTo(stage)}
+      tabIndex={active ? 0 : -1}
       aria-current={active ? 'page' : undefined}
       data-testid={`stage-${stage}`}
       title={`Key ${shortcut % 10}`}
@@ -200,6 +223,7 @@ function Tasks({
             key={key}
             type="button"
             onClick={() => goToTask(stage, key)}
+            tabIndex={active ? 0 : -1}
             aria-current={active ? 'true' : undefined}
             data-testid={`task-${key}`}
             title={question}

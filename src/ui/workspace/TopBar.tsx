@@ -57,11 +57,7 @@ export function TopBar() {
       </IconButton>
       <HistoryButtons />
       <Box display={{ base: 'block', md: 'none' }}>
-        <IconButton
-          label={hasMore ? 'Less' : 'More: variants, history, export, units, theme'}
-          onClick={() => setMore(!hasMore)}
-          isOpen={hasMore}
-        >
+        <IconButton label={hasMore ? 'Less' : 'More'} onClick={() => setMore(!hasMore)} isOpen={hasMore}>
           <Ellipsis size={20} aria-hidden />
         </IconButton>
       </Box>
