@@ -48,10 +48,16 @@ export function ProfileEditor({ title, path, points, axis, known }: Props) {
   return (
     <Box mt="3">
       <Box fontWeight="650" mb="1">
-        {title}: {sides(AXES[axis][0])} across, {sides(AXES[axis][1])} upward on the page
+        {title}: across the page is {sides(AXES[axis][0])}, up the page is {sides(AXES[axis][1])}
       </Box>
       <ProfileDrawing title={title} path={path} points={points} />
       <Box display="grid" gap="1" maxW="520px" mt="2">
+        <Box display="flex" gap="2" fontSize="sm" color="soft" aria-hidden>
+          <Box minW="26px" />
+          <Box flex="1">{sides(AXES[axis][0])}</Box>
+          <Box flex="1">{sides(AXES[axis][1])}</Box>
+          <Box minW={known ? '216px' : '96px'} />
+        </Box>
         {points.map((point, i) => (
           <Box key={i} display="flex" gap="2" alignItems="start" data-path={[...path, i].join('.')}>
             <Box minW="26px" pt="10px" color="soft">
@@ -185,6 +191,11 @@ function CornerKnown({ label, path, point, known }: CornerKnownProps) {
   );
 }
 
+/** A corner's number stands within so much of it [px]. */
+const ROUND_PX = 34;
+/** No profile is drawn larger than this [mm a pixel]: one that is a point has no size. */
+const LEAST_SCALE = 0.05;
+
 function ProfileDrawing({
   title,
   path,
@@ -198,9 +209,10 @@ function ProfileDrawing({
   const us = points.map((point) => point.u_m * MM);
   const vs = points.map((point) => -point.v_m * MM);
   const [left, right, top, bottom] = [Math.min(...us), Math.max(...us), Math.min(...vs), Math.max(...vs)];
-  const margin = 0.12 * Math.max(right - left, bottom - top, 50);
+  // Of the drawing's sides [px]: what is left of them is the profile's, round it stand its numbers.
+  const scale = Math.max((right - left) / (420 - 2 * ROUND_PX), (bottom - top) / (170 - 2 * ROUND_PX), LEAST_SCALE);
+  const margin = ROUND_PX * scale;
   const [width, height] = [right - left + 2 * margin, bottom - top + 2 * margin];
-  const scale = Math.max(width / 420, height / 170);
   if (points.length === 0) return null;
   return (
     <svg
