@@ -13,7 +13,14 @@ const config = defineConfig({
     '.no-print': { _print: { display: 'none' } },
     // Where a reader has colours of their own, what is open or pressed wears theirs for it; drawings keep their kinds.
     'button[aria-current], button[aria-pressed="true"], a[aria-current]': {
-      '@media (forced-colors: active)': { forcedColorAdjust: 'none', background: 'Highlight', color: 'HighlightText' },
+      '@media (forced-colors: active)': {
+        forcedColorAdjust: 'none',
+        background: 'Highlight !important',
+        color: 'HighlightText !important',
+      },
+    },
+    'button[aria-current] *, button[aria-pressed="true"] *': {
+      '@media (forced-colors: active)': { color: 'HighlightText !important' },
     },
     'svg[role], canvas': { '@media (forced-colors: active)': { forcedColorAdjust: 'none', background: 'panel' } },
   },
