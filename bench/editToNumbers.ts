@@ -1,11 +1,20 @@
-import { readdirSync } from 'node:fs';
+import { readdirSync, readFileSync } from 'node:fs';
 import type { Page } from '@playwright/test';
+import type { SystemDocument } from '@/core/plan';
 import { keyToFrame, openBare } from './bare';
 import { percentile, type Bench } from './measure';
 import { browsed, served } from './served';
 
+type Kind = {
+  readonly kind: string;
+  readonly place: string;
+  readonly paths: string;
+  /** A value beside it, whose address opens what it stands in; nothing in a system that has none. */
+  readonly beside?: (system: SystemDocument) => string | undefined;
+};
+
 /** Kinds of edits: at which task, and where its field is found; the first that a demo system has is taken. */
-const KINDS: readonly { readonly kind: string; readonly place: string; readonly paths: string }[] = [
+const KINDS: readonly Kind[] = [
   { kind: 'size', place: 'tank/shape', paths: 'shape\\.(length_m|diameter_m)$' },
   { kind: 'wall', place: 'tank/metal', paths: 'material\\.thickness_m$' },
   { kind: 'fill limit', place: 'tank/shape', paths: 'fillLimit_ratio$' },
@@ -14,7 +23,16 @@ const KINDS: readonly { readonly kind: string; readonly place: string; readonly 
   { kind: 'envelope', place: 'tank/slopes', paths: '^envelope\\.' },
   { kind: 'line bore', place: 'lines/schematic', paths: '^lines\\.\\d+\\.bore_m$' },
   { kind: 'line length', place: 'lines/schematic', paths: '^lines\\.\\d+\\.length_m$' },
-  { kind: 'pump curve', place: 'lines/schematic', paths: '^components\\.\\d+\\.curve\\.' },
+  {
+    kind: 'pump curve',
+    place: 'lines/schematic#pump',
+    // Its last point: there the flow may grow without crossing another.
+    paths: '^components\\.\\d+\\.curve\\.[1-9]\\d*$',
+    beside: ({ components }) => {
+      const pump = components.findIndex(({ kind }) => kind === 'pump');
+      return pump < 0 ? undefined : `components.${pump}.output_ratio`;
+    },
+  },
   { kind: 'need', place: 'lines/delivery', paths: '^consumers\\.0\\.(neededFlow_m3PerS|burnFull_m3PerS)$' },
   { kind: 'sender', place: 'gauge/sender', paths: 'senders\\.0\\.(armLength_m|length_m)$' },
   { kind: 'reserve', place: 'range', paths: '^wishes\\.reserve_ratio$' },
@@ -69,8 +87,13 @@ const measureAll = (base: string): Promise<{ bare: number[]; samples: Sample[] }
     const samples: Sample[] = [];
     for (const file of readdirSync('demo').filter((name) => name.endsWith('.json'))) {
       const system = file.replace(/\.json$/, '');
+      const document = JSON.parse(readFileSync(`demo/${file}`, 'utf8')) as SystemDocument;
       for (const place of new Set(KINDS.map((kind) => kind.place))) {
-        await page.goto(`${base}/systems/${system}?stage=${place.replace('/', '&task=')}`);
+        const { beside } = KINDS.find((kind) => kind.place === place)!;
+        const at = beside?.(document);
+        if (beside && at === undefined) continue;
+        const address = at === undefined ? `stage=${place.replace('/', '&task=')}` : `at=${at}`;
+        await page.goto(`${base}/systems/${system}?${address}`);
         await page.locator('[data-testid=numbers][data-fresh=true]').waitFor();
         await page.waitForTimeout(3000);
         for (const { kind, paths } of KINDS.filter((one) => one.place === place)) {

@@ -22,7 +22,7 @@ import { Caution } from '../parts/Caution';
 import { readName } from '../fields/readName';
 import { FieldGrid, Panel } from '../parts/Panel';
 import { Practice } from '../parts/Practice';
-import { applyEdit, openDocument, setValue, useSystem, useValue } from '../state/editor';
+import { applyEdit, openDocument, setValue, setValueNumbersFirst, useSystem, useValue } from '../state/editor';
 import { useReader } from '../state/reader';
 import { keepPart } from './catalogue';
 import { WiringPanel } from './WiringPanel';
@@ -157,6 +157,17 @@ function CurveTable({ index, part }: { readonly index: number; readonly part: Pu
     setValue('pump curve', [...path, i, key], read.value);
     return { ok: true as const };
   };
+  /** A hundredth of its curve's greatest a key. */
+  const step = (i: number, key: 'flow_m3PerS' | 'rise_Pa') => (steps: number) => {
+    const at = [...path, i, key];
+    const { min, max } = limitsAt(openDocument(), at);
+    const by = Math.max(...part.curve.map((point) => point[key])) / 100;
+    setValueNumbersFirst(
+      'pump curve',
+      at,
+      Number(Math.min(max, Math.max(min, part.curve[i]![key] + steps * by)).toPrecision(6)),
+    );
+  };
   return (
     <Box mt="3">
       <Box fontWeight="650" mb="1">
@@ -164,7 +175,7 @@ function CurveTable({ index, part }: { readonly index: number; readonly part: Pu
       </Box>
       <Box display="grid" gap="2" maxW="520px">
         {part.curve.map((point, i) => (
-          <Box key={i} display="flex" gap="2" alignItems="start">
+          <Box key={i} display="flex" gap="2" alignItems="start" data-path={[...path, i].join('.')}>
             <Box flex="1">
               <TextEntry
                 label={`Flow, point ${i + 1}`}
@@ -172,6 +183,7 @@ function CurveTable({ index, part }: { readonly index: number; readonly part: Pu
                 value={entryText(point.flow_m3PerS, flowsAs, reader)}
                 unit={unit(flowsAs)}
                 onEnter={enter(i, 'flow_m3PerS', flowsAs)}
+                onStep={step(i, 'flow_m3PerS')}
               />
             </Box>
             <Box flex="1">
@@ -181,6 +193,7 @@ function CurveTable({ index, part }: { readonly index: number; readonly part: Pu
                 value={entryText(point.rise_Pa, 'pressure', reader)}
                 unit={unit('pressure')}
                 onEnter={enter(i, 'rise_Pa', 'pressure')}
+                onStep={step(i, 'rise_Pa')}
               />
             </Box>
             <chakra.button
