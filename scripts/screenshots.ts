@@ -113,10 +113,11 @@ const SHOTS: readonly Shot[] = [
     name: 'shape',
     path: '/systems/snow-vehicle?stage=tank',
     before: async (page) => {
-      await page.getByLabel('Shape', { exact: true }).selectOption('prism');
-      await page.getByRole('button', { name: 'Add a point after 1, profile' }).click();
-      await page.getByLabel('Profile, point 2, up').fill('-70');
-      await page.getByLabel('Profile, point 2, up').press('Enter');
+      // Of bodies that are added or cut away there is a field of that name each.
+      await page.getByTestId('sizes').getByLabel('Shape', { exact: true }).selectOption({ label: 'V-bottom' });
+      await page.getByLabel('Deadrise', { exact: true }).fill('12');
+      await page.getByLabel('Deadrise', { exact: true }).press('Enter');
+      await page.evaluate(() => window.scrollTo(0, 190));
     },
   },
   {
