@@ -12,6 +12,9 @@ import type { Scene, Where } from './scene';
 
 type Props = { readonly index: number; readonly large?: boolean; readonly onToggle: () => void };
 
+/** What a length takes up, at most [px]. */
+const LABEL_PX = { wide: 96, tall: 24 };
+
 /** The tank in three dimensions: turn it by dragging or with the arrow keys, cut it open with the slider. */
 export function Picture({ index, large = false, onToggle }: Props) {
   const sides = useSides();
@@ -98,8 +101,9 @@ export function Picture({ index, large = false, onToggle }: Props) {
             <Box
               key={axis}
               position="absolute"
-              left={`${x}px`}
-              top={`${y}px`}
+              // Whole within the picture, wherever the edge ends that it measures.
+              left={`clamp(${LABEL_PX.wide / 2}px, ${x}px, calc(100% - ${LABEL_PX.wide / 2}px))`}
+              top={`clamp(${LABEL_PX.tall / 2}px, ${y}px, calc(100% - ${LABEL_PX.tall / 2}px))`}
               transform="translate(-50%, -50%)"
               px="1"
               bg="panel"

@@ -10,7 +10,7 @@ import { Select } from '../fields/Select';
 import { TextEntry, type EntryVerdict } from '../fields/TextEntry';
 import { FieldGrid } from '../parts/Panel';
 import { useAsked } from '../state/answers';
-import { amendEdit, applyEdit, openDocument, useEditor, useValue } from '../state/editor';
+import { amendEdit, applyEdit, openDocument, useDrawnSystem, useEditor, useValue } from '../state/editor';
 import { useReader } from '../state/reader';
 import { useDetails } from '../state/results';
 import { useSizeWord } from './ShapeFields';
@@ -26,7 +26,10 @@ const sizeOf = (shape: ShapeDocument, key: string): Known => shape[key as keyof 
 export function KeepLitres({ t }: { readonly t: number }) {
   const reader = useReader();
   const shape = useValue((system) => system.tanks[t]!.shape);
-  const holds = useDetails(({ results }) => (results?.ok ? results.evaluation.tanks[t]?.holds_m3 : undefined));
+  const { results, system: of } = useDetails();
+  const holds = results?.ok ? results.evaluation.tanks[t]?.holds_m3 : undefined;
+  // Litres of a moment ago are not what shall be kept.
+  const isFresh = of === useDrawnSystem() && holds !== undefined;
   const [wish, setBy] = useState('');
   const [kept, setKept] = useState<number>();
   const [said, say] = useState('');
@@ -47,8 +50,9 @@ export function KeepLitres({ t }: { readonly t: number }) {
     const asked = openDocument();
     say('');
     const found = await ask(t, by, wanted_m3);
-    // What was edited since asks again.
-    if (!found || openDocument() !== asked) return;
+    // A newer question has the word; what else was changed of the tank meanwhile asks anew.
+    if (!found || openDocument().tanks[t]?.id !== asked.tanks[t]!.id) return;
+    if (openDocument().tanks[t] !== asked.tanks[t]) return give(wanted_m3, put, name);
     if (!found.ok) return say(`${litres(wanted_m3)} cannot be had. ${found.error.detail}`);
     const { value } = found.value;
     if (Math.abs(value - sizeOf(asked.tanks[t]!.shape, by).value) < SAME) return;
@@ -114,7 +118,7 @@ export function KeepLitres({ t }: { readonly t: number }) {
           width="22px"
           height="22px"
           checked={kept !== undefined}
-          disabled={holds === undefined}
+          disabled={!isFresh && kept === undefined}
           onChange={(event) => {
             say('');
             setKept(event.target.checked ? holds : undefined);
@@ -122,7 +126,7 @@ export function KeepLitres({ t }: { readonly t: number }) {
         />
         {kept === undefined
           ? 'Keep litres when another size changes'
-          : `${litres(kept)} are kept: ${word.toLowerCase()} gives way`}
+          : `Keep ${litres(kept)}: ${word.toLowerCase()} gives way`}
       </chakra.label>
       <Box role="status" minH="1lh" color={said ? 'warn' : 'soft'} fontWeight={said ? '600' : undefined}>
         {running ? `${word} is being worked out…` : said}
