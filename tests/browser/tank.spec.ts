@@ -182,3 +182,19 @@ test('a chart off the screen is drawn anew before the page goes on paper', async
   });
   expect(onPaper).not.toBe(before);
 });
+
+test('a baffle pressed in the picture opens its fields, by mouse and by key', async ({ page }) => {
+  await openCopy(page, 'crab-boat', 'tank/shape');
+  const plate = page.locator('[data-testid^="plate-"][data-testid$="-side"]').first();
+  await expect(plate).toBeVisible();
+  const name = (await plate.getAttribute('aria-label'))!.replace(': its fields', '');
+  // The middle of the strip round its line: nothing else may lie over it there.
+  const box = (await plate.boundingBox())!;
+  await page.mouse.click(box.x + box.width / 2, box.y + box.height * 0.3);
+  await expect(page).toHaveURL(/task=baffles|at=tanks\.0\.plates/);
+  await expect(page.getByLabel(`From aft, ${name}`, { exact: true })).toBeVisible();
+  await openTask(page, 'shape');
+  await plate.focus();
+  await page.keyboard.press('Enter');
+  await expect(page.getByLabel(`From aft, ${name}`, { exact: true })).toBeVisible();
+});

@@ -7,6 +7,7 @@ export { HIT_MM, ruleScale, SMALL_TEXT_MM, TEXT_MM, type Room } from './room';
 export { schematicDrawing, type Placed } from './schematic';
 export {
   gripId,
+  plateId,
   TANK_VIEWS,
   tankSheet,
   type Grip,

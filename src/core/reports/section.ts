@@ -70,6 +70,10 @@ const GRIP_MM = 2.1;
 const TUBE_MM = { half: 1.05, over: 2.6 };
 const PORT_MM = { long: 3.2, short: 2.4 };
 
+/** A baffle is pressed so far from its line [mm]. */
+const PLATE_HIT_MM = 2;
+/** What the marks of a baffle in one view are of. */
+export const plateId = (id: string, view: TankViewKey): string => `plate:${view}:${id}`;
 /** What the marks of a grip in one view are of. */
 export const gripId = (id: string, view: TankViewKey): string => `grip:${id}:${view}`;
 
@@ -175,10 +179,12 @@ function viewMarks(
     { ...areaMark('none', loops(section.outline), 'sheet') },
     { ...areaMark('surface', loops(section.liquid), 'liquid'), of: `liquid:${view}` },
     { ...areaMark('metal', loops(section.outline)), of: `shell:${view}` },
-    ...section.plates.map(([from, to]) => ({
-      ...lineMark('plate', ...line(flat(from), flat(to))),
-      of: `plate:${view}`,
-    })),
+    ...section.plates.flatMap(({ id, line: [from, to] }) =>
+      ofThing(plateId(id, view), [
+        areaMark('none', [line(...round(flat(from), flat(to), PLATE_HIT_MM))]),
+        lineMark('plate', ...line(flat(from), flat(to))),
+      ]),
+    ),
   ];
   for (const { port, inlet } of tank.pickups) {
     const [from, to] = [seen(port), seen(inlet)];
@@ -210,6 +216,18 @@ function viewMarks(
       size_mm: TEXT_MM,
     })),
   };
+}
+
+/** Corners of a strip so far round a line [mm]. */
+function round([a, b]: Place, [c, d]: Place, by_mm: number): Place[] {
+  const length = Math.hypot(c - a, d - b) || 1;
+  const [u, v] = [((d - b) / length) * by_mm, ((a - c) / length) * by_mm];
+  return [
+    [a + u, b + v],
+    [c + u, d + v],
+    [c - u, d - v],
+    [a - u, b - v],
+  ];
 }
 
 /** A stub on the face that a port stands on. */

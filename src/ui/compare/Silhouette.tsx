@@ -31,7 +31,7 @@ export function Silhouette({
     >
       <path d={path(drawing.side.liquid)} fillRule="evenodd" fill="var(--chakra-colors-fuel)" fillOpacity="0.55" />
       <path d={path(drawing.side.outline)} fill="none" stroke="var(--chakra-colors-metal)" strokeWidth={width / 90} />
-      {drawing.side.plates.map(([from, to], i) => (
+      {drawing.side.plates.map(({ line: [from, to] }, i) => (
         <line
           key={i}
           x1={from[0]}

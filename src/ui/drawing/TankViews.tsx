@@ -2,15 +2,17 @@
 
 import { Box } from '@chakra-ui/react';
 import { useState } from 'react';
-import type { SystemDocument } from '@/core/plan';
+import type { Path, SystemDocument, TankDocument } from '@/core/plan';
 import type { TankDrawing } from '@/core/answers';
-import { ruleScale, tankSheet } from '@/core/reports';
+import { plateId, ruleScale, TANK_VIEWS, tankSheet } from '@/core/reports';
 import { formatQuantity } from '@/core/units';
 import { useNarrow } from '../parts/useNarrow';
 import { viewWords } from '../parts/words';
 import { useReader } from '../state/reader';
 import { useDetails } from '../state/results';
-import { DrawingView } from './DrawingView';
+import { usePlace } from '../workspace/goTo';
+import type { StageKey } from '../workspace/stages';
+import { DrawingView, type GripProps } from './DrawingView';
 import { handlesFor, type Handle } from './handles';
 import { Picture } from './Picture';
 import { tankGrips } from './grips';
@@ -51,6 +53,7 @@ function Drawn({
   const reader = useReader();
   const isNarrow = useNarrow();
   const [large, setLarge] = useState(false);
+  const goTo = usePlace((place) => place.goTo);
   const [ref, width_mm] = useRoom(USUAL_PX);
   const { pitch_deg, roll_deg } = system.conditions;
   const tank = system.tanks[index]!;
@@ -68,7 +71,7 @@ function Drawn({
     turns_deg: { side: pitch_deg + tank.mounting.pitch_deg.value, end: -(roll_deg + tank.mounting.roll_deg.value) },
     grips: handles.map((handle) => ({ id: handle.id, label: shortName(handle), at: handle.at })),
   });
-  const grips = tankGrips(sheet, handles);
+  const grips = new Map([...plateGrips(tank, index, goTo), ...tankGrips(sheet, handles)]);
   const { width_mm: wide, height_mm: tall } = sheet.drawing;
   const paper = paperScale((wide / sheet.mmPerM) * 1000, (tall / sheet.mmPerM) * 1000);
   const paper_mm = (wide / sheet.mmPerM) * (1000 / paper);
@@ -109,11 +112,38 @@ function Drawn({
       </Box>
       <Box fontSize="sm" color="soft" className="no-print">
         All views to one scale; side and end are cut where the plan says. Drag the ringed handles, or focus one and use
-        the arrow keys.
+        the arrow keys; press a baffle for its fields.
       </Box>
     </Box>
   );
 }
+
+/** A baffle pressed in a view opens its fields; by key it is reached in the side view, or where that does not show it. */
+const plateGrips = (
+  { plates }: TankDocument,
+  index: number,
+  goTo: (stage: StageKey, path: Path) => void,
+): (readonly [string, GripProps])[] =>
+  TANK_VIEWS.flatMap((view) =>
+    plates.map(({ id, name, axis }, p) => {
+      const open = (): void => goTo('tank', ['tanks', index, 'plates', p]);
+      return [
+        plateId(id, view),
+        {
+          'aria-label': `${name}: its fields`,
+          'data-testid': `plate-${id}-${view}`,
+          tabIndex: view === (axis === 'y' ? 'end' : 'side') ? 0 : -1,
+          style: { cursor: 'pointer' },
+          onClick: open,
+          onKeyDown: (event) => {
+            if (event.key !== 'Enter' && event.key !== ' ') return;
+            event.preventDefault();
+            open();
+          },
+        },
+      ] as const;
+    }),
+  );
 
 /** What A4 and Letter both leave inside their margins and the page's own [mm]. */
 const PAPER_MM = { width: 170, height: 190 };

@@ -71,7 +71,7 @@ export function BayPanel() {
       title="The bay"
       testId="bay"
       aside={
-        <Button kind="danger" onClick={() => setValue('take the bay out', ['fit', 'bay'], { kind: 'none' })}>
+        <Button kind="danger" onClick={() => setValue('delete the bay', ['fit', 'bay'], { kind: 'none' })}>
           <Trash2 size={18} aria-hidden />
           Delete bay
         </Button>
@@ -126,7 +126,7 @@ function DrawnBay({ bay }: { readonly bay: Extract<BayDocument, { kind: 'drawn' 
         ))}
       </FieldGrid>
       <Box mt="3">
-        <Button kind="danger" onClick={() => setValue('take the bay out', ['fit', 'bay'], { kind: 'none' })}>
+        <Button kind="danger" onClick={() => setValue('delete the bay', ['fit', 'bay'], { kind: 'none' })}>
           <Trash2 size={18} aria-hidden />
           Delete bay
         </Button>

@@ -50,7 +50,7 @@ const painted = (loops: readonly (readonly Point2[])[]): number => {
   return areas.reduce((sum, area, i) => sum + (i === 0 ? area : -area), 0);
 };
 const rounded = (section: SectionDrawing) =>
-  section.plates.map((line) => line.map((point) => point.map((value) => Number(value.toFixed(6)))));
+  section.plates.map(({ line }) => line.map((point) => point.map((value) => Number(value.toFixed(6)))));
 
 describe('the three views', () => {
   it('of a box are its faces, wet to the level', () => {

@@ -18,8 +18,8 @@ import type { FittedPlate } from '../../tank';
 export type SectionDrawing = {
   readonly outline: readonly (readonly Point2[])[];
   readonly liquid: readonly (readonly Point2[])[];
-  /** Baffles that the cut goes through. */
-  readonly plates: readonly (readonly [Point2, Point2])[];
+  /** Baffles that the cut goes through, by id; one with a gap in it has several lines. */
+  readonly plates: readonly { readonly id: string; readonly line: readonly [Point2, Point2] }[];
 };
 
 export type SenderDrawing = {
@@ -116,7 +116,9 @@ function section({ tank, up, offset_m }: TankLevel, axis: Axis, at_m: number): S
   return {
     outline,
     liquid: outline.map((loop) => outlineBelow(loop, normal, offset)).filter((loop) => loop.length > 2),
-    plates: tank.body.plates.flatMap(({ plate }) => platesIn(plate, axis, at_m)),
+    plates: tank.body.plates.flatMap(({ plate }) =>
+      platesIn(plate, axis, at_m).map((line) => ({ id: plate.id, line })),
+    ),
   };
 }
 
