@@ -118,7 +118,7 @@ function Drawn({
   );
 }
 
-/** A baffle pressed in a view opens its fields; by key it is reached in the side view, or where that does not show it. */
+/** A baffle pressed opens its fields; a key reaches it in the side view, or in the end view where it lies along. */
 const plateGrips = (
   { plates }: TankDocument,
   index: number,
