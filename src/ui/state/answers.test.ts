@@ -76,6 +76,8 @@ const until = (slot: string, standing: string): Promise<void> =>
 /** Longer than edits take to rest. */
 const rested = (): Promise<void> => new Promise((go) => setTimeout(go, 450));
 
+const QUIET_ROUNDS = 4;
+
 beforeAll(() => {
   vi.stubGlobal('Worker', Stand);
   vi.stubGlobal('requestAnimationFrame', (act: () => void) => setTimeout(act, 1));
@@ -90,9 +92,11 @@ beforeEach(() => {
 });
 afterEach(async () => {
   end();
-  // Numbers of the newest document follow those that are answered here: until there are none.
-  for (let seen = 0; seen < puts.length; await new Promise((go) => setTimeout(go, 20))) {
+  // Numbers of the newest document follow those that are answered here, and frames follow them: until none has come
+  // for several rounds, since on a busy machine one may be late.
+  for (let [seen, quiet] = [0, 0]; quiet < QUIET_ROUNDS; await new Promise((go) => setTimeout(go, 20))) {
     const open = puts.slice(seen);
+    quiet = open.length === 0 ? quiet + 1 : 0;
     seen = puts.length;
     for (const put of open) put.answer(undefined);
   }
