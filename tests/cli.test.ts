@@ -216,6 +216,21 @@ function changedBoat(change: (boat: Boat) => void): string {
   return JSON.stringify(boat);
 }
 
+it('what a rule says of mending is in plain units, with no brace of ours left in it', () => {
+  const boat = JSON.parse(readFileSync(BOAT, 'utf8')) as {
+    tanks: { pickups: { heightOffFloor_m: { value: number }; strainer: string }[] }[];
+  };
+  Object.assign(boat.tanks[0]!.pickups[0]!, { strainer: 'none' });
+  boat.tanks[0]!.pickups[0]!.heightOffFloor_m.value = 0.001;
+  const file = path.join(mkdtempSync(path.join(tmpdir(), 'gasline-')), 'low.json');
+  writeFileSync(file, JSON.stringify(boat));
+  const { findings } = run('check', file).json() as unknown as {
+    findings: { id: string; mend: string; why: string }[];
+  };
+  expect(findings.find(({ id }) => id === 'pickup.in-the-dirt')!.mend).toContain('about 25 mm off the floor');
+  for (const { mend, why } of findings) expect(`${mend} ${why}`).not.toMatch(/[{}]/);
+});
+
 describe('a part that makes no sense is named in the answer', () => {
   const answer = (change: (boat: Boat) => void) => {
     const file = path.join(mkdtempSync(path.join(tmpdir(), 'gasline-')), 'odd.json');

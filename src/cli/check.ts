@@ -1,6 +1,6 @@
 import { NUMBER_KEYS, numbersOf } from '@/core/answers';
 import { judge } from '@/core/rules';
-import { messageText } from '@/core/units';
+import { inReaderUnits, messageText } from '@/core/units';
 import { failed, type Verb } from './verb';
 
 export const check: Verb = {
@@ -30,6 +30,8 @@ export const check: Verb = {
       findings: findings.map(({ what, path, ...finding }) => ({
         ...finding,
         what: messageText(what, 'metric'),
+        why: inReaderUnits(finding.why, 'metric'),
+        mend: inReaderUnits(finding.mend, 'metric'),
         values: what.values,
         ...(path ? { at: path.join('.') } : {}),
       })),

@@ -90,6 +90,13 @@ test('keep litres: another size changes, one gives way, and one step of undo tak
   await page.getByTestId('change-undo').click();
   await expect(height).toHaveValue(before);
   await expect(length).toHaveValue(long);
+  // Other litres are kept from then on.
+  await enter(page, 'To hold, to the fill limit', '120');
+  await expect(page.getByTestId('number-holds')).toContainText('120');
+  await expect(keep.getByRole('checkbox')).toBeChecked();
+  await expect(keep).toContainText('Keep 120 L');
+  await page.getByTestId('change-undo').click();
+  await expect(height).toHaveValue(before);
   // What cannot be had is told, and the sizes stay.
   await page.getByLabel('by changing', { exact: true }).selectOption({ label: 'Height' });
   await enter(page, 'To hold, to the fill limit', '7900000');

@@ -4,6 +4,7 @@ import { unwrap } from '@/core/outcome';
 import { TASKS } from '@/ui/workspace/tasks';
 import { demoText, expect, openCopy, openTask, settled, test, type Page } from './app';
 
+const PAPERS = ['measure', 'holes', 'cutting', 'parts', 'schematic', 'strapping', 'correction', 'findings'];
 const DIVIDED = Object.entries(TASKS).filter(([, tasks]) => tasks.length > 1);
 /** What a task may take at 1280 x 800: two windows. */
 const MOST_PX = 1600;
@@ -50,6 +51,18 @@ for (const name of ['crab-boat', 'forest-trailer', 'hill-climb-car', 'snow-vehic
         if (height > MOST_PX) tall.push(`${stage}/${key} ${height}`);
         if (name !== 'crab-boat') afloat.push(...(await boatWords(page)).map((word) => `${stage}/${key} ${word}`));
       }
+    if (name !== 'crab-boat') {
+      const places = [
+        ...['findings', 'measure'].map((stage) => `stage=${stage}`),
+        ...PAPERS.map((sheet) => `stage=paper&sheet=${sheet}`),
+      ];
+      for (const place of places) {
+        await page.goto(`${page.url().split('?')[0]!}?${place}`);
+        await settled(page);
+        await laidOut(page);
+        afloat.push(...(await boatWords(page)).map((word) => `${place} ${word}`));
+      }
+    }
     expect(tall).toEqual([]);
     expect(afloat).toEqual([]);
   });

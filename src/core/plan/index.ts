@@ -77,7 +77,7 @@ export {
   type ParsedDocument,
 } from './parse';
 export { flowRole, limitsAt, quantitiesAt, wordsAt, type Limits } from './fields';
-export { endWord, faceWord, sideText, type VehicleKind } from './sides';
+export { endWord, FACE_SIDES, sideText, type VehicleKind } from './sides';
 export type { FieldWords } from '../schema/known';
 export { ACROSS_FACE, type Fault } from './references';
 export { mergeSystems, type Merged } from './merge';

@@ -1,6 +1,8 @@
 import { expect, it } from 'vitest';
+import { unwrap } from '../outcome';
 import { VEHICLES } from './schemaWishes';
 import { endWord, sideText } from './sides';
+import { parseWay } from './wayText';
 
 it('sides in a boat are said as in a boat', () => {
   expect(sideText('boat', 'From the starboard wall, fore and aft, port side down')).toBe(
@@ -39,4 +41,22 @@ it('ends of axes', () => {
   expect(
     (['x', 'y', 'z'] as const).flatMap((axis) => [endWord('road', axis, 'lower'), endWord('road', axis, 'higher')]),
   ).toEqual(['rear', 'front', 'right', 'left', 'lower', 'upper']);
+});
+
+it('a way is read back as it is said, in a boat and on land', () => {
+  const moves = [
+    ['aft 200', { forward_m: -0.2 }],
+    ['to port 30', { toPort_m: 0.03 }],
+    ['to starboard 30', { toPort_m: -0.03 }],
+    ['starboard down 5', { starboardDown_deg: 5 }],
+    ['port down 5', { starboardDown_deg: -5 }],
+    ['nose to port 5', { noseToPort_deg: 5 }],
+    ['nose to starboard 5', { noseToPort_deg: -5 }],
+  ] as const;
+  for (const [said, step] of moves)
+    for (const kind of ['boat', 'road'] as const) {
+      const read = unwrap(parseWay(sideText(kind, said), 'metric'));
+      for (const [key, value] of Object.entries(step))
+        expect(read[0]![key as keyof (typeof read)[0]], sideText(kind, said)).toBeCloseTo(value, 12);
+    }
 });

@@ -10,17 +10,15 @@ export type VehicleKind = SystemDocument['vehicle']['kind'];
 const ON_LAND: readonly (readonly [RegExp, string])[] = (
   [
     ['fore and aft', 'front to rear'],
-    ['the port side', 'the left side'],
-    ['the starboard side', 'the right side'],
     ['to port', 'to the left'],
     ['to starboard', 'to the right'],
     ['from port', 'from the left'],
     ['from starboard', 'from the right'],
     ['from aft', 'from the rear'],
-    ['port (side|face|wall|end|down|leg)', 'left $1'],
+    ['port (side|face|wall|end|down)', 'left $1'],
     ['(lower|upper) port', '$1 left'],
     ['starboard', 'right'],
-    ['aft (side|face|wall|end|upper|lower)', 'rear $1'],
+    ['aft (side|face|wall|end)', 'rear $1'],
     ['(lower|upper) aft', '$1 rear'],
     ['aft', 'rearward'],
     ['fore', 'front'],
@@ -49,9 +47,15 @@ export const sideText = (kind: VehicleKind, text: string): string =>
 /** What the sides at the ends of an axis are called, least coordinate first. */
 const AXIS_ENDS = { x: ['aft', 'fore'], y: ['starboard', 'port'], z: ['lower', 'upper'] } as const;
 
-/** A face as one side of a tank. */
-export const faceWord = (kind: VehicleKind, face: PortDocument['face']): string =>
-  face === 'lid' || face === 'floor' ? face : sideText(kind, `${face} side`);
+/** Faces as sides of a tank, in words as in boats. */
+export const FACE_SIDES: Readonly<Record<PortDocument['face'], string>> = {
+  lid: 'lid',
+  floor: 'floor',
+  fore: 'fore side',
+  aft: 'aft side',
+  port: 'port side',
+  starboard: 'starboard side',
+};
 
 /** The side at one end of an axis, in such a vehicle: rear, front, right, left, lower or upper. */
 export const endWord = (kind: VehicleKind, axis: keyof typeof AXIS_ENDS, end: 'lower' | 'higher'): string => {

@@ -181,7 +181,7 @@ function viewMarks(
     { ...areaMark('metal', loops(section.outline)), of: `shell:${view}` },
     ...section.plates.flatMap(({ id, line: [from, to] }) =>
       ofThing(plateId(id, view), [
-        areaMark('none', [line(...round(flat(from), flat(to), PLATE_HIT_MM))]),
+        areaMark('none', [line(...strip(flat(from), flat(to), PLATE_HIT_MM))]),
         lineMark('plate', ...line(flat(from), flat(to))),
       ]),
     ),
@@ -219,7 +219,7 @@ function viewMarks(
 }
 
 /** Corners of a strip so far round a line [mm]. */
-function round([a, b]: Place, [c, d]: Place, by_mm: number): Place[] {
+function strip([a, b]: Place, [c, d]: Place, by_mm: number): Place[] {
   const length = Math.hypot(c - a, d - b) || 1;
   const [u, v] = [((d - b) / length) * by_mm, ((a - c) / length) * by_mm];
   return [

@@ -32,6 +32,8 @@ export const saddle: ShapeKindOf<Saddle> & { readonly schema: typeof schema } = 
     const [across, up] = [sizeAlong_m(shape, ACROSS[shape.axis][0]), shape.height_m.value];
     const [from, tunnel, high] = [shape.leg_m.value, shape.tunnel_m.value, shape.tunnelHeight_m.value];
     if (high >= up) return doesNotFit('tunnelHeight_m', 'The tunnel cuts the tank in two: make it lower.');
+    if (from === 0 && tunnel >= across)
+      return doesNotFit('leg_m', 'The tunnel leaves no leg: make it narrower, or enter a lower tank.');
     if (from + tunnel > across)
       return doesNotFit('tunnel_m', 'Leg and tunnel together are wider than the tank: make the tunnel narrower.');
     return sectionMesh(shape, shape.axis, [

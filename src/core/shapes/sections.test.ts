@@ -230,9 +230,93 @@ describe('sizes that leave no tank are told, each by its key', () => {
     ['t-shape', { ...all, axis: 'x', stem_m: 0, stemAt_m: 0.1, head_m: 0.1, headEnd: 'higher' }, 'stem_m'],
     ['saddle', { ...all, axis: 'x', leg_m: 0.2, tunnel_m: 0.2, tunnelHeight_m: 0.3 }, 'tunnelHeight_m'],
     ['saddle', { ...all, axis: 'x', leg_m: 0.4, tunnel_m: 0.2, tunnelHeight_m: 0.1 }, 'tunnel_m'],
+    ['saddle', { ...all, axis: 'x', leg_m: 0, tunnel_m: 0.5, tunnelHeight_m: 0.1 }, 'leg_m'],
+    ...(
+      [
+        [0, 0.1, 0, 0, 'firstRun_m'],
+        [0, 0, 0, 0.1, 'firstRun_m'],
+        [0, 0.1, 0.2, 0.1, 'firstRun_m'],
+        [0.5, 0.1, 0.4, 0.1, 'secondRun_m'],
+        [0.2, 0.2, 0.2, 0.1, 'secondRise_m'],
+      ] as const
+    ).map(
+      ([firstRun_m, firstRise_m, secondRun_m, secondRise_m, at]) =>
+        [
+          'stepped',
+          {
+            ...all,
+            axis: 'y',
+            firstRun_m,
+            firstRise_m,
+            secondRun_m,
+            secondRise_m,
+            deepEnd: 'lower',
+            steppedFace: 'lower',
+          },
+          at,
+        ] as const,
+    ),
   ] as const)('%s %#', (kind, sizes, at) => {
     const made = shapeMesh(shape(kind, sizes));
     expect(made).toMatchObject({ ok: false, error: { code: 'does-not-fit', at } });
+  });
+
+  it('a body that is made is as large over all as its sizes say, whatever of it is nothing or the whole', () => {
+    const share = (of: number): number => pick(0, of, of * chance());
+    const ends = { lower: 'lower', higher: 'higher' } as const;
+    let made = 0;
+    for (let i = 0; i < 2000; i++) {
+      const [l, w, h] = [between(0.1, 1), between(0.1, 1), between(0.1, 1)];
+      const size = { length_m: l, width_m: w, height_m: h };
+      const end = (): string => pick(ends.lower, ends.higher);
+      const [level, any] = [pick('x', 'y'), pick('x', 'y', 'z')];
+      const most = Math.max(l, w);
+      const body = pick(
+        shape('wedge', { ...size, axis: level, thinHeight_m: share(h), thinEnd: end(), slopingFace: end() }),
+        shape('v-bottom', {
+          ...size,
+          deadrise_deg: share(45),
+          flat_m: share(w),
+          keel: pick('lower', 'middle', 'higher'),
+        }),
+        shape('l-shape', {
+          ...size,
+          axis: any,
+          cutAcross_m: share(most),
+          cutUp_m: share(h),
+          cutSide: end(),
+          cutEnd: end(),
+        }),
+        shape('stepped', {
+          ...size,
+          axis: level,
+          firstRun_m: share(most),
+          firstRise_m: share(h),
+          secondRun_m: share(most),
+          secondRise_m: share(h),
+          deepEnd: end(),
+          steppedFace: end(),
+        }),
+        shape('t-shape', {
+          ...size,
+          axis: any,
+          stem_m: share(most),
+          stemAt_m: share(most),
+          head_m: share(h),
+          headEnd: end(),
+        }),
+        shape('saddle', { ...size, axis: level, leg_m: share(most), tunnel_m: share(most), tunnelHeight_m: share(h) }),
+      );
+      const mesh = shapeMesh(body);
+      if (!mesh.ok) {
+        expect(mesh.error.detail, JSON.stringify(body)).not.toBe('');
+        continue;
+      }
+      made++;
+      expect(meshVolume(mesh.value)).toBeGreaterThan(0);
+      shapeSpan(body).forEach((span, k) => expect(span, JSON.stringify(body)).toBeCloseTo([l, w, h][k]!, 9));
+    }
+    expect(made).toBeGreaterThan(300);
   });
 
   it('a part of nothing is a box', () => {

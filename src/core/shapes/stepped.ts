@@ -38,6 +38,8 @@ export const stepped: ShapeKindOf<Stepped> & { readonly schema: typeof schema } 
     const second = { run: shape.secondRun_m.value, rise: shape.secondRise_m.value };
     if (first.rise + second.rise >= high)
       return doesNotFit('secondRise_m', 'The steps together are as high as the tank: make them lower.');
+    if (first.run + second.run === 0 ? first.rise + second.rise > 0 : first.run === 0 && first.rise > 0)
+      return doesNotFit('firstRun_m', 'Nothing is as deep as the tank: the first step needs a run before it.');
     if (first.run + second.run > run)
       return doesNotFit('secondRun_m', 'The second step lies past the end of the tank: make the runs shorter.');
     // As told of a floor that goes up towards the higher end, from one corner to the next.

@@ -1,4 +1,4 @@
-import { formatQuantity, type Role } from './format';
+import { formatQuantity, ROLES, type Role } from './format';
 import type { ReaderSystem } from './parse';
 
 /** A sentence with quantities in it: "{left} stays behind" with left = { value, role }. */
@@ -15,9 +15,8 @@ export const say = (text: string, values: Message['values'] = {}): Message => ({
  * Never for texts with names in them.
  */
 export const inReaderUnits = (text: string, reader: ReaderSystem): string =>
-  text.replace(
-    /\{(\w+) ([-\d.e]+)\}/g,
-    (_, role: Role, si: string) => formatQuantity(Number(si), role, { reader }).text,
+  text.replace(/\{(\w+) ([-\d.e]+)\}/g, (whole, role: string, si: string) =>
+    Object.hasOwn(ROLES, role) ? formatQuantity(Number(si), role as Role, { reader }).text : whole,
   );
 
 /** The sentence with its quantities in the reader's units. */

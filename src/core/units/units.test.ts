@@ -195,9 +195,9 @@ describe('fields', () => {
 
 describe('sentences of ours with quantities', () => {
   it('are in the reader’s units, and braces that are none stay', () => {
-    const text = 'Leave {tape 0.0254} open, {bore 0.014} wide; {this} stays.';
-    expect(inReaderUnits(text, 'metric')).toBe('Leave 25 mm open, 14 mm wide; {this} stays.');
-    expect(inReaderUnits(text, 'us')).toBe('Leave 1 in open, 0.551 in wide; {this} stays.');
+    const text = 'Leave {tape 0.0254} open, {bore 0.014} wide; {this} stays, and {no 1}.';
+    expect(inReaderUnits(text, 'metric')).toBe('Leave 25 mm open, 14 mm wide; {this} stays, and {no 1}.');
+    expect(inReaderUnits(text, 'us')).toBe('Leave 1 in open, 0.551 in wide; {this} stays, and {no 1}.');
   });
 });
 

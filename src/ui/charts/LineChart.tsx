@@ -30,7 +30,7 @@ export function LineChart({ curves, x, y, summary, height = '280px', yMin, yMax 
   return (
     <Box>
       <Box height={height} position="relative" ref={box}>
-        <Suspense fallback={null}>
+        <Suspense fallback={<Box color="soft">Drawing…</Box>}>
           <ChartCanvas {...drawn} summary={summary} />
         </Suspense>
       </Box>

@@ -1,4 +1,4 @@
-import type { ObstacleDocument, SystemDocument, WayStep } from '@/core/plan';
+import { FACE_SIDES, type ObstacleDocument, type SystemDocument, type WayStep } from '@/core/plan';
 import type { FitGap, TankChange } from '@/core/answers';
 import { formatQuantity, type ReaderSystem } from '@/core/units';
 import type { Sides } from '../state/sides';
@@ -52,16 +52,6 @@ const FACE_WORDS = {
   aft: 'Aft face moved forward',
   port: 'Port side moved in',
   starboard: 'Starboard side moved in',
-} as const;
-
-/** Faces as one of a pair that meet in an edge. */
-const FACE_SIDES = {
-  lid: 'lid',
-  floor: 'floor',
-  fore: 'fore side',
-  aft: 'aft side',
-  port: 'port side',
-  starboard: 'starboard side',
 } as const;
 
 /** A change of a tank as a builder says it. */

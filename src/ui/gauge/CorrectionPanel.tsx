@@ -91,7 +91,7 @@ type TableProps = {
   readonly name: string;
   readonly label: string;
   readonly onTeach?: (table: CorrectionTable) => void;
-  /** Opens its sheet of paper. */ readonly onPrint?: () => void;
+  /** Puts it on paper. */ readonly onPrint: () => void;
 };
 
 /** The points to teach, to print or as CSV. */
@@ -177,12 +177,10 @@ export function TaughtTable({ table, signal, holds_m3, name, label, onTeach, onP
           <Download size={18} aria-hidden />
           CSV
         </Button>
-        {onPrint && (
-          <Button onClick={onPrint}>
-            <Printer size={18} aria-hidden />
-            Print
-          </Button>
-        )}
+        <Button onClick={onPrint}>
+          <Printer size={18} aria-hidden />
+          Print
+        </Button>
       </Box>
     </Box>
   );

@@ -41,6 +41,8 @@ export function KeepLitres({ t }: { readonly t: number }) {
   const word = called(sizes.find(({ key }) => key === by)!);
   const litres = (value: number): string => formatQuantity(value, 'tankVolume', { reader }).text;
 
+  /** While it is this that edits. */
+  const ours = useRef(false);
   /** Sets the size to what holds so much; as a part of the edit that asked for it, where one did. */
   const give = async (
     wanted_m3: number,
@@ -56,7 +58,9 @@ export function KeepLitres({ t }: { readonly t: number }) {
     if (!found.ok) return say(`${litres(wanted_m3)} cannot be had. ${found.error.detail}`);
     const { value } = found.value;
     if (Math.abs(value - sizeOf(asked.tanks[t]!.shape, by).value) < SAME) return;
+    ours.current = true;
     put(name, (system) => withValue(system, ['tanks', t, 'shape', by], chosen(value)));
+    ours.current = false;
   };
   const giving = useRef(give);
   useEffect(() => {
@@ -65,15 +69,9 @@ export function KeepLitres({ t }: { readonly t: number }) {
 
   useEffect(() => {
     if (kept === undefined) return;
-    let isOurs = false;
-    const amend: typeof applyEdit = (edit, change) => {
-      isOurs = true;
-      amendEdit(edit, change);
-      isOurs = false;
-    };
     return useEditor.subscribe((now, before) => {
       const [was, is] = [before.system?.tanks[t]?.shape, now.system?.tanks[t]?.shape];
-      if (isOurs || !was || !is || was === is) return;
+      if (ours.current || !was || !is || was === is) return;
       const changed = Object.keys(is).filter(
         (key) => was[key as keyof ShapeDocument] !== is[key as keyof ShapeDocument],
       );
@@ -83,7 +81,7 @@ export function KeepLitres({ t }: { readonly t: number }) {
           : changed.every((key) => key === by)
             ? `${word} was changed by itself`
             : '';
-      if (off === '') return void giving.current(kept, amend);
+      if (off === '') return void giving.current(kept, amendEdit);
       setKept(undefined);
       say(`${off}: litres are no longer kept.`);
     });

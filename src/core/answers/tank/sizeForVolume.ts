@@ -8,12 +8,15 @@ import { shapeKind } from '../../shapes';
 
 /** What a size must be for the tank to hold so much, and what it then holds, the size being rounded. */
 export type SizeForVolume = { readonly value: number; readonly holds_m3: number };
-export type SizeForVolumeCode = 'no-size' | 'bad-shape' | 'too-much' | 'too-little';
+export type SizeForVolumeCode = 'no-size' | 'bad-shape' | 'too-much' | 'too-little' | 'not-found';
 
 /** Nobody sets out finer than this: tenths of a millimetre, and hundredths of a degree. */
 const STEP = { tape: 1e-4, slope: 0.01 } as const;
 /** Of the wanted volume: nearer than this is found. */
 const FOUND_REL = 1e-9;
+/** Where two tries are no more apart than any size has meaning, so much is rounding, and more is a leap. */
+const LEAP_REL = 1e-5;
+const SAME_SIZE = 1e-9;
 /** Each step away from where the search begins is so much longer than the one before. */
 const STRIDE = 1.6;
 const FIRST_STRIDE = 0.1;
@@ -62,7 +65,13 @@ export function sizeForVolume(
     first === 0
       ? start
       : nearest([start, first], excess, { min, max, enough: FOUND_REL * wanted_m3 }, () => looks < MOST_LOOKS);
-  if (typeof found !== 'number') {
+  if (found === 'gave-out')
+    return failure(
+      'not-found',
+      path.join('.'),
+      `No ${words.label} was found in ${looks} tries: what can be built breaks off on the way. Set it by hand.`,
+    );
+  if (found === 'none') {
     const code = first < 0 ? 'too-much' : 'too-little';
     return failure(
       code,
@@ -88,7 +97,7 @@ function nearest(
   excess: (value: number) => number | undefined,
   within: Within,
   isPatient: () => boolean,
-): number | undefined {
+): number | 'none' | 'gave-out' {
   const sides = [1, -1].map((sign) => ({
     sign,
     last: start,
@@ -116,27 +125,28 @@ function nearest(
       side.stride *= STRIDE;
     }
   }
-  return undefined;
+  return sides.every(({ ended }) => ended) ? 'none' : 'gave-out';
 }
 
-/** Regula falsi between two places of different sign; the end that stays counts half. Nothing where it gives out. */
+/** Regula falsi between two places of different sign; the end that stays counts half. */
 function root(
   [a, fa]: Place,
   [b, fb]: Place,
   excess: (value: number) => number | undefined,
   enough: number,
   isPatient: () => boolean,
-): number | undefined {
+): number | 'gave-out' {
   let [low, fLow, high, fHigh] = [a, fa, b, fb];
   if (fHigh === 0) return high;
   while (isPatient()) {
     const value = (low * fHigh - high * fLow) / (fHigh - fLow);
     const here = excess(value);
-    if (here === undefined) return undefined;
-    if (Math.abs(here) <= enough || Math.abs(high - low) < 1e-9) return value;
+    if (here === undefined) return 'gave-out';
+    if (Math.abs(here) <= enough) return value;
+    if (Math.abs(high - low) < SAME_SIZE) return Math.abs(here) <= (LEAP_REL / FOUND_REL) * enough ? value : 'gave-out';
     if (here * fHigh < 0) [low, fLow] = [high, fHigh];
     else fLow /= 2;
     [high, fHigh] = [value, here];
   }
-  return undefined;
+  return 'gave-out';
 }

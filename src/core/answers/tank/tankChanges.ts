@@ -2,7 +2,7 @@ import { tankBody } from '../../model/compileBody';
 import { asBuilt, compileObstacle, placeOf } from '../../model/compileFit';
 import { freshId, withValue } from '../../plan/edit';
 import { chosen } from '../../schema/known';
-import { faceWord } from '../../plan/sides';
+import { FACE_SIDES, sideText } from '../../plan/sides';
 import type { PartDocument, PlanAt, TankDocument } from '../../plan/schema';
 import { joinedSurface, movedTo, positionsOver, type Obstacle } from '../../fit';
 import { plainName } from '../../formats';
@@ -117,7 +117,7 @@ function cutPart(
     if (upper) low[axis] = max[axis]! - change.by_m;
     else high[axis] = min[axis]! + change.by_m;
     return boxAt(
-      `${faceWord(system.vehicle.kind, change.face)} moved in`,
+      sideText(system.vehicle.kind, `${FACE_SIDES[change.face]} moved in`),
       low as unknown as Vec3,
       high as unknown as Vec3,
     );
@@ -143,7 +143,7 @@ function cutPart(
   at[along] = low[along]!;
   return {
     ...base,
-    name: `${change.faces.map((face) => faceWord(system.vehicle.kind, face)).join(' and ')} edge cut`,
+    name: sideText(system.vehicle.kind, `${change.faces.map((face) => FACE_SIDES[face]).join(' and ')} edge cut`),
     shape: {
       kind: 'prism',
       axis: (['x', 'y', 'z'] as const)[along],
