@@ -33,7 +33,7 @@ describe('verbs', () => {
   it.each(['tank', 'table', 'fit', 'ports', 'flow', 'gauge', 'range', 'check'])(
     '%s prints JSON and exits 0 on every demo system',
     (verb) => {
-      for (const name of ['crab-boat', 'snow-vehicle', 'hill-climb-car', 'forest-trailer']) {
+      for (const name of ['crab-boat', 'snow-vehicle', 'hill-climb-car', 'forest-trailer', 'van-heater']) {
         const { code, json, err } = run(verb, `demo/${name}.json`);
         expect(err).toBe('');
         expect(code).toBe(0);
@@ -75,6 +75,20 @@ describe('verbs', () => {
       code: 2,
       err: expect.stringContaining('from 2 to 64') as string,
     });
+  });
+
+  it('foam is printed by compartment, with what it does to a swing', () => {
+    type Foamed = {
+      tanks: { foam: { foam_m3: number; pieces: { count: number } | null }[]; compartments: object[] }[];
+    };
+    const [cell, can] = (run('tank', 'demo/hill-climb-car.json').json() as unknown as Foamed).tanks;
+    expect(cell!.foam.map(({ pieces }) => pieces?.count)).toEqual([1, 2]);
+    expectClose(cell!.foam.reduce((sum, { foam_m3 }) => sum + foam_m3, 0) * 1e3, 23.3, {
+      abs: 0.05,
+      why: '160 × 170 × 70 and 330 × 360 × 180 mm',
+    });
+    expect(cell!.compartments[1]).toHaveProperty('foam.damping.lengthwise');
+    expect(can!.foam).toEqual([]);
   });
 
   it('conditions from the command line act', () => {

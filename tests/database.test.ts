@@ -302,16 +302,17 @@ describe('the data file', () => {
 
   it('loads the demo once, in order, and not again after it was deleted', () => {
     const db = openDatabase(fileIn());
-    expect(loadDemoOnce(db, demoSystems(), 1000)).toBe(4);
+    expect(loadDemoOnce(db, demoSystems(), 1000)).toBe(5);
     expect(nameSystems(db).map((row) => row.id)).toEqual([
       'crab-boat',
       'snow-vehicle',
       'hill-climb-car',
       'forest-trailer',
+      'van-heater',
     ]);
     deleteSystem(db, 'crab-boat', 2000);
     expect(loadDemoOnce(db, demoSystems(), 3000)).toBe(0);
-    expect(nameSystems(db)).toHaveLength(3);
+    expect(nameSystems(db)).toHaveLength(4);
   });
 });
 

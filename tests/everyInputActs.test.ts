@@ -5,6 +5,7 @@ import {
   COMPONENT_KINDS,
   CURRENT_VERSION,
   draftSystem,
+  newCap,
   newPart,
   VEHICLES,
   withPartIn,
@@ -24,7 +25,7 @@ import { loadKernel } from '@/core/geometry';
 import { withoutMemory } from '@/core/memo';
 import { findingKeys, judge } from '@/core/rules';
 import { asNamed, NAMED_SHAPES } from '@/core/shapes';
-import { applied, inBay, PROBE, RAISED_BY, SOUND, square, T, type Changes } from './raisedSystems';
+import { applied, inBay, OBSTACLE, ofJob, PROBE, RAISED_BY, SOUND, square, T, type Changes } from './raisedSystems';
 
 /** Every leaf of the published schema, by key, lists as `[]`; a value with its origin and spread is one leaf. */
 type Schema = {
@@ -163,6 +164,11 @@ const OTHERS: readonly SystemDocument[] = [
   applied(SOUND, [[`${T}shape`, cone]]),
   ...WITH_CORNERS,
   ...NAMED_SHAPES.map((name) => applied(SOUND, [[`${T}shape`, asNamed(BOX, name, [0.3, 0.25, 0.25])]])),
+  inBay(SOUND, {
+    obstacles: [
+      { ...OBSTACLE, bodies: [...OBSTACLE.bodies, { ...OBSTACLE.bodies[0]!, operation: 'cut', z_m: chosen(0.05) }] },
+    ],
+  }),
   applied(SOUND, [[`${T}slices`, [{ axis: 'x', at_m: chosen(0.1), width_m: chosen(0.02) }]]]),
   applied(SOUND, [
     [`${T}senders[0].output`, voltage],
@@ -270,6 +276,22 @@ const OTHERS: readonly SystemDocument[] = [
       ],
     ]),
     {},
+  ),
+  applied(SOUND, [[`${T}inside`, [{ id: 'tie', name: 'Tie', material: 'nylon-tie' }]]]),
+  applied(SOUND, [
+    ['lines[1].from.join', { system: 'barb', size: '3/8', side: 'female' }],
+    ['lines[1].from.stretched', true],
+    ['components[0].ends', [{ end: 'out', system: 'barb', size: '1/2', side: 'male' }]],
+  ]),
+  applied(SOUND, [['practice.flats', 'beads']]),
+  ofJob('expelled', { school: 'small' }),
+  ...(['screw', 'both-ways'] as const).map((kind) =>
+    applied(
+      SOUND,
+      SOUND.tanks[0]!.ports.flatMap(({ role }, p) =>
+        role === 'filler' ? [[`${T}ports[${p}].cap`, newCap(kind)] as const] : [],
+      ),
+    ),
   ),
   ...COMPONENT_KINDS.flatMap((kind) => {
     const put = withPartIn(SOUND, 'line-1', newPart(SOUND, kind, 0.01));

@@ -3,15 +3,19 @@ import {
   chosen,
   draftSystem,
   meshText,
+  newCap,
   newPart,
   toPath,
   withPartIn,
   withoutEntry,
   withValue,
+  type CapKind,
+  type ComponentDocument,
   type MeasuredBayDocument,
   type SenderDocument,
   type SystemDocument,
 } from '@/core/plan';
+import { checkedAnswers, JOBS, type JobAnswers } from '@/core/plan/jobs';
 import { evaluateSystem } from '@/core/answers';
 import { boxMesh } from '@/core/geometry';
 import { unwrap } from '@/core/outcome';
@@ -78,6 +82,13 @@ export const BAFFLE = {
   topGap_m: chosen(0.025),
   holes: { count: 0, diameter_m: chosen(0.03), height_m: chosen(0.1) },
 } as const;
+export const CAN = {
+  diameter_m: chosen(0.1),
+  height_m: chosen(0.1),
+  openings: { count: 6, diameter_m: chosen(0.008) },
+  leak_ratio: chosen(1),
+};
+
 export const BODY = {
   id: 'body',
   name: 'Body',
@@ -209,7 +220,83 @@ export const withReturn = (system: SystemDocument, port: string): SystemDocument
 });
 
 /** What raises each rule, starting from the sound system. */
+/** A plan as its job drafts it, with answers of its own. */
+export function ofJob(key: string, answers: JobAnswers = {}): SystemDocument {
+  const job = JOBS.find((each) => each.key === key)!;
+  return job.draft('Drafted', unwrap(checkedAnswers(job, { ...job.usual, ...answers })));
+}
+/** With other values of its first part of a kind. */
+export function withPart<K extends ComponentDocument['kind']>(
+  system: SystemDocument,
+  kind: K,
+  values: Partial<Extract<ComponentDocument, { kind: K }>>,
+): SystemDocument {
+  const at = system.components.findIndex((part) => part.kind === kind);
+  return {
+    ...system,
+    components: system.components.map((part, i) => (i === at ? ({ ...part, ...values } as ComponentDocument) : part)),
+  };
+}
+/** Breathing by its cap alone. */
+const capped = (system: SystemDocument, kind: CapKind): SystemDocument => ({
+  ...system,
+  tanks: system.tanks.map((tank) => ({
+    ...tank,
+    ports: tank.ports.flatMap((port) =>
+      port.role === 'vent' ? [] : [port.role === 'filler' ? { ...port, cap: newCap(kind) } : port],
+    ),
+  })),
+});
+const HEATING = ofJob('appliance');
+/** Its pump at a fiftieth of what it moves. */
+const slow = ({ components }: SystemDocument) =>
+  components.flatMap((part) =>
+    part.kind === 'pump' ? part.curve.map((at) => ({ ...at, flow_m3PerS: at.flow_m3PerS / 50 })) : [],
+  );
+export const COOLANT = ofJob('expelled', { what: 'coolant' });
+/** Diesel in forty-litre fills. */
+export const FILLING = ofJob('transfer');
+const withNozzle = (values: Partial<NonNullable<SystemDocument['consumers'][number]['nozzle']>>): SystemDocument => ({
+  ...FILLING,
+  consumers: FILLING.consumers.map((consumer) => ({ ...consumer, nozzle: { ...consumer.nozzle!, ...values } })),
+});
+
 export const RAISED_BY: Readonly<Record<string, Changes | ((system: SystemDocument) => SystemDocument)>> = {
+  'vent.holds-pressure': (system) => capped(system, 'in-only'),
+  'vent.cap-fills-slowly': (system) => capped(system, 'drilled'),
+  'range.timed-over-full': [
+    ['vehicle.cruise', [{ id: 'fast', name: 'Fast', burn_m3PerS: chosen(0.01), speed_mPerS: chosen(20) }]],
+  ],
+  'inside.surge-unlike-plan': [['practice.surge', 'trap-door']],
+  'tank.lining-unlike-plan': [['practice.lining', 'lined']],
+  'tank.dressed-thin': [
+    ['practice.welds', 'dressed'],
+    [`${T}material.thickness_m`, chosen(0.002)],
+  ],
+  'line.hose-stretched': [
+    ['lines[0].to.join', { system: 'barb', size: '3/8', side: 'female' }],
+    ['lines[0].to.stretched', true],
+    ['components[0].ends', [{ end: 'in', system: 'barb', size: '1/2', side: 'male' }]],
+  ],
+  'contact.does-not-stand-it': [[`${T}ports[0].seal`, 'rtv-silicone']],
+  'tank.material-caution': [[`${T}material.alloy`, 'pvc']],
+  'pump.too-few-strokes': () => withPart(HEATING, 'pump', { stroke_m3: chosen(1e-10), curve: slow(HEATING) }),
+  'pump.dosed-line-wide': () => ({
+    ...HEATING,
+    lines: HEATING.lines.map((line) => ({ ...line, bore_m: chosen(0.006) })),
+  }),
+  'expelled.nowhere': () => ({ ...COOLANT, lines: [] }),
+  'expelled.too-small': () => withPart(COOLANT, 'cooling-system', { coolant_m3: chosen(0.05) }),
+  'expelled.back-pressure': () => withPart(ofJob('expelled'), 'crankcase', { blowBy_m3PerS: chosen(0.02) }),
+  'expelled.wrong-tank': () => applied(COOLANT, [['fluids[0].fluid', 'engine-oil']]),
+  'coolant.draws-air': () => applied(COOLANT, [['conditions.fills', [{ tank: 'tank', fill_ratio: 0 }]]]),
+  'coolant.boils': () => withPart(COOLANT, 'cooling-system', { cap_Pa: chosen(30e3) }),
+  'open-end.inside': () => withPart(ofJob('expelled', { what: 'overflow' }), 'outlet', { place: 'occupied' }),
+  'open-end.no-screen': () => withPart(ofJob('expelled'), 'outlet', { screened: false }),
+  'nozzle.does-not-enter': () => withPart(FILLING, 'receiver', { opening_m: chosen(0.02) }),
+  'nozzle.backs-up': () => withPart(FILLING, 'receiver', { backsUp_m3PerS: chosen(1e-5) }),
+  'nozzle.fill-too-large': () => withPart(FILLING, 'receiver', { takes_m3: chosen(0.02) }),
+  'nozzle.by-hand': () => withNozzle({ stops: 'manual' }),
   'fit.fouls': (system) => inBay(system, { obstacles: [{ ...OBSTACLE, z_m: chosen(0.2) }] }),
   'fit.too-near': (system) => inBay(system, { obstacles: [{ ...OBSTACLE, z_m: chosen(-0.108) }] }),
   'fit.may-foul': (system) => inBay(system, { obstacles: [{ ...OBSTACLE, z_m: assumed(-0.115, 0.03) }] }),
@@ -385,9 +472,18 @@ export const RAISED_BY: Readonly<Record<string, Changes | ((system: SystemDocume
     [`${T}shape.length_m`, chosen(2)],
     ['conditions.fills[0].fill_ratio', 0.4],
   ],
+  'inside.can-refills-slowly': [[`${T}pickups[0].can`, { ...CAN, openings: { count: 1, diameter_m: chosen(0.001) } }]],
+  'inside.can-over-lid': [[`${T}pickups[0].can`, { ...CAN, height_m: chosen(1.5) }]],
   'inside.separate-bodies': [[`${T}parts`, [{ ...BODY, x_m: chosen(2) }]]],
   'inside.idle-part': [[`${T}parts`, [{ ...BODY, z_m: chosen(0.05) }]]],
   'inside.float-in-foam': [[`${T}foam_ratio`, chosen(0.03)]],
+  'inside.foam-does-not-pass': [
+    [`${T}foam_ratio`, chosen(0.03)],
+    [
+      `${T}foam`,
+      { over_m: chosen(0.03), clear_m: chosen(0.02), opening_m: chosen(0.012), squeezed_ratio: chosen(0.9) },
+    ],
+  ],
   'inside.twisted-panels': [
     [
       `${T}shape`,
@@ -644,6 +740,27 @@ export const RAISED_BY: Readonly<Record<string, Changes | ((system: SystemDocume
   'vent.flooded': [['envelope.starboardDown_deg', chosen(25)]],
   'vent.missing': [[`${T}ports[1].role`, 'spare']],
   'vent.filler-narrow': [[`${T}ports[0].bore_m`, chosen(0.015)]],
+  // A tank of water half a metre beside it.
+  'fill.mixed-up': (system) => ({
+    ...system,
+    fluids: [...system.fluids, { id: 'water', fluid: 'water' }],
+    tanks: [
+      ...system.tanks,
+      {
+        ...system.tanks[0]!,
+        id: 'water-tank',
+        name: 'Water tank',
+        fluid: 'water',
+        mounting: { ...system.tanks[0]!.mounting, y_m: chosen(0.5) },
+        ports: system.tanks[0]!.ports.filter(({ role }) => role === 'filler' || role === 'vent').map((port) => ({
+          ...port,
+          id: `water-${port.id}`,
+        })),
+        pickups: [],
+        senders: [],
+      },
+    ],
+  }),
   'gauge.float-hits-floor': [[`${T}senders[0].lowStop_deg`, chosen(-75)]],
   'gauge.float-hits-lid': [[`${T}senders[0].highStop_deg`, chosen(75)]],
   'gauge.cannot-swing': [[`${T}senders[0].armLength_m`, chosen(1.5)]],
@@ -704,6 +821,8 @@ export const RAISED_BY: Readonly<Record<string, Changes | ((system: SystemDocume
     [`${T}material.thickness_m`, chosen(0.008)],
     [`${T}ports[4].part`, 'bulkhead-6'],
   ],
+  'port.few-turns': [[`${T}ports[4].part`, 'tapped-npt-1-4']],
+  'port.off-plate': [[`${T}ports[4].on`, SOUND.tanks[0]!.ports[3]!.id]],
   'port.no-spare': [[`${T}ports[4].role`, 'feed']],
   'pickup.near-arm': [[`${T}senders[0].swing`, 'aft']],
   'pickup.near-baffle': [[`${T}plates`, [{ ...BAFFLE, at_m: chosen(0.08) }]]],

@@ -10,9 +10,13 @@ import {
   RATINGS,
 } from '@/core/reference/compatibility';
 import { EXCITATIONS } from '@/core/reference/excitation';
+import { FOAM, FOAM_LETS } from '@/core/reference/foam';
 import { MEASURING, STANDING } from '@/core/reference/standing';
 import { GRIP, RATCHET, SPANNERS, TOOLS } from '@/core/reference/reachTools';
 import { FLUIDS, HEAT_CAPACITY } from '@/core/reference/fluids';
+import { LOOK_ALIKES } from '@/core/reference/lookAlikes';
+import { VESSELS } from '@/core/reference/vessels';
+import { POURED, SPOUTS, WRONG } from '@/core/reference/wrongFuel';
 import { LINE_SIZES } from '@/core/reference/lineSizes';
 import { ADAPTERS, JOINS } from '@/core/reference/joins';
 import {
@@ -48,6 +52,10 @@ const rows: readonly (readonly [string, Sourced])[] = [
   ...THREADS.map((row) => [row.name, row] as const),
   ...Object.values(THREAD_SYSTEMS).map((row) => [row.name, row] as const),
   ...PORT_PARTS.map((row) => [row.key, row] as const),
+  ...VESSELS.map((row) => [row.key, row] as const),
+  ...SPOUTS.map((row) => [`spout of ${row.poured}`, row] as const),
+  ...WRONG.map((row) => [`${row.wrong} for ${row.right}`, row] as const),
+  ...LOOK_ALIKES.map((row) => [row.systems.join(' and '), row] as const),
   ...HOLE_TOOLS.map((row) => [row.name, row] as const),
   ...Object.entries(THREAD_DEPTH),
   ...Object.entries(HOLE_RULES).map(([key, row]) => [`hole to ${key}`, row] as const),
@@ -70,6 +78,8 @@ const rows: readonly (readonly [string, Sourced])[] = [
   ...Object.values(JOINS).map((row) => [row.name, row] as const),
   ...WIRES.map((row) => [row.name, row] as const),
   ['copper', COPPER],
+  ['foam', FOAM],
+  ['what foam lets through', FOAM_LETS],
   ['fuses', FUSES],
   ...Object.values(FITTINGS).flatMap(({ key, threeK }) => (threeK ? [[`${key}, three-K`, threeK] as const] : [])),
   ...EXCITATIONS.map((row) => [row.vehicle, row] as const),
@@ -225,4 +235,22 @@ it('a grommet for a line is the smallest whose rubber takes it, and none takes w
     expect(grommet?.holds_m, key).toBe(fits.length > 0 ? Math.min(...fits.map(({ holds_m }) => holds_m)) : undefined);
     if (grommet) expect(grommet.hole_m, key).toBeGreaterThan(outside_m);
   }
+});
+
+describe('what is poured in by mistake', () => {
+  it('each liquid for each other, once', () => {
+    const pairs = WRONG.map(({ wrong, right }) => `${wrong} ${right}`);
+    expect(new Set(pairs).size).toBe(pairs.length);
+    expect([...pairs].sort()).toEqual(
+      POURED.flatMap((wrong) => POURED.filter((right) => right !== wrong).map((right) => `${wrong} ${right}`)).sort(),
+    );
+  });
+
+  it('spouts do not overlap, and none is narrower at its widest', () => {
+    const rows = [...SPOUTS].sort((a, b) => a.least_m - b.least_m);
+    rows.forEach((row, i) => {
+      expect(row.most_m).toBeGreaterThan(row.least_m);
+      if (i > 0) expect(row.least_m).toBeGreaterThan(rows[i - 1]!.most_m);
+    });
+  });
 });

@@ -45,6 +45,7 @@ const SYSTEMS: readonly (readonly [string, SystemDocument, number])[] = [
   ['snow-vehicle', read('demo/snow-vehicle.json'), 12],
   ['hill-climb-car', read('demo/hill-climb-car.json'), 24],
   ['forest-trailer', read('demo/forest-trailer.json'), 12],
+  ['van-heater', read('demo/van-heater.json'), 12],
 ];
 
 describe.each(SYSTEMS)(

@@ -51,6 +51,7 @@ export const tank: Verb = {
         refill: feed.refill ? { ...feed.refill, headForDraw_m: finite(feed.refill.headForDraw_m) } : null,
         holds: eachOf(feed.holds, ({ time_s, ...held }) => ({ ...held, time_s: finite(time_s) })),
       })),
+      foam: result.foam.map(({ pieces, ...block }) => ({ ...block, pieces: pieces.ok ? pieces.value : null })),
       strapping: result.strapping,
     })),
   }),

@@ -46,7 +46,7 @@ function keepHouse(db: Db): void {
 }
 
 /** Order in which the demo is shown on a first visit. */
-const DEMO_FIRST = ['crab-boat', 'snow-vehicle', 'hill-climb-car', 'forest-trailer'];
+const DEMO_FIRST = ['crab-boat', 'snow-vehicle', 'hill-climb-car', 'forest-trailer', 'van-heater'];
 
 export function demoSystems(folder = path.join(process.cwd(), 'demo')) {
   const names = readdirSync(/*turbopackIgnore: true*/ folder)

@@ -134,3 +134,45 @@ test('at 200 % nothing runs off the side, and in forced colours what is open is 
   expect(await look('stage-tank')).not.toBe(await look('stage-ports'));
   expect(await look('task-shape')).not.toBe(await look('task-baffles'));
 });
+
+/** Presses of which each takes what was pressed off the page, or puts it off. */
+const GOING: readonly (readonly [place: string, names: readonly string[]])[] = [
+  ['fit/bay', ['Remove corner 2 to corner 5, At the aft frame', 'Delete bay']],
+  ['fit/removal', ['Find a way out']],
+  ['ports/faces', ['Its hole differs', 'A hose end turns aside']],
+  ['lines/runs', ['New run', 'Move Tank shut-off on', 'Remove Water separator']],
+  ['lines/sizing', ['Use 6 mm (1/4)']],
+  ['gauge/sender', ['The arm is bent', 'Remove Sender']],
+  ['gauge/scales', ['Remove Brass dipstick']],
+  // Last, since another tank is looked at after it.
+  ['tank/shape', ['Enlarge the picture', 'Remove this tank']],
+];
+
+test('after every action the focus is on the page: at what took the place of what was pressed', async ({ page }) => {
+  test.slow();
+  await openCopy(page, 'crab-boat');
+  const lost: string[] = [];
+  const where = () =>
+    page.evaluate(() => {
+      const { activeElement } = document;
+      return activeElement === document.body || activeElement?.matches(':disabled') ? 'lost' : 'kept';
+    });
+  for (const [place, names] of GOING) {
+    const [stage, task] = place.split('/') as [string, string];
+    await openTask(page, task, stage);
+    for (const name of names) {
+      const button = page.locator('#work').getByRole('button', { name, exact: true }).first();
+      await button.focus();
+      const before = await button.elementHandle();
+      await page.keyboard.press('Enter');
+      // Only when what was pressed is gone, or cannot be pressed any more, does it tell.
+      await page.waitForFunction((pressed) => !pressed!.isConnected || (pressed as HTMLButtonElement).disabled, before);
+      await expect.poll(where, `${place}: ${name}`).toBe('kept');
+      if ((await page.getByRole('button', { name: /^Undo: / }).count()) === 0) continue;
+      await page.keyboard.press('Control+z');
+      await settled(page);
+      if ((await where()) === 'lost') lost.push(`${place}: undo of ${name}`);
+    }
+  }
+  expect(lost).toEqual([]);
+});

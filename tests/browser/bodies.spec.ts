@@ -83,6 +83,8 @@ test('fork, change, compare side by side', async ({ page }) => {
 test('a second tank: added, named, filled by itself, removed and brought back', async ({ page }) => {
   await openCopy(page, 'box-boat');
   await page.getByRole('button', { name: 'Tank', exact: true }).click();
+  await page.getByLabel(/^How does its fuel get to/).selectOption('apart');
+  await page.getByRole('button', { name: 'Add tank' }).click();
   await settled(page);
   await enter(page, 'Name of the tank', 'Day tank');
   await enter(page, 'Inside height', '200');

@@ -46,6 +46,27 @@ test('the reader’s units change every number and none of the document', async 
   expect(await (await page.request.get(`/api/systems/${id}`)).json()).toEqual(before);
 });
 
+test('one kind of quantity is set apart by keys alone, holds after a reload, and is as the rest again', async ({
+  page,
+}) => {
+  await openCopy(page, 'box-boat');
+  await page.getByRole('button', { name: 'Set each unit apart' }).focus();
+  await page.keyboard.press('Enter');
+  await page.getByLabel('Volumes', { exact: true }).selectOption('us_gal');
+  await page.getByLabel('Sizes, bores and sheet', { exact: true }).selectOption('cm');
+  await page.keyboard.press('Escape');
+  await expect(page.getByTestId('units-apart')).toBeHidden();
+  await expect(page.getByRole('button', { name: 'Set each unit apart: 2 set' })).toBeFocused();
+  await page.reload();
+  await settled(page);
+  await expect(page.getByTestId('number-holds')).toContainText('US gal');
+  await expect(page.getByTestId('number-delivers')).toContainText('L/h');
+  await expect(page.getByLabel('Inside length', { exact: true })).toHaveValue('112');
+  await page.getByRole('button', { name: 'Set each unit apart: 2 set' }).click();
+  await page.getByRole('button', { name: 'All as the rest again' }).click();
+  await expect(page.getByTestId('number-holds')).not.toContainText('US gal');
+});
+
 test('undo and redo, by button and key, each edit by its name', async ({ page }) => {
   const id = await openCopy(page, 'box-boat');
   const first = await numberText(page, 'holds');

@@ -11,7 +11,7 @@ test('a sender is designed for the tank and taken, and the gauge follows', async
   await page.getByTestId('ask-design').click();
   const designed = page.getByTestId('designed');
   await expect(designed).toContainText('follows');
-  await designed.getByRole('button', { name: 'Take it' }).click();
+  await designed.getByRole('button', { name: 'Use it' }).click();
   await settled(page);
   await expect(page.getByTestId('sender').getByLabel('Arm length', { exact: true })).not.toHaveValue('');
   await openTask(page, 'needle');
@@ -92,7 +92,7 @@ test('a log by hand and by file: weights, strikes, and a bad file that is refuse
   const file = page.getByTestId('pours-file');
   const csv = (name: string, text: string) => ({ name, mimeType: 'text/csv', buffer: Buffer.from(text) });
   await file.setInputFiles(csv('bad.csv', 'added_L,reading,unit\n5,212,ohm\n5,0,190,ohm\nsix,180,ohm\n'));
-  await expect(page.getByTestId('pours-said')).toContainText('Nothing was taken. Row 3: has 4 cells');
+  await expect(page.getByTestId('pours-said')).toContainText('Nothing was imported. Row 3: has 4 cells');
   await expect(page.getByTestId('pours-said')).toContainText('Row 4');
   await expect(page.getByTestId('pours').getByRole('row')).toHaveCount(2);
   await file.setInputFiles(
@@ -101,7 +101,7 @@ test('a log by hand and by file: weights, strikes, and a bad file that is refuse
       '\uFEFFadded_L;reading;unit\r\n20,0;205,5;ohm\r\n20;190;ohm\r\n20;230;ohm\r\n20;140;ohm\r\n500;120;ohm\r\n',
     ),
   );
-  await expect(page.getByTestId('pours-said')).toContainText('5 rows taken');
+  await expect(page.getByTestId('pours-said')).toContainText('5 rows imported');
   await expect(page.getByTestId('pours').getByRole('row')).toHaveCount(7);
   await expect(page.getByTestId('pours')).toContainText('reading went the wrong way');
   await expect(page.getByTestId('pours')).toContainText('more than the tank can hold');

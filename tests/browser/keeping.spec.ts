@@ -73,7 +73,7 @@ test.describe('a browser that is killed', () => {
     const offer = back.getByTestId('unsaved-work');
     await expect(offer).toContainText('never saved');
     await expect(offer).toContainText('311 mm');
-    await offer.getByRole('button', { name: 'Take it in' }).click();
+    await offer.getByRole('button', { name: 'Use it' }).click();
     await expect(offer).toBeHidden();
     await expect(back.getByLabel(HEIGHT, { exact: true })).toHaveValue('311');
     await saved(back);

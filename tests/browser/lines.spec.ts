@@ -39,7 +39,7 @@ test('the crab boat’s feed is built from tank to engine, with a filter, a valv
   await openTask(page, 'runs');
   await page.getByRole('button', { name: 'New run' }).click();
   const form = page.getByTestId('new-run');
-  await form.getByLabel('From').selectOption({ label: 'Engine pickup' });
+  await form.getByLabel('From').selectOption({ label: 'Engine pickup, Sole tank' });
   await form.getByLabel('To').selectOption({ label: '38 kW diesel, inlet' });
   await form.getByRole('button', { name: 'Add line' }).click();
   await settled(page);
@@ -77,7 +77,7 @@ test('the crab boat’s feed is built from tank to engine, with a filter, a valv
   await page.getByRole('button', { name: 'Move Filter on' }).click();
   await settled(page);
   await expect(steps.nth(4)).toContainText('Pump');
-  await page.getByRole('button', { name: 'Take Filter out' }).click();
+  await page.getByRole('button', { name: 'Remove Filter', exact: true }).click();
   await expect(steps).toHaveCount(7);
   await saved(page);
   const { components, lines } = await documentOf(page, id);
@@ -92,7 +92,7 @@ test('another line size is taken from the table with one press, and the numbers 
   const rows = page.getByTestId('size-row');
   await expect(rows.filter({ hasText: 'is there now' })).toContainText('8 mm (5/16)');
   const before = parseFloat(await numberText(page, 'delivers'));
-  await page.getByRole('button', { name: 'Take 6 mm (1/4)' }).click();
+  await page.getByRole('button', { name: 'Use 6 mm (1/4)' }).click();
   await settled(page);
   await expect(rows.filter({ hasText: 'is there now' })).toContainText('6 mm (1/4)');
   expect(parseFloat(await numberText(page, 'delivers'))).toBeLessThan(before);
@@ -144,7 +144,7 @@ test('joins that cannot be are not offered, and a branch ends where it is told t
     .getByRole('button', { name: /^Branch off/ })
     .last()
     .click();
-  await page.getByLabel('Branch leads to').selectOption({ label: 'an open end' });
+  await page.getByLabel('Branch leads to').selectOption({ label: 'new: open end' });
   await page.getByLabel('Its purpose').selectOption('overflow');
   await page.getByRole('button', { name: 'Branch here' }).click();
   await settled(page);

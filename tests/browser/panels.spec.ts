@@ -26,7 +26,9 @@ for (const name of ['crab-boat', 'forest-trailer', 'hill-climb-car', 'snow-vehic
     await expect(answers).toContainText(delivers.split('\n')[0]!.trim().split(' ')[0]!);
     const goes = shownNumber(await numberText(page, 'goes'));
     await page.getByTestId('stage-range').click();
-    await expect(page.locator('section', { hasText: 'Range and running time' }).first()).toContainText(String(goes));
+    await expect(page.locator('section', { hasText: /Range and running time|A fill takes/ }).last()).toContainText(
+      String(goes),
+    );
     // The count of findings is that of the list, once all has been looked at.
     await page.getByTestId('stage-findings').click();
     const counted = page.getByTestId('number-findings');

@@ -10,12 +10,15 @@ function pagesOf(pdf: Buffer): { readonly count: number; readonly sizes: string[
 }
 
 const SHEETS = {
+  // A key, and the lid of 1.25 by 0.63 m at true size.
+  template: [15, 25],
   holes: [1, 4],
   cutting: [1, 2],
   parts: [1, 3],
   schematic: [1, 2],
   correction: [1, 1],
   strapping: [1, 2],
+  pours: [1, 4],
   findings: [1, 6],
   measure: [1, 4],
 } as const;
@@ -82,4 +85,29 @@ test('the correction sheet has the points chosen at its task, and its button lea
   await expect(page.getByTestId('paper')).toHaveAttribute('data-fresh', 'true');
   const first = page.getByTestId('paper-page').first();
   for (const row of shown) for (const cell of row.split('\t')) await expect(first).toContainText(cell.trim());
+});
+
+test('a template is printed at true size: holes on its pages are as wide as they are', async ({ page }) => {
+  await openCopy(page, 'crab-boat', 'fit/templates');
+  await page.getByLabel('Face', { exact: true }).selectOption({ label: 'Lid' });
+  await page.getByTestId('templates').getByRole('button', { name: 'Print' }).click();
+  await expect(page.getByTestId('paper')).toHaveAttribute('data-fresh', 'true');
+  await expect(page.getByLabel('Sheet', { exact: true })).toHaveValue('template');
+  await page.emulateMedia({ media: 'print' });
+  await expect(page.getByTestId('paper-page').first()).toContainText('pages at true size follow');
+  const round = await page.getByTestId('paper-page').evaluateAll((pages) =>
+    pages.slice(1).flatMap((sheet) =>
+      [...sheet.querySelectorAll('path')].flatMap((path) => {
+        // Without the width of its line, which a box round it on the page would have.
+        const { width, height } = path.getBBox();
+        const scale = path.getScreenCTM()!.a;
+        const [wide, tall] = [width, height].map((size) => (size * scale * 25.4) / 96) as [number, number];
+        return Math.abs(wide - tall) < 0.1 && wide > 5 ? [wide] : [];
+      }),
+    ),
+  );
+  // Vent 16 mm, sender flange 54 mm: each whole on some page.
+  for (const hole of [16, 54])
+    expect(Math.min(...round.map((size) => Math.abs(size - hole))), `${hole}`).toBeLessThan(0.2);
+  await page.emulateMedia({ media: null });
 });

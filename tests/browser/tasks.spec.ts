@@ -4,7 +4,18 @@ import { unwrap } from '@/core/outcome';
 import { TASKS } from '@/ui/workspace/tasks';
 import { demoText, expect, openCopy, openTask, settled, test, type Page } from './app';
 
-const PAPERS = ['measure', 'holes', 'cutting', 'parts', 'schematic', 'strapping', 'correction', 'findings'];
+const PAPERS = [
+  'measure',
+  'template',
+  'holes',
+  'cutting',
+  'parts',
+  'schematic',
+  'strapping',
+  'correction',
+  'pours',
+  'findings',
+];
 const DIVIDED = Object.entries(TASKS).filter(([, tasks]) => tasks.length > 1);
 /** What a task may take at 1280 x 800: two windows. */
 const MOST_PX = 1600;

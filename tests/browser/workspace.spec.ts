@@ -1,3 +1,4 @@
+import { OTHERS_AFTER_MS } from '../../src/ui/workspace/ahead';
 import { enter, expect, numberText, openCopy, openTask, saved, settled, test } from './app';
 
 test('conditions act on everything at once', async ({ page }) => {
@@ -56,6 +57,34 @@ test('measure next lists what is assumed, most telling first, and shrinks when i
   await page.getByTestId('stage-measure').click();
   await expect(rows.first()).not.toContainText(first[1]!);
 });
+
+for (const goesOn of [false, true])
+  test(`a field that was asked for ${goesOn ? 'leaves the cursor to who goes on' : 'has the cursor'} when its stage comes late`, async ({
+    page,
+  }) => {
+    // Longer than was once waited.
+    const LATE_MS = 7000;
+    // The rest of the page is not fetched ahead, as where one presses before it is.
+    await page.addInitScript((ahead_ms) => {
+      const later = window.setTimeout.bind(window);
+      window.setTimeout = ((act: () => void, ms?: number) =>
+        ms === ahead_ms ? 0 : later(act, ms)) as typeof window.setTimeout;
+    }, OTHERS_AFTER_MS);
+    await openCopy(page, 'forest-trailer', 'measure');
+    const rows = page.getByTestId('measure-row');
+    await expect(rows.first()).toContainText('±');
+    await page.route(/_next\/static\/chunks\/.*\.js/, async (route) => {
+      await new Promise((done) => setTimeout(done, LATE_MS));
+      await route.continue();
+    });
+    await rows.filter({ hasText: 'real output' }).click();
+    await expect(page.getByTestId('stage-opening')).toBeVisible();
+    if (goesOn) await page.keyboard.press('Shift');
+    await expect(page.getByTestId('pump')).toBeVisible();
+    const field = page.getByTestId('pump').getByRole('textbox', { name: /real output/i });
+    if (goesOn) await expect(field).not.toBeFocused();
+    else await expect(field).toBeFocused();
+  });
 
 test('a finding leads to what mends it, and goes when it is mended', async ({ page }) => {
   await openCopy(page, 'box-boat', 'ports/pickups');

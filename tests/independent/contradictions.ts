@@ -2,7 +2,7 @@ import type { SystemDocument } from '@/core/plan';
 import {
   evaluateSystem,
   mainPickup,
-  mainTank,
+  suppliesOf,
   numbersOf,
   NUMBER_KEYS,
   tankTable,
@@ -18,6 +18,23 @@ type Says = (what: string, holds: boolean, detail: string) => void;
 
 const alike = (a: number, b: number, rel: number, abs: number): boolean =>
   Math.abs(a - b) <= Math.max(abs, rel * Math.max(Math.abs(a), Math.abs(b)));
+
+/** Whether fuel that leaves by a pickup comes to the first consumer, if need be through other tanks. */
+function reachesConsumer({ tanks, lines, consumers }: SystemDocument, pickup: string): boolean {
+  const open = [pickup];
+  const seen = new Set<string>();
+  while (open.length > 0) {
+    const at = open.pop()!;
+    if (at === consumers[0]?.id) return true;
+    if (seen.has(at)) continue;
+    seen.add(at);
+    const into = tanks.find(({ ports }) => ports.some(({ id }) => id === at));
+    if (into) open.push(...into.pickups.map(({ id }) => id));
+    for (const { from, to, purpose } of lines)
+      if (from.item === at && (purpose === 'feed' || purpose === 'transfer')) open.push(to.item);
+  }
+  return false;
+}
 
 /** Conditions drawn over what a builder might set, every other one at rest on the level ground. */
 export function withDrawnConditions(system: SystemDocument, seed: number): SystemDocument {
@@ -162,13 +179,21 @@ function tankAgainstTable(system: SystemDocument, full: Evaluation, t: number, s
     !end || alike(end.mass_kg, tank.fullMass_kg, 1e-6, 1e-9),
     `${end?.mass_kg} against ${tank.fullMass_kg}`,
   );
-  const main = mainPickup(system, full);
-  if (main?.tank === tank && usable.ok)
-    says(
-      'usable',
-      alike(usable.value, Math.max(0, tank.holds_m3 - main.pickup.worst.unusable_m3), 1e-9, tiny),
-      `${usable.value}`,
-    );
+  if (usable.ok && tank === tanks[0]) {
+    // By following the fuel on from each pickup, where the answer looks back from the consumer.
+    const drawn = tanks.map((each, k) => {
+      const leading = system.tanks[k]!.pickups.filter(({ id }) => reachesConsumer(system, id)).map(({ id }) => id);
+      const lefts = each.pickups.filter(({ id }) => leading.includes(id)).map(({ worst }) => worst.unusable_m3);
+      return lefts.length === 0 ? undefined : Math.max(0, each.holds_m3 - Math.min(...lefts));
+    });
+    const counted = drawn.filter((value) => value !== undefined);
+    const main = mainPickup(system, full);
+    const expected =
+      counted.length > 0
+        ? counted.reduce((sum, value) => sum + value, 0)
+        : Math.max(0, (main?.tank.holds_m3 ?? 0) - (main?.pickup.worst.unusable_m3 ?? 0));
+    says('usable', alike(usable.value, expected, 1e-9, tiny), `${usable.value} against ${expected}`);
+  }
 }
 
 /** A chart of so many steps tells a crossing to so much of its reach. */
@@ -339,5 +364,9 @@ function findingsAgainstNumbers(system: SystemDocument, full: Evaluation, says: 
   );
   const starved = full.tanks.some((tank) => tank.pickups.some(({ starvedNow }) => starvedNow));
   says('draws air', starved === raised('pickup.draws-air-now'), `${starved}`);
-  says('the tank of the numbers', full.tanks.includes(mainTank(system, full)), 'is none of them');
+  says(
+    'the tank of the numbers',
+    suppliesOf(system, full).every(({ tank }) => full.tanks.includes(tank)),
+    'is none of them',
+  );
 }

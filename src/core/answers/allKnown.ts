@@ -1,4 +1,5 @@
 import type { Path } from '../plan/edit';
+import type { Plan } from '../plan/schema';
 import type { Known } from '../schema/known';
 
 /** A value of the document with the path to it. */
@@ -12,3 +13,12 @@ export function allKnown(root: unknown, path: Path = []): KnownAt[] {
     allKnown(child, [...path, Array.isArray(root) ? Number(key) : key]),
   );
 }
+
+/** Every value of a plan that something is worked out from: a nozzle burns nothing. */
+export const valuesOf = (system: Plan): KnownAt[] =>
+  allKnown(system).filter(
+    ({ path: [list, i, key] }) =>
+      !(list === 'consumers' && BURNS.has(key) && system.consumers[Number(i)]?.kind === 'nozzle'),
+  );
+
+const BURNS: ReadonlySet<unknown> = new Set(['burnIdle_m3PerS', 'burnFull_m3PerS']);

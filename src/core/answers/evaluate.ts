@@ -1,4 +1,5 @@
-import { feedPath } from '../plan/circuits';
+import { feedPath, reachedTanks } from '../plan/circuits';
+import { DRIVING } from '../plan/jobs/needs';
 import type { FlowInputs } from '../model/compileNetwork';
 import type { ConsumerDocument, Plan, PlanAt } from '../plan/schema';
 import type { FluidState } from '../fluids';
@@ -6,12 +7,13 @@ import type { GaugeCode } from '../gauge';
 import { memoized } from '../memo';
 import { failure, success, type Outcome } from '../outcome';
 import { allSteps, type Steps } from '../steps';
-import { burnAtDuty_m3PerS, endurance, type Endurance } from '../range';
+import { burnOf_m3PerS } from '../model/burn';
+import { cruiseTable, endurance, type CruiseRow, type Endurance } from '../range';
 import { flowResult, type FlowCode, type FlowResult } from './flow/flowResult';
 import { withPositions, type State } from '../state';
 import { documentAt, type At, type EvaluationCode } from './at';
 import { prepare, type Prepared } from './flow/flowInputs';
-import { lineAnswers, type LineAnswers } from './lines';
+import { expelledOf, lineAnswers, type Expelled, type LineAnswers } from './lines';
 import type { Solved } from './lines/profile';
 import { fitForSteps, reachFor, type FitOutcome, type ReachOutcome } from './fit/fitCache';
 import { gaugeResult, type GaugeResult } from './gauge/gauge';
@@ -19,7 +21,11 @@ import { reserves, type ReserveResult } from './tank/pickups';
 import { sheetsOf, type SheetsOutcome } from './fit/sheets';
 import { tankResult, type Detail, type TankResult } from './tank/tankResult';
 
-export type RangeResult = Endurance & { readonly usable_m3: number; readonly burn_m3PerS: number };
+export type RangeResult = Endurance & {
+  readonly usable_m3: number;
+  readonly burn_m3PerS: number;
+  /** The same at each speed or load that was timed. */ readonly cruise: readonly CruiseRow[];
+};
 
 /** All that follows from a plan in a state. Plain data. */
 export type Evaluation = {
@@ -31,6 +37,8 @@ export type Evaluation = {
   readonly flows: readonly Outcome<FlowResult, FlowCode>[];
   readonly gauges: readonly Outcome<GaugeResult, GaugeCode>[];
   readonly usable: Outcome<number, 'no-pickup' | 'no-tank'>;
+  /** What engines throw out, of each crankcase and cooling system. */
+  readonly expelled: readonly Expelled[];
   /** What a heater's pickup leaves for the engine; left out when only numbers were asked for. */
   readonly reserves: readonly ReserveResult[];
   /** Joints, profiles, spills and the like of all lines; absent when only numbers were asked for. */
@@ -132,6 +140,7 @@ export function* evaluationAt(
     flows,
     gauges,
     usable,
+    expelled: expelledOf(inputsFor(undefined)),
     range: usable.ok ? rangeOf(system, state.duty_ratio, system.consumers[0], usable.value) : usable,
   };
   const none = { reserves: [], lines: undefined, sheets: undefined, fit: undefined, reach: undefined };
@@ -170,20 +179,42 @@ export function mainPickup(
   return all.find(({ pickup }) => pickup.id === source) ?? all[0];
 }
 
-/** The tank that the four numbers speak of. */
-export const mainTank = (plan: Plan, of: Pick<Evaluation, 'tanks' | 'state'>): TankResult =>
-  mainPickup(plan, of)?.tank ?? of.tanks[0]!;
+/** A tank that the first consumer draws on, and the pickup that leaves least behind of those that lead to it. */
+export type Supply = { readonly tank: TankResult; readonly pickup: TankResult['pickups'][number] | undefined };
+
+/** All tanks that the four numbers speak of: those that the first consumer reaches by its circuits, or the main one. */
+export function suppliesOf(plan: Plan, of: Pick<Evaluation, 'tanks' | 'state'>): Supply[] {
+  const [consumer] = plan.consumers;
+  const reached = consumer ? reachedTanks(withPositions(plan, of.state.positions), consumer.id) : [];
+  const supplies = reached.flatMap(({ tank: t, pickups }): Supply[] => {
+    const tank = of.tanks[t];
+    if (!tank) return [];
+    const leading = tank.pickups.filter(({ id }) => pickups.includes(id));
+    const deepest = leading.reduce<Supply['pickup']>(
+      (best, one) => (best && best.worst.unusable_m3 <= one.worst.unusable_m3 ? best : one),
+      undefined,
+    );
+    return [{ tank, pickup: deepest }];
+  });
+  if (supplies.length > 0) return supplies;
+  const main = mainPickup(plan, of);
+  return [{ tank: main?.tank ?? of.tanks[0]!, pickup: main?.pickup }];
+}
 
 function usableOf(plan: Plan, of: Pick<Evaluation, 'tanks' | 'state'>): Outcome<number, 'no-pickup' | 'no-tank'> {
-  const main = mainPickup(plan, of);
-  if (!main)
+  const supplies = suppliesOf(plan, of).filter(({ pickup }) => pickup);
+  if (supplies.length === 0)
     return failure(
       'no-pickup',
       of.tanks[0]?.name ?? 'tank',
       'The tank has no pickup that stands in it, so nothing can be drawn.',
     );
-  return success(Math.max(0, main.tank.holds_m3 - main.pickup.worst.unusable_m3));
+  return success(supplies.reduce((sum, supply) => sum + usableIn_m3(supply), 0));
 }
+
+/** What can be drawn of one tank on the worst slope [m³]. */
+export const usableIn_m3 = ({ tank, pickup }: Supply): number =>
+  pickup ? Math.max(0, tank.holds_m3 - pickup.worst.unusable_m3) : 0;
 
 function rangeOf(
   system: Plan,
@@ -192,12 +223,21 @@ function rangeOf(
   usable_m3: number,
 ): Outcome<RangeResult, 'no-burn' | 'no-consumer'> {
   if (!consumer) return failure('no-consumer', 'consumers', 'Nothing burns the fuel yet.');
-  const burn_m3PerS = burnAtDuty_m3PerS(consumer.burnIdle_m3PerS.value, consumer.burnFull_m3PerS.value, duty_ratio);
+  const burn_m3PerS = burnOf_m3PerS(consumer, duty_ratio);
   const trip = endurance({
     usable_m3,
     burn_m3PerS,
     reserve_ratio: system.wishes.reserve_ratio.value,
-    ...(system.vehicle.speed_mPerS ? { speed_mPerS: system.vehicle.speed_mPerS.value } : {}),
+    // What does not move the vehicle runs for hours, not for miles.
+    ...(system.vehicle.speed_mPerS && DRIVING.has(consumer.kind)
+      ? { speed_mPerS: system.vehicle.speed_mPerS.value }
+      : {}),
   });
-  return trip.ok ? success({ ...trip.value, usable_m3, burn_m3PerS }) : trip;
+  const timed = (system.vehicle.cruise ?? []).map(({ name, burn_m3PerS: burn, speed_mPerS: speed }) => ({
+    name,
+    burn_m3PerS: burn.value,
+    ...(speed && DRIVING.has(consumer.kind) ? { speed_mPerS: speed.value } : {}),
+  }));
+  const cruise = cruiseTable(timed, usable_m3, system.wishes.reserve_ratio.value);
+  return trip.ok ? success({ ...trip.value, usable_m3, burn_m3PerS, cruise }) : trip;
 }

@@ -13,7 +13,9 @@ export {
   evaluation,
   evaluationAt,
   mainPickup,
-  mainTank,
+  suppliesOf,
+  usableIn_m3,
+  type Supply,
   tankAnswers,
   type Evaluation,
   type RangeResult,
@@ -21,8 +23,17 @@ export {
 } from './evaluate';
 export type { GaugeResult, LampResult } from './gauge/gauge';
 export { cardOf, cardSchema, failedCard, type Card, type CardFigure } from './card';
-export { numbersOf, NUMBER_KEYS, type Figure, type NumberKey, type Numbers } from './numbers';
-export { allKnown, type KnownAt } from './allKnown';
+export {
+  askedNumbers,
+  isTransfer,
+  NOTHING_EXPELLED,
+  numbersOf,
+  NUMBER_KEYS,
+  type Figure,
+  type NumberKey,
+  type Numbers,
+} from './numbers';
+export { allKnown, valuesOf, type KnownAt } from './allKnown';
 export {
   influencesOf,
   sensitivity,
@@ -122,6 +133,16 @@ export {
 export { designedSender, refittedSender, type DesignedSender, type RefittedSender } from './gauge/senderDesign';
 export { evenStep_m3, type DipResult, type SightResult } from './tank/scales';
 export { rigPlan, type RigPlan } from './gauge/rig';
-export { faceSheets, onDocument, sheetsOf, type FaceSheet, type SheetPort, type SheetsOutcome } from './fit/sheets';
+export {
+  faceSheets,
+  holePath,
+  onDocument,
+  sheetsOf,
+  type FaceSheet,
+  type SheetPort,
+  type SheetsOutcome,
+} from './fit/sheets';
 export { SHEET_CHECKS, type FromEdge, type SheetCheck, type SheetCheckKind } from './fit/sheetChecks';
+export type { FoamBlock, FoamWell } from './tank/foam';
 export { heightForReserve, pickupCuts, type CutSpread, type PickupPlan, type ReserveResult } from './tank/pickups';
+export type { Expelled } from './lines';

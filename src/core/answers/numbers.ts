@@ -2,9 +2,9 @@ import { flowRole } from '../plan/fields';
 import type { Plan } from '../plan/schema';
 import { failure, success, type Outcome } from '../outcome';
 import type { Role } from '../units';
-import { mainTank, type Evaluation } from './evaluate';
+import { suppliesOf, type Evaluation } from './evaluate';
 
-export const NUMBER_KEYS = ['holds', 'usable', 'delivers', 'goes', 'gauge'] as const;
+export const NUMBER_KEYS = ['holds', 'comes', 'usable', 'delivers', 'goes', 'backPressure', 'gauge'] as const;
 export type NumberKey = (typeof NUMBER_KEYS)[number];
 
 export type Figure = { readonly value: number; readonly role: Role };
@@ -12,17 +12,46 @@ export type Numbers = Readonly<Record<NumberKey, Outcome<Figure>>>;
 
 const figure = (value: number, role: Role): Outcome<Figure> => success({ value, role });
 
-/** The four numbers and the gauge's worst error, each with its value or its reason for having none. */
+/**
+ * The four numbers and the gauge's worst error; of what is thrown out, how much may come and its back-pressure: each
+ * with its value or its reason for having none.
+ */
 export function numbersOf(system: Plan, evaluation: Evaluation): Numbers {
   const { usable, range } = evaluation;
   const flow = evaluation.flows[0];
   return {
-    holds: figure(mainTank(system, evaluation).holds_m3, 'tankVolume'),
+    holds: figure(
+      suppliesOf(system, evaluation).reduce((sum, { tank }) => sum + tank.holds_m3, 0),
+      'tankVolume',
+    ),
+    comes: expelledFigure(system, evaluation, 'tankVolume', ({ comes }) => comes),
     usable: usable.ok ? figure(usable.value, 'tankVolume') : usable,
     delivers: deliversOf(flow),
-    goes: range.ok ? goesFigure(system, range.value.endurance_s, range.value.range_m) : range,
+    goes: isTransfer(system)
+      ? fillTime(system, flow)
+      : range.ok
+        ? goesFigure(system, range.value.endurance_s, range.value.range_m)
+        : range,
+    backPressure: expelledFigure(system, evaluation, 'pressure', ({ pressure }) => pressure),
     gauge: gaugeFigure(evaluation),
   };
+}
+
+/** The reason of numbers of what is thrown out, where a plan has nothing that throws out. */
+export const NOTHING_EXPELLED = 'nothing-expelled';
+
+/** Of the first part that such a thing comes out of; where the plan feeds somebody, `Lines` has it and no number. */
+function expelledFigure(
+  { consumers }: Pick<Plan, 'consumers'>,
+  { expelled }: Evaluation,
+  role: Role,
+  of: (each: Evaluation['expelled'][number]) => Outcome<number> | undefined,
+): Outcome<Figure> {
+  for (const each of consumers.length === 0 ? expelled : []) {
+    const value = of(each);
+    if (value) return value.ok ? figure(value.value, role) : value;
+  }
+  return failure(NOTHING_EXPELLED, 'components', 'No crankcase or cooling system leads here yet.');
 }
 
 function deliversOf(flow: Evaluation['flows'][number] | undefined): Outcome<Figure> {
@@ -34,6 +63,38 @@ const goesFigure = (system: Plan, endurance_s: number, range_m: number | undefin
   range_m === undefined
     ? figure(endurance_s, 'duration')
     : figure(range_m, system.vehicle.kind === 'boat' ? 'seaTrip' : 'trip');
+
+/** Whether what it feeds is a nozzle: then a fill is asked for, and no range. */
+export const isTransfer = ({ consumers }: Pick<Plan, 'consumers'>): boolean => consumers[0]?.kind === 'nozzle';
+
+/** What a fill takes at the nozzle [s]; none where nothing is said of fills, or nothing arrives. */
+function fillTime(system: Plan, flow: Evaluation['flows'][number] | undefined): Outcome<Figure> {
+  const delivered = deliversOf(flow);
+  if (!delivered.ok) return delivered;
+  const fill = system.wishes.moves_m3;
+  if (!fill) return failure('no-fill', 'wishes', 'Say how much a fill is, at Lines, Return & transfer.');
+  return delivered.value.value > 0
+    ? figure(fill.value / delivered.value.value, 'duration')
+    : failure('no-flow', 'consumers', 'Nothing arrives at the nozzle.');
+}
+
+/** The numbers that a job asks for: none of what it does not have. */
+export function askedNumbers(system: Pick<Plan, 'consumers' | 'tanks' | 'components'>): readonly NumberKey[] {
+  const isFed = system.consumers.length > 0;
+  const has = (kind: Plan['components'][number]['kind']): boolean =>
+    // Beside what feeds an engine they are told by findings, and at Lines.
+    !isFed && system.components.some((part) => part.kind === kind);
+  const asks: Readonly<Record<NumberKey, boolean>> = {
+    holds: true,
+    comes: has('crankcase') || has('cooling-system'),
+    usable: isFed || system.tanks.some(({ pickups }) => pickups.length > 0),
+    delivers: isFed,
+    goes: isFed,
+    backPressure: has('crankcase'),
+    gauge: system.tanks.some(({ senders }) => senders.length > 0),
+  };
+  return NUMBER_KEYS.filter((key) => asks[key]);
+}
 
 function gaugeFigure({ gauges }: Evaluation): Outcome<Figure> {
   const first = gauges[0];

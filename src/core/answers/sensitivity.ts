@@ -1,7 +1,7 @@
 import type { Known, Origin } from '../schema/known';
 import { withValue, type Path } from '../plan/edit';
 import type { PlanAt } from '../plan/schema';
-import { allKnown } from './allKnown';
+import { valuesOf } from './allKnown';
 import { cornerMoved, profileCorners, type Corners } from './tank/profileCorners';
 import { evaluateSystem, type Evaluation } from './evaluate';
 import { NUMBER_KEYS, numbersOf, type NumberKey, type Numbers } from './numbers';
@@ -57,7 +57,7 @@ export const sensitivity = (system: PlanAt, findingsOf: FindingsOf): Sensitivity
  */
 export function* influencesOf(system: PlanAt, findingsOf: FindingsOf): Generator<Influence> {
   const base = outcomeOf(system, findingsOf);
-  for (const { path, known } of allKnown(system)) {
+  for (const { path, known } of valuesOf(system)) {
     if ((known.spread ?? 0) > 0 && !path.some((key) => APART.has(key)))
       yield influenceOf(system, path, known, base, findingsOf);
   }

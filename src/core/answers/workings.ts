@@ -6,7 +6,8 @@ import { valueAt, type Path } from '../plan/edit';
 import { shapeKind } from '../shapes';
 import { radians, say, type Message, type Role } from '../units';
 import { withPositions } from '../state';
-import { mainPickup, type Evaluation } from './evaluate';
+import { suppliesOf, usableIn_m3, type Evaluation } from './evaluate';
+import { isTransfer } from './numbers';
 import { flowRole, wordsAt } from '../plan/fields';
 import type { NumberKey } from './numbers';
 
@@ -47,13 +48,17 @@ const NONE: Working = { steps: [], notes: [] };
 
 const WORKINGS: Readonly<Record<NumberKey, (system: Plan, evaluation: Evaluation) => Working>> = {
   holds: holdsWorking,
+  comes: comesWorking,
   usable: usableWorking,
   delivers: deliversWorking,
   goes: goesWorking,
+  backPressure: pressureWorking,
   gauge: gaugeWorking,
 };
 
-function holdsWorking(system: Plan, { tanks }: Evaluation): Working {
+function holdsWorking(system: Plan, evaluation: Evaluation): Working {
+  const { tanks } = evaluation;
+  const supplies = suppliesOf(system, evaluation);
   const steps = tanks.map((result, t): WorkingStep => {
     const tank = system.tanks[t]!;
     const at = (...rest: Path): Path => ['tanks', t, ...rest];
@@ -75,7 +80,22 @@ function holdsWorking(system: Plan, { tanks }: Evaluation): Working {
       source: 'Volume of the closed inside surface, by the divergence theorem (docs/derivations/clipped-volume.md).',
     };
   });
-  return { steps, notes: [say('The rest of the tank is head room: fuel grows as it warms.')] };
+  const total: WorkingStep[] =
+    supplies.length > 1
+      ? [
+          {
+            formula: 'holds in all = sum over the tanks that the circuits draw on',
+            terms: supplies.map(({ tank }) => got(tank.name, tank.holds_m3, 'tankVolume')),
+            result: got(
+              'holds',
+              supplies.reduce((sum, { tank }) => sum + tank.holds_m3, 0),
+              'tankVolume',
+            ),
+            source: 'Definition; as valves and pumps can be set, not only as they stand.',
+          },
+        ]
+      : [];
+  return { steps: [...steps, ...total], notes: [say('The rest of the tank is head room: fuel grows as it warms.')] };
 }
 
 /** The sizes that a tank's shape is made from, as the form names them. */
@@ -91,20 +111,21 @@ const shapeTerms = (system: Plan, path: Path): WorkingTerm[] => {
 };
 
 function usableWorking(system: Plan, evaluation: Evaluation): Working {
-  const main = mainPickup(system, evaluation);
-  if (!main || !evaluation.usable.ok) return NONE;
-  const t = evaluation.tanks.indexOf(main.tank);
-  const p = system.tanks[t]!.pickups.findIndex((pickup) => pickup.id === main.pickup.id);
-  const pickup = system.tanks[t]!.pickups[p]!;
-  const at = (key: string): Path => ['tanks', t, 'pickups', p, key];
-  const { worst } = main.pickup;
-  return {
-    steps: [
+  const supplies = suppliesOf(system, evaluation).flatMap(({ tank, pickup }) => (pickup ? [{ tank, pickup }] : []));
+  if (supplies.length === 0 || !evaluation.usable.ok) return NONE;
+  const each = supplies.flatMap(({ tank, pickup }): WorkingStep[] => {
+    const t = evaluation.tanks.indexOf(tank);
+    const p = system.tanks[t]!.pickups.findIndex(({ id }) => id === pickup.id);
+    const planned = system.tanks[t]!.pickups[p]!;
+    const at = (key: string): Path => ['tanks', t, 'pickups', p, key];
+    const { worst } = pickup;
+    const of = supplies.length > 1 ? `${tank.name}: ` : '';
+    return [
       {
-        formula: 'left behind = volume below the surface at which the pickup draws air',
+        formula: `${of}left behind = volume below the surface at which the pickup draws air`,
         terms: [
-          put('inlet off the floor', pickup.heightOffFloor_m, 'tape', at('heightOffFloor_m')),
-          put('liquid needed over the inlet', pickup.submergence_m, 'tape', at('submergence_m')),
+          put('inlet off the floor', planned.heightOffFloor_m, 'tape', at('heightOffFloor_m')),
+          put('liquid needed over the inlet', planned.submergence_m, 'tape', at('submergence_m')),
           got('worst pitch asked for', worst.pitch_rad, 'slope'),
           got('worst roll asked for', worst.roll_rad, 'slope'),
         ],
@@ -112,17 +133,31 @@ function usableWorking(system: Plan, evaluation: Evaluation): Working {
         source: 'Tank cut by the liquid surface at each attitude of the envelope; the worst is kept.',
       },
       {
-        formula: 'usable = holds − left behind',
-        terms: [got('holds', main.tank.holds_m3, 'tankVolume'), got('left behind', worst.unusable_m3, 'tankVolume')],
-        result: got('usable', evaluation.usable.value, 'tankVolume'),
+        formula: `${of}usable = holds − left behind`,
+        terms: [got('holds', tank.holds_m3, 'tankVolume'), got('left behind', worst.unusable_m3, 'tankVolume')],
+        result: got('usable', usableIn_m3({ tank, pickup }), 'tankVolume'),
         source: 'Definition.',
       },
-    ],
-    notes: [
-      say('Standing level the same pickup would leave {left} behind.', {
-        left: { value: main.pickup.unusableLevel_m3, role: 'tankVolume' },
+    ];
+  });
+  const total: WorkingStep[] =
+    supplies.length > 1
+      ? [
+          {
+            formula: 'usable in all = sum over the tanks that the circuits draw on',
+            terms: supplies.map((supply) => got(supply.tank.name, usableIn_m3(supply), 'tankVolume')),
+            result: got('usable', evaluation.usable.value, 'tankVolume'),
+            source: 'Definition; as valves and pumps can be set, not only as they stand.',
+          },
+        ]
+      : [];
+  return {
+    steps: [...each, ...total],
+    notes: supplies.map(({ tank, pickup }) =>
+      say(`Standing level the pickup of ${tank.name} would leave {left} behind.`, {
+        left: { value: pickup.unusableLevel_m3, role: 'tankVolume' },
       }),
-    ],
+    ),
   };
 }
 
@@ -181,7 +216,40 @@ function deliversWorking(system: Plan, evaluation: Evaluation): Working {
   };
 }
 
+function fillWorking(system: Plan, evaluation: Evaluation): Working {
+  const flow = evaluation.flows[0];
+  const fill = system.wishes.moves_m3;
+  if (!flow?.ok || !fill || !(flow.value.delivered_m3PerS > 0)) return NONE;
+  const role = flowRole(flow.value.needed_m3PerS);
+  const fills = evaluation.usable.ok ? evaluation.usable.value / fill.value : undefined;
+  return {
+    steps: [
+      {
+        formula: 'time of a fill = volume ÷ flow at the nozzle',
+        terms: [
+          put('a fill', fill, 'tankVolume', ['wishes', 'moves_m3']),
+          got('at the nozzle', flow.value.delivered_m3PerS, role),
+        ],
+        result: got('a fill takes', fill.value / flow.value.delivered_m3PerS, 'duration'),
+        source: 'At this level and temperature; as the level falls it takes a little longer.',
+      },
+      ...(fills === undefined || !evaluation.usable.ok
+        ? []
+        : [
+            {
+              formula: 'fills a load = usable ÷ a fill',
+              terms: [got('usable', evaluation.usable.value, 'tankVolume')],
+              result: got('fills', fills, 'count'),
+              source: 'Definition.',
+            },
+          ]),
+    ],
+    notes: [],
+  };
+}
+
 function goesWorking(system: Plan, evaluation: Evaluation): Working {
+  if (isTransfer(system)) return fillWorking(system, evaluation);
   const consumer = system.consumers[0];
   if (!evaluation.range.ok || !consumer) return NONE;
   const range = evaluation.range.value;
@@ -217,6 +285,81 @@ function goesWorking(system: Plan, evaluation: Evaluation): Working {
     });
   }
   return { steps, notes: [] };
+}
+
+function comesWorking(system: Plan, { expelled, tanks }: Evaluation): Working {
+  const each = expelled[0];
+  const c = system.components.findIndex(({ id }) => id === each?.source);
+  const part = system.components[c];
+  if (!each?.comes.ok || !part) return NONE;
+  const at = (key: string): Path => ['components', c, key];
+  const tank = tanks.find(({ id }) => id === each.tank?.id);
+  const room: WorkingStep[] =
+    tank && each.room_m3 !== undefined
+      ? [
+          {
+            formula: 'room = holds − what stands in it',
+            terms: [
+              got('holds', tank.holds_m3, 'tankVolume'),
+              got('stands in it', tank.holds_m3 - each.room_m3, 'tankVolume'),
+            ],
+            result: got(`room in ${tank.name}`, each.room_m3, 'tankVolume'),
+            source: 'Definition, as it stands under Conditions.',
+          },
+        ]
+      : [];
+  if (part.kind === 'crankcase')
+    return {
+      steps: [
+        {
+          formula: 'may come at once = all the oil of the engine',
+          terms: [put('oil in the engine', part.oil_m3, 'tankVolume', at('oil_m3'))],
+          result: got('may come', each.comes.value, 'tankVolume'),
+          source: 'Common practice: where a ring or a hose fails all of it may come. A smaller tank is emptied often.',
+        },
+        ...room,
+      ],
+      notes: [],
+    };
+  if (part.kind !== 'cooling-system') return NONE;
+  return {
+    steps: [
+      {
+        formula: 'swells by = coolant × (density cold ÷ density hot − 1)',
+        terms: [
+          put('coolant in the whole system', part.coolant_m3, 'tankVolume', at('coolant_m3')),
+          put('coldest', part.cold_K, 'temperature', at('cold_K')),
+          put('hottest', part.hot_K, 'temperature', at('hot_K')),
+        ],
+        result: got('may come', each.comes.value, 'tankVolume'),
+        source: 'Densities from the table of fluids; the metal round it swells by a small share of that, left out.',
+      },
+      ...room,
+    ],
+    notes: [],
+  };
+}
+
+function pressureWorking(system: Plan, { expelled }: Evaluation): Working {
+  const each = expelled.find(({ pressure }) => pressure);
+  const c = system.components.findIndex(({ id }) => id === each?.source);
+  const part = system.components[c];
+  if (!each?.pressure?.ok || part?.kind !== 'crankcase') return NONE;
+  const at = (key: string): Path => ['components', c, key];
+  return {
+    steps: [
+      {
+        formula: 'back-pressure = what hoses, tank, filters and breather cost its gas on the way out',
+        terms: [
+          put('blow-by at full load', part.blowBy_m3PerS, 'transfer', at('blowBy_m3PerS')),
+          put('most that it may have', part.mostPressure_Pa, 'pressure', at('mostPressure_Pa')),
+        ],
+        result: got('back-pressure', each.pressure.value, 'pressure'),
+        source: 'Darcy-Weisbach with air, once at the temperature set and once at 100 °C: the greater of the two.',
+      },
+    ],
+    notes: [],
+  };
 }
 
 function gaugeWorking(system: Plan, { gauges }: Evaluation): Working {

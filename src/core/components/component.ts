@@ -130,6 +130,8 @@ export type ComponentKindOf<P extends AnyPart> = {
   readonly links: (part: P, hydraulics: Hydraulics) => readonly PartLink[];
   /** True of one whose ends meet in a point of its own. */ readonly hasMiddle?: boolean;
   /** True of one that stands open to the air. */ readonly isOpenToAir?: boolean;
+  /** True of one that is no part to buy: where a circuit ends or begins. */ readonly isEndPoint?: boolean;
+  /** The gas that comes out of it all the time [m³/s]. */ readonly blows_m3PerS?: (part: P) => number;
 
   /** What of it is moved in use, and how it stands in a word or two. */
   readonly moved?: { readonly key: keyof P & string; readonly word: (part: P) => string };

@@ -2,7 +2,9 @@ import type { InferType } from 'yup';
 import { byKind, keys } from '../schema/tools';
 import { checkValve } from './checkValve';
 import type { ComponentKindOf, EndName } from './component';
+import { coolingSystem } from './coolingSystem';
 import { coupler } from './coupler';
+import { crankcase } from './crankcase';
 import { cross } from './cross';
 import { damper } from './damper';
 import { filter } from './filter';
@@ -12,6 +14,7 @@ import { meter } from './meter';
 import { orifice } from './orifice';
 import { outlet } from './outlet';
 import { pump } from './pump';
+import { receiver } from './receiver';
 import { regulator } from './regulator';
 import { reliefValve } from './reliefValve';
 import { selector } from './selector';
@@ -38,6 +41,9 @@ export const COMPONENTS = {
   orifice,
   fitting,
   outlet,
+  crankcase,
+  'cooling-system': coolingSystem,
+  receiver,
 } as const;
 export type ComponentKind = keyof typeof COMPONENTS;
 export const COMPONENT_KINDS = keys(COMPONENTS);
@@ -51,6 +57,9 @@ export type ComponentDocument = InferType<typeof component>;
 /** What there is to say of a part's kind, for parts of any. */
 export const kindOf = ({ kind }: Pick<ComponentDocument, 'kind'>): ComponentKindOf<ComponentDocument> =>
   COMPONENTS[kind] as unknown as ComponentKindOf<ComponentDocument>;
+
+/** What a circuit ends or begins in, in the order offered. */
+export const END_POINTS = COMPONENT_KINDS.filter((kind) => kindOf({ kind }).isEndPoint);
 
 /** Ends that a part of a kind may have. */
 export const endsOfKind = (kind: ComponentKind): readonly EndName[] =>
@@ -76,7 +85,8 @@ export function joinedEnds(part: ComponentDocument, end: EndName): readonly EndN
 /** How a part stands that is moved in use, in a word or two; empty of others. */
 export const standsAs = (part: ComponentDocument): string => kindOf(part).moved?.word(part) ?? '';
 
-export { isElectric, driveRatio, pumpElements, pumpPoints, PUMP_TYPES, type PumpDocument } from './pump';
+export { isElectric, driveRatio, strokeOf, pumpElements, pumpPoints, PUMP_TYPES, type PumpDocument } from './pump';
+export { OPEN_PLACES } from './outlet';
 export { FILTER_KINDS } from './filter';
 export { SELECTED } from './selector';
 export {

@@ -18,6 +18,8 @@ const schema = closed({
   output_ratio: known(0.05, 2, 'real output, as a share of its curve', 'share', 'Time it into a known can.'),
   /** At which it lets go round itself; it has no such valve where this is left out. */
   relief_Pa: known(100, 5e6, 'lets go round itself at', 'pressure').optional(),
+  /** Of one that doses: what each stroke gives. */
+  stroke_m3: known(1e-10, 1e-3, 'a stroke gives', 'dose').optional(),
   curveOrigin: oneOf(ORIGINS),
   curve: curvePoints(),
   /** What it takes when it moves freely and when nothing leaves it, and its wires from the battery. */
@@ -67,6 +69,14 @@ function pumpElement(pump: PumpDocument, voltageRatio: number, viscosity_PaS: nu
     dirtFactor: 1,
   };
 }
+
+/** Common practice: dosing pumps stroke some five times a second at most. */
+const MOST_STROKES_PER_S = 5;
+/** Of one that moves so much at most [m³/s]. */
+export const strokeOf = (free_m3PerS: number) => {
+  const stroke = Math.min(1e-3, Math.max(1e-10, free_m3PerS / MOST_STROKES_PER_S));
+  return assumed(Number(stroke.toPrecision(2)), Number((stroke * 0.2).toPrecision(2)));
+};
 
 export const pump: ComponentKindOf<PumpDocument> & { readonly schema: typeof schema } = {
   schema,
@@ -121,6 +131,13 @@ export const pump: ComponentKindOf<PumpDocument> & { readonly schema: typeof sch
     yesNo('checkBuiltIn', 'Check valve built in', 'yes', 'no'),
   ],
   additions: [
+    {
+      key: 'stroke_m3',
+      label: 'It doses by strokes',
+      edit: 'volume of a stroke',
+      start: ({ curve, output_ratio }) =>
+        strokeOf(output_ratio.value * Math.max(...curve.map((point) => point.flow_m3PerS))),
+    },
     {
       key: 'relief_Pa',
       label: 'It has a relief valve',

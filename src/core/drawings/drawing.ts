@@ -83,7 +83,8 @@ export type Mark = { /** What of the system it shows, by its id. */ readonly of?
       readonly points: readonly Place[];
       readonly line: LineRole;
       /** Where it is as wide as what it stands for. */ readonly width_mm?: number;
-      /** Something goes this way along it. */ readonly arrow?: 'end' | 'start';
+      /** Something goes this way along it; both for a length between its ends. */
+      readonly arrow?: 'end' | 'start' | 'both';
     }
   | {
       readonly kind: 'area';
@@ -109,6 +110,7 @@ export type Mark = { /** What of the system it shows, by its id. */ readonly of?
       readonly anchor: Anchor;
       readonly isBold: boolean;
       readonly tone?: Tone;
+      /** Turned about its place, clockwise as on the page. */ readonly turn_deg?: number;
     }
 );
 
@@ -151,10 +153,36 @@ export const textMark = (
     anchor = 'start',
     isBold = false,
     tone,
-  }: { readonly anchor?: Anchor; readonly isBold?: boolean; readonly tone?: Tone } = {},
-): Mark => ({ kind: 'text', at, text, size_mm, anchor, isBold, ...(tone ? { tone } : {}) });
+    turn_deg,
+  }: { readonly anchor?: Anchor; readonly isBold?: boolean; readonly tone?: Tone; readonly turn_deg?: number } = {},
+): Mark => ({
+  kind: 'text',
+  at,
+  text,
+  size_mm,
+  anchor,
+  isBold,
+  ...(tone ? { tone } : {}),
+  ...(turn_deg ? { turn_deg } : {}),
+});
 /** The same marks, as what shows one thing. */
 export const ofThing = (of: string, marks: readonly Mark[]): Mark[] => marks.map((mark) => ({ ...mark, of }));
+
+/** The same marks somewhere else on a sheet. */
+export function shifted(marks: readonly Mark[], [dx, dy]: Place): Mark[] {
+  const move = ([x, y]: Place): Place => [x + dx, y + dy];
+  return marks.map((mark): Mark => {
+    switch (mark.kind) {
+      case 'line':
+        return { ...mark, points: mark.points.map(move) };
+      case 'area':
+        return { ...mark, loops: mark.loops.map((loop) => loop.map(move)) };
+      case 'arc':
+      case 'text':
+        return { ...mark, at: move(mark.at) };
+    }
+  });
+}
 
 /** A bar to lay a rule against [mm]: paper shrinks, and printers fit to the page. */
 export const CHECK_BAR_MM = 100;
@@ -184,11 +212,16 @@ export const widthOf = (mark: Of<'line' | 'area' | 'arc'>): number =>
 export function markBox(mark: Mark): Box {
   if (mark.kind === 'text') {
     const wide = mark.text.length * mark.size_mm * LETTER_RATIO;
-    const left = mark.at[0] - (mark.anchor === 'start' ? 0 : mark.anchor === 'middle' ? wide / 2 : wide);
-    return {
-      min: [left, mark.at[1] - RISE_RATIO * mark.size_mm],
-      max: [left + wide, mark.at[1] + FALL_RATIO * mark.size_mm],
-    };
+    const left = mark.anchor === 'start' ? 0 : mark.anchor === 'middle' ? -wide / 2 : -wide;
+    const turn = ((mark.turn_deg ?? 0) * Math.PI) / 180;
+    const corners = [left, left + wide].flatMap((x) =>
+      [-RISE_RATIO * mark.size_mm, FALL_RATIO * mark.size_mm].map((y): Place => [
+        mark.at[0] + x * Math.cos(turn) - y * Math.sin(turn),
+        mark.at[1] + x * Math.sin(turn) + y * Math.cos(turn),
+      ]),
+    );
+    const [xs, ys] = [corners.map(([x]) => x), corners.map(([, y]) => y)];
+    return { min: [Math.min(...xs), Math.min(...ys)], max: [Math.max(...xs), Math.max(...ys)] };
   }
   const half = widthOf(mark) / 2;
   const points = mark.kind === 'line' ? mark.points : mark.kind === 'area' ? mark.loops.flat() : arcExtremes(mark);

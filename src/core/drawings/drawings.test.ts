@@ -7,7 +7,8 @@ import {
   circleMark,
   cornerLetter,
   drawingSvg,
-  headOf,
+  dimensionMarks,
+  headsOf,
   lineMark,
   LINES,
   markBox,
@@ -18,6 +19,8 @@ import {
   textMark,
   type Drawing,
   type Mark,
+  type Of,
+  type Place,
   type Strip,
 } from '.';
 
@@ -94,15 +97,57 @@ describe('a drawing as SVG', () => {
   });
 });
 
-it('a head stands at the end of its line, or at its beginning, and points along it', () => {
+it('a head stands at the end of its line, at its beginning, or at both, and points along it', () => {
   const line = lineMark('feed', [0, 0], [10, 0], [10, 20]) as Extract<Mark, { kind: 'line' }>;
-  const [tip, left, right] = headOf({ ...line, arrow: 'end' })!;
+  const [[tip, left, right]] = headsOf({ ...line, arrow: 'end' }) as [Place[]];
   expect(tip).toEqual([10, 20]);
   expect([left![1] < 20, right![1] < 20, (left![0] + right![0]) / 2]).toEqual([true, true, 10]);
-  const back = headOf({ ...line, arrow: 'start' })!;
+  const [back] = headsOf({ ...line, arrow: 'start' }) as [Place[]];
   expect(back[0]).toEqual([0, 0]);
   expect(back[1]![0] > 0 && back[2]![0] > 0).toBe(true);
-  expect(headOf(line)).toBeUndefined();
+  expect(headsOf({ ...line, arrow: 'both' }).map(([at]) => at)).toEqual([
+    [10, 20],
+    [0, 0],
+  ]);
+  expect(headsOf(line)).toEqual([]);
+});
+
+describe('a size as on a workshop drawing', () => {
+  const turns = Array.from({ length: 72 }, (_, i) => (i * 5 * Math.PI) / 180);
+  it.each(turns)('leaning by %f: as long as what it measures, off it, and never upside down', (turn) => {
+    const [from, to]: [Place, Place] = [
+      [50 - 30 * Math.cos(turn), 50 - 30 * Math.sin(turn)],
+      [50 + 30 * Math.cos(turn), 50 + 30 * Math.sin(turn)],
+    ];
+    const away: Place = [-Math.sin(turn), Math.cos(turn)];
+    const marks = dimensionMarks(from, to, away, 7.5, '60 mm');
+    const arrowed = marks.find((mark): mark is Of<'line'> => mark.kind === 'line' && mark.arrow === 'both')!;
+    const [a, b] = arrowed.points as [Place, Place];
+    expect(Math.hypot(b[0] - a[0], b[1] - a[1])).toBeCloseTo(60, 9);
+    expect((a[0] - from[0]) * away[0] + (a[1] - from[1]) * away[1]).toBeCloseTo(7.5, 9);
+    const figure = marks.find((mark): mark is Of<'text'> => mark.kind === 'text')!;
+    const turn_deg = figure.turn_deg ?? 0;
+    expect(turn_deg).toBeGreaterThanOrEqual(-105 - 1e-9);
+    expect(turn_deg).toBeLessThan(75);
+    // Its foot lies beside the line and along it.
+    const along = (Math.atan2(b[1] - a[1], b[0] - a[0]) * 180) / Math.PI;
+    expect(Math.abs(Math.sin(((along - turn_deg) * Math.PI) / 180))).toBeLessThan(1e-9);
+    const off = (figure.at[0] - a[0]) * away[0] + (figure.at[1] - a[1]) * away[1];
+    expect(Math.abs(off)).toBeCloseTo(0.9, 9);
+  });
+
+  it('turned words have the box of their corners', () => {
+    const flat = markBox(textMark([10, 10], 'abcd', 4));
+    const upright = markBox(textMark([10, 10], 'abcd', 4, { turn_deg: -90 }));
+    expect(upright.max[1] - upright.min[1]).toBeCloseTo(flat.max[0] - flat.min[0], 9);
+    expect(upright.max[0] - upright.min[0]).toBeCloseTo(flat.max[1] - flat.min[1], 9);
+    // Read from the right: what was to its right is over it, what was over it is to its left.
+    expect(upright.min[1]).toBeCloseTo(10 - (flat.max[0] - 10), 9);
+    expect(upright.min[0]).toBeCloseTo(10 - (10 - flat.min[1]), 9);
+    expect(
+      drawingSvg({ title: '', width_mm: 20, height_mm: 20, marks: [textMark([10, 10], 'a', 4, { turn_deg: -90 })] }),
+    ).toContain('transform="rotate(-90 10 10)"');
+  });
 });
 
 describe('the box round a mark', () => {

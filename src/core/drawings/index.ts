@@ -15,6 +15,7 @@ export {
   markBox,
   ofThing,
   onCircle,
+  shifted,
   textMark,
   widthOf,
   type Anchor,
@@ -28,6 +29,8 @@ export {
   type Tone,
 } from './drawing';
 export { boxesMeet, crosses, discMeets, labelled, segmentsOf, type Wish } from './labels';
-export { arcPath, drawingSvg, headOf, pathOf } from './svg';
-export { cornerLetter, templateDrawing, type TemplateSheet } from './template';
+export { dimensionMarks } from './dimension';
+export { arcPath, drawingSvg, headsOf, pathOf, turnOf } from './svg';
+export { cornerLetter, TEMPLATE_MARGIN_MM, templateDrawing, templateOutline, type TemplateSheet } from './template';
+export { OVERLAP_MM, tilesOf, type Tile } from './tiles';
 export { stripDrawing, stripPieces, type Strip } from './strip';

@@ -33,17 +33,21 @@ export function arrowHead([x, y]: Place, from: Place): Place[] {
   ];
 }
 
-/** The head of a line that has one. */
-export function headOf({ points, arrow }: Of<'line'>): Place[] | undefined {
-  const [tip, before] = arrow === 'end' ? [points.at(-1), points.at(-2)] : [points[0], points[1]];
-  return arrow && tip && before ? arrowHead(tip, before) : undefined;
+/** The heads of a line's arrows. */
+export function headsOf({ points, arrow }: Of<'line'>): Place[][] {
+  const [first, second, before, tip] = [points[0], points[1], points.at(-2), points.at(-1)];
+  if (!arrow || !first || !second || !before || !tip) return [];
+  return [
+    ...(arrow === 'start' ? [] : [arrowHead(tip, before)]),
+    ...(arrow === 'end' ? [] : [arrowHead(first, second)]),
+  ];
 }
 
 function written(mark: Mark): string {
   switch (mark.kind) {
     case 'line': {
-      const head = headOf(mark);
-      return `<path d="${through(mark.points)}" ${stroke(mark)}/>${head ? `<path d="${through(head)}Z" fill="black"/>` : ''}`;
+      const heads = headsOf(mark).map((head) => `<path d="${through(head)}Z" fill="black"/>`);
+      return `<path d="${through(mark.points)}" ${stroke(mark)}/>${heads.join('')}`;
     }
     case 'area':
       return `<path d="${mark.loops.map((loop) => `${through(loop)}Z`).join('')}" fill-rule="evenodd" ${stroke(mark)}/>`;
@@ -53,10 +57,16 @@ function written(mark: Mark): string {
         return `<circle cx="${mm(mark.at[0])}" cy="${mm(mark.at[1])}" r="${mm(r)}" ${stroke(mark)}/>`;
       return `<path d="${arcPath(mark)}" ${stroke(mark)}/>`;
     }
-    case 'text':
-      return `<text x="${mm(mark.at[0])}" y="${mm(mark.at[1])}" font-size="${mark.size_mm}" text-anchor="${mark.anchor}"${mark.isBold ? ' font-weight="700"' : ''}>${escaped(mark.text)}</text>`;
+    case 'text': {
+      const turn = turnOf(mark);
+      return `<text x="${mm(mark.at[0])}" y="${mm(mark.at[1])}"${turn ? ` transform="${turn}"` : ''} font-size="${mark.size_mm}" text-anchor="${mark.anchor}"${mark.isBold ? ' font-weight="700"' : ''}>${escaped(mark.text)}</text>`;
+    }
   }
 }
+
+/** How words are turned about their place, as SVG has it. */
+export const turnOf = ({ turn_deg, at: [x, y] }: Of<'text'>): string | undefined =>
+  turn_deg ? `rotate(${mm(turn_deg)} ${mm(x)} ${mm(y)})` : undefined;
 
 /** Straight lines through places, as the data of a path. */
 export const pathOf = (loops: readonly (readonly Place[])[], isClosed: boolean): string =>

@@ -41,6 +41,14 @@ describe('how a hole is made', () => {
     expect(tapPlan(ring, 5 * MM, false)).toMatchObject({ inSheet: true });
     expect(tapPlan(portPart('bung-npt-1-4'), 3 * MM, true)).toBeUndefined();
   });
+
+  it('a thread in the wall: as many turns as pitches go into the sheet', () => {
+    const quarter = tapPlan(portPart('tapped-npt-1-4'), 3 * MM, true)!;
+    expectClose(quarter.turns, (3 * 18) / 25.4, { rel: 1e-12, why: '18 turns an inch (ASME B1.20.1, from memory)' });
+    expectClose(quarter.drill_m, 0.4375 * 25.4 * MM, { rel: 1e-12, why: 'tap chart: 7/16' });
+    expect(quarter).toMatchObject({ thread: '1/4 NPT', count: 1, inSheet: false });
+    expect(tapPlan(portPart('tapped-m12'), 12 * MM, true)).toMatchObject({ turns: 8, inSheet: true });
+  });
 });
 
 describe('parts of ports', () => {
@@ -52,7 +60,11 @@ describe('parts of ports', () => {
       if (row.thread) {
         const thread = THREADS.find(({ name }) => name === row.thread)!;
         expect(thread).toBeDefined();
-        expect(row.hole).toBeGreaterThanOrEqual(thread.major_m);
+        // What is tapped in the wall starts from its drill.
+        if (row.join === 'tapped') expect(row.hole).toBe(thread.tapDrill_m);
+        else expect(row.hole).toBeGreaterThanOrEqual(thread.major_m);
+        // The hexagon that turns it goes over it.
+        if (row.acrossFlats) expect(row.acrossFlats).toBeGreaterThan(thread.major_m);
       }
       if (row.bolts) {
         expect(THREADS.some(({ name }) => name === row.bolts!.thread)).toBe(true);

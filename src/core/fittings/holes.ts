@@ -19,6 +19,8 @@ export type TapPlan = {
   readonly drill_m: number;
   /** Name of the drill where it has one. */
   readonly drill?: string;
+  /** That the sheet alone gives. */
+  readonly turns: number;
   /** Full threads wanted, as a depth [m]. */
   readonly depth_m: number;
   /** Whether the sheet alone is as thick as that. */
@@ -49,14 +51,16 @@ export function holePlan(hole_m: number, sheet_m: number): HolePlan {
   return { hole_m, tool: 'jigsaw', size_m: hole_m, file_m: 0, pilot_m: Math.min(PILOT.saw, hole_m) };
 }
 
-/** What is tapped for a part: the screws of a ring. A bung brings its own thread. */
+/** What is tapped for a part: the screws of a ring, or the hole itself. A bung brings its own thread. */
 export function tapPlan(part: PortPartRow | undefined, sheet_m: number, soft: boolean): TapPlan | undefined {
-  if (!part?.bolts) return undefined;
-  const thread = THREADS.find(({ name }) => name === part.bolts!.thread)!;
-  const depth_m = thread.major_m * THREAD_DEPTH[soft ? 'soft' : 'hard'].diameters;
+  const tapped = part?.join === 'tapped' ? part.thread : part?.bolts?.thread;
+  const thread = THREADS.find(({ name }) => name === tapped);
+  if (!thread) return undefined;
+  const depth_m = part?.bolts ? thread.major_m * THREAD_DEPTH[soft ? 'soft' : 'hard'].diameters : thread.engagement_m;
   return {
     thread: thread.name,
-    count: part.bolts.count,
+    count: part?.bolts?.count ?? 1,
+    turns: sheet_m / thread.pitch_m,
     drill_m: thread.tapDrill_m,
     depth_m,
     inSheet: sheet_m >= depth_m - ROUNDING_M,

@@ -63,7 +63,7 @@ const MOST_LISTED = 6;
  * measure; the readings are normal about the truth. A taper thread may have
  * been measured at any place along it.
  *
- * @param reading diameter 3 … 80 mm, pitch 0.3 … 5 mm
+ * @param reading diameter 3 … 80 mm, pitch 0.3 … 7 mm
  * @source Bayes' rule with an even prior over the table; crest depth of the ISO and Whitworth basic profiles (ISO 68-1,
  * ISO 228-1)
  */
@@ -71,8 +71,8 @@ export function findThread(reading: ThreadReading): Outcome<FoundThread, ThreadC
   const { diameter_m, diameterSpread_m, pitch_m, pitchSpread_m = 5e-5 } = reading;
   if (!(diameter_m >= 0.003 && diameter_m <= 0.08))
     return failure('out-of-range', 'diameter', 'must be from 3 to 80 mm');
-  if (pitch_m !== undefined && !(pitch_m >= 3e-4 && pitch_m <= 5e-3))
-    return failure('out-of-range', 'pitch', 'must be from 0.3 to 5 mm a turn');
+  if (pitch_m !== undefined && !(pitch_m >= 3e-4 && pitch_m <= 7e-3))
+    return failure('out-of-range', 'pitch', 'must be from 0.3 to 7 mm a turn');
   if (!(diameterSpread_m > 0) || !(pitchSpread_m > 0))
     return failure('out-of-range', 'spread', 'must be more than nothing: say how well it was measured');
   const weighed = THREADS.flatMap((thread) => {
@@ -139,7 +139,9 @@ function tellsApart(a: ThreadRow, b: ThreadRow, { pitch_m }: ThreadReading): Thr
   return [
     ...(pitch_m === undefined && Math.abs(a.pitch_m - b.pitch_m) > SEEN_PITCH_M ? ['pitch' as const] : []),
     ...(one.taper_ratio !== other.taper_ratio ? ['taper' as const] : []),
-    ...(one.flank_deg !== other.flank_deg ? ['flanks' as const] : []),
+    ...(one.flank_deg !== undefined && other.flank_deg !== undefined && one.flank_deg !== other.flank_deg
+      ? ['flanks' as const]
+      : []),
     ...(a.system !== b.system &&
     [a.system, b.system].every((system) => system === 'flare-37' || system === 'o-ring-boss')
       ? ['nose' as const]

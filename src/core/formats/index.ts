@@ -32,3 +32,4 @@ export {
 } from './poursCsv';
 export { holeChartCsv, type ChartHole } from './holeChart';
 export { cutsCsv, partsCsv, type ListedCut, type ListedPart } from './linesCsv';
+export { capital } from './capital';

@@ -199,7 +199,7 @@ export function readPoursCsv(text: string, said?: DecimalMark): Outcome<PoursRea
     return failure(
       'bad-rows',
       `row ${faults[0]!.row}`,
-      `Nothing was taken. ${faults
+      `Nothing was imported. ${faults
         .slice(0, MOST_SHOWN)
         .map(({ row, message }) => `Row ${row}: ${message}`)
         .join('. ')}${more}.`,

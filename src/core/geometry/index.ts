@@ -37,7 +37,6 @@ export {
   endDepth_m,
   endVolume_m3,
   END_SHAPES,
-  TORISPHERICAL,
   vesselMesh,
   vesselVolume_m3,
   type EndShape,

@@ -5,6 +5,7 @@ import { expectClose } from '../../../tests/expectClose';
 import {
   coneMesh,
   END_SHAPES,
+  endDepth_m,
   endVolume_m3,
   loftMesh,
   loftVolume_m3,
@@ -280,6 +281,13 @@ describe('vessels', () => {
 
   it('an ASME flanged-and-dished end holds 0.081 D³ and is 0.169 D deep (published head data, from memory)', () => {
     expectClose(endVolume_m3('torispherical', 0.5), 0.0809, { rel: 0.002, why: 'printed to three digits' });
+  });
+
+  it('dished ends of DIN 28011 and 28013 hold 0.1 D³ and 0.1298 D³, 0.1935 and 0.255 D deep (from memory)', () => {
+    expectClose(endVolume_m3('dished-10', 0.5), 0.1, { rel: 0.012, why: 'printed to one digit' });
+    expectClose(endVolume_m3('dished-deep', 0.5), 0.1298, { rel: 0.01, why: 'there the radii are of the outside' });
+    expectClose(endDepth_m('dished-10', 0.5), 0.1935, { rel: 0.002, why: 'printed to four digits' });
+    expectClose(endDepth_m('dished-deep', 0.5), 0.255, { rel: 0.005, why: 'printed to three digits' });
   });
 
   it('a cone, by r² pi h / 3, and a tapered tube', () => {

@@ -3,15 +3,20 @@ import type { ExtrudeAxis } from './loft';
 import type { ClosedMesh } from './mesh';
 import { revolvedMesh, type MeridianPoint } from './revolved';
 
-export const END_SHAPES = ['flat', 'hemispherical', 'elliptical', 'torispherical'] as const;
+export const END_SHAPES = ['flat', 'hemispherical', 'elliptical', 'torispherical', 'dished-10', 'dished-deep'] as const;
 export type EndShape = (typeof END_SHAPES)[number];
 
 /**
- * Torispherical end by ASME flanged-and-dished proportions: crown radius equal
- * to the diameter, knuckle radius six hundredths of it.
- * @source ASME BPVC VIII-1, UG-32 (from memory)
+ * Dished ends by their proportions to the diameter: radius of the crown, and of the knuckle round it.
+ * @source flanged and dished: ASME BPVC VIII-1, UG-32; knuckle of a tenth: DIN 28011; deep, crown of 0.8 diameters: DIN
+ * 28013 (all from memory)
  */
-export const TORISPHERICAL = { crownOverDiameter: 1, knuckleOverDiameter: 0.06 } as const;
+const DISHED = {
+  torispherical: { crownOverDiameter: 1, knuckleOverDiameter: 0.06 },
+  'dished-10': { crownOverDiameter: 1, knuckleOverDiameter: 0.1 },
+  'dished-deep': { crownOverDiameter: 0.8, knuckleOverDiameter: 0.154 },
+} as const;
+type Dished = keyof typeof DISHED;
 
 export type VesselCode = 'no-size';
 
@@ -27,20 +32,20 @@ export function endDepth_m(end: EndShape, radius_m: number): number {
     case 'elliptical':
       return radius_m / 2;
     case 'torispherical':
-      return torispherical(radius_m).depth;
+    case 'dished-10':
+    case 'dished-deep':
+      return dished(end, radius_m).depth;
   }
 }
 
-/** Where crown and knuckle of a torispherical end meet, and its depth. */
-function torispherical(radius_m: number): {
-  crown: number;
-  knuckle: number;
-  joinRadius: number;
-  joinHeight: number;
-  depth: number;
-} {
-  const crown = 2 * radius_m * TORISPHERICAL.crownOverDiameter;
-  const knuckle = 2 * radius_m * TORISPHERICAL.knuckleOverDiameter;
+/** Where crown and knuckle of a dished end meet, and its depth. */
+function dished(
+  end: Dished,
+  radius_m: number,
+): { crown: number; knuckle: number; joinRadius: number; joinHeight: number; depth: number } {
+  const { crownOverDiameter, knuckleOverDiameter } = DISHED[end];
+  const crown = 2 * radius_m * crownOverDiameter;
+  const knuckle = 2 * radius_m * knuckleOverDiameter;
   const toKnuckle = radius_m - knuckle;
   const rise = Math.sqrt((crown - knuckle) ** 2 - toKnuckle ** 2);
   return {
@@ -61,8 +66,10 @@ function endRadius_m(end: EndShape, radius_m: number, height: number): number {
       return Math.sqrt(Math.max(0, radius_m ** 2 - height ** 2));
     case 'elliptical':
       return Math.sqrt(Math.max(0, radius_m ** 2 - 4 * height ** 2));
-    case 'torispherical': {
-      const { crown, knuckle, joinHeight, depth } = torispherical(radius_m);
+    case 'torispherical':
+    case 'dished-10':
+    case 'dished-deep': {
+      const { crown, knuckle, joinHeight, depth } = dished(end, radius_m);
       if (height <= joinHeight) return radius_m - knuckle + Math.sqrt(Math.max(0, knuckle ** 2 - height ** 2));
       return Math.sqrt(Math.max(0, crown ** 2 - (crown - depth + height) ** 2));
     }
@@ -71,7 +78,7 @@ function endRadius_m(end: EndShape, radius_m: number, height: number): number {
 
 /**
  * Volume of one end [m³].
- * @source hemisphere 2/3 pi r³, 2:1 ellipsoid half of it; torispherical by
+ * @source hemisphere 2/3 pi r³, 2:1 ellipsoid half of it; dished ends by
  * integrating discs over crown and knuckle; cf. the closed forms of
  * D. Jones, "Computing fluid tank volumes", Chemical Processing (2003), from memory
  */
@@ -84,12 +91,14 @@ export function endVolume_m3(end: EndShape, radius_m: number): number {
     case 'elliptical':
       return (1 / 3) * Math.PI * radius_m ** 3;
     case 'torispherical':
-      return torisphericalVolume_m3(radius_m);
+    case 'dished-10':
+    case 'dished-deep':
+      return dishedVolume_m3(end, radius_m);
   }
 }
 
-function torisphericalVolume_m3(radius_m: number): number {
-  const { crown, knuckle, joinHeight, depth } = torispherical(radius_m);
+function dishedVolume_m3(end: Dished, radius_m: number): number {
+  const { crown, knuckle, joinHeight, depth } = dished(end, radius_m);
   const cap = depth - joinHeight;
   const crownVolume = (Math.PI * cap * cap * (3 * crown - cap)) / 3;
   const inset = radius_m - knuckle;

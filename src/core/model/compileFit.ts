@@ -127,7 +127,9 @@ export function compileObstacle(obstacle: ObstacleDocument, clearance_m: number)
     const shape = shapeMesh(body.shape);
     if (!shape.ok) return failure('bad-shape', obstacle.name, shape.error.detail);
     const next = posedMesh(shape.value, composed(at, placeOf(body)));
-    const joined: Outcome<ClosedMesh> = surface ? combine(surface, next, 'add') : success(next);
+    const joined: Outcome<ClosedMesh> = surface
+      ? combine(surface, next, body.operation === 'cut' ? 'take' : 'add')
+      : success(next);
     if (!joined.ok) return failure('bad-shape', obstacle.name, joined.error.detail);
     surface = joined.value;
   }

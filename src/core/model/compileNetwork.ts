@@ -1,5 +1,5 @@
 import { derived } from '../memo';
-import { airState, type FluidState } from '../fluids';
+import { airState, type AirState, type FluidState } from '../fluids';
 import { add, dot, type EffectiveGravity, type Vec3 } from '../geometry';
 import type { FittingLoss, LinkElement, Network, NetworkLink, NetworkNode } from '../network';
 import { adapterRow } from '../reference/joins';
@@ -16,6 +16,8 @@ import {
 } from '../components';
 import { starvingOffset_m } from '../tank';
 import { reached } from '../reached';
+import { capWays, letsAirIn, type CapWay } from '../plan/caps';
+import { burnOf_m3PerS } from './burn';
 import { carriesFlow, endKey, type Circuits } from '../plan/circuits';
 import { inVehicle, type PickupModel, type PortModel, type TankGeometry, type TankModel } from './compileTank';
 import type { ComponentDocument, ConsumerDocument, LineDocument } from '../plan/schema';
@@ -26,9 +28,9 @@ import type { ComponentDocument, ConsumerDocument, LineDocument } from '../plan/
  */
 export type Draw = { readonly consumer: string; readonly hold_Pa?: number; readonly outflow_m3PerS?: number };
 
-/** What a consumer sends back of what it draws: all that it does not burn at full load. */
+/** What a consumer sends back of what it draws: all that it does not burn at full load; a nozzle nothing. */
 export const returned_m3PerS = (consumer: ConsumerDocument): number =>
-  Math.max(0, consumer.neededFlow_m3PerS.value - consumer.burnFull_m3PerS.value);
+  consumer.kind === 'nozzle' ? 0 : Math.max(0, consumer.neededFlow_m3PerS.value - burnOf_m3PerS(consumer, 1));
 
 /** A tank with so much in it, up in its own frame. */
 export type TankLevel = {
@@ -297,7 +299,7 @@ function airCircuits(inputs: FlowInputs, wet: ReadonlySet<string>): Pick<Network
         name: port.document.name,
         height_m: surfaceHeight_m(level, gravity.up),
       })),
-      ...parts.flatMap((part) => componentNodes(part, 0)),
+      ...parts.flatMap((part) => blowing(part, componentNodes(part, 0))),
     ],
     links: [
       ...ports.map(({ level, port: { document, point_m } }): NetworkLink => ({
@@ -368,13 +370,13 @@ export function airWay(inputs: FlowInputs, level: TankLevel): AirWay {
     air.filter((link) => !isClosed(link)).map(({ from, to }) => [from, to] as const),
   );
   if (nodes.some(({ id, fixedGauge_Pa }) => fixedGauge_Pa !== undefined && at.has(id))) return { way: 'open' };
-  const vents = level.tank.ports.filter(({ document }) => document.role === 'vent');
+  const vents = level.tank.ports.filter(({ document }) => letsAirIn(document));
   if (vents.length === 0) return { way: 'none' };
   const stops = air.find(
     (link) =>
       isClosed(link) &&
       (at.has(link.from) || at.has(link.to)) &&
-      !vents.some(({ document }) => document.id === link.id),
+      !vents.some(({ document: { id } }) => link.id === id || link.id.startsWith(`${id}:cap`)),
   );
   if (stops) return { way: 'shut', by: stops.name };
   return vents.every(({ point_m }) => dot(level.up, point_m) < level.offset_m) ? { way: 'flooded' } : { way: 'sealed' };
@@ -454,6 +456,9 @@ function tankLinks(
           ? [{ kind: 'closed' }]
           : [{ kind: 'vent', bore_m: document.bore_m.value, length_m: document.length_m.value, air }],
     }));
+  const caps = tank.ports
+    .filter(({ document }) => document.role === 'filler')
+    .flatMap((port) => capLinks(port, level, air));
   const pickups = tank.pickups
     .filter(({ document }) => touched.has(document.id))
     .map((pickup): NetworkLink => ({
@@ -474,8 +479,40 @@ function tankLinks(
       to: ullage,
       elements: mouthElements(level, port, inputs),
     }));
-  return [...vents, ...pickups, ...inlets];
+  return [...vents, ...caps, ...pickups, ...inlets];
 }
+
+/** Air through the cap of a filler, as it stands on its neck. */
+function capLinks({ document, point_m }: PortModel, { tank, up, offset_m }: TankLevel, air: AirState): NetworkLink[] {
+  const ways = capWays(document.cap);
+  const [outside, inside] = [airNode(tank.document.id), ullageNode(tank.document.id)];
+  const link = (way: CapWay | undefined, suffix: string, from: string, to: string): NetworkLink[] =>
+    way
+      ? [
+          {
+            id: `${document.id}:${suffix}`,
+            name: `cap of ${document.name}`,
+            from,
+            to,
+            air,
+            elements:
+              dot(up, point_m) < offset_m
+                ? [{ kind: 'closed' }]
+                : [
+                    { kind: 'vent', bore_m: way.hole_m, length_m: CAP_M, air },
+                    ...(isOneWay ? [{ kind: 'check', opens_Pa: way.opens_Pa } as const] : []),
+                  ],
+          },
+        ]
+      : [];
+  const isOneWay = document.cap?.kind === 'in-only' || document.cap?.kind === 'both-ways';
+  // A plain hole is one way for both.
+  return isOneWay
+    ? [...link(ways.in, 'cap-in', outside, inside), ...link(ways.out, 'cap-out', inside, outside)]
+    : link(ways.in, 'cap', outside, inside);
+}
+/** Common practice: a cap's hole goes through so much [m]. */
+const CAP_M = 0.003;
 
 /**
  * Where a line lets out into a tank: under the surface it is joined to the
@@ -554,6 +591,12 @@ function componentNodes(part: ComponentDocument, height_m: number): NetworkNode[
     ...(hasMiddle ? [{ id: linkName(part, MIDDLE), name: part.name, height_m }] : []),
   ];
 }
+
+/** With the gas that comes out of it all the time. */
+const blowing = (part: ComponentDocument, nodes: NetworkNode[]): NetworkNode[] => {
+  const blows = kindOf(part).blows_m3PerS?.(part);
+  return blows === undefined ? nodes : nodes.map((node) => ({ ...node, outflow_m3PerS: -blows }));
+};
 
 const componentLinks = (part: ComponentDocument, inputs: FlowInputs): NetworkLink[] =>
   kindOf(part)

@@ -10,4 +10,6 @@ export { shapeMesh, shapeSpan, type ShapeCode } from './compileShape';
 export { compile, tankModel, type Model, type ModelCode } from './model';
 export { tankBody, type TankBody } from './compileBody';
 export { asBuilt, standsOn } from './compileFit';
+export { holeOf_m } from './portSeat';
+export { bossPort, type BossEnd } from './sightBosses';
 export type { FlowState } from './compileNetwork';

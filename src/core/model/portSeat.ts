@@ -53,6 +53,10 @@ const PLUGGED: ReadonlySet<PortDocument['role']> = new Set(['drain', 'spare']);
 /** A bore narrower than this is a hole that is drilled, without a fitting [m]. */
 const DRILLED_M = 0.004;
 
+/** The hole that is cut for a port: as said, as its part has it, or its bore [m]. */
+export const holeOf_m = ({ hole_m, part, bore_m }: PortDocument): number =>
+  hole_m?.value ?? (part ? portPart(part).hole : bore_m.value);
+
 /** Height and width of what stands on a port: as given, as its part has it, or as usual for its role. */
 export function standsOn(port: PortDocument): { readonly height_m: number; readonly diameter_m: number } {
   if (port.stands) return { height_m: port.stands.height_m.value, diameter_m: port.stands.diameter_m.value };

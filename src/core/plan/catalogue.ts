@@ -111,13 +111,13 @@ export function readCatalogueCsv(text: string): Outcome<readonly ComponentDocume
     return failure(
       'unclear-mark',
       'file',
-      `Numbers in the file have both points and commas, such as ${quoted(found.cell)}. Write them with decimal points alone. Nothing was taken.`,
+      `Numbers in the file have both points and commas, such as ${quoted(found.cell)}. Write them with decimal points alone. Nothing was imported.`,
     );
   if (found.kind === 'unclear')
     return failure(
       'unclear-mark',
       'file',
-      `${quoted(found.cell)} may have a decimal mark or one of thousands. Write numbers with decimal points and without marks of thousands. Nothing was taken.`,
+      `${quoted(found.cell)} may have a decimal mark or one of thousands. Write numbers with decimal points and without marks of thousands. Nothing was imported.`,
     );
   const mark = found.kind === 'decided' ? found.mark : 'point';
   const faults: CatalogueFault[] = [];
@@ -137,7 +137,7 @@ export function readCatalogueCsv(text: string): Outcome<readonly ComponentDocume
   return failure(
     'bad-rows',
     `row ${faults[0]!.row}`,
-    `${shown}${faults.length > MOST_SHOWN ? ` There are ${faults.length - MOST_SHOWN} more.` : ''} Nothing was taken.`,
+    `${shown}${faults.length > MOST_SHOWN ? ` There are ${faults.length - MOST_SHOWN} more.` : ''} Nothing was imported.`,
   );
 }
 

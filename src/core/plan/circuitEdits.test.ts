@@ -3,6 +3,7 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { expectClose } from '../../../tests/expectClose';
 import { unwrap } from '../outcome';
+import { END_POINTS } from '../components';
 import { ADAPTERS } from '../reference/joins';
 import {
   chosen,
@@ -35,7 +36,7 @@ const parts = (system: SystemDocument): string[] =>
   runsOf(system)[0]!.steps.flatMap((step) => (step.kind === 'part' ? [step.id] : []));
 
 describe('a run edited like a list', () => {
-  it.each(COMPONENT_KINDS.filter((kind) => kind !== 'outlet'))(
+  it.each(COMPONENT_KINDS.filter((kind) => !END_POINTS.includes(kind)))(
     '%s goes into a line and out again: same lengths, same heights, still a valid document',
     (kind) => {
       const part = newPart(BOX, kind, 0.008);
@@ -66,7 +67,7 @@ describe('a run edited like a list', () => {
     const step = fc.record({
       what: fc.constantFrom('in', 'out', 'on', 'back'),
       pick: fc.nat(20),
-      kind: fc.constantFrom(...COMPONENT_KINDS.filter((kind) => kind !== 'outlet' && kind !== 'selector')),
+      kind: fc.constantFrom(...COMPONENT_KINDS.filter((kind) => !END_POINTS.includes(kind) && kind !== 'selector')),
     });
     fc.assert(
       fc.property(fc.array(step, { maxLength: 8 }), (steps) => {

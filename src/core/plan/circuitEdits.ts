@@ -1,6 +1,6 @@
 import { plainName } from '../formats';
 import { failure, success, type Outcome } from '../outcome';
-import { endKey, fluidAt, itemsOf, linesByEnd, runsOf, type EndRef } from './circuits';
+import { endKey, fluidAt, itemsOf, linesByEnd, runsOf, type EndRef, type Item } from './circuits';
 import { freshId } from './edit';
 import { assumed, chosen, type Known } from '../schema/known';
 import { endsOfComponent, endsOfKind, kindOf, type ComponentKind, type EndName } from '../components';
@@ -9,19 +9,27 @@ import type { ComponentDocument, LineDocument, SystemDocument } from './schema';
 export type JoinCode =
   'taken' | 'same-part' | 'no-such-end' | 'vent-only' | 'other-fluid' | 'no-such-line' | 'not-in-a-row';
 
-/** Ends that a line could still be joined to. */
+/** Ends that a line could still be joined to; those of a tank with its name, where there are several. */
 export function freeEnds(system: SystemDocument): (EndRef & { readonly name: string })[] {
   const byEnd = linesByEnd(system);
+  const ofTank = (item: ReturnType<typeof itemsOf>[number]): string => {
+    if (system.tanks.length < 2 || !('tank' in item)) return '';
+    return `, ${system.tanks.find(({ id }) => id === item.tank)!.name}`;
+  };
   return itemsOf(system).flatMap((item) =>
     item.ends
       .filter((end) => !byEnd.has(endKey({ item: item.id, end })))
       .map((end) => ({
         item: item.id,
         end,
-        name: item.ends.length > 1 ? `${item.name}, ${END_WORDS[end]}` : item.name,
+        name: `${item.name}${ofTank(item)}${item.ends.length > 1 ? `, ${wordOf(item, end)}` : ''}`,
       })),
   );
 }
+
+const wordOf = (item: Item, end: EndName): string =>
+  (item.kind === 'component' ? kindOf(item.component).ends[end] : undefined) ??
+  (item.kind === 'consumer' && end === 'side' ? 'spout' : END_WORDS[end]);
 
 export const END_WORDS: Readonly<Record<EndName, string>> = {
   in: 'inlet',
@@ -90,6 +98,37 @@ export function withLine(
   return success({ ...system, lines: [...system.lines, line] });
 }
 
+/** Places are known to no better than this [m]. Common practice. */
+const PLACE_SPREAD_M = 0.03;
+
+/** A line that goes as the places of its ends have it [m, vehicle axes]; at least as long as that. */
+export function withWay(
+  system: SystemDocument,
+  lineId: string,
+  [forward, toPort, rise]: readonly [number, number, number],
+): SystemDocument {
+  const taken = (value: number): Known => assumed(Number(value.toFixed(3)), PLACE_SPREAD_M);
+  const least = Math.hypot(forward, toPort, rise);
+  return {
+    ...system,
+    lines: system.lines.map((line) =>
+      line.id === lineId
+        ? {
+            ...line,
+            forward_m: taken(forward),
+            toPort_m: taken(toPort),
+            rise_m: taken(rise),
+            // A length that was guessed too short for its way was no more than a guess.
+            length_m:
+              line.length_m.origin === 'assumed' && line.length_m.value < least
+                ? assumed(Number((least * 1.1).toFixed(2)), Number((least * 0.3).toFixed(2)))
+                : line.length_m,
+          }
+        : line,
+    ),
+  };
+}
+
 /** The bore that most lines of a system have [m]. */
 function usualBore_m({ lines }: SystemDocument): number {
   const bores = lines.map(({ bore_m }) => bore_m.value).sort((a, b) => a - b);
@@ -122,7 +161,9 @@ export function withPartIn(
   const line = system.lines[l];
   if (!line) return failure('no-such-line', lineId, 'That line is not there any more.');
   const names = new Map(itemsOf(system).map(({ id, name }) => [id, name]));
-  const through = endsOfKind(component.kind).includes('out') ? (['in', 'out'] as const) : undefined;
+  const through = (['in', 'out'] as const).every((end) => endsOfKind(component.kind).includes(end))
+    ? (['in', 'out'] as const)
+    : undefined;
   if (!through)
     return failure('not-in-a-row', component.id, `${component.name} has one end and cannot stand in a line.`);
   const cutAt = line.points.length * share;
@@ -261,11 +302,37 @@ export function withPartReplaced(
   });
 }
 
-/** Branches off a line at a new tee, to a free end or to an outlet in the open. */
+/** A new end point, with the end that a line is joined to. */
+export function withEndPoint(
+  system: SystemDocument,
+  kind: ComponentKind,
+  bore_m: number,
+): { readonly system: SystemDocument; readonly end: EndRef } {
+  const part = newPart(system, kind, bore_m);
+  return {
+    system: { ...system, components: [...system.components, part] },
+    end: { item: part.id, end: endsOfKind(kind)[0]! },
+  };
+}
+
+/** A new line whose ends are free ones that are there, or new end points. */
+export function withLineBetween(
+  system: SystemDocument,
+  from: EndRef | ComponentKind,
+  to: EndRef | ComponentKind,
+  purpose: LineDocument['purpose'],
+): Outcome<SystemDocument, JoinCode> {
+  const bore = usualBore_m(system);
+  const start = typeof from === 'string' ? withEndPoint(system, from, bore) : { system, end: from };
+  const goal = typeof to === 'string' ? withEndPoint(start.system, to, bore) : { system: start.system, end: to };
+  return withLine(goal.system, start.end, goal.end, purpose);
+}
+
+/** Branches off a line at a new tee, to a free end or to a new end point. */
 export function withBranch(
   system: SystemDocument,
   lineId: string,
-  to: EndRef | 'outlet',
+  to: EndRef | ComponentKind,
   purpose: LineDocument['purpose'],
 ): Outcome<SystemDocument, JoinCode> {
   const line = system.lines.find(({ id }) => id === lineId);
@@ -273,14 +340,10 @@ export function withBranch(
   const tee = newPart(system, 'tee', line.bore_m.value);
   const teed = withPartIn(system, lineId, tee);
   if (!teed.ok) return teed;
-  if (to !== 'outlet') return withLine(teed.value, { item: tee.id, end: 'side' }, to, purpose);
-  const outlet = newPart(teed.value, 'outlet', line.bore_m.value);
-  return withLine(
-    { ...teed.value, components: [...teed.value.components, outlet] },
-    { item: tee.id, end: 'side' },
-    { item: outlet.id, end: 'in' },
-    purpose,
-  );
+  const side = { item: tee.id, end: 'side' } as const;
+  if (typeof to !== 'string') return withLine(teed.value, side, to, purpose);
+  const made = withEndPoint(teed.value, to, line.bore_m.value);
+  return withLine(made.system, side, made.end, purpose);
 }
 
 /**

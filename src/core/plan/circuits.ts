@@ -2,7 +2,7 @@ import { interned } from '../memo';
 import { reached } from '../reached';
 import type { FluidKey } from '../reference/fluids';
 import { nearestStock, lineStock, USUAL_SERIES, type LineStockRow } from '../reference/lineStock';
-import { hoseSize, joinOfThread, JOINS, type Join } from '../reference/joins';
+import { BARB_BORE, hoseSize, joinOfThread, JOINS, type Join } from '../reference/joins';
 import { portPart } from '../reference/portParts';
 import { INCH_M } from '../units/units';
 import { endsOfComponent, isShutOff, joinedEnds, kindOf, type EndName } from '../components';
@@ -83,7 +83,8 @@ const CONSUMER_ENDS: Readonly<Record<ConsumerDocument['kind'], readonly EndName[
   'petrol-carburettor': ['in', 'out'],
   heater: ['in'],
   generator: ['in', 'out'],
-  nozzle: ['in'],
+  // Its spout, which is held into what is filled.
+  nozzle: ['in', 'side'],
 };
 
 /** All parts that lines can be joined to. */
@@ -147,6 +148,7 @@ export function joinOfItem(item: Item, end: EndName): Join | undefined {
     return made && { system: made.system, size: made.size, side: made.side };
   }
   const { port } = item;
+  if (port?.on && !port.part) return { system: 'barb', size: hoseSize(port.bore_m.value / BARB_BORE), side: 'male' };
   if (!port?.part) return undefined;
   const part = portPart(port.part);
   if (part.thread) return joinOfThread(part.thread, part.group === 'bulkhead' ? 'male' : 'female');
@@ -343,6 +345,46 @@ function wayBack(
     return undefined;
   };
   return search({ item: consumerId, end: 'in' }, [consumerId]);
+}
+
+/** A tank whose liquid comes to a consumer, by itself or through other tanks, and the pickups that it leaves by. */
+export type ReachedTank = { readonly tank: number; readonly pickups: readonly string[] };
+
+/**
+ * The tanks that a consumer can draw empty by its circuits, that which feeds it now first: all that lead to it, and all
+ * that refill those, however valves and pumps stand at the moment. What comes back by a return is no supply.
+ */
+export function reachedTanks(system: Circuits, consumerId: string): ReachedTank[] {
+  const lines = system.lines.filter(({ purpose }) => purpose === 'feed' || purpose === 'transfer');
+  const tankOf = new Map(
+    system.tanks.flatMap(({ ports, pickups }, t) => [...ports, ...pickups].map(({ id }) => [id, t] as const)),
+  );
+  const left = new Map<number, string[]>();
+  const now = feedPath(system, consumerId).at(-1);
+  const open = [consumerId];
+  const seen = new Set(open);
+  const go = (item: string): void => {
+    if (seen.has(item)) return;
+    seen.add(item);
+    open.push(item);
+  };
+  for (let at = open.shift(); at !== undefined; at = open.shift()) {
+    for (const { from, to } of lines) {
+      if (to.item !== at) continue;
+      const t = tankOf.get(from.item);
+      if (t === undefined) {
+        go(from.item);
+        continue;
+      }
+      left.set(t, [...new Set([...(left.get(t) ?? []), from.item])]);
+      // What refills it comes in by any of its ports.
+      for (const { id } of system.tanks[t]!.ports) go(id);
+    }
+  }
+  const first = now === undefined ? undefined : tankOf.get(now);
+  return [...left]
+    .map(([tank, pickups]) => ({ tank, pickups }))
+    .sort((a, b) => Number(b.tank === first) - Number(a.tank === first));
 }
 
 /** All parts that hang together with the given ones by lines. */

@@ -277,13 +277,12 @@ describe('a drafted system', () => {
     const evaluation = evaluateSystem(system);
     if (!evaluation.ok) throw new Error(evaluation.error.detail);
     expect(Math.abs(evaluation.value.tanks[0]!.holds_m3 / 0.08 - 1)).toBeLessThan(0.01);
-    for (const part of [
-      ...evaluation.value.flows,
-      ...evaluation.value.gauges,
-      evaluation.value.usable,
-      evaluation.value.range,
-    ])
+    for (const part of [...evaluation.value.flows, ...evaluation.value.gauges, evaluation.value.usable])
       expect(part).toMatchObject({ ok: true });
+    // A nozzle burns nothing, so that it has no range to tell.
+    expect(evaluation.value.range).toMatchObject(
+      consumer === 'nozzle' ? { ok: false, error: { code: 'no-burn' } } : { ok: true },
+    );
   });
 
   it.each(answers)('%s with %s stops at nothing of its own assuming', (vehicle, consumer) => {

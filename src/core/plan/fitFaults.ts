@@ -18,6 +18,16 @@ export function fitFaults(system: SystemDocument): Fault[] {
     ...obstacles.flatMap((obstacle, i) =>
       obstacle.motions.flatMap((motion, m) => motionFaults(motion, `fit.obstacles[${i}].motions[${m}]`)),
     ),
+    ...obstacles.flatMap(({ bodies }, i) =>
+      bodies[0]?.operation === 'cut'
+        ? [
+            {
+              path: `fit.obstacles[${i}].bodies[0].operation`,
+              message: 'cuts out of nothing; the first body is what the others are joined to or cut out of',
+            },
+          ]
+        : [],
+    ),
     ...removals.flatMap(({ part }, w) =>
       parts.has(part)
         ? []

@@ -90,7 +90,8 @@ export { parseWay, WAY_EXAMPLE } from './wayText';
 export { meshText, textMesh, type MeshText } from '../shapes';
 export { stlShape, type StlShape } from './stlShape';
 export { fileNameOf } from './fileName';
-export { draftSystem, answerLimits, answersSchema, type Answers } from './draft';
+export * from './jobs';
+export { draftSystem, type Answers } from './draft';
 export {
   endKey,
   feedPath,
@@ -109,6 +110,7 @@ export {
 } from './circuits';
 export {
   END_WORDS,
+  withLineBetween,
   freeEnds,
   mayJoin,
   newPart,
@@ -118,6 +120,7 @@ export {
   withLine,
   withoutPart,
   withPartIn,
+  withWay,
   withPartMoved,
   withPartReplaced,
   type JoinCode,
@@ -131,3 +134,6 @@ export {
   type CatalogueCode,
 } from './catalogue';
 export { editsBetween, withEdits, type PathEdit } from './edits';
+export { CAP_WORDS, capWays, letsAirIn, letsAirOut, newCap, type Cap, type CapKind } from './caps';
+export { CAP_KINDS, MARK_COLOURS } from './schemaPorts';
+export { colourWords, markWords, toldApart, type FillerMark } from './marks';

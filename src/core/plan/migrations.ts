@@ -218,7 +218,7 @@ export function migrate(
     return failure(
       'wrong-version',
       stranger.path,
-      `${stranger.path} came with version ${stranger.version}, but the file says that it is of version ${version}. Nothing was taken in: it would lose that. If the rest is as version ${stranger.version} has it, set version to ${stranger.version}.`,
+      `${stranger.path} came with version ${stranger.version}, but the file says that it is of version ${version}. Nothing was imported: it would lose that. If the rest is as version ${stranger.version} has it, set version to ${stranger.version}.`,
     );
   }
   let migrated = document;

@@ -29,6 +29,7 @@ export function referenceFaults(system: SystemDocument): Fault[] {
     ...duplicateIds(system),
     ...danglingIds(system),
     ...unplacedPorts(system),
+    ...spigotFaults(system),
     ...endlessPlates(system),
     ...gaugeFaults(system),
     ...circuitFaults(system),
@@ -101,6 +102,7 @@ function danglingIds(system: SystemDocument): Fault[] {
       const ports = ids(tank.ports);
       return [
         ...missing(fluids, tank.fluid, `tanks[${t}].fluid`, 'fluid'),
+        ...tank.ports.flatMap(({ on }, p) => (on ? missing(ports, on, `tanks[${t}].ports[${p}].on`, 'port') : [])),
         ...tank.pickups.flatMap((pickup, p) => missing(ports, pickup.port, `tanks[${t}].pickups[${p}].port`, 'port')),
         ...tank.senders.flatMap((sender, s) => missing(ports, sender.port, `tanks[${t}].senders[${s}].port`, 'port')),
         ...tank.dipsticks.flatMap((stick, s) => missing(ports, stick.port, `tanks[${t}].dipsticks[${s}].port`, 'port')),
@@ -136,6 +138,21 @@ function unplacedPorts(system: SystemDocument): Fault[] {
           : [];
       }),
     ),
+  );
+}
+
+/** A spigot stands on a port of its own face that is none itself. */
+function spigotFaults(system: SystemDocument): Fault[] {
+  return system.tanks.flatMap((tank, t) =>
+    tank.ports.flatMap((port, p): Fault[] => {
+      const carrier = tank.ports.find(({ id }) => id === port.on);
+      if (!carrier) return [];
+      const path = `tanks[${t}].ports[${p}].on`;
+      if (carrier.on !== undefined) return [{ path, message: `"${carrier.id}" is a spigot itself, and carries none` }];
+      return carrier.face === port.face
+        ? []
+        : [{ path, message: `"${carrier.id}" is on the ${carrier.face} face; a spigot is on the face of its plate` }];
+    }),
   );
 }
 

@@ -117,6 +117,7 @@ const motion = byKind({
   }),
 });
 export const OBSTACLE_ROLES = ['obstacle', 'heat', 'spray', 'occupied', 'reach', 'fixing'] as const;
+export const BODY_OPERATIONS = ['add', 'cut'] as const;
 const obstacle = closed({
   id: id(),
   name: name(),
@@ -124,7 +125,12 @@ const obstacle = closed({
   /** Its place is the aft, starboard, lower corner of its first body, turned about that. */
   ...placeInVehicle,
   ...turnKeys,
-  bodies: listOf(closed({ shape, ...placeInVehicle, ...turnKeys }), 12, 1),
+  /** Each joined to those before it, or an opening cut out of them. */
+  bodies: listOf(
+    closed({ shape, operation: oneOf(BODY_OPERATIONS).optional(), ...placeInVehicle, ...turnKeys }),
+    12,
+    1,
+  ),
   motions: listOf(motion, 2),
   /** Kept free round it; the clearance asked for where it is left out. */
   keep_m: known(0, 3, 'distance to keep', 'tape').optional(),

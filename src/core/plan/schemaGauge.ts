@@ -1,4 +1,5 @@
 import { bounded, known } from '../schema/known';
+import { PORT_PARTS } from '../reference/portParts';
 import { closed, id, name, oneOf, TANK_M } from '../schema/tools';
 
 /** Sight tubes, dipsticks and calibrations, as a document holds them; senders have a folder of their own. */
@@ -12,6 +13,8 @@ export const sightTube = closed({
   lower_m: known(-TANK_M, TANK_M, 'lower boss', 'tape'),
   upper_m: known(-TANK_M, TANK_M, 'upper boss', 'tape'),
   markEvery_m3: known(1e-5, 1, 'volume from mark to mark', 'tankVolume'),
+  /** What its two bosses are, by the key in the table of port parts; nothing is said of them where left out. */
+  boss: oneOf(PORT_PARTS.map(({ key }) => key)).optional(),
   /** A tee in its lower line that a transfer line is joined to. */ tee: id().optional(),
 });
 /** A stick with marks that stands on the floor under a port. */

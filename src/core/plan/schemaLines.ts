@@ -1,6 +1,7 @@
 import { END_NAMES, joinKeys, madeEnd } from '../components';
 import { boolean } from 'yup';
 import { MOST_ADAPTERS } from '../fittings';
+import { SEALING_KEYS } from '../reference/compatibility';
 import { ADAPTERS } from '../reference/joins';
 import { LINE_STOCK } from '../reference/lineStock';
 import { FITTINGS, ROUGHNESS, type FittingKey, type RoughnessKey } from '../reference/losses';
@@ -16,6 +17,10 @@ const lineEnd = () =>
     end: oneOf(END_NAMES),
     /** How the line itself ends there; as its kind and bore have it where left out. */
     join: closed(joinKeys()).optional(),
+    /** What makes it tight, by its key in the table of contacts. */
+    seal: oneOf(SEALING_KEYS).optional(),
+    /** Its hose is stretched over the next larger barb. */
+    stretched: boolean().typeError('must be true or false').optional(),
     /** Between the line and the part, in order from the line. */
     adapters: listOf(oneOf(ADAPTERS.map(({ key }) => key)), MOST_ADAPTERS),
   });
@@ -69,6 +74,9 @@ export const CONSUMER_KINDS = [
   'nozzle',
 ] as const;
 
+/** How a nozzle stops: by itself when its tip is covered, or by hand. */
+export const NOZZLE_STOPS = ['automatic', 'manual'] as const;
+
 export const consumer = closed({
   id: id(),
   name: name(),
@@ -88,6 +96,8 @@ export const consumer = closed({
     injectorFlow_m3PerS: known(1e-9, 1e-3, 'flow of an injector', 'burn'),
     injectorDuty_ratio: known(0.1, 1, 'most of the time that injectors may be open', 'share'),
   }).optional(),
+  /** Of a nozzle: what goes into the opening, and whether it shuts by itself. */
+  nozzle: closed({ spout_m: known(0.002, 0.2, 'spout, outside', 'bore'), stops: oneOf(NOZZLE_STOPS) }).optional(),
 });
 
 /** What a metre of a line costs, in the builder's own money. */

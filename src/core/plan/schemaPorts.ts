@@ -1,7 +1,8 @@
 import { boolean } from 'yup';
+import { SEALING_KEYS } from '../reference/compatibility';
 import { PORT_PARTS } from '../reference/portParts';
 import { bounded, known } from '../schema/known';
-import { closed, id, name, oneOf } from '../schema/tools';
+import { closed, id, name, oneOf, text } from '../schema/tools';
 import { SPAN_M, TANK_M } from '../schema/tools';
 
 /** Holes in a tank, what stands on them, and what hangs from them to draw. */
@@ -10,6 +11,12 @@ export const PORT_ROLES = ['filler', 'vent', 'feed', 'return', 'sender', 'drain'
 
 /** Where a hose end on a port goes on to: straight out, or to one side in the tank's axes. */
 export const TURNS = ['straight', 'fore', 'aft', 'port', 'starboard', 'up', 'down'] as const;
+
+/** Caps of fillers, by what they do while they are on. */
+export const CAP_KINDS = ['plain', 'drilled', 'screw', 'barb', 'in-only', 'both-ways'] as const;
+
+/** Of caps, rings and tapes at fillers. */
+export const MARK_COLOURS = ['black', 'white', 'red', 'yellow', 'green', 'blue', 'brown', 'bare'] as const;
 
 export const port = closed({
   id: id(),
@@ -47,6 +54,23 @@ export const port = closed({
   clock_deg: known(-180, 180, 'first screw from upward', 'slope').optional(),
   /** Of a tube inside that leads what comes in down from it; falls freely where left out. */
   drop_m: known(0, 5, 'tube that leads it down', 'tape').optional(),
+  /** Of a filler: its cap; nothing is said of it where left out. */
+  cap: closed({
+    kind: oneOf(CAP_KINDS),
+    hole_m: known(0.0002, 0.05, 'hole in the cap', 'bore').optional(),
+    opensIn_Pa: known(0, 5e4, 'lets air in from', 'pressure').optional(),
+    opensOut_Pa: known(0, 2e5, 'lets pressure out from', 'pressure').optional(),
+    /** Of one with a screw: whether it is shut. */
+    shut: boolean().typeError('must be true or false').optional(),
+  }).optional(),
+  /** Of a filler: what stands on it in words, and its colour; nothing is said of it where left out. */
+  mark: closed({ says: text(80).optional(), colour: oneOf(MARK_COLOURS).optional() }).optional(),
+  /** What makes it tight, by its key in the table of contacts; nothing is said of it where left out. */
+  seal: oneOf(SEALING_KEYS).optional(),
+  /**
+   * Of a spigot: the port of this tank, by its id, on whose plate or ring it stands; nothing is cut for it.
+   */
+  on: id().optional(),
   /** A hole that is there already: nothing is cut. */
   existing: boolean().typeError('must be true or false').optional(),
 });
@@ -64,6 +88,17 @@ export const pickup = closed({
   bore_m: known(0.001, 0.1, 'bore', 'bore'),
   /** Liquid that must stand over the inlet before it draws air. */
   submergence_m: known(0, 0.1, 'liquid needed over the inlet', 'tape'),
+  /** A can about its lower end, open above, with openings at its foot. */
+  can: closed({
+    diameter_m: known(0.02, 1, 'width of the can', 'tape'),
+    height_m: known(0.01, 2, 'height of the can', 'tape'),
+    openings: closed({
+      count: bounded(1, 400).integer('must be a whole number'),
+      diameter_m: known(0.001, 0.2, 'width of an opening', 'tape'),
+    }),
+    /** What of them lets liquid out again: all of plain holes, little of doors that open inward. */
+    leak_ratio: known(0, 1, 'leak of its openings', 'share'),
+  }).optional(),
   /** Where its upper end is seated, over the outside of the sheet; as its port's part has it where left out. */
   seat_m: known(-0.3, 0.3, 'seat over the lid', 'tape').optional(),
 });

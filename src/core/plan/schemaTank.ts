@@ -1,10 +1,11 @@
 import { ALLOYS, type AlloyKey } from '../reference/alloys';
+import { INSIDE_KEYS } from '../reference/compatibility';
 import { bounded, known } from '../schema/known';
 import { sender } from '../senders';
 import { calibration, dipstick, sightTube } from './schemaGauge';
 import { pickup, port } from './schemaPorts';
 import { AXES, shape } from '../shapes';
-import { ANGLE, closed, id, keys, listOf, name, oneOf, SPAN_M, TANK_M, text } from '../schema/tools';
+import { ANGLE, closed, id, keys, listOf, name, optionalList, oneOf, SPAN_M, TANK_M, text } from '../schema/tools';
 
 /** A tank: its body, what stands inside it, and what is on it and in it. */
 const place = {
@@ -73,6 +74,8 @@ export const tank = closed({
   material: closed({
     alloy: oneOf<AlloyKey>(keys(ALLOYS)),
     thickness_m: known(0.0003, 0.03, 'sheet thickness', 'thickness'),
+    /** Where it is known better than by its name. */
+    density_kgPerM3: known(500, 20000, 'density of the wall', 'density').optional(),
   }),
   /** Whether sizes are measured inside or outside the wall. */
   dimensions: oneOf(['inside', 'outside'] as const),
@@ -82,6 +85,14 @@ export const tank = closed({
   plates: listOf(plate, 16),
   /** Of the space inside, taken by foam that fills it. */
   foam_ratio: known(0, 0.5, 'taken by foam', 'share').optional(),
+  /** How that foam is cut; nothing is said of it where left out. */
+  foam: closed({
+    /** Larger than the space, each way. */ over_m: known(0, 0.2, 'cut larger by', 'tape'),
+    /** Round tubes, pumps and floats. */ clear_m: known(0, 0.2, 'kept free round what hangs in it', 'tape'),
+    /** Of the opening that its pieces go through; laid in before the lid where left out. */
+    opening_m: known(0.01, 2, 'opening they go through', 'tape').optional(),
+    squeezed_ratio: known(0.05, 1, 'squeezed to', 'share'),
+  }).optional(),
   fillLimit_ratio: known(0.5, 1, 'fill limit', 'share'),
   ports: listOf(port, 60),
   pickups: listOf(pickup, 12),
@@ -89,6 +100,8 @@ export const tank = closed({
   sightTubes: listOf(sightTube, 4),
   dipsticks: listOf(dipstick, 4),
   calibrations: listOf(calibration, 12),
+  /** What stands in the fuel beside wall, baffles and pickups: hose, clamps, ties, socks, foam, a liner on the wall. */
+  inside: optionalList(closed({ id: id(), name: name(), material: oneOf(INSIDE_KEYS) }), 40),
   /** What the built tank really measures, by the path of the planned value within the tank. */
   built: listOf(
     closed({ of: text(80).required('is missing'), measured: known(-SPAN_M, SPAN_M, 'as built', 'tape') }),

@@ -1,11 +1,24 @@
 import { LOSS_METHODS } from '../reference/losses';
 import { known } from '../schema/known';
-import { closed, flag, oneOf } from '../schema/tools';
+import { closed, flag, id, name, oneOf, optionalList } from '../schema/tools';
 
 /** What it is for, what is asked of it, and how it is to be built. */
 export const VEHICLES = ['boat', 'road', 'snow', 'competition', 'trailer', 'bench'] as const;
-export const RULEBOOKS = ['none', 'road-truck-tank', 'petrol-boat', 'small-craft'] as const;
-export const vehicle = closed({ kind: oneOf(VEHICLES), speed_mPerS: known(0, 150, 'speed', 'roadSpeed').optional() });
+export const RULEBOOKS = ['none', 'road-truck-tank', 'petrol-boat', 'small-craft', 'vehicle-heater'] as const;
+export const vehicle = closed({
+  kind: oneOf(VEHICLES),
+  speed_mPerS: known(0, 150, 'speed', 'roadSpeed').optional(),
+  /** What was burned at each speed or load that was timed. */
+  cruise: optionalList(
+    closed({
+      id: id(),
+      name: name(),
+      burn_m3PerS: known(1e-10, 0.1, 'consumption', 'burn'),
+      speed_mPerS: known(0, 150, 'speed', 'roadSpeed').optional(),
+    }),
+    12,
+  ),
+});
 export const rulebook = oneOf(RULEBOOKS);
 export const constraints = closed({
   nothingCut: flag(),
@@ -27,6 +40,12 @@ export const practice = closed({
   lineFor: oneOf(['today', 'later'] as const),
   meter: oneOf(['after-filter', 'before-filter'] as const),
   losses: oneOf(LOSS_METHODS),
+  // What nobody has chosen is as most have it.
+  surge: oneOf(['baffles', 'foam', 'trap-door'] as const).optional(),
+  catchTank: oneOf(['full', 'small'] as const).optional(),
+  lining: oneOf(['bare', 'lined'] as const).optional(),
+  welds: oneOf(['proud', 'dressed'] as const).optional(),
+  flats: oneOf(['thick', 'beads'] as const).optional(),
 });
 /** The builder's own limits: most that may surge freely in one compartment. */
 export const limits = closed({

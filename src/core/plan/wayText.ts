@@ -1,5 +1,5 @@
 import { failure, success, type Outcome } from '../outcome';
-import { parseQuantity, type ReaderSystem } from '../units';
+import { parseQuantity, roleUnit, type Reader } from '../units';
 import type { WayStep } from './schema';
 
 const STILL: WayStep = { forward_m: 0, toPort_m: 0, up_m: 0, noseUp_deg: 0, starboardDown_deg: 0, noseToPort_deg: 0 };
@@ -47,7 +47,7 @@ export const WAY_EXAMPLE = 'down 120, aft 200, nose down 15, out';
  */
 export function parseWay(
   text: string,
-  reader: ReaderSystem,
+  reader: Reader,
 ): Outcome<WayStep[], 'empty' | 'not-a-move' | 'not-a-size' | 'out-of-where' | 'too-many'> {
   const parts = text
     .split(/[,;\n]+/)
@@ -79,7 +79,7 @@ export function parseWay(
   return success(steps);
 }
 
-function readMove(part: string, reader: ReaderSystem): Outcome<WayStep, 'not-a-move' | 'not-a-size'> {
+function readMove(part: string, reader: Reader): Outcome<WayStep, 'not-a-move' | 'not-a-size'> {
   const longestFirst = (words: readonly string[]): string[] => [...words].sort((a, b) => b.length - a.length);
   const turn = longestFirst(Object.keys(TURNS)).find((words) => part.startsWith(`${words} `));
   const shift = turn ? undefined : longestFirst(Object.keys(SHIFTS)).find((words) => part.startsWith(`${words} `));
@@ -92,7 +92,7 @@ function readMove(part: string, reader: ReaderSystem): Outcome<WayStep, 'not-a-m
     );
   const read = parseQuantity(
     part.slice(words.length + 1),
-    turn ? { kind: 'angle', unit: 'deg', reader } : { kind: 'length', unit: reader === 'metric' ? 'mm' : 'in', reader },
+    turn ? { kind: 'angle', unit: 'deg', reader } : { kind: 'length', unit: roleUnit('tape', reader), reader },
   );
   if (!read.ok) return failure('not-a-size', 'way', `“${part}”: ${read.error.detail}`);
   if (turn) {

@@ -5,3 +5,13 @@
  * stops and tank order will join here.
  */
 export { burnAtDuty_m3PerS, burnFromPower_m3PerS, endurance, type Endurance, type Trip } from './endurance';
+export {
+  burnOf,
+  dutyOfBurn_ratio,
+  readConsumption,
+  wayText,
+  type ConsumptionCode,
+  type SaidConsumption,
+} from './consumption';
+export { cruiseTable, type Cruise, type CruiseRow } from './cruise';
+export { byHand, USUAL_CAN, type ByHand } from './cans';

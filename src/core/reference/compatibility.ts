@@ -118,6 +118,14 @@ export const COMPATIBILITY: readonly CompatibilityRow[] = [
     'Copper in it ages diesel and biodiesel; a fitting or two is usual, a whole line is not.',
     GENERAL,
   ),
+  row(
+    'metal',
+    'unknown-metal',
+    'metal of which nobody knows what it is',
+    '????????',
+    'Find out before fuel goes in.',
+    'nothing can be said',
+  ),
   row('metal', 'copper', 'copper', 'llbbggbg', 'Speeds up gum in fuel; vibration hardens and cracks it.', GENERAL),
   row(
     'plastic',
@@ -135,6 +143,15 @@ export const COMPATIBILITY: readonly CompatibilityRow[] = [
     'The usual rigid fuel line; takes up water and softens.',
     GENERAL,
   ),
+  row(
+    'plastic',
+    'pp',
+    'polypropylene',
+    'bbllgggg',
+    'Swells in petrol and in what is thinned with it; good for water and urea.',
+    GENERAL,
+  ),
+  row('plastic', 'abs', 'ABS', 'bbbb?lgg', 'Cracks under stress in fuel, and aromatics dissolve it.', GENERAL),
   row('plastic', 'acetal', 'acetal (POM)', 'gggggggg', 'Valves, module bodies and fittings.', GENERAL),
   row(
     'plastic',
@@ -328,6 +345,13 @@ export const COMPATIBILITY: readonly CompatibilityRow[] = [
   row('tie', 'stainless-clamp', 'stainless clamp or wire', 'gggggggg', 'Smooth band on fuel hose.', GENERAL),
 ];
 
+/** Keys of all that can be named at a joint: what makes it tight. */
+export const SEALING_KEYS = COMPATIBILITY.filter(({ group }) => ['gasket', 'sealant', 'adhesive'].includes(group)).map(
+  ({ key }) => key,
+);
+/** Keys of all that can stand in the fuel. */
+export const INSIDE_KEYS = COMPATIBILITY.map(({ key }) => key);
+
 /** The row of the table for a tank's metal or plastic. */
 export const MATERIAL_OF_ALLOY: Readonly<Record<AlloyKey, string>> = {
   'al-5052': 'aluminium',
@@ -336,7 +360,12 @@ export const MATERIAL_OF_ALLOY: Readonly<Record<AlloyKey, string>> = {
   'mild-steel': 'mild-steel',
   'stainless-304': 'stainless',
   'stainless-316': 'stainless',
+  'cast-aluminium': 'aluminium',
+  'unknown-metal': 'unknown-metal',
   hdpe: 'hdpe',
+  pp: 'pp',
+  pvc: 'pvc',
+  abs: 'abs',
 };
 
 /** What a system's fluid is in this table. */

@@ -10,6 +10,7 @@ export const JOIN_SYSTEMS = [
   'metric',
   'flare-37',
   'o-ring-boss',
+  'coarse',
   'barb',
   'quick',
   'flange',
@@ -36,7 +37,7 @@ const HOSE_BORES_MM = [4.8, 6.4, 7.9, 9.5, 12.7, 15.9, 19.1, 25.4, 31.8, 38.1, 5
 const sizeOf = (system: ThreadSystem, name: string): string =>
   system === 'flare-37' || system === 'o-ring-boss'
     ? name.split(' ')[0]!
-    : system === 'metric'
+    : system === 'metric' || system === 'coarse'
       ? name
       : name.replace(/ NPT$|^[RG] /, '');
 const threadSizes = (system: ThreadSystem): string[] =>
@@ -59,6 +60,7 @@ export const JOINS: Readonly<Record<JoinSystem, JoinSystemRow>> = {
   metric: thread('metric', 'metric', 'male thread', 'female thread'),
   'flare-37': thread('flare-37', '37° flare', 'male cone', 'swivel nut'),
   'o-ring-boss': thread('o-ring-boss', 'O-ring boss', 'male with O-ring', 'port'),
+  coarse: thread('coarse', 'coarse cap thread', 'male thread', 'female thread'),
   barb: {
     system: 'barb',
     name: 'hose on a barb',
@@ -116,6 +118,17 @@ export function hoseSize(bore_m: number): string {
   return HOSE_SIZES[nearest]!;
 }
 
+/**
+ * By how much a hose's bore is stretched over the next larger barb; undefined where the barb is no barb, or another
+ * than the next. Further than that no hose goes.
+ */
+export function stretch_ratio(hose: Join, barb: Join): number | undefined {
+  if (hose.system !== 'barb' || barb.system !== 'barb' || hose.side !== 'female' || barb.side !== 'male')
+    return undefined;
+  const [from, to] = [hose, barb].map(({ size }) => HOSE_SIZES.indexOf(size as (typeof HOSE_SIZES)[number]));
+  return from! >= 0 && to === from! + 1 ? HOSE_BORES_MM[to]! / HOSE_BORES_MM[from!]! - 1 : undefined;
+}
+
 export const FORMS = ['straight', '45', '90'] as const;
 export type Form = (typeof FORMS)[number];
 
@@ -136,7 +149,7 @@ const MM = 1e-3;
  * Common practice: the way through a male thread is six tenths of it, through a barb three quarters of the hose's bore.
  */
 const THREAD_BORE = 0.6;
-const BARB_BORE = 0.78;
+export const BARB_BORE = 0.78;
 
 /** The bore through one end of a fitting [m]. */
 export function joinBore_m({ system, size }: Join): number {
@@ -151,6 +164,8 @@ export function joinBore_m({ system, size }: Join): number {
 /** The hexagon of a joint's end, from its thread [m]; undefined where no spanner is used. */
 export function joinHexagon_m(join: Join): number | undefined {
   const row = threadOfJoin(join);
+  // A moulded cap is turned by hand, or by the wrench of its drum.
+  if (row?.system === 'coarse') return undefined;
   return row && nextHexagon(row.major_m * (join.side === 'female' ? 1.25 : 1.1));
 }
 
@@ -159,7 +174,7 @@ export function joinWords({ system, size, side }: Join): string {
   const { name, male, female } = JOINS[system];
   const end = side === 'male' ? male : female;
   if (system === 'barb') return `${size} in ${end}`;
-  if (system === 'metric') return `${size} ${end}`;
+  if (system === 'metric' || system === 'coarse') return `${size} ${end}`;
   return system === 'bsp-taper' || system === 'bsp-parallel'
     ? `${system === 'bsp-taper' ? 'R' : 'G'} ${size} ${end}`
     : `${size} ${name} ${end}`;
@@ -172,6 +187,7 @@ const SHORT: Readonly<Record<JoinSystem, string>> = {
   metric: '',
   'flare-37': 'flare',
   'o-ring-boss': 'orb',
+  coarse: '',
   barb: 'barb',
   quick: 'quick',
   flange: 'flange',
@@ -220,8 +236,8 @@ const nextUp = (sizes: readonly string[]): Pairs =>
   sizes.slice(0, -1).map((size, i) => [size, [sizes[i + 1]!]] as const);
 const same = (sizes: readonly string[]): Pairs => sizes.map((size) => [size, [size]] as const);
 
-const PIPES = ['1/8', '1/4', '3/8', '1/2', '3/4', '1'] as const;
-const DASHES = ['-3', '-4', '-6', '-8', '-10', '-12', '-16'] as const;
+const PIPES = ['1/8', '1/4', '3/8', '1/2', '3/4', '1', '1 1/4', '1 1/2', '2'] as const;
+const DASHES = ['-3', '-4', '-6', '-8', '-10', '-12', '-16', '-20', '-24', '-32'] as const;
 const PIPE_TO_DASH: Pairs = [
   ['1/8', ['-3', '-4', '-6']],
   ['1/4', ['-4', '-6', '-8']],
@@ -229,6 +245,9 @@ const PIPE_TO_DASH: Pairs = [
   ['1/2', ['-8', '-10', '-12']],
   ['3/4', ['-10', '-12', '-16']],
   ['1', ['-12', '-16']],
+  ['1 1/4', ['-16', '-20']],
+  ['1 1/2', ['-20', '-24']],
+  ['2', ['-24', '-32']],
 ];
 const PIPE_TO_HOSE: Pairs = [
   ['1/8', ['3/16', '1/4', '5/16']],
@@ -237,6 +256,9 @@ const PIPE_TO_HOSE: Pairs = [
   ['1/2', ['3/8', '1/2', '5/8', '3/4']],
   ['3/4', ['1/2', '5/8', '3/4', '1']],
   ['1', ['3/4', '1', '1 1/4']],
+  ['1 1/4', ['1', '1 1/4', '1 1/2']],
+  ['1 1/2', ['1 1/4', '1 1/2', '2']],
+  ['2', ['1 1/2', '2']],
 ];
 const METRIC_TO_DASH: Pairs = [
   ['M10 x 1', ['-3', '-4']],
@@ -262,7 +284,17 @@ const DASH_TO_HOSE: Pairs = [
   ['-10', ['1/2', '5/8']],
   ['-12', ['3/4']],
   ['-16', ['1']],
+  ['-20', ['1 1/4']],
+  ['-24', ['1 1/2']],
+  ['-32', ['2']],
 ];
+/** What is made for the openings of drums and crate tanks. */
+const COARSE_TO_PIPE: Pairs = [
+  ['S56 x 4', ['3/4', '2']],
+  ['S60 x 6', ['3/4', '1', '2']],
+  ['S70 x 6', ['3/4', '2']],
+];
+const COARSE_TO_HOSE: Pairs = [['S60 x 6', ['3/4', '1', '2']]];
 const ALL_FORMS = FORMS;
 const TURNED: readonly Form[] = ['straight', '90'];
 
@@ -472,6 +504,27 @@ export const ADAPTERS: readonly AdapterRow[] = [
     (size) => female('flare-37', size),
     (size) => male('quick', size),
     'flare to the nose of a quick connector',
+  ),
+  ...each(
+    COARSE_TO_PIPE,
+    ['straight'],
+    (size) => male('coarse', size),
+    (size) => female('npt', size),
+    'bungs of plastic drums with a pipe thread in them',
+  ),
+  ...each(
+    COARSE_TO_PIPE,
+    ['straight'],
+    (size) => female('coarse', size),
+    (size) => male('bsp-parallel', size),
+    'adapters of crate-tank outlets',
+  ),
+  ...each(
+    COARSE_TO_HOSE,
+    ['straight'],
+    (size) => female('coarse', size),
+    (size) => male('barb', size),
+    'hose ends of crate-tank outlets',
   ),
   ...each(
     same(HOSE_SIZES),

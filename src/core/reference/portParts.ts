@@ -1,11 +1,21 @@
 import { sourced, type Sourced } from './provenance';
 import { THREADS, type ThreadSystem } from './threads';
 
-export const PART_GROUPS = ['bung', 'bulkhead', 'neck', 'tube', 'grommet', 'ring', 'plate'] as const;
+export const PART_GROUPS = [
+  'bung',
+  'bulkhead',
+  'tapped',
+  'moulded',
+  'neck',
+  'tube',
+  'grommet',
+  'ring',
+  'plate',
+] as const;
 export type PartGroup = (typeof PART_GROUPS)[number];
 
 /** How a part is held to the sheet and made tight. */
-export type PartJoin = 'weld' | 'nut' | 'screws' | 'push';
+export type PartJoin = 'weld' | 'nut' | 'screws' | 'push' | 'tapped' | 'moulded';
 
 /**
  * A kind of part that goes into a hole of a tank. Heights are over the outside of the sheet, depths under its inside
@@ -50,7 +60,9 @@ const millimetres = (value_m: number): number => Math.ceil(value_m / MM - 1e-9) 
 const threadOf = (name: string) => THREADS.find((row) => row.name === name)!;
 
 /** Hexagons that spanners are made for [m]; what is turned has the next one over its thread. */
-const HEXAGONS = [10, 13, 16, 17, 19, 22, 24, 27, 30, 32, 36, 41, 46, 55, 65].map((size) => size * MM);
+const HEXAGONS = [10, 13, 16, 17, 19, 22, 24, 27, 30, 32, 36, 41, 46, 55, 65, 70, 75, 80, 85, 90].map(
+  (size) => size * MM,
+);
 /** The hexagon next over a size [m]. */
 export const nextHexagon = (over_m: number): number =>
   HEXAGONS.find((size) => size >= over_m - 1e-9) ?? HEXAGONS.at(-1)!;
@@ -98,7 +110,55 @@ const SEALS: Readonly<Record<ThreadSystem, string>> = {
   metric: 'bonded or copper washer under the shoulder',
   'flare-37': 'metal to metal on the cone',
   'o-ring-boss': 'O-ring in the chamfer of the boss',
+  coarse: 'the cap’s own flat gasket',
 };
+
+/** A thread cut in the wall itself, where that is thick enough. */
+function tapped(thread: string, key: string): PortPartRow {
+  const { major_m, tapDrill_m, system } = threadOf(thread);
+  const hexagon = nextHexagon(major_m * 1.1);
+  return {
+    key,
+    name: `${thread} tapped in the wall`,
+    group: 'tapped',
+    join: 'tapped',
+    thread,
+    hole: tapDrill_m,
+    cover: millimetres(hexagon / Math.cos(Math.PI / 6)),
+    above: millimetres(HOSE_END * hexagon),
+    // A turn or two of what is screwed in comes through.
+    below: 4 * MM,
+    belowDiameter: tapDrill_m,
+    bore: Math.round((major_m * 0.6) / MM) * MM,
+    seat: 0,
+    acrossFlats: hexagon,
+    takesUp: 1 * MM,
+    seal: SEALS[system],
+    ...sourced('common practice', 'into thick walls and lids only; a bung where the sheet gives too few turns'),
+  };
+}
+
+/** An opening that a bought plastic vessel has. */
+function moulded(thread: string, key: string): PortPartRow {
+  const { major_m, pitch_m, system } = threadOf(thread);
+  return {
+    key,
+    name: `moulded opening, ${thread}`,
+    group: 'moulded',
+    join: 'moulded',
+    thread,
+    hole: major_m,
+    cover: millimetres(major_m * SHOULDER),
+    above: 0.03,
+    below: millimetres(2.5 * pitch_m),
+    belowDiameter: millimetres(major_m * 1.1),
+    bore: millimetres(major_m - 2 * pitch_m),
+    seat: 0,
+    takesUp: 1 * MM,
+    seal: SEALS[system],
+    ...sourced('from memory', 'openings of plastic drums and crate tanks; measure the one at hand'),
+  };
+}
 
 /** A fitting that passes through a plain hole and is held by a nut inside: clearance hole, washer, nut. */
 function bulkhead(dash: number): PortPartRow {
@@ -213,30 +273,44 @@ const ring = (
   ...sourced(status, source),
 });
 
+const PIPE_SIZES = ['1/8', '1/4', '3/8', '1/2', '3/4', '1', '1 1/4', '1 1/2', '2'] as const;
+/** Larger pipe threads are cut in no tank's wall. */
+const TAPPED_SIZES = PIPE_SIZES.slice(0, 6);
+const METRIC_SIZES = [
+  [10, 1],
+  [12, 1.5],
+  [14, 1.5],
+  [16, 1.5],
+  [18, 1.5],
+  [22, 1.5],
+  [24, 1.5],
+  [27, 2],
+  [33, 2],
+  [42, 2],
+] as const;
+const keyOf = (size: string): string => size.replace(/[/ ]/g, '-');
+
 export const PORT_PARTS: readonly PortPartRow[] = [
-  ...(['1/8', '1/4', '3/8', '1/2', '3/4', '1'] as const).map((size) =>
-    bung(`${size} NPT`, `bung-npt-${size.replace('/', '-')}`),
-  ),
-  ...(['1/8', '1/4', '3/8', '1/2', '3/4', '1'] as const).map((size) =>
-    bung(`G ${size}`, `bung-g-${size.replace('/', '-')}`),
-  ),
+  ...PIPE_SIZES.map((size) => bung(`${size} NPT`, `bung-npt-${keyOf(size)}`)),
+  ...PIPE_SIZES.map((size) => bung(`G ${size}`, `bung-g-${keyOf(size)}`)),
+  ...METRIC_SIZES.map(([major, pitch]) => bung(`M${major} x ${pitch}`, `bung-m${major}`)),
+  ...TAPPED_SIZES.map((size) => tapped(`${size} NPT`, `tapped-npt-${keyOf(size)}`)),
+  ...TAPPED_SIZES.map((size) => tapped(`G ${size}`, `tapped-g-${keyOf(size)}`)),
+  ...METRIC_SIZES.slice(0, 6).map(([major, pitch]) => tapped(`M${major} x ${pitch}`, `tapped-m${major}`)),
   ...(
     [
-      [10, 1],
-      [12, 1.5],
-      [14, 1.5],
-      [16, 1.5],
-      [18, 1.5],
-      [22, 1.5],
+      [56, 4],
+      [60, 6],
+      [70, 6],
     ] as const
-  ).map(([major, pitch]) => bung(`M${major} x ${pitch}`, `bung-m${major}`)),
-  ...[4, 6, 8, 10, 12, 16].map((dash) =>
+  ).map(([major, pitch]) => moulded(`S${major} x ${pitch}`, `moulded-s${major}`)),
+  ...[4, 6, 8, 10, 12, 16, 20, 24, 32].map((dash) =>
     bung(
       THREADS.find((row) => row.system === 'o-ring-boss' && row.name.startsWith(`-${dash} `))!.name,
       `bung-orb-${dash}`,
     ),
   ),
-  ...[4, 6, 8, 10, 12].map(bulkhead),
+  ...[4, 6, 8, 10, 12, 16, 20].map(bulkhead),
   ...[32, 38, 51, 60].map(neck),
   ...[6, 8, 10, 12, 16].map(tube),
   ...[12, 18, 22].map(grommet),
@@ -309,11 +383,11 @@ export const portPart = (key: string): PortPartRow => PORT_PARTS.find((row) => r
 export const PARTS_FOR_ROLE: Readonly<
   Record<'filler' | 'vent' | 'feed' | 'return' | 'sender' | 'drain' | 'spare', readonly PartGroup[]>
 > = {
-  filler: ['neck'],
-  vent: ['bung', 'bulkhead', 'tube', 'grommet'],
-  feed: ['bung', 'bulkhead', 'tube', 'ring'],
-  return: ['bung', 'bulkhead', 'tube'],
-  sender: ['ring', 'bung'],
-  drain: ['bung', 'plate'],
-  spare: ['bung', 'ring', 'plate'],
+  filler: ['neck', 'moulded'],
+  vent: ['bung', 'bulkhead', 'tapped', 'tube', 'grommet'],
+  feed: ['bung', 'bulkhead', 'tapped', 'tube', 'ring', 'moulded'],
+  return: ['bung', 'bulkhead', 'tapped', 'tube'],
+  sender: ['ring', 'bung', 'tapped'],
+  drain: ['bung', 'tapped', 'moulded', 'plate'],
+  spare: ['bung', 'tapped', 'ring', 'plate'],
 };

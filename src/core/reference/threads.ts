@@ -1,12 +1,13 @@
 import { sourced, type Sourced } from './provenance';
 
-export type ThreadSystem = 'npt' | 'bsp-taper' | 'bsp-parallel' | 'metric' | 'flare-37' | 'o-ring-boss';
+export type ThreadSystem = 'npt' | 'bsp-taper' | 'bsp-parallel' | 'metric' | 'flare-37' | 'o-ring-boss' | 'coarse';
 
 /** What closes a joint of a system. */
 export type ThreadSystemRow = Sourced & {
   readonly system: ThreadSystem;
   readonly name: string;
-  readonly flank_deg: 55 | 60;
+  /** Of a form that is alike on both sides; a buttress thread is not. */
+  readonly flank_deg?: 55 | 60;
   /** Change of diameter along the thread; 0 for parallel ones. */
   readonly taper_ratio: number;
   readonly seal: string;
@@ -68,6 +69,14 @@ export const THREAD_SYSTEMS: Readonly<Record<ThreadSystem, ThreadSystemRow>> = {
     seal: 'an O-ring in the chamfer of the port',
     tell: 'An O-ring behind the thread, no cone on its nose; the port has a chamfer.',
     ...sourced('from memory', 'SAE J1926-1: threads and port'),
+  },
+  coarse: {
+    system: 'coarse',
+    name: 'coarse cap thread',
+    taper_ratio: 0,
+    seal: 'a flat gasket in the cap or under its rim, of a rubber for the liquid',
+    tell: 'Four to six millimetres a turn, one flank steep and one slanting; moulded in plastic.',
+    ...sourced('from memory', 'DIN 6063-2 and closures of plastic drums: buttress threads'),
   },
 };
 
@@ -226,4 +235,21 @@ const DASH_THREADS: ThreadRow[] = DASHES.flatMap(([dash, thread, major, perInch,
   })),
 );
 
-export const THREADS: readonly ThreadRow[] = [...NPT, ...BSP, ...METRIC, ...DASH_THREADS];
+/** Openings of bought plastic vessels: outside diameter and pitch [mm]. They are moulded, and tapped by nobody. */
+const COARSE: ThreadRow[] = (
+  [
+    [56, 4, 'the 2 in bung of plastic drums, one of two in use'],
+    [60, 6, 'the outlet of crate tanks (DIN 6063-2)'],
+    [70, 6, 'the 2 in bung of plastic drums, the other'],
+  ] as const
+).map(([major, pitch, where]) => ({
+  system: 'coarse',
+  name: `S${major} x ${pitch}`,
+  major_m: major * MM,
+  pitch_m: pitch * MM,
+  tapDrill_m: (major - pitch) * MM,
+  engagement_m: 2.5 * pitch * MM,
+  ...sourced('from memory', `${where}; measure the one at hand`),
+}));
+
+export const THREADS: readonly ThreadRow[] = [...NPT, ...BSP, ...METRIC, ...DASH_THREADS, ...COARSE];

@@ -2,7 +2,7 @@
  * What a reader is shown, composed of answers and drawings: the pictures of a
  * system, to scale and with their words placed, for screen and paper alike.
  */
-export { faceDrawing, portId, type FaceDrawing, type FaceLook } from './face';
+export { faceDrawing, MOST_LETTERED, portId, type FaceDrawing, type FaceLook } from './face';
 export { HIT_MM, ruleScale, SMALL_TEXT_MM, TEXT_MM, type Room } from './room';
 export { schematicDrawing, type Placed } from './schematic';
 export {
@@ -24,7 +24,6 @@ export {
   pagesOf,
   PAPERS,
   scaledDrawing,
-  shifted,
   type Block,
   type Column,
   type PaperKey,

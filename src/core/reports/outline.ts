@@ -1,17 +1,33 @@
 import type { Template } from '../answers';
-import { areaMark, circleMark, labelled, ofThing, type Drawing, type Mark, type Place, type Wish } from '../drawings';
+import {
+  areaMark,
+  circleMark,
+  labelled,
+  lineMark,
+  ofThing,
+  type Drawing,
+  type Mark,
+  type Place,
+  type Wish,
+} from '../drawings';
 import type { Point2 } from '../geometry';
 import { letters, MOST_LETTERED, PAD_MM } from './face';
 import { TEXT_MM, type Room } from './room';
 
-export type OutlineLook = { readonly title: string; readonly room: Room; readonly length: (value_m: number) => string };
+export type OutlineLook = {
+  readonly title: string;
+  readonly room: Room;
+  readonly length: (value_m: number) => string;
+  /** Pages that it is printed on at true size: their names and corners, right and up from its lower left one [m]. */
+  readonly pages?: readonly { readonly name: string; readonly min_m: Point2; readonly max_m: Point2 }[];
+};
 
 const LEAST_HOLE_MM = 0.5;
 /** A shorter edge carries no length; the table beside it does [mm]. */
 const LEAST_LABELLED_MM = 12;
 
 /** A face as it is cut in card, with its corners, the lengths of its edges and its holes by number. */
-export function outlineDrawing(template: Template, { title, room, length }: OutlineLook): Drawing {
+export function outlineDrawing(template: Template, { title, room, length, pages = [] }: OutlineLook): Drawing {
   const mmPerM = Math.min(
     (room.width_mm - 2 * PAD_MM) / template.width_m,
     (room.height_mm - 2 * PAD_MM) / template.height_m,
@@ -33,8 +49,21 @@ export function outlineDrawing(template: Template, { title, room, length }: Outl
       ]),
     ),
     ...(isLettered ? letters(outline) : []),
+    ...pages.map(({ min_m, max_m }) =>
+      lineMark(
+        'guide',
+        ...[min_m, [max_m[0], min_m[1]], max_m, [min_m[0], max_m[1]], min_m].map((at) => place(at as Point2)),
+      ),
+    ),
   ];
   const wishes: Wish[] = [
+    ...pages.map(({ name, min_m, max_m }): Wish => ({
+      text: name,
+      of: `page:${name}`,
+      at: place([(min_m[0] + max_m[0]) / 2, (min_m[1] + max_m[1]) / 2]),
+      size_mm: TEXT_MM,
+      tone: 'soft',
+    })),
     ...template.holes.map(({ at_m, diameter_m }, i): Wish => ({
       text: String(i + 1),
       of: `hole:${i}`,

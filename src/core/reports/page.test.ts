@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
-import { CHECK_BAR_MM, markBox, type Drawing, type Mark, type Of } from '../drawings';
+import { CHECK_BAR_MM, markBox, shifted, type Drawing, type Mark, type Of } from '../drawings';
 import { seeded } from '../seeded';
-import { brokenLines, pagesOf, PAPERS, scaledDrawing, shifted, type Block, type PaperKey } from '.';
+import { brokenLines, pagesOf, PAPERS, scaledDrawing, type Block, type PaperKey } from '.';
 
 const TITLE = { system: 'A boat', sheet: 'Holes', revision: '7', date: '1 May 2026', units: 'mm, litres' };
 const chance = seeded(41);

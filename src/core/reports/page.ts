@@ -4,6 +4,7 @@ import {
   CHECK_BAR_MM,
   LETTER_RATIO,
   lineMark,
+  shifted,
   textMark,
   type Drawing,
   type Mark,
@@ -201,22 +202,6 @@ function tablePieces({ columns, rows, isForm = false }: Extract<Block, { kind: '
     true,
   );
   return [head, ...rows.map((cells): Piece => ({ ...row(cells, false), head }))];
-}
-
-/** The same marks somewhere else on a sheet. */
-export function shifted(marks: readonly Mark[], [dx, dy]: Place): Mark[] {
-  const move = ([x, y]: Place): Place => [x + dx, y + dy];
-  return marks.map((mark): Mark => {
-    switch (mark.kind) {
-      case 'line':
-        return { ...mark, points: mark.points.map(move) };
-      case 'area':
-        return { ...mark, loops: mark.loops.map((loop) => loop.map(move)) };
-      case 'arc':
-      case 'text':
-        return { ...mark, at: move(mark.at) };
-    }
-  });
 }
 
 /** A drawing made smaller or larger, letters and all. */

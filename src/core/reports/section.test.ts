@@ -12,7 +12,7 @@ const LOOK = {
   room: { width_mm: 200, height_mm: 160 },
   isNarrow: false,
   viewNames: { side: 'Side', end: 'End', plan: 'Plan' },
-  sizes: { side: '', end: '', plan: '' },
+  sizes: { length: '1120 mm', width: '520 mm', height: '310 mm' },
   turns_deg: { side: 0, end: 0 },
   grips: [],
 };

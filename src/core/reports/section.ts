@@ -2,6 +2,7 @@ import type { TankDrawing } from '../answers';
 import {
   areaMark,
   circleMark,
+  dimensionMarks,
   labelled,
   lineMark,
   markBox,
@@ -26,7 +27,8 @@ export type TankLook = {
   readonly room: Room;
   /** One view under the other. */ readonly isNarrow: boolean;
   readonly viewNames: Readonly<Record<TankViewKey, string>>;
-  /** What each view measures, in words. */ readonly sizes: Readonly<Record<TankViewKey, string>>;
+  /** What it measures, in words: length and height at the side view, width at the end view. */
+  readonly sizes: Readonly<Record<'length' | 'width' | 'height', string>>;
   /** How far each view leans, anticlockwise; the plan never does. */
   readonly turns_deg: { readonly side: number; readonly end: number };
   readonly grips: readonly Grip[];
@@ -51,14 +53,18 @@ export type TankSheet = {
 
 /** Over a view for labels, and under it for its name and size [mm]. */
 const ABOVE_MM = 15;
-const BELOW_MM = 13;
+const BELOW_MM = 16;
 const PLAN_ABOVE_MM = 5;
-const PLAN_BELOW_MM = 14;
+const PLAN_BELOW_MM = 10;
 /** A line of where a view is cut stands so far over the outline, its letter at the end of it [mm]. */
 const CUT_OVER_MM = 1.2;
 const CUT_LETTER_MM = 3;
 /** Under the plan its name stands clear of the letter there [mm]. */
 const UNDER_LETTER_MM = 3;
+/** Sizes stand so far off: clear of a port's stub, with their figures [mm]. */
+const DIMENSION_MM = 7.5;
+/** Left of the side view, for its height [mm]. */
+const LEFT_MM = DIMENSION_MM + 5;
 /** What the cuts are called; the plan says where they are. */
 const CUT_NAMES = { side: 'A–A', end: 'B–B' } as const;
 const ROW_MM = 4.6;
@@ -93,9 +99,7 @@ export function tankSheet(tank: TankDrawing, look: TankLook): TankSheet {
     end: turned(size[1], look.turns_deg.end),
     plan: { width: size[0], height: size[1] },
   };
-  const words = TANK_VIEWS.flatMap((view) =>
-    [nameOf(view, look), look.sizes[view]].map((text) => markBox(textMark([0, 0], text, SMALL_TEXT_MM)).max[0]),
-  );
+  const words = TANK_VIEWS.map((view) => markBox(textMark([0, 0], nameOf(view, look), SMALL_TEXT_MM)).max[0]);
   const layout = look.isNarrow ? stacked(reach, look.room) : abreast(reach, look.room, Math.max(...words));
   const frames = {
     side: { across: 0, upward: 2, mirror: 1, turn_deg: look.turns_deg.side, centre: layout.centres.side },
@@ -109,15 +113,10 @@ export function tankSheet(tank: TankDrawing, look: TankLook): TankSheet {
     marks.push(...drawn.marks);
     if (view === 'plan') marks.push(...cutMarks(tank, frames.plan, layout.mmPerM));
     if (view === 'side') wishes.push(...drawn.wishes);
-    const clear = view === 'plan' ? UNDER_LETTER_MM : 0;
+    const clear = view === 'plan' ? UNDER_LETTER_MM : DIMENSION_MM + 1;
     const foot = layout.centres[view][1] + (reach[view].height * layout.mmPerM) / 2 + ROW_MM + 1 + clear;
     marks.push(
       textMark([layout.centres[view][0], foot], nameOf(view, look), SMALL_TEXT_MM, { anchor: 'middle', tone: 'soft' }),
-      textMark([layout.centres[view][0], foot + ROW_MM], look.sizes[view], SMALL_TEXT_MM, {
-        anchor: 'middle',
-        isBold: true,
-        tone: 'soft',
-      }),
     );
   }
   const sheet = { width_mm: look.room.width_mm, height_mm: layout.height_mm };
@@ -163,7 +162,7 @@ function viewMarks(
   view: TankViewKey,
   { across, upward, mirror, turn_deg, centre }: ViewFrame,
   mmPerM: number,
-  { grips }: TankLook,
+  { grips, sizes }: TankLook,
 ): { readonly marks: Mark[]; readonly wishes: Wish[] } {
   const { bounds } = tank;
   const middle = [across, upward].map((k) => (bounds.min[k]! + bounds.max[k]!) / 2) as [number, number];
@@ -174,6 +173,7 @@ function viewMarks(
   const seen = (p: readonly number[]): Place => flat([p[across]!, p[upward]!]);
   const loops = (of: readonly (readonly Point2[])[]): Place[][] => of.map((loop) => loop.map((p) => lean(flat(p))));
   const line = (...points: readonly Place[]): Place[] => points.map(lean);
+  const halfOf = (k: 0 | 1 | 2): number => ((bounds.max[k]! - bounds.min[k]!) / 2) * mmPerM;
   const section = tank[view];
   const marks: Mark[] = [
     { ...areaMark('none', loops(section.outline), 'sheet') },
@@ -201,6 +201,7 @@ function viewMarks(
     );
   }
   for (const port of tank.ports) marks.push(portMark(seen(port.at), view === 'plan' ? 'plan' : port.face, lean));
+  if (view !== 'plan') marks.push(...sizeMarks(view, [halfOf(across), halfOf(upward)], lean, sizes));
   const held = grips.map(({ id, label, at }) => ({ id, label, at: lean(seen(at)) }));
   for (const { id, at } of held)
     marks.push(
@@ -216,6 +217,30 @@ function viewMarks(
       size_mm: TEXT_MM,
     })),
   };
+}
+
+/** Its sizes on a view: below it, and up its left side where it is the side view; they lean with it. */
+function sizeMarks(
+  view: 'side' | 'end',
+  [half, tall]: readonly [number, number],
+  lean: (at: Place) => Place,
+  sizes: TankLook['sizes'],
+): Mark[] {
+  const middle = lean([0, 0]);
+  const away = ([x, y]: Place): Place => [lean([x, y])[0] - middle[0], lean([x, y])[1] - middle[1]];
+  const below = dimensionMarks(
+    lean([-half, tall]),
+    lean([half, tall]),
+    away([0, 1]),
+    DIMENSION_MM,
+    view === 'side' ? sizes.length : sizes.width,
+  );
+  return view === 'end'
+    ? below
+    : [
+        ...below,
+        ...dimensionMarks(lean([-half, tall]), lean([-half, -tall]), away([-1, 0]), DIMENSION_MM, sizes.height),
+      ];
 }
 
 /** Corners of a strip so far round a line [mm]. */
@@ -264,30 +289,29 @@ function abreast({ side, end, plan }: Reaches, { width_mm, height_mm }: Room, wi
   const across = left + end.width;
   const tall = Math.max(side.height, end.height) + plan.height;
   const rows_mm = ABOVE_MM + BELOW_MM + PLAN_ABOVE_MM + PLAN_BELOW_MM;
-  const mmPerM = Math.min(width_mm / (across * (1 + GAP + 2 * MARGIN)), (height_mm - rows_mm) / tall);
+  const mmPerM = Math.min((width_mm - LEFT_MM) / (across * (1 + GAP + MARGIN)), (height_mm - rows_mm) / tall);
   const upper = ABOVE_MM + Math.max(side.height, end.height) * mmPerM + BELOW_MM;
   const total = upper + PLAN_ABOVE_MM + plan.height * mmPerM + PLAN_BELOW_MM;
-  const margin = MARGIN * across * mmPerM;
   // A small tank is narrower than what is written under it.
   const column = Math.max(left * mmPerM, widest_mm);
   const gap = GAP * across * mmPerM;
   const row = ABOVE_MM + (Math.max(side.height, end.height) * mmPerM) / 2;
-  const first = margin + column / 2;
+  const first = LEFT_MM + column / 2;
   return {
     mmPerM,
     height_mm: total,
     centres: {
       side: [first, row],
-      end: [margin + column + gap + Math.max(end.width * mmPerM, widest_mm) / 2, row],
+      end: [LEFT_MM + column + gap + Math.max(end.width * mmPerM, widest_mm) / 2, row],
       plan: [first, upper + PLAN_ABOVE_MM + (plan.height * mmPerM) / 2],
     },
-    free: { left: (margin + column + gap / 2) / width_mm, top: upper / total },
+    free: { left: (LEFT_MM + column + gap / 2) / width_mm, top: upper / total },
   };
 }
 
 function stacked({ side, end, plan }: Reaches, { width_mm }: Room): Layout {
-  const mmPerM = width_mm / (Math.max(side.width, end.width, plan.width) * (1 + 2 * MARGIN));
-  const middle = width_mm / 2;
+  const mmPerM = (width_mm - LEFT_MM) / (Math.max(side.width, end.width, plan.width) * (1 + MARGIN));
+  const middle = LEFT_MM + (width_mm - LEFT_MM) / (2 * (1 + MARGIN));
   const tall = ({ height }: Reach): number => ABOVE_MM + height * mmPerM + BELOW_MM;
   const [toEnd, toPlan] = [tall(side), tall(side) + tall(end)];
   return {

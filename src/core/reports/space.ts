@@ -4,6 +4,7 @@ import {
   circleMark,
   labelled,
   lineMark,
+  markBox,
   textMark,
   type Drawing,
   type FillRole,
@@ -82,9 +83,14 @@ export function spaceDrawing(seen: FitDrawing, look: SpaceLook): SpaceDrawing {
   const { min, max } = seen.bounds;
   const size = [0, 1, 2].map((k) => Math.max(LEAST_M, max[k]! - min[k]!)) as unknown as Vec3;
   const pad = look.room.width_mm * PAD_RATIO;
-  const layout = look.isNarrow
-    ? stacked(size, look.room, pad)
-    : [abreast(size, look.room, pad), tiered(size, look.room, pad)].reduce((a, b) => (a.scale >= b.scale ? a : b));
+  const nameOf = (view: FitViewKey): Mark =>
+    textMark([0, 0], look.viewNames[view], TEXT_MM, { isBold: true, tone: 'soft' });
+  const reach = (view: FitViewKey): number => markBox(nameOf(view)).max[0] + NAME_GAP_MM;
+  const names = { side: reach('side'), end: reach('end'), plan: reach('plan') };
+  const wide = [abreast(size, names, look.room, pad), tiered(size, names, look.room, pad)].reduce((a, b) =>
+    a.scale >= b.scale ? a : b,
+  );
+  const layout = look.isNarrow || wide.scale === 0 ? stacked(size, look.room, pad) : wide;
   const numbered = seen.views.side.filter(({ kind }) => !UNNUMBERED.has(kind));
   const marks: Mark[] = [];
   const wishes: Wish[] = [];
@@ -185,25 +191,54 @@ type Layout = {
   readonly legend?: Place;
 };
 
+type Names = Readonly<Record<FitViewKey, number>>;
+/** Between the name of a view and the next [mm]. */
+const NAME_GAP_MM = 2;
+
+/** The greatest scale at which columns, each at least as wide as its name, stand in a width; 0 where none do. */
+function scaleFor(columns: readonly { readonly size_m: number; readonly name_mm: number }[], width_mm: number): number {
+  const taken = (scale: number): number =>
+    columns.reduce((sum, { size_m, name_mm }) => sum + Math.max(size_m * scale, name_mm), 0);
+  let [low, high] = [0, width_mm / Math.max(...columns.map(({ size_m }) => size_m))];
+  for (let step = 0; step < HALVINGS; step++) {
+    const scale = (low + high) / 2;
+    if (taken(scale) <= width_mm) low = scale;
+    else high = scale;
+  }
+  return low;
+}
+const HALVINGS = 40;
+
 /** All three in one row. */
-function abreast([x, y, z]: Vec3, room: Room, pad: number): Layout {
-  const scale = Math.min((room.width_mm - 4 * pad) / (2 * x + y), room.height_mm / Math.max(y, z));
+function abreast([x, y, z]: Vec3, names: Names, room: Room, pad: number): Layout {
+  const columns = [
+    { size_m: x, name_mm: names.side },
+    { size_m: y, name_mm: names.end },
+    { size_m: x, name_mm: names.plan },
+  ];
+  const scale = Math.min(scaleFor(columns, room.width_mm - 4 * pad), room.height_mm / Math.max(y, z));
+  const [side, end] = [Math.max(x * scale, names.side), Math.max(y * scale, names.end)];
   return {
     scale,
     height: NAME_MM + Math.max(y, z) * scale + pad / 2,
-    places: { side: [pad, NAME_MM], end: [2 * pad + x * scale, NAME_MM], plan: [3 * pad + (x + y) * scale, NAME_MM] },
+    places: { side: [pad, NAME_MM], end: [2 * pad + side, NAME_MM], plan: [3 * pad + side + end, NAME_MM] },
   };
 }
 
 /** The plan under the side view, the names under the end view. */
-function tiered([x, y, z]: Vec3, room: Room, pad: number): Layout {
-  const scale = Math.min((room.width_mm - 3 * pad) / (x + y), room.height_mm / (y + z));
+function tiered([x, y, z]: Vec3, names: Names, room: Room, pad: number): Layout {
+  const columns = [
+    { size_m: x, name_mm: Math.max(names.side, names.plan) },
+    { size_m: y, name_mm: names.end },
+  ];
+  const scale = Math.min(scaleFor(columns, room.width_mm - 3 * pad), room.height_mm / (y + z));
+  const left = Math.max(x * scale, columns[0]!.name_mm);
   const row = z * scale + NAME_MM + pad / 2;
   return {
     scale,
     height: row + NAME_MM + y * scale + pad / 2,
-    legend: [2 * pad + x * scale, row + NAME_MM],
-    places: { side: [pad, NAME_MM], end: [2 * pad + x * scale, NAME_MM], plan: [pad, row + NAME_MM] },
+    legend: [2 * pad + left, row + NAME_MM],
+    places: { side: [pad, NAME_MM], end: [2 * pad + left, NAME_MM], plan: [pad, row + NAME_MM] },
   };
 }
 

@@ -49,6 +49,18 @@ const WHY_ENDS = {
   failed: () => '',
 } as const;
 
+/** Whether a line's way is no more than a guess: its rise assumed, and nothing said to the sides. */
+const isGuessed = ({ system }: RuleContext, id: string): boolean => {
+  const line = system.lines.find((each) => each.id === id);
+  return (
+    line?.rise_m.origin === 'assumed' &&
+    [line.forward_m, line.toPort_m].every(({ origin, value }) => origin === 'assumed' || value === 0)
+  );
+};
+
+/** Common practice: a stretched hose is never the answer under pump pressure, and this is little [Pa]. */
+const STRETCHED_PA = 35e3;
+
 export const CIRCUIT_RULES: readonly Rule[] = [
   {
     id: 'line.joint-broken',
@@ -67,6 +79,39 @@ export const CIRCUIT_RULES: readonly Rule[] = [
     mend: 'Choose one of the chains of adapters that are offered at the joint, or another end.',
     source: 'thread and hose systems of the table of joins',
     status: 'from memory',
+  },
+  {
+    id: 'line.hose-stretched',
+    title: 'Hose stretched over a larger barb',
+    stage: 'lines',
+    severity: 'note',
+    needs: ['lines'],
+    test: (context) =>
+      from(context, ({ joints }) => joints).flatMap((joint): Hit[] => {
+        if (!joint.isStretched || joint.stretch_ratio === undefined) return [];
+        const pressures = context.evaluation.flows.flatMap((flow) =>
+          flow.ok ? flow.value.nodes.filter(({ id }) => id === `${joint.part}:${joint.end}`) : [],
+        );
+        const most = Math.max(-Infinity, ...pressures.map(({ gauge_Pa }) => gauge_Pa));
+        const isPressed = most > STRETCHED_PA;
+        return [
+          {
+            what: say(
+              `${joint.lineName} is stretched by {stretch} over the barb of ${joint.partName}${isPressed ? ', and stands at {pressure} there' : ''}.`,
+              {
+                stretch: { value: joint.stretch_ratio, role: 'share' },
+                ...(isPressed ? { pressure: { value: most, role: 'pressure' as const } } : {}),
+              },
+            ),
+            path: [...lineAt(context, joint.line), joint.at],
+            ...(isPressed ? { severity: 'stop' as const } : {}),
+          },
+        ];
+      }),
+    why: 'A hose pushed over warm is thinned and stressed where the clamp bites: it cracks there first, and lets go under pressure.',
+    mend: 'Hose of the barb’s size, or an adapter. On a low-pressure line only, and looked at every season.',
+    source: 'one size larger, below 35 kPa: common practice',
+    status: 'common practice',
   },
   {
     id: 'line.end-open',
@@ -376,9 +421,11 @@ export const CIRCUIT_RULES: readonly Rule[] = [
       from(context, ({ apart }) => apart).map(({ line, name, gap_m }) => ({
         what: say(`As written, ${name} ends {gap} from what it is joined to.`, { gap: { value: gap_m, role: 'tape' } }),
         path: [...lineAt(context, line), 'rise_m'],
+        // A guess of ours that does not meet is nobody's fault.
+        ...(isGuessed(context, line) ? { severity: 'note' as const } : {}),
       })),
     why: 'Heights decide pressure, siphons and vapour: one of the run’s figures is wrong.',
-    mend: 'Measure forward, to port and up again between the two ends; one of them may hang on another tank.',
+    mend: 'Take it from the places at the line’s fields, where none of it was measured; else measure forward, to port and up again between the two ends; one of them may hang on another tank.',
     source: 'places of parts from the tanks on, along the lines',
     status: 'derived',
   },

@@ -1,6 +1,7 @@
 import { numbersOf, type AnswerKey, type Evaluation, type Results } from '../answers';
 import type { Plan } from '../plan/schema';
 import { withPositions } from '../state';
+import { BOOK_RULES, BOOK_SOURCE } from './books';
 import { CIRCUIT_RULES } from './circuitRules';
 import { FIT_RULES } from './fitRules';
 import { GAUGE_RULES } from './gaugeRules';
@@ -22,7 +23,11 @@ import type {
   RuleContext,
   SheetRuleContext,
 } from './rule';
+import { SCHOOL_RULES } from './schoolRules';
 import { TANK_RULES } from './tankRules';
+import { CONTACT_RULES } from './contactRules';
+import { DOSING_RULES } from './dosingRules';
+import { EXPELLED_RULES } from './expelledRules';
 import { VENT_RULES } from './ventRules';
 
 /** Answers that rules judge by, and what they see of each. */
@@ -50,17 +55,63 @@ export const RULES = [
   ...reading('details', LINE_RULES),
   ...reading('details', CIRCUIT_RULES),
   ...reading('details', VENT_RULES),
+  ...reading('details', EXPELLED_RULES),
+  ...reading('details', DOSING_RULES),
+  ...reading('details', CONTACT_RULES),
+  ...reading('details', SCHOOL_RULES),
   ...reading('details', GAUGE_RULES),
   ...reading('details', RANGE_RULES),
 ];
 
 /** What every rule has to say of a plan in a state, valves and pumps as they stand, gravest findings first. */
-export const judge = (system: Plan, evaluation: Evaluation): Judgement =>
-  judged(RULES, {
+export function judge(system: Plan, evaluation: Evaluation): Judgement {
+  const context = {
     system: withPositions(system, evaluation.state.positions),
     evaluation,
     numbers: numbersOf(system, evaluation),
-  });
+  };
+  return together(judged(RULES, context), judgedByBook(context));
+}
+
+/** Two judgements as one, gravest findings first. */
+const together = (one: Judgement, other: Judgement): Judgement => ({
+  findings: [...one.findings, ...other.findings].sort(byGravity),
+  notJudged: [...one.notJudged, ...other.notJudged],
+  clear: [...one.clear, ...other.clear],
+});
+
+/**
+ * What the rulebook that is chosen has to say: each of its clauses is gone against, kept, or not judged, with what the
+ * plan would have to say for that. Of another book nothing is said.
+ */
+export function judgedByBook(context: RuleContext): Judgement {
+  const findings: Finding[] = [];
+  const notJudged: NotJudged[] = [];
+  const clear: string[] = [];
+  for (const { id, book, clause, title, stage, severity, why, mend, test, lacks } of BOOK_RULES) {
+    if (book !== context.system.rulebook) continue;
+    const hits = test?.(context) ?? [];
+    findings.push(
+      ...hits.map(({ what, path, severity: own }): Finding => ({
+        id,
+        title: `${title} (${clause})`,
+        stage,
+        severity: own ?? severity,
+        what,
+        why,
+        mend,
+        source: `${clause}, ${BOOK_SOURCE}`,
+        status: 'from memory',
+        ...(path ? { path } : {}),
+      })),
+    );
+    if (hits.length > 0) continue;
+    const missing = lacks?.(context);
+    if (missing === undefined) clear.push(id);
+    else notJudged.push({ id, title: `${title} (${clause})`, stage, lacks: missing });
+  }
+  return { findings, notJudged, clear };
+}
 
 /** Every finding a system raises at its conditions, gravest first. */
 export const findingsOf = (system: Plan, evaluation: Evaluation): readonly Finding[] =>
@@ -79,7 +130,8 @@ export function judgedBy(key: AnswerKey, system: Plan, value: unknown): Judgemen
     case 'details': {
       const results = value as Results;
       if (!results.ok) return undefined;
-      return judgeAnswer('details', { ...results, system: withPositions(system, results.evaluation.state.positions) });
+      const context = { ...results, system: withPositions(system, results.evaluation.state.positions) };
+      return together(judgeAnswer('details', context), judgedByBook(context));
     }
     case 'clearances':
       return judgeAnswer('clearances', { system, evaluation: { fit: value as Evaluation['fit'] } });
@@ -125,4 +177,7 @@ export const findingKeys = (system: Plan, evaluation: Evaluation): string[] =>
   findingsOf(system, evaluation).map((finding) => `${finding.id}/${finding.severity}`);
 
 /** The rule behind a finding's key. */
-export const ruleOfKey = (key: string): Rule | undefined => RULES.find((rule) => rule.id === key.split('/')[0]);
+export const ruleOfKey = (key: string): Pick<Rule, 'id' | 'title'> | undefined => {
+  const [id] = key.split('/');
+  return RULES.find((rule) => rule.id === id) ?? BOOK_RULES.find((rule) => rule.id === id);
+};

@@ -8,6 +8,17 @@
  * one a stage. To add a rule, add an entry to its table, and to
  * `rules.test.ts` a system that raises it and one that does not.
  */
-export { findingKeys, findingsOf, judge, judgeAnswer, judgedBy, ruleOfKey, RULES, type JudgedKey } from './findings';
+export {
+  findingKeys,
+  findingsOf,
+  judge,
+  judgeAnswer,
+  judgedBy,
+  judgedByBook,
+  ruleOfKey,
+  RULES,
+  type JudgedKey,
+} from './findings';
 export { allJudged } from './gravity';
 export type { Finding, Hit, Judgement, NotJudged, Rule, RuleContext, Severity, Stage } from './rule';
+export { BOOK_RULES, BOOK_SOURCE, type BookRule, type Rulebook } from './books';

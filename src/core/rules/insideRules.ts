@@ -1,6 +1,7 @@
 import { sideText } from '../plan/sides';
 import { REFILL_HEAD_M } from '../answers';
 import { largestTwist_sin } from '../geometry';
+import { PEAKLESS_RATIO } from '../tank';
 import { EXCITATIONS, RESONANCE_REL } from '../reference/excitation';
 import { say, when, type Rule } from './rule';
 
@@ -29,10 +30,15 @@ export const INSIDE_RULES: readonly Rule[] = [
       evaluation.tanks.flatMap((tank, t) => {
         const limit = system.limits.surgeCompartment_m3.value;
         const { largest_m3, compartments } = tank.inside;
+        const crossing_s = compartments.find(({ volume_m3 }) => volume_m3 === largest_m3)?.foam?.crossing_s;
         return when(system.vehicle.kind !== 'bench' && largest_m3 > limit * 1.0001, () => ({
           what: say(
-            `The largest of ${compartments.length === 1 ? 'the one compartment' : `the ${compartments.length} compartments`} of ${tank.name} holds {largest}; the limit for one compartment is {limit}.${bafflesFor(tank.gross_m3, limit)}${system.tanks[t]!.foam_ratio ? ' Foam slows what surges, by how much is not reckoned here.' : ''}`,
-            { largest: { value: largest_m3, role: 'tankVolume' }, limit: { value: limit, role: 'tankVolume' } },
+            `The largest of ${compartments.length === 1 ? 'the one compartment' : `the ${compartments.length} compartments`} of ${tank.name} holds {largest}; the limit for one compartment is {limit}.${bafflesFor(tank.gross_m3, limit)}${crossing_s === undefined ? '' : ' Through its foam it takes {crossing} or more from end to end.'}`,
+            {
+              largest: { value: largest_m3, role: 'tankVolume' },
+              limit: { value: limit, role: 'tankVolume' },
+              crossing: { value: crossing_s ?? 0, role: 'duration' },
+            },
           ),
           path: ['tanks', t, 'plates'],
         }));
@@ -185,6 +191,58 @@ export const INSIDE_RULES: readonly Rule[] = [
     status: 'derived',
   },
   {
+    id: 'inside.can-refills-slowly',
+    title: 'A can that fills too slowly',
+    stage: 'tank',
+    severity: 'warn',
+    test: ({ system, evaluation }) =>
+      evaluation.tanks.flatMap((tank, t) =>
+        tank.inside.feeds.flatMap(({ can, draw_m3PerS, pickup }) => {
+          const p = system.tanks[t]!.pickups.findIndex(({ id }) => id === pickup);
+          return when(can !== undefined && can.rate_m3PerS < draw_m3PerS, () => ({
+            what: say(
+              `With {head} over their middle the openings of the can about ${system.tanks[t]!.pickups[p]!.name} let in {rate}, and {draw} is drawn.`,
+              {
+                head: { value: REFILL_HEAD_M, role: 'tape' },
+                rate: { value: can!.rate_m3PerS, role: 'transfer' },
+                draw: { value: draw_m3PerS, role: 'transfer' },
+              },
+            ),
+            path: ['tanks', t, 'pickups', p, 'can', 'openings', 'count'],
+          }));
+        }),
+      ),
+    why: 'With the tank low the can is drawn empty while there is fuel about it.',
+    mend: 'More or larger openings at its foot, or doors that open inward.',
+    source: 'flow through sharp-edged openings, 0.61 of the ideal; 25 mm of head is common practice',
+    status: 'derived',
+  },
+  {
+    id: 'inside.can-over-lid',
+    title: 'A can taller than its tank',
+    stage: 'tank',
+    severity: 'warn',
+    test: ({ system, evaluation }) =>
+      evaluation.tanks.flatMap((tank, t) =>
+        tank.inside.feeds.flatMap(({ can, pickup }) => {
+          const p = system.tanks[t]!.pickups.findIndex(({ id }) => id === pickup);
+          const { name, can: made } = system.tanks[t]!.pickups[p]!;
+          const room = can?.room_m;
+          return when(made !== undefined && room !== undefined && made.height_m.value > room, () => ({
+            what: say(
+              `The can about ${name} is {height} tall, and there are {room} under the lid of ${tank.name} there.`,
+              { height: { value: made!.height_m.value, role: 'tape' }, room: { value: room!, role: 'tape' } },
+            ),
+            path: ['tanks', t, 'pickups', p, 'can', 'height_m'],
+          }));
+        }),
+      ),
+    why: 'It does not go in, and what it would hold is reckoned too much.',
+    mend: 'Make it lower: a can wants air over its rim, to be filled from above too.',
+    source: 'geometry',
+    status: 'derived',
+  },
+  {
     id: 'inside.slosh-meets-movement',
     title: 'Swings in step with the vehicle',
     stage: 'tank',
@@ -199,7 +257,10 @@ export const INSIDE_RULES: readonly Rule[] = [
           if (!compartment.slosh_Hz || compartment.liquid_m3 < SLOSH_SHARE * system.limits.surgeCompartment_m3.value)
             return [];
           const slow = Math.min(compartment.slosh_Hz.lengthwise, compartment.slosh_Hz.crosswise);
-          return when(meets(slow), () => ({
+          const { damping } = compartment.foam ?? {};
+          // Foam that takes the peak out of a swing leaves nothing to build up.
+          const isDamped = damping !== undefined && Math.min(damping.lengthwise, damping.crosswise) > PEAKLESS_RATIO;
+          return when(meets(slow) && !isDamped, () => ({
             what: say(
               `${tank.inside.compartments.length > 1 ? `Compartment ${b + 1} of ${tank.name}` : tank.name} swings at ${slow.toFixed(2)} Hz at this fill, as ${row.by} do (${row.from_Hz} to ${row.to_Hz} Hz).`,
             ),
@@ -268,6 +329,29 @@ export const INSIDE_RULES: readonly Rule[] = [
     why: 'A float arm needs a well cut free over its whole swing, or it sticks.',
     mend: 'Cut the foam away around the arm, or use a tube or capacitive sender.',
     source: 'common practice',
+    status: 'common practice',
+  },
+  {
+    id: 'inside.foam-does-not-pass',
+    title: 'Foam that does not go in',
+    stage: 'tank',
+    severity: 'warn',
+    needs: ['details'],
+    test: ({ system, evaluation }) =>
+      evaluation.tanks.flatMap((tank, t) =>
+        tank.foam.flatMap(({ pieces }, b) =>
+          when(!pieces.ok, () => ({
+            what: say(
+              `No pieces worth cutting of the foam for ${tank.foam.length > 1 ? `compartment ${b + 1} of ` : ''}${tank.name} go through an opening of {opening}.`,
+              { opening: { value: system.tanks[t]!.foam!.opening_m!.value, role: 'tape' } },
+            ),
+            path: ['tanks', t, 'foam', 'opening_m'],
+          })),
+        ),
+      ),
+    why: 'Crumbs drift to the pickup and block it.',
+    mend: 'Lay the foam in before the lid goes on, or make a larger opening.',
+    source: 'geometry of pieces and opening; a hand squeezes foam to half is common practice',
     status: 'common practice',
   },
   {

@@ -1,5 +1,8 @@
-import { hasReach, hasSpace, type Evaluation } from '../answers';
+import { hasReach, hasSpace, isTransfer, type Evaluation } from '../answers';
+import { fluidAt } from '../plan/circuits';
+import { fillingsOf } from '../plan/filled';
 import type { Plan } from '../plan/schema';
+import type { FluidKey } from '../reference/fluids';
 import type { Outcome } from '../outcome';
 import type { Need } from './rule';
 
@@ -46,8 +49,55 @@ const LACKS: Readonly<Record<Need, (partly: Partly) => string | undefined>> = {
       .at(0),
   flows: ({ evaluation: { flows } }) => (flows ? firstFailed(flows) : later('the flow is')),
   gauges: ({ evaluation: { gauges } }) => (gauges ? firstFailed(gauges) : later('the gauge is')),
-  range: ({ evaluation: { range } }) => (range ? failed(range) : later('the range is')),
+  // Of a nozzle no range is asked.
+  range: ({ system, evaluation: { range } }) =>
+    isTransfer(system) ? undefined : range ? failed(range) : later('the range is'),
+  expelled: ({ evaluation: { expelled } }) =>
+    expelled
+      ? firstFailed(
+          expelled.flatMap(({ comes, pressure, boils }) => [comes, pressure, boils].flatMap((each) => each ?? [])),
+        )
+      : later('what engines throw out is'),
+  'open-ends': ({ system }) =>
+    outlets(system)
+      .flatMap(({ id, name, place }) =>
+        place === undefined && !isHarmless(fluidAt(system, id)) ? `where ${name} ends is not said` : [],
+      )
+      .at(0),
+  screens: ({ system }) =>
+    outlets(system)
+      .flatMap(({ name, screened }) => (screened === undefined ? `whether ${name} has a screen is not said` : []))
+      .at(0),
+  filled: ({ system }) =>
+    fillingsOf(system)
+      .flatMap(({ consumer, receiver }) => (receiver ? [] : `what ${consumer.name} is held into is not in the plan`))
+      .at(0),
+  spouts: ({ system }) =>
+    fillingsOf(system)
+      .flatMap(({ consumer, receiver }) =>
+        receiver && consumer.nozzle ? [] : `the spout of ${consumer.name}, or what it is held into, is not in the plan`,
+      )
+      .at(0),
+  'backs-up': ({ system }) =>
+    fillingsOf(system)
+      .flatMap(({ consumer, receiver }) =>
+        receiver?.backsUp_m3PerS ? [] : `from what flow backs up what ${consumer.name} is held into is not said`,
+      )
+      .at(0),
+  seals: ({ system }) =>
+    system.tanks
+      .flatMap(({ name, ports }) => {
+        const unsaid = ports.filter(({ seal }) => seal === undefined).length;
+        return unsaid > 0 ? `what seals ${unsaid} of the ${ports.length} ports of ${name} is not said` : [];
+      })
+      .at(0),
 };
+
+/** What does no harm where it runs out: neither fire nor fumes. */
+export const isHarmless = (fluid: FluidKey | undefined): boolean =>
+  fluid === 'water' || fluid === 'urea' || fluid === 'coolant';
+
+const outlets = ({ components }: Plan) => components.flatMap((part) => (part.kind === 'outlet' ? [part] : []));
 
 /** What a rule with these needs lacks; undefined where it lacks nothing. */
 export const lacking = (needs: readonly Need[] | undefined, partly: Partly): string | undefined =>

@@ -243,8 +243,12 @@ export const LINE_RULES: readonly Rule[] = [
     severity: 'note',
     test: ({ system }) => {
       const used = new Set(feedLines(system).map((line) => line.id));
+      const receivers = new Set(system.components.flatMap(({ id, kind }) => (kind === 'receiver' ? [id] : [])));
+      // What a nozzle held into an opening gives is what arrives at the nozzle.
+      const isHeld = ({ from, to }: (typeof system.lines)[number]): boolean =>
+        receivers.has(from.item) || receivers.has(to.item);
       return system.lines.flatMap((line, l) =>
-        when(!used.has(line.id) && line.purpose !== 'vent' && line.purpose !== 'overflow', () => ({
+        when(!isHeld(line) && !used.has(line.id) && line.purpose !== 'vent' && line.purpose !== 'overflow', () => ({
           what: say(`${line.name} is a ${line.purpose} line: its flow is not worked out here.`),
           path: ['lines', l],
         })),

@@ -1,5 +1,6 @@
+import { holeOf_m } from '../model';
 import { sideText } from '../plan/sides';
-import type { SheetCheck, SheetCheckKind, SheetPort } from '../answers';
+import { holePath, type SheetCheck, type SheetCheckKind, type SheetPort } from '../answers';
 import { say, when, type Hit, type Rule as AnyRule, type Severity, type SheetRuleContext } from './rule';
 
 type Rule = AnyRule<SheetRuleContext>;
@@ -18,6 +19,9 @@ const eachPort = ({
     ),
   );
 
+/** What is measured finer than with a tape. */
+const FINE: ReadonlySet<SheetCheckKind> = new Set(['not-flat', 'too-thick', 'few-turns']);
+
 /** A hit for each check of a kind, told by its name and what there is against what is wanted. */
 const checksOf =
   (kinds: readonly SheetCheckKind[], what: (port: SheetPort, check: SheetCheck, where: string) => string) =>
@@ -27,11 +31,11 @@ const checksOf =
         .filter(({ kind }) => kinds.includes(kind))
         .map((check) => ({
           what: say(what(port, check, check.with.startsWith('edge') ? corner('an edge') : check.with), {
-            have: { value: Math.max(0, check.have_m), role: 'tape' },
+            have: { value: Math.max(0, check.have_m), role: FINE.has(check.kind) ? 'thickness' : 'tape' },
             over: { value: Math.max(0, -check.have_m), role: 'tape' },
-            want: { value: check.want_m, role: 'tape' },
+            want: { value: check.want_m, role: FINE.has(check.kind) ? 'thickness' : 'tape' },
           }),
-          path: ['tanks', t, 'ports', port.index],
+          path: holePath(t, port),
         })),
     );
 
@@ -166,6 +170,44 @@ export const PORT_RULES: readonly Rule[] = [
     'The nut does not come far enough on to its thread.',
     'Take a longer one, or thin the sheet round the hole.',
     COMMON,
+  ),
+  rule(
+    'port.few-turns',
+    'Too few turns of thread in the wall',
+    'warn',
+    checksOf(
+      ['few-turns'],
+      (port, check) => `The wall gives ${port.name} ${check.with}, {have} of thread; {want} are wanted.`,
+    ),
+    'A thread of a turn or two strips, and its sealant has nothing to fill.',
+    'Weld in a bung, or take a bulkhead fitting with a nut.',
+    COMMON,
+  ),
+  rule(
+    'port.off-plate',
+    'A spigot beside its plate',
+    'warn',
+    ({ system }) =>
+      system.tanks.flatMap((tank, t) =>
+        tank.ports.flatMap((port, p): Hit[] => {
+          const carrier = tank.ports.find(({ id }) => id === port.on);
+          if (!carrier) return [];
+          const plate = holeOf_m(carrier);
+          const apart = Math.hypot(
+            ...(['x_m', 'y_m', 'z_m'] as const).map((axis) => (port[axis]?.value ?? 0) - (carrier[axis]?.value ?? 0)),
+          );
+          return when(apart + port.bore_m.value / 2 > plate / 2, () => ({
+            what: say(
+              `${port.name} stands {apart} from the middle of ${carrier.name}, whose opening is {plate} wide: it does not come out inside.`,
+              { apart: { value: apart, role: 'tape' }, plate: { value: plate, role: 'tape' } },
+            ),
+            path: ['tanks', t, 'ports', p, 'on'],
+          }));
+        }),
+      ),
+    'What hangs from a spigot goes through the opening under its plate, or not at all.',
+    'Move it in, or give it a port of its own.',
+    GEOMETRY,
   ),
   rule(
     'port.no-spare',

@@ -42,6 +42,13 @@ export const NEEDS = [
   'flows',
   'gauges',
   'range',
+  'expelled',
+  'open-ends',
+  'screens',
+  'filled',
+  'spouts',
+  'backs-up',
+  'seals',
 ] as const;
 export type Need = (typeof NEEDS)[number];
 

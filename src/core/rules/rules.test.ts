@@ -11,6 +11,10 @@ import {
   BAFFLE,
   BODY,
   BODY_AT_HOME,
+  COOLANT,
+  FILLING,
+  ofJob,
+  withPart,
   RAISED_BY,
   SOUND,
   T,
@@ -175,6 +179,18 @@ describe('three results', () => {
         },
       };
     },
+    expelled: () => evaluated({ ...COOLANT, lines: [] }, 'without-fit'),
+    'open-ends': () => evaluated(withPart(ofJob('expelled'), 'outlet', { place: undefined }), 'without-fit'),
+    screens: () => evaluated(withPart(ofJob('expelled'), 'outlet', { screened: undefined }), 'without-fit'),
+    filled: () =>
+      evaluated({ ...FILLING, lines: FILLING.lines.filter(({ purpose }) => purpose !== 'fill') }, 'without-fit'),
+    spouts: () =>
+      evaluated(
+        { ...FILLING, consumers: FILLING.consumers.map((nozzle) => ({ ...nozzle, nozzle: undefined })) },
+        'without-fit',
+      ),
+    'backs-up': () => evaluated(FILLING, 'without-fit'),
+    seals: () => evaluated(SOUND, 'without-fit'),
   };
   const evaluated = (system: SystemDocument, fit: 'with-fit' | 'without-fit') => ({
     system,

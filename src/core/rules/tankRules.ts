@@ -1,9 +1,10 @@
+import { capital } from '../formats';
 import { ALLOYS } from '../reference/alloys';
 import { compatibilityOf, CONTACT_FLUID_NAMES, CONTACT_OF_FLUID, MATERIAL_OF_ALLOY } from '../reference/compatibility';
 import { FLUIDS, type FluidKey } from '../reference/fluids';
 import { fluidState } from '../fluids';
 import { STANDARD_GRAVITY_M_PER_S2 } from '../units';
-import { say, when, type Rule } from './rule';
+import { say, when, type Hit, type Rule } from './rule';
 
 /** Warming that a filled tank must swallow: from cold fuel out of the ground to a hot day. */
 const WARMING_K = 30;
@@ -136,12 +137,18 @@ export const TANK_RULES: readonly Rule[] = [
         const alloy = ALLOYS[tank.material.alloy];
         const thickness = tank.material.thickness_m.value;
         const large = evaluation.tanks[t]!.gross_m3 > SMALL_TANK_M3;
+        // Beads were chosen for it: they are to be drawn, and thin it stays.
+        const beaded = system.practice.flats === 'beads';
         return when(large && thickness < alloy.thinnestUsual_m - 1e-5, () => ({
-          what: say(`${tank.name} is of {thickness} ${alloy.name}; {usual} and up is usual at this size.`, {
-            thickness: { value: thickness, role: 'thickness' },
-            usual: { value: alloy.thinnestUsual_m, role: 'thickness' },
-          }),
+          what: say(
+            `${tank.name} is of {thickness} ${alloy.name}; {usual} and up is usual at this size${beaded ? ', or beads across every flat, as you chose' : ''}.`,
+            {
+              thickness: { value: thickness, role: 'thickness' },
+              usual: { value: alloy.thinnestUsual_m, role: 'thickness' },
+            },
+          ),
           path: ['tanks', t, 'material', 'thickness_m'],
+          ...(beaded ? { severity: 'note' as const } : {}),
         }));
       }),
     why: 'Thin flats drum, bulge at the leak test and crack at the welds.',
@@ -157,7 +164,7 @@ export const TANK_RULES: readonly Rule[] = [
     test: ({ system }) =>
       system.tanks.flatMap((tank, t) => {
         const alloy = ALLOYS[tank.material.alloy];
-        return when(alloy.gauge !== undefined && alloy.bendRadius_t > POOR_BEND_T, () => ({
+        return when(alloy.isMetal && Number.isFinite(alloy.bendRadius_t) && alloy.bendRadius_t > POOR_BEND_T, () => ({
           what: say(`${alloy.name} wants an inside radius of {radius} at a bend. ${alloy.note}`, {
             radius: { value: alloy.bendRadius_t * tank.material.thickness_m.value, role: 'tape' },
           }),
@@ -168,6 +175,23 @@ export const TANK_RULES: readonly Rule[] = [
     mend: 'Choose 5052 or 3003 where you fold, or plan welded corners.',
     source: 'Aluminum Association bend tables (from memory)',
     status: 'from memory',
+  },
+  {
+    id: 'tank.material-caution',
+    title: 'A material to think twice about',
+    stage: 'tank',
+    severity: 'warn',
+    test: ({ system }) =>
+      system.tanks.flatMap((tank, t): Hit[] => {
+        const { caution, name } = ALLOYS[tank.material.alloy];
+        return caution
+          ? [{ what: say(`${tank.name} is of ${name}. ${caution}`), path: ['tanks', t, 'material', 'alloy'] }]
+          : [];
+      }),
+    why: 'A tank fails where its wall does, and fuel then goes wherever it can.',
+    mend: 'A listed material for fuel; or prove this one long, with water, where a leak hurts nobody.',
+    source: 'common practice',
+    status: 'common practice',
   },
   {
     id: 'tank.heavy-lift',
@@ -289,9 +313,11 @@ export const TANK_RULES: readonly Rule[] = [
         const fluid = CONTACT_OF_FLUID[system.fluids.find(({ id }) => id === tank.fluid)!.fluid];
         const row = compatibilityOf(MATERIAL_OF_ALLOY[tank.material.alloy]);
         const rating = row.ratings[fluid];
+        // A liner stands between the two, and is judged by itself.
+        if ((tank.inside ?? []).some(({ material }) => compatibilityOf(material).group === 'liner')) return [];
         return when(rating === 'limited' || rating === 'bad', () => ({
           what: say(
-            `${row.name[0]!.toUpperCase()}${row.name.slice(1)} stands ${CONTACT_FLUID_NAMES[fluid]} ${rating === 'bad' ? 'badly' : 'with limits'}. ${row.note}`,
+            `${capital(row.name)} stands ${CONTACT_FLUID_NAMES[fluid]} ${rating === 'bad' ? 'badly' : 'with limits'}. ${row.note}`,
           ),
           path: ['tanks', t, 'material', 'alloy'],
           ...(rating === 'bad' ? { severity: 'stop' as const } : {}),

@@ -1,5 +1,10 @@
 import { airState } from '../fluids';
 import { ventLaw } from '../network';
+import type { Vec3 } from '../geometry';
+import { capWays, letsAirIn, letsAirOut } from '../plan/caps';
+import { markFault, type FillerMark } from '../plan/marks';
+import type { Plan } from '../plan/schema';
+import { FLUIDS, type FluidKey } from '../reference/fluids';
 import { say, when, type Hit, type Rule } from './rule';
 
 /** Vacuum that pulls flats in and steals the pump's lift: some 10 cm of water [Pa]. */
@@ -113,13 +118,55 @@ export const VENT_RULES: readonly Rule[] = [
     severity: 'stop',
     test: ({ system }) =>
       system.tanks.flatMap((tank, t) =>
-        when(!tank.ports.some((port) => port.role === 'vent'), () => ({
-          what: say(`${tank.name} has no vent.`),
+        when(!tank.ports.some(letsAirIn), () => ({
+          what: say(`${tank.name} has no vent${capNote(tank)}.`),
           path: ['tanks', t, 'ports'],
         })),
       ),
     why: 'A sealed tank starves the engine, bulges when warm and pulls in when it cools.',
     mend: 'Add a vent at the highest point, or a hole in the cap where that is enough.',
+    source: 'common practice',
+    status: 'common practice',
+  },
+  {
+    id: 'vent.holds-pressure',
+    title: 'Pressure has no way out',
+    stage: 'vents',
+    severity: 'warn',
+    test: ({ system, evaluation }) =>
+      system.tanks.flatMap((tank, t): Hit[] => {
+        const p = tank.ports.findIndex((port) => port.role === 'filler' && port.cap?.kind === 'in-only');
+        const { ambientAbs_Pa, fuelTemperature_K } = evaluation.state;
+        return when(p >= 0 && !tank.ports.some(letsAirOut), () => ({
+          what: say(
+            `The cap of ${tank.name} lets air in only, and nothing lets it out: 30 K of sun put {air} into it by its air alone, and vapour more.`,
+            { air: { value: warmed_Pa(ambientAbs_Pa, fuelTemperature_K), role: 'pressure' } },
+          ),
+          path: ['tanks', t, 'ports', p, 'cap'],
+        }));
+      }),
+    why: 'The first thing opened gets it in the face; a carburettor’s needle is lifted and floods.',
+    mend: 'A cap that lets pressure out too, or a vent line. Open such a cap slowly, away from your face.',
+    source: 'ideal gas in a shut ullage that warms by 30 K',
+    status: 'derived',
+  },
+  {
+    id: 'vent.cap-fills-slowly',
+    title: 'A cap lets no air out while it is off',
+    stage: 'vents',
+    severity: 'note',
+    test: ({ system }) =>
+      system.tanks.flatMap((tank, t): Hit[] => {
+        const p = tank.ports.findIndex((port) => port.role === 'filler' && capWays(port.cap).in !== undefined);
+        return when(p >= 0 && !tank.ports.some(({ role }) => role === 'vent'), () => ({
+          what: say(
+            `${tank.name} breathes by its cap alone: while it is filled the air comes back up the filler against the fuel.`,
+          ),
+          path: ['tanks', t, 'ports', p, 'cap'],
+        }));
+      }),
+    why: 'Fuel and air in one neck go gulp by gulp: a nozzle clicks off, a can spits.',
+    mend: 'Fill slowly by can or funnel, or give it a vent of its own.',
     source: 'common practice',
     status: 'common practice',
   },
@@ -146,7 +193,80 @@ export const VENT_RULES: readonly Rule[] = [
     source: 'nozzle spout sizes: common practice',
     status: 'common practice',
   },
+  {
+    id: 'fill.mixed-up',
+    title: 'Two fillers that can be mixed up',
+    stage: 'vents',
+    severity: 'warn',
+    test: ({ system }) => mixedUp(system),
+    why: 'Two fillers side by side are one day mixed up: petrol in a diesel system wears its pump out and makes it flash like petrol; diesel in petrol stops the engine; water or urea ruins either.',
+    mend: 'Set them apart, on other sides if that can be; unlike in size and cap; each with its fuel on it in words and colour. Wrong fuel in: do not switch on, drain all of it.',
+    source: 'fillers of unlike liquids nearer than an arm’s length to each other: common practice',
+    status: 'common practice',
+  },
 ];
+
+/** Within an arm's length one nozzle goes into either [m]. Common practice. */
+const ARM_M = 0.8;
+
+type Filler = {
+  readonly tank: number;
+  readonly port: number;
+  readonly name: string;
+  readonly fluid: FluidKey;
+  readonly mark: FillerMark | undefined;
+  readonly at: Vec3;
+};
+
+function mixedUp(system: Plan): Hit[] {
+  const fillers = system.tanks.flatMap(({ ports, mounting, fluid, name }, tank) =>
+    ports.flatMap((port, p): Filler[] =>
+      port.role === 'filler'
+        ? [
+            {
+              tank,
+              port: p,
+              name: `${port.name} of ${name}`,
+              fluid: system.fluids.find(({ id }) => id === fluid)!.fluid,
+              mark: port.mark,
+              // Turns of the tank move a filler by less than an arm.
+              at: [
+                mounting.x_m.value + (port.x_m?.value ?? 0),
+                mounting.y_m.value + (port.y_m?.value ?? 0),
+                mounting.z_m.value + (port.z_m?.value ?? 0),
+              ],
+            },
+          ]
+        : [],
+    ),
+  );
+  return fillers.flatMap((one, i) =>
+    fillers.slice(i + 1).flatMap((other): Hit[] => {
+      const apart = Math.hypot(one.at[0] - other.at[0], one.at[1] - other.at[1], one.at[2] - other.at[2]);
+      const fault = markFault(one.mark, other.mark);
+      return when(one.fluid !== other.fluid && apart < ARM_M && fault !== undefined, () => ({
+        what: say(
+          `${one.name} (${FLUIDS[one.fluid].name}) and ${other.name} (${FLUIDS[other.fluid].name}) are {apart} apart, and ${fault}.`,
+          { apart: { value: apart, role: 'tape' } },
+        ),
+        path: ['tanks', other.tank, 'ports', other.port, 'mark'],
+      }));
+    }),
+  );
+}
+
+/** What its cap has to do with it. */
+function capNote({ ports }: Plan['tanks'][number]): string {
+  const cap = ports.find(({ role }) => role === 'filler')?.cap;
+  if (!cap) return '';
+  if (cap.kind === 'screw' && cap.shut === true) return ', for the screw of its cap is shut';
+  return cap.kind === 'plain' ? ', and a plain cap' : ', and how wide the hole of its cap is has not been said';
+}
+
+/** By how much a shut ullage full of air gains when it warms by so much, its fuel aside [Pa]. */
+const warmed_Pa = (ambient_Pa: number, from_K: number): number => (ambient_Pa * WARMS_K) / from_K;
+/** Common practice: a tank in the sun warms by so much [K]. */
+const WARMS_K = 30;
 
 function ventPath(tanks: readonly { ports: readonly { role: string }[] }[]): (string | number)[] {
   const t = tanks.findIndex((tank) => tank.ports.some((port) => port.role === 'vent'));

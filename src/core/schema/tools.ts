@@ -18,6 +18,9 @@ export const listOf = <T extends Schema>(item: T, max: number, min = 0) =>
     .min(min, `must have at least ${min} entries`)
     .required('is missing')
     .typeError('must be a list') as unknown as ListSchema<T>;
+/** A list that may be left out. */
+export const optionalList = <T extends Schema>(item: T, max: number) =>
+  (listOf(item, max) as unknown as Schema).optional() as unknown as Schema<InferType<T>[] | undefined>;
 type ListSchema<T extends Schema> = Schema<InferType<T>[]>;
 
 /** One of several words. */

@@ -1,6 +1,6 @@
 import { dot, offsetRange, volumeBelow, type ClosedMesh, type Vec3 } from '../geometry';
 import { compartmentBelow_m3, type Division } from './compartments';
-import { homeLobe, type HomeLobe } from './lobes';
+import { homeLobe } from './lobes';
 import { starvingOffset_m, type Inlet } from './pickup';
 
 /**
@@ -74,34 +74,52 @@ export function hold({
   const lobe = homeLobe(compartment.mesh, inlet.point_m, moving, starving_m);
   // Alone in the whole tank nothing holds liquid back but a sump's own rim.
   if (division.compartments.length === 1 && lobe.saddle_m === Infinity) return NOTHING;
-  const top_m = levelIn(lobe, held_m3, starving_m, Math.min(lobe.saddle_m, offsetRange(compartment.mesh, moving)[1]));
+  const top_m = levelIn(
+    lobe.volume,
+    held_m3,
+    starving_m,
+    Math.min(lobe.saddle_m, offsetRange(compartment.mesh, moving)[1]),
+  );
   if (top_m <= starving_m) return NOTHING;
   const leak = (offset_m: number): number =>
     passages.reduce((sum, { compartments: [low], point_m, area_m2, into, leak_ratio }) => {
       const open = into[low === home ? 1 : 0] ? 1 : leak_ratio;
       return sum + orificeFlow_m3PerS(area_m2 * open, offset_m - dot(moving, point_m), gravity_mPerS2);
     }, 0);
-  let [time_s, last] = [0, lobe.volume(starving_m)];
+  return drained(lobe.volume, [starving_m, top_m], (offset) => draw_m3PerS + leak(offset));
+}
+
+/**
+ * What stands in a space between two levels, and how long it takes to leave.
+ * @param volume up to a level [m³]
+ * @param leaving at a level [m³/s]
+ */
+export function drained(
+  volume: (level_m: number) => number,
+  [low_m, high_m]: readonly [number, number],
+  leaving: (level_m: number) => number,
+): Hold {
+  let [time_s, last] = [0, volume(low_m)];
   const first = last;
   for (let step = 1; step <= STEPS; step++) {
-    const offset = starving_m + ((top_m - starving_m) * step) / STEPS;
-    const volume = lobe.volume(offset);
-    const middle = offset - (top_m - starving_m) / (2 * STEPS);
-    if (volume > last) time_s += (volume - last) / (draw_m3PerS + leak(middle));
-    last = volume;
+    const level = low_m + ((high_m - low_m) * step) / STEPS;
+    const next = volume(level);
+    const middle = level - (high_m - low_m) / (2 * STEPS);
+    if (next > last) time_s += (next - last) / leaving(middle);
+    last = next;
   }
   return { staysWet: false, volume_m3: last - first, time_s };
 }
 
 const HALVINGS = 50;
 
-/** The level at which a lobe holds a volume, or the highest of the range where it never does. */
-function levelIn(lobe: HomeLobe, volume_m3: number, low_m: number, high_m: number): number {
-  if (lobe.volume(high_m) <= volume_m3) return high_m;
+/** The level at which a space holds so much, or the highest of the range where it never does. */
+export function levelIn(volume: (level_m: number) => number, volume_m3: number, low_m: number, high_m: number): number {
+  if (high_m <= low_m || volume(high_m) <= volume_m3) return high_m;
   let [low, high] = [low_m, high_m];
   for (let i = 0; i < HALVINGS; i++) {
     const middle = (low + high) / 2;
-    if (lobe.volume(middle) > volume_m3) high = middle;
+    if (volume(middle) > volume_m3) high = middle;
     else low = middle;
   }
   return low;

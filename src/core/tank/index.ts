@@ -4,7 +4,8 @@
  * Read `pickup.ts` first: usable liquid is what lies above the surface at
  * which the pickup draws air, at the worst attitude asked for. `lobes.ts`
  * finds what saddles hold back, `compartments.ts` the compartments that baffles make,
- * `hold.ts` how long one feeds its pickup, `slosh.ts` how it swings;
+ * `hold.ts` how long one feeds its pickup and `can.ts` how long a can about it does,
+ * `slosh.ts` how liquid swings, `foam.ts` what foam does to it and how it is cut;
  * `strapping.ts` tabulates volume against depth; `mass.ts` weighs the shell.
  */
 export {
@@ -33,7 +34,9 @@ export {
   type Plate,
 } from './compartments';
 export { headForFlow_m, hold, ORIFICE_SHARE, orificeFlow_m3PerS, type Hold, type HoldInputs } from './hold';
+export { canHold, canVolume_m3, type Can, type CanInputs } from './can';
 export { liquidReach, roundSloshFrequency_Hz, sloshFrequency_Hz, type LiquidReach } from './slosh';
+export { foamCrossing_s, foamDamping_ratio, foamPieces, passes, PEAKLESS_RATIO, type FoamPieces } from './foam';
 export { attitudeMap, symmetricSteps, type AttitudeMap } from './attitudeMap';
 export { homeLobe, leftBehind_m3, type HomeLobe } from './lobes';
 export { strappingTable, tableByStep, type StrappingRow } from './strapping';

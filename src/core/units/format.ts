@@ -1,42 +1,6 @@
-import { fromSI, INCH_M, unitById, type Kind } from './units';
-import type { ReaderSystem } from './parse';
-
-/**
- * What a number is for. The same kind is read in different units by role: a
- * tank is measured in mm or inches, a trip in km, a hose run in m or feet.
- */
-export type Role =
-  | 'tape'
-  | 'bore'
-  | 'thickness'
-  | 'run'
-  | 'trip'
-  | 'seaTrip'
-  | 'area'
-  | 'smallArea'
-  | 'tankVolume'
-  | 'smallVolume'
-  | 'mass'
-  | 'density'
-  | 'duration'
-  | 'roadSpeed'
-  | 'seaSpeed'
-  | 'lineSpeed'
-  | 'acceleration'
-  | 'burn'
-  | 'transfer'
-  | 'pressure'
-  | 'slope'
-  | 'temperature'
-  | 'voltage'
-  | 'resistance'
-  | 'current'
-  | 'power'
-  | 'share'
-  | 'count'
-  | 'viscosity'
-  | 'charge'
-  | 'consumption';
+import { fromSI, INCH_M, unitById, type Kind, type Unit } from './units';
+import { systemOf, unitApart, type Reader } from './reader';
+import type { Role } from './role';
 
 type RoleUnits = {
   readonly kind: Kind;
@@ -66,6 +30,7 @@ export const ROLES: Readonly<Record<Role, RoleUnits>> = {
   smallArea: role('area', 'cm2', 'in2', [1, 2]),
   tankVolume: role('volume', 'L', 'us_gal', [2, 2], 'imp_gal'),
   smallVolume: role('volume', 'L', 'us_floz', [3, 1], 'imp_floz'),
+  dose: role('volume', 'mL', 'mL', [4, 4]),
   mass: role('mass', 'kg', 'lb', [2, 1]),
   density: role('density', 'kg_per_m3', 'lb_per_us_gal', [0, 2], 'kg_per_m3'),
   duration: role('time', 'h', 'h', [1, 1]),
@@ -90,15 +55,26 @@ export const ROLES: Readonly<Record<Role, RoleUnits>> = {
 };
 
 /** The id of the unit that a reader has a quantity of that role in. */
-export const roleUnit = (name: Role, reader: ReaderSystem): string => {
+export const roleUnit = (name: Role, reader: Reader): string => {
+  const apart = unitApart(name, reader);
+  if (apart !== undefined) return apart;
   const units = ROLES[name];
-  return reader === 'metric' ? units.metric : reader === 'us' ? units.us : (units.imperial ?? units.us);
+  const system = systemOf(reader);
+  return system === 'metric' ? units.metric : system === 'us' ? units.us : (units.imperial ?? units.us);
 };
+
+/** Most decimals worth showing in a unit: the table's for its own two, elsewhere as fine as those of the metric one. */
+function mostDecimals(name: Role, unit: Unit): number {
+  const { kind, metric, us, imperial, decimals } = ROLES[name];
+  if (unit.id === metric || name === 'duration') return decimals[0];
+  if (unit.id === us || unit.id === imperial) return decimals[1];
+  return clampDecimals(Math.round(decimals[0] + Math.log10(unit.toSI / unitById(kind, metric).toSI)));
+}
 
 export type FormattedQuantity = { readonly number: string; readonly symbol: string; readonly text: string };
 
 export type FormatOptions = {
-  readonly reader: ReaderSystem;
+  readonly reader: Reader;
   /** Half-width of the value's spread [SI]; digits below it are not shown. */
   readonly spread?: number;
   /** Significant digits when no spread is known. */
@@ -148,7 +124,7 @@ export function formatQuantity(si: number, name: Role, options: FormatOptions): 
     if (Math.abs(si) >= LEAST_FRACTION_M) return shown(`≈ ${inchFraction(si)}`, unit.symbol);
   }
   const value = fromSI(si, unit);
-  const most = ROLES[name].decimals[options.reader === 'metric' ? 0 : 1];
+  const most = mostDecimals(name, unit);
   const deserved = options.spread
     ? spreadDecimals(options.spread / unit.toSI)
     : digitDecimals(value, options.digits ?? DEFAULT_DIGITS);
@@ -162,7 +138,7 @@ const ENTRY_DIGITS = 5;
  * The text for an input field: the value as it would be typed, one decimal
  * finer than its spread deserves.
  */
-export function entryText(si: number, name: Role, reader: ReaderSystem, spread?: number): string {
+export function entryText(si: number, name: Role, reader: Reader, spread?: number): string {
   const unit = unitById(ROLES[name].kind, roleUnit(name, reader));
   if (unit.id === 'in' && name === 'tape' && isTapeFraction(si)) return inchFraction(si);
   const value = fromSI(si, unit);
@@ -203,8 +179,10 @@ const clampDecimals = (decimals: number): number => Math.min(MAX_DECIMALS, Math.
 const spreadDecimals = (spread: number): number => clampDecimals(Math.ceil(-Math.log10(Math.max(spread, 1e-12) * 2)));
 
 function digitDecimals(value: number, digits: number): number {
-  if (value === 0) return 0;
-  return clampDecimals(digits - 1 - Math.floor(Math.log10(Math.abs(value))));
+  // As it is rounded: 9.999 has three digits as 10.0.
+  const rounded = Number(value.toPrecision(digits));
+  if (rounded === 0) return 0;
+  return clampDecimals(digits - 1 - Math.floor(Math.log10(Math.abs(rounded))));
 }
 
 /** Fixed decimals with a true minus sign, and none before a zero. Set values such as 25 % keep no trailing zeros. */

@@ -1,5 +1,6 @@
-import { formatQuantity, ROLES, type Role } from './format';
-import type { ReaderSystem } from './parse';
+import { formatQuantity, ROLES } from './format';
+import type { Role } from './role';
+import type { Reader } from './reader';
 
 /** A sentence with quantities in it: "{left} stays behind" with left = { value, role }. */
 export type Message = {
@@ -14,13 +15,13 @@ export const say = (text: string, values: Message['values'] = {}): Message => ({
  * A sentence of ours that never changes but for the reader's units: “{tape 0.025}” is that role's quantity, in SI.
  * Never for texts with names in them.
  */
-export const inReaderUnits = (text: string, reader: ReaderSystem): string =>
+export const inReaderUnits = (text: string, reader: Reader): string =>
   text.replace(/\{(\w+) ([-\d.e]+)\}/g, (whole, role: string, si: string) =>
     Object.hasOwn(ROLES, role) ? formatQuantity(Number(si), role as Role, { reader }).text : whole,
   );
 
 /** The sentence with its quantities in the reader's units. */
-export const messageText = ({ text, values }: Message, reader: ReaderSystem): string =>
+export const messageText = ({ text, values }: Message, reader: Reader): string =>
   text.replace(/\{(\w+)\}/g, (whole, key: string) => {
     const quantity = values[key];
     return quantity ? formatQuantity(quantity.value, quantity.role, { reader }).text : whole;

@@ -3,15 +3,14 @@ import { AMBIGUOUS, toSI, unitById, unitBySpelling, UNITS, type Kind, type Unit 
 import { isFraction, NUMBER_PATTERN, parseNumber, plainText, type NumberCode } from './parseNumber';
 import { parseNominal, type NominalCode, type NominalField } from './parseNominal';
 import type { Quantity } from './quantity';
-
-export type ReaderSystem = 'metric' | 'us' | 'imperial';
+import { systemOf, unitApart, type Reader } from './reader';
 
 /** What a field expects; a bare number is in `unit`. */
 export type EntryField = NominalField & {
   readonly kind: Kind;
   readonly unit: string;
   /** Settles what a plain "gal" or "qt" means. A metric reader must say which. */
-  readonly reader?: ReaderSystem;
+  readonly reader?: Reader;
 };
 
 export type EntryCode =
@@ -126,7 +125,7 @@ function addTerms(terms: readonly Term[], field: EntryField, sign: 1 | -1): Outc
 function unitOf(term: Term, field: EntryField, previous: Unit | undefined): Outcome<Unit, EntryCode> {
   if (term.unitText === '') return success(bareUnit(term, field, previous));
   const choices = AMBIGUOUS[field.kind]?.[term.unitText.toLowerCase()];
-  if (choices && (field.reader ?? 'metric') === 'metric') {
+  if (choices && gallonOf(field.reader) === undefined) {
     return failure(
       'ambiguous-unit',
       term.unitText,
@@ -134,7 +133,7 @@ function unitOf(term: Term, field: EntryField, previous: Unit | undefined): Outc
     );
   }
   const found = choices
-    ? unitBySpelling(field.kind, choices[field.reader === 'imperial' ? 1 : 0]!)
+    ? unitBySpelling(field.kind, choices[gallonOf(field.reader) === 'imperial' ? 1 : 0]!)
     : unitBySpelling(field.kind, imperialQuart(term.unitText, field));
   return found
     ? success(found)
@@ -145,9 +144,17 @@ function unitOf(term: Term, field: EntryField, previous: Unit | undefined): Outc
       );
 }
 
+/** Whose gallon a plain one is: that of the reader's volumes; undefined where they are in litres. */
+function gallonOf(reader: Reader = 'metric'): 'us' | 'imperial' | undefined {
+  const apart = unitApart('tankVolume', reader);
+  if (apart !== undefined) return apart === 'us_gal' ? 'us' : apart === 'imp_gal' ? 'imperial' : undefined;
+  const system = systemOf(reader);
+  return system === 'metric' ? undefined : system;
+}
+
 /** A plain quart is the US one, except for a reader who works in imperial. */
 const imperialQuart = (unitText: string, field: EntryField): string =>
-  field.reader === 'imperial' && /^(qt|quarts?)$/i.test(unitText) ? 'imp qt' : unitText;
+  gallonOf(field.reader) === 'imperial' && /^(qt|quarts?)$/i.test(unitText) ? 'imp qt' : unitText;
 
 /** After feet come inches; a bare fraction is inches too, since nobody writes 3/8 mm. */
 function bareUnit(term: Term, field: EntryField, previous: Unit | undefined): Unit {

@@ -3,6 +3,7 @@
 import { Box, chakra } from '@chakra-ui/react';
 import { RotateCcw } from 'lucide-react';
 import { useRef, useState } from 'react';
+import { isElectric } from '@/core/components';
 import { limitsAt, valueAt, type ConsumerDocument, type Path, type SystemDocument } from '@/core/plan';
 import {
   entryText,
@@ -12,7 +13,7 @@ import {
   ROLES,
   toSI,
   unitById,
-  type ReaderSystem,
+  type Reader,
   type Role,
 } from '@/core/units';
 import { readEntry } from '../fields/readEntry';
@@ -63,13 +64,31 @@ const SHOWN: Readonly<Record<Acts, readonly Entry['group'][]>> = {
   flow: ['liquid', 'flow'],
 };
 
+const dutyOf = (consumer: SystemDocument['consumers'][number]['kind']): Entry => ({
+  group: 'flow',
+  label: DUTY_WORDS[consumer],
+  path: [KEY, 'duty_ratio'],
+  role: 'share',
+  step: 0.01,
+  ends: ['idle', 'full load'],
+});
+const voltageOf = (wired: boolean): Entry => ({
+  group: 'flow',
+  label: wired ? 'Battery voltage' : 'Pump voltage',
+  path: [KEY, 'pumpVoltage_V'],
+  role: 'voltage',
+  slide: [8, 16],
+  step: 0.1,
+});
+
 /** One set of conditions that acts on every view at once: what acts on the open task, and the rest in a line. */
 export function ConditionsPanel({ acts }: { readonly acts: Acts }) {
   // With its wires known, a pump gets what they leave of the battery's.
   const wired = useValue(({ components }) =>
     components.some((part) => part.kind === 'pump' && part.wiring !== undefined),
   );
-  const consumer = useValue(({ consumers }) => consumers[0]?.kind ?? 'diesel-engine');
+  const consumer = useValue(({ consumers }) => consumers[0]?.kind);
+  const isDriven = useValue(({ components }) => components.some((part) => part.kind === 'pump' && isElectric(part)));
   const conditions = useValue((system) => system.conditions);
   // One text, so that an edit of a tank does not draw all controls again.
   const names = useValue((system) => system.tanks.map((tank) => `${tank.id}=${tank.name}`).join('\n')).split('\n');
@@ -102,22 +121,9 @@ export function ConditionsPanel({ acts }: { readonly acts: Acts }) {
       ends: ['empty', 'brim'],
     })),
     ...OF_ALL,
-    {
-      group: 'flow',
-      label: DUTY_WORDS[consumer],
-      path: [KEY, 'duty_ratio'],
-      role: 'share',
-      step: 0.01,
-      ends: ['idle', 'full load'],
-    },
-    {
-      group: 'flow',
-      label: wired ? 'Battery voltage' : 'Pump voltage',
-      path: [KEY, 'pumpVoltage_V'],
-      role: 'voltage',
-      slide: [8, 16],
-      step: 0.1,
-    },
+    // What nothing of the plan depends on is not asked.
+    ...(consumer === undefined ? [] : [dutyOf(consumer)]),
+    ...(isDriven ? [voltageOf(wired)] : []),
   ];
   const shown = open ? entries : entries.filter(({ group }) => !narrow && SHOWN[acts].includes(group));
   const folded = entries.filter((entry) => !shown.includes(entry));
@@ -256,7 +262,7 @@ const OF_ALL: readonly Entry[] = [
 function conditionWords(
   { label, path, role }: Entry,
   conditions: SystemDocument['conditions'],
-  reader: ReaderSystem,
+  reader: Reader,
   sides: Sides,
 ): string {
   const value = inSI(valueAt({ conditions }, path) as number, role);

@@ -4,9 +4,10 @@ import { useId, type Ref, type SVGProps } from 'react';
 import {
   arcPath,
   FILLS,
-  headOf,
+  headsOf,
   LINES,
   pathOf,
+  turnOf,
   widthOf,
   type Drawing,
   type FillRole,
@@ -200,6 +201,7 @@ function MarkView({
       <text
         x={mark.at[0]}
         y={mark.at[1]}
+        transform={turnOf(mark)}
         style={{ fontSize: `${mark.size_mm}px`, fontWeight: mark.isBold ? 700 : 550 }}
         textAnchor={mark.anchor}
         fill={text(mark.tone ?? 'plain')}
@@ -237,11 +239,10 @@ function MarkView({
         {mark.title !== undefined && <title>{mark.title}</title>}
       </path>
     );
-  const head = headOf(mark);
   return (
     <>
       <path d={pathOf([mark.points], false)} {...look} fill="none" />
-      {head && <path d={pathOf([head], true)} fill={stroke(mark.line)} />}
+      {mark.arrow && <path d={pathOf(headsOf(mark), true)} fill={stroke(mark.line)} />}
     </>
   );
 }

@@ -57,9 +57,8 @@ function Drawn({
   const [ref, width_mm] = useRoom(USUAL_PX);
   const { pitch_deg, roll_deg } = system.conditions;
   const tank = system.tanks[index]!;
-  const size = ([0, 1, 2] as const).map(
-    (axis) => formatQuantity(drawing.bounds.max[axis] - drawing.bounds.min[axis], 'tape', { reader }).text,
-  );
+  const size = (axis: 0 | 1 | 2): string =>
+    formatQuantity(drawing.bounds.max[axis] - drawing.bounds.min[axis], 'tape', { reader }).text;
   const handles = handlesFor(drawing, system, index);
   const tall_px = typeof window === 'undefined' ? 0 : SHARE_OF_WINDOW * window.innerHeight;
   const sheet = tankSheet(drawing, {
@@ -67,7 +66,7 @@ function Drawn({
     room: { width_mm, height_mm: Math.max(LEAST_TALL_PX, tall_px) * MM_A_PX },
     isNarrow,
     viewNames: viewWords(system.vehicle.kind),
-    sizes: { side: `${size[0]} long`, end: `${size[1]} × ${size[2]} high`, plan: `${size[0]} × ${size[1]}` },
+    sizes: { length: size(0), width: size(1), height: size(2) },
     turns_deg: { side: pitch_deg + tank.mounting.pitch_deg.value, end: -(roll_deg + tank.mounting.roll_deg.value) },
     grips: handles.map((handle) => ({ id: handle.id, label: shortName(handle), at: handle.at })),
   });

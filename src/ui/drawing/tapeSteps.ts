@@ -1,11 +1,11 @@
-import { INCH_M, type ReaderSystem } from '@/core/units';
+import { INCH_M, roleUnit, type Reader } from '@/core/units';
 import { useReaderStore } from '../state/reader';
 
 /** The marks of a tape that places are set to: what an arrow key moves by, and with shift [m]. */
 export type TapeSteps = { readonly step_m: number; readonly large_m: number };
 
-export const tapeSteps = (reader: ReaderSystem): TapeSteps =>
-  reader === 'metric' ? { step_m: 0.001, large_m: 0.01 } : { step_m: INCH_M / 16, large_m: INCH_M / 2 };
+export const tapeSteps = (reader: Reader): TapeSteps =>
+  roleUnit('tape', reader) !== 'in' ? { step_m: 0.001, large_m: 0.01 } : { step_m: INCH_M / 16, large_m: INCH_M / 2 };
 
 /** Those of the reader at work, for what happens on a key or a pointer. */
 export const stepsNow = (): TapeSteps => tapeSteps(useReaderStore.getState().reader);

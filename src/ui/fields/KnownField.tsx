@@ -1,5 +1,6 @@
 'use client';
 
+import { capital } from '@/core/formats';
 import { Box, chakra } from '@chakra-ui/react';
 import { memo, useState } from 'react';
 import { useShallow } from 'zustand/react/shallow';
@@ -12,7 +13,7 @@ import {
   toSI,
   unitById,
   type EntryField,
-  type ReaderSystem,
+  type Reader,
   type Role,
 } from '@/core/units';
 import { FIELD_ROWS } from '../parts/Panel';
@@ -46,7 +47,7 @@ export const KnownField = memo(function KnownField({ path, entry, ...own }: Know
   const words = useValueNow(useShallow((system) => (valueAt(system, path) ? wordsAt(system, path) : undefined)));
   if (!known || !words) return null;
   const { role } = words;
-  const label = own.label ?? capitalised(words.label);
+  const label = own.label ?? capital(words.label);
   const hint = own.hint ?? words.hint;
   const unit = unitById(ROLES[role].kind, roleUnit(role, reader));
   const edit = `${label}`;
@@ -115,8 +116,6 @@ export const KnownField = memo(function KnownField({ path, entry, ...own }: Know
   );
 }, sameField);
 
-const capitalised = (text: string): string => `${text[0]!.toUpperCase()}${text.slice(1)}`;
-
 /** Fields are the same when they say the same; their path is a new list at every draw. */
 function sameField(a: KnownFieldProps, b: KnownFieldProps): boolean {
   return (
@@ -132,7 +131,7 @@ function sameField(a: KnownFieldProps, b: KnownFieldProps): boolean {
 const stepSize = (value: number): number => (value === 0 ? 1 : 10 ** (Math.floor(Math.log10(Math.abs(value))) - 1));
 
 /** A spread in the unit of its value, without an offset: 2 °C of spread are 2 K. */
-function spreadText(spread: number, role: Role, reader: ReaderSystem): string {
+function spreadText(spread: number, role: Role, reader: Reader): string {
   const scale = inDegrees(role) ? 1 : unitById(ROLES[role].kind, roleUnit(role, reader)).toSI;
   return String(Number((spread / scale).toPrecision(3)));
 }

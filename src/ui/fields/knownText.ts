@@ -1,4 +1,4 @@
-import { formatQuantity, ROLES, roleUnit, unitById, type ReaderSystem, type Role } from '@/core/units';
+import { formatQuantity, ROLES, roleUnit, unitById, type Reader, type Role } from '@/core/units';
 import { fromDocument, inDegrees } from './readEntry';
 
 /**
@@ -9,7 +9,7 @@ import { fromDocument, inDegrees } from './readEntry';
 export function knownText(
   { value, spread }: { readonly value: number; readonly spread?: number | undefined },
   role: Role,
-  reader: ReaderSystem,
+  reader: Reader,
 ): string {
   const shown = formatQuantity(fromDocument(value, role), role, { reader });
   if (spread === undefined || spread === 0) return shown.text;

@@ -1,13 +1,5 @@
 import type { Limits } from '@/core/plan';
-import {
-  formatQuantity,
-  parseQuantity,
-  roleUnit,
-  ROLES,
-  type EntryField,
-  type ReaderSystem,
-  type Role,
-} from '@/core/units';
+import { formatQuantity, parseQuantity, roleUnit, ROLES, type EntryField, type Reader, type Role } from '@/core/units';
 
 /** What a careful measurement of each role is worth, half-width in SI; shares are of the value. */
 const MEASURED: Readonly<Partial<Record<Role, { readonly abs?: number; readonly rel?: number }>>> = {
@@ -35,7 +27,7 @@ export const toDocument = (si: number, role: Role): number =>
 export function readEntry(
   text: string,
   role: Role,
-  reader: ReaderSystem,
+  reader: Reader,
   limits: Limits,
   entry: Pick<EntryField, 'metal' | 'line'> = {},
 ): { ok: true; value: number; note?: string } | { ok: false; message: string } {

@@ -16,12 +16,16 @@ import { useSides } from '../state/sides';
 import { openTank, useTank } from '../state/tankChoice';
 import { pathWords } from '../measure/pathWords';
 import { changeWords, travelWords } from './fitWords';
+import { cardTable } from '../parts/cardTable';
 
 type Props = {
   readonly fit: TankFit | undefined;
   readonly gap: FitGap | undefined;
   readonly onChoose: (to: string) => void;
 };
+
+const HEADS = ['to', 'clearance', 'at worst', 'to keep', 'from'];
+const CARDS = cardTable(HEADS);
 
 const percent = (chance: number): string =>
   chance > 0.995 ? 'over 99 %' : chance < 0.005 ? 'under 1 %' : `${Math.round(chance * 100)} %`;
@@ -131,10 +135,10 @@ export function GapsPanel({ fit, gap, onChoose }: Props) {
         </Box>
       )}
       <Box overflowX="auto" tabIndex={0} role="region" aria-label="Clearances, a row each">
-        <chakra.table borderCollapse="collapse" width="100%" minW="520px" aria-label="Clearances">
+        <chakra.table borderCollapse="collapse" width="100%" minW="520px" aria-label="Clearances" css={CARDS}>
           <thead>
             <tr>
-              {['to', 'clearance', 'at worst', 'to keep', 'from'].map((head, i) => (
+              {HEADS.map((head, i) => (
                 <chakra.th
                   key={head}
                   textAlign={i % 4 === 0 ? 'left' : 'right'}

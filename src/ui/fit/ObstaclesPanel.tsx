@@ -15,7 +15,15 @@ import { applyEdit, setValue, useValue } from '../state/editor';
 import { useSides } from '../state/sides';
 import { ShapeFields } from '../tank/ShapeFields';
 import { StlImport } from '../tank/StlImport';
-import { withBody, withMeshObstacle, withMotion, withoutMotion, withoutObstacle, withObstacle } from './fitEdits';
+import {
+  withBody,
+  withOpening,
+  withMeshObstacle,
+  withMotion,
+  withoutMotion,
+  withoutObstacle,
+  withObstacle,
+} from './fitEdits';
 import { ROLE_WORDS } from './fitWords';
 
 /** What stands and moves in the space, and what is to be kept free of it. */
@@ -120,10 +128,14 @@ function ObstacleRow({ obstacle, i }: { readonly obstacle: ObstacleDocument; rea
           <BodyRow key={b} body={body} obstacle={obstacle} i={i} b={b} />
         ))}
         {obstacle.bodies.length < MOST_BODIES && (
-          <Box mt="3">
+          <Box mt="3" display="flex" gap="2" flexWrap="wrap">
             <Button onClick={() => applyEdit(`one more body of ${obstacle.name}`, (system) => withBody(system, i))}>
               <Plus size={18} aria-hidden />
               One more body
+            </Button>
+            <Button onClick={() => applyEdit(`an opening in ${obstacle.name}`, (system) => withOpening(system, i))}>
+              <Plus size={18} aria-hidden />
+              An opening in it
             </Button>
           </Box>
         )}
@@ -163,12 +175,22 @@ function BodyRow({
 }) {
   const at = (key: string) => ['fit', 'obstacles', i, 'bodies', b, key];
   const sides = useSides();
-  const name = b === 0 ? obstacle.name : `${obstacle.name}, body ${b + 1}`;
+  const isCut = body.operation === 'cut';
+  const name = b === 0 ? obstacle.name : `${obstacle.name}, ${isCut ? 'opening' : 'body'} ${b + 1}`;
   return (
     <Box mt="3">
       <ShapeFields shape={body.shape} path={at('shape')} side="" owner={name}>
         {b > 0 && (
           <>
+            <Select
+              label={`Is, ${name}`}
+              value={isCut ? 'cut' : 'add'}
+              options={[
+                { value: 'add', label: 'joined to it' },
+                { value: 'cut', label: 'an opening in it' },
+              ]}
+              onChange={(value) => setValue(`what ${name} is`, at('operation'), value === 'cut' ? 'cut' : undefined)}
+            />
             <KnownField label={`Forward of the first body, ${name}`} path={at('x_m')} />
             <KnownField label={`${sides('To port of it')}, ${name}`} path={at('y_m')} />
             <KnownField label={`Above it, ${name}`} path={at('z_m')} />
@@ -185,7 +207,7 @@ function BodyRow({
                 }
               >
                 <Trash2 size={18} aria-hidden />
-                Remove this body
+                Remove this {isCut ? 'opening' : 'body'}
               </Button>
             </Box>
           </>

@@ -2,9 +2,8 @@
 
 import { Box, chakra } from '@chakra-ui/react';
 import { Download, Printer } from 'lucide-react';
-import { useState } from 'react';
 import { fileNameOf } from '@/core/plan';
-import { mirrored, type Template } from '@/core/answers';
+import type { Template } from '@/core/answers';
 import { cornerLetter, drawingSvg, templateDrawing } from '@/core/drawings';
 import { outlineDrawing } from '@/core/reports';
 import { formatQuantity } from '@/core/units';
@@ -12,48 +11,40 @@ import { DrawingView } from '../drawing/DrawingView';
 import { MM_A_PX, useRoom } from '../drawing/useRoom';
 import { Select } from '../fields/Select';
 import { Button } from '../parts/Button';
+import { goToSheet } from '../paper/choice';
 import { Panel } from '../parts/Panel';
 import { saveFile } from '../parts/saveFile';
-import { useAnswer } from '../state/answers';
-import { useSystem } from '../state/editor';
 import { useReader } from '../state/reader';
 import { useSides } from '../state/sides';
-import { useTank } from '../state/tankChoice';
+import { useTemplate, useTemplateChoice } from './useTemplate';
 
 /**
  * A template of each flat face: cut it in card, hold it in the real bay, and check these numbers before metal is cut.
  */
 export function TemplatesPanel() {
   const sides = useSides();
-  const system = useSystem();
-  const t = useTank();
   const reader = useReader();
-  const { value: answer, standing, reason } = useAnswer('templates', t);
-  const templates = answer?.ok ? answer.value : undefined;
-  const [chosen, setChosen] = useState<string>();
-  const [over, setOver] = useState(false);
-  const face = templates?.find(({ name }) => name === chosen) ?? templates?.[0];
-  if (!face) {
+  const { faces, template, title, isFresh, why } = useTemplate();
+  const { isOver } = useTemplateChoice();
+  if (!template) {
     return (
       <Panel title="Templates" testId="templates">
         <Box color="soft">
-          {!answer && reason === undefined
-            ? 'Working out the faces…'
-            : templates
-              ? 'This tank has no flat face: lay card round it and trace.'
-              : 'The faces cannot be worked out: see the findings of this stage.'}
+          {faces
+            ? 'This tank has no flat face: lay card round it and trace.'
+            : why === undefined
+              ? 'Working out the faces…'
+              : `The faces cannot be worked out: ${why}`}
         </Box>
       </Panel>
     );
   }
-  const template = over ? mirrored(face) : face;
-  const title = `${system.tanks[t]!.name}, ${sides(face.name).toLowerCase()}${over ? ', turned over' : ', seen from outside'}`;
   return (
     <Panel
       title="Templates"
       testId="templates"
       aside={
-        <Button onClick={() => window.print()}>
+        <Button onClick={() => goToSheet('template')}>
           <Printer size={18} aria-hidden />
           Print
         </Button>
@@ -66,9 +57,9 @@ export function TemplatesPanel() {
       <Box display="flex" gap="3" flexWrap="wrap" alignItems="end" mb="3">
         <Select
           label="Face"
-          value={face.name}
-          options={templates!.map(({ name }) => ({ value: name, label: sides(name) }))}
-          onChange={setChosen}
+          value={template.name}
+          options={faces!.map(({ name }) => ({ value: name, label: sides(name) }))}
+          onChange={(face) => useTemplateChoice.setState({ face })}
         />
         <chakra.label display="flex" gap="2" alignItems="center" minH="44px" cursor="pointer">
           <chakra.input
@@ -76,8 +67,8 @@ export function TemplatesPanel() {
             width="22px"
             height="22px"
             accentColor="var(--chakra-colors-accent)"
-            checked={over}
-            onChange={(event) => setOver(event.target.checked)}
+            checked={isOver}
+            onChange={(event) => useTemplateChoice.setState({ isOver: event.target.checked })}
           />
           Turned over, for the other side
         </chakra.label>
@@ -96,12 +87,7 @@ export function TemplatesPanel() {
           Save at true size (SVG)
         </Button>
       </Box>
-      <Box
-        opacity={standing === 'fresh' ? 1 : 0.6}
-        display="grid"
-        gap="4"
-        gridTemplateColumns={{ base: '1fr', lg: '1fr 1fr' }}
-      >
+      <Box opacity={isFresh ? 1 : 0.6} display="grid" gap="4" gridTemplateColumns={{ base: '1fr', lg: '1fr 1fr' }}>
         <Outline template={template} title={title} />
         <Checks template={template} />
       </Box>

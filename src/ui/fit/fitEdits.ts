@@ -250,6 +250,21 @@ export function withBody(system: SystemDocument, index: number): SystemDocument 
   return withAdded(system, ['fit', 'obstacles', index, 'bodies'], { ...body(0.1, 0.1, 0.1), z_m: guess(height) });
 }
 
+/** An opening through the first body from above, as wide as half of it, to be measured. */
+export function withOpening(system: SystemDocument, index: number): SystemDocument {
+  const [first] = system.fit.obstacles[index]!.bodies;
+  const [length, width, height] = shapeSpan(first!.shape);
+  return withAdded(system, ['fit', 'obstacles', index, 'bodies'], {
+    ...body(length / 2, width / 2, height + 2 * THROUGH_M),
+    operation: 'cut',
+    x_m: guess(length / 4),
+    y_m: guess(width / 4),
+    z_m: chosen(-THROUGH_M),
+  });
+}
+/** An opening goes so far beyond what it goes through, at either end [m]. */
+const THROUGH_M = 0.01;
+
 /** Takes a point off a curved side, and the curve with its last point. */
 export function withoutCurvePoint(system: SystemDocument, curve: number, point: number): SystemDocument {
   const { bay } = system.fit;

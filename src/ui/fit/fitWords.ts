@@ -1,6 +1,6 @@
 import { FACE_SIDES, type ObstacleDocument, type SystemDocument, type WayStep } from '@/core/plan';
 import type { FitGap, TankChange } from '@/core/answers';
-import { formatQuantity, type ReaderSystem } from '@/core/units';
+import { formatQuantity, type Reader } from '@/core/units';
 import type { Sides } from '../state/sides';
 
 export const ROLE_WORDS: Readonly<Record<ObstacleDocument['role'], string>> = {
@@ -19,8 +19,7 @@ export const HOW_WORDS = {
   up: 'upright',
 } as const;
 
-const size = (value_m: number, reader: ReaderSystem): string =>
-  formatQuantity(Math.abs(value_m), 'tape', { reader }).text;
+const size = (value_m: number, reader: Reader): string => formatQuantity(Math.abs(value_m), 'tape', { reader }).text;
 
 /** Where of its travel a moving obstacle is when it comes nearest. */
 export function travelWords(system: SystemDocument, gap: FitGap): string {
@@ -55,7 +54,7 @@ const FACE_WORDS = {
 } as const;
 
 /** A change of a tank as a builder says it. */
-export function changeWords(change: TankChange, sides: Sides, reader: ReaderSystem): string {
+export function changeWords(change: TankChange, sides: Sides, reader: Reader): string {
   if (change.kind === 'face') return `${sides(FACE_WORDS[change.face])} ${size(change.by_m, reader)}`;
   if (change.kind === 'corner')
     return `${change.faces.map((face) => sides(FACE_SIDES[face])).join(' and ')} edge cut, ${size(change.leg_m, reader)} legs`;
@@ -64,7 +63,7 @@ export function changeWords(change: TankChange, sides: Sides, reader: ReaderSyst
   return `Move the tank ${shiftWords(change.forward_m, change.toPort_m, change.up_m, sides, reader) || 'nowhere'}`;
 }
 
-function shiftWords(forward_m: number, toPort_m: number, up_m: number, sides: Sides, reader: ReaderSystem): string {
+function shiftWords(forward_m: number, toPort_m: number, up_m: number, sides: Sides, reader: Reader): string {
   const parts = [
     [forward_m, 'forward', 'aft'],
     [toPort_m, 'to port', 'to starboard'],
@@ -77,7 +76,7 @@ function shiftWords(forward_m: number, toPort_m: number, up_m: number, sides: Si
 }
 
 /** One step of a way as a builder says it. */
-export function stepWords(step: WayStep, sides: Sides, reader: ReaderSystem): string {
+export function stepWords(step: WayStep, sides: Sides, reader: Reader): string {
   const turns = [
     [step.noseUp_deg, 'nose up', 'nose down'],
     [step.starboardDown_deg, 'starboard down', 'port down'],

@@ -1,6 +1,6 @@
 import type { SpotDocument } from '@/core/plan';
 import type { ReachAnswer, ReachWhen } from '@/core/answers';
-import { formatQuantity, type ReaderSystem } from '@/core/units';
+import { formatQuantity, type Reader } from '@/core/units';
 import type { Sides } from '../state/sides';
 
 export const WHEN_WORDS: Readonly<Record<ReachWhen, string>> = {
@@ -32,7 +32,7 @@ const wayWords = (way: readonly [number, number, number], sides: Sides): string 
   );
 
 /** What is done there and with what, or what stands in the way. */
-export function reachWords(answer: ReachAnswer, sides: Sides, reader: ReaderSystem): string {
+export function reachWords(answer: ReachAnswer, sides: Sides, reader: Reader): string {
   const { job, when, names, at } = answer;
   const done = doneWith(job, at, answer.acrossFlats_m, sides, reader);
   const list = names.join(', ');
@@ -46,7 +46,7 @@ function doneWith(
   at: ReachAnswer['at'],
   acrossFlats_m: number | undefined,
   sides: Sides,
-  reader: ReaderSystem,
+  reader: Reader,
 ): string {
   const flats = acrossFlats_m === undefined ? '' : ` ${formatQuantity(acrossFlats_m, 'tape', { reader }).text}`;
   if (job === 'tighten') {

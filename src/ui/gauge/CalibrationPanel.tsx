@@ -33,7 +33,8 @@ import { useReader } from '../state/reader';
 import { useSides } from '../state/sides';
 import { pourRecord, writeDown } from '../state/records';
 import { CountAndPlace, TaughtTable } from './CorrectionPanel';
-import type { Placed } from './taughtPoints';
+import { usePoursChoice } from './taughtPoints';
+import { goToSheet } from '../paper/choice';
 import { explanations } from './calibrationWords';
 import { withCalibration, withTaught } from './gaugeEdits';
 import { PourEntry } from './PourEntry';
@@ -50,7 +51,8 @@ export function CalibrationPanel({ t }: { readonly t: number }) {
     ),
   );
   const calibrations = useValue((system) => system.tanks[t]!.calibrations);
-  const [chosen, setChosen] = useState<string>();
+  const chosen = usePoursChoice(({ log }) => log);
+  const setChosen = (log: string | undefined): void => usePoursChoice.setState({ log });
   const nameOf = (id: string): string =>
     instruments.find((one) => one.startsWith(`${id} `))?.slice(id.length + 1) ?? id;
   const c = Math.max(
@@ -117,8 +119,7 @@ function Log({ t, c, nameOf }: { readonly t: number; readonly c: number; readonl
   const calibration = useValue((system) => system.tanks[t]!.calibrations[c]!);
   const senderIndex = useValue((system) => system.tanks[t]!.senders.findIndex(({ id }) => id === calibration.of));
   const signal = useValue((system) => system.tanks[t]!.senders[senderIndex]?.output.kind);
-  const [points, setPoints] = useState(5);
-  const [placed, setPlaced] = useState<Placed>('best');
+  const { count: points, placed } = usePoursChoice();
   const { value: answer, fresh } = useOutcome('calibration', t, c, points);
   const at = (key: string) => ['tanks', t, 'calibrations', c, key];
   const pour = (line: PourLine): void => writeDown([pourRecord(calibration.id, line)]);
@@ -219,14 +220,20 @@ function Log({ t, c, nameOf }: { readonly t: number; readonly c: number; readonl
                   <Box fontWeight="700" mb="1">
                     What to teach the gauge, from these pours
                   </Box>
-                  <CountAndPlace count={points} placed={placed} onCount={setPoints} onPlace={setPlaced} of="pours" />
+                  <CountAndPlace
+                    count={points}
+                    placed={placed}
+                    onCount={(count) => usePoursChoice.setState({ count })}
+                    onPlace={(where) => usePoursChoice.setState({ placed: where })}
+                    of="pours"
+                  />
                   <TaughtTable
                     table={data.tables[placed]}
                     signal={signal}
                     holds_m3={data.holds_m3}
                     name="measured"
                     label="Correction table from the pours"
-                    onPrint={() => window.print()}
+                    onPrint={() => goToSheet('pours')}
                     onTeach={(table) =>
                       applyEdit('teach the gauge', (system) => withTaught(system, t, senderIndex, table.points))
                     }
@@ -323,12 +330,12 @@ function CsvButtons({ t, c }: { readonly t: number; readonly c: number }) {
     if (lines.length > room)
       return setNotice({
         ok: false,
-        text: `${name} has ${lines.length} rows; this log takes ${room} more. Nothing was taken.`,
+        text: `${name} has ${lines.length} rows; this log takes ${room} more. Nothing was imported.`,
       });
     writeDown(lines.map((line) => pourRecord(id, line)));
     setNotice({
       ok: true,
-      text: `${lines.length} rows taken from ${name}${found.value.mark ? `, read with decimal ${found.value.mark}s` : ''}.`,
+      text: `${lines.length} rows imported from ${name}${found.value.mark ? `, read with decimal ${found.value.mark}s` : ''}.`,
     });
   };
   return (
@@ -361,12 +368,12 @@ function CsvButtons({ t, c }: { readonly t: number; readonly c: number }) {
       {unclear && (
         <Box mt="2" role="alert" data-testid="pours-unclear">
           <Box fontWeight="600">
-            {unclear.name}: {unclear.why} Nothing was taken yet. What does the file have?
+            {unclear.name}: {unclear.why} Nothing was imported yet. What does the file have?
           </Box>
           <Box display="flex" gap="2" flexWrap="wrap" mt="1">
             <Button onClick={() => take(unclear.name, unclear.text, 'comma')}>Decimal commas</Button>
             <Button onClick={() => take(unclear.name, unclear.text, 'point')}>Decimal points</Button>
-            <Button onClick={() => setUnclear(undefined)}>Take nothing</Button>
+            <Button onClick={() => setUnclear(undefined)}>Import nothing</Button>
           </Box>
         </Box>
       )}

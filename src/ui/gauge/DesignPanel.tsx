@@ -63,7 +63,7 @@ export function DesignPanel({ t, s }: { readonly t: number; readonly s: number }
                 )
               }
             >
-              Take it
+              Use it
             </Button>
           </Box>
         </Box>
@@ -102,7 +102,7 @@ export function DesignPanel({ t, s }: { readonly t: number; readonly s: number }
                   disabled={!refit.fresh}
                   onClick={() => applyEdit('sender cut and bent', (system) => withRefit(system, t, s, best))}
                 >
-                  Take it
+                  Use it
                 </Button>
               </Box>
             </>

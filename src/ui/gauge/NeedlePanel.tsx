@@ -54,7 +54,7 @@ export function NeedlePanel({ t, s }: { readonly t: number; readonly s: number }
           <>
             <KnownField label="Lamp lights at" path={at('lamp_ratio')} hint="Where the needle then stands." />
             <Box pt="5">
-              <Button onClick={() => setValue('take the lamp out', at('lamp_ratio'), undefined)}>It has no lamp</Button>
+              <Button onClick={() => setValue('remove the lamp', at('lamp_ratio'), undefined)}>It has no lamp</Button>
             </Box>
           </>
         ) : (

@@ -6,7 +6,7 @@ import type { PourLine } from '@/core/formats';
 import { POUR_WAYS, type PourDocument } from '@/core/plan';
 import { tankFluid } from '@/core/answers';
 import { POUR_SPREADS } from '@/core/reference/senders';
-import { formatQuantity, parseQuantity, type ReaderSystem, type Role } from '@/core/units';
+import { formatQuantity, parseQuantity, type Reader, type Role } from '@/core/units';
 import { readEntry } from '../fields/readEntry';
 import { Select } from '../fields/Select';
 import { TextEntry, type EntryVerdict } from '../fields/TextEntry';
@@ -169,7 +169,7 @@ function readingOf(channel: Channel, value: number): PourDocument['reading'] {
 function readAmount(
   text: string,
   way: Way,
-  reader: ReaderSystem,
+  reader: Reader,
   density_kgPerM3: number | undefined,
 ):
   | { readonly ok: true; readonly volume_m3: number; readonly note?: string }

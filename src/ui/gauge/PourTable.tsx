@@ -10,6 +10,7 @@ import { useValue } from '../state/editor';
 import { useReader } from '../state/reader';
 import { corrected, writeDown } from '../state/records';
 import { FLAG_WORDS, readingText, STATE_WORDS } from './calibrationWords';
+import { cardTable } from '../parts/cardTable';
 
 /** The log: every line stays, with what is odd about it; lines are corrected, never taken away or written over. */
 export function PourTable({
@@ -52,14 +53,13 @@ export function PourTable({
       role="region"
       aria-label="Log of pours"
     >
-      <chakra.table width="100%" minW={{ base: '520px', md: '760px' }} borderCollapse="collapse" data-testid="pours">
+      <chakra.table width="100%" minW="760px" css={CARDS} borderCollapse="collapse" data-testid="pours">
         <thead>
           <tr>
-            {['line', 'time', 'poured', 'in the tank', 'read', 'counts as', ''].map((head, i) => (
+            {HEADS.map((head, i) => (
               <chakra.th
                 key={i}
                 px="2"
-                display={i === 1 ? WIDE_ONLY : undefined}
                 textAlign={i === 2 || i === 3 || i === 4 ? 'right' : 'left'}
                 color="soft"
                 fontWeight="600"
@@ -90,7 +90,7 @@ export function PourTable({
                 <chakra.td px="2" py="1">
                   {place + 1}
                 </chakra.td>
-                <chakra.td display={WIDE_ONLY} px="2" py="1" whiteSpace="nowrap">
+                <chakra.td px="2" py="1" whiteSpace="nowrap">
                   {timeText(pour.at)}
                 </chakra.td>
                 <chakra.td
@@ -101,10 +101,7 @@ export function PourTable({
                   textDecoration={pour.state === 'entry-struck' ? 'line-through' : undefined}
                 >
                   {formatQuantity(pour.added_m3, 'tankVolume', { reader }).text}
-                  <chakra.span color="soft" display={{ base: 'none', md: 'inline' }}>
-                    {' '}
-                    {POUR_SPREADS[pour.way].name}
-                  </chakra.span>
+                  <chakra.span color="soft"> {POUR_SPREADS[pour.way].name}</chakra.span>
                 </chakra.td>
                 <chakra.td px="2" py="1" textAlign="right" fontWeight="700" whiteSpace="nowrap">
                   {line &&
@@ -181,8 +178,8 @@ export function PourTable({
   );
 }
 
-/** On a phone there is room for what was poured and read; the time stays in the file. */
-const WIDE_ONLY = { base: 'none', md: 'table-cell' } as const;
+const HEADS = ['line', 'time', 'poured', 'in the tank', 'read', 'counts as', ''];
+const CARDS = cardTable(HEADS);
 
 const timeText = (at: string): string => {
   const time = new Date(at);

@@ -7,7 +7,8 @@ import { fileNameOf } from '@/core/plan';
 import { evenStep_m3, type DipResult, type SightResult } from '@/core/answers';
 import { drawingSvg, stripDrawing } from '@/core/drawings';
 import type { Mark } from '@/core/gauge';
-import { formatQuantity, fromSI, roleUnit, unitById, type ReaderSystem } from '@/core/units';
+import { PORT_PARTS } from '@/core/reference/portParts';
+import { formatQuantity, fromSI, roleUnit, unitById, type Reader } from '@/core/units';
 import { KnownField } from '../fields/KnownField';
 import { readName } from '../fields/readName';
 import { Select } from '../fields/Select';
@@ -23,6 +24,14 @@ import { useReader } from '../state/reader';
 import { useSides } from '../state/sides';
 import { useDetails } from '../state/results';
 import { withoutScale, withSight, withStick } from './gaugeEdits';
+
+const BOSSES = [
+  { value: '', label: 'not said' },
+  ...PORT_PARTS.filter(({ group }) => group === 'bung' || group === 'bulkhead').map(({ key, name }) => ({
+    value: key,
+    label: name,
+  })),
+];
 
 const SIDES = ['fore', 'aft', 'port', 'starboard'] as const;
 
@@ -88,7 +97,24 @@ export function ScalesPanel({ t }: { readonly t: number }) {
                 path={at('along_m')}
               />
               <KnownField label={of('A mark every')} path={at('markEvery_m3')} />
+              <Box data-path={at('boss').join('.')}>
+                <Select
+                  label={of('Bosses')}
+                  value={sight.boss ?? ''}
+                  options={BOSSES}
+                  onChange={(boss) => setValue(`bosses of ${sight.name}`, at('boss'), boss || undefined)}
+                />
+              </Box>
             </FieldGrid>
+            {sight.boss ? (
+              <Box color="soft" fontSize="sm" mt="1">
+                Their holes stand on the hole chart, at Ports.
+              </Box>
+            ) : (
+              <Box color="soft" fontSize="sm" mt="1">
+                Choose the bosses, and their holes stand on the hole chart.
+              </Box>
+            )}
             <SightSaid
               result={result?.sights.find(({ id }) => id === sight.id)}
               length_m={sight.upper_m.value - sight.lower_m.value}
@@ -227,7 +253,7 @@ function StickSaid({ result }: { readonly result: DipResult | undefined }) {
 const MAIN_EVERY = 5;
 const FEW = 14;
 
-const stripMarks = (marks: readonly Mark[], reader: ReaderSystem) => {
+const stripMarks = (marks: readonly Mark[], reader: Reader) => {
   const unit = unitById('volume', roleUnit('tankVolume', reader));
   return marks.map(({ at_m, volume_m3 }, i) => ({
     at_m,

@@ -1,6 +1,7 @@
+import { capital } from '@/core/formats';
 import type { PourDocument } from '@/core/plan';
 import type { FoundUnknown, PourFlag } from '@/core/gauge';
-import { formatQuantity, type ReaderSystem } from '@/core/units';
+import { formatQuantity, type Reader } from '@/core/units';
 import type { CalibrationData } from '@/core/answers';
 
 export const FLAG_WORDS: Readonly<Record<PourFlag, string>> = {
@@ -23,7 +24,7 @@ export const STATE_WORDS: Readonly<Record<PourDocument['state'], string>> = {
 };
 
 /** A reading with its unit. */
-export function readingText(reading: PourDocument['reading'], reader: ReaderSystem): string {
+export function readingText(reading: PourDocument['reading'], reader: Reader): string {
   switch (reading.kind) {
     case 'resistance':
       return formatQuantity(reading.reading_ohm, 'resistance', { reader, digits: 4 }).text;
@@ -48,7 +49,7 @@ const WORTH = { volume: 0.005, lowered: 0.001, arm: 0.01, emptyEnd: 0.01, fullEn
 /** What explains the difference, in a builder's words, most telling first. */
 export function explanations(
   { explained, lines, channel, armLength_m = 0 }: CalibrationData,
-  reader: ReaderSystem,
+  reader: Reader,
 ): string[] {
   if (!explained.ok) return [explained.error.detail];
   const { unknowns, stuckBelow_m3, stuckAbove_m3, farOff, miscounted, before_ratio, after_ratio } = explained.value;
@@ -76,7 +77,6 @@ export function explanations(
     }
   };
   const lineOf = (id: string): number => lines.findIndex((line) => line.id === id) + 1;
-  const capital = (text: string): string => `${text[0]!.toUpperCase()}${text.slice(1)}.`;
   const worth = unknowns
     .filter(({ key, value }) => Math.abs(value) > WORTH[key])
     .sort((a, b) => Math.abs(b.value) / b.sigma - Math.abs(a.value) / a.sigma);
@@ -86,7 +86,7 @@ export function explanations(
   return [
     ...(stuckBelow_m3 === undefined ? [] : [`The float sticks below ${litres(stuckBelow_m3)}.`]),
     ...(stuckAbove_m3 === undefined ? [] : [`The float moves no more above ${litres(stuckAbove_m3)}.`]),
-    ...found.map((one) => capital(sentence(one))),
+    ...found.map((one) => `${capital(sentence(one))}.`),
     ...(unclear
       ? [
           `It is off, and these pours alone do not tell why. The likeliest is that ${worth.slice(0, 2).map(sentence).join(', and that ')}. Measure the sender’s depth${armLength_m > 0 ? ' and its arm' : ''} again, or fill to the brim, to tell them apart.`,

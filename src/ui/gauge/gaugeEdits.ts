@@ -217,6 +217,7 @@ export function withSight(system: SystemDocument, t: number, markEvery_m3: numbe
     lower_m: chosen(0.03),
     upper_m: chosen(round(Math.max(0.04, height - 0.03))),
     markEvery_m3: chosen(markEvery_m3),
+    boss: 'bung-npt-3-8',
   });
 }
 

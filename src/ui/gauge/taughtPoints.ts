@@ -11,3 +11,10 @@ export const useTaughtPoints = create<{ readonly count: number; readonly placed:
   count: 5,
   placed: 'best',
 }));
+
+/** The log of pours that is looked at, and what is to be taught from it; the same in its panel and on its sheet. */
+export const usePoursChoice = create<{
+  readonly log: string | undefined;
+  readonly count: number;
+  readonly placed: Placed;
+}>()(() => ({ log: undefined, count: 5, placed: 'best' }));

@@ -7,15 +7,13 @@ import type { NumberKey } from '@/core/answers';
 import { formatQuantity } from '@/core/units';
 import { useReader } from '../state/reader';
 import { VEHICLE_WORDS, CONSUMER_WORDS } from '../parts/words';
+import { labelsOf } from '../numbers/labels';
 import type { ListedSystem } from './serverSystems';
 import { useCard, type CardShown } from './useCard';
 
-const LABELS: readonly (readonly [NumberKey, string])[] = [
-  ['holds', 'Holds'],
-  ['usable', 'Usable'],
-  ['delivers', 'Delivers'],
-  ['goes', 'Goes'],
-];
+const SHOWN = ['holds', 'usable', 'delivers', 'goes'] as const satisfies readonly NumberKey[];
+/** Of what feeds nobody, as much as it has. */
+const OF_NO_CONSUMER = ['holds', 'comes', 'usable', 'backPressure'] as const satisfies readonly NumberKey[];
 
 type Props = { readonly entry: ListedSystem; readonly onDelete: () => void; readonly onDuplicate: () => void };
 
@@ -45,7 +43,7 @@ export function SystemCard({ entry, onDelete, onDuplicate }: Props) {
             {VEHICLE_WORDS[entry.vehicle]}
             {entry.consumer ? ` · ${CONSUMER_WORDS[entry.consumer]}` : ''}
           </Box>
-          <CardNumbers shown={shown} />
+          <CardNumbers shown={shown} consumer={entry.consumer} />
           <CardState shown={shown} />
           {entry.description && (
             <Box fontSize="sm" color="soft" mt="2">
@@ -89,13 +87,22 @@ export function SystemCard({ entry, onDelete, onDuplicate }: Props) {
   );
 }
 
-function CardNumbers({ shown }: { readonly shown: CardShown }) {
+function CardNumbers({
+  shown,
+  consumer,
+}: {
+  readonly shown: CardShown;
+  readonly consumer: Parameters<typeof labelsOf>[0];
+}) {
   const reader = useReader();
   const numbers = shown.kind === 'numbers' ? shown.numbers : shown.kind === 'whole' ? shown.card.numbers : undefined;
+  const keys: readonly NumberKey[] =
+    numbers && consumer === null ? OF_NO_CONSUMER.filter((key) => numbers.some((one) => one.key === key)) : SHOWN;
   return (
     <Box display="grid" gridTemplateColumns="repeat(4, minmax(0, 1fr))" gap="2" mt="3">
-      {LABELS.map(([key, label]) => {
+      {keys.map((key) => {
         const number = numbers?.find((one) => one.key === key);
+        const label = labelsOf(consumer, number?.role !== 'duration')[key];
         const text = number && formatQuantity(number.value, number.role, { reader });
         return (
           <Box key={key} minW="0">

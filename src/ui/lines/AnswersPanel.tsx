@@ -8,6 +8,7 @@ import { Panel } from '../parts/Panel';
 import { Quantity } from '../parts/Quantity';
 import { useSystem } from '../state/editor';
 import { useDetails } from '../state/results';
+import { useLines } from '../state/useLines';
 
 const DUTY_WORDS = { idle: 'idle', cruise: 'at the set duty', full: 'full load' } as const;
 
@@ -31,8 +32,54 @@ export function AnswersPanel({ k }: { readonly k: number }) {
       </Panel>
     );
   }
-  return <Answers title={`To ${consumer.name}`} value={flow.value} />;
+  return (
+    <>
+      <Answers title={`To ${consumer.name}`} value={flow.value} />
+      <PrimingPanel consumer={consumer.id} />
+    </>
+  );
 }
+
+/** What it takes to fill the dry feed, and how a dosing pump strokes. */
+function PrimingPanel({ consumer }: { readonly consumer: string }) {
+  const { lines } = useLines();
+  const priming = lines?.primings.find((each) => each.consumer === consumer);
+  if (!priming) return null;
+  const { dry_m3, time_s, strokes, pumpName } = priming;
+  return (
+    <Panel title="Priming" testId="priming">
+      <Box>
+        Dry, pickup and lines take{' '}
+        <b>
+          <Quantity value={dry_m3} role={dry_m3 < SMALL_M3 ? 'dose' : 'smallVolume'} digits={2} />
+        </b>
+        ;{' '}
+        {time_s === undefined ? (
+          <Box as="span" color="warn" fontWeight="650">
+            {pumpName} moves nothing as it stands
+          </Box>
+        ) : (
+          <>
+            {pumpName} fills them in{' '}
+            <b>
+              <Quantity value={time_s} role="duration" digits={2} />
+            </b>{' '}
+            at the least
+          </>
+        )}
+        .
+      </Box>
+      {strokes && (
+        <Box mt="1">
+          It strokes <b>{strokes.full_perS.toFixed(1)}</b> times a second at full load, {strokes.idle_perS.toFixed(1)}{' '}
+          at its lowest; {strokes.most_perS.toFixed(1)} is the most that it does.
+        </Box>
+      )}
+    </Panel>
+  );
+}
+/** What is less is told in millilitres [m³]. */
+const SMALL_M3 = 1e-3;
 
 function Answers({ title, value }: { readonly title: string; readonly value: FlowResult }) {
   const role = flowRole(value.needed_m3PerS);

@@ -4,6 +4,7 @@ import { Box } from '@chakra-ui/react';
 import { useState } from 'react';
 import { flowRole, chosen } from '@/core/plan';
 import { type TransferResult } from '@/core/answers';
+import { byHand, USUAL_CAN } from '@/core/range';
 import { toSI, unitById } from '@/core/units';
 import { KnownField } from '../fields/KnownField';
 import { TextEntry } from '../fields/TextEntry';
@@ -175,9 +176,9 @@ function Course({ transfer }: { transfer: TransferResult }) {
 }
 
 const HOUR_S = 3600;
-const CAN_L = '20';
-const MINUTES = '4.5';
 const MINUTE_S = 60;
+const CAN_L = String(USUAL_CAN.can_m3 * 1e3);
+const MINUTES = String(USUAL_CAN.each_s / MINUTE_S);
 
 /** What a pump saves against lifting cans. */
 function Cans() {
@@ -203,8 +204,10 @@ function Cans() {
     set(text);
     return { ok: true as const };
   };
-  const cans = Math.ceil(volume / toSI(Number(can.replace(',', '.')), unitById('volume', 'L')) - 1e-9);
-  const byHand = cans * Number(minutes.replace(',', '.')) * MINUTE_S;
+  const { cans, time_s } = byHand(volume, {
+    can_m3: toSI(Number(can.replace(',', '.')), unitById('volume', 'L')),
+    each_s: Number(minutes.replace(',', '.')) * MINUTE_S,
+  });
   return (
     <Box mt="4" borderTopWidth="1px" borderColor="rule" pt="3">
       <Box fontWeight="700" mb="1">
@@ -225,14 +228,14 @@ function Cans() {
         </Box>
       </Box>
       <b>
-        {cans} cans, <Quantity value={byHand} role="duration" />
+        {cans} cans, <Quantity value={time_s} role="duration" />
       </b>{' '}
       by hand;{' '}
       <b>
         <Quantity value={byLine} role="duration" />
       </b>{' '}
-      by the line: it {byLine <= byHand ? 'saves' : 'costs'}{' '}
-      <Quantity value={Math.abs(byHand - byLine)} role="duration" /> each time.
+      by the line: it {byLine <= time_s ? 'saves' : 'costs'}{' '}
+      <Quantity value={Math.abs(time_s - byLine)} role="duration" /> each time.
     </Box>
   );
 }

@@ -83,18 +83,21 @@ function Choices({ index, part }: { readonly index: number; readonly part: Compo
     <>
       {part.kind === 'float-valve' && <TankChoice index={index} tank={part.tank} />}
       {choices.map(({ key, label, options }) => (
-        <Select
-          key={key}
-          label={label}
-          value={valueOf(key)}
-          options={options.map((option) => ({ value: String(option.value), label: option.label }))}
-          onChange={(chosen) =>
-            choose(
-              key,
-              options.find(({ value }) => String(value) === chosen)!,
-            )
-          }
-        />
+        <Box key={key} data-path={at(key).join('.')}>
+          <Select
+            label={label}
+            value={valueOf(key)}
+            options={[
+              ...(part[key as keyof ComponentDocument] === undefined
+                ? [{ value: String(undefined), label: 'not said' }]
+                : []),
+              ...options.map((option) => ({ value: String(option.value), label: option.label })),
+            ]}
+            onChange={(chosen) =>
+              options.filter(({ value }) => String(value) === chosen).forEach((option) => choose(key, option))
+            }
+          />
+        </Box>
       ))}
       {additions
         .filter(({ key }) => part[key] === undefined)

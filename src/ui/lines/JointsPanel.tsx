@@ -6,13 +6,14 @@ import { useState } from 'react';
 import { END_NAMES, END_WORDS, withValue, type SystemDocument } from '@/core/plan';
 import { mendsOf, type Joint } from '@/core/answers';
 import type { AdapterChain } from '@/core/fittings';
+import { compatibilityOf, SEALING_KEYS } from '@/core/reference/compatibility';
 import { JOIN_SYSTEMS, JOINS, joinWords, type Join, type JoinSystem } from '@/core/reference/joins';
 import { formatQuantity } from '@/core/units';
 import { Select } from '../fields/Select';
 import { Button } from '../parts/Button';
 import { Panel } from '../parts/Panel';
 import { SquareButton } from '../parts/SquareButton';
-import { applyEdit, useSystem } from '../state/editor';
+import { applyEdit, setValue, useSystem } from '../state/editor';
 import { useReader } from '../state/reader';
 import { useLines } from '../state/useLines';
 
@@ -101,13 +102,13 @@ function JointRow({ joint }: { readonly joint: Joint }) {
         <Box display="flex" gap="1">
           {adapters.length > 0 && (
             <SquareButton
-              label={`Take the adapters of ${lineName} at ${partName} out`}
-              onClick={() => applyEdit('take adapters out', (current) => withAdapters(current, joint, []))}
+              label={`Remove the adapters of ${lineName} at ${partName}`}
+              onClick={() => applyEdit('remove adapters', (current) => withAdapters(current, joint, []))}
             >
               <Unlink size={18} aria-hidden />
             </SquareButton>
           )}
-          {list && (
+          {(list ?? far) && (
             <SquareButton
               label={`${far ? 'Change' : 'Describe'} the end of ${partName} for ${lineName}`}
               onClick={() => setOpen(!open)}
@@ -123,6 +124,9 @@ function JointRow({ joint }: { readonly joint: Joint }) {
           {spanners ? `. Spanners ${spanners}.` : '.'}
         </Box>
       )}
+      <Box pl="34px">
+        <SealedBy joint={joint} isOpen={open} />
+      </Box>
       {state === 'broken' && (
         <Box pl="34px" color="stop" fontWeight="650">
           {why}
@@ -131,11 +135,26 @@ function JointRow({ joint }: { readonly joint: Joint }) {
       {state === 'broken' && (
         <Box pl="34px" mt="1">
           <Mend joint={joint} />
+          {joint.stretch_ratio !== undefined && (
+            <Button onClick={() => applyEdit('stretch the hose', (current) => withStretched(current, joint, true))}>
+              Stretch it over warm, by {Math.round(joint.stretch_ratio * 100)} %
+            </Button>
+          )}
         </Box>
       )}
-      {open && (
+      {joint.isStretched && (
+        <Box pl="34px" mt="1" display="flex" gap="3" alignItems="center" flexWrap="wrap">
+          <Box as="span" color="warn">
+            ▲ stretched by {Math.round((joint.stretch_ratio ?? 0) * 100)} %: low pressure only
+          </Box>
+          <Button onClick={() => applyEdit('no stretched hose', (current) => withStretched(current, joint, false))}>
+            Not stretched
+          </Button>
+        </Box>
+      )}
+      {open && list && (
         <Box pl="34px" mt="1">
-          <EndFields list={list!} joint={joint} onDone={() => setOpen(false)} />
+          <EndFields list={list} joint={joint} onDone={() => setOpen(false)} />
         </Box>
       )}
       {!list && !far && (
@@ -146,6 +165,43 @@ function JointRow({ joint }: { readonly joint: Joint }) {
     </Box>
   );
 }
+
+const withStretched = (system: SystemDocument, { line, at }: Joint, stretched: boolean): SystemDocument =>
+  withValue(
+    system,
+    ['lines', system.lines.findIndex(({ id }) => id === line), at, 'stretched'],
+    stretched ? true : undefined,
+  );
+
+/** What makes a joint tight, in so many words: the table of contacts judges it. */
+function SealedBy({
+  joint: { line, at, lineName, partName },
+  isOpen,
+}: {
+  readonly joint: Joint;
+  readonly isOpen: boolean;
+}) {
+  const { lines } = useSystem();
+  const l = lines.findIndex(({ id }) => id === line);
+  const seal = lines[l]?.[at].seal;
+  if (l < 0 || (!isOpen && seal === undefined)) return null;
+  const path = ['lines', l, at, 'seal'];
+  return (
+    <Box data-path={path.join('.')} maxW="420px">
+      <Select
+        label={`Sealant of ${lineName} at ${partName}`}
+        hideLabel
+        value={seal ?? UNSAID}
+        options={[
+          { value: UNSAID, label: 'sealant or gasket not said' },
+          ...SEALING_KEYS.map((key) => ({ value: key, label: compatibilityOf(key).name })),
+        ]}
+        onChange={(key) => setValue('seal', path, key === UNSAID ? undefined : key)}
+      />
+    </Box>
+  );
+}
+const UNSAID = 'unsaid';
 
 /** Which list of the document a joint's part stands in, where its ends are described there. */
 const listOf = (system: SystemDocument, { part }: Joint): 'components' | 'consumers' | undefined =>

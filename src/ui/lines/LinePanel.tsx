@@ -2,8 +2,9 @@
 
 import { Box } from '@chakra-ui/react';
 import { Plus } from 'lucide-react';
-import { LINE_KINDS, withAdded, withoutEntry, withValue } from '@/core/plan';
+import { LINE_KINDS, withAdded, withoutEntry, withValue, withWay } from '@/core/plan';
 import { FITTINGS, ROUGHNESS, type FittingKey, type RoughnessKey } from '@/core/reference/losses';
+import { formatQuantity } from '@/core/units';
 import { Button } from '../parts/Button';
 import { KnownField } from '../fields/KnownField';
 import { Select } from '../fields/Select';
@@ -11,7 +12,9 @@ import { TextEntry } from '../fields/TextEntry';
 import { FieldGrid, Panel } from '../parts/Panel';
 import { Quantity } from '../parts/Quantity';
 import { applyEdit, setValue, useSystem } from '../state/editor';
-import { useFlows } from '../state/useLines';
+import { useFlows, useLines } from '../state/useLines';
+import { useReader } from '../state/reader';
+import { useSides } from '../state/sides';
 import { readName } from '../fields/readName';
 import { LINE_KIND_WORDS } from './lineWords';
 import { RoutePanel } from './RoutePanel';
@@ -69,9 +72,38 @@ export function LinePanel({ index }: { readonly index: number }) {
           onChange={(value) => setValue('inside surface', at('wall'), value)}
         />
       </FieldGrid>
+      <FromPlaces index={index} />
       <Fittings index={index} />
       <RoutePanel index={index} />
     </Panel>
+  );
+}
+
+/** What is read off a tape is right to no better than this [m]. */
+const SAME_M = 0.002;
+
+/** Where its two ends stand somewhere, how far they lie apart can be taken from that. */
+function FromPlaces({ index }: { readonly index: number }) {
+  const reader = useReader();
+  const sides = useSides();
+  const line = useSystem().lines[index]!;
+  const way = useLines().lines?.ways.find((each) => each.line === line.id)?.way_m;
+  const written = [line.forward_m.value, line.toPort_m.value, line.rise_m.value];
+  if (!way || way.every((value, axis) => Math.abs(value - written[axis]!) < SAME_M)) return null;
+  const show = (value: number): string => formatQuantity(value, 'run', { reader }).text;
+  return (
+    <Box mt="2" display="flex" gap="3" alignItems="center" flexWrap="wrap" data-testid="from-places">
+      <Box>
+        {sides(
+          `Where its ends stand it goes ${show(way[0])} forward, ${show(way[1])} to port and rises ${show(way[2])}.`,
+        )}
+      </Box>
+      <Button
+        onClick={() => applyEdit(`take ${line.name} from the places`, (current) => withWay(current, line.id, way))}
+      >
+        Take from the places
+      </Button>
+    </Box>
   );
 }
 

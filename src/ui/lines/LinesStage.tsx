@@ -16,9 +16,11 @@ import { CircuitsPanel } from './CircuitsPanel';
 import { ComponentPanel } from './ComponentPanel';
 import { ConsumerPanel } from './ConsumerPanel';
 import { CostPanel } from './CostPanel';
+import { ExpelledPanel } from './ExpelledPanel';
 import { JointsPanel } from './JointsPanel';
 import { LinePanel } from './LinePanel';
 import { ListsPanel } from './ListsPanel';
+import { MixUpsPanel } from './MixUpsPanel';
 import { PassingPanel } from './PassingPanel';
 import { PumpChart } from './PumpChart';
 import { RunPanel } from './RunPanel';
@@ -35,8 +37,7 @@ export function LinesStage() {
   useEffect(() => {
     void loadCatalogue();
   }, []);
-  if (system.consumers.length === 0) return <Panel title="Lines">Nothing burns the fuel yet.</Panel>;
-  const k = Math.min(asked, system.consumers.length - 1);
+  const k = Math.max(0, Math.min(asked, system.consumers.length - 1));
   const isOfConsumer = task === 'delivery' || task === 'sizing';
   return (
     <Box display="grid" gridTemplateColumns="minmax(0, 1fr)" gap="4">
@@ -56,6 +57,7 @@ export function LinesStage() {
 }
 
 function TaskBody({ task, k }: { readonly task: string | undefined; readonly k: number }) {
+  const isFed = useSystem().consumers.length > 0;
   switch (task) {
     case 'schematic':
       return (
@@ -70,7 +72,9 @@ function TaskBody({ task, k }: { readonly task: string | undefined; readonly k: 
         </Beside>
       );
     case 'sizing':
-      return (
+      return !isFed ? (
+        <NothingFed />
+      ) : (
         <>
           <SizePanel />
           <PumpChart k={k} />
@@ -88,19 +92,29 @@ function TaskBody({ task, k }: { readonly task: string | undefined; readonly k: 
       return (
         <>
           <ListsPanel />
+          <MixUpsPanel />
           <CataloguePanel />
         </>
       );
     default:
-      return (
+      return !isFed ? (
+        <>
+          <ExpelledPanel />
+          <NothingFed />
+        </>
+      ) : (
         <>
           <AnswersPanel k={k} />
           <CostPanel k={k} />
           <ConsumerPanel index={k} />
+          <ExpelledPanel />
         </>
       );
   }
 }
+
+/** Said where a plan has nobody to feed. */
+const NothingFed = () => <Panel title="Feed">Nothing is fed from this plan.</Panel>;
 
 /** A finding that leads to a line, a part or a consumer opens it. */
 function useChosenFromPlace(ask: (k: number) => void): void {
@@ -126,7 +140,8 @@ function useChosenFromPlace(ask: (k: number) => void): void {
 function ChosenPanel({ k }: { readonly k: number }) {
   const system = useSystem();
   const chosen = useChosenPart((state) => state.id);
-  const path = feedPath(system, system.consumers[k]!.id);
+  const consumer = system.consumers[k];
+  const path = consumer ? feedPath(system, consumer.id) : [];
   const known = [...system.lines, ...system.components].some(({ id }) => id === chosen);
   const id = known ? chosen : (path.at(-2) ?? system.lines[0]?.id);
   const l = system.lines.findIndex((line) => line.id === id);

@@ -54,7 +54,7 @@ export function ListsPanel() {
             <tbody>
               {parts.map(({ what, name, count, where }) => (
                 <chakra.tr key={`${what}-${name}`} borderTopWidth="1px" borderColor="rule" verticalAlign="top">
-                  <chakra.td py="1" pr="3" textAlign="right" fontWeight="700">
+                  <chakra.td py="1" pr="3" textAlign="right" fontWeight="700" whiteSpace="nowrap">
                     {count} ×
                   </chakra.td>
                   <chakra.td py="1">

@@ -13,7 +13,7 @@ import {
   PURPOSES,
   runsOf,
   withBranch,
-  withLine,
+  withLineBetween,
   withoutPart,
   withPartIn,
   withPartMoved,
@@ -26,7 +26,7 @@ import {
   type RunStep,
   type SystemDocument,
 } from '@/core/plan';
-import { COMPONENTS, endsOfKind, kindOf, standsAs } from '@/core/components';
+import { COMPONENTS, END_POINTS, endsOfKind, kindOf, standsAs } from '@/core/components';
 import { type Joint } from '@/core/answers';
 import type { Outcome } from '@/core/outcome';
 import { Select } from '../fields/Select';
@@ -199,8 +199,8 @@ function PartStep({ step }: { readonly step: Extract<RunStep, { kind: 'part' }> 
               <Replace size={18} aria-hidden />
             </SquareButton>
             <SquareButton
-              label={`Take ${name} out`}
-              onClick={() => applyEdit(`take ${name} out`, (current) => withoutPart(current, step.id))}
+              label={`Remove ${name}`}
+              onClick={() => applyEdit(`remove ${name}`, (current) => withoutPart(current, step.id))}
             >
               <Trash2 size={18} aria-hidden />
             </SquareButton>
@@ -377,32 +377,32 @@ function PartPicker({
   );
 }
 
-const OUTLET = 'outlet';
 const endText = ({ item, end }: EndRef): string => `${item}:${end}`;
+
+/** Something that a line can be led to: an end that is there, or a new end point. */
+type Goal = { readonly value: string; readonly label: string; readonly end: EndRef | ComponentKind };
+
+const goalsOf = (ends: ReturnType<typeof freeEnds>, newOnes: readonly ComponentKind[] = END_POINTS): Goal[] => [
+  ...ends.map((end): Goal => ({ value: endText(end), label: end.name, end })),
+  ...newOnes.map((kind): Goal => ({ value: `new:${kind}`, label: `new: ${COMPONENTS[kind].word}`, end: kind })),
+];
+/** What liquid or air can run out into. */
+const OUTLETS = END_POINTS.filter((kind) => endsOfKind(kind).includes('in'));
 
 function Branch({
   line,
   onPick,
 }: {
   readonly line: LineDocument;
-  readonly onPick: (to: EndRef | 'outlet', purpose: LineDocument['purpose']) => void;
+  readonly onPick: (to: EndRef | ComponentKind, purpose: LineDocument['purpose']) => void;
 }) {
   const system = useSystem();
-  const [to, setTo] = useState(OUTLET);
+  const goals = goalsOf(freeEnds(system), OUTLETS);
+  const [to, setTo] = useState(`new:${OUTLETS[0]!}`);
   const [purpose, setPurpose] = useState<LineDocument['purpose']>(line.purpose);
-  const ends = freeEnds(system);
   return (
     <Box display="flex" gap="2" alignItems="end" flexWrap="wrap">
-      <Select
-        label="Branch leads to"
-        width="260px"
-        value={to}
-        options={[
-          { value: OUTLET, label: 'an open end' },
-          ...ends.map((end) => ({ value: endText(end), label: end.name })),
-        ]}
-        onChange={setTo}
-      />
+      <Select label="Branch leads to" width="260px" value={to} options={goals} onChange={setTo} />
       <Select
         label="Its purpose"
         width="150px"
@@ -410,7 +410,7 @@ function Branch({
         options={PURPOSES.map((value) => ({ value, label: PURPOSE_WORDS[value] }))}
         onChange={setPurpose}
       />
-      <Button kind="main" onClick={() => onPick(ends.find((end) => endText(end) === to) ?? OUTLET, purpose)}>
+      <Button kind="main" onClick={() => onPick(goals.find(({ value }) => value === to)?.end ?? OUTLETS[0]!, purpose)}>
         Branch here
       </Button>
     </Box>
@@ -422,13 +422,19 @@ function NewRun({ onMade }: { readonly onMade: (id: string) => void }) {
   const system = useSystem();
   const { refused, edit } = useEdit();
   const [open, setOpen] = useState(false);
-  const ends = freeEnds(system);
+  const ends = goalsOf(freeEnds(system));
   const [from, setFrom] = useState('');
   const [to, setTo] = useState('');
   const [purpose, setPurpose] = useState<LineDocument['purpose']>('feed');
-  const start = ends.find((end) => endText(end) === from) ?? ends[0];
-  const goals = start ? ends.filter((end) => mayJoin(system, start, end, purpose).ok) : [];
-  const goal = goals.find((end) => endText(end) === to) ?? goals[0];
+  const start = ends.find(({ value }) => value === from) ?? ends[0];
+  const goals = start
+    ? ends.filter(
+        ({ value, end }) =>
+          value !== start.value &&
+          (typeof end === 'string' || typeof start.end === 'string' || mayJoin(system, start.end, end, purpose).ok),
+      )
+    : [];
+  const goal = goals.find(({ value }) => value === to) ?? goals[0];
   if (!open)
     return (
       <Button onClick={() => setOpen(true)}>
@@ -438,7 +444,7 @@ function NewRun({ onMade }: { readonly onMade: (id: string) => void }) {
     );
   const make = (): void => {
     if (!start || !goal) return;
-    if (edit('new run', (current) => withLine(current, start, goal, purpose))) {
+    if (edit('new run', (current) => withLineBetween(current, start.end, goal.end, purpose))) {
       setOpen(false);
       onMade(openDocument().lines.at(-1)!.id);
     }
@@ -453,20 +459,8 @@ function NewRun({ onMade }: { readonly onMade: (id: string) => void }) {
           options={PURPOSES.map((value) => ({ value, label: PURPOSE_WORDS[value] }))}
           onChange={setPurpose}
         />
-        <Select
-          label="From"
-          width="240px"
-          value={start ? endText(start) : ''}
-          options={ends.map((end) => ({ value: endText(end), label: end.name }))}
-          onChange={setFrom}
-        />
-        <Select
-          label="To"
-          width="240px"
-          value={goal ? endText(goal) : ''}
-          options={goals.map((end) => ({ value: endText(end), label: end.name }))}
-          onChange={setTo}
-        />
+        <Select label="From" width="240px" value={start?.value ?? ''} options={ends} onChange={setFrom} />
+        <Select label="To" width="240px" value={goal?.value ?? ''} options={goals} onChange={setTo} />
         <Button kind="main" disabled={!start || !goal} onClick={make}>
           Add line
         </Button>

@@ -4,21 +4,23 @@ import { Box } from '@chakra-ui/react';
 import { LINES } from '@/core/drawings';
 import { schematicDrawing } from '@/core/reports';
 import { DrawingView, type GripProps } from '../drawing/DrawingView';
-import { MM_A_PX } from '../drawing/useRoom';
+import { MM_A_PX, useRoom } from '../drawing/useRoom';
 import { Panel } from '../parts/Panel';
 import { useNarrow } from '../parts/useNarrow';
 import { useSystem } from '../state/editor';
 import { useChosenPart } from './chosenPart';
+import { LEAST_SCALE } from './schematicLayout';
 import { useSchematic } from './useSchematic';
 
-/** A wide schematic is scrolled rather than made too small to read. */
-const LEAST_SCALE = 0.9;
+/** What it is thought to have until that is known. */
+const USUAL_PX = 960;
 
 /** The whole system of circuits, laid out by the app: flow on every line, pressure at every part. */
 export function SchematicPanel() {
   const system = useSystem();
   const isNarrow = useNarrow();
-  const schematic = useSchematic(isNarrow);
+  const [ref, width_mm] = useRoom(USUAL_PX);
+  const schematic = useSchematic(isNarrow, width_mm / MM_A_PX);
   const { id: chosen, choose } = useChosenPart();
   if (system.lines.length === 0) return null;
   const grips = new Map(
@@ -42,7 +44,7 @@ export function SchematicPanel() {
         </Box>
       }
     >
-      <Box overflowX="auto" minH="160px" opacity={schematic?.isFresh ? 1 : 0.5}>
+      <Box ref={ref} overflowX="auto" minH="160px" opacity={schematic?.isFresh ? 1 : 0.5}>
         {schematic && (
           <DrawingView
             drawing={schematicDrawing(schematic.placed, 'Schematic of all circuits', chosen)}

@@ -12,6 +12,7 @@ import { Quantity } from '../parts/Quantity';
 import { useOutcome } from '../state/answers';
 import { applyEdit, useSystem, useValue } from '../state/editor';
 import { useChosenPart } from './chosenPart';
+import { cardTable } from '../parts/cardTable';
 
 /** What a line would do in every size that it is sold in; one press takes it. */
 export function SizePanel() {
@@ -22,6 +23,7 @@ export function SizePanel() {
   const answer = useOutcome('sizes', line?.id ?? '');
   if (!line) return null;
   const table = answer.value?.ok && answer.value.value.line === line.id ? answer.value.value : undefined;
+  const heads = ['size', 'bore', `to ${table?.serves ?? ''}`, 'time', 'speed', 'holds', 'price a metre', 'costs', ''];
   const series = table?.series ?? stockOf(line)?.series ?? '';
   return (
     <Panel title="Line size" testId="sizes">
@@ -60,22 +62,14 @@ export function SizePanel() {
           aria-label="Sizes of the line"
           opacity={answer.fresh ? 1 : 0.5}
         >
-          <chakra.table width="100%" minW="700px" borderCollapse="collapse">
+          <chakra.table width="100%" minW="700px" borderCollapse="collapse" css={cardTable(heads)}>
             <thead>
               <tr>
-                {['size', 'bore', `to ${table.serves}`, 'time', 'speed', 'holds', 'price a metre', 'costs', ''].map(
-                  (head, i) => (
-                    <chakra.th
-                      key={i}
-                      px="2"
-                      textAlign={i > 0 && i < 6 ? 'right' : 'left'}
-                      color="soft"
-                      fontWeight="600"
-                    >
-                      {head}
-                    </chakra.th>
-                  ),
-                )}
+                {heads.map((head, i) => (
+                  <chakra.th key={i} px="2" textAlign={i > 0 && i < 6 ? 'right' : 'left'} color="soft" fontWeight="600">
+                    {head}
+                  </chakra.th>
+                ))}
               </tr>
             </thead>
             <tbody>
@@ -186,9 +180,9 @@ function Row({ row, line }: { readonly row: SizeRow; readonly line: string }) {
             borderRadius="md"
             fontWeight="650"
             cursor="pointer"
-            aria-label={`Take ${row.name}`}
+            aria-label={`Use ${row.name}`}
           >
-            Take
+            Use
           </chakra.button>
         )}
       </chakra.td>

@@ -107,14 +107,23 @@ const OPTIONS = {
   'elk.layered.feedbackEdges': 'true',
   'elk.layered.nodePlacement.strategy': 'NETWORK_SIMPLEX',
   'elk.padding': '[top=30,left=12,bottom=16,right=12]',
-  'elk.aspectRatio': '1.25',
-  'elk.layered.wrapping.strategy': 'MULTI_EDGE',
 };
+
+const WRAPPING = 'elk.layered.wrapping.strategy';
+/** Broken into rows or not, the widest first: what fits the room is taken. */
+const WRAPS: readonly Readonly<Record<string, string>>[] = [
+  { [WRAPPING]: 'OFF' },
+  ...['3.5', '2.5', '1.25', '0.6'].map((ratio) => ({ [WRAPPING]: 'MULTI_EDGE', 'elk.aspectRatio': ratio })),
+];
+/** In rows, and last of all from above downward. */
+const WAYS = [...WRAPS.map((wrap) => ({ wrap, down: false })), { wrap: {}, down: true }];
+/** What is a little wider than its room is drawn smaller, down to this share. */
+export const LEAST_SCALE = 0.9;
 
 /** On a phone from above downward. */
 const DOWNWARD = {
   'elk.direction': 'DOWN',
-  'elk.layered.wrapping.strategy': 'OFF',
+  [WRAPPING]: 'OFF',
   'elk.layered.spacing.nodeNodeBetweenLayers': '40',
   'elk.padding': '[top=16,left=12,bottom=16,right=64]',
 };
@@ -128,12 +137,12 @@ const isFirst = ({ lines }: SchematicGraph, { kind, ends }: SchematicGraph['boxe
 
 /** What is asked of the layout engine, first the best; each next asks for less, should it refuse. */
 const TRIES = [
-  { first: true, options: {} },
+  { first: true, options: {} as Readonly<Record<string, string>> },
   { first: false, options: {} },
   {
     first: false,
     options: {
-      'elk.layered.wrapping.strategy': 'OFF',
+      [WRAPPING]: 'OFF',
       'elk.layered.feedbackEdges': 'false',
       'elk.layered.nodePlacement.strategy': 'SIMPLE',
     },
@@ -143,29 +152,37 @@ const TRIES = [
 type Engine = { readonly layout: (graph: ElkNode) => Promise<ElkNode> };
 
 /**
- * Lays a schematic out from left to right; the layout engine is fetched when
- * the first one is wanted. Where it fails, however little is asked of it, a
- * plain layout takes its place: a schematic is never blank.
+ * Lays a schematic out from left to right, in as few rows as the room's width allows, or from above downward where no
+ * number of rows fits it; the layout engine is fetched when the first one is wanted. Where it fails, however little is
+ * asked of it, a plain layout takes its place: a schematic is never blank.
  */
 export async function placedSchematic(
   graph: SchematicGraph,
   narrow: boolean,
+  room_px: number,
   engine?: Engine,
 ): Promise<PlacedSchematic> {
   for (const { first, options } of TRIES) {
-    try {
-      const laid = laidOut(await (engine ?? (await theEngine())).layout(asked(graph, narrow, first, options)));
-      if (
-        graph.boxes.every(({ id }) => laid.boxes.has(id)) &&
-        graph.lines.every(({ id }) => (laid.lines.get(id)?.length ?? 0) > 1)
-      )
-        return laid;
-    } catch {
-      // It is asked for less, or done without.
+    let best: PlacedSchematic | undefined;
+    const ways = narrow || WRAPPING in options ? [{ wrap: {}, down: narrow }] : WAYS;
+    for (const { wrap, down } of ways) {
+      try {
+        const asking = asked(graph, down, first, { ...wrap, ...options });
+        const laid = laidOut(await (engine ?? (await theEngine())).layout(asking));
+        if (isWhole(graph, laid) && (!best || laid.width < best.width)) best = laid;
+      } catch {
+        // It is asked for less, or done without.
+      }
+      if (best && (narrow || best.width * LEAST_SCALE <= room_px)) break;
     }
+    if (best) return best;
   }
   return plainSchematic(graph, narrow);
 }
+
+const isWhole = (graph: SchematicGraph, laid: PlacedSchematic): boolean =>
+  graph.boxes.every(({ id }) => laid.boxes.has(id)) &&
+  graph.lines.every(({ id }) => (laid.lines.get(id)?.length ?? 0) > 1);
 
 async function theEngine(): Promise<Engine> {
   const { default: Elk } = await import('elkjs/lib/elk.bundled.js');

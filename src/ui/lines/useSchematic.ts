@@ -19,17 +19,21 @@ export type Schematic = {
   /** It is of the circuits as they are now. */ readonly isFresh: boolean;
 };
 
+const ROOM_STEP_PX = 40;
+
 /** Undefined until it has been laid out; nothing where there are no lines. */
-export function useSchematic(isNarrow: boolean): Schematic | undefined {
+export function useSchematic(isNarrow: boolean, room_px: number): Schematic | undefined {
   const system = useSystem();
   const reader = useReader();
   const flows = useFlows();
   const graph = useMemo(() => schematicGraph(system), [system]);
-  const key = JSON.stringify([graph.boxes.map(({ id, name, ends }) => [id, name, ends]), graph.lines, isNarrow]);
+  // It is not laid out anew for every pixel.
+  const room = Math.floor(room_px / ROOM_STEP_PX) * ROOM_STEP_PX;
+  const key = JSON.stringify([graph.boxes.map(({ id, name, ends }) => [id, name, ends]), graph.lines, isNarrow, room]);
   const [laid, setLaid] = useState<{ readonly key: string; readonly at: PlacedSchematic } | undefined>();
   useEffect(() => {
     let current = true;
-    void placedSchematic(graph, isNarrow).then((at) => {
+    void placedSchematic(graph, isNarrow, room).then((at) => {
       if (current) setLaid({ key, at });
     });
     return () => {

@@ -7,7 +7,7 @@ import { NUMBER_KEYS, numbersOf, type Influence } from '@/core/answers';
 import { formatQuantity } from '@/core/units';
 import { ruleOfKey } from '@/core/rules';
 import { knownText } from '../fields/knownText';
-import { NUMBER_LABELS } from '../numbers/labels';
+import { numberLabels } from '../numbers/labels';
 import { Button } from '../parts/Button';
 import { Panel } from '../parts/Panel';
 import { useSystem } from '../state/editor';
@@ -105,7 +105,7 @@ function InfluenceRow({ influence, index }: { readonly influence: Influence; rea
     const move = influence.moves[key] ?? 0;
     if (!number?.ok || move < 1e-3 * Math.max(Math.abs(number.value.value), key === 'gauge' ? 1 : 0)) return [];
     return [
-      `${NUMBER_LABELS[key]} ± ${formatQuantity(move, number.value.role, { reader, digits: 2, unitOf: number.value.value }).text}`,
+      `${numberLabels(system)[key]} ± ${formatQuantity(move, number.value.role, { reader, digits: 2, unitOf: number.value.value }).text}`,
     ];
   });
   const changes = [...new Set(influence.findings.map((key) => ruleOfKey(key)?.title ?? key))];
@@ -142,7 +142,7 @@ function InfluenceRow({ influence, index }: { readonly influence: Influence; rea
           {influence.lost.length > 0 && (
             <Box as="span" color="warn" fontWeight="600">
               {moves.length > 0 ? ' · ' : ''}at an end of it there is no{' '}
-              {influence.lost.map((key) => NUMBER_LABELS[key]).join(', ')}
+              {influence.lost.map((key) => numberLabels(system)[key]).join(', ')}
             </Box>
           )}
           {changes.length > 0 && (

@@ -14,6 +14,7 @@ const demo = (file: string): SystemDocument => {
 /** What the suffix of a key says its unit is. */
 const SUFFIX: Readonly<Record<string, readonly string[]>> = {
   m: ['length'],
+  K: ['temperature'],
   m3: ['volume'],
   Pa: ['pressure'],
   m3PerS: ['flow'],

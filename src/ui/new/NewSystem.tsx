@@ -1,191 +1,95 @@
 'use client';
 
 import { Box, chakra, Heading } from '@chakra-ui/react';
-import { yupResolver } from '@hookform/resolvers/yup';
 import { useRouter } from 'next/navigation';
-import { useEffect, useState } from 'react';
-import { Controller, useForm } from 'react-hook-form';
-import { answerLimits, answersSchema, CONSUMER_KINDS, draftSystem, VEHICLES, type Answers } from '@/core/plan';
-import { entryText, roleUnit, ROLES, unitById, type Role } from '@/core/units';
+import { useEffect, useState, type FormEvent } from 'react';
+import {
+  answersFor,
+  checkedAnswers,
+  JOBS,
+  openQuestions,
+  type AnswerValue,
+  type Job,
+  type JobAnswers,
+  type Question,
+} from '@/core/plan';
+import { entryText, roleUnit, ROLES, unitById } from '@/core/units';
 import { readEntry } from '../fields/readEntry';
-import { Select } from '../fields/Select';
 import { readName } from '../fields/readName';
+import { Select } from '../fields/Select';
 import { TextEntry, type EntryVerdict } from '../fields/TextEntry';
 import { createOnServer } from '../library/serverSystems';
-import { PageHead } from '../parts/PageHead';
 import { Button } from '../parts/Button';
-import { CONSUMER_WORDS, VEHICLE_WORDS } from '../parts/words';
+import { PageHead } from '../parts/PageHead';
 import { useReader, useReaderStore } from '../state/reader';
 
-/** What most of each kind have, to begin with. Common practice. */
-const USUAL_POWER_W: Readonly<Record<Answers['consumer'], number>> = {
-  'diesel-engine': 40e3,
-  'petrol-injection': 80e3,
-  'petrol-carburettor': 60e3,
-  heater: 4e3,
-  generator: 6e3,
-  nozzle: 40e3,
-};
-
-const FIRST: Answers = {
-  name: 'My tank',
-  vehicle: 'boat',
-  consumer: 'diesel-engine',
-  power_W: USUAL_POWER_W['diesel-engine'],
-  holds_m3: 0.1,
-};
-
-const POWER_QUESTION: Readonly<Record<Answers['consumer'], string>> = {
-  'diesel-engine': 'How strong is the engine?',
-  'petrol-injection': 'How strong is the engine?',
-  'petrol-carburettor': 'How strong is the engine?',
-  heater: 'How strong is the heater?',
-  generator: 'How strong is the generator?',
-  nozzle: 'How strong is the machine it fills?',
-};
-
-type SizeKey = 'holds_m3' | 'power_W' | 'length_m' | 'width_m' | 'height_m' | 'run_m';
-const SIZES: Readonly<Record<SizeKey, Role>> = {
-  holds_m3: 'tankVolume',
-  power_W: 'power',
-  length_m: 'tape',
-  width_m: 'tape',
-  height_m: 'tape',
-  run_m: 'run',
-};
-/** May stay empty: then they are assumed. */
-const OPTIONAL: ReadonlySet<SizeKey> = new Set(['length_m', 'width_m', 'height_m', 'run_m']);
-
-/** A few questions; everything not asked becomes a stated assumption. */
+/** What is to be built, and its few questions; everything not asked becomes a stated assumption. */
 export function NewSystem() {
   const router = useRouter();
-  const reader = useReader();
+  const [job, setJob] = useState<Job>(JOBS[0]!);
+  const [given, setGiven] = useState<JobAnswers>({});
+  const [name, setName] = useState<string>();
   const [problem, setProblem] = useState<string>();
-  const { control, handleSubmit, getValues, setValue, formState } = useForm<Answers>({
-    defaultValues: FIRST,
-    resolver: yupResolver(answersSchema) as never,
-  });
   useEffect(() => void useReaderStore.persist.rehydrate(), []);
-
-  const start = handleSubmit(async (answers) => {
-    const made = await createOnServer(draftSystem(answers));
+  // What was answered for one job still counts for the next that asks it.
+  const answers = answersFor(job, given);
+  const shownName = name ?? job.title;
+  const start = async (event: FormEvent): Promise<void> => {
+    event.preventDefault();
+    const checked = checkedAnswers(job, answers);
+    if (!checked.ok) return setProblem(checked.error.detail);
+    const made = await createOnServer(job.draft(shownName, checked.value));
     if (made.ok) router.push(`/systems/${made.id}`);
     else setProblem(made.detail);
-  });
-
-  /** A power that nobody entered follows the consumer. */
-  const chooseConsumer = (from: Answers['consumer'], to: Answers['consumer']): void => {
-    if (getValues('power_W') === USUAL_POWER_W[from]) setValue('power_W', USUAL_POWER_W[to]);
-    setValue('consumer', to);
   };
-
-  const size = (key: SizeKey, label: string, hint?: string) => (
-    <Controller
-      control={control}
-      name={key}
-      render={({ field }) => {
-        const role = SIZES[key];
-        const enter = (text: string): EntryVerdict => {
-          if (text.trim() === '' && OPTIONAL.has(key)) {
-            setValue(key, undefined);
-            return { ok: true };
-          }
-          const read = readEntry(text, role, reader, answerLimits(key));
-          if (!read.ok) return read;
-          setValue(key, read.value);
-          return { ok: true, ...(read.note ? { note: read.note } : {}) };
-        };
-        const value = field.value === undefined ? '' : entryText(field.value, role, reader);
-        return (
-          <TextEntry
-            label={label}
-            value={value}
-            unit={unitById(ROLES[role].kind, roleUnit(role, reader)).symbol}
-            onEnter={enter}
-            hint={hint}
-            testId={`new-${key}`}
-          />
-        );
-      }}
-    />
-  );
-
   return (
-    <Box maxW="760px" mx="auto" px={{ base: '3', md: '6' }} py="4">
+    <Box maxW="860px" mx="auto" px={{ base: '3', md: '6' }} py="4">
       <PageHead />
       <Box as="main">
         <Heading as="h1" fontSize="3xl" fontWeight="800">
           A new system
         </Heading>
         <Box color="soft" mt="1" mb="4">
-          Five answers are enough. What you do not know yet is assumed, and marked as assumed, until you measure it.
+          A few answers are enough. What you do not know yet is assumed, and marked as assumed, until you measure it.
         </Box>
         <chakra.form onSubmit={(event) => void start(event)} noValidate display="grid" gap="4">
-          <Box display="grid" gap="4" gridTemplateColumns={{ base: '1fr', md: '1fr 1fr' }} alignItems="start">
-            <Controller
-              control={control}
-              name="name"
-              render={({ field }) => (
-                <Box gridColumn={{ md: '1 / -1' }}>
-                  <TextEntry
-                    label="1. What do you call it?"
-                    value={field.value}
-                    testId="new-name"
-                    onEnter={(text) => readName(text, (entered) => setValue('name', entered))}
-                  />
-                </Box>
-              )}
+          <JobChoice job={job} onChoose={setJob} />
+          <Box
+            as="section"
+            aria-label={job.title}
+            bg="panel"
+            borderWidth="1px"
+            borderColor="rule"
+            borderRadius="lg"
+            p="4"
+            display="grid"
+            gap="4"
+            gridTemplateColumns={{ base: 'minmax(0, 1fr)', md: 'repeat(2, minmax(0, 1fr))' }}
+            alignItems="start"
+          >
+            {openQuestions(job, answers).map((question) => (
+              <OneQuestion
+                key={`${job.key} ${question.key}`}
+                question={question}
+                value={answers[question.key]}
+                onAnswer={(value) => {
+                  setProblem(undefined);
+                  setGiven({ ...given, [question.key]: value });
+                }}
+              />
+            ))}
+            <TextEntry
+              label="What do you call it?"
+              value={shownName}
+              testId="new-name"
+              onEnter={(text) => readName(text, setName)}
             />
-            <Controller
-              control={control}
-              name="vehicle"
-              render={({ field }) => (
-                <Select
-                  label="2. What is it in?"
-                  value={field.value}
-                  options={VEHICLES.map((value) => ({ value, label: VEHICLE_WORDS[value] }))}
-                  onChange={(value) => setValue('vehicle', value)}
-                />
-              )}
-            />
-            <Controller
-              control={control}
-              name="consumer"
-              render={({ field: { value: consumer } }) => (
-                <>
-                  <Select
-                    label="3. What takes the fuel?"
-                    value={consumer}
-                    options={CONSUMER_KINDS.map((value) => ({ value, label: CONSUMER_WORDS[value] }))}
-                    onChange={(value) => chooseConsumer(consumer, value)}
-                  />
-                  {size('power_W', `4. ${POWER_QUESTION[consumer]}`)}
-                </>
-              )}
-            />
-            {size('holds_m3', '5. How much should it hold?', 'At the fill limit, not to the brim.')}
-          </Box>
-          <Box as="fieldset" borderTopWidth="1px" borderColor="rule" pt="3">
-            <Box as="legend" fontWeight="650" pr="2">
-              What is there already? Leave empty what you do not know.
-            </Box>
-            <Box display="grid" gap="4" gridTemplateColumns={{ base: '1fr 1fr', md: 'repeat(4, 1fr)' }}>
-              {size('length_m', 'Inside length')}
-              {size('width_m', 'Inside width')}
-              {size('height_m', 'Inside height')}
-              {size('run_m', 'Line, tank to consumer')}
-            </Box>
           </Box>
           {problem && (
             <Box role="alert" color="stop" fontWeight="600">
               {problem}
             </Box>
           )}
-          {Object.values(formState.errors).map((error) => (
-            <Box key={error.message} role="alert" color="stop">
-              {error.message}
-            </Box>
-          ))}
           <Box>
             <Button kind="main" type="submit" testId="new-start">
               Work it out
@@ -194,5 +98,87 @@ export function NewSystem() {
         </chakra.form>
       </Box>
     </Box>
+  );
+}
+
+/** The kinds of job, one of them chosen; arrow keys go through them. */
+function JobChoice({ job, onChoose }: { readonly job: Job; readonly onChoose: (job: Job) => void }) {
+  return (
+    <Box
+      as="fieldset"
+      display="grid"
+      gap="2"
+      gridTemplateColumns={{ base: 'repeat(2, minmax(0, 1fr))', md: 'repeat(4, minmax(0, 1fr))' }}
+    >
+      <Box as="legend" fontWeight="650" mb="2">
+        What is to be built?
+      </Box>
+      {JOBS.map((each) => (
+        <chakra.label
+          key={each.key}
+          display="flex"
+          flexDirection="column"
+          gap="1"
+          p="3"
+          borderWidth="1.5px"
+          borderRadius="md"
+          cursor="pointer"
+          bg={each === job ? 'accent' : 'panel'}
+          color={each === job ? 'onAccent' : 'ink'}
+          borderColor={each === job ? 'accent' : 'edge'}
+          position="relative"
+          _focusWithin={{ outline: '3px solid', outlineColor: 'accent', outlineOffset: '2px' }}
+        >
+          <chakra.input
+            type="radio"
+            name="job"
+            value={each.key}
+            checked={each === job}
+            onChange={() => onChoose(each)}
+            position="absolute"
+            opacity={0}
+            inset="0"
+            cursor="pointer"
+          />
+          <Box fontWeight="700">{each.title}</Box>
+          <Box fontSize="sm" color={each === job ? 'onAccent' : 'soft'}>
+            {each.about}
+          </Box>
+        </chakra.label>
+      ))}
+    </Box>
+  );
+}
+
+type QuestionProps = {
+  readonly question: Question;
+  readonly value: AnswerValue;
+  readonly onAnswer: (value: AnswerValue) => void;
+};
+
+function OneQuestion({ question, value, onAnswer }: QuestionProps) {
+  const reader = useReader();
+  if (question.kind === 'choice')
+    return <Select label={question.ask} value={String(value ?? '')} options={question.options} onChange={onAnswer} />;
+  const { role, min, max, isOptional = false } = question;
+  const enter = (text: string): EntryVerdict => {
+    if (text.trim() === '' && isOptional) {
+      onAnswer(undefined);
+      return { ok: true };
+    }
+    const read = readEntry(text, role, reader, { min, max });
+    if (!read.ok) return read;
+    onAnswer(read.value);
+    return { ok: true, ...(read.note ? { note: read.note } : {}) };
+  };
+  return (
+    <TextEntry
+      label={question.ask}
+      value={typeof value === 'number' ? entryText(value, role, reader) : ''}
+      unit={unitById(ROLES[role].kind, roleUnit(role, reader)).symbol}
+      onEnter={enter}
+      hint={question.hint}
+      testId={`new-${question.key}`}
+    />
   );
 }

@@ -3,7 +3,7 @@
 import { Box, chakra } from '@chakra-ui/react';
 import { useEffect, useState } from 'react';
 import type { SystemDocument } from '@/core/plan';
-import { NUMBER_KEYS, type NumberKey } from '@/core/answers';
+import { askedNumbers, NUMBER_KEYS, type NumberKey } from '@/core/answers';
 import { formatQuantity } from '@/core/units';
 import type { Results } from '@/core/answers';
 import { useEditor } from '../state/editor';
@@ -12,7 +12,7 @@ import { useDetails, useJudgedNow, useShown, useSpreads } from '../state/results
 import { useWorkerNotice } from '../state/liveWorker';
 import { usePlace } from '../workspace/goTo';
 import { contextOf, type Tone } from './context';
-import { NUMBER_LABELS } from './labels';
+import { numberLabels } from './labels';
 import { WorkingPanel } from './WorkingPanel';
 
 /** The four numbers, the gauge's error and the findings: always in sight. */
@@ -41,9 +41,21 @@ function FreshFrame({ children }: { readonly children: React.ReactNode }) {
   );
 }
 
+const COLUMN_SHARES: Readonly<Record<NumberKey, string>> = {
+  holds: '1.05fr',
+  comes: '1.05fr',
+  usable: '1.05fr',
+  delivers: '1.25fr',
+  goes: '1.05fr',
+  backPressure: '1.05fr',
+  gauge: '0.95fr',
+};
+
 function Numbers() {
   const [open, setOpen] = useState<NumberKey>();
   const { results, system, broken } = useShown();
+  // Only what the job has; while nothing is known yet, all.
+  const keys = system ? askedNumbers(system) : NUMBER_KEYS;
   const toggle = (key: NumberKey): void => setOpen(open === key ? undefined : key);
   useEffect(() => {
     const close = (event: KeyboardEvent): void => {
@@ -68,13 +80,13 @@ function Numbers() {
       <Box
         display="grid"
         gridTemplateColumns={{
-          base: 'repeat(6, minmax(max-content, 1fr))',
+          base: `repeat(${keys.length + 1}, minmax(max-content, 1fr))`,
           md: 'repeat(3, minmax(0, 1fr))',
-          lg: '1.05fr 1.05fr 1.25fr 1.05fr 0.95fr 0.95fr',
+          lg: `${keys.map((key) => COLUMN_SHARES[key]).join(' ')} 0.95fr`,
         }}
         overflowX={{ base: 'auto', md: 'visible' }}
       >
-        {NUMBER_KEYS.map((key) => (
+        {keys.map((key) => (
           <NumberButton
             key={key}
             numberKey={key}
@@ -86,11 +98,11 @@ function Numbers() {
         ))}
         <FindingsButton results={results} />
       </Box>
-      {results?.ok && <WhyNone results={results} />}
+      {results?.ok && system && <WhyNone results={results} system={system} />}
       {open && system && results?.ok && (
         <WorkingPanel
           numberKey={open}
-          label={NUMBER_LABELS[open]}
+          label={numberLabels(system)[open]}
           system={system}
           evaluation={results.evaluation}
           onClose={() => setOpen(undefined)}
@@ -101,10 +113,16 @@ function Numbers() {
 }
 
 /** On a phone, where the numbers stand in one line: why one of them is none. */
-function WhyNone({ results }: { readonly results: Extract<Results, { ok: true }> }) {
-  const failed = NUMBER_KEYS.flatMap((key) => {
+function WhyNone({
+  results,
+  system,
+}: {
+  readonly results: Extract<Results, { ok: true }>;
+  readonly system: SystemDocument;
+}) {
+  const failed = askedNumbers(system).flatMap((key) => {
     const number = results.numbers[key];
-    return number.ok ? [] : [`${NUMBER_LABELS[key]}: ${number.error.detail}`];
+    return number.ok ? [] : [`${numberLabels(system)[key]}: ${number.error.detail}`];
   });
   return (
     <Box display={{ base: 'block', md: 'none' }}>
@@ -175,7 +193,7 @@ function NumberButton({ numberKey, system, results, open, onToggle }: ButtonProp
     : undefined;
   const context = system && results?.ok ? contextOf(numberKey, system, results, reader) : undefined;
   return (
-    <Cell open={open} onClick={onToggle} label={NUMBER_LABELS[numberKey]}>
+    <Cell open={open} onClick={onToggle} label={numberLabels(system)[numberKey]}>
       {shown ? (
         <Box data-testid={`number-${numberKey}`} whiteSpace="nowrap" lineHeight="1.05">
           <Box as="span" fontSize={{ base: 'lg', md: '2xl', lg: '4xl' }} fontWeight="750" letterSpacing="-0.01em">

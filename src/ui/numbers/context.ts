@@ -1,7 +1,8 @@
 import { flowRole } from '@/core/plan';
 import type { SystemDocument } from '@/core/plan';
-import { COMFORT_RATIO, mainPickup, mainTank, type NumberKey } from '@/core/answers';
-import { formatQuantity, type ReaderSystem, type Role } from '@/core/units';
+import { COMFORT_RATIO, isTransfer, suppliesOf, usableIn_m3, type NumberKey } from '@/core/answers';
+import { byHand, wayText } from '@/core/range';
+import { formatQuantity, type Reader, type Role } from '@/core/units';
 import type { Results } from '@/core/answers';
 
 export type Tone = 'plain' | 'good' | 'warn' | 'stop';
@@ -12,23 +13,50 @@ export function contextOf(
   key: NumberKey,
   system: SystemDocument,
   { evaluation }: Good,
-  reader: ReaderSystem,
+  reader: Reader,
 ): { text: string; tone: Tone } {
   const show = (value: number, role: Role): string => formatQuantity(value, role, { reader }).text;
   const plain = (text: string): { text: string; tone: Tone } => ({ text, tone: 'plain' });
   switch (key) {
     case 'holds': {
-      const main = mainTank(system, evaluation);
-      return plain(
-        `${evaluation.tanks.length > 1 ? `${main.name}, ` : ''}to the fill limit; ${show(main.gross_m3, 'tankVolume')} to the brim`,
-      );
+      const supplies = suppliesOf(system, evaluation);
+      const each =
+        supplies.length > 1
+          ? `${supplies.map(({ tank }) => `${tank.name} ${show(tank.holds_m3, 'tankVolume')}`).join(' + ')}, `
+          : evaluation.tanks.length > 1
+            ? `${supplies[0]!.tank.name}, `
+            : '';
+      const gross = supplies.reduce((sum, { tank }) => sum + tank.gross_m3, 0);
+      // Of what is to be held for nobody, how much may come.
+      const wish = system.consumers.length === 0 ? system.wishes.holds_m3 : undefined;
+      const asked = wish ? `; ${show(wish.value, 'tankVolume')} asked for` : '';
+      return plain(`${each}to the fill limit; ${show(gross, 'tankVolume')} to the brim${asked}`);
+    }
+    case 'comes': {
+      const each = evaluation.expelled[0];
+      if (!each?.comes.ok || !each.tank || each.room_m3 === undefined) return plain('');
+      return {
+        text: `room for ${show(each.room_m3, 'tankVolume')} over what stands in ${each.tank.name}`,
+        tone: each.room_m3 < each.comes.value ? 'warn' : 'good',
+      };
+    }
+    case 'backPressure': {
+      const each = evaluation.expelled.find(({ pressure }) => pressure);
+      const part = system.components.find(({ id }) => id === each?.source);
+      if (!each?.pressure?.ok || part?.kind !== 'crankcase') return plain('');
+      return {
+        text: `at ${show(part.blowBy_m3PerS.value, 'transfer')} of blow-by; ${show(part.mostPressure_Pa.value, 'pressure')} allowed`,
+        tone: each.pressure.value > part.mostPressure_Pa.value ? 'warn' : 'good',
+      };
     }
     case 'usable': {
-      const main = mainPickup(system, evaluation);
+      const supplies = suppliesOf(system, evaluation);
+      const worst = supplies[0]?.pickup?.worst;
+      if (!worst) return plain('');
       return plain(
-        main
-          ? `on the worst slope: ${show(main.pickup.worst.pitch_rad, 'slope')} pitch, ${show(main.pickup.worst.roll_rad, 'slope')} roll`
-          : '',
+        supplies.length > 1
+          ? `${supplies.map((supply) => `${supply.tank.name} ${supply.pickup ? show(usableIn_m3(supply), 'tankVolume') : 'not known, for want of a pickup'}`).join(' + ')}, each on its worst slope`
+          : `on the worst slope: ${show(worst.pitch_rad, 'slope')} pitch, ${show(worst.roll_rad, 'slope')} roll`,
       );
     }
     case 'delivers': {
@@ -42,10 +70,16 @@ export function contextOf(
       };
     }
     case 'goes': {
+      if (isTransfer(system)) return fillsText(system, evaluation, show);
       const { range } = evaluation;
       if (!range.ok) return plain('');
       const reserve = show(system.wishes.reserve_ratio.value, 'share');
-      const burn = show(range.value.burn_m3PerS, 'burn');
+      const { speed_mPerS } = system.vehicle;
+      const way =
+        range.value.range_m === undefined || !speed_mPerS
+          ? ''
+          : ` (${wayText(range.value.burn_m3PerS / speed_mPerS.value, reader, system.vehicle.kind === 'boat')})`;
+      const burn = `${show(range.value.burn_m3PerS, 'burn')}${way}`;
       return plain(
         range.value.range_m === undefined
           ? `at ${burn}, ${reserve} kept in reserve`
@@ -62,4 +96,27 @@ export function contextOf(
       };
     }
   }
+}
+
+/** How many fills are in a load, and what one would take in cans: a pump that is slower than those is told so. */
+function fillsText(
+  { wishes }: SystemDocument,
+  { usable, flows: [flow] }: Good['evaluation'],
+  show: (value: number, role: Role) => string,
+): { text: string; tone: Tone } {
+  if (!wishes.moves_m3) return { text: '', tone: 'plain' };
+  const fill = wishes.moves_m3.value;
+  const fills = usable.ok ? usable.value / fill : undefined;
+  const { cans, time_s } = byHand(fill);
+  const isSlower = flow?.ok === true && fill > time_s * flow.value.delivered_m3PerS;
+  return {
+    text: [
+      `${show(fill, 'tankVolume')} a fill`,
+      fills === undefined ? [] : `${fills >= 10 ? Math.floor(fills) : fills.toFixed(1)} fills in a load`,
+      `${cans} cans by hand take ${isSlower ? 'only ' : ''}${show(time_s, 'duration')}`,
+    ]
+      .flat()
+      .join('; '),
+    tone: isSlower ? 'warn' : 'plain',
+  };
 }

@@ -4,61 +4,23 @@ import { Box } from '@chakra-ui/react';
 import { Global } from '@emotion/react';
 import { Printer } from 'lucide-react';
 import { useEffect, type ReactNode } from 'react';
-import {
-  figureRoom,
-  pagesOf,
-  PAPERS,
-  scaledDrawing,
-  schematicDrawing,
-  type Block,
-  type PaperKey,
-} from '@/core/reports';
+import { pagesOf, PAPERS, type PaperKey } from '@/core/reports';
 import { DrawingView } from '../drawing/DrawingView';
 import { Select } from '../fields/Select';
-import { useSchematic } from '../lines/useSchematic';
 import { Button } from '../parts/Button';
 import { Panel } from '../parts/Panel';
-import { READERS } from '../parts/ReaderPicker';
-import { useAnswer, useOutcome } from '../state/answers';
+import { readerLabel } from '../parts/ReaderPicker';
 import { savedRevision, useSaveState } from '../state/autosave';
 import { useSystem } from '../state/editor';
-import { useTaughtPoints } from '../gauge/taughtPoints';
+import { usePoursChoice } from '../gauge/taughtPoints';
 import { useReader } from '../state/reader';
 import { useSides } from '../state/sides';
-import { useDetails, useJudged } from '../state/results';
 import { useTank } from '../state/tankChoice';
-import { useLines } from '../state/useLines';
 import { TankPicker } from '../tank/TankPicker';
+import { useTemplate, useTemplateChoice } from '../fit/useTemplate';
 import { isSheet, SHEET_KEYS, usePaper, type SheetKey } from './choice';
+import { SHEETS } from './contents';
 import { SHEET_LABELS } from './labels';
-import {
-  correctionSheet,
-  cuttingSheet,
-  findingsSheet,
-  holesCaution,
-  holesSheet,
-  measureSheet,
-  partsSheet,
-  strappingSheet,
-  valvesTable,
-  writing,
-} from './sheets';
-
-/** What a sheet is made of, and whether that is of the system as it is now. */
-type Content = { readonly blocks: readonly Block[]; readonly isFresh: boolean; readonly why?: string | undefined };
-const NOTHING: Content = { blocks: [], isFresh: false };
-
-type Sheet = { readonly isOfTank: boolean; readonly use: (paper: PaperKey) => Content };
-const SHEETS: Readonly<Record<SheetKey, Sheet>> = {
-  measure: { isOfTank: false, use: useMeasure },
-  holes: { isOfTank: true, use: useHoles },
-  cutting: { isOfTank: true, use: useCutting },
-  parts: { isOfTank: false, use: useParts },
-  schematic: { isOfTank: false, use: useSchematicSheet },
-  strapping: { isOfTank: true, use: useStrapping },
-  correction: { isOfTank: true, use: useCorrection },
-  findings: { isOfTank: false, use: useFindings },
-};
 
 /** Sheets for the bench, as they will come out of the printer. */
 export function PaperStage() {
@@ -98,6 +60,8 @@ export function PaperStage() {
               options={(Object.keys(PAPERS) as PaperKey[]).map((key) => ({ value: key, label: PAPERS[key].name }))}
               onChange={(value) => usePaper.setState({ paper: value })}
             />
+            {sheet === 'template' && <FaceChoice />}
+            {sheet === 'pours' && <LogChoice />}
             <PrintButton />
             <Box color="soft" flex="1 1 240px">
               Print at 100 %, without margins of the printer’s own; PDF is one of the printers. Then lay a rule to the
@@ -108,6 +72,47 @@ export function PaperStage() {
       </Box>
       <OneSheet key={sheet} sheet={sheet} paper={paper} />
     </Box>
+  );
+}
+
+function FaceChoice() {
+  const sides = useSides();
+  const { faces, template } = useTemplate();
+  const { isOver } = useTemplateChoice();
+  if (!faces || !template) return null;
+  return (
+    <>
+      <Select
+        label="Face"
+        value={template.name}
+        options={faces.map(({ name }) => ({ value: name, label: sides(name) }))}
+        onChange={(face) => useTemplateChoice.setState({ face })}
+      />
+      <Select
+        label="Looked at"
+        value={isOver ? 'over' : 'outside'}
+        options={[
+          { value: 'outside', label: 'from outside' },
+          { value: 'over', label: 'turned over' },
+        ]}
+        onChange={(side) => useTemplateChoice.setState({ isOver: side === 'over' })}
+      />
+    </>
+  );
+}
+
+function LogChoice() {
+  const t = useTank();
+  const { calibrations } = useSystem().tanks[t]!;
+  const log = usePoursChoice((choice) => choice.log);
+  if (calibrations.length < 2) return null;
+  return (
+    <Select
+      label="Log"
+      value={calibrations.find(({ id }) => id === log)?.id ?? calibrations[0]!.id}
+      options={calibrations.map(({ id, name }) => ({ value: id, label: name }))}
+      onChange={(chosen) => usePoursChoice.setState({ log: chosen })}
+    />
   );
 }
 
@@ -136,7 +141,7 @@ function OneSheet({ sheet, paper }: { readonly sheet: SheetKey; readonly paper: 
       // What is not saved yet is of no revision.
       revision: isSaved ? String(savedRevision()) : `${savedRevision()} and later edits`,
       date: new Date().toLocaleDateString(undefined, { dateStyle: 'medium' }),
-      units: READERS.find(({ value }) => value === reader)!.label,
+      units: readerLabel(reader),
     },
     paper,
   );
@@ -189,109 +194,4 @@ function Note({ children }: { readonly children: ReactNode }) {
       {children}
     </Box>
   );
-}
-
-function useHoles(paper: PaperKey): Content {
-  const sides = useSides();
-  const t = useTank();
-  const reader = useReader();
-  const { value, standing, reason } = useAnswer('sheets');
-  if (!value) return { ...NOTHING, why: reason };
-  if (!value.ok) return { ...NOTHING, why: value.error.detail };
-  const blocks = holesSheet(value.value[t] ?? [], paper, writing(reader), sides);
-  return { blocks: blocks.length > 0 ? [holesCaution, ...blocks] : [], isFresh: standing === 'fresh' };
-}
-
-function useCutting(): Content {
-  const t = useTank();
-  const system = useSystem();
-  const reader = useReader();
-  const { value, fresh } = useOutcome('cuts', t);
-  if (!value) return NOTHING;
-  if (!value.ok) return { ...NOTHING, why: value.error.detail };
-  return { blocks: cuttingSheet(system, t, value.value, writing(reader), reader), isFresh: fresh };
-}
-
-function useParts(): Content {
-  const reader = useReader();
-  const { lines, fresh } = useLines();
-  return lines ? { blocks: partsSheet(lines.list, writing(reader)), isFresh: fresh } : NOTHING;
-}
-
-function useSchematicSheet(paper: PaperKey): Content {
-  const system = useSystem();
-  const schematic = useSchematic(false);
-  const { fresh } = useLines();
-  if (system.lines.length === 0) return { blocks: [], isFresh: true };
-  if (!schematic) return NOTHING;
-  const room = figureRoom(paper);
-  const drawing = schematicDrawing(schematic.placed, 'Schematic of all circuits', undefined);
-  const factor = Math.min(1, room.width_mm / drawing.width_mm, room.height_mm / drawing.height_mm);
-  return {
-    blocks: [
-      { kind: 'heading', text: 'All circuits' },
-      {
-        kind: 'figure',
-        drawing: scaledDrawing(drawing, factor),
-        caption: 'Flows and pressures at the conditions that are set; not to scale.',
-      },
-      ...valvesTable(system),
-    ],
-    isFresh: fresh && schematic.isFresh,
-  };
-}
-
-function useCorrection(): Content {
-  const taught = useTaughtPoints();
-  const t = useTank();
-  const system = useSystem();
-  const reader = useReader();
-  const { results, system: of } = useDetails();
-  const first = system.tanks.slice(0, t).reduce((count, { senders }) => count + senders.length, 0);
-  if (system.tanks[t]!.senders.length === 0) return { blocks: [], isFresh: true };
-  if (!results) return NOTHING;
-  if (!results.ok) return { ...NOTHING, why: results.error.detail };
-  const { gauges } = results.evaluation;
-  return {
-    blocks: system.tanks[t]!.senders.flatMap(({ name }, s): readonly Block[] => {
-      const gauge = gauges[first + s];
-      if (!gauge) return [];
-      return gauge.ok
-        ? correctionSheet(gauge.value, name, taught, writing(reader))
-        : [{ kind: 'text', text: `${name}: ${gauge.error.detail}`, isBold: true }];
-    }),
-    isFresh: of === system,
-  };
-}
-
-const STEP_M = { metric: 0.01, us: 0.0127, imperial: 0.0127 } as const;
-
-function useStrapping(): Content {
-  const t = useTank();
-  const system = useSystem();
-  const reader = useReader();
-  const { value, fresh } = useOutcome('strapping', t, STEP_M[reader], 'mounted');
-  if (!value) return NOTHING;
-  if (!value.ok) return { ...NOTHING, why: value.error.detail };
-  return {
-    blocks: strappingSheet(value.value, system.tanks[t]!.name, 'As mounted, vehicle level', writing(reader)),
-    isFresh: fresh,
-  };
-}
-
-function useFindings(): Content {
-  const reader = useReader();
-  const { findings, notJudged, onTheWay, failed } = useJudged();
-  return {
-    blocks: findingsSheet(findings, { onTheWay, failed, notJudged: notJudged.length }, reader),
-    isFresh: onTheWay.length === 0,
-  };
-}
-
-function useMeasure(): Content {
-  const system = useSystem();
-  const reader = useReader();
-  const { value, standing, reason } = useAnswer('spreads');
-  if (!value) return { ...NOTHING, why: reason };
-  return { blocks: measureSheet(system, value.influences, reader), isFresh: standing === 'fresh' };
 }

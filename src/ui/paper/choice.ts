@@ -7,12 +7,14 @@ import { usePlace } from '../workspace/goTo';
 /** In the order in which a tank is made. */
 export const SHEET_KEYS = [
   'measure',
+  'template',
   'holes',
   'cutting',
   'parts',
   'schematic',
   'strapping',
   'correction',
+  'pours',
   'findings',
 ] as const;
 export type SheetKey = (typeof SHEET_KEYS)[number];

@@ -1,20 +1,21 @@
 import type { CutSpread, FaceSheet, GaugeResult, Influence, LinesList } from '@/core/answers';
 import { standsAs } from '@/core/components';
-import { correctionTable } from '@/core/gauge';
+import { correctionTable, type CorrectionTable } from '@/core/gauge';
+import type { Outcome } from '@/core/outcome';
 import { valueAt, wordsAt, type Known, type SystemDocument } from '@/core/plan';
 import { faceDrawing, figureRoom, type Block, type PaperKey } from '@/core/reports';
 import type { Finding } from '@/core/rules';
 import type { StrappingRow } from '@/core/tank';
-import { formatQuantity, inReaderUnits, messageText, type ReaderSystem, type Role } from '@/core/units';
+import { formatQuantity, inReaderUnits, messageText, type Reader, type Role } from '@/core/units';
 import { knownText } from '../fields/knownText';
 import { pathWords } from '../measure/pathWords';
 import { fromWords, toolSteps } from '../ports/sheetWords';
 import type { Sides } from '../state/sides';
 
 /** How quantities are written on a sheet. */
-type Write = (value: number, role: Role, digits?: number) => string;
+export type Write = (value: number, role: Role, digits?: number) => string;
 export const writing =
-  (reader: ReaderSystem): Write =>
+  (reader: Reader): Write =>
   (value, role, digits) =>
     formatQuantity(value, role, { reader, ...(digits === undefined ? {} : { digits }) }).text;
 
@@ -75,7 +76,7 @@ export function cuttingSheet(
   t: number,
   cuts: readonly CutSpread[],
   write: Write,
-  reader: ReaderSystem,
+  reader: Reader,
 ): Block[] {
   const tank = system.tanks[t]!;
   const portName = (id: string): string => tank.ports.find((port) => port.id === id)?.name ?? '';
@@ -184,7 +185,7 @@ export function valvesTable(system: SystemDocument): Block[] {
       ];
 }
 
-/** Points that a programmable sender or gauge is taught. */
+/** Points that a programmable sender or gauge is taught, from the plan. */
 export function correctionSheet(
   gauge: GaugeResult,
   name: string,
@@ -192,37 +193,49 @@ export function correctionSheet(
   write: Write,
 ): Block[] {
   const { curve, signal } = gauge;
-  const table = correctionTable(curve.points, count, placed);
-  const holds_m3 = curve.points.at(-1)!.volume_m3;
   return [
     { kind: 'heading', text: name },
-    table.ok
-      ? {
-          kind: 'table',
-          columns: [
-            { title: 'point', share: 1, align: 'right' },
-            { title: 'sender gives', share: 2, align: 'right', isBold: true },
-            { title: 'show', share: 2, align: 'right', isBold: true },
-            { title: 'in the tank', share: 2, align: 'right' },
-            { title: 'taught', share: 1.4, align: 'right' },
-          ],
-          rows: table.value.points.map(({ reading, shown_ratio }, i) => [
-            `${i + 1}`,
-            write(reading, signal, 4),
-            write(shown_ratio, 'share'),
-            write(shown_ratio * holds_m3, 'tankVolume'),
-            '',
-          ]),
-        }
-      : { kind: 'text', text: table.error.detail, tone: 'bad' },
-    ...(table.ok
-      ? [
-          {
-            kind: 'text' as const,
-            text: `Taught so, it is off by no more than ${write(table.value.worst_ratio, 'share')} where the sender moves, vehicle level. It is planned: teach it anew from pours once the tank is built.`,
-          },
-        ]
-      : []),
+    ...pointsTable(
+      correctionTable(curve.points, count, placed),
+      signal,
+      curve.points.at(-1)!.volume_m3,
+      'It is planned: teach it anew from pours once the tank is built.',
+      write,
+    ),
+  ];
+}
+
+/** Points to teach, with room to tick each, and how well the gauge then shows; what else is to be said of them. */
+export function pointsTable(
+  table: Outcome<CorrectionTable>,
+  signal: 'resistance' | 'voltage',
+  holds_m3: number,
+  note: string,
+  write: Write,
+): Block[] {
+  if (!table.ok) return [{ kind: 'text', text: table.error.detail, tone: 'bad' }];
+  return [
+    {
+      kind: 'table',
+      columns: [
+        { title: 'point', share: 1, align: 'right' },
+        { title: 'sender gives', share: 2, align: 'right', isBold: true },
+        { title: 'show', share: 2, align: 'right', isBold: true },
+        { title: 'in the tank', share: 2, align: 'right' },
+        { title: 'taught', share: 1.4, align: 'right' },
+      ],
+      rows: table.value.points.map(({ reading, shown_ratio }, i) => [
+        `${i + 1}`,
+        write(reading, signal, 4),
+        write(shown_ratio, 'share'),
+        write(shown_ratio * holds_m3, 'tankVolume'),
+        '',
+      ]),
+    },
+    {
+      kind: 'text',
+      text: `Taught so, it is off by no more than ${write(table.value.worst_ratio, 'share')} where the sender moves, vehicle level. ${note}`,
+    },
   ];
 }
 
@@ -255,7 +268,7 @@ const SEVERITIES = { stop: 'STOP', warn: 'Warn', note: 'Note' } as const;
 export function findingsSheet(
   findings: readonly Finding[],
   open: { readonly onTheWay: readonly string[]; readonly failed: readonly string[]; readonly notJudged: number },
-  reader: ReaderSystem,
+  reader: Reader,
 ): Block[] {
   const unsure = [
     ...(open.onTheWay.length > 0 ? [`Still being worked out: ${open.onTheWay.join(', ')}.`] : []),
@@ -286,7 +299,7 @@ export function findingsSheet(
 }
 
 /** What is still assumed, the most telling first, with blanks for what the tape says. */
-export function measureSheet(system: SystemDocument, influences: readonly Influence[], reader: ReaderSystem): Block[] {
+export function measureSheet(system: SystemDocument, influences: readonly Influence[], reader: Reader): Block[] {
   const assumed = influences.filter(({ origin, path }) => origin === 'assumed' && valueAt(system, path) !== undefined);
   return [
     { kind: 'heading', text: 'To be measured' },

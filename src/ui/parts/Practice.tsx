@@ -7,7 +7,7 @@ import { Select } from '../fields/Select';
 import { setValue, useValue } from '../state/editor';
 import { useReader } from '../state/reader';
 
-type PracticeKey = keyof SystemDocument['practice'];
+type PracticeKey = keyof Required<SystemDocument['practice']>;
 type School = { readonly value: string; readonly label: string; readonly reason: string };
 
 /** Where builders disagree: the schools, the first one the default, each with its reason. */
@@ -180,6 +180,75 @@ const SCHOOLS: Readonly<Record<PracticeKey, { readonly title: string; readonly s
       },
     ],
   },
+  surge: {
+    title: 'Baffles, foam or a trap door',
+    schools: [
+      {
+        value: 'baffles',
+        label: 'Baffles (usual)',
+        reason: 'Stiffen the flats as well; slow what surges, and do not hold it.',
+      },
+      {
+        value: 'foam',
+        label: 'Foam',
+        reason: 'Slows slosh everywhere and takes a few per cent; holds nothing at the pickup, and ages.',
+      },
+      {
+        value: 'trap-door',
+        label: 'Trap door into the pickup’s bay',
+        reason: 'Holds fuel at the pickup while it brakes or corners, for as long as it leaks little.',
+      },
+    ],
+  },
+  catchTank: {
+    title: 'Catch tank large or small',
+    schools: [
+      { value: 'full', label: 'As much as the engine has', reason: 'All of its oil may come at once.' },
+      {
+        value: 'small',
+        label: 'Small, emptied often',
+        reason: 'Light and easy to place; somebody must look into it after every run.',
+      },
+    ],
+  },
+  lining: {
+    title: 'Lined or bare',
+    schools: [
+      {
+        value: 'bare',
+        label: 'Bare (usual)',
+        reason: 'Nothing that can lift and block a filter; right for aluminium and stainless.',
+      },
+      {
+        value: 'lined',
+        label: 'Lined',
+        reason:
+          'Keeps steel from rusting; wants a clean wall, the right liner for the fuel, and its full time to cure.',
+      },
+    ],
+  },
+  welds: {
+    title: 'Welds proud or dressed',
+    schools: [
+      { value: 'proud', label: 'Left proud (usual)', reason: 'The bead is part of its strength.' },
+      {
+        value: 'dressed',
+        label: 'Dressed flush',
+        reason: 'Lies flat under straps and looks well; keeps less metal, and opens pores: test it afterwards.',
+      },
+    ],
+  },
+  flats: {
+    title: 'Thicker flats or beads',
+    schools: [
+      { value: 'thick', label: 'Thicker sheet, flat (usual)', reason: 'Simple to cut, fold and weld.' },
+      {
+        value: 'beads',
+        label: 'Thin sheet with beads',
+        reason: 'Lighter; beads keep flats from drumming, and want a bead roller.',
+      },
+    ],
+  },
   losses: {
     title: 'Losses of fittings',
     schools: [
@@ -197,18 +266,23 @@ const SCHOOLS: Readonly<Record<PracticeKey, { readonly title: string; readonly s
   },
 };
 
+const UNSAID = 'unsaid';
+
 export function Practice({ of }: { readonly of: PracticeKey }) {
   const chosen = useValue((system) => system.practice[of]);
   const { title, schools } = SCHOOLS[of];
   const reader = useReader();
   const current = schools.find((school) => school.value === chosen);
   return (
-    <Box>
+    <Box data-path={`practice.${of}`}>
       <Select
         label={title}
-        value={chosen}
-        options={schools.map(({ value, label }) => ({ value, label: inReaderUnits(label, reader) }))}
-        onChange={(value) => setValue(title, ['practice', of], value)}
+        value={chosen ?? UNSAID}
+        options={[
+          ...(chosen === undefined ? [{ value: UNSAID, label: 'not chosen' }] : []),
+          ...schools.map(({ value, label }) => ({ value: value as string, label: inReaderUnits(label, reader) })),
+        ]}
+        onChange={(value) => value !== UNSAID && setValue(title, ['practice', of], value)}
       />
       <Box fontSize="sm" color="soft" mt="2px">
         {current?.reason}

@@ -67,6 +67,7 @@ export const RULEBOOK_WORDS: Readonly<Record<(typeof RULEBOOKS)[number], string>
   'road-truck-tank': 'Road truck tanks',
   'petrol-boat': 'Petrol boats',
   'small-craft': 'Small craft, diesel',
+  'vehicle-heater': 'Fuel-burning heater in a vehicle',
 };
 
 /** The name of a part, by id. */

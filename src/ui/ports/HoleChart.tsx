@@ -16,6 +16,7 @@ import { useReader } from '../state/reader';
 import { useSides } from '../state/sides';
 import { useTank } from '../state/tankChoice';
 import { fromWords, TOOL_WORDS, toolSteps } from './sheetWords';
+import { cardTable } from '../parts/cardTable';
 
 /** Every hole of a tank, face by face: where it goes and what it takes. */
 export function HoleChart() {
@@ -62,10 +63,10 @@ export function HoleChart() {
         drawing of the face.
       </Box>
       <Box overflowX="auto" opacity={fresh ? 1 : 0.6} tabIndex={0} role="region" aria-label="Hole chart">
-        <chakra.table width="100%" minW="640px" borderCollapse="collapse">
+        <chakra.table width="100%" minW="640px" borderCollapse="collapse" css={CARDS}>
           <thead>
             <tr>
-              {['face', 'port', 'centre', 'hole', 'how it is made'].map((head) => (
+              {HEADS.map((head) => (
                 <chakra.th key={head} px="2" textAlign="left" color="soft" fontWeight="600">
                   {head}
                 </chakra.th>
@@ -107,6 +108,9 @@ export function HoleChart() {
     </Panel>
   );
 }
+
+const HEADS = ['face', 'port', 'centre', 'hole', 'how it is made'];
+const CARDS = cardTable(HEADS);
 
 const chartHole = (
   face: string,

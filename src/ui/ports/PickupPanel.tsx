@@ -1,16 +1,17 @@
 'use client';
 
 import { Box } from '@chakra-ui/react';
-import { chosen, PICKUP_KINDS, STRAINERS, withoutEntry } from '@/core/plan';
+import { assumed, chosen, PICKUP_KINDS, STRAINERS, withoutEntry } from '@/core/plan';
 import type { CutSpread } from '@/core/answers';
 import { KnownField } from '../fields/KnownField';
 import { Select } from '../fields/Select';
+import { TextEntry } from '../fields/TextEntry';
 import { Button } from '../parts/Button';
 import { FieldGrid, Panel } from '../parts/Panel';
 import { Practice } from '../parts/Practice';
 import { Quantity } from '../parts/Quantity';
 import { STRAINER_WORDS } from '../parts/words';
-import { applyEdit, setValue, useSystem } from '../state/editor';
+import { applyEdit, setValue, useSystem, useValue } from '../state/editor';
 import { useDetails } from '../state/results';
 
 const PICKUP_WORDS: Readonly<Record<(typeof PICKUP_KINDS)[number], string>> = {
@@ -118,6 +119,7 @@ export function PickupPanel({
         <Practice of="pickup" />
         <Practice of="strainer" />
       </FieldGrid>
+      <CanFields t={t} p={p} />
       {result && (
         <Box mt="3" display="flex" gap="5" flexWrap="wrap">
           <Box>
@@ -163,3 +165,69 @@ export function PickupPanel({
     </Panel>
   );
 }
+
+/** A can or basket about a pickup, so that it is fed while the rest runs away. */
+function CanFields({ t, p }: { readonly t: number; readonly p: number }) {
+  const pickup = useValue((system) => system.tanks[t]!.pickups[p]!);
+  const { can } = pickup;
+  const path = ['tanks', t, 'pickups', p, 'can'];
+  const doors = can !== undefined && can.leak_ratio.value < 1;
+  return (
+    <Box mt="3" pt="3" borderTopWidth="1px" borderColor="rule" data-path={path.join('.')} data-testid="can">
+      <FieldGrid>
+        <Select
+          label="Can about it"
+          value={can ? (doors ? 'doors' : 'holes') : 'none'}
+          options={[
+            { value: 'none', label: 'none' },
+            { value: 'holes', label: 'with holes at its foot' },
+            { value: 'doors', label: 'with doors that open inward' },
+          ]}
+          onChange={(kind) =>
+            setValue(
+              `can about ${pickup.name}`,
+              path,
+              kind === 'none'
+                ? undefined
+                : { ...(can ?? NEW_CAN), leak_ratio: kind === 'holes' ? chosen(1) : DOOR_LEAK },
+            )
+          }
+        />
+        {can && (
+          <>
+            <KnownField path={[...path, 'diameter_m']} />
+            <KnownField path={[...path, 'height_m']} />
+            <TextEntry
+              label="Openings"
+              value={String(can.openings.count)}
+              onEnter={(text) => {
+                const count = Number(text);
+                if (!Number.isInteger(count) || count < 1 || count > MOST_OPENINGS)
+                  return { ok: false, message: `A whole number from 1 to ${MOST_OPENINGS}.` };
+                setValue(`openings of the can about ${pickup.name}`, [...path, 'openings', 'count'], count);
+                return { ok: true };
+              }}
+            />
+            <KnownField path={[...path, 'openings', 'diameter_m']} />
+            {doors && <KnownField label="Doors leak when shut" path={[...path, 'leak_ratio']} />}
+          </>
+        )}
+      </FieldGrid>
+      {can && (
+        <Box color="soft" fontSize="sm" mt="1">
+          How long it feeds in a hard corner stands at Tank, Baffles &amp; surge.
+        </Box>
+      )}
+    </Box>
+  );
+}
+
+const MOST_OPENINGS = 400;
+const DOOR_LEAK = assumed(0.05, 0.03);
+/** A can wide enough for a pump on its hose. */
+const NEW_CAN = {
+  diameter_m: chosen(0.12),
+  height_m: chosen(0.1),
+  openings: { count: 6, diameter_m: chosen(0.008) },
+  leak_ratio: chosen(1),
+};

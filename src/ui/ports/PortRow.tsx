@@ -14,10 +14,11 @@ import { FACE_WORDS, ROLE_WORDS, TURN_WORDS } from '../parts/words';
 import { applyEdit, setValue, useValue } from '../state/editor';
 import { useSides } from '../state/sides';
 import { useDetails } from '../state/results';
-import { partsFor, withFace, withPart } from './portEdits';
+import { carriersFor, partsFor, withFace, withPart, withSpigot } from './portEdits';
 
 const AXIS_WORDS = { x_m: 'From the aft wall', y_m: 'From the starboard wall', z_m: 'Above the floor' } as const;
 const NO_PART = '';
+const THE_WALL = '';
 
 type Props = { readonly port: PortDocument; readonly t: number; readonly p: number };
 
@@ -30,7 +31,8 @@ export function PortRow({ port, t, p }: Props) {
       <chakra.summary minH="42px" cursor="pointer">
         <b>{port.name}</b>{' '}
         <chakra.span color="soft">
-          {ROLE_WORDS[port.role].toLowerCase()}, {sides(FACE_WORDS[port.face])}, {row ? row.name : 'part not chosen'}
+          {ROLE_WORDS[port.role].toLowerCase()}, {sides(FACE_WORDS[port.face])},{' '}
+          {row ? row.name : port.on ? 'spigot' : 'part not chosen'}
           {port.existing ? ', there already' : ''}
         </chakra.span>
       </chakra.summary>
@@ -56,6 +58,9 @@ export function PortFields({ port, t, p }: Props) {
   const wet = useDetails(
     ({ results }) => results?.ok === true && results.evaluation.tanks[t]?.wetPorts.includes(port.id) === true,
   );
+  const ports = useValue((system) => system.tanks[t]!.ports);
+  const carriers = carriersFor(ports, port);
+  const carries = ports.some(({ on }) => on === port.id);
   const row = port.part ? portPart(port.part) : undefined;
   const stands = standsOn(port);
   return (
@@ -65,7 +70,13 @@ export function PortFields({ port, t, p }: Props) {
         list={list}
         index={p}
         heldBy={
-          inUse ? 'A pickup, sender or stick hangs in this port' : joined ? 'A line is joined to this port' : undefined
+          inUse
+            ? 'A pickup, sender or stick hangs in this port'
+            : joined
+              ? 'A line is joined to this port'
+              : carries
+                ? 'A spigot stands on this port'
+                : undefined
         }
       >
         <Select
@@ -94,6 +105,18 @@ export function PortFields({ port, t, p }: Props) {
             applyEdit(`part of ${port.name}`, (current) => withPart(current, t, p, key === NO_PART ? undefined : key))
           }
         />
+        {carriers.length > 0 && !carries && (
+          <Select
+            label={of('Stands on')}
+            width="220px"
+            value={port.on ?? THE_WALL}
+            options={[
+              { value: THE_WALL, label: 'the wall itself' },
+              ...carriers.map(({ id, name }) => ({ value: id, label: name })),
+            ]}
+            onChange={(id) => setValue(`what ${port.name} stands on`, at('on'), id === THE_WALL ? undefined : id)}
+          />
+        )}
       </EntryHead>
       {wet && (
         <Box fontSize="sm" color="soft" mb="2">
@@ -121,20 +144,31 @@ export function PortFields({ port, t, p }: Props) {
         {port.clock_deg && <KnownField label={of('First screw, clockwise from up')} path={at('clock_deg')} />}
       </FieldGrid>
       <Box display="flex" gap="3" flexWrap="wrap" alignItems="center" mt="2">
-        <chakra.label display="flex" gap="2" alignItems="center" minH="44px" cursor="pointer">
-          <chakra.input
-            type="checkbox"
-            width="22px"
-            height="22px"
-            accentColor="var(--chakra-colors-accent)"
-            checked={port.existing === true}
-            onChange={(event) =>
-              setValue(`whether ${port.name} is there already`, at('existing'), event.target.checked ? true : undefined)
-            }
-          />
-          There already: nothing is cut
-        </chakra.label>
-        {!port.hole_m && (
+        {port.on === undefined && (
+          <chakra.label display="flex" gap="2" alignItems="center" minH="44px" cursor="pointer">
+            <chakra.input
+              type="checkbox"
+              width="22px"
+              height="22px"
+              accentColor="var(--chakra-colors-accent)"
+              checked={port.existing === true}
+              onChange={(event) =>
+                setValue(
+                  `whether ${port.name} is there already`,
+                  at('existing'),
+                  event.target.checked ? true : undefined,
+                )
+              }
+            />
+            There already: nothing is cut
+          </chakra.label>
+        )}
+        {row?.bolts && port.on === undefined && (
+          <Button onClick={() => applyEdit(`spigot on ${port.name}`, (current) => withSpigot(current, t, p))}>
+            Add a spigot on it
+          </Button>
+        )}
+        {!port.hole_m && port.on === undefined && (
           <Button
             onClick={() => setValue(`hole of ${port.name}`, at('hole_m'), chosen(row?.hole ?? port.bore_m.value))}
           >

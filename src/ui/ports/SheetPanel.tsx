@@ -57,7 +57,7 @@ export function SheetPanel() {
   // The sheets may be of the moment before: what is removed meanwhile has no fields.
   const port = ports.find(({ id }) => id === selected?.id);
   const move = (port: SheetPort, at: readonly [number, number]): void =>
-    applyEdit(`move ${port.name}`, (current) => withPlace(current, t, port.index, sheet, at));
+    applyEdit(`move ${port.name}`, (current) => withPlace(current, t, port, sheet, at));
   const name = `${system.tanks[t]!.name}, ${sides(sheet.name).toLowerCase()}, seen from outside`;
   return (
     <Panel title="Faces and holes" testId="sheets" aside={<AddPort />}>
@@ -116,9 +116,7 @@ export function SheetPanel() {
           chosen={selected?.id}
           onChoose={setChosen}
           onMove={move}
-          onNudge={(port, by) =>
-            applyEdit(`move ${port.name}`, (current) => withNudge(current, t, port.index, sheet, by))
-          }
+          onNudge={(port, by) => applyEdit(`move ${port.name}`, (current) => withNudge(current, t, port, sheet, by))}
         />
         <Box>
           {sheet.ports.length === 0 && (
@@ -163,6 +161,7 @@ function PortLine({
 }) {
   const reader = useReader();
   const text = (value: number): string => formatQuantity(value, 'tape', { reader }).text;
+  const fine = (value: number): string => formatQuantity(value, 'thickness', { reader }).text;
   return (
     <chakra.button
       onClick={onChoose}
@@ -182,7 +181,7 @@ function PortLine({
       <b>{number}</b> {port.name} <chakra.span color="soft">{port.part ?? 'part not chosen'}</chakra.span>
       {port.checks.map((check, i) => (
         <Box key={i} color="stop" fontWeight="650" fontSize="sm" data-testid="sheet-check">
-          {checkWords(check, text)}
+          {checkWords(check, text, fine)}
         </Box>
       ))}
     </chakra.button>

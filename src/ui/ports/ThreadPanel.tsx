@@ -17,6 +17,7 @@ import { Select } from '../fields/Select';
 import { TextEntry } from '../fields/TextEntry';
 import { FieldGrid, Panel } from '../parts/Panel';
 import { useReader } from '../state/reader';
+import { cardTable } from '../parts/cardTable';
 
 /** Half-width of what each is good for; common practice [m]. */
 const HOW_WELL_M = { calliper: 1e-4, rule: 5e-4 } as const;
@@ -128,6 +129,8 @@ export function ThreadPanel() {
   );
 }
 
+const HEADS = ['thread', 'likely', 'tap drill', 'screws in', 'what seals it'];
+const CARDS = cardTable(HEADS);
 const percent = (share: number): string => (share > 0.99 ? 'almost surely' : `${Math.round(share * 100)} %`);
 
 function Candidates({
@@ -137,13 +140,14 @@ function Candidates({
   readonly found: FoundThread;
   readonly size: (value: number) => string;
 }) {
-  const drill = ({ drill: name, tapDrill_m }: ThreadRow): string => `${size(tapDrill_m)}${name ? ` (${name})` : ''}`;
+  const drill = ({ drill: name, tapDrill_m, system }: ThreadRow): string =>
+    system === 'coarse' ? 'moulded' : `${size(tapDrill_m)}${name ? ` (${name})` : ''}`;
   return (
     <Box mt="3" overflowX="auto" tabIndex={0} role="region" aria-label="Threads that fit">
-      <chakra.table width="100%" minW="560px" borderCollapse="collapse" aria-label="Threads that it may be">
+      <chakra.table width="100%" minW="560px" borderCollapse="collapse" aria-label="Threads that it may be" css={CARDS}>
         <thead>
           <tr>
-            {['thread', 'likely', 'tap drill', 'screws in', 'what seals it'].map((head, i) => (
+            {HEADS.map((head, i) => (
               <chakra.th
                 key={head}
                 px="2"

@@ -11,13 +11,14 @@ describe('words beside a hole', () => {
     const text = checkWords(
       { kind, with: 'edge 0-1', have_m: kind === 'not-flat' || kind === 'too-thick' ? 0.005 : -0.002, want_m: 0.003 },
       mm,
+      mm,
     );
     expect(text.length).toBeGreaterThan(8);
     expect(text).not.toMatch(/undefined|NaN|-2 mm/);
   });
 
   it('edges go by the letters of their corners', () => {
-    expect(checkWords({ kind: 'seam', with: 'edge 2-3', have_m: 0.004, want_m: 0.01 }, mm)).toBe(
+    expect(checkWords({ kind: 'seam', with: 'edge 2-3', have_m: 0.004, want_m: 0.01 }, mm, mm)).toBe(
       'Weld 4 mm from edge C–D; 10 mm wanted',
     );
     expect(fromWords({ kind: 'flat' } as FaceSheet, { from: 3, to: 0, distance_m: 0, foot: [0, 0] })).toBe('edge D–A');
@@ -34,8 +35,12 @@ describe('words beside a hole', () => {
       toolSteps(port({ plan: { hole_m: 0.005, pilot_m: 0.003, tool: 'twist-drill', size_m: 0.005, file_m: 0 } }), mm),
     ).toBe('drill 5 mm, deburr');
     expect(toolSteps(port({ existing: true }), mm)).toBe('there already');
-    expect(
-      toolSteps(port({ tap: { thread: 'M5 x 0.8', count: 5, drill_m: 0.0042, depth_m: 0.0075, inSheet: false } }), mm),
-    ).toContain('5 × M5 x 0.8, drill 4.2 mm, 7.5 mm of thread: the sheet alone is thinner');
+    const tap = { thread: 'M5 x 0.8', count: 5, turns: 3.75, drill_m: 0.0042, depth_m: 0.0075, inSheet: false };
+    expect(toolSteps(port({ tap, screws: [[0, 0]] }), mm)).toContain(
+      '5 × M5 x 0.8, drill 4.2 mm, 7.5 mm of thread: the sheet alone gives 3.8 turns',
+    );
+    expect(toolSteps(port({ tap: { ...tap, count: 1 }, screws: [] }), mm)).toMatch(
+      /, tap M5 x 0\.8: 3\.8 turns in this wall, 7\.5 mm of thread wanted$/,
+    );
   });
 });

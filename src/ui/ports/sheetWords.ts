@@ -9,8 +9,12 @@ export const TOOL_WORDS: Readonly<Record<HoleToolKind, string>> = {
   jigsaw: 'jigsaw or router to a scribed line',
 };
 
-/** What is wrong, short, as it stands beside a hole. */
-export function checkWords({ kind, with: other, have_m, want_m }: SheetCheck, text: (value: number) => string): string {
+/** What is wrong, short, as it stands beside a hole; `fine` for what is measured finer than with a tape. */
+export function checkWords(
+  { kind, with: other, have_m, want_m }: SheetCheck,
+  text: (value: number) => string,
+  fine: (value: number) => string,
+): string {
   const of = edgeWords(other);
   const by = have_m < 0 ? text(-have_m) : text(have_m);
   switch (kind) {
@@ -35,9 +39,11 @@ export function checkWords({ kind, with: other, have_m, want_m }: SheetCheck, te
     case 'outside':
       return `Runs ${by} into ${other}`;
     case 'not-flat':
-      return `Wall ${text(have_m)} out of flat under it; the seal takes up ${text(want_m)}: weld on a flat boss`;
+      return `Wall ${fine(have_m)} out of flat under it; the seal takes up ${fine(want_m)}: weld on a flat boss`;
+    case 'few-turns':
+      return `The wall gives ${other}; ${fine(want_m)} of thread wanted`;
     case 'too-thick':
-      return `Sheet is ${text(have_m)} thick; it takes ${text(want_m)}`;
+      return `Sheet is ${fine(have_m)} thick; it takes ${fine(want_m)}`;
   }
 }
 
@@ -54,7 +60,7 @@ export function fromWords({ kind }: FaceSheet, { from, to }: SheetPort['fromEdge
 }
 
 /** How the hole is made, in the order of the work. */
-export function toolSteps({ plan, tap, existing }: SheetPort, text: (value: number) => string): string {
+export function toolSteps({ plan, tap, screws, existing }: SheetPort, text: (value: number) => string): string {
   if (existing) return 'there already';
   const cut =
     plan.tool === 'jigsaw'
@@ -63,8 +69,10 @@ export function toolSteps({ plan, tap, existing }: SheetPort, text: (value: numb
         ? `drill ${text(plan.size_m)}`
         : `pilot ${text(plan.pilot_m)}, ${TOOL_WORDS[plan.tool]} ${text(plan.size_m)}`;
   const file = plan.file_m > 5e-5 ? `, file out ${text(plan.file_m)}` : '';
-  const screws = tap
-    ? `; ${tap.count} × ${tap.thread}, drill ${tap.drill ?? text(tap.drill_m)}, ${text(tap.depth_m)} of thread${tap.inSheet ? '' : ': the sheet alone is thinner, use a thick ring or blind bosses'}`
+  if (tap && screws.length === 0)
+    return `${cut}, tap ${tap.thread}: ${tap.turns.toFixed(1)} turns in this wall, ${text(tap.depth_m)} of thread wanted`;
+  const tapped = tap
+    ? `; ${tap.count} × ${tap.thread}, drill ${tap.drill ?? text(tap.drill_m)}, ${text(tap.depth_m)} of thread${tap.inSheet ? '' : `: the sheet alone gives ${tap.turns.toFixed(1)} turns, use a thick ring or blind bosses`}`
     : '';
-  return `${cut}${file}, deburr${screws}`;
+  return `${cut}${file}, deburr${tapped}`;
 }

@@ -2,6 +2,7 @@
 
 import { Box } from '@chakra-ui/react';
 import { assumed, chosen, RULEBOOKS } from '@/core/plan';
+import { isTransfer } from '@/core/answers';
 import { KnownField } from '../fields/KnownField';
 import { Select } from '../fields/Select';
 import { Button } from '../parts/Button';
@@ -12,6 +13,45 @@ import { Quantity } from '../parts/Quantity';
 import { RULEBOOK_WORDS } from '../parts/words';
 import { setValue, useSystem } from '../state/editor';
 import { useDetails } from '../state/results';
+import { CruisePanel } from './CruisePanel';
+import { SaidConsumption } from './SaidConsumption';
+
+/** Of a nozzle: how fast it fills, and how often. */
+function Fills() {
+  const system = useSystem();
+  const { results } = useDetails();
+  const numbers = results?.ok ? results.numbers : undefined;
+  const fill = system.wishes.moves_m3?.value;
+  if (!numbers?.delivers.ok || !numbers.goes.ok)
+    return (
+      <NoAnswer
+        error={
+          numbers ? [numbers.delivers, numbers.goes].flatMap((each) => (each.ok ? [] : [each.error]))[0] : undefined
+        }
+      />
+    );
+  return (
+    <Box display="flex" gap="6" flexWrap="wrap" fontSize="lg">
+      <Box>
+        At the nozzle{' '}
+        <b>
+          <Quantity value={numbers.delivers.value.value} role={numbers.delivers.value.role} />
+        </b>
+      </Box>
+      <Box>
+        A fill takes{' '}
+        <b>
+          <Quantity value={numbers.goes.value.value} role="duration" />
+        </b>
+      </Box>
+      {fill !== undefined && numbers.usable.ok && (
+        <Box>
+          Fills in a load <b>{(numbers.usable.value.value / fill).toFixed(1)}</b>
+        </Box>
+      )}
+    </Box>
+  );
+}
 
 const BURN_WORDS = { burnFull_m3PerS: 'Burn at full load', burnIdle_m3PerS: 'Burn at idle' } as const;
 
@@ -20,10 +60,13 @@ export function RangeStage() {
   const { results } = useDetails();
   const range = results?.ok ? results.evaluation.range : undefined;
   const sea = system.vehicle.kind === 'boat';
+  const fills = isTransfer(system);
   return (
     <Box display="grid" gridTemplateColumns="minmax(0, 1fr)" gap="4">
-      <Panel title="Range and running time">
-        {range?.ok ? (
+      <Panel title={isTransfer(system) ? 'Fills' : 'Range and running time'}>
+        {isTransfer(system) ? (
+          <Fills />
+        ) : range?.ok ? (
           <Box display="flex" gap="6" flexWrap="wrap" fontSize="lg">
             <Box>
               Burns{' '}
@@ -56,10 +99,13 @@ export function RangeStage() {
           <NoAnswer error={range?.error} />
         )}
       </Panel>
-      <Panel title="Consumption">
+      <Panel title={fills ? 'A fill' : 'Consumption'}>
+        {!fills && <SaidConsumption />}
         <FieldGrid>
-          {system.consumers.flatMap(({ id, name }, k) =>
-            (['burnFull_m3PerS', 'burnIdle_m3PerS'] as const).map((key) => (
+          {fills && system.wishes.moves_m3 && <KnownField label="A fill" path={['wishes', 'moves_m3']} />}
+          {/* A nozzle burns nothing. */}
+          {system.consumers.flatMap(({ id, name, kind }, k) =>
+            (kind === 'nozzle' ? [] : (['burnFull_m3PerS', 'burnIdle_m3PerS'] as const)).map((key) => (
               <KnownField
                 key={`${id} ${key}`}
                 path={['consumers', k, key]}
@@ -67,7 +113,7 @@ export function RangeStage() {
               />
             )),
           )}
-          {system.vehicle.speed_mPerS ? (
+          {fills ? null : system.vehicle.speed_mPerS ? (
             <KnownField label="Speed at this duty" path={['vehicle', 'speed_mPerS']} />
           ) : (
             <Box alignSelf="end">
@@ -81,10 +127,11 @@ export function RangeStage() {
           <KnownField label="Kept in reserve" path={['wishes', 'reserve_ratio']} />
         </FieldGrid>
       </Panel>
+      {!fills && <CruisePanel />}
       <Panel title="What you asked for">
         <FieldGrid>
           {system.wishes.holds_m3 && <KnownField path={['wishes', 'holds_m3']} />}
-          {system.wishes.endurance_s ? (
+          {fills ? null : system.wishes.endurance_s ? (
             <KnownField path={['wishes', 'endurance_s']} />
           ) : (
             <Box alignSelf="end">

@@ -2,16 +2,36 @@
 
 import { create } from 'zustand';
 import { persist } from 'zustand/middleware';
-import type { ReaderSystem } from '@/core/units';
+import { apartOf, readerOf, systemOf, type Reader, type ReaderSystem, type UnitGroup } from '@/core/units';
 
-type Reader = { readonly reader: ReaderSystem; readonly setReader: (reader: ReaderSystem) => void };
+type ReaderStore = {
+  readonly reader: Reader;
+  /** Another system; what is set apart stays so. */
+  readonly setSystem: (system: ReaderSystem) => void;
+  /** One kind of quantity apart from the rest, or with it again. */
+  readonly setApart: (group: UnitGroup, id: string | undefined) => void;
+  readonly setAllAsTheRest: () => void;
+};
 
 /** The units this reader wants to see; kept in the browser, not in the system. */
-export const useReaderStore = create<Reader>()(
-  persist((set) => ({ reader: 'metric', setReader: (reader) => set({ reader }) }), {
-    name: 'gasline-reader',
-    skipHydration: true,
-  }),
+export const useReaderStore = create<ReaderStore>()(
+  persist(
+    (set) => ({
+      reader: 'metric',
+      setSystem: (system) => set(({ reader }) => ({ reader: readerOf({ system, apart: apartOf(reader) }) })),
+      setAllAsTheRest: () => set(({ reader }) => ({ reader: systemOf(reader) })),
+      setApart: (group, id) =>
+        set(({ reader }) => ({
+          reader: readerOf({ system: systemOf(reader), apart: { ...apartOf(reader), [group]: id } }),
+        })),
+    }),
+    {
+      name: 'gasline-reader',
+      skipHydration: true,
+      partialize: ({ reader }) => ({ reader }),
+      merge: (kept, now) => ({ ...now, reader: readerOf((kept as { reader?: unknown } | undefined)?.reader) }),
+    },
+  ),
 );
 
-export const useReader = (): ReaderSystem => useReaderStore((state) => state.reader);
+export const useReader = (): Reader => useReaderStore((state) => state.reader);

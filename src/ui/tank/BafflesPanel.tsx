@@ -11,6 +11,7 @@ import { TextEntry } from '../fields/TextEntry';
 import { Button } from '../parts/Button';
 import { EntryFold, useUnfolded } from '../parts/EntryFold';
 import { EntryHead } from '../parts/EntryHead';
+import { Practice } from '../parts/Practice';
 import { FieldGrid, Panel } from '../parts/Panel';
 import { Quantity } from '../parts/Quantity';
 import { applyEdit, setValue, useValue } from '../state/editor';
@@ -19,6 +20,7 @@ import { useSides } from '../state/sides';
 import { useDetails } from '../state/results';
 import { useTank } from '../state/tankChoice';
 import { NEW_FLAP, withBaffle } from './newParts';
+import { cardTable } from '../parts/cardTable';
 
 const STANDS: Readonly<Record<PlateDocument['axis'], string>> = {
   x: 'across the tank, at a length',
@@ -60,6 +62,9 @@ export function BafflesPanel() {
       }
     >
       <Surge />
+      <Box mt="3" maxW="420px">
+        <Practice of="surge" />
+      </Box>
       {plates.map((plate, p) => (
         <EntryFold
           key={plate.id}
@@ -175,6 +180,8 @@ const MANOEUVRE_WORDS: Readonly<Record<Manoeuvre, string>> = {
   'cornering to starboard': 'turning to starboard',
 };
 
+const HEADS = ['compartment', 'volume', 'liquid now', 'swings fore and aft', 'side to side', 'keeps from the pickup'];
+
 function Surge() {
   const sides = useSides();
   const t = useTank();
@@ -185,17 +192,15 @@ function Surge() {
   return (
     <Box display="grid" gap="3">
       <Box overflowX="auto" tabIndex={0} role="region" aria-label="Compartments, a row each">
-        <chakra.table borderCollapse="collapse" minW="min(100%, 520px)" aria-label="Compartments">
+        <chakra.table
+          borderCollapse="collapse"
+          minW="min(100%, 520px)"
+          aria-label="Compartments"
+          css={cardTable(HEADS.map(sides))}
+        >
           <thead>
             <tr>
-              {[
-                'compartment',
-                'volume',
-                'liquid now',
-                'swings fore and aft',
-                'side to side',
-                'keeps from the pickup',
-              ].map((word) => (
+              {HEADS.map((word) => (
                 <chakra.th
                   key={word}
                   textAlign={word === 'compartment' ? 'left' : 'right'}
@@ -221,8 +226,8 @@ function Surge() {
                   </chakra.td>
                   <Cell value={compartment.volume_m3} role="tankVolume" strong />
                   <Cell value={compartment.liquid_m3} role="tankVolume" />
-                  <Hertz value={compartment.slosh_Hz?.lengthwise} />
-                  <Hertz value={compartment.slosh_Hz?.crosswise} />
+                  <Hertz value={compartment.slosh_Hz?.lengthwise} damping={compartment.foam?.damping.lengthwise} />
+                  <Hertz value={compartment.slosh_Hz?.crosswise} damping={compartment.foam?.damping.crosswise} />
                   {kept === undefined ? (
                     <chakra.td />
                   ) : kept < PUDDLE_M3 ? (
@@ -313,8 +318,15 @@ function Cell({ value, role, strong }: { readonly value: number; readonly role: 
   );
 }
 
-const Hertz = ({ value }: { readonly value: number | undefined }) => (
+/** How fast it swings; foam damps it by at least so much of what stops it. */
+const Hertz = ({ value, damping }: { readonly value: number | undefined; readonly damping?: number | undefined }) => (
   <chakra.td px="2" py="1" textAlign="right">
-    {value === undefined ? '–' : `${value.toFixed(2)} Hz`}
+    {value === undefined
+      ? '–'
+      : damping === undefined
+        ? `${value.toFixed(2)} Hz`
+        : damping >= 1
+          ? 'foam stills it'
+          : `${value.toFixed(2)} Hz, damped`}
   </chakra.td>
 );

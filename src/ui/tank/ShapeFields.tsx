@@ -21,7 +21,9 @@ const END_WORDS: Readonly<Record<EndShape, string>> = {
   flat: 'flat',
   hemispherical: 'half ball',
   elliptical: '2:1 elliptical',
-  torispherical: 'dished (torispherical)',
+  torispherical: 'dished, knuckle of 6 %',
+  'dished-10': 'dished, knuckle of 10 %',
+  'dished-deep': 'dished deep, crown of 0.8 D',
 };
 
 type Props = {

@@ -1,30 +1,33 @@
 'use client';
 
 import { Box } from '@chakra-ui/react';
-import { assumed, withValue } from '@/core/plan';
+import { withValue } from '@/core/plan';
 import { shapeMesh } from '@/core/model';
+import { asVessel } from '@/core/plan/jobs';
+import { VESSELS, vesselOf } from '@/core/reference/vessels';
 import { shapeKind } from '@/core/shapes';
 import { KnownField } from '../fields/KnownField';
 import { Select } from '../fields/Select';
 import { Panel } from '../parts/Panel';
-import { setValue, useValue } from '../state/editor';
+import { applyEdit, setValue, useValue } from '../state/editor';
 import { useShown } from '../state/results';
 import { openTank, useTank } from '../state/tankChoice';
 import { KeepLitres } from './KeepLitres';
 import { Profiles, ShapeFields } from './ShapeFields';
 import { StlImport } from './StlImport';
 
-/** What reticulated foam takes up. Common practice. */
-const FOAM = assumed(0.03, 0.01);
-
-/** The tank's first body, and what is true of the whole: where it is measured, foam, how far it is filled. */
+/** The tank's first body, and what is true of the whole: where it is measured, how far it is filled. */
 export function ShapePanel() {
   const t = useTank();
   const T = ['tanks', t] as const;
   const shape = useValue((system) => system.tanks[t]!.shape);
   const tankId = useValue((system) => system.tanks[t]!.id);
   const dimensions = useValue((system) => system.tanks[t]!.dimensions);
-  const foam = useValue((system) => system.tanks[t]!.foam_ratio !== undefined);
+  // As it is bought: another size makes it a tank of its own.
+  const bought = useValue(({ tanks }) => {
+    const tank = tanks[t]!;
+    return VESSELS.find((row) => JSON.stringify(asVessel(tank, row).shape) === JSON.stringify(tank.shape))?.key ?? '';
+  });
   const mesh = shapeMesh(shape);
   return (
     <Panel
@@ -41,6 +44,22 @@ export function ShapePanel() {
         hasProfiles={false}
       >
         <Select
+          label="Bought vessel"
+          value={bought}
+          options={[
+            { value: '', label: 'none: made to size' },
+            ...VESSELS.map(({ key, name }) => ({ value: key, label: name })),
+          ]}
+          onChange={(key) => {
+            const vessel = vesselOf(key);
+            if (vessel)
+              applyEdit(vessel.name, (system) => ({
+                ...system,
+                tanks: system.tanks.map((tank, k) => (k === openTank() ? asVessel(tank, vessel) : tank)),
+              }));
+          }}
+        />
+        <Select
           label="Sizes are measured"
           value={dimensions}
           options={[
@@ -50,16 +69,6 @@ export function ShapePanel() {
           onChange={(value) => setValue('where sizes are measured', [...T, 'dimensions'], value)}
         />
         <KnownField path={[...T, 'fillLimit_ratio']} />
-        <Select
-          label="Foam"
-          value={foam ? 'whole' : 'none'}
-          options={[
-            { value: 'none', label: 'none' },
-            { value: 'whole', label: 'fills the tank' },
-          ]}
-          onChange={(value) => setValue('foam', [...T, 'foam_ratio'], value === 'none' ? undefined : FOAM)}
-        />
-        {foam && <KnownField label="Foam takes" path={[...T, 'foam_ratio']} />}
       </ShapeFields>
       {shapeKind(shape).sizes.length > 0 && <KeepLitres key={tankId} t={t} />}
       {mesh.ok ? (

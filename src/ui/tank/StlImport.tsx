@@ -33,14 +33,14 @@ export function StlImport({ into, onTake }: Props) {
     setFault('');
     if (file.size > MOST_BYTES)
       return setFault(
-        `${file.name} has ${(file.size / 1e6).toFixed(0)} MB; up to ${MOST_BYTES / 1e6} MB are taken. Save it coarser.`,
+        `${file.name} has ${(file.size / 1e6).toFixed(0)} MB; up to ${MOST_BYTES / 1e6} MB are read. Save it coarser.`,
       );
     const read = await helper().readStl(new Uint8Array(await file.arrayBuffer()), unit, file.name);
     if (!read.ok) return setFault(`${file.name}: ${read.error.detail}`);
     const { shape, corner_m } = read.value;
     const refused = await helper().unsavable(onTake(openDocument(), shape, corner_m));
     if (refused) return setFault(`${file.name}: ${refused}`);
-    applyEdit(`take in ${plainName(file.name, MOST_NAME)}`, (system) => onTake(system, shape, corner_m));
+    applyEdit(`import ${plainName(file.name, MOST_NAME)}`, (system) => onTake(system, shape, corner_m));
   };
   return (
     <Box>

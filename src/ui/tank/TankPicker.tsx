@@ -2,23 +2,22 @@
 
 import { Box, chakra } from '@chakra-ui/react';
 import { Plus, Trash2 } from 'lucide-react';
+import { useState } from 'react';
 import { useShallow } from 'zustand/react/shallow';
 import { readName } from '../fields/readName';
 import { TextEntry } from '../fields/TextEntry';
 import { Button } from '../parts/Button';
 import { SquareButton } from '../parts/SquareButton';
-import { applyEdit, openDocument, setValue, useValue } from '../state/editor';
+import { applyEdit, setValue, useValue } from '../state/editor';
 import { chooseTank, useTank } from '../state/tankChoice';
-import { withoutTank, withTank } from './tankEdits';
+import { AddTank } from './AddTank';
+import { withoutTank } from './tankEdits';
 
 /** Which tank a stage shows; with `manage` also its name, its removal and one more. */
 export function TankPicker({ manage = false }: { readonly manage?: boolean }) {
   const t = useTank();
   const names = useValue(useShallow((system) => system.tanks.map((tank) => tank.name)));
-  const add = (): void => {
-    applyEdit('add a tank', withTank);
-    chooseTank(openDocument().tanks.length - 1);
-  };
+  const [isAdding, setAdding] = useState(false);
   if (names.length < 2 && !manage) return null;
   return (
     <Box display="flex" gap="2" flexWrap="wrap" alignItems="end" className="no-print">
@@ -43,7 +42,7 @@ export function TankPicker({ manage = false }: { readonly manage?: boolean }) {
           </chakra.button>
         ))}
       {manage && (
-        <Button onClick={add}>
+        <Button onClick={() => setAdding(!isAdding)}>
           <Plus size={18} aria-hidden />
           Tank
         </Button>
@@ -51,6 +50,11 @@ export function TankPicker({ manage = false }: { readonly manage?: boolean }) {
       {manage && (
         <Box ml="auto">
           <TankHead />
+        </Box>
+      )}
+      {manage && isAdding && (
+        <Box flexBasis="100%">
+          <AddTank key={t} onDone={() => setAdding(false)} />
         </Box>
       )}
     </Box>

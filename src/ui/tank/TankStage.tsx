@@ -9,13 +9,16 @@ import { axisOf } from '../charts/axes';
 import { TankViews } from '../drawing/TankViews';
 import { KnownField } from '../fields/KnownField';
 import { Select } from '../fields/Select';
+import { assumed } from '@/core/plan';
+import { Button } from '../parts/Button';
 import { Beside } from '../parts/Beside';
 import { Caution } from '../parts/Caution';
 import { FieldGrid, Panel } from '../parts/Panel';
 import { Practice } from '../parts/Practice';
 import { Quantity } from '../parts/Quantity';
 import { BafflesPanel } from './BafflesPanel';
-import { ContactPanel } from './ContactPanel';
+import { ContactPanel, NamedPanel } from './ContactPanel';
+import { FoamPanel } from './FoamPanel';
 import { PartsPanel } from './PartsPanel';
 import { ProfilesPanel, ShapePanel } from './ShapePanel';
 import { TablePanel } from './TablePanel';
@@ -46,10 +49,18 @@ function TaskBody() {
           <BafflesPanel />
         </Beside>
       );
+    case 'foam':
+      return (
+        <Beside picture={<Views />}>
+          <FoamPanel />
+        </Beside>
+      );
     case 'metal':
       return <MetalPanel />;
     case 'contact':
       return <ContactPanel />;
+    case 'seals':
+      return <NamedPanel />;
     case 'slopes':
       return (
         <>
@@ -98,6 +109,7 @@ function MetalPanel() {
   const t = useTank();
   const T = ['tanks', t] as const;
   const alloyKey = useValue((system) => system.tanks[t]!.material.alloy);
+  const hasDensity = useValue((system) => system.tanks[t]!.material.density_kgPerM3 !== undefined);
   const fluid = useValue((system) => fluidOf(system, t));
   const alloy = ALLOYS[alloyKey];
   return (
@@ -114,6 +126,23 @@ function MetalPanel() {
           {...(alloy.gauge ? { entry: { metal: alloy.gauge } } : {})}
           hint={alloy.gauge ? `A gauge such as 14 ga is read for ${alloy.gauge}.` : undefined}
         />
+        {hasDensity ? (
+          <KnownField path={[...T, 'material', 'density_kgPerM3']} />
+        ) : (
+          <Box alignSelf="end">
+            <Button
+              onClick={() =>
+                setValue(
+                  'density of the wall',
+                  [...T, 'material', 'density_kgPerM3'],
+                  assumed(alloy.density_kgPerM3, 50),
+                )
+              }
+            >
+              Say its density
+            </Button>
+          </Box>
+        )}
         <Select
           label="Fuel"
           value={fluid}
@@ -121,7 +150,14 @@ function MetalPanel() {
           onChange={(value) => applyEdit('fuel', (system) => withFluid(system, t, value))}
         />
         <Practice of="fill" />
+        <Practice of="welds" />
+        <Practice of="flats" />
       </FieldGrid>
+      {alloy.caution && (
+        <Box mt="3">
+          <Caution>{alloy.caution}</Caution>
+        </Box>
+      )}
       <Masses />
       <Box mt="3">
         <Caution>
@@ -248,8 +284,14 @@ function Masses() {
         </Box>
       )}
       <Box color="soft">
-        Filler rod {alloy.filler}. Least inside bend radius{' '}
-        <Quantity value={alloy.bendRadius_t * system.tanks[t]!.material.thickness_m.value} role="tape" />. {alloy.note}
+        Filler rod {alloy.filler}.{' '}
+        {Number.isFinite(alloy.bendRadius_t) && (
+          <>
+            Least inside bend radius{' '}
+            <Quantity value={alloy.bendRadius_t * system.tanks[t]!.material.thickness_m.value} role="tape" />.{' '}
+          </>
+        )}
+        {alloy.note}
       </Box>
     </Box>
   );

@@ -1,7 +1,21 @@
 'use client';
 
 import { Box } from '@chakra-ui/react';
-import { chosen, freshId, withAdded, type PortDocument } from '@/core/plan';
+import {
+  CAP_KINDS,
+  CAP_WORDS,
+  chosen,
+  colourWords,
+  freshId,
+  letsAirIn,
+  MARK_COLOURS,
+  newCap,
+  withAdded,
+  type Cap,
+  type FillerMark,
+  type Path,
+  type PortDocument,
+} from '@/core/plan';
 import { shapeSpan } from '@/core/model';
 import { KnownField } from '../fields/KnownField';
 import { Beside } from '../parts/Beside';
@@ -12,7 +26,10 @@ import { NoAnswer } from '../parts/NoAnswer';
 import { Practice } from '../parts/Practice';
 import { Quantity } from '../parts/Quantity';
 import { TankViews } from '../drawing/TankViews';
-import { applyEdit, useSystem } from '../state/editor';
+import { readName } from '../fields/readName';
+import { Select } from '../fields/Select';
+import { TextEntry } from '../fields/TextEntry';
+import { applyEdit, setValue, useSystem } from '../state/editor';
 import { useSides } from '../state/sides';
 import { useDetails } from '../state/results';
 import { openTank, useTank } from '../state/tankChoice';
@@ -30,7 +47,7 @@ export function VentsStage() {
   const concerned = tank.ports
     .map((port, p) => ({ port, p }))
     .filter(({ port }) => port.role === 'vent' || port.role === 'filler');
-  const hasVent = concerned.some(({ port }) => port.role === 'vent');
+  const hasVent = concerned.some(({ port }) => letsAirIn(port));
   return (
     <Box display="grid" gridTemplateColumns="minmax(0, 1fr)" gap="4">
       <TankPicker />
@@ -99,7 +116,79 @@ function VentPanel({ port, t, p }: { readonly port: PortDocument; readonly t: nu
         {port.x_m && <KnownField label={sides('From the aft wall')} path={at('x_m')} />}
         {port.y_m && <KnownField label={sides('From the starboard wall')} path={at('y_m')} />}
       </FieldGrid>
+      {port.role === 'filler' && <CapFields cap={port.cap} path={at('cap')} />}
+      {port.role === 'filler' && <MarkFields mark={port.mark} path={at('mark')} />}
     </Panel>
+  );
+}
+
+const UNSAID = 'unsaid';
+
+/** What stands on a filler while nobody fills. */
+function CapFields({ cap, path }: { readonly cap: Cap | undefined; readonly path: Path }) {
+  return (
+    <Box mt="3" data-path={path.join('.')}>
+      <FieldGrid>
+        <Select
+          label="Its cap"
+          value={cap?.kind ?? UNSAID}
+          options={[
+            { value: UNSAID, label: 'not said' },
+            ...CAP_KINDS.map((kind) => ({ value: kind, label: CAP_WORDS[kind] })),
+          ]}
+          onChange={(kind) => setValue('cap', path, kind === UNSAID ? undefined : newCap(kind, cap))}
+        />
+        {cap?.hole_m && <KnownField path={[...path, 'hole_m']} />}
+        {cap?.opensIn_Pa && <KnownField path={[...path, 'opensIn_Pa']} />}
+        {cap?.opensOut_Pa && <KnownField path={[...path, 'opensOut_Pa']} />}
+        {cap?.kind === 'screw' && (
+          <Select
+            label="Its screw is"
+            value={cap.shut ? 'shut' : 'open'}
+            options={[
+              { value: 'open', label: 'open' },
+              { value: 'shut', label: 'shut, for carrying' },
+            ]}
+            onChange={(value) => setValue('screw of the cap', [...path, 'shut'], value === 'shut')}
+          />
+        )}
+      </FieldGrid>
+    </Box>
+  );
+}
+
+/** What stands on a filler, so that nobody pours the wrong thing. */
+function MarkFields({ mark, path }: { readonly mark: FillerMark | undefined; readonly path: Path }) {
+  const put = (next: FillerMark): void =>
+    setValue('mark of a filler', path, next.says === undefined && next.colour === undefined ? undefined : next);
+  return (
+    <Box mt="3" data-path={path.join('.')}>
+      <FieldGrid>
+        <TextEntry
+          label="Says"
+          value={mark?.says ?? ''}
+          hint="On cap or neck."
+          onEnter={(text) => {
+            const { says: _says, ...rest } = mark ?? {};
+            if (text.trim() !== '') return readName(text, (says) => put({ ...rest, says }));
+            put(rest);
+            return { ok: true };
+          }}
+        />
+        <Select
+          label="Colour"
+          value={mark?.colour ?? UNSAID}
+          options={[
+            { value: UNSAID, label: 'not said' },
+            ...MARK_COLOURS.map((colour) => ({ value: colour, label: colourWords(colour) })),
+          ]}
+          onChange={(colour) => {
+            const { colour: _colour, ...rest } = mark ?? {};
+            put(colour === UNSAID ? rest : { ...rest, colour });
+          }}
+        />
+      </FieldGrid>
+    </Box>
   );
 }
 

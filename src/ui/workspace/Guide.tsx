@@ -3,12 +3,12 @@
 import { Box, chakra } from '@chakra-ui/react';
 import { useEffect, useState } from 'react';
 import { create } from 'zustand';
-import type { Numbers, Results } from '@/core/answers';
+import type { NumberKey, Numbers, Results } from '@/core/answers';
 import { samePlan, valueAt, type SystemDocument } from '@/core/plan';
 import { pathWords } from '../measure/pathWords';
-import { NUMBER_LABELS } from '../numbers/labels';
+import { numberLabels } from '../numbers/labels';
 import { useAnswer, useCame } from '../state/answers';
-import { undoEdit, useDrawnSystem, useEditor, useHistory } from '../state/editor';
+import { openDocument, undoEdit, useDrawnSystem, useEditor, useHistory } from '../state/editor';
 import { useReader } from '../state/reader';
 import { useSpreads } from '../state/results';
 import { movedText, movesBetween } from './changes';
@@ -100,7 +100,15 @@ function LastChange() {
   const change = useChange((state) => state.change);
   const { undoes } = useHistory();
   const { value: sensitivity } = useSpreads();
-  const moves = change ? movesBetween(change.before.numbers, change.after.numbers, reader, sensitivity?.spreads) : [];
+  const moves = change
+    ? movesBetween(
+        change.before.numbers,
+        change.after.numbers,
+        reader,
+        sensitivity?.spreads,
+        numberLabels(openDocument()),
+      )
+    : [];
   const words = moves.length > 0 ? moves.map(movedText).join(', ') : 'no number moved';
   const text = change ? `${capital(change.edit)}: ${words}` : '';
   const spoken = useLater(text, SPOKEN_AFTER_MS);
@@ -184,7 +192,7 @@ function Next() {
       opacity={isKnown ? 1 : 0.6}
       data-testid="next"
       whiteSpace={{ lg: 'nowrap' }}
-      title={key ? `It moves ${NUMBER_LABELS[key as keyof typeof NUMBER_LABELS]} most` : undefined}
+      title={key ? `It moves ${numberLabels(openDocument())[key as NumberKey]} most` : undefined}
     >
       <Box as="span" color="soft">
         Next: measure{' '}

@@ -7,6 +7,7 @@ import { TaskFindings } from '../findings/FindingsView';
 import { useValue } from '../state/editor';
 import { loadCharts } from '../charts/LineChart';
 import { loadPacking } from '../state/sending';
+import { OTHERS_AFTER_MS } from './ahead';
 import { OPENING, usePlace, useTask } from './goTo';
 import { ACROSS, STAGES, type StageKey } from './stages';
 import { TASKS, tasksOf } from './tasks';
@@ -51,9 +52,6 @@ const BODIES: Readonly<Record<StageKey, ComponentType>> = {
   measure: lazy(LOAD.measure),
   paper: lazy(LOAD.paper),
 };
-
-/** So long after the page has opened the rest of it is fetched, to be there at once and when the server is not. */
-const OTHERS_AFTER_MS = 2500;
 
 const isOfWork = (stage: StageKey): stage is Stage => stage in TASKS;
 

@@ -2,7 +2,7 @@
 
 import { Box, chakra } from '@chakra-ui/react';
 import { useMemo, type KeyboardEvent } from 'react';
-import { allKnown } from '@/core/answers';
+import { valuesOf } from '@/core/answers';
 import { useDrawnSystem } from '../state/editor';
 import { useJudged } from '../state/results';
 import { usePlace, useTask } from './goTo';
@@ -21,7 +21,7 @@ export function StageRail() {
   const current = usePlace((place) => place.stage);
   const assumed = useMemo(
     () =>
-      (system ? allKnown(system) : [])
+      (system ? valuesOf(system) : [])
         .filter(({ known }) => known.origin === 'assumed')
         .map(({ path }) => placeOfField(system!, path)),
     [system],

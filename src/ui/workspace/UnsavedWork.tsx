@@ -73,7 +73,7 @@ function LeftCopy({ copy, onDone }: { readonly copy: KeptCopy; readonly onDone: 
       return setFault(
         `The server’s system was changed too, ${merged.places.length > 0 ? `in ${merged.places.length} of the same places` : 'and both together do not go'}. Open it as a copy, and compare the two.`,
       );
-    applyEdit('take in unsaved work', () => ({ ...merged.value, conditions: copy.system.conditions }));
+    applyEdit('use unsaved work', () => ({ ...merged.value, conditions: copy.system.conditions }));
     onDone();
   };
   const asCopy = async (): Promise<void> => {
@@ -131,10 +131,10 @@ function LeftCopy({ copy, onDone }: { readonly copy: KeptCopy; readonly onDone: 
       )}
       <Box display="flex" gap="2" mt="3" flexWrap="wrap">
         <Button kind="main" onClick={take}>
-          Take it in
+          Use it
         </Button>
         <Button onClick={() => void asCopy()}>Open it as a copy</Button>
-        <Button onClick={onDone}>Throw it away</Button>
+        <Button onClick={onDone}>Discard it</Button>
       </Box>
     </Box>
   );

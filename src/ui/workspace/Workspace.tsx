@@ -1,10 +1,11 @@
 'use client';
 
 import { Box, chakra } from '@chakra-ui/react';
-import { lazy, Suspense, useEffect } from 'react';
+import { lazy, Suspense, useEffect, useRef, type ReactNode } from 'react';
 import type { SystemDocument } from '@/core/plan';
 import { ConditionsPanel } from '../conditions/ConditionsPanel';
 import { NumbersBar } from '../numbers/NumbersBar';
+import { useKeptFocus } from '../parts/keptFocus';
 import { markSaved, useAutosave } from '../state/autosave';
 import { useOthersEdits } from '../state/useOthersEdits';
 import { openSystem, useEditor } from '../state/editor';
@@ -52,6 +53,16 @@ function useWayBack(): void {
 function Conditions() {
   const stage = usePlace((place) => place.stage);
   return <ConditionsPanel acts={actsOn(stage, useTask(stage))} />;
+}
+
+function Work({ children }: { readonly children: ReactNode }) {
+  const ref = useRef<HTMLDivElement>(null);
+  useKeptFocus(ref);
+  return (
+    <Box ref={ref} as="main" id="work" tabIndex={-1} minW="0" order={{ base: 3, lg: 0 }}>
+      {children}
+    </Box>
+  );
 }
 
 /** One open system: numbers on top, stages and their tasks at the side, conditions over the work. */
@@ -117,13 +128,13 @@ export function Workspace({ id, document, revision }: Props) {
           alignItems="start"
         >
           <StageRail />
-          <Box as="main" id="work" tabIndex={-1} minW="0" order={{ base: 3, lg: 0 }}>
+          <Work>
             <LeavingQuestion />
             <ConflictPanel />
             <UnsavedWork id={id} document={document} />
             <Conditions />
             <StageBody />
-          </Box>
+          </Work>
         </Box>
       </Box>
     </DetailsProvider>

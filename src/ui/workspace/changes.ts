@@ -1,5 +1,5 @@
 import { NUMBER_KEYS, type NumberKey, type Numbers } from '@/core/answers';
-import { formatQuantity, type ReaderSystem } from '@/core/units';
+import { formatQuantity, type Reader } from '@/core/units';
 import { NUMBER_LABELS } from '../numbers/labels';
 
 /** A number before and after a change, in words. */
@@ -9,7 +9,7 @@ export type Moved = { readonly key: NumberKey; readonly label: string; readonly 
 type Spreads = Readonly<Partial<Record<NumberKey, number>>>;
 
 /** A number with as many digits as it has where it stands. */
-function text(number: Numbers[NumberKey] | undefined, spread: number | undefined, reader: ReaderSystem): string {
+function text(number: Numbers[NumberKey] | undefined, spread: number | undefined, reader: Reader): string {
   if (!number?.ok) return 'none';
   const { value, role } = number.value;
   return formatQuantity(value, role, { reader, ...(spread ? { spread: spread / 2 } : {}) }).text;
@@ -19,12 +19,13 @@ function text(number: Numbers[NumberKey] | undefined, spread: number | undefined
 export const movesBetween = (
   before: Numbers | undefined,
   after: Numbers | undefined,
-  reader: ReaderSystem,
+  reader: Reader,
   spreads: Spreads = {},
+  labels: Readonly<Record<NumberKey, string>> = NUMBER_LABELS,
 ): readonly Moved[] =>
   NUMBER_KEYS.flatMap((key) => {
     const [was, is] = [text(before?.[key], spreads[key], reader), text(after?.[key], spreads[key], reader)];
-    return was === is ? [] : [{ key, label: NUMBER_LABELS[key], was, is }];
+    return was === is ? [] : [{ key, label: labels[key], was, is }];
   });
 
 /** A move as it is said: the unit once where both have it. */

@@ -37,9 +37,10 @@ export const usePlace = create<Place>()((set, get) => ({
       ...(place ? { tasks: { ...get().tasks, [opened]: place.task } } : {}),
     });
     keepInAddress();
-    if (path) whenOpen(() => focusField(path.join('.')));
+    if (path) leadTo(path);
   },
   goToTask: (stage, task) => {
+    endWaiting();
     set({ stage, path: undefined, tasks: { ...get().tasks, [stage]: task } });
     keepInAddress();
   },
@@ -84,7 +85,7 @@ export function openAddress(search: string): void {
     // Where none is named it is the first, as it was when that was opened.
     tasks: { ...tasks, [opened]: task ?? '' },
   });
-  if (path) whenOpen(() => focusField(path.join('.')));
+  if (path) leadTo(path);
 }
 
 /** What is open as a text that can be kept, and opened again. */
@@ -102,35 +103,67 @@ export function openPlaceText(text: string): void {
 
 /** Stands in place of a stage that is being fetched. */
 export const OPENING = 'stage-opening';
-/** Some seconds; what has not come by then says so itself. */
-const MOST_FRAMES = 300;
 
-/** Does something when the stage has been drawn. */
-function whenOpen(act: () => void, frames = MOST_FRAMES): void {
-  requestAnimationFrame(() =>
-    requestAnimationFrame(() => {
-      if (frames > 0 && document.querySelector(`[data-testid="${OPENING}"]`)) whenOpen(act, frames - 2);
-      else requestAnimationFrame(act);
-    }),
-  );
+/** Ends the waiting for a field that was asked for. */
+let endWaiting: () => void = () => {};
+
+/**
+ * Puts the cursor into the field of a path as soon as it is there, however long its stage, or an answer that it stands
+ * beside, is on its way; until then into what is nearest to it. It ends when something else is asked for, or when the
+ * reader presses something and goes on without it.
+ */
+function leadTo(path: Path): void {
+  endWaiting();
+  const key = path.join('.');
+  let isNear = false;
+  const look = (): void => {
+    if (document.querySelector(`[data-testid="${OPENING}"]`)) return;
+    if (focusAt(key)) endWaiting();
+    else isNear ||= focusNear(key);
+  };
+  // Looked for again whenever something comes that was not there.
+  const observer = new MutationObserver(look);
+  // A stage is drawn in one frame, and what its effects open in the next.
+  let frame = requestAnimationFrame(() => {
+    frame = requestAnimationFrame(() => {
+      frame = requestAnimationFrame(() => {
+        observer.observe(document.body, { childList: true, subtree: true });
+        look();
+      });
+    });
+  });
+  endWaiting = () => {
+    cancelAnimationFrame(frame);
+    observer.disconnect();
+    for (const press of PRESSES) document.removeEventListener(press, endWaiting, true);
+    endWaiting = () => {};
+  };
+  for (const press of PRESSES) document.addEventListener(press, endWaiting, true);
 }
 
-/** Puts the cursor into the field of a path, of the nearest path above it, or of the first below it. */
-function focusField(path: string): void {
-  const into = (field: Element | null): boolean => {
-    // Its value, not the tag over it.
-    const input = field?.querySelector<HTMLElement>('input, select') ?? field?.querySelector<HTMLElement>('button');
-    if (!field || !input) return false;
-    for (let folded = input.closest('details'); folded; folded = folded.parentElement?.closest('details') ?? null)
-      folded.open = true;
-    field.scrollIntoView({ block: 'center' });
-    input.focus();
-    return true;
-  };
-  const at = (selector: string): boolean => into(document.querySelector(selector));
-  if (at(`[data-path="${CSS.escape(path)}"]`) || at(`[data-path^="${CSS.escape(`${path}.`)}"]`)) return;
-  for (let above = path; above.includes('.');) {
+const PRESSES = ['keydown', 'pointerdown'] as const;
+
+/** Puts the cursor into the field of a path, or the first below it: whether there is one. */
+const focusAt = (key: string): boolean =>
+  focusIn(`[data-path="${CSS.escape(key)}"]`) || focusIn(`[data-path^="${CSS.escape(`${key}.`)}"]`);
+
+/** The same for the nearest path above it. */
+function focusNear(key: string): boolean {
+  for (let above = key; above.includes('.');) {
     above = above.slice(0, above.lastIndexOf('.'));
-    if (at(`[data-path="${CSS.escape(above)}"]`)) return;
+    if (focusIn(`[data-path="${CSS.escape(above)}"]`)) return true;
   }
+  return false;
+}
+
+function focusIn(selector: string): boolean {
+  const field = document.querySelector(selector);
+  // Its value, not the tag over it.
+  const input = field?.querySelector<HTMLElement>('input, select') ?? field?.querySelector<HTMLElement>('button');
+  if (!field || !input) return false;
+  for (let folded = input.closest('details'); folded; folded = folded.parentElement?.closest('details') ?? null)
+    folded.open = true;
+  field.scrollIntoView({ block: 'center' });
+  input.focus();
+  return true;
 }

@@ -1,4 +1,4 @@
-import { allKnown } from '@/core/answers';
+import { valuesOf } from '@/core/answers';
 import type { Path, SystemDocument } from '@/core/plan';
 import { pathWords } from '../measure/pathWords';
 import { SHEET_KEYS, type SheetKey } from '../paper/choice';
@@ -70,7 +70,7 @@ export function placesOf(system: SystemDocument): PlaceToGo[] {
       sheet,
     })),
     ...things(system),
-    ...allKnown(system).map(({ path }): PlaceToGo => {
+    ...valuesOf(system).map(({ path }): PlaceToGo => {
       const { label, owner, stage } = pathWords(system, path);
       return { id: path.join('.'), label, detail: `${owner}, ${stageLabel(stage)}`, stage, path };
     }),

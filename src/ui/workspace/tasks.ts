@@ -115,14 +115,7 @@ export const TASKS: Readonly<Record<Stage, readonly Task[]>> = {
       key: 'shape',
       label: 'Shape',
       question: 'Its sizes, and what is added or cut away',
-      fields: [
-        'tanks.*',
-        'tanks.*.shape',
-        'tanks.*.parts',
-        'tanks.*.slices',
-        'tanks.*.fillLimit_ratio',
-        'tanks.*.foam_ratio',
-      ],
+      fields: ['tanks.*', 'tanks.*.shape', 'tanks.*.parts', 'tanks.*.slices', 'tanks.*.fillLimit_ratio'],
       rules: [
         'tank.filled-past-limit',
         'tank.limit-unlike-plan',
@@ -130,6 +123,8 @@ export const TASKS: Readonly<Record<Stage, readonly Task[]>> = {
         'tank.smaller-than-wished',
         'inside.separate-bodies',
         'inside.twisted-panels',
+        'expelled.too-small',
+        'coolant.draws-air',
       ],
       acts: 'liquid',
     },
@@ -138,6 +133,7 @@ export const TASKS: Readonly<Record<Stage, readonly Task[]>> = {
       label: 'Baffles & surge',
       question: 'Compartments, slosh, and what a hard corner does',
       fields: [
+        'practice.surge',
         'tanks.*.plates',
         'limits',
         'envelope.braking_mPerS2',
@@ -153,20 +149,32 @@ export const TASKS: Readonly<Record<Stage, readonly Task[]>> = {
         'inside.flap-away',
         'inside.starves-in-manoeuvre',
         'inside.slosh-meets-movement',
+        'inside.can-refills-slowly',
+        'inside.can-over-lid',
         'inside.idle-part',
-        'inside.float-in-foam',
+        'inside.surge-unlike-plan',
       ],
       acts: 'liquid',
+    },
+    {
+      key: 'foam',
+      label: 'Foam',
+      question: 'What of it is bought, how it is cut and goes in',
+      fields: ['tanks.*.foam', 'tanks.*.foam_ratio'],
+      rules: ['inside.float-in-foam', 'inside.foam-does-not-pass'],
+      acts: 'nothing',
     },
     {
       key: 'metal',
       label: 'Metal & fuel',
       question: 'Sheet, fuel and mass',
-      fields: ['tanks.*.material', 'fluids'],
+      fields: ['tanks.*.material', 'fluids', 'practice.welds', 'practice.flats'],
       rules: [
         'tank.thin-sheet',
         'tank.cracks-at-bends',
         'tank.heavy-lift',
+        'tank.material-caution',
+        'tank.dressed-thin',
         'tank.petrol-aboard',
         'tank.material-and-fluid',
       ],
@@ -178,6 +186,14 @@ export const TASKS: Readonly<Record<Stage, readonly Task[]>> = {
       question: 'What the fuel may touch: metals, seals, hoses, sealants',
       fields: [],
       rules: [],
+      acts: 'nothing',
+    },
+    {
+      key: 'seals',
+      label: 'Seals & inside',
+      question: 'What seals each port, and what stands in the fuel',
+      fields: ['tanks.*.inside', 'tanks.*.ports.*.seal', 'practice.lining'],
+      rules: ['contact.does-not-stand-it', 'tank.lining-unlike-plan'],
       acts: 'nothing',
     },
     {
@@ -216,6 +232,8 @@ export const TASKS: Readonly<Record<Stage, readonly Task[]>> = {
         'port.fouls-outside',
         'port.not-flat',
         'port.too-thick',
+        'port.few-turns',
+        'port.off-plate',
         'port.no-spare',
         'port.new-beside-existing',
       ],
@@ -269,7 +287,7 @@ export const TASKS: Readonly<Record<Stage, readonly Task[]>> = {
       key: 'delivery',
       label: 'Does it get there?',
       question: 'Flow and pressure at the consumer, and where the pressure goes',
-      fields: ['consumers'],
+      fields: ['practice.catchTank', 'consumers'],
       rules: [
         'line.cannot-deliver',
         'line.thin-margin',
@@ -281,6 +299,12 @@ export const TASKS: Readonly<Record<Stage, readonly Task[]>> = {
         'line.boils-on-the-way',
         'line.starves-when-low',
         'line.engine-needs-more',
+        'expelled.back-pressure',
+        'expelled.wrong-tank',
+        'coolant.boils',
+        'nozzle.backs-up',
+        'nozzle.by-hand',
+        'pump.too-few-strokes',
       ],
       acts: 'flow',
     },
@@ -305,6 +329,10 @@ export const TASKS: Readonly<Record<Stage, readonly Task[]>> = {
         'line.fuse-wrong',
         'line.no-relay',
         'line.meter-in-the-dirt',
+        'expelled.nowhere',
+        'nozzle.does-not-enter',
+        'nozzle.fill-too-large',
+        'pump.dosed-line-wide',
       ],
       acts: 'flow',
     },
@@ -360,8 +388,8 @@ export const TASKS: Readonly<Record<Stage, readonly Task[]>> = {
       key: 'joints',
       label: 'Joints',
       question: 'What joins to what, and what seals it',
-      fields: [],
-      rules: ['line.joint-broken', 'line.pressure-over-rating'],
+      fields: ['lines.*.from.seal', 'lines.*.to.seal'],
+      rules: ['line.joint-broken', 'line.hose-stretched', 'line.pressure-over-rating'],
       acts: 'nothing',
     },
     {
@@ -385,6 +413,11 @@ export const TASKS: Readonly<Record<Stage, readonly Task[]>> = {
         'vent.flooded',
         'vent.missing',
         'vent.filler-narrow',
+        'vent.holds-pressure',
+        'vent.cap-fills-slowly',
+        'open-end.inside',
+        'open-end.no-screen',
+        'fill.mixed-up',
       ],
       acts: 'flow',
     },
@@ -445,7 +478,7 @@ export const TASKS: Readonly<Record<Stage, readonly Task[]>> = {
       label: 'Range',
       question: 'How far and how long it goes',
       fields: ['vehicle', 'wishes', 'rulebook', 'consumers.*.burnFull_m3PerS', 'consumers.*.burnIdle_m3PerS'],
-      rules: ['range.shorter-than-wished', 'range.no-reserve'],
+      rules: ['range.shorter-than-wished', 'range.no-reserve', 'range.timed-over-full'],
       acts: 'flow',
     },
   ],
@@ -477,7 +510,7 @@ function longestFit(path: Path, isAsked: (stage: Stage) => boolean): PlaceOfTask
 
 /** Where a value is entered. */
 export function placeOfField(system: SystemDocument, path: Path): PlaceOfTask {
-  if (path[2] === 'ports') {
+  if (path[2] === 'ports' && path[4] !== 'seal') {
     const { role } = (valueAt(system, path.slice(0, 4)) ?? {}) as { readonly role?: string };
     if (role === 'vent' || role === 'filler') return { stage: 'vents', task: 'vents' };
   }
@@ -490,8 +523,10 @@ export const placeIn = (stage: string, system: SystemDocument, path: Path): Plac
 
 /** The task at which what a rule says is mended. */
 export function taskOfRule({ id, stage }: Pick<Finding | NotJudged, 'id' | 'stage'>): string {
-  const found = TASKS[stage].find(({ rules }) => rules.includes(id)) ?? TASKS[stage][0]!;
-  return found.key;
+  const found = TASKS[stage].find(({ rules }) => rules.includes(id));
+  if (found) return found.key;
+  // What a rulebook says of a tank is of its metal and its tests.
+  return id.startsWith('book.') && stage === 'tank' ? 'metal' : TASKS[stage][0]!.key;
 }
 
 /** How a place stands: its worst finding, else what is not known of it, else nothing. */

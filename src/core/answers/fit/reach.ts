@@ -261,6 +261,8 @@ const JOBS: Readonly<Record<PortDocument['role'], readonly ReachJob[]>> = {
  * hand, and only what is welded a torch.
  */
 function jobsOf(port: PortDocument): readonly ReachJob[] {
+  // A hose goes on a spigot by hand.
+  if (port.on) return ['hand'];
   const part = port.part ? portPart(port.part) : undefined;
   if (!part) return JOBS[port.role];
   const hold: ReachJob = part.bolts ? 'screws' : part.acrossFlats !== undefined ? 'tighten' : 'hand';
@@ -356,7 +358,7 @@ const SCREW_CIRCLE = 0.45;
 const SCREW_HEAD_M = 0.004;
 const USUAL_SCREWS = 6;
 const RING_POINTS = 8;
-const isMetal = (tank: TankDocument): boolean => ALLOYS[tank.material.alloy].gauge !== undefined;
+const isMetal = (tank: TankDocument): boolean => ALLOYS[tank.material.alloy].isMetal;
 
 /** The seam round a bung at several points: between the face and the bung's side. */
 const ringPlaces = (site: Pose, radius_m: number, port: PortDocument, outer: ClosedMesh): Place[] =>

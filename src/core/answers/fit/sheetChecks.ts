@@ -18,6 +18,7 @@ import {
   type Point2,
   type Vec3,
 } from '../../geometry';
+import type { TapPlan } from '../../fittings';
 import { ALLOYS } from '../../reference/alloys';
 import { HOLE_RULES } from '../../reference/holeTools';
 import type { PortPartRow } from '../../reference/portParts';
@@ -35,6 +36,7 @@ export const SHEET_CHECKS = [
   'outside',
   'not-flat',
   'too-thick',
+  'few-turns',
   'off-sheet',
 ] as const;
 export type SheetCheckKind = (typeof SHEET_CHECKS)[number];
@@ -78,6 +80,7 @@ export type Inside = {
 export type Looked = {
   readonly port: PortDocument;
   readonly part: PortPartRow | undefined;
+  readonly tap: TapPlan | undefined;
   readonly at_m: Point2;
   readonly hole_m: number;
   readonly cover_m: number;
@@ -110,6 +113,16 @@ export function checksOf(
     ...(one.seal === 'boss'
       ? [{ kind: 'not-flat' as const, with: one.part!.seal, have_m: one.sag_m, want_m: one.part!.takesUp }]
       : []),
+    ...(one.part?.join === 'tapped' && one.tap && !one.tap.inSheet
+      ? [
+          {
+            kind: 'few-turns' as const,
+            with: `${one.tap.turns.toFixed(1)} turns of ${one.tap.thread}`,
+            have_m: tank.material.thickness_m.value,
+            want_m: one.tap.depth_m,
+          },
+        ]
+      : []),
     ...(one.part?.mostSheet !== undefined && tank.material.thickness_m.value > one.part.mostSheet
       ? [
           {
@@ -139,7 +152,7 @@ function edgeChecks(tank: TankDocument, { kind, loops }: Bare, { at_m, hole_m, c
   const checks: SheetCheck[] = [];
   if (!insideOutline([outline], at_m) || nearest.distance_m < cover_m / 2)
     return [{ kind: 'off-sheet', with: name, have_m: nearest.distance_m - cover_m / 2, want_m: 0 }];
-  const metal = ALLOYS[tank.material.alloy].gauge !== undefined;
+  const metal = ALLOYS[tank.material.alloy].isMetal;
   if (metal) {
     const bend = HOLE_RULES.bend.thicknesses * t;
     if (nearest.distance_m - hole_m / 2 < bend)

@@ -12,7 +12,11 @@ import {
 import { loadKernel } from '../../geometry';
 import { unwrap } from '../../outcome';
 import { expectClose } from '../../../../tests/expectClose';
-import { faceSheets, onDocument, type FaceSheet, type SheetPort } from '..';
+import { portPart } from '../../reference/portParts';
+import { bossesOf } from '../tank/scales';
+import { tankModel } from '../../model';
+import { bossPorts } from '../../model/sightBosses';
+import { faceSheets, holePath, onDocument, type FaceSheet, type SheetPort } from '..';
 
 beforeAll(loadKernel);
 
@@ -105,6 +109,76 @@ describe('a face as a sheet', () => {
       why: 'clockwise from up by a quarter: to the right',
     });
     expect(ring.tap).toMatchObject({ thread: 'M5 x 0.8', inSheet: false });
+  });
+});
+
+describe('the bosses of a sight tube', () => {
+  const sight = (changes: Readonly<Record<string, unknown>> = {}) => ({
+    id: 'sight',
+    name: 'Sight tube',
+    face: 'aft',
+    along_m: chosen(0.15),
+    lower_m: chosen(0.05),
+    upper_m: chosen(0.22),
+    markEvery_m3: chosen(0.005),
+    boss: 'bung-npt-3-8',
+    ...changes,
+  });
+  const withSight = (changes?: Readonly<Record<string, unknown>>): SystemDocument =>
+    boxWith([port('low', 0, 0, { face: 'fore' })], { 'tanks[0].sightTubes': [sight(changes)] });
+
+  it.each([
+    ['aft', 0],
+    ['fore', 0],
+    ['port', 1],
+    ['starboard', 1],
+  ] as const)('on the %s side stand where the tube is read, one over the other', (face, across) => {
+    const system = withSight({ face });
+    const sheet = sheetsOf(system).find(({ ports }) => ports.some(({ boss }) => boss))!;
+    const bosses = sheet.ports.filter(({ boss }) => boss);
+    expect(bosses.map(({ name }) => name)).toEqual(['Sight tube, lower boss', 'Sight tube, upper boss']);
+    expect(bosses.map((hole) => holePath(0, hole).join('.'))).toEqual([
+      'tanks.0.sightTubes.0.lower_m',
+      'tanks.0.sightTubes.0.upper_m',
+    ]);
+    // The other way to them: rays from without at the inner shell, as the scale is reckoned.
+    const model = unwrap(tankModel(system, 0));
+    const inside = bossesOf(model, system.tanks[0]!.sightTubes[0]!)!;
+    bosses.forEach(({ at_m, hole_m }, i) => {
+      const { origin_m, u, v } = sheet.frame;
+      ([0, 1, 2] as const)
+        .filter((axis) => axis !== across)
+        .forEach((axis) =>
+          expectClose(origin_m[axis] + u[axis] * at_m[0] + v[axis] * at_m[1], inside[i]![axis], {
+            abs: 1e-9,
+            why: 'boss on the sheet and in the scale',
+          }),
+        );
+      expect(hole_m).toBe(portPart('bung-npt-3-8').hole);
+    });
+  });
+
+  it('are checked like any other hole, and left out where nobody said what they are', () => {
+    expect(checksOf(withSight({ upper_m: chosen(0.07) }), 'sight lower_m')).toContain('neighbour');
+    expect(
+      sheetsOf(withSight({ boss: undefined }))
+        .flatMap(({ ports }) => ports)
+        .map(({ id }) => id),
+    ).toEqual(['low']);
+  });
+});
+
+describe('a thread cut in the wall', () => {
+  const tapped = (sheet_m: number): SheetPort =>
+    portOf(
+      boxWith([port('a', 0.3, 0.2, { part: 'tapped-npt-1-4' })], { 'tanks[0].material.thickness_m': chosen(sheet_m) }),
+      'a',
+    );
+  it('wants the turns that are screwed in by hand', () => {
+    // 0.2278 in by hand (ASME B1.20.1, from memory).
+    expect(tapped(0.0057).checks.map(({ kind }) => kind)).toEqual(['few-turns']);
+    expect(tapped(0.0058).checks).toEqual([]);
+    expect(tapped(0.003).checks[0]!.with).toBe('2.1 turns of 1/4 NPT');
   });
 });
 
@@ -293,7 +367,7 @@ it('every demo has its sheets, each port on one of them', () => {
           .flatMap(({ ports }) => ports)
           .map(({ id }) => id)
           .sort(),
-      ).toEqual(tank.ports.map(({ id }) => id).sort()),
+      ).toEqual([...tank.ports, ...bossPorts(tank).map(({ port: of }) => of)].map(({ id }) => id).sort()),
     );
   }
 });

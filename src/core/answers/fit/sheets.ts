@@ -12,7 +12,9 @@ import {
 } from '../../model/compileFit';
 import { tankBody } from '../../model/compileBody';
 import { OUTWARD } from '../../model/axes';
-import { portPoint } from '../../model/portSeat';
+import { holeOf_m, portPoint } from '../../model/portSeat';
+import { bossPorts, type BossEnd } from '../../model/sightBosses';
+import type { Path } from '../../plan/edit';
 import type { PortDocument, SpacePlan, TankDocument } from '../../plan/schema';
 import { holePlan, tapPlan, type HolePlan, type TapPlan } from '../../fittings';
 import { isSolid } from '../../fit';
@@ -45,7 +47,10 @@ import { faceNames, inFace, LEAST_FACE_M2, ON_FACE_M } from './templates';
 
 export type SheetPort = {
   readonly id: string;
+  /** Among the tank's ports, or of a boss among its sight tubes. */
   readonly index: number;
+  /** Of a sight tube's boss, which of the two. */
+  readonly boss?: BossEnd;
   readonly name: string;
   readonly role: PortDocument['role'];
   readonly part: string | undefined;
@@ -92,6 +97,10 @@ export type FaceSheet = {
   readonly ports: readonly SheetPort[];
 };
 
+/** Where the plan says where a hole is. */
+export const holePath = (t: number, { index, boss }: Pick<SheetPort, 'index' | 'boss'>): Path =>
+  boss ? ['tanks', t, 'sightTubes', index, boss] : ['tanks', t, 'ports', index];
+
 /** Nothing higher than this over a sheet matters to what stands on it [m]. */
 const OVER_M = 0.15;
 
@@ -135,9 +144,14 @@ export function faceSheets(
     frame,
     loops,
   }));
-  const placed = tank.ports.flatMap((port, index) => {
-    const point_m = portPoint(outer.value, port);
-    return point_m ? [{ port, index, point_m }] : [];
+  // A spigot stands on another port's plate, and has no hole of its own.
+  const holes: Omit<Placed, 'point_m'>[] = [
+    ...tank.ports.flatMap((port, index) => (port.on ? [] : [{ port, index }])),
+    ...bossPorts(tank),
+  ];
+  const placed = holes.flatMap((hole): Placed[] => {
+    const point_m = portPoint(outer.value, hole.port);
+    return point_m ? [{ ...hole, point_m }] : [];
   });
   const onSheets = new Map<Bare, typeof placed>();
   for (const one of placed) {
@@ -303,19 +317,19 @@ function overSheet(round: Inside['round'], { frame, loops }: Bare): FaceSheet['o
   });
 }
 
-type Placed = { readonly port: PortDocument; readonly index: number; readonly point_m: Vec3 };
+type Placed = { readonly port: PortDocument; readonly index: number; readonly boss?: BossEnd; readonly point_m: Vec3 };
 
 function sheetPort(
   tank: TankDocument,
   sheet: Bare,
-  { port, index, point_m }: Placed,
+  { port, index, boss, point_m }: Placed,
   outer: ClosedMesh,
   inside: Inside,
 ): SheetPort {
   const part = port.part ? portPart(port.part) : undefined;
   const sheet_m = tank.material.thickness_m.value;
   const at_m = inFace(point_m, sheet.frame);
-  const hole_m = port.hole_m?.value ?? part?.hole ?? port.bore_m.value;
+  const hole_m = holeOf_m(port);
   const cover_m = Math.max(hole_m, standsOn(port).diameter_m);
   const bolts = port.bolts
     ? {
@@ -344,6 +358,7 @@ function sheetPort(
   return {
     id: port.id,
     index,
+    ...(boss ? { boss } : {}),
     name: port.name,
     role: port.role,
     part: part?.name,
@@ -372,7 +387,7 @@ function sheetPort(
     checks: checksOf(
       tank,
       sheet,
-      { port, part, at_m, hole_m, cover_m, below_m, fromEdges, sag_m, seal, point_m },
+      { port, part, tap, at_m, hole_m, cover_m, below_m, fromEdges, sag_m, seal, point_m },
       outer,
       inside,
     ),

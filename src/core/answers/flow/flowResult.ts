@@ -21,7 +21,7 @@ import {
   type NetworkSolution,
   type NodeResult,
 } from '../../network';
-import { burnAtDuty_m3PerS } from '../../range';
+import { burnOf_m3PerS } from '../../model/burn';
 import { electricsOf, type ElectricsResult } from './electrics';
 import { lowestBetween } from '../lines/profile';
 import { steadySolution, riseOf, whyBlocked, type FlowCode, type SteadySolution } from './flowSolve';
@@ -181,7 +181,7 @@ function dutiesOf(inputs: FlowInputs, consumer: ConsumerDocument, back: number):
   ] as const;
   return duties.map(([duty, share]) => {
     // A nozzle has no duty: it takes what it takes.
-    const burn_m3PerS = burnAtDuty_m3PerS(consumer.burnIdle_m3PerS.value, consumer.burnFull_m3PerS.value, share);
+    const burn_m3PerS = burnOf_m3PerS(consumer, share);
     const drawn_m3PerS =
       consumer.kind === 'nozzle' || share === 1 ? consumer.neededFlow_m3PerS.value : burn_m3PerS + back;
     const solved = steadySolution(inputs, [{ consumer: consumer.id, outflow_m3PerS: drawn_m3PerS }], consumer.id);

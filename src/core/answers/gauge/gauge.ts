@@ -14,7 +14,7 @@ import {
 } from '../../gauge';
 import type { Vec3 } from '../../geometry';
 import { success, type Outcome } from '../../outcome';
-import { burnAtDuty_m3PerS } from '../../range';
+import { burnOf_m3PerS } from '../../model/burn';
 import { drawable_m3 } from '../../tank';
 import { bandOf, curveOf } from '../remembered';
 import type { TankResult, Detail } from '../tank/tankResult';
@@ -143,9 +143,7 @@ function lampResult(
   const drawLevel_m3 = left(volume.volume_m3, slopes[0]!.up);
   const drawWorst_m3 = Math.min(...slopes.map(({ up, band }) => left(volumesAt(band, needle_ratio).least_m3, up)));
   const [consumer] = plan.consumers;
-  const burn = consumer
-    ? burnAtDuty_m3PerS(consumer.burnIdle_m3PerS.value, consumer.burnFull_m3PerS.value, duty_ratio)
-    : 0;
+  const burn = consumer ? burnOf_m3PerS(consumer, duty_ratio) : 0;
   if (!(burn > 0)) return { needle_ratio, volume, drawLevel_m3, drawWorst_m3 };
   const [lasts_s, lastsWorst_s] = [drawLevel_m3 / burn, drawWorst_m3 / burn];
   const speed = plan.vehicle.speed_mPerS?.value;

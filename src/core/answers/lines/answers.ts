@@ -1,8 +1,11 @@
 import type { FlowInputs } from '../../model/compileNetwork';
 import { jointsOf, linesList, type Joint, type LinesList } from './joints';
+import { mixUpsOf, type MixUp } from './mixUps';
+import { primingsOf, type Priming } from './priming';
 import { profilesOf, type RunProfile, type Solved } from './profile';
-import { endsApart, routesOf, type EndsApart, type RouteResult } from './routing';
+import { endsApart, placedWays, routesOf, type EndsApart, type PlacedWay, type RouteResult } from './routing';
 import { breakSpills, jointSpills, type BreakSpill, type JointSpill } from './spills';
+import { wrongFuelsOf, type WrongFuel } from './wrongFuel';
 import { circuitsOf, type CircuitsResult } from './transfers';
 
 /** All that is worked out of the lines with every full evaluation. */
@@ -15,11 +18,16 @@ export type LineAnswers = {
   readonly circuits: CircuitsResult;
   readonly routes: readonly RouteResult[];
   readonly apart: readonly EndsApart[];
+  readonly primings: readonly Priming[];
+  readonly mixUps: readonly MixUp[];
+  readonly wrongFuels: readonly WrongFuel[];
+  /** Of lines whose two ends have places. */ readonly ways: readonly PlacedWay[];
 };
 
 /** @param solutions of the consumers that have one, in their order */
 export function lineAnswers(inputs: FlowInputs, solutions: readonly Solved[]): LineAnswers {
   const joints = jointsOf(inputs.system);
+  const ways = placedWays(inputs);
   return {
     joints,
     list: linesList(inputs.system, joints),
@@ -28,6 +36,10 @@ export function lineAnswers(inputs: FlowInputs, solutions: readonly Solved[]): L
     breakSpills: breakSpills(inputs),
     circuits: circuitsOf(inputs),
     routes: routesOf(inputs.system),
-    apart: endsApart(inputs),
+    apart: endsApart(inputs.system, ways),
+    primings: primingsOf(inputs),
+    mixUps: mixUpsOf(inputs.system, joints),
+    wrongFuels: wrongFuelsOf(inputs.system),
+    ways,
   };
 }

@@ -42,5 +42,9 @@ export {
   type SizeTable,
 } from './changes';
 export { developedLength_m, endsApart, routesOf, type EndsApart, type PassCheck, type RouteResult } from './routing';
+export { expelledOf, type Expelled, type ExpelledCode } from './expelled';
+export { mixUpsOf, type MixUp } from './mixUps';
+export { wrongFuelsOf, type WrongFuel } from './wrongFuel';
+export { primingsOf, type Priming } from './priming';
 export { engineNeed, type EngineNeed } from './engine';
 export { lineAnswers, type LineAnswers } from './answers';

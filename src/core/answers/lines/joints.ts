@@ -1,9 +1,9 @@
 import { grommetFor, LINE_SERIES } from '../../reference/lineStock';
 import { joinOfItem, joinOfLine, itemsOf, openEnds, stockOf, type Item, type Circuits } from '../../plan/circuits';
-import type { EndName } from '../../components';
+import { kindOf, type EndName } from '../../components';
 import type { LineDocument } from '../../plan/schema';
 import { adapterChains, mismatch, placeChain, sealOf, spannersOf, type AdapterChain } from '../../fittings';
-import { adapterRow, joinWords, type AdapterRow, type Join } from '../../reference/joins';
+import { adapterRow, joinWords, stretch_ratio, type AdapterRow, type Join } from '../../reference/joins';
 
 /**
  * Mates: as it is, or through its adapters. Broken: what is there does not go together. Unsaid: nobody has said how an
@@ -24,6 +24,9 @@ export type Joint = {
   readonly adapters: readonly AdapterRow[];
   readonly state: JointState;
   readonly why?: string;
+  /** Where its hose could be stretched over a barb that is one size too large, or is: by so much. */
+  readonly stretch_ratio?: number;
+  readonly isStretched?: boolean;
   /** What makes each of its joints tight, from the line on. */
   readonly seals: readonly string[];
   readonly spanners_m: readonly number[];
@@ -32,9 +35,13 @@ export type Joint = {
 /** Every joint of every line. A line of no length that only joins two parts has one. */
 export function jointsOf(system: Circuits): Joint[] {
   const items = new Map(itemsOf(system).map((item) => [item.id, item]));
+  // What is held into an opening is joined to nothing.
+  const loose = new Set(system.components.flatMap((part) => (part.kind === 'receiver' ? [part.id] : [])));
   return system.lines.flatMap((line) =>
     line.kind === 'direct'
-      ? [jointAt(items, line, 'to')]
+      ? loose.has(line.to.item) || loose.has(line.from.item)
+        ? []
+        : [jointAt(items, line, 'to')]
       : (['from', 'to'] as const).map((at) => jointAt(items, line, at)),
   );
 }
@@ -48,13 +55,30 @@ function jointAt(items: ReadonlyMap<string, Item>, line: LineDocument, at: 'from
   const adapters = keys.flatMap((key) => adapterRow(key) ?? []);
   const base = { line: line.id, lineName: line.name, at, part, partName: item?.name ?? part, end, near, far, adapters };
   if (!near || !far) return { ...base, state: 'unsaid', seals: [], spanners_m: [] };
+  const stretch = adapters.length === 0 ? stretch_ratio(near, far) : undefined;
+  if (stretch !== undefined && line[at].stretched)
+    return {
+      ...base,
+      state: 'mates',
+      stretch_ratio: stretch,
+      isStretched: true,
+      seals: [sealOf(near, far)],
+      spanners_m: [],
+    };
   const placed = placeChain(near, far, adapters);
   if (!placed) {
     const why =
       adapters.length === 0
         ? mismatch(near, far)!
         : 'The adapters that are put down do not lie between these two ends.';
-    return { ...base, state: 'broken', why, seals: [], spanners_m: [] };
+    return {
+      ...base,
+      state: 'broken',
+      why,
+      ...(stretch === undefined ? {} : { stretch_ratio: stretch }),
+      seals: [],
+      spanners_m: [],
+    };
   }
   const ends = [near, ...placed.flatMap(({ near: one, far: two }) => [one, two]), far];
   const seals = Array.from({ length: ends.length / 2 }, (_, i) => sealOf(ends[2 * i]!, ends[2 * i + 1]!));
@@ -148,7 +172,7 @@ function merged(rows: readonly Single[]): PartsRow[] {
 }
 
 const partRows = ({ components }: Circuits): Single[] =>
-  components.filter(({ kind }) => kind !== 'outlet').map(({ name }) => ({ what: 'part', name, where: [] }));
+  components.filter((part) => !kindOf(part).isEndPoint).map(({ name }) => ({ what: 'part', name, where: [] }));
 const adapterRows = (joints: readonly Joint[]): Single[] =>
   joints.flatMap(({ adapters, lineName, partName }) =>
     adapters.map(({ name }): Single => ({ what: 'adapter', name, where: [`${lineName}, at ${partName}`] })),

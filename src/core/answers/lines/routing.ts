@@ -1,7 +1,7 @@
 import { stockOf, type Circuits } from '../../plan/circuits';
 import type { LineDocument } from '../../plan/schema';
 import { lineRun, partPositions, type FlowInputs } from '../../model/compileNetwork';
-import { add, norm, subtract, type Vec3 } from '../../geometry';
+import { norm, subtract, type Vec3 } from '../../geometry';
 import { grommetFor, supportSpacing_m, type LineStockRow } from '../../reference/lineStock';
 import { linePoints } from './profile';
 
@@ -56,18 +56,29 @@ export type EndsApart = { readonly line: string; readonly name: string; readonly
 /** Tape readings of a run add up to no better than this [m]; their own spreads come on top. */
 const APART_M = 0.08;
 
+/** A line whose two ends have places: how its far end lies from its near one, in vehicle axes [m]. */
+export type PlacedWay = { readonly line: string; readonly way_m: Vec3 };
+
+/** The ways of all lines whose two ends have places, as those places have them, whatever the lines say. */
+export function placedWays({ system, levels }: Pick<FlowInputs, 'system' | 'levels'>): PlacedWay[] {
+  const positions = partPositions(system, levels);
+  return system.lines.flatMap(({ id, from, to }): PlacedWay[] => {
+    const [start, end] = [positions.get(from.item), positions.get(to.item)];
+    return start && end ? [{ line: id, way_m: subtract(end, start) }] : [];
+  });
+}
+
 /**
  * How far what a line joins lies apart, beside how far the line says that it goes [m], of lines whose two ends have
  * places.
  */
-export function endsApart({ system, levels }: Pick<FlowInputs, 'system' | 'levels'>): EndsApart[] {
-  const positions = partPositions(system, levels);
-  return system.lines.flatMap((line): EndsApart[] => {
-    const [from, to] = [positions.get(line.from.item), positions.get(line.to.item)];
-    if (!from || !to) return [];
+export function endsApart({ lines }: Circuits, ways: readonly PlacedWay[]): EndsApart[] {
+  const lineOf = new Map(lines.map((line) => [line.id, line]));
+  return ways.flatMap(({ line: id, way_m }): EndsApart[] => {
+    const line = lineOf.get(id)!;
     const spread = Math.hypot(line.forward_m.spread ?? 0, line.toPort_m.spread ?? 0, line.rise_m.spread ?? 0);
-    const gap_m = norm(subtract(add(from, lineRun(line)), to));
-    return gap_m > APART_M + spread ? [{ line: line.id, name: line.name, gap_m }] : [];
+    const gap_m = norm(subtract(lineRun(line), way_m));
+    return gap_m > APART_M + spread ? [{ line: id, name: line.name, gap_m }] : [];
   });
 }
 

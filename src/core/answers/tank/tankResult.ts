@@ -2,7 +2,8 @@ import { portPoint } from '../../model/portSeat';
 import { standingUp, envelopeOf, type PickupModel, type TankModel } from '../../model/compileTank';
 import { isStarved, type TankLevel } from '../../model/compileNetwork';
 import type { Circuits } from '../../plan/circuits';
-import type { EnvelopeDocument } from '../../plan/schema';
+import { capWays } from '../../plan/caps';
+import type { EnvelopeDocument, PortDocument } from '../../plan/schema';
 import {
   clipBelow,
   dot,
@@ -23,6 +24,7 @@ import type { FluidState } from '../../fluids';
 import { tankDrawing, type TankDrawing } from './drawing';
 import { pickupPlan, type PickupPlan } from './pickups';
 import { dipResult, sightResult, type DipResult, type SightResult } from './scales';
+import { foamBlocks, type FoamBlock } from './foam';
 import { insideResult, type InsideResult } from './inside';
 import { clippedBelow, leftBy, levelIn, lostBy, mostLost, strapped, worstOver, type Lost } from '../remembered';
 
@@ -71,6 +73,8 @@ export type TankResult = {
   readonly idle: readonly string[];
   readonly pieces: number;
   readonly inside: InsideResult;
+  /** How its foam is cut, by compartment; left out when only numbers were asked for. */
+  readonly foam: readonly FoamBlock[];
   readonly dryMass_kg: number;
   readonly liquidMass_kg: number;
   /** Filled to the limit. */
@@ -135,7 +139,8 @@ function resultOf(
   const { document, mesh, gross_m3, body: built } = tank;
   const holds_m3 = gross_m3 * document.fillLimit_ratio.value;
   const body = clippedBelow(mesh, up, offset_m);
-  const density_kgPerM3 = ALLOYS[document.material.alloy].density_kgPerM3;
+  const { material } = document;
+  const density_kgPerM3 = material.density_kgPerM3?.value ?? ALLOYS[material.alloy].density_kgPerM3;
   const metal = [
     { mass_kg: built.metal_m3 * density_kgPerM3, at_m: shellCentre_m(built.shell) },
     ...built.plates.map(({ plate, area_m2, centre_m }) => ({
@@ -173,7 +178,8 @@ function resultOf(
     changes: Object.fromEntries(built.changes),
     idle: built.idle,
     pieces: built.pieces,
-    inside: insideResult(system, asked, gravity, level),
+    inside: insideResult(system, asked, gravity, level, fluid),
+    foam: detail === 'full' ? foamBlocks(tank) : [],
     dryMass_kg,
     liquidMass_kg,
     fullMass_kg: dryMass_kg + gross_m3 * document.fillLimit_ratio.value * fluid.density_kgPerM3,
@@ -255,9 +261,15 @@ const FLOOD_REL = 1e-9;
 const lostAt = (envelope: Envelope, { mesh, mounting, gross_m3, document }: TankModel, point_m: Vec3): Lost =>
   lostBy(mesh, gross_m3 * document.fillLimit_ratio.value, mounting, envelope, point_m);
 
+/** Common practice: a cap on a neck of less than this is as good as in the lid: what covers that covers it [m]. */
+const SHORT_NECK_M = 0.06;
+/** Whether fuel that comes to a filler's cap runs out through it. */
+const isOpenCap = ({ role, cap, length_m }: PortDocument): boolean =>
+  role === 'filler' && length_m.value < SHORT_NECK_M && capWays(cap).out?.opens_Pa === 0;
+
 function floodedVents(envelope: Envelope, tank: TankModel): FloodedVent[] {
   return tank.ports
-    .filter(({ document }) => document.role === 'vent')
+    .filter(({ document }) => document.role === 'vent' || isOpenCap(document))
     .flatMap(({ document, point_m }): FloodedVent[] => {
       const { lost_m3, pitch_rad, roll_rad } = lostAt(envelope, tank, point_m);
       return lost_m3 > FLOOD_REL * tank.gross_m3 ? [{ id: document.id, lost_m3, pitch_rad, roll_rad }] : [];

@@ -1,0 +1,138 @@
+import { fluidState, type FluidState } from '../../fluids';
+import { compileNetwork, outletNode, type FlowInputs, type TankLevel } from '../../model/compileNetwork';
+import { dot } from '../../geometry';
+import type { FluidKey } from '../../reference/fluids';
+import { partAround, solveNetwork } from '../../network';
+import { failure, success, type Outcome } from '../../outcome';
+import { joinedTo } from '../../plan/circuits';
+import type { ComponentDocument } from '../../plan/schema';
+
+type Source = Extract<ComponentDocument, { kind: 'crankcase' | 'cooling-system' }>;
+
+/** What an engine throws out, and the tank that takes it. */
+export type Expelled = {
+  /** Of the part that it comes out of. */
+  readonly source: string;
+  readonly name: string;
+  readonly kind: Source['kind'];
+  /** The first tank on its way; none where it leads to none. */
+  readonly tank: { readonly id: string; readonly name: string } | undefined;
+  /** The most that may come at once [m³]. */ readonly comes: Outcome<number, ExpelledCode>;
+  /** What the tank has room for over what stands in it, up to its fill limit [m³]. */
+  readonly room_m3: number | undefined;
+  /** Of a crankcase: over the air outside, with all its gas on its way out [Pa]. */
+  readonly pressure: Outcome<number, ExpelledCode> | undefined;
+  /** Of a cooling system: over the air outside, at which its coolant boils at its hottest [Pa]. */
+  readonly boils: Outcome<number, ExpelledCode> | undefined;
+  /** Of a cooling system: whether what stands in the tank covers the mouth that it is drawn back by. */
+  readonly isCovered: boolean | undefined;
+};
+export type ExpelledCode = 'no-tank' | 'other-fluid' | 'temperature-range' | 'no-way-out' | 'not-solved';
+
+/** Gas leaves a crankcase as hot as this at most: common practice [K]. */
+const HOT_GAS_K = 373.15;
+
+/** What comes out of each crankcase and cooling system of a plan, in the plan's order. */
+export function expelledOf(inputs: FlowInputs): Expelled[] {
+  return inputs.system.components.flatMap((part) =>
+    part.kind === 'crankcase' || part.kind === 'cooling-system' ? [expelledFrom(part, inputs)] : [],
+  );
+}
+
+function expelledFrom(part: Source, inputs: FlowInputs): Expelled {
+  const mouth = firstMouth(inputs, part.id);
+  const { level } = mouth ?? {};
+  const limit = level && level.tank.gross_m3 * level.tank.document.fillLimit_ratio.value;
+  const port = mouth?.level.tank.ports.find(({ document }) => document.id === mouth.port);
+  return {
+    source: part.id,
+    name: part.name,
+    kind: part.kind,
+    tank: level && { id: level.tank.document.id, name: level.tank.document.name },
+    comes: part.kind === 'crankcase' ? success(part.oil_m3.value) : swell_m3(part, level),
+    room_m3: level && limit !== undefined ? Math.max(0, limit - level.volume_m3) : undefined,
+    pressure: part.kind === 'crankcase' ? backPressure(part.id, inputs) : undefined,
+    boils: part.kind === 'cooling-system' ? boilsAt(part, level, inputs.state.ambientAbs_Pa) : undefined,
+    isCovered:
+      part.kind === 'cooling-system' && level && port
+        ? level.volume_m3 > 0 && dot(level.up, port.point_m) < level.offset_m
+        : undefined,
+  };
+}
+
+/** The first port of a tank on the way from a part, through parts and lines of whatever purpose. */
+function firstMouth(
+  { system, levels }: Pick<FlowInputs, 'system' | 'levels'>,
+  from: string,
+): { readonly level: TankLevel; readonly port: string } | undefined {
+  const ports = new Map(
+    levels.flatMap((level) => level.tank.ports.map(({ document }) => [document.id, level] as const)),
+  );
+  // In the order in which they are come to.
+  for (const port of joinedTo(system, [from])) {
+    const level = ports.get(port);
+    if (level) return { level, port };
+  }
+  return undefined;
+}
+
+type CoolingSystem = Extract<Source, { kind: 'cooling-system' }>;
+
+/**
+ * What a system full of coolant swells by from its coldest to its hottest. The metal round it swells too, by a small
+ * share of that, which is left out: the safe side.
+ */
+function swell_m3(part: CoolingSystem, level: TankLevel | undefined): Outcome<number, ExpelledCode> {
+  const cold = coolantAt(part, level, part.cold_K.value);
+  const hot = coolantAt(part, level, part.hot_K.value);
+  if (!cold.ok) return cold;
+  if (!hot.ok) return hot;
+  return success(part.coolant_m3.value * Math.max(0, cold.value.density_kgPerM3 / hot.value.density_kgPerM3 - 1));
+}
+
+/** The pressure over the air outside at which what is in a cooling system boils at its hottest. */
+function boilsAt(
+  part: CoolingSystem,
+  level: TankLevel | undefined,
+  ambientAbs_Pa: number,
+): Outcome<number, ExpelledCode> {
+  const hot = coolantAt(part, level, part.hot_K.value);
+  return hot.ok ? success(hot.value.vapourPressureAbs_Pa - ambientAbs_Pa) : hot;
+}
+
+const COOLANTS: ReadonlySet<FluidKey> = new Set(['coolant', 'water']);
+
+/** What is in a cooling system: the same as in the tank that it leads to. */
+function coolantAt(
+  part: CoolingSystem,
+  level: TankLevel | undefined,
+  temperature_K: number,
+): Outcome<FluidState, ExpelledCode> {
+  if (!level) return failure('no-tank', part.id, `${part.name} leads to no tank yet.`);
+  const { batch, document } = level.tank;
+  if (!COOLANTS.has(batch.key))
+    return failure('other-fluid', part.id, `${part.name} leads to ${document.name}, and what is in it is no coolant.`);
+  return fluidState(batch, temperature_K);
+}
+
+/**
+ * Steady pressure in a crankcase whose gas goes out by hoses, tanks, filters and breathers.
+ *
+ * The gas is taken as air, slow enough to be incompressible, once at the temperature that is set and once hot: what is
+ * cold is heavier, what is hot is stickier, and the greater of the two is kept.
+ */
+function backPressure(id: string, inputs: FlowInputs): Outcome<number, ExpelledCode> {
+  const name = inputs.system.components.find((part) => part.id === id)!.name;
+  const pressures: number[] = [];
+  for (const fuelTemperature_K of [inputs.state.fuelTemperature_K, HOT_GAS_K]) {
+    const at = { ...inputs, state: { ...inputs.state, fuelTemperature_K } };
+    const network = partAround(compileNetwork(at, []), outletNode(id));
+    const solved = solveNetwork(network);
+    if (!solved.ok)
+      return solved.error.code === 'no-path' || solved.error.code === 'no-boundary'
+        ? failure('no-way-out', id, `From ${name} no way leads out to the open air.`)
+        : failure('not-solved', solved.error.at, solved.error.detail);
+    pressures.push(solved.value.nodes.get(outletNode(id))!.gauge_Pa);
+  }
+  return success(Math.max(...pressures));
+}

@@ -1,0 +1,278 @@
+import { plainName } from '../../formats';
+import { assumed, chosen, fromPart } from '../../schema/known';
+import { withPartIn, withLine } from '../circuitEdits';
+import { feedPath } from '../circuits';
+import { freshId } from '../edit';
+import type { ComponentDocument, PortDocument, SystemDocument, TankDocument } from '../schema';
+import {
+  boreFor_m,
+  boxTank,
+  filterFor,
+  lengthFor,
+  portPlace,
+  lidPort,
+  linesOfRun,
+  pickupIn,
+  pumpFor,
+  sizesFor,
+  spanOf,
+  spanOfTank,
+  toMm,
+  valveOf,
+  type Point,
+  type Stop,
+} from './kit';
+
+export const JOINED_BY = ['pump', 'gravity', 'vacuum', 'selector'] as const;
+export const STANDS = ['behind', 'beside', 'above'] as const;
+
+/** The five questions of a tank that joins another. */
+export type SecondTank = {
+  readonly name?: string | undefined;
+  readonly holds_m3: number;
+  readonly stands: (typeof STANDS)[number];
+  readonly by: (typeof JOINED_BY)[number];
+  /** Where it goes into the other tank: one of its free ports, or a new one. */ readonly port?: string | undefined;
+  readonly vent: 'vent-line' | 'vented-cap';
+  readonly run_m?: number | undefined;
+};
+
+/** Between two tanks, and under one that feeds another by gravity [m]. */
+const APART_M = 0.15;
+const ABOVE_M = 0.3;
+/** Common practice: a small transfer pump moves some two litres a minute, or three times what is burned. */
+const LEAST_TRANSFER_M3_PER_S = 2e-3 / 60;
+const OVER_BURN = 3;
+const TRANSFER_SHUT_OFF_PA = 30e3;
+/** Common practice: gravity wants a line that costs next to nothing. */
+const GRAVITY_BORE_M = 0.016;
+const USUAL_RUN_M = 1.2;
+
+/** Ports of a tank that a transfer can come in by: free, and neither vent nor filler nor of a sender. */
+export const freeInlets = ({ tanks, lines }: SystemDocument, t: number): PortDocument[] => {
+  const tank = tanks[t]!;
+  const taken = new Set([
+    ...lines.flatMap(({ from, to }) => [from.item, to.item]),
+    ...[...tank.pickups, ...tank.senders].map(({ port }) => port),
+  ]);
+  return tank.ports.filter(({ id, role }) => (role === 'return' || role === 'spare') && !taken.has(id));
+};
+
+/**
+ * A second tank joined to one that is there, whole: its ports and pickup, the run between them with what moves the
+ * fuel, and the port that it comes in by. What was not asked is assumed and says so. Of a vacuum it says nothing shut:
+ * which breathers of the other tank are to be shut is a finding.
+ */
+export function withSecondTank(system: SystemDocument, t: number, asked: SecondTank): SystemDocument {
+  const main = system.tanks[t]!;
+  const id = freshId(system, 'aux');
+  const name = asked.name ?? plainName(`Auxiliary tank${id === 'aux' ? '' : ` ${id.slice(4)}`}`, 80);
+  const fluid = system.fluids.find((each) => each.id === main.fluid)!.fluid;
+  const sizes = sizesFor(asked.holds_m3);
+  const isAbove = asked.by === 'gravity' || asked.stands === 'above';
+  const burns = system.consumers.reduce((sum, { burnFull_m3PerS }) => sum + burnFull_m3PerS.value, 0);
+  const flow = Math.max(LEAST_TRANSFER_M3_PER_S, OVER_BURN * burns);
+  const bore = asked.by === 'gravity' ? GRAVITY_BORE_M : boreFor_m(flow, fluid);
+  const part = (base: string): string => freshId(system, `${id}-${base}`);
+  const isCap = asked.vent === 'vented-cap';
+  const aux = boxTank({
+    id,
+    name,
+    fluid: main.fluid,
+    sizes,
+    at: standsAt(main, [sizes.length.value, sizes.width.value, sizes.height.value], asked.stands, isAbove),
+    ports: [
+      lidPort(sizes, part('filler'), 'Filler', 'filler', [0.85, 0.2], {
+        bore_m: assumed(0.038, 0.002),
+        length_m: assumed(isCap ? 0.02 : 0.3, 0.01),
+      }),
+      lidPort(sizes, part('vent'), isCap ? 'Hole in the cap' : 'Vent', 'vent', [0.7, 0.5], {
+        bore_m: assumed(isCap ? 0.003 : 0.012, 0.001),
+        length_m: assumed(isCap ? 0.003 : 1, isCap ? 0.001 : 0.5),
+      }),
+      asked.by === 'gravity'
+        ? {
+            id: part('outlet'),
+            name: 'Outlet',
+            role: 'feed',
+            face: 'floor',
+            x_m: chosen(toMm(sizes.length.value * 0.25)),
+            y_m: chosen(toMm(sizes.width.value * 0.5)),
+            bore_m: fromPart(bore),
+            length_m: chosen(0),
+          }
+        : lidPort(sizes, part('outlet'), 'Outlet', 'feed', [0.25, 0.5], {
+            bore_m: fromPart(bore),
+            length_m: chosen(0),
+          }),
+    ],
+    pickups: [
+      pickupIn(
+        part('outlet'),
+        part('pickup'),
+        `${name} pickup`,
+        asked.by === 'gravity' ? 'bottom-outlet' : 'top-tube',
+        asked.by === 'gravity' ? 0 : Math.min(0.02, sizes.height.value / 4),
+        bore,
+      ),
+    ],
+  });
+  const added: SystemDocument = {
+    ...system,
+    practice: { ...system.practice, transferBy: asked.by },
+    tanks: [...system.tanks, aux],
+    conditions: { ...system.conditions, fills: [...system.conditions.fills, { tank: id, fill_ratio: 0.9 }] },
+  };
+  if (asked.by === 'selector') {
+    const selected = withSelector(added, t, aux, bore);
+    if (selected) return selected;
+  }
+  const { system: open, port } = withInlet(added, t, aux, asked.port, bore);
+  const span = spanOf(portPlace(aux, aux.ports[2]!), portPlace(open.tanks[t]!, port));
+  const parts = partsBetween(asked.by, part, flow, bore, fluid, asked.run_m);
+  const stops: Stop[] = [
+    { item: aux.pickups[0]!.id, name: aux.pickups[0]!.name },
+    ...parts.map((each) => ({ item: each.id, name: each.name })),
+    { item: port.id, name: main.name },
+  ];
+  return {
+    ...open,
+    components: [...open.components, ...parts],
+    lines: [
+      ...open.lines,
+      ...linesOfRun(open, {
+        purpose: 'transfer',
+        stops,
+        bore_m: bore,
+        length: lengthFor(span, asked.run_m, USUAL_RUN_M),
+        span,
+      }),
+    ],
+  };
+}
+
+/** Where it comes to stand, clear of the other. */
+function standsAt(main: TankDocument, size: Point, stands: SecondTank['stands'], isAbove: boolean): Point {
+  const span = spanOfTank(main) ?? [0.5, 0.5, 0.3];
+  const [x, y, z] = [main.mounting.x_m.value, main.mounting.y_m.value, main.mounting.z_m.value];
+  const up = isAbove ? z + span[2] + ABOVE_M : z;
+  if (stands === 'behind') return [x - size[0] - APART_M, y, up];
+  if (stands === 'beside') return [x, y + span[1] + APART_M, up];
+  return [x, y, up];
+}
+
+function partsBetween(
+  by: SecondTank['by'],
+  part: (base: string) => string,
+  flow: number,
+  bore: number,
+  fluid: Parameters<typeof filterFor>[3],
+  run_m: number | undefined,
+): ComponentDocument[] {
+  if (by === 'pump')
+    return [
+      filterFor(part('filter'), 'Transfer filter', flow, fluid),
+      pumpFor(part('pump'), 'Transfer pump', flow, TRANSFER_SHUT_OFF_PA, {
+        type: 'transfer',
+        // What stands high would siphon on without one.
+        checkBuiltIn: true,
+        wiring: {
+          freeCurrent_A: assumed(2, 0.8),
+          shutOffCurrent_A: assumed(4, 1.5),
+          wire: 'mm2-1-5',
+          length_m: assumed(Math.max(2, run_m ?? 0), 1),
+          fuse_A: 7.5,
+          relay: false,
+          battery_Ah: assumed(70, 20),
+        },
+      }),
+    ];
+  return [valveOf(part('cock'), 'Transfer cock', bore)];
+}
+
+/** The port that it comes in by: one that is there, or a new one in the lid, clear of the others along it. */
+function withInlet(
+  system: SystemDocument,
+  t: number,
+  aux: TankDocument,
+  wanted: string | undefined,
+  bore: number,
+): { readonly system: SystemDocument; readonly port: PortDocument } {
+  const tank = system.tanks[t]!;
+  const there = freeInlets(system, t).find(({ id }) => id === wanted);
+  const span = spanOfTank(tank) ?? [0.5, 0.5, 0.3];
+  const others = tank.ports.filter(({ face }) => face === 'lid');
+  const clear = (x: number, y: number): number =>
+    Math.min(Infinity, ...others.map((port) => Math.hypot((port.x_m?.value ?? 0) - x, (port.y_m?.value ?? 0) - y)));
+  const places = [0.1, 0.25, 0.4, 0.55, 0.7, 0.85].flatMap((x) =>
+    [0.25, 0.5, 0.75].map((y): readonly [number, number] => [x * span[0], y * span[1]]),
+  );
+  const [x, y] = places.reduce((best, place) => (clear(...place) > clear(...best) ? place : best));
+  const port: PortDocument = there
+    ? { ...there, role: 'return' }
+    : {
+        id: freshId(system, `${aux.id}-inlet`),
+        name: plainName(`From ${aux.name.toLowerCase()}`, 80),
+        role: 'return',
+        face: 'lid',
+        x_m: chosen(toMm(x)),
+        y_m: chosen(toMm(y)),
+        bore_m: fromPart(bore),
+        length_m: chosen(0),
+      };
+  const ports = there ? tank.ports.map((each) => (each.id === port.id ? port : each)) : [...tank.ports, port];
+  return { system: { ...system, tanks: system.tanks.map((each, k) => (k === t ? { ...each, ports } : each)) }, port };
+}
+
+const addTo = (a: Point, b: Point): Point => [a[0] + b[0], a[1] + b[1], a[2] + b[2]];
+
+/** A selector valve in the first line of the feed that draws from a tank, and the other tank on its second end. */
+function withSelector(system: SystemDocument, t: number, aux: TankDocument, bore: number): SystemDocument | undefined {
+  const pickups = new Set(system.tanks[t]!.pickups.map(({ id }) => id));
+  const fed = system.consumers.flatMap(({ id }) => feedPath(system, id)).find((item) => pickups.has(item));
+  const line = system.lines.find(({ from }) => from.item === fed);
+  if (!line) return undefined;
+  const selector: ComponentDocument = {
+    id: freshId(system, `${aux.id}-selector`),
+    name: 'Selector valve',
+    ends: [],
+    kind: 'selector',
+    position: 'in-out',
+    fitting: 'ball-valve',
+    bore_m: chosen(Math.max(bore, line.bore_m.value)),
+  };
+  const cut = withPartIn(system, line.id, selector, 0.5);
+  if (!cut.ok) return undefined;
+  const joined = withLine(
+    cut.value,
+    { item: aux.pickups[0]!.id, end: 'out' },
+    { item: selector.id, end: 'side' },
+    'feed',
+  );
+  if (!joined.ok) return undefined;
+  // The valve stands where the line that it was put into has got to: so far the other tank's line goes.
+  const before = cut.value.lines.find(({ to }) => to.item === selector.id)!;
+  const tank = system.tanks[t]!;
+  const pickup = tank.pickups.find(({ id }) => id === fed)!;
+  const start = portPlace(
+    tank,
+    tank.ports.find(({ id }) => id === pickup.port)!,
+  );
+  const stands = start && addTo(start, [before.forward_m.value, before.toPort_m.value, before.rise_m.value]);
+  const way = spanOf(portPlace(aux, aux.ports[2]!), stands);
+  return {
+    ...joined.value,
+    lines: joined.value.lines.map((each) =>
+      each.from.item === aux.pickups[0]!.id && way
+        ? {
+            ...each,
+            bore_m: line.bore_m,
+            length_m: lengthFor(way, undefined, USUAL_RUN_M),
+            forward_m: assumed(toMm(way[0]), 0.05),
+            toPort_m: assumed(toMm(way[1]), 0.05),
+            rise_m: assumed(toMm(way[2]), 0.05),
+          }
+        : each,
+    ),
+  };
+}

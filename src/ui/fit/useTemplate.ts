@@ -1,0 +1,43 @@
+'use client';
+
+import { create } from 'zustand';
+import { mirrored, type Template } from '@/core/answers';
+import { useAnswer } from '../state/answers';
+import { useSystem } from '../state/editor';
+import { useSides } from '../state/sides';
+import { useTank } from '../state/tankChoice';
+
+/** Which face is cut in card, and whether turned over; the same in its panel and on its sheet. */
+export const useTemplateChoice = create<{ readonly face: string | undefined; readonly isOver: boolean }>()(() => ({
+  face: undefined,
+  isOver: false,
+}));
+
+type TemplateInUse = {
+  /** Undefined until they are worked out, and where they cannot be. */
+  readonly faces: readonly Template[] | undefined;
+  readonly template: Template | undefined;
+  readonly title: string;
+  readonly isFresh: boolean;
+  /** Why there are none. */ readonly why: string | undefined;
+};
+
+/** The templates of the tank at work, and the one that is chosen. */
+export function useTemplate(): TemplateInUse {
+  const sides = useSides();
+  const t = useTank();
+  const tank = useSystem().tanks[t]!.name;
+  const { face, isOver } = useTemplateChoice();
+  const { value, standing, reason } = useAnswer('templates', t);
+  const faces = value?.ok ? value.value : undefined;
+  const chosen = faces?.find(({ name }) => name === face) ?? faces?.[0];
+  return {
+    faces,
+    template: chosen && isOver ? mirrored(chosen) : chosen,
+    title: chosen
+      ? `${tank}, ${sides(chosen.name).toLowerCase()}${isOver ? ', turned over' : ', seen from outside'}`
+      : tank,
+    isFresh: standing === 'fresh',
+    why: value && !value.ok ? value.error.detail : value ? undefined : reason,
+  };
+}
