@@ -13,6 +13,7 @@ export function markFault(a: FillerMark | undefined, b: FillerMark | undefined):
   return a.colour === b.colour ? `both are ${colourWords(a.colour)}` : undefined;
 }
 
+/** Whether words and colours both tell two fillers apart. */
 export const toldApart = (a: FillerMark | undefined, b: FillerMark | undefined): boolean =>
   markFault(a, b) === undefined;
 
@@ -20,5 +21,6 @@ export const toldApart = (a: FillerMark | undefined, b: FillerMark | undefined):
 export const markWords = ({ says, colour }: FillerMark): string =>
   [says, colour && colourWords(colour)].filter(Boolean).join(', ');
 
+/** The colour of a mark, in words. */
 export const colourWords = (colour: NonNullable<FillerMark['colour']>): string =>
   colour === 'bare' ? 'bare metal' : colour;
