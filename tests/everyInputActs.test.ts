@@ -169,6 +169,7 @@ const OTHERS: readonly SystemDocument[] = [
       { ...OBSTACLE, bodies: [...OBSTACLE.bodies, { ...OBSTACLE.bodies[0]!, operation: 'cut', z_m: chosen(0.05) }] },
     ],
   }),
+  applied(SOUND, [['components[0].inTank', true]]),
   applied(SOUND, [[`${T}slices`, [{ axis: 'x', at_m: chosen(0.1), width_m: chosen(0.02) }]]]),
   applied(SOUND, [
     [`${T}senders[0].output`, voltage],

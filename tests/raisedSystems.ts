@@ -533,6 +533,7 @@ export const RAISED_BY: Readonly<Record<string, Changes | ((system: SystemDocume
     ],
   ],
   'line.joint-broken': [['components[0].ends', [{ end: 'in', system: 'npt', size: '1/4', side: 'female' }]]],
+  'line.in-tank-apart': [['components[1].type', 'in-tank']],
   'line.end-open': [['lines', SOUND.lines.slice(0, 2)]],
   'line.boils-on-the-way': [
     ['fluids[0].fluid', 'petrol'],

@@ -1,4 +1,4 @@
-import { NOTHING_EXPELLED, NUMBER_KEYS, numbersOf } from '@/core/answers';
+import { hasNone, NUMBER_KEYS, numbersOf } from '@/core/answers';
 import { judge } from '@/core/rules';
 import { inReaderUnits, messageText } from '@/core/units';
 import { failed, type Verb } from './verb';
@@ -7,7 +7,7 @@ export const check: Verb = {
   name: 'check',
   summary: 'the four numbers, the gauge error, all findings, and the rules that could not be judged',
   prints:
-    'numbers: holds_m3, usable_m3, delivers_m3PerS, goes_s (of a nozzle: a fill) or goes_m, gaugeError_ratio, and where it feeds nobody and an engine throws out: comes_m3, backPressure_Pa; findings[]: id, severity, what, why, mend, source; notJudged[]: id, title, stage, lacks',
+    'numbers: holds_m3, usable_m3, head_m (where gravity feeds), delivers_m3PerS, goes_s (of a nozzle: a fill) or goes_m, gaugeError_ratio, and where it feeds nobody and an engine throws out: comes_m3, backPressure_Pa; findings[]: id, severity, what, why, mend, source; notJudged[]: id, title, stage, lacks',
   needs: 'all',
   run: (system, evaluation) => {
     const numbers = numbersOf(system, evaluation);
@@ -16,6 +16,7 @@ export const check: Verb = {
       holds: 'holds_m3',
       comes: 'comes_m3',
       usable: 'usable_m3',
+      head: 'head_m',
       delivers: 'delivers_m3PerS',
       goes: goesKey(evaluation),
       backPressure: 'backPressure_Pa',
@@ -26,7 +27,7 @@ export const check: Verb = {
       numbers: Object.fromEntries(
         NUMBER_KEYS.flatMap((key) => {
           const number = numbers[key];
-          if (!number.ok && number.error.code === NOTHING_EXPELLED) return [];
+          if (!number.ok && hasNone(number.error)) return [];
           return [[keys[key], number.ok ? number.value.value : failed(number.error)]];
         }),
       ),

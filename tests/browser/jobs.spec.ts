@@ -172,6 +172,8 @@ test('bench bottle, 3 entries: gravity feeds it for minutes', async ({ page }) =
   await workOut(page);
   await expect(page.getByTestId('numbers')).toContainText('Runs for');
   expect(await numberText(page, 'goes')).toContain('min');
+  // Its foot 0.5 m over it, and some 0.12 m of petrol standing in it.
+  expect(await valueOf(page, 'head')).toBeCloseTo(0.62, 1);
   expect(await valueOf(page, 'delivers')).toBeGreaterThan(0);
 });
 

@@ -1,7 +1,7 @@
 import type { Plan } from '../plan/schema';
 import type { Role } from '../units';
 import type { Evaluation } from './evaluate';
-import { NOTHING_EXPELLED, NUMBER_KEYS, numbersOf, type NumberKey } from './numbers';
+import { hasNone, NUMBER_KEYS, numbersOf, type NumberKey } from './numbers';
 
 /** A number to compare variants by; undefined where it cannot be had. */
 export type ComparedFigure = {
@@ -18,6 +18,7 @@ const NUMBER_WORDS: Readonly<
   holds: { label: 'Holds', role: 'tankVolume', better: 'more' },
   comes: { label: 'May come at once', role: 'tankVolume', better: 'less' },
   usable: { label: 'Usable on the worst slope', role: 'tankVolume', better: 'more' },
+  head: { label: 'Head', role: 'run', better: 'more' },
   delivers: { label: 'Delivers', role: 'burn', better: 'more' },
   goes: { label: 'Goes', role: 'trip', better: 'more' },
   backPressure: { label: 'Back-pressure', role: 'pressure', better: 'less' },
@@ -34,7 +35,7 @@ export function comparedFigures(system: Plan, evaluation: Evaluation): ComparedF
     ...NUMBER_KEYS.flatMap((key): ComparedFigure[] => {
       const number = numbers[key];
       // What nothing of the plan has is no figure that it lacks.
-      if (!number.ok && number.error.code === NOTHING_EXPELLED) return [];
+      if (!number.ok && hasNone(number.error)) return [];
       const { label, role, better } = NUMBER_WORDS[key];
       const value = number.ok ? (key === 'gauge' ? Math.abs(number.value.value) : number.value.value) : undefined;
       return [{ key, label, role: number.ok ? number.value.role : role, value, better }];

@@ -26,7 +26,7 @@ export { cardOf, cardSchema, failedCard, type Card, type CardFigure } from './ca
 export {
   askedNumbers,
   isTransfer,
-  NOTHING_EXPELLED,
+  hasNone,
   numbersOf,
   NUMBER_KEYS,
   type Figure,

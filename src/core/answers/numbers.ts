@@ -1,10 +1,11 @@
+import { feedPath, type Circuits } from '../plan/circuits';
 import { flowRole } from '../plan/fields';
 import type { Plan } from '../plan/schema';
 import { failure, success, type Outcome } from '../outcome';
 import type { Role } from '../units';
 import { suppliesOf, type Evaluation } from './evaluate';
 
-export const NUMBER_KEYS = ['holds', 'comes', 'usable', 'delivers', 'goes', 'backPressure', 'gauge'] as const;
+export const NUMBER_KEYS = ['holds', 'comes', 'usable', 'head', 'delivers', 'goes', 'backPressure', 'gauge'] as const;
 export type NumberKey = (typeof NUMBER_KEYS)[number];
 
 export type Figure = { readonly value: number; readonly role: Role };
@@ -26,6 +27,7 @@ export function numbersOf(system: Plan, evaluation: Evaluation): Numbers {
     ),
     comes: expelledFigure(system, evaluation, 'tankVolume', ({ comes }) => comes),
     usable: usable.ok ? figure(usable.value, 'tankVolume') : usable,
+    head: headFigure(flow),
     delivers: deliversOf(flow),
     goes: isTransfer(system)
       ? fillTime(system, flow)
@@ -37,8 +39,14 @@ export function numbersOf(system: Plan, evaluation: Evaluation): Numbers {
   };
 }
 
+/** The reason of the head of what gravity does not feed. */
+const NOT_BY_GRAVITY = 'not-by-gravity';
 /** The reason of numbers of what is thrown out, where a plan has nothing that throws out. */
-export const NOTHING_EXPELLED = 'nothing-expelled';
+const NOTHING_EXPELLED = 'nothing-expelled';
+
+/** Whether a number has no value since the plan has nothing that it would be of. */
+export const hasNone = ({ code }: { readonly code: string }): boolean =>
+  code === NOTHING_EXPELLED || code === NOT_BY_GRAVITY;
 
 /** Of the first part that such a thing comes out of; where the plan feeds somebody, `Lines` has it and no number. */
 function expelledFigure(
@@ -57,6 +65,15 @@ function expelledFigure(
 function deliversOf(flow: Evaluation['flows'][number] | undefined): Outcome<Figure> {
   if (!flow) return failure('no-consumer', 'consumers', 'Nothing to deliver to yet.');
   return flow.ok ? figure(flow.value.delivered_m3PerS, flowRole(flow.value.needed_m3PerS)) : flow;
+}
+
+/** How high the liquid stands over a consumer that gravity feeds. */
+function headFigure(flow: Evaluation['flows'][number] | undefined): Outcome<Figure> {
+  if (!flow) return failure(NOT_BY_GRAVITY, 'consumers', 'Nothing to feed yet.');
+  if (!flow.ok) return flow;
+  return flow.value.head
+    ? figure(flow.value.head.now_m, 'run')
+    : failure(NOT_BY_GRAVITY, 'consumers', 'A pump feeds it.');
 }
 
 const goesFigure = (system: Plan, endurance_s: number, range_m: number | undefined): Outcome<Figure> =>
@@ -78,8 +95,17 @@ function fillTime(system: Plan, flow: Evaluation['flows'][number] | undefined): 
     : failure('no-flow', 'consumers', 'Nothing arrives at the nozzle.');
 }
 
+/** Whether its first consumer is fed from a tank without any pump, and does not suck for itself. */
+function isByGravity(system: Circuits): boolean {
+  const [consumer] = system.consumers;
+  if (!consumer || consumer.neededPressure_Pa.value < 0) return false;
+  const path = feedPath(system, consumer.id);
+  const isFromTank = system.tanks.some(({ pickups }) => pickups.some(({ id }) => id === path.at(-1)));
+  return isFromTank && !system.components.some((part) => part.kind === 'pump' && path.includes(part.id));
+}
+
 /** The numbers that a job asks for: none of what it does not have. */
-export function askedNumbers(system: Pick<Plan, 'consumers' | 'tanks' | 'components'>): readonly NumberKey[] {
+export function askedNumbers(system: Circuits): readonly NumberKey[] {
   const isFed = system.consumers.length > 0;
   const has = (kind: Plan['components'][number]['kind']): boolean =>
     // Beside what feeds an engine they are told by findings, and at Lines.
@@ -88,6 +114,7 @@ export function askedNumbers(system: Pick<Plan, 'consumers' | 'tanks' | 'compone
     holds: true,
     comes: has('crankcase') || has('cooling-system'),
     usable: isFed || system.tanks.some(({ pickups }) => pickups.length > 0),
+    head: isByGravity(system),
     delivers: isFed,
     goes: isFed,
     backPressure: has('crankcase'),

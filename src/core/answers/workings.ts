@@ -50,6 +50,7 @@ const WORKINGS: Readonly<Record<NumberKey, (system: Plan, evaluation: Evaluation
   holds: holdsWorking,
   comes: comesWorking,
   usable: usableWorking,
+  head: headWorking,
   delivers: deliversWorking,
   goes: goesWorking,
   backPressure: pressureWorking,
@@ -158,6 +159,30 @@ function usableWorking(system: Plan, evaluation: Evaluation): Working {
         left: { value: pickup.unusableLevel_m3, role: 'tankVolume' },
       }),
     ),
+  };
+}
+
+function headWorking(system: Plan, { flows: [flow] }: Evaluation): Working {
+  const [consumer] = system.consumers;
+  if (!flow?.ok || !flow.value.head || !consumer) return NONE;
+  const { now_m, last_m, needed_m } = flow.value.head;
+  const needed = put('needed pressure', consumer.neededPressure_Pa, 'pressure', ['consumers', 0, 'neededPressure_Pa']);
+  return {
+    steps: [
+      {
+        formula: 'head = height of the surface − height of the consumer',
+        terms: [got('at the last drop', last_m, 'run')],
+        result: got('head', now_m, 'run'),
+        source: 'Definition; along what the liquid feels as down.',
+      },
+      {
+        formula: 'head needed = needed pressure ÷ (density × gravity)',
+        terms: [needed, got('density', flow.value.fluid.density_kgPerM3, 'density')],
+        result: got('needed, before what lines and filters cost', needed_m, 'run'),
+        source: 'Hydrostatics.',
+      },
+    ],
+    notes: [say('Heights are those on the slope that is set under Conditions.')],
   };
 }
 

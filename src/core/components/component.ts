@@ -95,6 +95,7 @@ export type Draining = {
 export type Choice = {
   readonly key: string;
   readonly label: string;
+  /** What holds where nothing is said; that is told as not said where left out. */ readonly unsaid?: boolean;
   /** What each value is called, in the order offered. */
   readonly options: readonly { readonly value: string | boolean; readonly label: string }[];
 };
@@ -104,6 +105,16 @@ export const choice = <T extends string>(key: string, label: string, words: Read
   label,
   options: (Object.keys(words) as T[]).map((value) => ({ value, label: words[value] })),
 });
+/** Whether a part stands in the tank, with the pump of its module. */
+export const inTankChoice: Choice = {
+  key: 'inTank',
+  label: 'It stands',
+  unsaid: false,
+  options: [
+    { value: false, label: 'outside the tank' },
+    { value: true, label: 'in the tank, on the module' },
+  ],
+};
 /** A choice of two, written as true or false. */
 export const yesNo = (key: string, label: string, yes: string, no: string): Choice => ({
   key,

@@ -1,7 +1,7 @@
 import type { InferType } from 'yup';
 import { assumed, known } from '../schema/known';
-import { closed, kindIs, oneOf } from '../schema/tools';
-import { choice, common, ratedStart, straight, type ComponentKindOf } from './component';
+import { closed, flag, kindIs, oneOf } from '../schema/tools';
+import { choice, common, inTankChoice, ratedStart, straight, type ComponentKindOf } from './component';
 
 export const FILTER_KINDS = ['filter', 'separator', 'strainer'] as const;
 const schema = closed({
@@ -11,6 +11,7 @@ const schema = closed({
   ratedFlow_m3PerS: known(1e-8, 0.1, 'rated flow', 'burn'),
   ratedDrop_Pa: known(0, 1e6, 'pressure drop at rated flow', 'pressure'),
   ratedViscosity_PaS: known(1e-4, 1, 'viscosity of the rating', 'count'),
+  inTank: flag().optional(),
   /** Loss as a multiple of the clean one. */
   dirt_ratio: known(1, 100, 'dirty over clean', 'count', '1 when new; 3 is due for a change.'),
 });
@@ -43,5 +44,8 @@ export const filter: ComponentKindOf<Filter> & { readonly schema: typeof schema 
     ...(part.dirt_ratio.value > 1 ? [{ change: 'a new element', key: 'dirt_ratio', value: 1 }] : []),
     { change: 'a filter of twice the size', key: 'ratedFlow_m3PerS', value: 2 * part.ratedFlow_m3PerS.value },
   ],
-  choices: [choice('type', 'It', { filter: 'filters', separator: 'filters and parts off water', strainer: 'strains' })],
+  choices: [
+    choice('type', 'It', { filter: 'filters', separator: 'filters and parts off water', strainer: 'strains' }),
+    inTankChoice,
+  ],
 };

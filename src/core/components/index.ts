@@ -82,6 +82,10 @@ export function joinedEnds(part: ComponentDocument, end: EndName): readonly EndN
     : endsOfComponent(part).filter((each) => each !== end);
 }
 
+/** True of a part that is meant to stand in the tank, on a module. */
+export const isInTank = (part: ComponentDocument): boolean =>
+  part.kind === 'pump' ? part.type === 'in-tank' : 'inTank' in part && part.inTank === true;
+
 /** How a part stands that is moved in use, in a word or two; empty of others. */
 export const standsAs = (part: ComponentDocument): string => kindOf(part).moved?.word(part) ?? '';
 

@@ -1,7 +1,7 @@
 import type { InferType } from 'yup';
 import { assumed, known } from '../schema/known';
-import { closed, kindIs, oneOf } from '../schema/tools';
-import { body, bore, choice, common, straight, type ComponentKindOf } from './component';
+import { closed, flag, kindIs, oneOf } from '../schema/tools';
+import { body, bore, choice, common, inTankChoice, straight, type ComponentKindOf } from './component';
 
 /** Dead-head: keeps the pressure behind it. Bypass: keeps that before it by letting fuel out of its side end. */
 const schema = closed({
@@ -10,6 +10,7 @@ const schema = closed({
   style: oneOf(['dead-head', 'bypass'] as const),
   set_Pa: known(100, 2e6, 'holds', 'pressure'),
   bore_m: bore(),
+  inTank: flag().optional(),
 });
 type Regulator = InferType<typeof schema>;
 
@@ -48,5 +49,6 @@ export const regulator: ComponentKindOf<Regulator> & { readonly schema: typeof s
       'dead-head': 'keeps the pressure behind it',
       bypass: 'keeps the pressure before it, with a return',
     }),
+    inTankChoice,
   ],
 };

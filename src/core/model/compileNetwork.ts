@@ -18,7 +18,7 @@ import { starvingOffset_m } from '../tank';
 import { reached } from '../reached';
 import { capWays, letsAirIn, type CapWay } from '../plan/caps';
 import { burnOf_m3PerS } from './burn';
-import { carriesFlow, endKey, type Circuits } from '../plan/circuits';
+import { carriesFlow, endKey, hungParts, type Circuits } from '../plan/circuits';
 import { inVehicle, type PickupModel, type PortModel, type TankGeometry, type TankModel } from './compileTank';
 import type { ComponentDocument, ConsumerDocument, LineDocument } from '../plan/schema';
 
@@ -162,16 +162,7 @@ const frameOf: (inputs: FlowInputs) => Frame = derived((inputs: FlowInputs) => {
     ...system.tanks.map(({ id }) => id),
   ]);
   const joined = new Set(lines.flatMap(({ from, to }) => [endKey(from), endKey(to)]));
-  const under = pumpsUnder(inputs);
-  const sunk = new Map(
-    [...under].flatMap(
-      ([pump, pickup]) =>
-        [
-          [pump, pickup],
-          [pickup.document.id, pickup],
-        ] as const,
-    ),
-  );
+  const sunk = sunkParts(inputs);
   /** Of what is sunk in the tank: that of the inlet. */
   const heightOf = (id: string): number => {
     const pickup = sunk.get(id);
@@ -216,37 +207,34 @@ const frameOf: (inputs: FlowInputs) => Frame = derived((inputs: FlowInputs) => {
         name: line.name,
         from: endKey(line.from),
         to: endKey(line.to),
-        elements: [...lineElements(line, inputs), ...tubeAfter(line, under)],
+        elements: [...lineElements(line, inputs), ...tubeAfter(line, sunk)],
       })),
+      ...letsInto(inputs, sunk, joined),
       ...air.links,
     ],
   };
 });
 
 /**
- * Pumps that stand in the liquid, each with the pickup that it draws by: one
- * that is meant for it and hangs on its pickup with nothing between. What the
- * tube from the lid costs comes behind the pump then, and nothing is lifted.
+ * What stands in the liquid with the pickup that it hangs on, that pickup itself among them. What the tube from the
+ * lid costs comes behind the last of them then, and nothing is lifted.
  */
-export function pumpsUnder({ system, levels }: Pick<FlowInputs, 'system' | 'levels'>): Map<string, PickupModel> {
+export function sunkParts({ system, levels }: Pick<FlowInputs, 'system' | 'levels'>): Map<string, PickupModel> {
   const pickups = new Map(
     levels.flatMap(({ tank }) => tank.pickups.map((pickup) => [pickup.document.id, pickup] as const)),
   );
   return new Map(
-    system.components.flatMap((part): [string, PickupModel][] => {
-      if (part.kind !== 'pump' || part.type !== 'in-tank') return [];
-      const line = system.lines.find(({ from, to }) =>
-        [from, to].some(({ item, end }) => item === part.id && end === 'in'),
-      );
-      const pickup = line && pickups.get(line.from.item === part.id ? line.to.item : line.from.item);
-      return pickup ? [[part.id, pickup]] : [];
+    [...hungParts(system)].flatMap(([part, id]) => {
+      const pickup = pickups.get(id);
+      return pickup ? ([part, id] as const).map((each) => [each, pickup] as const) : [];
     }),
   );
 }
 
-/** The tube of the pickup that a sunk pump hangs on, with the line that leaves the pump. */
-function tubeAfter(line: LineDocument, under: ReadonlyMap<string, PickupModel>): LinkElement[] {
-  const pickup = [line.from, line.to].flatMap(({ item, end }) => (end === 'out' ? (under.get(item) ?? []) : []))[0];
+/** The tube of the pickup that sunk parts hang on, with the line that leaves the last of them. */
+function tubeAfter({ from, to }: LineDocument, sunk: ReadonlyMap<string, PickupModel>): LinkElement[] {
+  if (sunk.has(from.item) && sunk.has(to.item)) return [];
+  const pickup = [from, to].flatMap(({ item, end }) => (end === 'out' ? (sunk.get(item) ?? []) : []))[0];
   return pickup
     ? [
         {
@@ -258,6 +246,30 @@ function tubeAfter(line: LineDocument, under: ReadonlyMap<string, PickupModel>):
         },
       ]
     : [];
+}
+
+/** Side ends of sunk parts without a line: what they let back comes out in the tank, where they hang. */
+function letsInto(
+  inputs: FlowInputs,
+  sunk: ReadonlyMap<string, PickupModel>,
+  joined: ReadonlySet<string>,
+): NetworkLink[] {
+  return inputs.system.components.flatMap((part): NetworkLink[] => {
+    const pickup = sunk.get(part.id);
+    const level = pickup && inputs.levels.find(({ tank }) => tank.pickups.includes(pickup));
+    const side = endKey({ item: part.id, end: 'side' });
+    if (!level || !('bore_m' in part) || !endsOfComponent(part).includes('side') || joined.has(side)) return [];
+    const bore_m = part.bore_m.value;
+    return [
+      {
+        id: `${part.id}:mouth`,
+        name: part.name,
+        from: side,
+        to: ullageNode(level.tank.document.id),
+        elements: outInto(level, pickup.inlet.point_m, { bore_m, length_m: 0 }, inputs),
+      },
+    ];
+  });
 }
 
 /** Lines that air moves in: what leads on from vents. */
@@ -520,13 +532,22 @@ const CAP_M = 0.003;
  * cannot come back.
  */
 function mouthElements(level: TankLevel, { document, point_m }: PortModel, inputs: FlowInputs): LinkElement[] {
-  const { up, offset_m } = level;
-  const mouth: Vec3 = [point_m[0], point_m[1], point_m[2] - (document.drop_m?.value ?? 0)];
+  const length_m = document.drop_m?.value ?? 0;
+  const mouth: Vec3 = [point_m[0], point_m[1], point_m[2] - length_m];
+  return outInto(level, mouth, { bore_m: document.bore_m.value, length_m }, inputs);
+}
+
+/** The same of a mouth anywhere in a tank, with the tube that leads to it. */
+function outInto(
+  { up, offset_m }: TankLevel,
+  mouth: Vec3,
+  tube: { readonly bore_m: number; readonly length_m: number },
+  inputs: FlowInputs,
+): LinkElement[] {
   const over_m = dot(up, mouth) - offset_m;
   const way: LinkElement = {
     kind: 'line',
-    bore_m: document.bore_m.value,
-    length_m: document.drop_m?.value ?? 0,
+    ...tube,
     roughness_m: ROUGHNESS['drawn-tube'].roughness_m,
     fittings: [fittingLoss('exit', 1, inputs)],
   };

@@ -139,6 +139,7 @@ export const ADDED_KEYS: Readonly<Record<number, readonly string[]>> = {
     'components[].cold_K',
     'components[].coolant_m3',
     'components[].hot_K',
+    'components[].inTank',
     'components[].mostPressure_Pa',
     'components[].oil_m3',
     'components[].opening_m',

@@ -5,7 +5,7 @@ import { nearestStock, lineStock, USUAL_SERIES, type LineStockRow } from '../ref
 import { BARB_BORE, hoseSize, joinOfThread, JOINS, type Join } from '../reference/joins';
 import { portPart } from '../reference/portParts';
 import { INCH_M } from '../units/units';
-import { endsOfComponent, isShutOff, joinedEnds, kindOf, type EndName } from '../components';
+import { endsOfComponent, isInTank, isShutOff, joinedEnds, kindOf, type EndName } from '../components';
 import type {
   ComponentDocument,
   ConsumerDocument,
@@ -284,6 +284,7 @@ const madeEnds = (item: Item) =>
  */
 export function openEnds(system: Circuits): EndRef[] {
   const byEnd = linesByEnd(system);
+  const hung = hungParts(system);
   const drawn = new Set(system.tanks.filter(({ pickups }) => pickups.length > 0).map(({ id }) => id));
   return itemsOf(system).flatMap((item): EndRef[] => {
     // A can that only takes in what is expelled is no part of these circuits.
@@ -296,10 +297,37 @@ export function openEnds(system: Circuits): EndRef[] {
       .map(({ end }) => end);
     // What an engine does not burn need not come back by a line of its own.
     const needed = item.kind === 'consumer' ? item.ends.filter((end) => end === 'in') : item.ends;
-    return needed
-      .filter((end) => !plugged.includes(end) && !byEnd.has(endKey({ item: item.id, end })))
-      .map((end) => ({ item: item.id, end }));
+    return (
+      needed
+        // What a regulator lets back in the tank needs no line.
+        .filter((end) => !(hung.has(item.id) && end === 'side'))
+        .filter((end) => !plugged.includes(end) && !byEnd.has(endKey({ item: item.id, end })))
+        .map((end) => ({ item: item.id, end }))
+    );
   });
+}
+
+/**
+ * Parts that stand in the liquid, each with the pickup that they hang on: those that are meant for it and follow each
+ * other from the pickup on, with nothing between that stands outside.
+ */
+export function hungParts({ tanks, lines, components }: Circuits): Map<string, string> {
+  const meant = new Map(components.filter(isInTank).map((part) => [part.id, part]));
+  const hung = new Map<string, string>();
+  if (meant.size === 0) return hung;
+  const next = (at: EndRef): ComponentDocument | undefined => {
+    for (const { from, to } of lines) {
+      const other = endsAt(from, at) ? to : endsAt(to, at) ? from : undefined;
+      const part = other?.end === 'in' ? meant.get(other.item) : undefined;
+      if (part && !hung.has(part.id)) return part;
+    }
+    return undefined;
+  };
+  for (const { id } of tanks.flatMap(({ pickups }) => pickups)) {
+    for (let part = next({ item: id, end: 'out' }); part; part = next({ item: part.id, end: 'out' }))
+      hung.set(part.id, id);
+  }
+  return hung;
 }
 
 /** Lines whose flow is liquid and steady: fill, vent and overflow lines are not. */

@@ -1,4 +1,5 @@
-import { feedPath, fluidAt, runsOf, stockOf } from '../plan/circuits';
+import { isInTank } from '../components';
+import { feedPath, fluidAt, hungParts, runsOf, stockOf } from '../plan/circuits';
 import { END_WORDS } from '../plan/circuitEdits';
 import { engineNeed, MOST_DROP_RATIO, type LineAnswers } from '../answers';
 import { compatibilityOf, CONTACT_OF_FLUID } from '../reference/compatibility';
@@ -112,6 +113,28 @@ export const CIRCUIT_RULES: readonly Rule[] = [
     mend: 'Hose of the barb’s size, or an adapter. On a low-pressure line only, and looked at every season.',
     source: 'one size larger, below 35 kPa: common practice',
     status: 'common practice',
+  },
+  {
+    id: 'line.in-tank-apart',
+    title: 'Said to be in the tank, and hangs on nothing there',
+    stage: 'lines',
+    severity: 'warn',
+    needs: ['lines'],
+    test: ({ system }) => {
+      const hung = hungParts(system);
+      return system.components.flatMap((part, c) =>
+        when(isInTank(part) && !hung.has(part.id), () => ({
+          what: say(
+            `${part.name} is said to stand in the tank, but does not follow a pickup there: it is worked out as standing outside.`,
+          ),
+          path: ['components', c],
+        })),
+      );
+    },
+    why: 'In the liquid a pump has nothing to lift and a leak spills nothing; outside it has both.',
+    mend: 'Put it right after the pickup or after another part in the tank, or say that it stands outside.',
+    source: 'the list of circuits',
+    status: 'derived',
   },
   {
     id: 'line.end-open',

@@ -75,20 +75,20 @@ export function ComponentPanel({ index }: { readonly index: number }) {
 function Choices({ index, part }: { readonly index: number; readonly part: ComponentDocument }) {
   const { choices = [], additions = [] } = kindOf(part);
   const at = (key: string) => ['components', index, key];
-  const valueOf = (key: string): string => String(part[key as keyof ComponentDocument]);
+  const valueOf = ({ key, unsaid }: Choice): string => String(part[key as keyof ComponentDocument] ?? unsaid);
   // A part made otherwise may lose an end, and the line that was joined to it goes too.
   const choose = (key: string, { value, label }: Choice['options'][number]): void =>
     applyEdit(`${part.name}: ${label}`, (system) => withEndsThatAre(withValue(system, at(key), value)));
   return (
     <>
       {part.kind === 'float-valve' && <TankChoice index={index} tank={part.tank} />}
-      {choices.map(({ key, label, options }) => (
+      {choices.map(({ key, label, unsaid, options }) => (
         <Box key={key} data-path={at(key).join('.')}>
           <Select
             label={label}
-            value={valueOf(key)}
+            value={valueOf({ key, label, unsaid, options })}
             options={[
-              ...(part[key as keyof ComponentDocument] === undefined
+              ...(part[key as keyof ComponentDocument] === undefined && unsaid === undefined
                 ? [{ value: String(undefined), label: 'not said' }]
                 : []),
               ...options.map((option) => ({ value: String(option.value), label: option.label })),

@@ -45,6 +45,7 @@ const COLUMN_SHARES: Readonly<Record<NumberKey, string>> = {
   holds: '1.05fr',
   comes: '1.05fr',
   usable: '1.05fr',
+  head: '1.05fr',
   delivers: '1.25fr',
   goes: '1.05fr',
   backPressure: '1.05fr',

@@ -59,6 +59,15 @@ export function contextOf(
           : `on the worst slope: ${show(worst.pitch_rad, 'slope')} pitch, ${show(worst.roll_rad, 'slope')} roll`,
       );
     }
+    case 'head': {
+      const flow = evaluation.flows[0];
+      if (!flow?.ok || !flow.value.head) return plain('');
+      const { last_m, needed_m } = flow.value.head;
+      return {
+        text: `from the surface down to ${system.consumers[0]!.name}; ${show(last_m, 'run')} at the last drop, ${show(needed_m, 'run')} needed`,
+        tone: last_m < needed_m ? 'warn' : 'good',
+      };
+    }
     case 'delivers': {
       const flow = evaluation.flows[0];
       if (!flow?.ok) return plain('');

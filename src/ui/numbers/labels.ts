@@ -8,6 +8,7 @@ export const NUMBER_LABELS: Labels = {
   holds: 'Holds',
   comes: 'May come',
   usable: 'Usable',
+  head: 'Head',
   delivers: 'Delivers',
   goes: 'Goes',
   backPressure: 'Back-pressure',

@@ -319,6 +319,7 @@ export const TASKS: Readonly<Record<Stage, readonly Task[]>> = {
         'line.low-voltage',
         'line.not-in-flow',
         'line.end-open',
+        'line.in-tank-apart',
         'line.too-short',
         'line.ends-apart',
         'line.bend-too-tight',

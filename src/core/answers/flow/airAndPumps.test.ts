@@ -9,10 +9,14 @@ import {
   type LineDocument,
   type SystemDocument,
 } from '../../plan';
-import { ullageNode } from '../../model/compileNetwork';
+import { hungParts } from '../../plan/circuits';
+import { inVehicle } from '../../model/compileTank';
+import { partPositions, ullageNode } from '../../model/compileNetwork';
 import { airState } from '../../fluids';
-import { loadKernel } from '../../geometry';
-import { ventLaw } from '../../network';
+import { dot, loadKernel } from '../../geometry';
+import { lineLaw, ventLaw } from '../../network';
+import { fittingKs, ROUGHNESS } from '../../reference/losses';
+import { seeded } from '../../seeded';
 import { unwrap } from '../../outcome';
 import { evaluateSystem } from '../evaluate';
 import { flowInputsOf } from './flowInputs';
@@ -205,6 +209,120 @@ describe('kinds of pumps', () => {
       why: 'the same heights and losses in another order',
     });
     expect(under.suction.margin_Pa).toBeGreaterThan(above.suction.margin_Pa);
+  });
+
+  /** A module: pump, filter and a regulator that lets back into the tank right there, and one line out. */
+  const moduleOf = (set_Pa: number, inTank: boolean): SystemDocument => {
+    const joint = (id: string, from: string, to: string): LineDocument => ({
+      ...BOX.lines[0]!,
+      id,
+      name: id,
+      kind: 'direct',
+      length_m: chosen(0),
+      rise_m: chosen(0),
+      forward_m: chosen(0),
+      toPort_m: chosen(0),
+      points: [],
+      fittings: [],
+      from: end(from, 'out'),
+      to: end(to, 'in'),
+    });
+    const regulator = { ...newPart(BOX, 'regulator', 0.008), id: 'regulator', style: 'bypass', set_Pa: chosen(set_Pa) };
+    return {
+      ...asType('in-tank', 13),
+      components: [
+        ...asType('in-tank', 13).components.map((each) => (each.kind === 'filter' ? { ...each, inTank } : each)),
+        { ...regulator, inTank } as SystemDocument['components'][number],
+      ],
+      lines: [
+        joint('a', 'pickup', 'pump'),
+        joint('b', 'pump', 'filter'),
+        joint('c', 'filter', 'regulator'),
+        { ...BOX.lines[2]!, from: end('regulator', 'out') },
+      ],
+    };
+  };
+
+  it('seeded modules: what a regulator in the tank lets back comes out there, and Darcy by hand gives the rest', () => {
+    const { uniform } = seeded(5);
+    let letBack = 0;
+    for (let n = 0; n < 30; n++) {
+      const set_Pa = 5e3 + 35e3 * uniform();
+      const made = moduleOf(set_Pa, true);
+      const system = {
+        ...made,
+        conditions: {
+          ...made.conditions,
+          pitch_deg: 20 * (uniform() - 0.5),
+          fills: [{ tank: 'main', fill_ratio: 0.2 + 0.7 * uniform() }],
+        },
+      };
+      const inputs = flowInputsOf(system, system.consumers[0])!;
+      const drawn = (0.2 + uniform()) * system.consumers[0]!.neededFlow_m3PerS.value;
+      const solved = steadySolution(inputs, [{ consumer: 'consumer', outflow_m3PerS: drawn }], 'consumer');
+      if (!solved.ok) continue;
+      const { nodes, links } = solved.value.solution;
+      const flow = (id: string): number => links.get(id)!.flow_m3PerS;
+      const back = flow('regulator:back');
+      expectClose(flow('pump'), back + drawn, { abs: 1e-10, why: 'what it moves goes on or back' });
+      expectClose(flow('regulator:mouth'), back, { abs: 1e-10, why: 'what is let back comes out in the tank' });
+      const before = nodes.get('regulator:in')!.gauge_Pa;
+      if (back > 1e-7) {
+        letBack++;
+        expectClose(before, set_Pa, { abs: 5, why: 'it holds what is before it' });
+      } else expect(before).toBeLessThanOrEqual(set_Pa + 5);
+      // From it by the tube to the lid and the line to the engine, over the heights between, as by hand.
+      const up = inputs.state.gravity.up;
+      const [level] = inputs.levels;
+      const pickup = level!.tank.pickups[0]!;
+      const rise_m =
+        dot(up, partPositions(inputs.system, inputs.levels).get('consumer')!) -
+        dot(up, inVehicle(level!.tank, pickup.inlet.point_m));
+      const last = BOX.lines[2]!;
+      const of = (bore_m: number, length_m: number, wall: LineDocument['wall'], fittings: LineDocument['fittings']) =>
+        lineLaw(
+          bore_m,
+          length_m,
+          ROUGHNESS[wall].roughness_m,
+          fittings.map(({ fitting, count }) => ({ ...fittingKs(fitting, system.practice.losses), count })),
+          inputs.fluid,
+        )(drawn).pressure_Pa;
+      const line =
+        of(pickup.document.bore_m.value, pickup.tubeLength_m, 'drawn-tube', []) +
+        of(last.bore_m.value, last.length_m.value, last.wall, last.fittings);
+      const behind = nodes.get('regulator:out')!.gauge_Pa;
+      const weight = inputs.fluid.density_kgPerM3 * inputs.state.gravity.magnitude_mPerS2;
+      expectClose(nodes.get('consumer:in')!.gauge_Pa, behind - line - weight * rise_m, {
+        abs: 0.1,
+        why: 'hydrostatics and what the line loses',
+      });
+    }
+    expect(letBack).toBeGreaterThan(8);
+  });
+
+  it('a regulator in the tank warms and stirs that tank; its parts drain nothing there, and need no return line', () => {
+    const [inside, outside] = [moduleOf(15e3, true), moduleOf(15e3, false)];
+    const lines = (system: SystemDocument) => unwrap(evaluateSystem(system, 'full', 'without-fit')).lines!;
+    const [of, apart] = [lines(inside), lines(outside)];
+    expect(of.circuits.returns).toMatchObject([{ from: 'regulator', tank: 'main', elsewhere: false, aerates: false }]);
+    expect(of.circuits.returns[0]!.flow_m3PerS).toBeGreaterThan(0);
+    const open = ({ list }: typeof of) => list.openEnds.filter(({ item }) => item === 'regulator');
+    expect(open(of)).toEqual([]);
+    expect(open(apart)).toEqual([{ item: 'regulator', name: 'Regulator', end: 'side' }]);
+    expect(of.jointSpills.map(({ line }) => line)).not.toContain('b');
+    expect(apart.jointSpills.map(({ line }) => line)).toContain('b');
+  });
+
+  it('what follows nothing in the tank is worked out as outside, in any order of lines', () => {
+    const system = moduleOf(15e3, true);
+    const shuffled = { ...system, lines: system.lines.toReversed() };
+    expect([...hungParts(shuffled)].sort()).toEqual([...hungParts(system)].sort());
+    expect([...hungParts(system).keys()]).toEqual(['pump', 'filter', 'regulator']);
+    const between = {
+      ...system,
+      components: system.components.map((each) => ({ ...each, inTank: each.id !== 'filter' })),
+    };
+    expect([...hungParts(between as SystemDocument).keys()]).toEqual(['pump']);
   });
 
   it('a weak pump beside a strong one without checks is told to run backward', () => {

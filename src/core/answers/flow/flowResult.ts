@@ -23,6 +23,7 @@ import {
 } from '../../network';
 import { burnOf_m3PerS } from '../../model/burn';
 import { electricsOf, type ElectricsResult } from './electrics';
+import { headOf, type Head } from './head';
 import { lowestBetween } from '../lines/profile';
 import { steadySolution, riseOf, whyBlocked, type FlowCode, type SteadySolution } from './flowSolve';
 import type { Detail } from '../tank/tankResult';
@@ -78,6 +79,8 @@ export type FlowResult = {
   readonly duties: readonly DutyResult[];
   /** The place nearest to boiling at the needed flow. */
   readonly suction: { readonly node: string; readonly margin_Pa: number; readonly gauge_Pa: number };
+  /** Where gravity alone feeds it. */
+  readonly head: Head | undefined;
   readonly ullageGauge_Pa: number;
   /** Goes back to a tank, where the consumer has a line for it. */
   readonly returned_m3PerS: number;
@@ -148,6 +151,7 @@ export function flowResult(
     pressureAtNeed_Pa: solution.nodes.get(inletNode(consumer.id))!.gauge_Pa,
     duties: detail === 'full' ? dutiesOf(inputs, consumer, back) : [],
     suction: worstSuction(inputs, path, solution),
+    head: headOf(inputs, consumer),
     ullageGauge_Pa: lowestUllage_Pa(inputs, solution),
     returned_m3PerS: back,
     nodes: [...solution.nodes.values()],

@@ -2,7 +2,7 @@ import { carriesFlow, endKey, runsOf, type Run, type Circuits } from '../../plan
 import {
   lineRun,
   partPositions,
-  pumpsUnder,
+  sunkParts,
   surfaceHeight_m,
   type FlowInputs,
   type TankLevel,
@@ -124,19 +124,14 @@ export type Solved = {
   readonly links: readonly LinkResult[];
 };
 
-/** Where pumps in the liquid and the pickups that they hang on really stand: at the inlet, not at the lid. */
-function sunkPlaces(inputs: FlowInputs): Map<string, Vec3> {
-  return new Map(
-    [...pumpsUnder(inputs)].flatMap(([pump, pickup]): [string, Vec3][] => {
+/** Where parts in the liquid and the pickups that they hang on really stand: at the inlet, not at the lid. */
+const sunkPlaces = (inputs: FlowInputs): Map<string, Vec3> =>
+  new Map(
+    [...sunkParts(inputs)].map(([item, pickup]): [string, Vec3] => {
       const { tank } = inputs.levels.find(({ tank: each }) => each.pickups.includes(pickup))!;
-      const at = inVehicle(tank, pickup.inlet.point_m);
-      return [
-        [pump, at],
-        [pickup.document.id, at],
-      ];
+      return [item, inVehicle(tank, pickup.inlet.point_m)];
     }),
   );
-}
 
 /** Where a run goes and what the pressure does on it, from its first part to its last. */
 function runProfile(

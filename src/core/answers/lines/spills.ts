@@ -1,5 +1,5 @@
 import { endKey, itemsOf, linesByEnd, runsOf, type EndRef, type Item } from '../../plan/circuits';
-import { partPositions, surfaceHeight_m, type FlowInputs, type TankLevel } from '../../model/compileNetwork';
+import { partPositions, sunkParts, surfaceHeight_m, type FlowInputs, type TankLevel } from '../../model/compileNetwork';
 import { endsOfComponent, isShutOff, joinedEnds, kindOf, type EndName } from '../../components';
 import type { ComponentDocument, LineDocument } from '../../plan/schema';
 import { add, dot, volumeBelow, type Vec3 } from '../../geometry';
@@ -63,7 +63,7 @@ function sceneOf(inputs: FlowInputs): Scene {
 /** What drains at each end of each liquid line when it is undone there. */
 export function jointSpills(inputs: FlowInputs): JointSpill[] {
   const scene = sceneOf(inputs);
-  return inputs.system.lines.filter(isWet).flatMap((line) =>
+  return linesOutside(inputs).flatMap((line) =>
     (['from', 'to'] as const).flatMap((at): JointSpill[] => {
       const where = scene.positions.get(line[at].item);
       if (!where) return [];
@@ -80,10 +80,9 @@ export function jointSpills(inputs: FlowInputs): JointSpill[] {
 /** What runs out if each run's line breaks at its lowest point: to the ground, or into the bilge. */
 export function breakSpills(inputs: FlowInputs): BreakSpill[] {
   const scene = sceneOf(inputs);
+  const outside = linesOutside(inputs);
   return runsOf(inputs.system).flatMap((run): BreakSpill[] => {
-    const lines = run.steps
-      .flatMap((step) => (step.kind === 'line' ? inputs.system.lines.filter(({ id }) => id === step.id) : []))
-      .filter(isWet);
+    const lines = run.steps.flatMap((step) => (step.kind === 'line' ? outside.filter(({ id }) => id === step.id) : []));
     const lows = lines.flatMap((line) => {
       const heights = heightsOf(scene, line);
       return heights.length > 0 ? [{ line, height_m: Math.min(...heights) }] : [];
@@ -96,6 +95,12 @@ export function breakSpills(inputs: FlowInputs): BreakSpill[] {
     walker.into(low.line.to);
     return [{ ...walker.result(), run: run.id, runName: run.name, lineName: low.line.name, height_m: low.height_m }];
   });
+}
+
+/** Liquid lines, but for those between parts in a tank: what comes undone there spills nothing. */
+function linesOutside(inputs: FlowInputs): LineDocument[] {
+  const sunk = sunkParts(inputs);
+  return inputs.system.lines.filter((line) => isWet(line) && !(sunk.has(line.from.item) && sunk.has(line.to.item)));
 }
 
 const isWet = ({ purpose }: LineDocument): boolean => purpose !== 'vent' && purpose !== 'overflow';

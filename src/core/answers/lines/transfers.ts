@@ -11,8 +11,8 @@ import {
 } from '../../plan/circuits';
 import { kindOf } from '../../components';
 import {
-  partPositions,
   returned_m3PerS,
+  sunkParts,
   surfaceHeight_m,
   ullageNode,
   type FlowInputs,
@@ -20,8 +20,8 @@ import {
 } from '../../model/compileNetwork';
 import { dot, volumeBelow } from '../../geometry';
 import { boreArea_m2, type NetworkSolution } from '../../network';
-import { starvingOffset_m } from '../../tank';
 import { arriving } from '../flow/flowResult';
+import { gravityFeed, headOver_m, heightOf_m } from '../flow/head';
 import { fluidState } from '../../fluids';
 import { HEAT_CAPACITY, type FluidKey } from '../../reference/fluids';
 import { pumpCurrent_A, voltsAtPump } from '../flow/electrics';
@@ -107,8 +107,6 @@ export type CircuitsResult = {
 const BACKFLOW_M3_PER_S = 1e-9;
 /** Less than this with the pumps off is what seats leak [m³/s]. */
 const GOES_ON_M3_PER_S = 1e-7;
-/** Over the level at which a pickup draws air [m]. */
-const JUST_WET_M = 1e-3;
 
 /**
  * What the circuits do beside feeding: transfer, return, flow back, mislead a
@@ -261,9 +259,14 @@ function returnSources(system: Circuits, { links }: NetworkSolution): Source[] {
 
 function returnsOf(inputs: FlowInputs, solution: NetworkSolution): ReturnResult[] {
   const { system, levels } = inputs;
+  const sunk = sunkParts(inputs);
   return returnSources(system, solution).flatMap((source): ReturnResult[] => {
     const port = portAfter(system, source.ref);
-    const level = levels.find(({ tank }) => tank.document.ports.some(({ id }) => id === port));
+    // What hangs in a tank and has no line lets out right there.
+    const pickup = port === undefined ? sunk.get(source.ref.item) : undefined;
+    const level = levels.find(({ tank }) =>
+      pickup ? tank.pickups.includes(pickup) : tank.ports.some(({ document }) => document.id === port),
+    );
     if (!level) return [];
     const { tank, up, offset_m } = level;
     const elsewhere = source.drawnBy !== undefined && !tank.document.pickups.some(({ id }) => id === source.drawnBy);
@@ -271,7 +274,9 @@ function returnsOf(inputs: FlowInputs, solution: NetworkSolution): ReturnResult[
     const mouth = tank.ports.find(({ document }) => document.id === port);
     const mouth_m = mouth
       ? dot(up, [mouth.point_m[0], mouth.point_m[1], mouth.point_m[2] - (mouth.document.drop_m?.value ?? 0)])
-      : -Infinity;
+      : pickup
+        ? dot(up, pickup.inlet.point_m)
+        : -Infinity;
     return [
       {
         from: source.ref.item,
@@ -369,24 +374,12 @@ function sightErrors(inputs: FlowInputs, { nodes, links }: NetworkSolution): Sig
   );
 }
 
-/** Height of a part against effective gravity [m]. */
-const heightOf_m = ({ system, levels, state: { gravity } }: FlowInputs, id: string): number =>
-  dot(gravity.up, partPositions(system, levels).get(id) ?? [0, 0, 0]);
-
 function lowestOf(inputs: FlowInputs): LowestResult[] {
   const { system, levels } = inputs;
-  const { gravity } = inputs.state;
   return system.consumers.flatMap((consumer): LowestResult[] => {
-    const path = feedPath(system, consumer.id);
-    if (system.components.some((part) => part.kind === 'pump' && path.includes(part.id))) return [];
-    const level = levels.find(({ tank }) => tank.pickups.some(({ document }) => document.id === path.at(-1)));
-    const pickup = level?.tank.pickups.find(({ document }) => document.id === path.at(-1));
-    if (!level || !pickup) return [];
-    const offset_m = Math.min(level.offset_m, starvingOffset_m(pickup.inlet, level.up) + JUST_WET_M);
-    const low: FlowInputs = {
-      ...inputs,
-      levels: levels.map((each) => (each === level ? { ...level, offset_m } : each)),
-    };
+    const feed = gravityFeed(inputs, consumer);
+    if (!feed) return [];
+    const low: FlowInputs = { ...inputs, levels: levels.map((each) => (each === feed.level ? feed.last : each)) };
     if (whyBlocked(low, consumer)) return [];
     const solved = steadySolution(
       low,
@@ -397,7 +390,7 @@ function lowestOf(inputs: FlowInputs): LowestResult[] {
       {
         consumer: consumer.id,
         name: consumer.name,
-        head_m: surfaceHeight_m({ ...level, offset_m }, gravity.up) - heightOf_m(inputs, consumer.id),
+        head_m: headOver_m(inputs, feed.last, consumer),
         delivered_m3PerS: solved.ok ? arriving(low, consumer, solved.value.solution) : undefined,
       },
     ];

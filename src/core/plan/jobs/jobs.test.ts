@@ -191,7 +191,7 @@ describe('the numbers of a whole job', () => {
     expect(askedNumbers(planned('expelled', { what: 'coolant' }))).toEqual(['holds', 'comes']);
     expect(askedNumbers(planned('expelled', { what: 'overflow' }))).toEqual(['holds']);
     expect(askedNumbers(planned('water'))).toEqual(['holds', 'usable']);
-    expect(askedNumbers(planned('bottle'))).toEqual(['holds', 'usable', 'delivers', 'goes']);
+    expect(askedNumbers(planned('bottle'))).toEqual(['holds', 'usable', 'head', 'delivers', 'goes']);
     expect(askedNumbers(planned('main'))).toEqual(['holds', 'usable', 'delivers', 'goes', 'gauge']);
   });
 });
