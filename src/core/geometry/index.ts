@@ -88,6 +88,7 @@ export { crossingsAt, outlineBelow, sectionAcross, surfaceInSection, type Axis, 
 export { roomDepth } from './roomDepth';
 export { insideOutline, toStretch } from './outline';
 export { rodMesh } from './rod';
+export { roundedWay } from './rounded';
 export {
   AT_HOME,
   composed,

@@ -12,6 +12,7 @@ export function fitFaults(system: SystemDocument): Fault[] {
       ...tank.pickups.map(({ id }) => id),
     ]),
     ...obstacles.map(({ id }) => id),
+    ...system.lines.map(({ id }) => id),
   ]);
   return [
     ...(bay.kind === 'measured' ? bayFaults(bay) : []),

@@ -1,6 +1,6 @@
-import { compileTankBody, outerMesh, placeOf, type FitCode } from '../../model/compileFit';
+import { compileTankBody, hoseEndOf, outerMesh, placeOf, type FitCode } from '../../model/compileFit';
 import { compileTank, type TankModel } from '../../model/compileTank';
-import type { Plan, WayStep } from '../../plan/schema';
+import type { LineDocument, Plan, WayStep } from '../../plan/schema';
 import {
   checkWay,
   findWay,
@@ -36,14 +36,15 @@ import {
 } from '../../geometry';
 import { failure, success, unwrap, type Outcome } from '../../outcome';
 import { sceneOf, type FitScene } from './fit';
+import { hardLine, hardLines } from './hardLines';
 
 export type PartChoice = {
   readonly id: string;
   readonly name: string;
-  readonly kind: 'tank' | 'obstacle' | 'sender' | 'pickup';
+  readonly kind: 'tank' | 'obstacle' | 'sender' | 'pickup' | 'line';
 };
 
-/** What can be taken out by hand: tanks, removable obstacles, and what hangs in a tank by its port. */
+/** What can be taken out by hand: tanks, removable obstacles, what hangs in a tank by its port, and hard lines. */
 export const partChoices = (system: Plan): PartChoice[] => [
   ...system.tanks.map(({ id, name }): PartChoice => ({ id, name, kind: 'tank' })),
   ...system.fit.obstacles
@@ -55,12 +56,13 @@ export const partChoices = (system: Plan): PartChoice[] => [
       .filter(({ kind }) => kind === 'top-tube')
       .map(({ id, name }): PartChoice => ({ id, name, kind: 'pickup' })),
   ]),
+  ...hardLines(system).map(({ id, name }): PartChoice => ({ id, name, kind: 'line' })),
 ];
 
 type Scenery = { readonly parts: readonly Part[]; readonly fixed: readonly Blocker[] };
 
-/** Everything that can be taken out, and everything that cannot. */
-function sceneryOf(system: Plan, scene: FitScene): Outcome<Scenery, FitCode> {
+/** Everything that can be taken out, and everything that cannot; tanks without what stands on the ports left out. */
+function sceneryOf(system: Plan, scene: FitScene, bare: ReadonlySet<string> = new Set()): Outcome<Scenery, FitCode> {
   const solid = scene.obstacles.filter(({ role }) => isSolid(role));
   const parts: Part[] = solid
     .filter(({ removable }) => removable)
@@ -68,10 +70,11 @@ function sceneryOf(system: Plan, scene: FitScene): Outcome<Scenery, FitCode> {
   for (const tank of system.tanks) {
     const body = compileTankBody(system, tank);
     if (!body.ok) return body;
+    const pieces = body.value.pieces.filter(({ id }) => !bare.has(id));
     parts.push({
       id: tank.id,
       name: tank.name,
-      surface: joinedSurface(body.value.pieces.map(({ surface }) => surface)),
+      surface: joinedSurface(pieces.map(({ surface }) => surface)),
       at: body.value.at,
       middle_m: boxMiddle(body.value.pieces[0]!.surface),
     });
@@ -129,6 +132,8 @@ function partAmong(system: Plan, id: string): Outcome<{ part: Part; blockers: Bl
       blockers: [...scenery.value.fixed, ...scenery.value.parts.filter((part) => part !== whole).map(asBlocker)],
       scenery: scenery.value,
     });
+  const line = hardLines(system).find((each) => each.id === id);
+  if (line) return lineAmong(system, scene.value, line);
   const inner = innerPart(system, id);
   if (!inner.ok) return inner;
   const others = scenery.value.parts.filter((part) => part.id !== inner.value.tank);
@@ -136,6 +141,19 @@ function partAmong(system: Plan, id: string): Outcome<{ part: Part; blockers: Bl
     part: inner.value.part,
     blockers: [inner.value.walls, ...scenery.value.fixed, ...others.map(asBlocker)],
     scenery: scenery.value,
+  });
+}
+
+/** A hard line, with nothing on the ports that it screws to; what is undone there first is not in its way. */
+function lineAmong(system: Plan, scene: FitScene, line: LineDocument): ReturnType<typeof partAmong> {
+  const hard = hardLine(system, line);
+  if (!hard) return failure('no-part', line.name, 'Its ends have no places yet: say how it runs.');
+  const scenery = sceneryOf(system, scene, new Set([...hard.ports].flatMap((port) => [port, hoseEndOf(port)])));
+  if (!scenery.ok) return scenery;
+  return success({
+    part: hard.part,
+    blockers: [...scenery.value.fixed, ...scenery.value.parts.map(asBlocker)],
+    scenery: { ...scenery.value, parts: [...scenery.value.parts, hard.part] },
   });
 }
 
