@@ -7,6 +7,8 @@ import {
   orderOut,
   partChoices,
   reachOf,
+  cutObstacles,
+  obstacleTemplates,
   templatesOf,
 } from '@/core/answers';
 import type { WayOut } from '@/core/answers';
@@ -38,7 +40,8 @@ export const fit: Verb = {
     seed: `of the search for a way; ${SEED} where it is left out`,
     samples: `for how many positions a way is looked for; ${MANY_SAMPLES} where it is left out`,
     reach: 'whether hands and tools get to every port and named place (yes)',
-    templates: 'outlines of every flat face of every tank, with the lengths to check (yes)',
+    templates:
+      'outlines of every flat face of every tank and of what stands in the space, with the lengths to check (yes)',
     largest: 'the largest box and prism that the space takes (yes)',
   },
   needs: 'nothing',
@@ -50,7 +53,10 @@ export const fit: Verb = {
     const templates =
       options.templates === undefined
         ? undefined
-        : system.tanks.map((tank, t) => ({ tank: tank.id, faces: templatesOf(system, t) }));
+        : [
+            ...system.tanks.map((tank, t) => ({ tank: tank.id, faces: templatesOf(system, t) })),
+            ...cutObstacles(system).map((each) => ({ obstacle: each.id, faces: obstacleTemplates(system, each) })),
+          ];
     return {
       system: system.name,
       ...result.value,
@@ -66,8 +72,8 @@ export const fit: Verb = {
         : {}),
       ...(templates
         ? {
-            templates: templates.map(({ tank, faces }) => ({
-              tank,
+            templates: templates.map(({ faces, ...of }) => ({
+              ...of,
               faces: faces.ok ? faces.value : failed(faces.error),
             })),
           }

@@ -122,7 +122,15 @@ export {
 export { largestTanks, withLargest, type LargestTank } from './fit/largestTanks';
 export { fitDrawing, type FitDrawing, type FitShape, type FitViewKey } from './fit/fitDrawing';
 export { reachOf, type ReachAnswer, type ReachJob, type ReachWhen, type ToolAtWork } from './fit/reach';
-export { mirrored, templatesOf, type Template, type TemplateEdge } from './fit/templates';
+export {
+  cutObstacles,
+  mirrored,
+  obstacleTemplates,
+  templatesOf,
+  type Template,
+  type TemplateEdge,
+  type TemplateHole,
+} from './fit/templates';
 export {
   calibrationResult,
   readingValue,

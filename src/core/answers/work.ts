@@ -14,7 +14,7 @@ import type { FitGap } from './fit/fit';
 import { fitForSteps, reachFor } from './fit/fitCache';
 import { largestTanks } from './fit/largestTanks';
 import { sheetsOf } from './fit/sheets';
-import { templatesOf } from './fit/templates';
+import { cutObstacles, obstacleTemplates, templatesOf } from './fit/templates';
 import { checkedWay, foundWay, MANY_SAMPLES, orderOut, wayPicture } from './fit/ways';
 import { calibrationResult, taughtByPours, type CalibrationResult } from './gauge/calibration';
 import { designedSender, refittedSender } from './gauge/senderDesign';
@@ -128,7 +128,10 @@ export const answerWork = <J extends Counted>(rules: AskedRules<J>) =>
     }),
     fitDrawing: atOnce((plan: Read<'fitDrawing'>, t: number) => fitDrawing(plan, t)),
     changes: atOnce((system: Read<'changes'>, t: number, gap?: FitGap) => success(changesOf(system, t, gap))),
-    templates: atOnce((plan: Read<'templates'>, t: number) => templatesOf(plan, t)),
+    templates: atOnce((plan: Read<'templates'>, t: number, obstacle?: string) => {
+      const of = cutObstacles(plan).find(({ id }) => id === obstacle);
+      return of ? obstacleTemplates(plan, of) : templatesOf(plan, t);
+    }),
     built: atOnce((system: Read<'built'>, t: number) => success(builtResult(system, t))),
     sizeFor: atOnce((plan: Read<'sizeFor'>, t: number, key: string, holds_m3: number) =>
       sizeForVolume(plan, t, key, holds_m3),

@@ -17,7 +17,7 @@ export {
   type ViewFrame,
 } from './section';
 export { spaceDrawing, VIEW_AXES, withRoomFor, type Moving, type SpaceDrawing, type SpaceLook } from './space';
-export { outlineDrawing, type OutlineLook } from './outline';
+export { holeSizeWords, outlineDrawing, roundHoles, type OutlineLook } from './outline';
 export {
   brokenLines,
   figureRoom,

@@ -1,4 +1,4 @@
-import type { Template } from '../answers';
+import type { Template, TemplateHole } from '../answers';
 import {
   areaMark,
   circleMark,
@@ -26,6 +26,20 @@ const LEAST_HOLE_MM = 0.5;
 /** A shorter edge carries no length; the table beside it does [mm]. */
 const LEAST_LABELLED_MM = 12;
 
+/** The least width of a hole [m]. */
+const acrossHole_m = (size: TemplateHole['size']): number =>
+  'diameter_m' in size ? size.diameter_m : Math.min(size.width_m, size.height_m);
+
+/** Size of a hole, in words. */
+export const holeSizeWords = (size: TemplateHole['size'], length: (value_m: number) => string): string =>
+  'diameter_m' in size ? `⌀ ${length(size.diameter_m)}` : `${length(size.width_m)} × ${length(size.height_m)}`;
+
+/** The round ones, by number, that a template's own loops do not draw. */
+export const roundHoles = (holes: readonly TemplateHole[]) =>
+  holes.flatMap(({ at_m, size }, i) =>
+    'diameter_m' in size ? [{ name: `${i + 1}`, at_m, diameter_m: size.diameter_m }] : [],
+  );
+
 /** A face as it is cut in card, with its corners, the lengths of its edges and its holes by number. */
 export function outlineDrawing(template: Template, { title, room, length, pages = [] }: OutlineLook): Drawing {
   const mmPerM = Math.min(
@@ -43,10 +57,12 @@ export function outlineDrawing(template: Template, { title, room, length, pages 
       template.loops.map((loop) => loop.map(place)),
       'tank',
     ),
-    ...template.holes.flatMap(({ at_m, diameter_m }, i) =>
-      ofThing(`hole:${i}`, [
-        circleMark('thing', place(at_m), Math.max(LEAST_HOLE_MM, (diameter_m / 2) * mmPerM), 'paper'),
-      ]),
+    ...template.holes.flatMap(({ at_m, size }, i) =>
+      'diameter_m' in size
+        ? ofThing(`hole:${i}`, [
+            circleMark('thing', place(at_m), Math.max(LEAST_HOLE_MM, (size.diameter_m / 2) * mmPerM), 'paper'),
+          ])
+        : [],
     ),
     ...(isLettered ? letters(outline) : []),
     ...pages.map(({ min_m, max_m }) =>
@@ -64,11 +80,11 @@ export function outlineDrawing(template: Template, { title, room, length, pages 
       size_mm: TEXT_MM,
       tone: 'soft',
     })),
-    ...template.holes.map(({ at_m, diameter_m }, i): Wish => ({
+    ...template.holes.map(({ at_m, size }, i): Wish => ({
       text: String(i + 1),
       of: `hole:${i}`,
       at: place(at_m),
-      clear_mm: Math.max(LEAST_HOLE_MM, (diameter_m / 2) * mmPerM),
+      clear_mm: Math.max(LEAST_HOLE_MM, (acrossHole_m(size) / 2) * mmPerM),
       size_mm: TEXT_MM,
       isBold: true,
     })),

@@ -7,7 +7,7 @@ import { AXES, sided, startSize, type ShapeKindOf } from './shape';
 const schema = closed({
   kind: kindIs('cylinder'),
   axis: oneOf(AXES),
-  diameter_m: known(0.02, 10, 'diameter', 'tape'),
+  diameter_m: known(0.002, 10, 'diameter', 'tape'),
   shell_m: known(0, 20, 'straight shell', 'tape'),
   nearEnd: oneOf(END_SHAPES),
   farEnd: oneOf(END_SHAPES),

@@ -2,10 +2,11 @@
 
 import { Box, chakra } from '@chakra-ui/react';
 import { Download, Printer } from 'lucide-react';
+import { useShallow } from 'zustand/react/shallow';
 import { fileNameOf } from '@/core/plan';
-import type { Template } from '@/core/answers';
+import { cutObstacles, type Template } from '@/core/answers';
 import { cornerLetter, drawingSvg, templateDrawing } from '@/core/drawings';
-import { outlineDrawing } from '@/core/reports';
+import { holeSizeWords, outlineDrawing, roundHoles } from '@/core/reports';
 import { formatQuantity } from '@/core/units';
 import { DrawingView } from '../drawing/DrawingView';
 import { MM_A_PX, useRoom } from '../drawing/useRoom';
@@ -15,7 +16,9 @@ import { goToSheet } from '../paper/choice';
 import { Panel } from '../parts/Panel';
 import { saveFile } from '../parts/saveFile';
 import { useReader } from '../state/reader';
+import { useValue } from '../state/editor';
 import { useSides } from '../state/sides';
+import { useTank } from '../state/tankChoice';
 import { useTemplate, useTemplateChoice } from './useTemplate';
 
 /**
@@ -29,9 +32,10 @@ export function TemplatesPanel() {
   if (!template) {
     return (
       <Panel title="Templates" testId="templates">
+        <TemplateOf />
         <Box color="soft">
           {faces
-            ? 'This tank has no flat face: lay card round it and trace.'
+            ? 'It has no flat face: lay card round it and trace.'
             : why === undefined
               ? 'Working out the faces…'
               : `The faces cannot be worked out: ${why}`}
@@ -50,11 +54,12 @@ export function TemplatesPanel() {
         </Button>
       }
     >
-      <Box color="soft" mb="2">
+      <Box color="soft" mb="2" maxW="75ch">
         Cut the outline in card and hold it where the face will be. If a number does not agree, the bay is not as
         measured: find out which, before metal is cut.
       </Box>
       <Box display="flex" gap="3" flexWrap="wrap" alignItems="end" mb="3">
+        <TemplateOf />
         <Select
           label="Face"
           value={template.name}
@@ -95,11 +100,32 @@ export function TemplatesPanel() {
   );
 }
 
+/** Of which body: the tank at work, or a bracket, a frame or a cover that is cut from sheet too. */
+export function TemplateOf() {
+  const t = useTank();
+  const { obstacle } = useTemplateChoice();
+  const choices = useValue(
+    useShallow((system) => [
+      `- ${system.tanks[t]!.name}`,
+      ...cutObstacles(system).map(({ id, name }) => `${id} ${name}`),
+    ]),
+  ).map((choice) => ({ value: choice.split(' ')[0]!, label: choice.slice(choice.indexOf(' ') + 1) }));
+  if (choices.length < 2) return null;
+  return (
+    <Select
+      label="Of"
+      value={choices.find(({ value }) => value === obstacle)?.value ?? '-'}
+      options={choices}
+      onChange={(of) => useTemplateChoice.setState({ obstacle: of === '-' ? undefined : of, face: undefined })}
+    />
+  );
+}
+
 /** What stands on the saved sheet, in the reader's units. */
 const sheetOf = (template: Template, title: string, text: (value: number) => string) => ({
   title,
   loops: template.loops,
-  circles: template.holes,
+  circles: roundHoles(template.holes),
   notes: [
     `Outside of the sheet, ${text(template.width_m)} wide and ${text(template.height_m)} high. Add for folds, take off for corner welds.`,
     ...template.edges.map(
@@ -190,13 +216,13 @@ function Checks({ template }: { readonly template: Template }) {
                 <td />
               </chakra.tr>
             ))}
-          {template.holes.map(({ name, at_m, diameter_m }, i) => (
+          {template.holes.map(({ name, at_m, size }, i) => (
             <chakra.tr key={name} borderTopWidth="1px" borderColor="rule">
               <chakra.td px="2" py="1">
                 <b>{i + 1}</b> {name}
               </chakra.td>
               <chakra.td px="2" textAlign="right" fontWeight="700" whiteSpace="nowrap">
-                ⌀ {text(diameter_m)}
+                {holeSizeWords(size, text)}
               </chakra.td>
               <chakra.td px="2">
                 {text(at_m[0])} from the left, {text(at_m[1])} from below

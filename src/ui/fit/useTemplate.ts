@@ -1,17 +1,18 @@
 'use client';
 
 import { create } from 'zustand';
-import { mirrored, type Template } from '@/core/answers';
+import { cutObstacles, mirrored, type Template } from '@/core/answers';
 import { useAnswer } from '../state/answers';
 import { useSystem } from '../state/editor';
 import { useSides } from '../state/sides';
 import { useTank } from '../state/tankChoice';
 
 /** Which face is cut in card, and whether turned over; the same in its panel and on its sheet. */
-export const useTemplateChoice = create<{ readonly face: string | undefined; readonly isOver: boolean }>()(() => ({
-  face: undefined,
-  isOver: false,
-}));
+export const useTemplateChoice = create<{
+  /** A bracket, a frame or a cover; the tank at work where left out. */ readonly obstacle: string | undefined;
+  readonly face: string | undefined;
+  readonly isOver: boolean;
+}>()(() => ({ obstacle: undefined, face: undefined, isOver: false }));
 
 type TemplateInUse = {
   /** Undefined until they are worked out, and where they cannot be. */
@@ -26,17 +27,19 @@ type TemplateInUse = {
 export function useTemplate(): TemplateInUse {
   const sides = useSides();
   const t = useTank();
-  const tank = useSystem().tanks[t]!.name;
-  const { face, isOver } = useTemplateChoice();
-  const { value, standing, reason } = useAnswer('templates', t);
+  const system = useSystem();
+  const { obstacle, face, isOver } = useTemplateChoice();
+  const of = cutObstacles(system).find(({ id }) => id === obstacle);
+  const name = of?.name ?? system.tanks[t]!.name;
+  const { value, standing, reason } = useAnswer('templates', t, of?.id);
   const faces = value?.ok ? value.value : undefined;
   const chosen = faces?.find(({ name }) => name === face) ?? faces?.[0];
   return {
     faces,
     template: chosen && isOver ? mirrored(chosen) : chosen,
     title: chosen
-      ? `${tank}, ${sides(chosen.name).toLowerCase()}${isOver ? ', turned over' : ', seen from outside'}`
-      : tank,
+      ? `${name}, ${sides(chosen.name).toLowerCase()}${isOver ? ', turned over' : ', seen from outside'}`
+      : name,
     isFresh: standing === 'fresh',
     why: value && !value.ok ? value.error.detail : value ? undefined : reason,
   };

@@ -17,6 +17,7 @@ import { useReader } from '../state/reader';
 import { useSides } from '../state/sides';
 import { useTank } from '../state/tankChoice';
 import { TankPicker } from '../tank/TankPicker';
+import { TemplateOf } from '../fit/TemplatesPanel';
 import { useTemplate, useTemplateChoice } from '../fit/useTemplate';
 import { isSheet, SHEET_KEYS, usePaper, type SheetKey } from './choice';
 import { SHEETS } from './contents';
@@ -79,9 +80,10 @@ function FaceChoice() {
   const sides = useSides();
   const { faces, template } = useTemplate();
   const { isOver } = useTemplateChoice();
-  if (!faces || !template) return null;
+  if (!faces || !template) return <TemplateOf />;
   return (
     <>
+      <TemplateOf />
       <Select
         label="Face"
         value={template.name}

@@ -1,6 +1,14 @@
 import type { Template } from '@/core/answers';
 import { cornerLetter, OVERLAP_MM, TEMPLATE_MARGIN_MM, templateOutline, tilesOf, type Tile } from '@/core/drawings';
-import { figureRoom, MOST_LETTERED, outlineDrawing, type Block, type PaperKey } from '@/core/reports';
+import {
+  figureRoom,
+  holeSizeWords,
+  MOST_LETTERED,
+  outlineDrawing,
+  roundHoles,
+  type Block,
+  type PaperKey,
+} from '@/core/reports';
 import type { Write } from './sheets';
 
 const MM = 1000;
@@ -10,7 +18,7 @@ const KEY_SHARE = 0.4;
 /** A face to be cut in card: its outline and what to hold a tape to, then the outline at true size, page by page. */
 export function templateSheet(template: Template, title: string, paper: PaperKey, write: Write): Block[] {
   const isLettered = template.loops[0]!.length <= MOST_LETTERED;
-  const circles = template.holes.map(({ at_m, diameter_m }, i) => ({ name: `${i + 1}`, at_m, diameter_m }));
+  const circles = roundHoles(template.holes);
   const whole = templateOutline({ title, loops: template.loops, circles }, isLettered);
   const room = figureRoom(paper);
   const tiles = tilesOf(whole, room);
@@ -94,10 +102,10 @@ const holesTable = ({ holes }: Template, length: (value_m: number) => string): B
     { title: 'from the left', share: 1.5, align: 'right' },
     { title: 'from below', share: 1.5, align: 'right' },
   ],
-  rows: holes.map(({ name, at_m, diameter_m }, i) => [
+  rows: holes.map(({ name, at_m, size }, i) => [
     `${i + 1}`,
     name,
-    `⌀ ${length(diameter_m)}`,
+    holeSizeWords(size, length),
     length(at_m[0]),
     length(at_m[1]),
   ]),

@@ -1,9 +1,14 @@
 import { readFileSync } from 'node:fs';
-import { describe, expect, it } from 'vitest';
+import { beforeAll, describe, expect, it } from 'vitest';
 import { expectClose } from '../../../../tests/expectClose';
 import { chosen, parseSystemText, type SystemDocument } from '../../plan';
 import { unwrap } from '../../outcome';
-import { mirrored, templatesOf } from '..';
+import { mirrored, obstacleTemplates, templatesOf } from '..';
+import { loadKernel } from '../../geometry';
+import { seeded } from '../../seeded';
+import { faceSheets } from './sheets';
+
+beforeAll(loadKernel);
 
 const CAR = unwrap(parseSystemText(readFileSync('demo/hill-climb-car.json', 'utf8')));
 const level = chosen(0);
@@ -105,5 +110,103 @@ describe('templates', () => {
       loops: lid.loops.map((loop) => loop.map((point) => point.map((value) => expect.closeTo(value, 12)))),
     });
     expect(of('Floor').holes).toEqual([]);
+  });
+});
+
+describe('brackets, frames and covers', () => {
+  const [rail] = BOX.fit.obstacles;
+  const body = (shape: object, operation: 'add' | 'cut', x_m: number, y_m: number, z_m: number) => ({
+    ...rail!.bodies[0]!,
+    operation,
+    shape,
+    x_m: chosen(x_m),
+    y_m: chosen(y_m),
+    z_m: chosen(z_m),
+  });
+
+  it('seeded plates on a slant: middles and sizes of what is cut, and the area that is left', () => {
+    const { uniform } = seeded(9);
+    for (let n = 0; n < 25; n++) {
+      const [length, width, sheet] = [0.3 + uniform(), 0.25 + 0.5 * uniform(), 0.002 + 0.006 * uniform()];
+      const diameter = 0.012 + 0.08 * uniform();
+      const [wide, high] = [0.02 + 0.08 * uniform(), 0.02 + 0.08 * uniform()];
+      // One to the front, one to the rear of the middle, clear of it and of the edges.
+      const [u, v] = [length * 0.72, diameter / 2 + 0.01 + (width - diameter - 0.02) * uniform()];
+      const [p, q] = [0.01 + (length * 0.45 - wide - 0.01) * uniform() * 0.9, 0.01 + (width - high - 0.02) * uniform()];
+      const plate = {
+        ...rail!,
+        id: 'plate',
+        name: 'Bracket',
+        yaw_deg: chosen(360 * uniform()),
+        pitch_deg: chosen(60 * (uniform() - 0.5)),
+        roll_deg: chosen(60 * (uniform() - 0.5)),
+        bodies: [
+          body(
+            { kind: 'box', length_m: chosen(length), width_m: chosen(width), height_m: chosen(sheet) },
+            'add',
+            0,
+            0,
+            0,
+          ),
+          body(
+            {
+              kind: 'cylinder',
+              axis: 'z',
+              diameter_m: chosen(diameter),
+              shell_m: chosen(0.05),
+              nearEnd: 'flat',
+              farEnd: 'flat',
+            },
+            'cut',
+            u - diameter / 2,
+            v - diameter / 2,
+            -0.02,
+          ),
+          body(
+            { kind: 'box', length_m: chosen(wide), width_m: chosen(high), height_m: chosen(0.05) },
+            'cut',
+            p,
+            q,
+            -0.02,
+          ),
+        ],
+      } as SystemDocument['fit']['obstacles'][number];
+      const top = unwrap(obstacleTemplates({ ...BOX, fit: { ...BOX.fit, obstacles: [plate] } }, plate)).find(
+        ({ name }) => name === 'Top',
+      )!;
+      // From above with forward up, starboard is to the right.
+      expectClose(top.width_m, width, { rel: 1e-6, why: 'across' });
+      expectClose(top.height_m, length, { rel: 1e-6, why: 'along' });
+      const round = top.holes.find(({ size }) => 'diameter_m' in size)!;
+      const square = top.holes.find(({ size }) => 'width_m' in size)!;
+      expect(top.holes).toHaveLength(2);
+      expectClose((round.size as { diameter_m: number }).diameter_m, diameter, { rel: 3e-3, why: 'as it is cut' });
+      const apart = (at: readonly [number, number], to: readonly [number, number], why: string) =>
+        at.forEach((value, k) => expectClose(value, to[k]!, { abs: 2e-5, why }));
+      apart(round.at_m, [width - v, u], 'its middle, from the left and from below');
+      apart(square.at_m, [width - q - high / 2, p + wide / 2], 'its middle, from the left and from below');
+      expectClose((square.size as { width_m: number }).width_m, high, { rel: 1e-5, why: 'across' });
+      expectClose((square.size as { height_m: number }).height_m, wide, { rel: 1e-5, why: 'along' });
+      expectClose(top.area_m2, length * width - (Math.PI / 4) * diameter ** 2 - wide * high, {
+        rel: 1e-4,
+        why: 'sheet less what is cut',
+      });
+    }
+  });
+
+  it('a tank’s template cuts what its hole chart cuts, where it does', () => {
+    const templates = unwrap(templatesOf(CAR, 0));
+    const sheets = unwrap(faceSheets(CAR, 0));
+    let compared = 0;
+    for (const sheet of sheets) {
+      const template = templates.find(({ name }) => name === sheet.name);
+      for (const hole of template?.holes ?? []) {
+        const same = sheet.ports.find(({ name }) => name === hole.name)!;
+        expect(hole.size).toEqual({ diameter_m: same.hole_m });
+        expect(hole.at_m).toEqual(same.at_m);
+        compared++;
+      }
+    }
+    expect(compared).toBeGreaterThan(3);
   });
 });

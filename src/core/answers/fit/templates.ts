@@ -1,5 +1,7 @@
-import { outerMesh, placeOf, type FitCode } from '../../model/compileFit';
-import { portPoint } from '../../model/portSeat';
+import { compileObstacle, outerMesh, placeOf, type FitCode } from '../../model/compileFit';
+import { holeOf_m, portPoint } from '../../model/portSeat';
+import { bossPorts } from '../../model/sightBosses';
+import { chosen } from '../../schema/known';
 import type { Plan } from '../../plan/schema';
 import {
   dot,
@@ -7,18 +9,22 @@ import {
   insideOutline,
   onFace,
   placed,
+  posedMesh,
   rayCrossings,
+  signedArea_m2,
   subtract,
   turned,
+  type ClosedMesh,
   type FaceFrame,
   type FlatFace,
   type Point2,
+  type Pose,
   type Surface,
   type Vec3,
 } from '../../geometry';
 import { success, type Outcome } from '../../outcome';
 import { isSolid } from '../../fit';
-import { sceneOf, wallsOf } from './fit';
+import { sceneOf, wallsOf, type FitScene } from './fit';
 
 /** One side of a template: between which corners, and what it must stand off when held in its place. */
 export type TemplateEdge = {
@@ -40,7 +46,14 @@ export type Template = {
   readonly edges: readonly TemplateEdge[];
   /** Between corners that are not neighbours: those that fix the shape, longest first. */
   readonly diagonals: readonly { readonly from: number; readonly to: number; readonly length_m: number }[];
-  readonly holes: readonly { readonly name: string; readonly at_m: Point2; readonly diameter_m: number }[];
+  readonly holes: readonly TemplateHole[];
+};
+
+/** What is cut out of a face, by its middle: round, or so wide and high over all. */
+export type TemplateHole = {
+  readonly name: string;
+  readonly at_m: Point2;
+  readonly size: { readonly diameter_m: number } | { readonly width_m: number; readonly height_m: number };
 };
 
 /** Faces smaller than this are lugs and steps that need no card [m²]. */
@@ -61,47 +74,115 @@ export function templatesOf(system: Plan, t: number): Outcome<readonly Template[
   if (!outer.ok) return outer;
   const scene = sceneOf(system);
   if (!scene.ok) return scene;
-  const at = placeOf(tank.mounting);
-  const round = [
-    ...(scene.value.bay ? wallsOf(scene.value.bay) : []),
-    ...scene.value.obstacles.filter(({ role }) => isSolid(role)),
-  ];
-  const ports = tank.ports.flatMap((port) => {
+  // A spigot stands on another port's plate, and has no hole of its own.
+  const cut = [...tank.ports.filter(({ on }) => !on), ...bossPorts(tank).map(({ port }) => port)];
+  const holes = cut.flatMap((port) => {
     const point_m = portPoint(outer.value, port);
     return point_m ? [{ port, point_m }] : [];
   });
-  const faces = flatFaces(outer.value).filter(({ area_m2 }) => area_m2 > LEAST_FACE_M2);
-  const names = faceNames(faces.map(({ frame }) => frame.normal));
   return success(
-    faces.map((face, i): Template => {
-      const [outline] = face.loops as [readonly Point2[]];
-      const holes = ports
+    templatesIn(outer.value, placeOf(tank.mounting), standingRound(scene.value), faceNames, (face) =>
+      holes
         .filter(({ point_m }) => Math.abs(dot(face.frame.normal, subtract(point_m, face.frame.origin_m))) < ON_FACE_M)
         .map(({ port, point_m }) => ({
           name: port.name,
           at_m: inFace(point_m, face.frame),
-          diameter_m: port.bore_m.value,
+          size: { diameter_m: holeOf_m(port) },
         }))
-        .filter(({ at_m }) => insideOutline([outline], at_m));
-      const span = (k: 0 | 1): number => Math.max(...outline.map((point) => point[k]));
-      return {
-        name: names[i]!,
-        loops: face.loops,
-        width_m: span(0),
-        height_m: span(1),
-        area_m2: face.area_m2,
-        holes,
-        edges: outline.map((point, from): TemplateEdge => {
-          const to = (from + 1) % outline.length;
-          const gap = gapBeside(face, point, outline[to]!, (on, way) =>
-            nearest(round, placed(at, on), turned(at, way)),
-          );
-          return { from, to, length_m: apart(point, outline[to]!), ...(gap ? { gap } : {}) };
-        }),
-        diagonals: diagonalsOf(outline),
-      };
-    }),
+        .filter(({ at_m }) => insideOutline([face.loops[0]!], at_m)),
+    ),
   );
+}
+
+/** What can be cut from sheet beside the tanks: brackets, frames, covers, by what they are called. */
+export const cutObstacles = ({ fit }: Pick<Plan, 'fit'>): Plan['fit']['obstacles'] =>
+  fit.obstacles.filter(({ role }) => isSolid(role));
+
+/** Templates of every flat face of a bracket, a frame or a cover, with the openings that are cut in it. */
+export function obstacleTemplates(
+  system: Plan,
+  obstacle: Plan['fit']['obstacles'][number],
+): Outcome<readonly Template[], FitCode> {
+  const scene = sceneOf(system);
+  if (!scene.ok) return scene;
+  const none = chosen(0);
+  const home = { x_m: none, y_m: none, z_m: none, yaw_deg: none, pitch_deg: none, roll_deg: none };
+  const body = compileObstacle({ ...obstacle, ...home, motions: [] }, 0);
+  if (!body.ok) return body;
+  const tanks = system.tanks.flatMap((tank) => {
+    const outer = outerMesh(tank);
+    return outer.ok ? [{ name: tank.name, surface: posedMesh(outer.value, placeOf(tank.mounting)) }] : [];
+  });
+  const round = [...standingRound(scene.value, obstacle.id), ...tanks];
+  return success(
+    templatesIn(body.value.surface as ClosedMesh, placeOf(obstacle), round, plateNames, ({ loops }) =>
+      loops
+        .slice(1)
+        .map(openingOf)
+        .sort((a, b) => a.at_m[1] - b.at_m[1] || a.at_m[0] - b.at_m[0])
+        .map((opening, i) => ({ name: `Opening ${i + 1}`, ...opening })),
+    ),
+  );
+}
+
+type Round = readonly { readonly name: string; readonly surface: Surface }[];
+
+/** Walls of the bay and solid obstacles, but for one. */
+const standingRound = ({ bay, obstacles }: FitScene, but?: string): Round => [
+  ...(bay ? wallsOf(bay) : []),
+  ...obstacles.filter(({ id, role }) => isSolid(role) && id !== but),
+];
+
+/** A template of each flat face of a body, which stands at a pose among others. */
+function templatesIn(
+  body: ClosedMesh,
+  at: Pose,
+  round: Round,
+  namesOf: (normals: readonly Vec3[]) => string[],
+  holesOn: (face: FlatFace) => readonly TemplateHole[],
+): Template[] {
+  const faces = flatFaces(body).filter(({ area_m2 }) => area_m2 > LEAST_FACE_M2);
+  const names = namesOf(faces.map(({ frame }) => frame.normal));
+  return faces.map((face, i): Template => {
+    const [outline] = face.loops as [readonly Point2[]];
+    const span = (k: 0 | 1): number => Math.max(...outline.map((point) => point[k]));
+    return {
+      name: names[i]!,
+      loops: face.loops,
+      width_m: span(0),
+      height_m: span(1),
+      area_m2: face.area_m2,
+      holes: holesOn(face),
+      edges: outline.map((point, from): TemplateEdge => {
+        const to = (from + 1) % outline.length;
+        const gap = gapBeside(face, point, outline[to]!, (on, way) => nearest(round, placed(at, on), turned(at, way)));
+        return { from, to, length_m: apart(point, outline[to]!), ...(gap ? { gap } : {}) };
+      }),
+      diagonals: diagonalsOf(outline),
+    };
+  });
+}
+
+/** Fewer corners than this are no round hole. */
+const ROUND_CORNERS = 12;
+/** A round hole's corners lie this near to their circle, as a share of its radius. */
+const ROUND_REL = 0.01;
+
+/** An opening by its loop: round where all its corners lie on a circle. */
+function openingOf(loop: readonly Point2[]): Omit<TemplateHole, 'name'> {
+  const [min, max] = [Math.min, Math.max].map((most) => [0, 1].map((k) => most(...loop.map((point) => point[k]!)))) as [
+    number[],
+    number[],
+  ];
+  const at_m: Point2 = [(min[0]! + max[0]!) / 2, (min[1]! + max[1]!) / 2];
+  // Facets are set out so that their polygon has the area of the circle.
+  const radius = Math.sqrt(Math.abs(signedArea_m2(loop)) / Math.PI);
+  const isRound =
+    loop.length >= ROUND_CORNERS && loop.every((point) => Math.abs(apart(point, at_m) - radius) < ROUND_REL * radius);
+  return {
+    at_m,
+    size: isRound ? { diameter_m: 2 * radius } : { width_m: max[0]! - min[0]!, height_m: max[1]! - min[1]! },
+  };
 }
 
 /** A point as it lies in the plane of a face, along and up from its corner [m]. */
@@ -136,11 +217,7 @@ function gapBeside(
   return look(onFace(frame, [(a[0] + b[0]) / 2, (a[1] + b[1]) / 2]), way);
 }
 
-function nearest(
-  round: readonly { readonly name: string; readonly surface: Surface }[],
-  from: Vec3,
-  way: Vec3,
-): TemplateEdge['gap'] {
+function nearest(round: Round, from: Vec3, way: Vec3): TemplateEdge['gap'] {
   let best: TemplateEdge['gap'];
   for (const { name, surface } of round) {
     const distance_m = rayCrossings(surface, from, way).find((distance) => distance >= 0);
@@ -163,6 +240,13 @@ const LEANINGS = [
   ['to port', 'to starboard'],
   ['up', 'down'],
 ] as const;
+
+/** What has no lid. */
+const OF_PLATES: Readonly<Record<string, string>> = { Lid: 'Top', Floor: 'Underside' };
+
+/** A face of a bracket, a frame or a cover by the way it looks. */
+const plateNames = (normals: readonly Vec3[]): string[] =>
+  faceNames(normals).map((name) => name.replace(/^(Lid|Floor)/, (word) => OF_PLATES[word]!));
 
 /** A face by the way it looks in the tank's frame; several of one name are numbered, largest first. */
 export function faceNames(normals: readonly Vec3[]): string[] {
