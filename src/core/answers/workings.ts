@@ -171,9 +171,15 @@ function headWorking(system: Plan, { flows: [flow] }: Evaluation): Working {
     steps: [
       {
         formula: 'head = height of the surface − height of the consumer',
-        terms: [got('at the last drop', last_m, 'run')],
+        terms: [],
         result: got('head', now_m, 'run'),
         source: 'Definition; along what the liquid feels as down.',
+      },
+      {
+        formula: 'at the last drop = height at which the pickup draws air − height of the consumer',
+        terms: [],
+        result: got('at the last drop', last_m, 'run'),
+        source: 'Definition; what flows then is told at Lines, Does it get there?',
       },
       {
         formula: 'head needed = needed pressure ÷ (density × gravity)',

@@ -114,9 +114,9 @@ export function TemplateOf() {
   return (
     <Select
       label="Of"
-      value={choices.find(({ value }) => value === obstacle)?.value ?? '-'}
+      value={choices.find(({ value }) => obstacle?.tank === t && value === obstacle.id)?.value ?? '-'}
       options={choices}
-      onChange={(of) => useTemplateChoice.setState({ obstacle: of === '-' ? undefined : of, face: undefined })}
+      onChange={(of) => useTemplateChoice.setState({ obstacle: of === '-' ? undefined : { id: of, tank: t }, face: undefined })}
     />
   );
 }

@@ -9,7 +9,8 @@ import { useTank } from '../state/tankChoice';
 
 /** Which face is cut in card, and whether turned over; the same in its panel and on its sheet. */
 export const useTemplateChoice = create<{
-  /** A bracket, a frame or a cover; the tank at work where left out. */ readonly obstacle: string | undefined;
+  /** A bracket, a frame or a cover, chosen while a tank was at work; that tank itself where left out. */
+  readonly obstacle: { readonly id: string; readonly tank: number } | undefined;
   readonly face: string | undefined;
   readonly isOver: boolean;
 }>()(() => ({ obstacle: undefined, face: undefined, isOver: false }));
@@ -29,7 +30,7 @@ export function useTemplate(): TemplateInUse {
   const t = useTank();
   const system = useSystem();
   const { obstacle, face, isOver } = useTemplateChoice();
-  const of = cutObstacles(system).find(({ id }) => id === obstacle);
+  const of = obstacle?.tank === t ? cutObstacles(system).find(({ id }) => id === obstacle.id) : undefined;
   const name = of?.name ?? system.tanks[t]!.name;
   const { value, standing, reason } = useAnswer('templates', t, of?.id);
   const faces = value?.ok ? value.value : undefined;

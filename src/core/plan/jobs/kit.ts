@@ -41,13 +41,18 @@ export function sizesFor(holds_m3: number, told: Told = {}, shape: readonly numb
   const open = shape.filter((_, i) => given[i] === undefined);
   const unit =
     open.length === 0 ? 0 : (gross / known / open.reduce((product, share) => product * share, 1)) ** (1 / open.length);
-  const size = (i: number): Known => {
-    const value = given[i];
-    if (value !== undefined) return measured(value, 0.003);
-    const guess = toMm(Math.min(20, Math.max(0.02, unit * shape[i]!)));
-    return assumed(guess, Math.max(0.002, toMm(guess * 0.02)));
-  };
-  return { length: size(0), width: size(1), height: size(2) };
+  const within = (size: number): number => Math.min(20, Math.max(0.02, size));
+  const sizes = given.map((value, i) => value ?? toMm(within(unit * shape[i]!)));
+  // The last that is open takes up what the others were rounded by, so that no less is held than asked for.
+  const last = given.lastIndexOf(undefined);
+  if (last >= 0) {
+    const others = sizes.reduce((product, size, i) => (i === last ? product : product * size), 1);
+    sizes[last] = within(Math.ceil((1000 * gross) / others - 1e-6) / 1000);
+  }
+  const [length, width, height] = sizes.map((size, i): Known =>
+    given[i] === undefined ? assumed(size, Math.max(0.002, toMm(size * 0.02))) : measured(size, 0.003),
+  ) as [Known, Known, Known];
+  return { length, width, height };
 }
 
 /** A hole in a box's lid, its place as shares of length and width. */
