@@ -116,7 +116,9 @@ export function TemplateOf() {
       label="Of"
       value={choices.find(({ value }) => obstacle?.tank === t && value === obstacle.id)?.value ?? '-'}
       options={choices}
-      onChange={(of) => useTemplateChoice.setState({ obstacle: of === '-' ? undefined : { id: of, tank: t }, face: undefined })}
+      onChange={(of) =>
+        useTemplateChoice.setState({ obstacle: of === '-' ? undefined : { id: of, tank: t }, face: undefined })
+      }
     />
   );
 }
