@@ -7,6 +7,7 @@ import {
   newPart,
   toPath,
   withPartIn,
+  withSealedDivider,
   withoutEntry,
   withValue,
   type CapKind,
@@ -71,6 +72,9 @@ SOUND.tanks[0]!.ports.push({
 });
 
 export const T = 'tanks[0].';
+/** The same tank with a sealed wall across its middle. */
+export const dividedIn = (system: SystemDocument): SystemDocument =>
+  unwrap(withSealedDivider(system, 0, { axis: 'x', at_m: 0.15 }));
 /** A baffle across the middle with all the openings it needs. */
 export const BAFFLE = {
   id: 'baffle',
@@ -823,6 +827,19 @@ export const RAISED_BY: Readonly<Record<string, Changes | ((system: SystemDocume
     [`${T}ports[4].part`, 'bulkhead-6'],
   ],
   'port.few-turns': [[`${T}ports[4].part`, 'tapped-npt-1-4']],
+  'tank.shared-wall-apart': (system) => applied(dividedIn(system), [['tanks[1].mounting.x_m', chosen(0.4)]]),
+  'tank.shared-wall-liquids': (system) =>
+    applied(dividedIn(system), [
+      ['fluids', [...system.fluids, { id: 'other', fluid: 'petrol' }]],
+      ['tanks[1].fluid', 'other'],
+    ]),
+  'port.on-shared-wall': (system) =>
+    applied(dividedIn(system), [
+      [
+        `${T}ports[0]`,
+        { ...system.tanks[0]!.ports[0]!, face: 'fore', x_m: undefined, y_m: chosen(0.1), z_m: chosen(0.1) },
+      ],
+    ]),
   'port.off-plate': [[`${T}ports[4].on`, SOUND.tanks[0]!.ports[3]!.id]],
   'port.no-spare': [[`${T}ports[4].role`, 'feed']],
   'pickup.near-arm': [[`${T}senders[0].swing`, 'aft']],

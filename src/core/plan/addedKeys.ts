@@ -140,6 +140,7 @@ export const ADDED_KEYS: Readonly<Record<number, readonly string[]>> = {
     'components[].coolant_m3',
     'components[].hot_K',
     'components[].inTank',
+    'tanks[].sharesWallWith',
     'components[].mostPressure_Pa',
     'components[].oil_m3',
     'components[].opening_m',

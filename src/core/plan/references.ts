@@ -102,6 +102,14 @@ function danglingIds(system: SystemDocument): Fault[] {
       const ports = ids(tank.ports);
       return [
         ...missing(fluids, tank.fluid, `tanks[${t}].fluid`, 'fluid'),
+        ...(tank.sharesWallWith === undefined
+          ? []
+          : missing(
+              new Set(system.tanks.slice(0, t).map(({ id }) => id)),
+              tank.sharesWallWith,
+              `tanks[${t}].sharesWallWith`,
+              'tank before it',
+            )),
         ...tank.ports.flatMap(({ on }, p) => (on ? missing(ports, on, `tanks[${t}].ports[${p}].on`, 'port') : [])),
         ...tank.pickups.flatMap((pickup, p) => missing(ports, pickup.port, `tanks[${t}].pickups[${p}].port`, 'port')),
         ...tank.senders.flatMap((sender, s) => missing(ports, sender.port, `tanks[${t}].senders[${s}].port`, 'port')),

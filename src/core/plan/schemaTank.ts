@@ -63,6 +63,8 @@ export const tank = closed({
   id: id(),
   name: name(),
   fluid: id(),
+  /** The tank whose sealed divider closes it: two tanks in one shell. */
+  sharesWallWith: id().optional(),
   mounting: closed({
     x_m: known(-SPAN_M, SPAN_M, 'distance from aft', 'tape'),
     y_m: known(-SPAN_M, SPAN_M, 'distance from starboard', 'tape'),

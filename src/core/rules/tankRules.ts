@@ -21,7 +21,84 @@ const USUAL_LIMIT = 0.95;
 /** Above the limit of the usual school by less than this is rounding. */
 const SCHOOL_REL = 1e-6;
 
+/** Of the space: less is rounding. */
+const REACHES_REL = 1e-6;
+
 export const TANK_RULES: readonly Rule[] = [
+  {
+    id: 'tank.shared-wall-apart',
+    title: 'A shared wall that is none',
+    stage: 'tank',
+    severity: 'stop',
+    test: ({ system, evaluation }) =>
+      evaluation.tanks.flatMap((tank, t): Hit[] => {
+        const wall = tank.sharedWall;
+        const other = evaluation.tanks.find(({ id }) => id === wall?.with);
+        if (!wall || !other) return [];
+        const path = ['tanks', t, 'shape'];
+        if (wall.metal_m3 === 0)
+          return [
+            { what: say(`${tank.name} is said to share a wall with ${other.name}, and they do not meet.`), path },
+          ];
+        return when(wall.reachesIn_m3 > REACHES_REL * Math.min(tank.gross_m3, other.gross_m3), () => ({
+          what: say(`The walls of ${tank.name} and ${other.name} stand {volume} deep in each other’s space.`, {
+            volume: { value: wall.reachesIn_m3, role: 'smallVolume' },
+          }),
+          path,
+        }));
+      }),
+    why: 'Where the parts of one shell do not meet in one wall, neither volume nor weight is right, and it cannot be built.',
+    mend: 'Keep both mounted alike, and let the one end where the wall between them begins and the other where it ends.',
+    source: 'bodies of both, cut with each other',
+    status: 'derived',
+  },
+  {
+    id: 'tank.shared-wall-liquids',
+    title: 'Two liquids with one wall between them',
+    stage: 'tank',
+    severity: 'warn',
+    test: ({ system, evaluation }) =>
+      evaluation.tanks.flatMap((tank, t): Hit[] => {
+        const o = system.tanks.findIndex(({ id }) => id === tank.sharedWall?.with);
+        const [here, there] = [t, o].map((k) => system.fluids.find(({ id }) => id === system.tanks[k]?.fluid)?.fluid);
+        return when(here !== undefined && there !== undefined && here !== there, () => ({
+          what: say(
+            `${tank.name} with ${FLUIDS[here!].name} shares a wall with ${system.tanks[o]!.name}, which holds ${FLUIDS[there!].name}.`,
+          ),
+          path: ['tanks', t, 'fluid'],
+        }));
+      }),
+    why: 'A crack or a pinhole in the divider lets the one into the other, and nothing shows from outside.',
+    mend: 'Two walls with an open gap between them that drains to where it is seen; or the same liquid in both. Water that is drunk never shares a wall with fuel.',
+    source: 'two walls with a gap between unlike liquids: common practice',
+    status: 'common practice',
+  },
+  {
+    id: 'port.on-shared-wall',
+    title: 'A port in the wall between two tanks',
+    stage: 'ports',
+    severity: 'stop',
+    test: ({ system, evaluation }) =>
+      evaluation.tanks.flatMap(({ sharedWall }) =>
+        (sharedWall?.ports ?? []).flatMap((id): Hit[] => {
+          const t = system.tanks.findIndex(({ ports }) => ports.some((port) => port.id === id));
+          const p = system.tanks[t]?.ports.findIndex((port) => port.id === id) ?? -1;
+          const tank = system.tanks[t];
+          return tank && p >= 0
+            ? [
+                {
+                  what: say(`${tank.ports[p]!.name} of ${tank.name} leads through the wall into the other tank.`),
+                  path: ['tanks', t, 'ports', p, 'face'],
+                },
+              ]
+            : [];
+        }),
+      ),
+    why: 'The divider is no longer sealed, and what stands on the port stands in the other tank.',
+    mend: 'Put it on another face; or lead a tube right through the other tank, welded in at both ends.',
+    source: 'place of the port in the wall that both share',
+    status: 'derived',
+  },
   {
     id: 'tank.filled-past-limit',
     title: 'Filled past the limit',

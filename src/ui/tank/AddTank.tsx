@@ -2,7 +2,7 @@
 
 import { Box } from '@chakra-ui/react';
 import { useState } from 'react';
-import { freeInlets, withSecondTank, type SecondTank } from '@/core/plan';
+import { freeInlets, withSealedDivider, withSecondTank, type Divider, type SecondTank } from '@/core/plan';
 import { formatQuantity } from '@/core/units';
 import { readEntry } from '../fields/readEntry';
 import { Select } from '../fields/Select';
@@ -11,10 +11,11 @@ import { Button } from '../parts/Button';
 import { Panel } from '../parts/Panel';
 import { applyEdit, openDocument, useSystem } from '../state/editor';
 import { useReader } from '../state/reader';
+import { useSides } from '../state/sides';
 import { chooseTank, useTank } from '../state/tankChoice';
 import { withTank } from './tankEdits';
 
-type Joined = SecondTank['by'] | 'apart';
+type Joined = SecondTank['by'] | 'apart' | 'divided';
 
 const BY: readonly { readonly value: Joined; readonly label: string }[] = [
   { value: 'pump', label: 'by a transfer pump' },
@@ -22,6 +23,7 @@ const BY: readonly { readonly value: Joined; readonly label: string }[] = [
   { value: 'vacuum', label: 'by the vacuum of a tank whose breathers are shut' },
   { value: 'selector', label: 'a selector valve: the engine draws from either' },
   { value: 'apart', label: 'not at all: a tank by itself' },
+  { value: 'divided', label: 'one shell: a sealed wall makes two of this tank' },
 ];
 const STANDS: readonly { readonly value: SecondTank['stands']; readonly label: string }[] = [
   { value: 'behind', label: 'behind it' },
@@ -32,7 +34,18 @@ const VENTS: readonly { readonly value: SecondTank['vent']; readonly label: stri
   { value: 'vent-line', label: 'a vent line' },
   { value: 'vented-cap', label: 'a hole in its cap' },
 ];
+const ACROSS: readonly { readonly value: Divider['axis']; readonly label: string }[] = [
+  { value: 'x', label: 'across: one part before the other' },
+  { value: 'y', label: 'along: one part beside the other' },
+  { value: 'z', label: 'level: one part over the other' },
+];
 const NEW_PORT = '';
+const FROM: Readonly<Record<Divider['axis'], string>> = {
+  x: 'Its aft side from aft',
+  y: 'Its starboard side from starboard',
+  z: 'Its underside from below',
+};
+const WALL_M = { min: 0, max: 20 };
 const LIMITS_M3 = { min: 2e-4, max: 5 };
 
 /** Five questions of one more tank: its ports, run, valve or pump with switch and fuse are made from them. */
@@ -40,14 +53,27 @@ export function AddTank({ onDone }: { readonly onDone: () => void }) {
   const t = useTank();
   const system = useSystem();
   const reader = useReader();
+  const sides = useSides();
   const main = system.tanks[t]!;
   const [holds_m3, setHolds] = useState(0.05);
   const [by, setBy] = useState<Joined>('pump');
   const [stands, setStands] = useState<SecondTank['stands']>('behind');
   const [vent, setVent] = useState<SecondTank['vent']>('vent-line');
   const [port, setPort] = useState(NEW_PORT);
+  const [axis, setAxis] = useState<Divider['axis']>('x');
+  const [at_m, setAt] = useState(0.2);
+  const [why, setWhy] = useState<string>();
+  const wall = formatQuantity(at_m, 'tape', { reader });
   const shown = formatQuantity(holds_m3, 'tankVolume', { reader });
+  const divide = (): void => {
+    const divided = withSealedDivider(openDocument(), t, { axis, at_m });
+    if (!divided.ok) return setWhy(divided.error.detail);
+    applyEdit('divide the tank', () => divided.value);
+    chooseTank(divided.value.tanks.length - 1);
+    onDone();
+  };
   const add = (): void => {
+    if (by === 'divided') return divide();
     applyEdit('add a tank', (now) =>
       by === 'apart'
         ? withTank(now)
@@ -65,7 +91,22 @@ export function AddTank({ onDone }: { readonly onDone: () => void }) {
         alignItems="start"
       >
         <Select label={`How does its fuel get to ${main.name}?`} value={by} options={BY} onChange={setBy} />
-        {by !== 'apart' && (
+        {by === 'divided' && (
+          <>
+            <Select label="Which way does the wall stand?" value={axis} options={ACROSS} onChange={setAxis} />
+            <TextEntry
+              label={sides(FROM[axis])}
+              value={wall.number}
+              unit={wall.symbol}
+              onEnter={(text) => {
+                const read = readEntry(text, 'tape', reader, WALL_M);
+                if (read.ok) setAt(read.value);
+                return read;
+              }}
+            />
+          </>
+        )}
+        {by !== 'apart' && by !== 'divided' && (
           <>
             <TextEntry
               label="How much should it hold?"
@@ -93,6 +134,17 @@ export function AddTank({ onDone }: { readonly onDone: () => void }) {
           </>
         )}
       </Box>
+      {by === 'divided' && (
+        <Box mt="2" maxW="75ch">
+          <b>Each part needs its own vent and filler.</b> Prove each by itself with the other open: a leak in the
+          divider shows nowhere else. Filled on one side only, the whole weight and pressure stands against it.
+        </Box>
+      )}
+      {why && by === 'divided' && (
+        <Box role="alert" mt="2" color="stop" fontWeight="600">
+          {why}
+        </Box>
+      )}
       {by === 'vacuum' && (
         <Box mt="2" color="warn" fontWeight="600">
           It draws only while every breather and the cap of {main.name} are shut; a vacuum pulls thin sides in.
@@ -100,7 +152,7 @@ export function AddTank({ onDone }: { readonly onDone: () => void }) {
       )}
       <Box display="flex" gap="2" mt="3">
         <Button kind="main" onClick={add}>
-          Add tank
+          {by === 'divided' ? 'Divide it' : 'Add tank'}
         </Button>
         <Button onClick={onDone}>Cancel</Button>
       </Box>

@@ -117,6 +117,7 @@ export const TASKS: Readonly<Record<Stage, readonly Task[]>> = {
       question: 'Its sizes, and what is added or cut away',
       fields: ['tanks.*', 'tanks.*.shape', 'tanks.*.parts', 'tanks.*.slices', 'tanks.*.fillLimit_ratio'],
       rules: [
+        'tank.shared-wall-apart',
         'tank.filled-past-limit',
         'tank.limit-unlike-plan',
         'tank.no-head-room',
@@ -171,6 +172,7 @@ export const TASKS: Readonly<Record<Stage, readonly Task[]>> = {
       fields: ['tanks.*.material', 'fluids', 'practice.welds', 'practice.flats'],
       rules: [
         'tank.thin-sheet',
+        'tank.shared-wall-liquids',
         'tank.cracks-at-bends',
         'tank.heavy-lift',
         'tank.material-caution',
@@ -234,6 +236,7 @@ export const TASKS: Readonly<Record<Stage, readonly Task[]>> = {
         'port.too-thick',
         'port.few-turns',
         'port.off-plate',
+        'port.on-shared-wall',
         'port.no-spare',
         'port.new-beside-existing',
       ],

@@ -1,4 +1,5 @@
 import { compileBay, compileTankBody, compileObstacle, type FitCode } from '../../model/compileFit';
+import { shareWall } from '../../plan/divider';
 import type { Path } from '../../plan/edit';
 import type { SpacePlan, TankDocument } from '../../plan/schema';
 import {
@@ -196,7 +197,10 @@ function builtOnce(system: SpacePlan, tank: TankDocument, built: Built): Obstacl
 
 /** Another tank stands in the way like anything else, with what stands on it. */
 function otherTank(system: SpacePlan, body: Body, tank: TankDocument, index: number, built: Built): Measured[] {
-  const there = tank.id === body.id ? undefined : builtOnce(system, tank, built);
+  const self = system.tanks.find(({ id }) => id === body.id);
+  // Two tanks in one shell are not in each other's way.
+  const there =
+    tank.id === body.id || (self && shareWall(self, tank)) ? undefined : builtOnce(system, tank, built);
   if (!there) return [];
   const clearance = clearanceTo(body, there);
   return [

@@ -1,6 +1,6 @@
 import { compileTankBody, hoseEndOf, outerMesh, placeOf, type FitCode } from '../../model/compileFit';
 import { compileTank, type TankModel } from '../../model/compileTank';
-import type { LineDocument, Plan, WayStep } from '../../plan/schema';
+import type { LineDocument, Plan, TankDocument, WayStep } from '../../plan/schema';
 import {
   checkWay,
   findWay,
@@ -9,6 +9,7 @@ import {
   openingsBy,
   removalOrder,
   type Blocker,
+  type Body,
   type Move,
   type Opening,
   type Part,
@@ -27,6 +28,7 @@ import {
   posedMesh,
   rodMesh,
   scale,
+  seenFrom,
   shiftBy,
   turnAbout,
   composed,
@@ -34,6 +36,7 @@ import {
   type Surface,
   type Vec3,
 } from '../../geometry';
+import { reachedAlong } from '../../reached';
 import { failure, success, unwrap, type Outcome } from '../../outcome';
 import { sceneOf, type FitScene } from './fit';
 import { hardLine, hardLines } from './hardLines';
@@ -46,7 +49,7 @@ export type PartChoice = {
 
 /** What can be taken out by hand: tanks, removable obstacles, what hangs in a tank by its port, and hard lines. */
 export const partChoices = (system: Plan): PartChoice[] => [
-  ...system.tanks.map(({ id, name }): PartChoice => ({ id, name, kind: 'tank' })),
+  ...shells(system).map((tanks): PartChoice => ({ id: tanks[0]!.id, name: namesOf(tanks), kind: 'tank' })),
   ...system.fit.obstacles
     .filter(({ removable }) => removable)
     .map(({ id, name }): PartChoice => ({ id, name, kind: 'obstacle' })),
@@ -59,6 +62,20 @@ export const partChoices = (system: Plan): PartChoice[] => [
   ...hardLines(system).map(({ id, name }): PartChoice => ({ id, name, kind: 'line' })),
 ];
 
+/** Tanks that come out together: those of one shell, the one that the others share a wall with first. */
+const shells = ({ tanks }: Pick<Plan, 'tanks'>): TankDocument[][] =>
+  tanks
+    .filter(({ sharesWallWith }) => sharesWallWith === undefined)
+    .map((first) => {
+      const shell = reachedAlong(
+        [first.id],
+        tanks.flatMap(({ id, sharesWallWith }): [string, string][] => (sharesWallWith ? [[sharesWallWith, id]] : [])),
+      );
+      return tanks.filter(({ id }) => shell.has(id));
+    });
+
+const namesOf = (tanks: readonly TankDocument[]): string => tanks.map(({ name }) => name).join(' with ');
+
 type Scenery = { readonly parts: readonly Part[]; readonly fixed: readonly Blocker[] };
 
 /** Everything that can be taken out, and everything that cannot; tanks without what stands on the ports left out. */
@@ -67,16 +84,27 @@ function sceneryOf(system: Plan, scene: FitScene, bare: ReadonlySet<string> = ne
   const parts: Part[] = solid
     .filter(({ removable }) => removable)
     .map(({ id, name, surface }) => ({ id, name, surface, at: AT_HOME, middle_m: boxMiddle(surface) }));
-  for (const tank of system.tanks) {
-    const body = compileTankBody(system, tank);
-    if (!body.ok) return body;
-    const pieces = body.value.pieces.filter(({ id }) => !bare.has(id));
+  for (const tanks of shells(system)) {
+    const bodies: Body[] = [];
+    for (const tank of tanks) {
+      const body = compileTankBody(system, tank);
+      if (!body.ok) return body;
+      bodies.push(body.value);
+    }
+    const [first] = bodies as [Body];
+    const own = first.pieces.filter(({ id }) => !bare.has(id)).map(({ surface }) => surface);
+    // In the frame of the first, wherever it stands.
+    const others = bodies
+      .slice(1)
+      .flatMap(({ pieces, at }) =>
+        pieces.filter(({ id }) => !bare.has(id)).map(({ surface }) => posedMesh(surface, seenFrom(first.at, at))),
+      );
     parts.push({
-      id: tank.id,
-      name: tank.name,
-      surface: joinedSurface(pieces.map(({ surface }) => surface)),
-      at: body.value.at,
-      middle_m: boxMiddle(body.value.pieces[0]!.surface),
+      id: first.id,
+      name: namesOf(tanks),
+      surface: joinedSurface([...own, ...others]),
+      at: first.at,
+      middle_m: boxMiddle(joinedSurface(bodies.map(({ pieces }) => pieces[0]!.surface))),
     });
   }
   const removableWalls = scene.bay?.panels.filter(({ kind }) => kind === 'removable') ?? [];
@@ -136,7 +164,8 @@ function partAmong(system: Plan, id: string): Outcome<{ part: Part; blockers: Bl
   if (line) return lineAmong(system, scene.value, line);
   const inner = innerPart(system, id);
   if (!inner.ok) return inner;
-  const others = scenery.value.parts.filter((part) => part.id !== inner.value.tank);
+  const shell = shells(system).find((tanks) => tanks.some(({ id: tank }) => tank === inner.value.tank))!;
+  const others = scenery.value.parts.filter((part) => part.id !== shell[0]!.id);
   return success({
     part: inner.value.part,
     blockers: [inner.value.walls, ...scenery.value.fixed, ...others.map(asBlocker)],

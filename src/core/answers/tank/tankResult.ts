@@ -2,6 +2,7 @@ import { portPoint } from '../../model/portSeat';
 import { standingUp, envelopeOf, type PickupModel, type TankModel } from '../../model/compileTank';
 import { isStarved, type TankLevel } from '../../model/compileNetwork';
 import type { Circuits } from '../../plan/circuits';
+import { sharedWall } from '../../model/sharedWall';
 import { capWays } from '../../plan/caps';
 import type { EnvelopeDocument, PortDocument } from '../../plan/schema';
 import {
@@ -75,6 +76,16 @@ export type TankResult = {
   readonly inside: InsideResult;
   /** How its foam is cut, by compartment; left out when only numbers were asked for. */
   readonly foam: readonly FoamBlock[];
+  /**
+   * Of one that shares a wall with another: its metal, counted with that other; what reaches into the other's space;
+   * ports of either that lead through it.
+   */
+  readonly sharedWall?: {
+    readonly with: string;
+    readonly metal_m3: number;
+    readonly reachesIn_m3: number;
+    readonly ports: readonly string[];
+  };
   readonly dryMass_kg: number;
   readonly liquidMass_kg: number;
   /** Filled to the limit. */
@@ -141,8 +152,12 @@ function resultOf(
   const body = clippedBelow(mesh, up, offset_m);
   const { material } = document;
   const density_kgPerM3 = material.density_kgPerM3?.value ?? ALLOYS[material.alloy].density_kgPerM3;
+  const wall = sharedWall(system.tanks, document);
+  const shared = wall?.metal;
   const metal = [
     { mass_kg: built.metal_m3 * density_kgPerM3, at_m: shellCentre_m(built.shell) },
+    // A wall that it shares is counted with the other tank.
+    ...(shared ? [{ mass_kg: -shared.volume_m3 * density_kgPerM3, at_m: shared.centre_m }] : []),
     ...built.plates.map(({ plate, area_m2, centre_m }) => ({
       mass_kg: area_m2 * plate.thickness_m * density_kgPerM3,
       at_m: centre_m,
@@ -180,6 +195,16 @@ function resultOf(
     pieces: built.pieces,
     inside: insideResult(system, asked, gravity, level, fluid),
     foam: detail === 'full' ? foamBlocks(tank) : [],
+    ...(wall
+      ? {
+          sharedWall: {
+            with: wall.with,
+            metal_m3: shared?.volume_m3 ?? 0,
+            reachesIn_m3: wall.reachesIn_m3,
+            ports: wall.ports,
+          },
+        }
+      : {}),
     dryMass_kg,
     liquidMass_kg,
     fullMass_kg: dryMass_kg + gross_m3 * document.fillLimit_ratio.value * fluid.density_kgPerM3,

@@ -1,0 +1,115 @@
+import { chosen } from '../schema/known';
+import { plainName } from '../formats';
+import { failure, success, type Outcome } from '../outcome';
+import { shapeKind, type AXES } from '../shapes';
+import { meshBounds } from '../geometry';
+import { freshId } from './edit';
+import { ACROSS_FACE } from './references';
+import type { PartDocument, PortDocument, SystemDocument, TankDocument } from './schema';
+
+type Axis = (typeof AXES)[number];
+const INDEX = { x: 0, y: 1, z: 2 } as const;
+/** What is taken away reaches so far past the tank [m]. */
+const PAST_M = 0.05;
+/** A half that is thinner than this holds next to nothing [m]. */
+const LEAST_HALF_M = 0.02;
+const NEXT_TO: Readonly<Record<Axis, readonly [PortDocument['face'], PortDocument['face']]>> = {
+  x: ['aft', 'fore'],
+  y: ['starboard', 'port'],
+  z: ['floor', 'lid'],
+};
+
+export type Divider = { readonly axis: Axis; /** Its near side, in the tank's frame. */ readonly at_m: number };
+
+/**
+ * One tank made two by a sealed wall across it: the near part keeps the tank's id, the far part is a new one that
+ * shares the wall. Ports go with the part that they sit on, and what hangs in them with them; baffles along the
+ * divider with theirs, others into both. Logs and sizes as built were of the whole, and go.
+ *
+ * @returns why not, where the wall would miss the tank or bands were taken out of it
+ */
+export function withSealedDivider(
+  system: SystemDocument,
+  t: number,
+  { axis, at_m }: Divider,
+): Outcome<SystemDocument, 'no-divider'> {
+  const whole = system.tanks[t]!;
+  const mesh = shapeKind(whole.shape).mesh(whole.shape);
+  const no = (detail: string) => failure('no-divider', whole.name, detail);
+  if (!mesh.ok) return no(mesh.error.detail);
+  if (whole.slices.length > 0) return no('Bands were taken out of it: say its sizes as they are first.');
+  const { min, max } = meshBounds(mesh.value);
+  const [low, high] = [min[INDEX[axis]]!, max[INDEX[axis]]!];
+  const wall_m = whole.material.thickness_m.value;
+  // Between its sizes inside, or outside, as the tank's own.
+  const [end, begin] = whole.dimensions === 'inside' ? [at_m, at_m + wall_m] : [at_m + wall_m, at_m];
+  if (!(end - low >= LEAST_HALF_M && high - begin >= LEAST_HALF_M))
+    return no(`It must leave ${1000 * LEAST_HALF_M} mm or more on either side.`);
+  const id = freshId(system, `${whole.id}-2`);
+  const cut = (of: string, from_m: number, to_m: number): PartDocument => {
+    const reach = (k: 0 | 1 | 2): readonly [number, number] =>
+      k === INDEX[axis] ? [from_m, to_m] : [min[k] - PAST_M, max[k] + PAST_M];
+    const [x, y, z] = [reach(0), reach(1), reach(2)];
+    const size = ([from, to]: readonly [number, number]) => chosen(to - from);
+    return {
+      id: freshId(system, `${of}-beyond`),
+      name: 'Beyond the divider',
+      operation: 'take',
+      shape: { kind: 'box', length_m: size(x), width_m: size(y), height_m: size(z) },
+      x_m: chosen(x[0]),
+      y_m: chosen(y[0]),
+      z_m: chosen(z[0]),
+    };
+  };
+  const across = `${axis}_m` as const;
+  const isFar = (port: PortDocument): boolean => {
+    const carrier = whole.ports.find(({ id: other }) => other === port.on) ?? port;
+    return ACROSS_FACE[carrier.face] === across
+      ? carrier.face === NEXT_TO[axis][1]
+      : (carrier[across]?.value ?? low) > at_m + wall_m / 2;
+  };
+  const part = (far: boolean): Partial<TankDocument> => {
+    const ports = whole.ports.filter((port) => isFar(port) === far);
+    const on = new Set(ports.map((port) => port.id));
+    const hangs = <T extends { readonly port: string }>(all: readonly T[]): T[] =>
+      all.filter(({ port }) => on.has(port));
+    return {
+      ports,
+      pickups: hangs(whole.pickups),
+      senders: hangs(whole.senders),
+      dipsticks: hangs(whole.dipsticks),
+      plates: whole.plates
+        .filter((plate) => plate.axis !== axis || plate.at_m.value > at_m === far)
+        // What runs across both is two plates.
+        .map((plate) => (far && plate.axis !== axis ? { ...plate, id: freshId(system, `${plate.id}-2`) } : plate)),
+      sightTubes: far ? [] : whole.sightTubes,
+      calibrations: [],
+      built: [],
+    };
+  };
+  const near: TankDocument = { ...whole, ...part(false), parts: [...whole.parts, cut(whole.id, end, high + PAST_M)] };
+  const far: TankDocument = {
+    ...whole,
+    ...part(true),
+    id,
+    name: plainName(`${whole.name} 2`, 80),
+    sharesWallWith: whole.id,
+    parts: [
+      ...whole.parts.map((each) => ({ ...each, id: freshId(system, `${each.id}-2`) })),
+      cut(id, low - PAST_M, begin),
+    ],
+    ...(whole.inside ? { inside: [] } : {}),
+  };
+  const fill = system.conditions.fills.find(({ tank }) => tank === whole.id)?.fill_ratio ?? 0.5;
+  return success({
+    ...system,
+    tanks: [...system.tanks.map((tank, k) => (k === t ? near : tank)), far],
+    conditions: { ...system.conditions, fills: [...system.conditions.fills, { tank: id, fill_ratio: fill }] },
+  });
+}
+
+/** Whether two tanks are one shell with a sealed wall between them. */
+export const shareWall = (
+  a: Pick<TankDocument, 'id' | 'sharesWallWith'>,
+  b: Pick<TankDocument, 'id' | 'sharesWallWith'>,
+): boolean => a.sharesWallWith === b.id || b.sharesWallWith === a.id;
