@@ -21,6 +21,14 @@ const NEXT_TO: Readonly<Record<Axis, readonly [PortDocument['face'], PortDocumen
 
 export type Divider = { readonly axis: Axis; /** Its near side, in the tank's frame. */ readonly at_m: number };
 
+/** Half way along a tank, to the millimetre [m]. */
+export function middleOf({ shape }: Pick<TankDocument, 'shape'>, axis: Axis): number {
+  const mesh = shapeKind(shape).mesh(shape);
+  if (!mesh.ok) return 0;
+  const { min, max } = meshBounds(mesh.value);
+  return Math.round(500 * (min[INDEX[axis]]! + max[INDEX[axis]]!)) / 1000;
+}
+
 /**
  * One tank made two by a sealed wall across it: the near part keeps the tank's id, the far part is a new one that
  * shares the wall. Ports go with the part that they sit on, and what hangs in them with them; baffles along the

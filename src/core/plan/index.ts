@@ -134,7 +134,7 @@ export {
   type CatalogueCode,
 } from './catalogue';
 export { editsBetween, withEdits, type PathEdit } from './edits';
-export { shareWall, withSealedDivider, type Divider } from './divider';
+export { middleOf, shareWall, withSealedDivider, type Divider } from './divider';
 export { CAP_WORDS, capWays, letsAirIn, letsAirOut, newCap, type Cap, type CapKind } from './caps';
 export { CAP_KINDS, MARK_COLOURS } from './schemaPorts';
 export { colourWords, markWords, toldApart, type FillerMark } from './marks';

@@ -30,7 +30,7 @@ export const TANK_RULES: readonly Rule[] = [
     title: 'A shared wall that is none',
     stage: 'tank',
     severity: 'stop',
-    test: ({ system, evaluation }) =>
+    test: ({ evaluation }) =>
       evaluation.tanks.flatMap((tank, t): Hit[] => {
         const wall = tank.sharedWall;
         const other = evaluation.tanks.find(({ id }) => id === wall?.with);

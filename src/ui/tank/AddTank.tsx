@@ -2,7 +2,7 @@
 
 import { Box } from '@chakra-ui/react';
 import { useState } from 'react';
-import { freeInlets, withSealedDivider, withSecondTank, type Divider, type SecondTank } from '@/core/plan';
+import { freeInlets, middleOf, withSealedDivider, withSecondTank, type Divider, type SecondTank } from '@/core/plan';
 import { formatQuantity } from '@/core/units';
 import { readEntry } from '../fields/readEntry';
 import { Select } from '../fields/Select';
@@ -61,7 +61,8 @@ export function AddTank({ onDone }: { readonly onDone: () => void }) {
   const [vent, setVent] = useState<SecondTank['vent']>('vent-line');
   const [port, setPort] = useState(NEW_PORT);
   const [axis, setAxis] = useState<Divider['axis']>('x');
-  const [at_m, setAt] = useState(0.2);
+  const [setAt_m, setAt] = useState<number>();
+  const at_m = setAt_m ?? middleOf(main, axis);
   const [why, setWhy] = useState<string>();
   const wall = formatQuantity(at_m, 'tape', { reader });
   const shown = formatQuantity(holds_m3, 'tankVolume', { reader });
@@ -93,7 +94,15 @@ export function AddTank({ onDone }: { readonly onDone: () => void }) {
         <Select label={`How does its fuel get to ${main.name}?`} value={by} options={BY} onChange={setBy} />
         {by === 'divided' && (
           <>
-            <Select label="Which way does the wall stand?" value={axis} options={ACROSS} onChange={setAxis} />
+            <Select
+              label="Which way does the wall stand?"
+              value={axis}
+              options={ACROSS}
+              onChange={(value) => {
+                setAxis(value);
+                setAt(undefined);
+              }}
+            />
             <TextEntry
               label={sides(FROM[axis])}
               value={wall.number}

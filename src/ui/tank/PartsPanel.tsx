@@ -16,7 +16,7 @@ import { useReader } from '../state/reader';
 import { useSides } from '../state/sides';
 import { useShown } from '../state/results';
 import { openTank, useTank } from '../state/tankChoice';
-import { withMeshPart, withNotch, withPumpModule, withSlice, withSump } from './newParts';
+import { withMeshPart, withNotch, withPumpModule, withSlice, withSump, withTubeThrough } from './newParts';
 import { AXIS_WORDS, ShapeFields } from './ShapeFields';
 import { StlImport } from './StlImport';
 
@@ -47,6 +47,9 @@ export function PartsPanel() {
         </AddButton>
         <AddButton edit="stand a pump module inside" change={withPumpModule}>
           Pump module inside
+        </AddButton>
+        <AddButton edit="lead a tube through" change={withTubeThrough}>
+          Tube through it
         </AddButton>
         <AddButton edit="cut a slice out" change={withSlice}>
           Cut a slice out

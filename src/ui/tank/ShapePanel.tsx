@@ -8,11 +8,13 @@ import { VESSELS, vesselOf } from '@/core/reference/vessels';
 import { shapeKind } from '@/core/shapes';
 import { KnownField } from '../fields/KnownField';
 import { Select } from '../fields/Select';
+import { Button } from '../parts/Button';
 import { Panel } from '../parts/Panel';
 import { applyEdit, setValue, useValue } from '../state/editor';
 import { useShown } from '../state/results';
 import { openTank, useTank } from '../state/tankChoice';
 import { KeepLitres } from './KeepLitres';
+import { apart } from './tankEdits';
 import { Profiles, ShapeFields } from './ShapeFields';
 import { StlImport } from './StlImport';
 
@@ -70,6 +72,7 @@ export function ShapePanel() {
         />
         <KnownField path={[...T, 'fillLimit_ratio']} />
       </ShapeFields>
+      <SharedWall t={t} />
       {shapeKind(shape).sizes.length > 0 && <KeepLitres key={tankId} t={t} />}
       {mesh.ok ? (
         <BodyFault />
@@ -79,6 +82,29 @@ export function ShapePanel() {
         </Box>
       )}
     </Panel>
+  );
+}
+
+/** With which tank it is one shell, and that their wall is counted there. */
+function SharedWall({ t }: { readonly t: number }) {
+  const other = useValue(({ tanks }) => tanks.find(({ id }) => id === tanks[t]!.sharesWallWith)?.name);
+  if (other === undefined) return null;
+  return (
+    <Box mt="2" display="flex" gap="3" alignItems="center" flexWrap="wrap" data-testid="shared-wall">
+      <Box flex="1">
+        One shell with <b>{other}</b>; the wall between them is counted there.
+      </Box>
+      <Button
+        onClick={() =>
+          applyEdit('walls of its own', (system) => ({
+            ...system,
+            tanks: system.tanks.map((tank, k) => (k === t ? apart(tank) : tank)),
+          }))
+        }
+      >
+        Give it walls of its own
+      </Button>
+    </Box>
   );
 }
 

@@ -84,6 +84,31 @@ export function withPumpModule(system: SystemDocument, t: number): SystemDocumen
   });
 }
 
+/** Common practice: a fuel line is led through another tank in a tube of some 16 mm. */
+const TUBE_M = 0.016;
+/** It reaches past the walls so far, where it is welded in [m]. */
+const PAST_M = 0.01;
+
+/** A tube along the whole length, half way up, welded in at both ends: a line of another tank runs in it. */
+export function withTubeThrough(system: SystemDocument, t: number): SystemDocument {
+  const [length, width, height] = span(system, t);
+  const diameter = round(Math.min(TUBE_M, width / 4, height / 4));
+  return withPart(system, t, 'tube', 'Tube through it', {
+    operation: 'displace',
+    shape: {
+      kind: 'cylinder',
+      axis: 'x',
+      diameter_m: chosen(diameter),
+      shell_m: chosen(round(length + 2 * PAST_M)),
+      nearEnd: 'flat',
+      farEnd: 'flat',
+    },
+    x_m: chosen(-PAST_M),
+    y_m: chosen(round((width - diameter) / 2)),
+    z_m: chosen(round((height - diameter) / 2)),
+  });
+}
+
 /** A band across the middle of the length. */
 export function withSlice(system: SystemDocument, t: number): SystemDocument {
   const [length] = span(system, t);

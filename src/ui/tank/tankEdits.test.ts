@@ -1,9 +1,17 @@
 import { describe, expect, it } from 'vitest';
-import { chosen, draftSystem, newPart, parseSystem, type ComponentDocument, type SystemDocument } from '@/core/plan';
+import {
+  chosen,
+  draftSystem,
+  newPart,
+  parseSystem,
+  withSealedDivider,
+  type ComponentDocument,
+  type SystemDocument,
+} from '@/core/plan';
 import { tankBody } from '@/core/model';
 import { evaluateSystem } from '@/core/answers';
 import { unwrap } from '@/core/outcome';
-import { withBaffle, withNotch, withPumpModule, withSlice, withSump } from './newParts';
+import { withBaffle, withNotch, withPumpModule, withSlice, withSump, withTubeThrough } from './newParts';
 import { fluidOf, withFluid, withoutTank, withTank } from './tankEdits';
 
 const DRAFT = draftSystem({ name: 'Edits', vehicle: 'road', consumer: 'diesel-engine', power_W: 60e3, holds_m3: 0.08 });
@@ -16,6 +24,7 @@ const KINDS = {
   sump: withSump,
   notch: withNotch,
   module: withPumpModule,
+  tube: withTubeThrough,
   band: withSlice,
   baffle: withBaffle,
 } as const;
@@ -24,6 +33,13 @@ const SHAPES: Readonly<Record<string, SystemDocument['tanks'][number]['shape']>>
   drum: { kind: 'cylinder', axis: 'z', diameter_m: chosen(0.5), shell_m: chosen(0.6), nearEnd: 'flat', farEnd: 'flat' },
   'small box': { kind: 'box', length_m: chosen(0.1), width_m: chosen(0.08), height_m: chosen(0.06) },
 };
+
+it('a tank that another shares its wall with goes, and that other has walls of its own', () => {
+  const divided = unwrap(withSealedDivider(DRAFT, 0, { axis: 'x', at_m: 0.2 }));
+  const left = valid(withoutTank(divided, 0));
+  expect(left.tanks.map(({ sharesWallWith }) => sharesWallWith)).toEqual([undefined]);
+  expect(valid(withoutTank(divided, 1)).tanks).toHaveLength(1);
+});
 
 describe('what a button adds to a tank', () => {
   it.each(Object.keys(SHAPES).flatMap((shape) => Object.keys(KINDS).map((kind) => [kind, shape] as const)))(

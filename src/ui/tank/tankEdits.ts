@@ -66,7 +66,9 @@ export function withoutTank(system: SystemDocument, index: number): SystemDocume
   const tank = system.tanks[index]!;
   const ends = new Set([...tank.ports, ...tank.pickups].map(({ id }) => id));
   const parts = new Set([tank.id, ...[...tank.senders, ...tank.pickups].map(({ id }) => id)]);
-  const tanks = system.tanks.filter((_, t) => t !== index);
+  const tanks = system.tanks
+    .filter((_, t) => t !== index)
+    .map((each) => (each.sharesWallWith === tank.id ? apart(each) : each));
   return {
     ...system,
     tanks,
@@ -83,6 +85,14 @@ export function withoutTank(system: SystemDocument, index: number): SystemDocume
     },
     conditions: { ...system.conditions, fills: system.conditions.fills.filter((fill) => fill.tank !== tank.id) },
   };
+}
+
+/** A tank with walls of its own all round. */
+export function apart({
+  sharesWallWith: _,
+  ...tank
+}: SystemDocument['tanks'][number]): SystemDocument['tanks'][number] {
+  return tank;
 }
 
 export const fluidOf = (system: SystemDocument, index: number): FluidKey =>

@@ -199,8 +199,7 @@ function builtOnce(system: SpacePlan, tank: TankDocument, built: Built): Obstacl
 function otherTank(system: SpacePlan, body: Body, tank: TankDocument, index: number, built: Built): Measured[] {
   const self = system.tanks.find(({ id }) => id === body.id);
   // Two tanks in one shell are not in each other's way.
-  const there =
-    tank.id === body.id || (self && shareWall(self, tank)) ? undefined : builtOnce(system, tank, built);
+  const there = tank.id === body.id || (self && shareWall(self, tank)) ? undefined : builtOnce(system, tank, built);
   if (!there) return [];
   const clearance = clearanceTo(body, there);
   return [
