@@ -65,3 +65,52 @@ test('fillers that are marked unlike are told apart, and what the wrong one does
   await openTask(page, 'shopping', 'lines');
   await expect(mixUps).toContainText('Told apart: DIESEL, yellow against PETROL, red');
 });
+
+test('one shell made two by a sealed wall, in 3 choices: both hold, and the wall is counted once', async ({ page }) => {
+  await openCopy(page, 'forest-trailer', 'tank/shape');
+  await page.getByRole('button', { name: 'Tank', exact: true }).click();
+  const form = page.getByTestId('add-tank');
+  await form.getByLabel(/How does its fuel get/).selectOption('divided');
+  await enter(page, 'Its rear side from the rear', '5');
+  await form.getByRole('button', { name: 'Divide it' }).click();
+  await expect(form.getByRole('alert')).toContainText('It must leave 20 mm or more');
+  await enter(page, 'Its rear side from the rear', '200');
+  await form.getByRole('button', { name: 'Divide it' }).click();
+  await expect(page.getByTestId('shared-wall')).toContainText('One shell with Transfer tank');
+  await settled(page);
+  await page.getByTestId('stage-fit').click();
+  await openTask(page, 'removal', 'fit');
+  await expect(page.getByLabel('What comes out').locator('option').first()).toHaveText(
+    'Transfer tank with Transfer tank 2',
+  );
+  await openTask(page, 'shape', 'tank');
+  await page.getByRole('button', { name: 'Give it walls of its own' }).click();
+  await expect(page.getByTestId('shared-wall')).toHaveCount(0);
+});
+
+test('a filter with the pump on its module stands in the tank; one that follows nothing there is told', async ({
+  page,
+}) => {
+  await openCopy(page, 'crab-boat', 'lines/runs');
+  await page.getByText('Water separator').first().click();
+  await page.getByLabel('It stands', { exact: true }).selectOption({ label: 'in the tank, on the module' });
+  await settled(page);
+  await openTask(page, 'schematic', 'lines');
+  await expect(page.getByText(/Water separator is said to stand in the tank, but does not follow/)).toBeVisible();
+});
+
+test('a hard line is tried out of its place, and a bracket is cut by a template like a tank’s face', async ({
+  page,
+}) => {
+  await openCopy(page, 'crab-boat', 'fit/removal');
+  await page.getByLabel('What comes out').selectOption({ label: 'Day tank to heater cock' });
+  await page.getByRole('button', { name: 'Find a way out' }).click();
+  await expect(page.getByTestId('way-found')).toContainText('A way out');
+  await openTask(page, 'templates', 'fit');
+  const templates = page.getByTestId('templates');
+  await templates.getByLabel('Of', { exact: true }).selectOption({ label: 'Sole beam' });
+  await expect(templates.getByRole('table')).toContainText('A to B');
+  await expect(templates.getByRole('img').first()).toHaveAccessibleName(/Sole beam/);
+  await page.getByRole('button', { name: 'Day tank', exact: true }).click();
+  await expect(templates.getByLabel('Of', { exact: true })).toHaveValue('-');
+});

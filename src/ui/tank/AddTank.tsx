@@ -23,7 +23,7 @@ const BY: readonly { readonly value: Joined; readonly label: string }[] = [
   { value: 'vacuum', label: 'by the vacuum of a tank whose breathers are shut' },
   { value: 'selector', label: 'a selector valve: the engine draws from either' },
   { value: 'apart', label: 'not at all: a tank by itself' },
-  { value: 'divided', label: 'one shell: a sealed wall makes two of this tank' },
+  { value: 'divided', label: 'one shell: a sealed wall parts it' },
 ];
 const STANDS: readonly { readonly value: SecondTank['stands']; readonly label: string }[] = [
   { value: 'behind', label: 'behind it' },
