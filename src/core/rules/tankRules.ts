@@ -2,6 +2,8 @@ import { capital } from '../formats';
 import { ALLOYS } from '../reference/alloys';
 import { compatibilityOf, CONTACT_FLUID_NAMES, CONTACT_OF_FLUID, MATERIAL_OF_ALLOY } from '../reference/compatibility';
 import { FLUIDS, type FluidKey } from '../reference/fluids';
+import type { TankResult } from '../answers';
+import { reachedAlong } from '../reached';
 import { fluidState } from '../fluids';
 import { STANDARD_GRAVITY_M_PER_S2 } from '../units';
 import { say, when, type Hit, type Rule } from './rule';
@@ -20,6 +22,32 @@ const isHighlyFlammable = (fluid: FluidKey): boolean => (FLUIDS[fluid].flashPoin
 const USUAL_LIMIT = 0.95;
 /** Above the limit of the usual school by less than this is rounding. */
 const SCHOOL_REL = 1e-6;
+
+/** What is lifted and mounted as one: a tank, or the tanks of one shell. */
+type Shell = {
+  readonly ids: ReadonlySet<string>;
+  readonly name: string;
+  readonly dryMass_kg: number;
+  readonly fullMass_kg: number;
+};
+
+/** The tanks, those of one shell together, by the one that the others share a wall with. */
+function shellsOf(tanks: readonly TankResult[]): Shell[] {
+  const pairs = tanks.flatMap(({ id, sharedWall }): [string, string][] => (sharedWall ? [[sharedWall.with, id]] : []));
+  return tanks
+    .filter(({ sharedWall }) => !sharedWall)
+    .map(({ id }) => {
+      const ids = reachedAlong([id], pairs);
+      const all = tanks.filter((tank) => ids.has(tank.id));
+      const sum = (of: (tank: TankResult) => number): number => all.reduce((total, tank) => total + of(tank), 0);
+      return {
+        ids,
+        name: all.map(({ name }) => name).join(' with '),
+        dryMass_kg: sum((tank) => tank.dryMass_kg),
+        fullMass_kg: sum((tank) => tank.fullMass_kg),
+      };
+    });
+}
 
 /** Of the space: less is rounding. */
 const REACHES_REL = 1e-6;
@@ -276,7 +304,7 @@ export const TANK_RULES: readonly Rule[] = [
     stage: 'tank',
     severity: 'note',
     test: ({ evaluation }) =>
-      evaluation.tanks.flatMap((tank) =>
+      shellsOf(evaluation.tanks).flatMap((tank) =>
         when(tank.fullMass_kg > HEAVY_KG, () => ({
           what: say(`Filled to its limit ${tank.name} weighs {full}, of which the shell is {dry}.`, {
             full: { value: tank.fullMass_kg, role: 'mass' },
@@ -295,8 +323,8 @@ export const TANK_RULES: readonly Rule[] = [
     stage: 'tank',
     severity: 'note',
     test: ({ system, evaluation }) =>
-      evaluation.tanks.flatMap((tank) => {
-        const count = system.mounts.filter((mount) => mount.tank === tank.id).length;
+      shellsOf(evaluation.tanks).flatMap((tank) => {
+        const count = system.mounts.filter((mount) => tank.ids.has(mount.tank)).length;
         const { braking_mPerS2, driving_mPerS2, cornering_mPerS2 } = system.envelope;
         const hardest_mPerS2 = Math.max(braking_mPerS2.value, driving_mPerS2.value, cornering_mPerS2.value);
         return when(count > 0, () => ({
@@ -307,7 +335,7 @@ export const TANK_RULES: readonly Rule[] = [
               full: { value: tank.fullMass_kg, role: 'mass' },
             },
           ),
-          path: ['mounts', system.mounts.findIndex((mount) => mount.tank === tank.id)],
+          path: ['mounts', system.mounts.findIndex((mount) => tank.ids.has(mount.tank))],
         }));
       }),
     why: 'A tank that tears loose tears its lines too. Shocks off the road or a wave are several times what braking does.',

@@ -10,6 +10,7 @@ import { ALLOYS } from '../../reference/alloys';
 import { seeded } from '../../seeded';
 import { evaluateSystem } from '../evaluate';
 import { fitOf } from '../fit/fit';
+import { judge } from '../../rules';
 import { partChoices, wayPicture } from '../fit/ways';
 
 beforeAll(loadKernel);
@@ -119,6 +120,28 @@ describe('two tanks in one shell', () => {
     // What is carried out is as long as the whole was.
     const reach = (all_m: number[]): Vec3 => [Math.min(...all_m), Math.max(...all_m), 0];
     reach(xs(divided)).forEach((value, i) => expectClose(value, reach(xs(SOUND))[i]!, { abs: 1e-6, why: 'one shell' }));
+  });
+
+  it('is lifted and mounted as one: what it weighs and hangs on is of both', () => {
+    const strap = {
+      id: 'strap',
+      name: 'Strap',
+      kind: 'strap',
+      tank: SOUND.tanks[0]!.id,
+      x_m: chosen(0),
+      y_m: chosen(0),
+      z_m: chosen(0),
+    };
+    const tall = applied(SOUND, [[`${T}shape.height_m`, chosen(0.6)]]);
+    const divided = applied(dividedIn(tall), [['mounts', [strap]]]);
+    const evaluation = unwrap(evaluateSystem(divided));
+    const { findings } = judge(divided, evaluation);
+    const whole = evaluation.tanks.reduce((sum, { fullMass_kg }) => sum + fullMass_kg, 0);
+    for (const id of ['tank.heavy-lift', 'tank.load-on-mounts']) {
+      const found = findings.filter((finding) => finding.id === id);
+      expect(found).toHaveLength(1);
+      expect(found[0]!.what.values.full!.value).toBe(whole);
+    }
   });
 
   it('a wall that would miss the tank, and bands in the way, are refused with why', () => {
