@@ -89,6 +89,7 @@ export {
 export { documentAt, type At, type EvaluationCode } from './at';
 export { flowInputsOf, tankFluid } from './flow/flowInputs';
 export * from './lines';
+export { TIP_FILLS, tipsOf, type TipFill, type TipRow, type Tips, type TipWay } from './tank/tips';
 export type { BalancePoint, Detail, PickupResult, TankResult } from './tank/tankResult';
 export type { SectionDrawing, SenderDrawing, TankDrawing } from './tank/drawing';
 export { fitFor, fitForSteps, hasReach, hasSpace, reachFor, type FitOutcome, type ReachOutcome } from './fit/fitCache';

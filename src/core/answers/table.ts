@@ -70,6 +70,7 @@ export const ANSWERS = {
   attitudeMap: row('the attitude map', TANKS, 'asked'),
   solid: row('the picture of the tank', STOOD, 'asked'),
   strapping: row('the strapping table', STOOD, 'asked', { verb: 'table' }),
+  tips: row('when it tips over', STOOD, 'asked', { verb: 'mass' }),
   stl: row('the tank as a mesh', ['tanks'], 'asked'),
   fitDrawing: row('the drawing of the space', PLAN, 'asked'),
   changes: row('what each face costs', WHOLE, 'asked'),

@@ -23,6 +23,7 @@ import { influencesOf, combinedUncertainty, type Influence, type Sensitivity } f
 import { tankMap, type MapMode } from './tank/attitudeMap';
 import { heightForReserve, pickupCuts } from './tank/pickups';
 import { sizeForVolume } from './tank/sizeForVolume';
+import { tipsOf } from './tank/tips';
 import { tankSolid } from './tank/solid';
 import { tankTable, type TableAt } from './tank/table';
 import { builtResult, changesOf } from './tank/tankChanges';
@@ -121,6 +122,7 @@ export const answerWork = <J extends Counted>(rules: AskedRules<J>) =>
     strapping: atOnce((stood: Read<'strapping'>, t: number, step_m: number, at: TableAt, bay?: number) =>
       tankTable(stood, t, step_m, at, bay),
     ),
+    tips: atOnce((stood: Read<'tips'>, t: number) => tipsOf(stood, t)),
     stl: atOnce(({ tanks }: Read<'stl'>, t: number): Uint8Array<ArrayBuffer> | undefined => {
       const tank = tanks[t];
       const body = tank && tankBody(tank);

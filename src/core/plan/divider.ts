@@ -3,6 +3,7 @@ import { plainName } from '../formats';
 import { failure, success, type Outcome } from '../outcome';
 import { shapeKind, type AXES } from '../shapes';
 import { meshBounds } from '../geometry';
+import { reachedAlong } from '../reached';
 import { freshId } from './edit';
 import { ACROSS_FACE } from './references';
 import type { PartDocument, PortDocument, SystemDocument, TankDocument } from './schema';
@@ -116,8 +117,19 @@ export function withSealedDivider(
   });
 }
 
+type Sharing = Pick<TankDocument, 'id' | 'sharesWallWith'>;
+
+/** The tanks by shells: those of one together, the one that the others share a wall with first. */
+export const shellsIn = <T extends Sharing>(tanks: readonly T[]): T[][] =>
+  tanks
+    .filter(({ sharesWallWith }) => sharesWallWith === undefined)
+    .map(({ id }) => {
+      const ids = reachedAlong(
+        [id],
+        tanks.flatMap((tank): [string, string][] => (tank.sharesWallWith ? [[tank.sharesWallWith, tank.id]] : [])),
+      );
+      return tanks.filter((tank) => ids.has(tank.id));
+    });
+
 /** Whether two tanks are one shell with a sealed wall between them. */
-export const shareWall = (
-  a: Pick<TankDocument, 'id' | 'sharesWallWith'>,
-  b: Pick<TankDocument, 'id' | 'sharesWallWith'>,
-): boolean => a.sharesWallWith === b.id || b.sharesWallWith === a.id;
+export const shareWall = (a: Sharing, b: Sharing): boolean => a.sharesWallWith === b.id || b.sharesWallWith === a.id;

@@ -3,7 +3,8 @@ import { ALLOYS } from '../reference/alloys';
 import { compatibilityOf, CONTACT_FLUID_NAMES, CONTACT_OF_FLUID, MATERIAL_OF_ALLOY } from '../reference/compatibility';
 import { FLUIDS, type FluidKey } from '../reference/fluids';
 import type { TankResult } from '../answers';
-import { reachedAlong } from '../reached';
+import { shellsIn } from '../plan/divider';
+import type { Plan } from '../plan/schema';
 import { fluidState } from '../fluids';
 import { STANDARD_GRAVITY_M_PER_S2 } from '../units';
 import { say, when, type Hit, type Rule } from './rule';
@@ -31,23 +32,19 @@ type Shell = {
   readonly fullMass_kg: number;
 };
 
-/** The tanks, those of one shell together, by the one that the others share a wall with. */
-function shellsOf(tanks: readonly TankResult[]): Shell[] {
-  const pairs = tanks.flatMap(({ id, sharedWall }): [string, string][] => (sharedWall ? [[sharedWall.with, id]] : []));
-  return tanks
-    .filter(({ sharedWall }) => !sharedWall)
-    .map(({ id }) => {
-      const ids = reachedAlong([id], pairs);
-      const all = tanks.filter((tank) => ids.has(tank.id));
-      const sum = (of: (tank: TankResult) => number): number => all.reduce((total, tank) => total + of(tank), 0);
-      return {
-        ids,
-        name: all.map(({ name }) => name).join(' with '),
-        dryMass_kg: sum((tank) => tank.dryMass_kg),
-        fullMass_kg: sum((tank) => tank.fullMass_kg),
-      };
-    });
-}
+/** The tanks, those of one shell together. */
+const shellsOf = ({ tanks: planned }: Pick<Plan, 'tanks'>, tanks: readonly TankResult[]): Shell[] =>
+  shellsIn(planned).map((shell) => {
+    const ids = new Set(shell.map(({ id }) => id));
+    const all = tanks.filter((tank) => ids.has(tank.id));
+    const sum = (of: (tank: TankResult) => number): number => all.reduce((total, tank) => total + of(tank), 0);
+    return {
+      ids,
+      name: shell.map(({ name }) => name).join(' with '),
+      dryMass_kg: sum((tank) => tank.dryMass_kg),
+      fullMass_kg: sum((tank) => tank.fullMass_kg),
+    };
+  });
 
 /** Of the space: less is rounding. */
 const REACHES_REL = 1e-6;
@@ -303,8 +300,8 @@ export const TANK_RULES: readonly Rule[] = [
     title: 'Heavy to lift when full',
     stage: 'tank',
     severity: 'note',
-    test: ({ evaluation }) =>
-      shellsOf(evaluation.tanks).flatMap((tank) =>
+    test: ({ system, evaluation }) =>
+      shellsOf(system, evaluation.tanks).flatMap((tank) =>
         when(tank.fullMass_kg > HEAVY_KG, () => ({
           what: say(`Filled to its limit ${tank.name} weighs {full}, of which the shell is {dry}.`, {
             full: { value: tank.fullMass_kg, role: 'mass' },
@@ -323,7 +320,7 @@ export const TANK_RULES: readonly Rule[] = [
     stage: 'tank',
     severity: 'note',
     test: ({ system, evaluation }) =>
-      shellsOf(evaluation.tanks).flatMap((tank) => {
+      shellsOf(system, evaluation.tanks).flatMap((tank) => {
         const count = system.mounts.filter((mount) => tank.ids.has(mount.tank)).length;
         const { braking_mPerS2, driving_mPerS2, cornering_mPerS2 } = system.envelope;
         const hardest_mPerS2 = Math.max(braking_mPerS2.value, driving_mPerS2.value, cornering_mPerS2.value);

@@ -6,7 +6,8 @@
  * finds what saddles hold back, `compartments.ts` the compartments that baffles make,
  * `hold.ts` how long one feeds its pickup and `can.ts` how long a can about it does,
  * `slosh.ts` how liquid swings, `foam.ts` what foam does to it and how it is cut;
- * `strapping.ts` tabulates volume against depth; `mass.ts` weighs the shell.
+ * `strapping.ts` tabulates volume against depth; `mass.ts` weighs the shell,
+ * `tipping.ts` finds how far it leans before it goes over.
  */
 export {
   drawable_m3,
@@ -40,4 +41,5 @@ export { foamCrossing_s, foamDamping_ratio, foamPieces, passes, PEAKLESS_RATIO, 
 export { attitudeMap, symmetricSteps, type AttitudeMap } from './attitudeMap';
 export { homeLobe, leftBehind_m3, type HomeLobe } from './lobes';
 export { strappingTable, tableByStep, type StrappingRow } from './strapping';
+export { edgesOf, rigidTip_rad, tipAngle_rad, type Standing, type TipEdge } from './tipping';
 export { commonCentre_m, shellCentre_m } from './mass';

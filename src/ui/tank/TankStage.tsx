@@ -22,6 +22,7 @@ import { FoamPanel } from './FoamPanel';
 import { PartsPanel } from './PartsPanel';
 import { ProfilesPanel, ShapePanel } from './ShapePanel';
 import { TablePanel } from './TablePanel';
+import { TipsPanel } from './TipsPanel';
 import { applyEdit, setValue, useValue } from '../state/editor';
 import { useReader } from '../state/reader';
 import { useSides } from '../state/sides';
@@ -66,6 +67,7 @@ function TaskBody() {
         <>
           <SlopesPanel />
           <BalanceChart />
+          <TipsPanel />
         </>
       );
     case 'tables':

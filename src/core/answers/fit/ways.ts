@@ -1,5 +1,6 @@
 import { compileTankBody, hoseEndOf, outerMesh, placeOf, type FitCode } from '../../model/compileFit';
 import { compileTank, type TankModel } from '../../model/compileTank';
+import { shellsIn } from '../../plan/divider';
 import type { LineDocument, Plan, TankDocument, WayStep } from '../../plan/schema';
 import {
   checkWay,
@@ -36,7 +37,6 @@ import {
   type Surface,
   type Vec3,
 } from '../../geometry';
-import { reachedAlong } from '../../reached';
 import { failure, success, unwrap, type Outcome } from '../../outcome';
 import { sceneOf, type FitScene } from './fit';
 import { hardLine, hardLines } from './hardLines';
@@ -49,7 +49,7 @@ export type PartChoice = {
 
 /** What can be taken out by hand: tanks, removable obstacles, what hangs in a tank by its port, and hard lines. */
 export const partChoices = (system: Plan): PartChoice[] => [
-  ...shells(system).map((tanks): PartChoice => ({ id: tanks[0]!.id, name: namesOf(tanks), kind: 'tank' })),
+  ...shellsIn(system.tanks).map((tanks): PartChoice => ({ id: tanks[0]!.id, name: namesOf(tanks), kind: 'tank' })),
   ...system.fit.obstacles
     .filter(({ removable }) => removable)
     .map(({ id, name }): PartChoice => ({ id, name, kind: 'obstacle' })),
@@ -62,18 +62,6 @@ export const partChoices = (system: Plan): PartChoice[] => [
   ...hardLines(system).map(({ id, name }): PartChoice => ({ id, name, kind: 'line' })),
 ];
 
-/** Tanks that come out together: those of one shell, the one that the others share a wall with first. */
-const shells = ({ tanks }: Pick<Plan, 'tanks'>): TankDocument[][] =>
-  tanks
-    .filter(({ sharesWallWith }) => sharesWallWith === undefined)
-    .map((first) => {
-      const shell = reachedAlong(
-        [first.id],
-        tanks.flatMap(({ id, sharesWallWith }): [string, string][] => (sharesWallWith ? [[sharesWallWith, id]] : [])),
-      );
-      return tanks.filter(({ id }) => shell.has(id));
-    });
-
 const namesOf = (tanks: readonly TankDocument[]): string => tanks.map(({ name }) => name).join(' with ');
 
 type Scenery = { readonly parts: readonly Part[]; readonly fixed: readonly Blocker[] };
@@ -84,7 +72,7 @@ function sceneryOf(system: Plan, scene: FitScene, bare: ReadonlySet<string> = ne
   const parts: Part[] = solid
     .filter(({ removable }) => removable)
     .map(({ id, name, surface }) => ({ id, name, surface, at: AT_HOME, middle_m: boxMiddle(surface) }));
-  for (const tanks of shells(system)) {
+  for (const tanks of shellsIn(system.tanks)) {
     const bodies: Body[] = [];
     for (const tank of tanks) {
       const body = compileTankBody(system, tank);
@@ -164,7 +152,7 @@ function partAmong(system: Plan, id: string): Outcome<{ part: Part; blockers: Bl
   if (line) return lineAmong(system, scene.value, line);
   const inner = innerPart(system, id);
   if (!inner.ok) return inner;
-  const shell = shells(system).find((tanks) => tanks.some(({ id: tank }) => tank === inner.value.tank))!;
+  const shell = shellsIn(system.tanks).find((tanks) => tanks.some(({ id: tank }) => tank === inner.value.tank))!;
   const others = scenery.value.parts.filter((part) => part.id !== shell[0]!.id);
   return success({
     part: inner.value.part,

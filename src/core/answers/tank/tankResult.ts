@@ -4,7 +4,7 @@ import { isStarved, type TankLevel } from '../../model/compileNetwork';
 import type { Circuits } from '../../plan/circuits';
 import { sharedWall } from '../../model/sharedWall';
 import { capWays } from '../../plan/caps';
-import type { EnvelopeDocument, PortDocument } from '../../plan/schema';
+import type { EnvelopeDocument, PortDocument, TankPlan } from '../../plan/schema';
 import {
   clipBelow,
   dot,
@@ -150,19 +150,8 @@ function resultOf(
   const { document, mesh, gross_m3, body: built } = tank;
   const holds_m3 = gross_m3 * document.fillLimit_ratio.value;
   const body = clippedBelow(mesh, up, offset_m);
-  const { material } = document;
-  const density_kgPerM3 = material.density_kgPerM3?.value ?? ALLOYS[material.alloy].density_kgPerM3;
   const wall = sharedWall(system.tanks, document);
-  const shared = wall?.metal;
-  const metal = [
-    { mass_kg: built.metal_m3 * density_kgPerM3, at_m: shellCentre_m(built.shell) },
-    // A wall that it shares is counted with the other tank.
-    ...(shared ? [{ mass_kg: -shared.volume_m3 * density_kgPerM3, at_m: shared.centre_m }] : []),
-    ...built.plates.map(({ plate, area_m2, centre_m }) => ({
-      mass_kg: area_m2 * plate.thickness_m * density_kgPerM3,
-      at_m: centre_m,
-    })),
-  ];
+  const metal = metalOf(system.tanks, tank);
   const dryMass_kg = metal.reduce((sum, { mass_kg }) => sum + mass_kg, 0);
   const flooded = floodedVents(envelope, tank);
   const liquidMass_kg = body.volume_m3 * fluid.density_kgPerM3;
@@ -199,7 +188,7 @@ function resultOf(
       ? {
           sharedWall: {
             with: wall.with,
-            metal_m3: shared?.volume_m3 ?? 0,
+            metal_m3: wall.metal?.volume_m3 ?? 0,
             reachesIn_m3: wall.reachesIn_m3,
             ports: wall.ports,
           },
@@ -219,6 +208,21 @@ function resultOf(
     misplaced: tank.misplaced,
     ...(detail === 'full' ? { drawing: drawingOf(level) } : {}),
   };
+}
+
+/** The walls and baffles of a tank as masses; a wall that it shares is counted with the other tank. */
+export function metalOf(tanks: readonly TankPlan[], { document, body }: TankModel) {
+  const { material } = document;
+  const density_kgPerM3 = material.density_kgPerM3?.value ?? ALLOYS[material.alloy].density_kgPerM3;
+  const shared = sharedWall(tanks, document)?.metal;
+  return [
+    { mass_kg: body.metal_m3 * density_kgPerM3, at_m: shellCentre_m(body.shell) },
+    ...(shared ? [{ mass_kg: -shared.volume_m3 * density_kgPerM3, at_m: shared.centre_m }] : []),
+    ...body.plates.map(({ plate, area_m2, centre_m }) => ({
+      mass_kg: area_m2 * plate.thickness_m * density_kgPerM3,
+      at_m: centre_m,
+    })),
+  ];
 }
 
 const planOf = memoized('pickup plan', pickupPlan, 48);
