@@ -3,6 +3,9 @@ import type { Plan } from '../plan/schema';
 import { withPositions } from '../state';
 import { BOOK_RULES, BOOK_SOURCE } from './books';
 import { CIRCUIT_RULES } from './circuitRules';
+import { JOINT_RULES } from './jointRules';
+import { ROUTE_RULES } from './routeRules';
+import { WIRE_RULES } from './wireRules';
 import { FIT_RULES } from './fitRules';
 import { GAUGE_RULES } from './gaugeRules';
 import { INSIDE_RULES } from './insideRules';
@@ -53,7 +56,10 @@ export const RULES = [
   ...reading('sheets', PORT_RULES),
   ...reading('details', PICKUP_RULES),
   ...reading('details', LINE_RULES),
+  ...reading('details', JOINT_RULES),
   ...reading('details', CIRCUIT_RULES),
+  ...reading('details', ROUTE_RULES),
+  ...reading('details', WIRE_RULES),
   ...reading('details', VENT_RULES),
   ...reading('details', EXPELLED_RULES),
   ...reading('details', DOSING_RULES),
