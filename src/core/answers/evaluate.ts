@@ -1,6 +1,6 @@
 import { feedPath, reachedTanks } from '../plan/circuits';
 import { DRIVING } from '../plan/jobs/needs';
-import type { FlowInputs } from '../model/compileNetwork';
+import type { FlowInputs } from '../model/networkParts';
 import type { ConsumerDocument, Plan, PlanAt } from '../plan/schema';
 import type { FluidState } from '../fluids';
 import type { GaugeCode } from '../gauge';

@@ -8,8 +8,8 @@ import { ADAPTERS } from '../reference/joins';
 import { chosen } from '../schema/known';
 import { feedPath } from '../plan/circuits';
 import { newPart } from '../plan/circuitEdits';
+import { compileNetwork } from './compileNetwork';
 import {
-  compileNetwork,
   feedLines,
   isStarved,
   partPositions,
@@ -18,7 +18,7 @@ import {
   type Draw,
   type FlowInputs,
   type TankLevel,
-} from './compileNetwork';
+} from './networkParts';
 import { compileTank, floorUnder_m, inVehicle, standingUp, type TankModel } from './compileTank';
 import { portPoint } from './portSeat';
 import { compile } from './model';

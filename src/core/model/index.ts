@@ -12,4 +12,4 @@ export { tankBody, type TankBody } from './compileBody';
 export { asBuilt, standsOn } from './compileFit';
 export { holeOf_m } from './portSeat';
 export { bossPort, type BossEnd } from './sightBosses';
-export type { FlowState } from './compileNetwork';
+export type { FlowState } from './networkParts';

@@ -1,7 +1,7 @@
 import { feedPath, fluidAt } from '../plan/circuits';
 import { flowRole } from '../plan/fields';
 import { isElectric } from '../components';
-import { feedLines } from '../model/compileNetwork';
+import { feedLines } from '../model/networkParts';
 import type { ConsumerDocument, Plan } from '../plan/schema';
 import { FLUIDS } from '../reference/fluids';
 import { CALM_M_PER_S, COMFORT_RATIO, VAPOUR_MARGIN_PA, type FlowResult } from '../answers';

@@ -5,7 +5,7 @@ import { BODY_AT_HOME, block, inBay, SOUND } from '../../../../tests/raisedSyste
 import { loadKernel, norm, roundedWay, subtract, type Vec3 } from '../../geometry';
 import { unwrap } from '../../outcome';
 import { chosen, type SystemDocument } from '../../plan';
-import { partPositions } from '../../model/compileNetwork';
+import { partPositions } from '../../model/networkParts';
 import { tankGeometry } from '../../model/compileTank';
 import { LINE_STOCK } from '../../reference/lineStock';
 import { developedLength_m } from '../lines/routing';

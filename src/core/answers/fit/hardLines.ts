@@ -1,5 +1,5 @@
 import { outerMesh, placeOf } from '../../model/compileFit';
-import { partPositions } from '../../model/compileNetwork';
+import { partPositions } from '../../model/networkParts';
 import { portSeat, standsOn } from '../../model/portSeat';
 import { tankGeometry } from '../../model/compileTank';
 import { stockOf } from '../../plan/circuits';

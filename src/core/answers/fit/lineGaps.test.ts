@@ -2,7 +2,7 @@ import { readFileSync } from 'node:fs';
 import { expect, it } from 'vitest';
 import { expectClose } from '../../../../tests/expectClose';
 import { chosen, parseSystemText, type SystemDocument } from '../../plan';
-import { partPositions } from '../../model/compileNetwork';
+import { partPositions } from '../../model/networkParts';
 import { stockOf } from '../../plan/circuits';
 import { boxMesh, loadKernel, posedMesh, shiftBy, type Vec3 } from '../../geometry';
 import type { Obstacle } from '../../fit';

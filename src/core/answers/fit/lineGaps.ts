@@ -1,5 +1,5 @@
 import { stockOf } from '../../plan/circuits';
-import { partPositions } from '../../model/compileNetwork';
+import { partPositions } from '../../model/networkParts';
 import { tankGeometry } from '../../model/compileTank';
 import type { SpacePlan } from '../../plan/schema';
 import { clearanceTo, type Body, type Piece, type Obstacle } from '../../fit';

@@ -11,7 +11,7 @@ import {
 } from '../../plan';
 import { hungParts } from '../../plan/circuits';
 import { inVehicle } from '../../model/compileTank';
-import { partPositions, ullageNode } from '../../model/compileNetwork';
+import { partPositions, ullageNode } from '../../model/networkParts';
 import { airState } from '../../fluids';
 import { dot, loadKernel } from '../../geometry';
 import { lineLaw, ventLaw } from '../../network';

@@ -1,5 +1,5 @@
 import { isElectric, type PumpDocument } from '../../components';
-import type { FlowState } from '../../model/compileNetwork';
+import type { FlowState } from '../../model/networkParts';
 import { COPPER, FUSES, WIRES, wireRow, type WireRow } from '../../reference/wires';
 
 type Wiring = NonNullable<PumpDocument['wiring']>;

@@ -1,6 +1,6 @@
 import { mark } from '../../contentHash';
 import { feedPath, type Circuits } from '../../plan/circuits';
-import type { FlowInputs, TankLevel } from '../../model/compileNetwork';
+import type { FlowInputs, TankLevel } from '../../model/networkParts';
 import { batchOf } from '../../model/compileTank';
 import type { Model } from '../../model';
 import type { ConsumerDocument, PlanAt } from '../../plan/schema';

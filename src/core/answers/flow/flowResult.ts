@@ -9,7 +9,7 @@ import {
   partLink,
   ullageNode,
   type FlowInputs,
-} from '../../model/compileNetwork';
+} from '../../model/networkParts';
 import type { ConsumerDocument } from '../../plan/schema';
 import type { FluidState } from '../../fluids';
 import { success, type Outcome } from '../../outcome';

@@ -12,7 +12,8 @@ import {
   type SystemDocument,
 } from '../../plan';
 import { feedPath } from '../../plan/circuits';
-import { atVolts, compileNetwork, partPositions, surfaceHeight_m, type Draw } from '../../model/compileNetwork';
+import { atVolts, compileNetwork } from '../../model/compileNetwork';
+import { partPositions, surfaceHeight_m, type Draw } from '../../model/networkParts';
 import { dot, loadKernel } from '../../geometry';
 import { unwrap } from '../../outcome';
 import { evaluateSystem } from '../evaluate';

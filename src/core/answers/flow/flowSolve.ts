@@ -1,7 +1,6 @@
+import { airWay } from '../../model/compileNetwork';
+import { atVolts, compileNetwork } from '../../model/compileNetwork';
 import {
-  airWay,
-  atVolts,
-  compileNetwork,
   inletNode,
   isStarved,
   outletNode,
@@ -9,7 +8,7 @@ import {
   type Draw,
   type FlowInputs,
   type TankLevel,
-} from '../../model/compileNetwork';
+} from '../../model/networkParts';
 import { isElectric, isShutOff, kindOf, type PumpDocument } from '../../components';
 import { feedPath, type Circuits } from '../../plan/circuits';
 import type { ComponentDocument, ConsumerDocument } from '../../plan/schema';

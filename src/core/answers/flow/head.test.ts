@@ -1,7 +1,7 @@
 import { beforeAll, describe, expect, it } from 'vitest';
 import { expectClose } from '../../../../tests/expectClose';
 import { loadKernel, meshBounds } from '../../geometry';
-import { inletNode } from '../../model/compileNetwork';
+import { inletNode } from '../../model/networkParts';
 import { unwrap } from '../../outcome';
 import { chosen, parseSystem, type SystemDocument } from '../../plan';
 import { checkedAnswers, JOBS } from '../../plan/jobs';

@@ -1,5 +1,5 @@
 import { dot } from '../../geometry';
-import { partPositions, surfaceHeight_m, type FlowInputs, type TankLevel } from '../../model/compileNetwork';
+import { partPositions, surfaceHeight_m, type FlowInputs, type TankLevel } from '../../model/networkParts';
 import { feedPath } from '../../plan/circuits';
 import type { ConsumerDocument } from '../../plan/schema';
 import { starvingOffset_m } from '../../tank';

@@ -1,5 +1,5 @@
 import { surroundOf, type SenderModel } from '../../model/compileSender';
-import type { TankLevel } from '../../model/compileNetwork';
+import type { TankLevel } from '../../model/networkParts';
 import { envelopeOf, standingUp, type TankModel } from '../../model/compileTank';
 import type { Plan } from '../../plan/schema';
 import {

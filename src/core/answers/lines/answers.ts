@@ -1,4 +1,4 @@
-import type { FlowInputs } from '../../model/compileNetwork';
+import type { FlowInputs } from '../../model/networkParts';
 import { jointsOf, linesList, type Joint, type LinesList } from './joints';
 import { mixUpsOf, type MixUp } from './mixUps';
 import { primingsOf, type Priming } from './priming';

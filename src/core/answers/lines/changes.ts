@@ -3,7 +3,7 @@ import { withValue } from '../../plan/edit';
 import { kindOf } from '../../components';
 import { chosen } from '../../schema/known';
 import type { ConsumerDocument, LineDocument, PlanAt } from '../../plan/schema';
-import type { FlowInputs } from '../../model/compileNetwork';
+import type { FlowInputs } from '../../model/networkParts';
 import { boreArea_m2, type NetworkSolution } from '../../network';
 import { reachedAlong } from '../../reached';
 import { LINE_STOCK, type LineStockRow } from '../../reference/lineStock';

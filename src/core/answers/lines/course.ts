@@ -1,4 +1,5 @@
-import { compileNetwork, isStarved, type FlowInputs, type TankLevel } from '../../model/compileNetwork';
+import { compileNetwork } from '../../model/compileNetwork';
+import { isStarved, type FlowInputs, type TankLevel } from '../../model/networkParts';
 import { levelForVolume } from '../../geometry';
 import type { NetworkSolution } from '../../network';
 import { unwrap } from '../../outcome';

@@ -1,5 +1,6 @@
 import { fluidState, type FluidState } from '../../fluids';
-import { compileNetwork, outletNode, type FlowInputs, type TankLevel } from '../../model/compileNetwork';
+import { compileNetwork } from '../../model/compileNetwork';
+import { outletNode, type FlowInputs, type TankLevel } from '../../model/networkParts';
 import { dot } from '../../geometry';
 import type { FluidKey } from '../../reference/fluids';
 import { partAround, solveNetwork } from '../../network';

@@ -1,6 +1,6 @@
 import { driveRatio, isElectric, pumpPoints, type PumpDocument } from '../../components';
 import { boreArea_m2 } from '../../network';
-import { pumpVolts, type FlowInputs } from '../../model/compileNetwork';
+import { pumpVolts, type FlowInputs } from '../../model/networkParts';
 import { feedPath } from '../../plan/circuits';
 
 /** Filling a dry feed to a consumer by the pump that stands in it, and how a dosing pump then strokes. */

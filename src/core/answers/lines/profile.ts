@@ -1,12 +1,6 @@
 import { carriesFlow, endKey, runsOf, type Run, type Circuits } from '../../plan/circuits';
-import {
-  lineRun,
-  partPositions,
-  sunkParts,
-  surfaceHeight_m,
-  type FlowInputs,
-  type TankLevel,
-} from '../../model/compileNetwork';
+import { sunkParts } from '../../model/compileNetwork';
+import { lineRun, partPositions, surfaceHeight_m, type FlowInputs, type TankLevel } from '../../model/networkParts';
 import { inVehicle } from '../../model/compileTank';
 import type { LineDocument } from '../../plan/schema';
 import { add, dot, norm, subtract, type Vec3 } from '../../geometry';

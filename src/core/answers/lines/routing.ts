@@ -1,6 +1,6 @@
 import { stockOf, type Circuits } from '../../plan/circuits';
 import type { LineDocument } from '../../plan/schema';
-import { lineRun, partPositions, type FlowInputs } from '../../model/compileNetwork';
+import { lineRun, partPositions, type FlowInputs } from '../../model/networkParts';
 import { norm, subtract, type Vec3 } from '../../geometry';
 import { grommetFor, supportSpacing_m, type LineStockRow } from '../../reference/lineStock';
 import { linePoints } from './profile';

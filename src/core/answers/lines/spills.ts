@@ -1,5 +1,6 @@
 import { endKey, itemsOf, linesByEnd, runsOf, type EndRef, type Item } from '../../plan/circuits';
-import { partPositions, sunkParts, surfaceHeight_m, type FlowInputs, type TankLevel } from '../../model/compileNetwork';
+import { sunkParts } from '../../model/compileNetwork';
+import { partPositions, surfaceHeight_m, type FlowInputs, type TankLevel } from '../../model/networkParts';
 import { endsOfComponent, isShutOff, joinedEnds, kindOf, type EndName } from '../../components';
 import type { ComponentDocument, LineDocument } from '../../plan/schema';
 import { add, dot, volumeBelow, type Vec3 } from '../../geometry';

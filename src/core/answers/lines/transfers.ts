@@ -10,14 +10,8 @@ import {
   type Circuits,
 } from '../../plan/circuits';
 import { kindOf } from '../../components';
-import {
-  returned_m3PerS,
-  sunkParts,
-  surfaceHeight_m,
-  ullageNode,
-  type FlowInputs,
-  linkName,
-} from '../../model/compileNetwork';
+import { sunkParts } from '../../model/compileNetwork';
+import { returned_m3PerS, surfaceHeight_m, ullageNode, type FlowInputs, linkName } from '../../model/networkParts';
 import { dot, volumeBelow } from '../../geometry';
 import { boreArea_m2, type NetworkSolution } from '../../network';
 import { arriving } from '../flow/flowResult';

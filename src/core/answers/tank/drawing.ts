@@ -1,4 +1,4 @@
-import type { TankLevel } from '../../model/compileNetwork';
+import type { TankLevel } from '../../model/networkParts';
 import { surroundOf } from '../../model/compileSender';
 import { freeRun, shareAt, lawOf } from '../../gauge';
 import {

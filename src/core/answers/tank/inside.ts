@@ -1,5 +1,5 @@
 import { feedPath, type Circuits } from '../../plan/circuits';
-import type { TankLevel } from '../../model/compileNetwork';
+import type { TankLevel } from '../../model/networkParts';
 import { floorUnder_m, standingUp, type PickupModel, type TankModel } from '../../model/compileTank';
 import type { EnvelopeDocument } from '../../plan/schema';
 import {

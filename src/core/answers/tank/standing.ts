@@ -1,5 +1,5 @@
 import { tankModel, type ModelCode } from '../../model';
-import type { TankLevel } from '../../model/compileNetwork';
+import type { TankLevel } from '../../model/networkParts';
 import { toTankFrame } from '../../geometry';
 import { success, type Outcome } from '../../outcome';
 import type { PlanAt } from '../../plan/schema';

@@ -1,6 +1,6 @@
 import { portPoint } from '../../model/portSeat';
 import { standingUp, envelopeOf, type PickupModel, type TankModel } from '../../model/compileTank';
-import { isStarved, type TankLevel } from '../../model/compileNetwork';
+import { isStarved, type TankLevel } from '../../model/networkParts';
 import type { Circuits } from '../../plan/circuits';
 import { sharedWall } from '../../model/sharedWall';
 import { capWays } from '../../plan/caps';
