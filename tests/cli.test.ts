@@ -160,16 +160,18 @@ describe('verbs', () => {
     expect(trailer.part.found.moves.length).toBeGreaterThan(0);
     const car = run('fit', 'demo/hill-climb-car.json', '--reach', 'yes', '--templates', 'yes').json() as unknown as {
       reach: { id: string; job: string; when: string; tool?: string }[];
-      templates: { tank: string; faces: { name: string }[] }[];
+      templates: { tank?: string; obstacle?: string; faces: { name: string }[] }[];
     };
     expect(car.reach.find(({ id, job }) => id === 'feed' && job === 'tighten')).toMatchObject({
       when: 'uncovered',
       names: ['Cell cover'],
     });
-    expect(car.templates.map(({ tank, faces }) => [tank, faces.length > 0])).toEqual([
+    expect(car.templates.map(({ tank, obstacle, faces }) => [tank ?? obstacle, faces.length > 0])).toEqual([
       ['main', true],
       ['can', true],
       ['coolant-bottle', true],
+      // Its ends are flat.
+      ['half-shaft', true],
     ]);
     expect(run('fit', 'demo/forest-trailer.json', '--part', 'ghost')).toMatchObject({ code: 2 });
     expect(run('fit', 'demo/forest-trailer.json', '--part', 'ghost').err).toMatch(/There is no part "ghost".*main/);
