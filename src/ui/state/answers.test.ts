@@ -109,9 +109,13 @@ describe('one scheduler', () => {
     numbers.answer('numbers of the first');
     await asked('details');
     await asked('spreads');
-    expect(puts.map(({ key }) => key)).toEqual(['numbers', 'details', 'sheets', 'clearances', 'reach', 'spreads']);
-    const urgencies = puts.slice(1).map(({ urgency }) => urgency);
-    expect([...urgencies].sort((a, b) => a - b)).toEqual(urgencies);
+    // On a busy machine the rest may be asked for while the page is painted: the worker takes the most urgent first.
+    const later = puts.slice(1);
+    const inTable = ['sheets', 'clearances', 'reach', 'spreads'];
+    expect(later.map(({ key }) => key).filter((key) => key !== 'details')).toEqual(inTable);
+    const byUrgency = later.toSorted((one, other) => one.urgency - other.urgency);
+    expect(byUrgency.map(({ key }) => key)).toEqual(['details', ...inTable]);
+    expect(new Set(later.map(({ urgency }) => urgency)).size).toBe(later.length);
     await until('numbers', 'fresh');
   });
 
