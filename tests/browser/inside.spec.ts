@@ -114,3 +114,12 @@ test('a hard line is tried out of its place, and a bracket is cut by a template 
   await page.getByRole('button', { name: 'Day tank', exact: true }).click();
   await expect(templates.getByLabel('Of', { exact: true })).toHaveValue('-');
 });
+
+test('set down loose: the lean at which a tank goes over, and one that rolls says so', async ({ page }) => {
+  await openCopy(page, 'snow-vehicle', 'tank/slopes');
+  const tips = page.getByTestId('tips');
+  await expect(tips).toContainText('First at 33°, half full, over its front side');
+  await expect(tips.getByRole('row')).toHaveCount(5);
+  await openCopy(page, 'forest-trailer', 'tank/slopes');
+  await expect(tips.getByRole('alert')).toContainText('it rolls at once');
+});

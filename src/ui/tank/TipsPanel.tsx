@@ -35,10 +35,11 @@ export function TipsPanel() {
         <Box opacity={standing === 'fresh' ? 1 : 0.6}>
           {first && (
             <Box fontSize="lg">
-              Goes over first {sides(WAY_WORDS[first.way])}, {FILL_WORDS[first.fill]}, at{' '}
+              First at{' '}
               <b>
-                <Quantity value={first.angle_rad} role="slope" />
+                <Quantity value={wholeDegrees(first.angle_rad)} role="slope" />
               </b>
+              , {FILL_WORDS[first.fill]}, {sides(WAY_WORDS[first.way])}
             </Box>
           )}
           <Box overflowX="auto" mt="2">
@@ -63,7 +64,7 @@ export function TipsPanel() {
                     </chakra.td>
                     {FILLS.map((fill) => (
                       <chakra.td key={fill} px="3" textAlign="right" whiteSpace="nowrap">
-                        <Quantity value={angles_rad[fill]} role="slope" />
+                        <Quantity value={wholeDegrees(angles_rad[fill])} role="slope" />
                       </chakra.td>
                     ))}
                   </chakra.tr>
@@ -80,6 +81,9 @@ export function TipsPanel() {
     </Panel>
   );
 }
+
+/** Whole degrees that it surely stands: no more is known of a floor that is welded. */
+const wholeDegrees = (angle_rad: number): number => (Math.floor((180 * angle_rad) / Math.PI + 1e-6) * Math.PI) / 180;
 
 function soonest(rows: readonly TipRow[]) {
   return rows
