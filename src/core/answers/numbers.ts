@@ -1,4 +1,4 @@
-import { feedPath, type Circuits } from '../plan/circuits';
+import { gravitySource, type Circuits } from '../plan/circuits';
 import { flowRole } from '../plan/fields';
 import type { Plan } from '../plan/schema';
 import { failure, success, type Outcome } from '../outcome';
@@ -98,10 +98,9 @@ function fillTime(system: Plan, flow: Evaluation['flows'][number] | undefined): 
 /** Whether its first consumer is fed from a tank without any pump, and does not suck for itself. */
 function isByGravity(system: Circuits): boolean {
   const [consumer] = system.consumers;
-  if (!consumer || consumer.neededPressure_Pa.value < 0) return false;
-  const path = feedPath(system, consumer.id);
-  const isFromTank = system.tanks.some(({ pickups }) => pickups.some(({ id }) => id === path.at(-1)));
-  return isFromTank && !system.components.some((part) => part.kind === 'pump' && path.includes(part.id));
+  return (
+    consumer !== undefined && consumer.neededPressure_Pa.value >= 0 && gravitySource(system, consumer.id) !== undefined
+  );
 }
 
 /** The numbers that a job asks for: none of what it does not have. */

@@ -12,8 +12,8 @@ export type SharedWall = {
   readonly with: string;
   /** What stands in the walls of both; absent where they do not meet. */
   readonly metal: { readonly volume_m3: number; readonly centre_m: Vec3; readonly mesh: ClosedMesh } | undefined;
-  /** Of the one's metal that stands in the other's space [m³]. */
-  readonly reachesIn_m3: number;
+  /** Of the one's metal that stands in the other's space [m³]; undefined where it could not be worked out. */
+  readonly reachesIn_m3: number | undefined;
   /** Ports of either that lead through it. */ readonly ports: readonly string[];
 };
 
@@ -54,21 +54,24 @@ const portsIn = (
     return metal && under && depthInside(metal, under) > 0 ? [port.id] : [];
   });
 
-/** What two bodies have in common [m³]. */
-function commonTo(a: ClosedMesh, b: ClosedMesh): { readonly mesh: ClosedMesh; readonly volume_m3: number } | undefined {
-  const common = combine(a, b, 'common');
-  return common.ok ? { mesh: common.value, volume_m3: meshVolume(common.value) } : undefined;
+/** What two bodies have in common [m³]: none is an answer, and a failure is another. */
+function commonTo(a: ClosedMesh, b: ClosedMesh) {
+  const mesh = combine(a, b, 'common');
+  if (mesh.ok) return { mesh: mesh.value, volume_m3: meshVolume(mesh.value) };
+  return mesh.error.code === 'nothing-left' ? { mesh: undefined, volume_m3: 0 } : undefined;
 }
 
 const wallBetween = memoized(
   'shared wall',
   (outer: ClosedMesh, other: ClosedMesh, shell: ClosedMesh, otherShell: ClosedMesh) => {
     const common = commonTo(outer, other);
-    const centre_m = common && clipBelow(common.mesh, { normal: [0, 0, 1], offset_m: FAR_M }).centroid_m;
+    const centre_m = common?.mesh && clipBelow(common.mesh, { normal: [0, 0, 1], offset_m: FAR_M }).centroid_m;
     const into = [commonTo(outer, otherShell), commonTo(other, shell)];
     return {
-      metal: common && centre_m ? { ...common, centre_m } : undefined,
-      reachesIn_m3: into.reduce((sum, each) => sum + (each?.volume_m3 ?? 0), 0),
+      metal: common?.mesh && centre_m ? { mesh: common.mesh, volume_m3: common.volume_m3, centre_m } : undefined,
+      reachesIn_m3: [common, ...into].every((each) => each !== undefined)
+        ? into.reduce((sum, each) => sum + each!.volume_m3, 0)
+        : undefined,
     };
   },
   8,

@@ -349,6 +349,16 @@ export function feedPath(system: Circuits, consumerId: string): string[] {
   );
 }
 
+/** The pickup that feeds a consumer with no pump on the way; undefined where there is a pump, or no way from a tank. */
+export function gravitySource(system: Circuits, consumerId: string): string | undefined {
+  const path = feedPath(system, consumerId);
+  const source = path.at(-1);
+  const isFromTank = system.tanks.some(({ pickups }) => pickups.some(({ id }) => id === source));
+  return isFromTank && !system.components.some((part) => part.kind === 'pump' && path.includes(part.id))
+    ? source
+    : undefined;
+}
+
 function wayBack(
   system: Circuits,
   lines: readonly LineDocument[],

@@ -61,13 +61,16 @@ export const TANK_RULES: readonly Rule[] = [
         const other = evaluation.tanks.find(({ id }) => id === wall?.with);
         if (!wall || !other) return [];
         const path = ['tanks', t, 'shape'];
+        if (wall.reachesIn_m3 === undefined)
+          return [{ what: say(`How the walls of ${tank.name} and ${other.name} meet could not be worked out.`), path }];
+        const reaches_m3 = wall.reachesIn_m3;
         if (wall.metal_m3 === 0)
           return [
             { what: say(`${tank.name} is said to share a wall with ${other.name}, and they do not meet.`), path },
           ];
-        return when(wall.reachesIn_m3 > REACHES_REL * Math.min(tank.gross_m3, other.gross_m3), () => ({
+        return when(reaches_m3 > REACHES_REL * Math.min(tank.gross_m3, other.gross_m3), () => ({
           what: say(`The walls of ${tank.name} and ${other.name} stand {volume} deep in each other’s space.`, {
-            volume: { value: wall.reachesIn_m3, role: 'smallVolume' },
+            volume: { value: reaches_m3, role: 'smallVolume' },
           }),
           path,
         }));

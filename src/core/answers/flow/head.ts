@@ -1,6 +1,6 @@
 import { dot } from '../../geometry';
 import { partPositions, surfaceHeight_m, type FlowInputs, type TankLevel } from '../../model/networkParts';
-import { feedPath } from '../../plan/circuits';
+import { gravitySource } from '../../plan/circuits';
 import type { ConsumerDocument } from '../../plan/schema';
 import { starvingOffset_m } from '../../tank';
 
@@ -30,9 +30,7 @@ export function gravityFeed(
   { system, levels }: FlowInputs,
   consumer: Pick<ConsumerDocument, 'id'>,
 ): { readonly level: TankLevel; readonly last: TankLevel } | undefined {
-  const path = feedPath(system, consumer.id);
-  if (system.components.some((part) => part.kind === 'pump' && path.includes(part.id))) return undefined;
-  const source = path.at(-1);
+  const source = gravitySource(system, consumer.id);
   const level = levels.find(({ tank }) => tank.document.pickups.some(({ id }) => id === source));
   const pickup = level?.tank.pickups.find(({ document }) => document.id === source);
   if (!level || !pickup) return undefined;

@@ -144,6 +144,30 @@ describe('two tanks in one shell', () => {
     }
   });
 
+  it('a sump far below the floor is on one side only, and a part of a shell is not divided again', () => {
+    const sump = {
+      id: 'sump',
+      name: 'Sump',
+      operation: 'add',
+      shape: { kind: 'box', length_m: chosen(0.08), width_m: chosen(0.1), height_m: chosen(0.3) },
+      x_m: chosen(0.02),
+      y_m: chosen(0.05),
+      z_m: chosen(-0.29),
+    };
+    const deep = applied(SOUND, [
+      [`${T}parts`, [sump]],
+      [`${T}plates`, []],
+    ]);
+    const divided = dividedIn(deep);
+    unwrap(parseSystem(divided));
+    const [plain, near, far] = [tanksOf(dividedIn(SOUND)), ...tanksOf(divided)];
+    expectClose(near!.gross_m3 - plain[0]!.gross_m3, 0.08 * 0.1 * 0.29, { rel: 1e-6, why: 'all of the sump' });
+    expectClose(far!.gross_m3, plain[1]!.gross_m3, { rel: 1e-9, why: 'none of it' });
+    expect(sharedWall(divided.tanks, divided.tanks[1]!)!.reachesIn_m3).toBe(0);
+    for (const t of [0, 1])
+      expect(withSealedDivider(divided, t, { axis: 'x', at_m: 0.08 })).toMatchObject({ ok: false });
+  });
+
   it('a wall that would miss the tank, and bands in the way, are refused with why', () => {
     for (const at_m of [0.001, 0.299, 5])
       expect(withSealedDivider(SOUND, 0, { axis: 'x', at_m })).toMatchObject({

@@ -2,9 +2,9 @@ import { portPoint } from '../../model/portSeat';
 import { standingUp, envelopeOf, type PickupModel, type TankModel } from '../../model/compileTank';
 import { isStarved, type TankLevel } from '../../model/networkParts';
 import type { Circuits } from '../../plan/circuits';
-import { sharedWall } from '../../model/sharedWall';
+import { sharedWall, type SharedWall } from '../../model/sharedWall';
 import { capWays } from '../../plan/caps';
-import type { EnvelopeDocument, PortDocument, TankPlan } from '../../plan/schema';
+import type { EnvelopeDocument, PortDocument } from '../../plan/schema';
 import {
   clipBelow,
   dot,
@@ -83,7 +83,7 @@ export type TankResult = {
   readonly sharedWall?: {
     readonly with: string;
     readonly metal_m3: number;
-    readonly reachesIn_m3: number;
+    readonly reachesIn_m3: number | undefined;
     readonly ports: readonly string[];
   };
   readonly dryMass_kg: number;
@@ -151,7 +151,7 @@ function resultOf(
   const holds_m3 = gross_m3 * document.fillLimit_ratio.value;
   const body = clippedBelow(mesh, up, offset_m);
   const wall = sharedWall(system.tanks, document);
-  const metal = metalOf(system.tanks, tank);
+  const metal = metalOf(tank, wall);
   const dryMass_kg = metal.reduce((sum, { mass_kg }) => sum + mass_kg, 0);
   const flooded = floodedVents(envelope, tank);
   const liquidMass_kg = body.volume_m3 * fluid.density_kgPerM3;
@@ -211,10 +211,10 @@ function resultOf(
 }
 
 /** The walls and baffles of a tank as masses; a wall that it shares is counted with the other tank. */
-export function metalOf(tanks: readonly TankPlan[], { document, body }: TankModel) {
+export function metalOf({ document, body }: TankModel, wall: SharedWall | undefined) {
   const { material } = document;
   const density_kgPerM3 = material.density_kgPerM3?.value ?? ALLOYS[material.alloy].density_kgPerM3;
-  const shared = sharedWall(tanks, document)?.metal;
+  const shared = wall?.metal;
   return [
     { mass_kg: body.metal_m3 * density_kgPerM3, at_m: shellCentre_m(body.shell) },
     ...(shared ? [{ mass_kg: -shared.volume_m3 * density_kgPerM3, at_m: shared.centre_m }] : []),

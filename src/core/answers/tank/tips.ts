@@ -1,5 +1,6 @@
 import { outerMesh } from '../../model/compileFit';
 import { tankModel, type ModelCode } from '../../model';
+import { sharedWall } from '../../model/sharedWall';
 import type { TankModel } from '../../model/compileTank';
 import { convexHull, dot, meshBounds, vertex, type Point2, type Vec3 } from '../../geometry';
 import { failure, success, type Outcome } from '../../outcome';
@@ -61,7 +62,7 @@ export function tipsOf(system: Stood, t: number): Outcome<Tips, TipsCode> {
   if (members.length === 0) return failure('no-tank', 'tanks', 'There is no such tank.');
   const base = baseOf(members.map(({ tank }) => tank));
   if (!base.ok) return base;
-  const fixed = members.flatMap(({ tank }) => metalOf(system.tanks, tank));
+  const fixed = members.flatMap(({ tank }) => metalOf(tank, sharedWall(system.tanks, tank.document)));
   const standing = (share: number): Standing => ({
     fixed,
     liquids: members.map(({ tank, density_kgPerM3 }) => ({
