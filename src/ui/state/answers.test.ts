@@ -3,7 +3,7 @@ import { afterEach, beforeAll, beforeEach, describe, expect, it, vi } from 'vite
 import { draftSystem, toPath } from '@/core/plan';
 import { receiving } from '@/workers/sent';
 import { followEditor, forgetAnswers, question, standingOf, useCame, want } from './answers';
-import { openDocument, openSystem, setValue } from './editor';
+import { openDocument, openSystem, setValue, undoEdit } from './editor';
 import { URGENCY } from './lanes';
 
 /** What workers were asked, in order; each waits until it is answered, or told to break. */
@@ -61,6 +61,7 @@ const DRAFT = draftSystem({ name: 'Draft', vehicle: 'boat', consumer: 'diesel-en
 const LENGTH = toPath('tanks[0].shape.length_m.value');
 const PITCH = toPath('conditions.pitch_deg');
 let end: () => void;
+let openedFirst: unknown;
 
 /** The latest question of a slot that waits for its answer. */
 async function asked(slot: string, count = 1): Promise<Put> {
@@ -88,6 +89,7 @@ beforeEach(() => {
   dropped = [];
   forgetAnswers();
   openSystem('one', DRAFT);
+  openedFirst = openDocument();
   end = followEditor();
 });
 afterEach(async () => {
@@ -145,6 +147,18 @@ describe('one scheduler', () => {
     setValue('length', LENGTH, 1.2);
     expect(standingOf(came('clearances'), openDocument())).toBe('stale');
     await asked('clearances', 2);
+  });
+
+  it('an edit and its undo before anything came: what was left off for the edit is asked for again', async () => {
+    (await asked('numbers')).answer('numbers');
+    await asked('sheets');
+    setValue('length', LENGTH, 1.2);
+    undoEdit();
+    expect(openDocument()).toBe(openedFirst);
+    // The worker left the first off: nothing comes of it.
+    expect(dropped).toContain('sheets');
+    (await asked('sheets', 2)).answer('faces');
+    await until('sheets', 'fresh');
   });
 
   it('one that fails is shown as failed, never as an old value, and is tried again with the next edit of anything', async () => {

@@ -76,6 +76,8 @@ export function slotOf(key: AnswerKey, args: readonly unknown[]): string {
 
 /** The document that was asked of each slot last: what comes of an older one is nobody's. */
 const asked = new Map<string, SystemDocument>();
+/** What workers were told to leave off since: undone, the same document is asked of again. */
+const leftOff = new Set<string>();
 
 const reason = (error: unknown): string => (error instanceof Error ? error.message : String(error));
 
@@ -83,6 +85,7 @@ const reason = (error: unknown): string => (error instanceof Error ? error.messa
 async function ask(put: Question<AnswerKey>, system: SystemDocument): Promise<void> {
   const { slot, key } = put;
   asked.set(slot, system);
+  leftOff.delete(slot);
   const come = (came: Omit<Came, 'key' | 'of'>): void => {
     if (asked.get(slot) === system) useCame.setState({ [slot]: { key, of: system, ...came } });
   };
@@ -105,7 +108,8 @@ const isSettled = (slot: string, key: AnswerKey, system: SystemDocument): boolea
 function askWanted(system: SystemDocument): void {
   for (const put of wanted.values()) {
     const isNext = ANSWERS[put.key].cost === 'next';
-    if (isNext || asked.get(put.slot) === system || isSettled(put.slot, put.key, system)) continue;
+    if (isNext || isSettled(put.slot, put.key, system)) continue;
+    if (asked.get(put.slot) === system && !leftOff.has(put.slot)) continue;
     void ask(put, system);
   }
 }
@@ -152,7 +156,9 @@ function follow({ system }: { readonly system: SystemDocument | undefined }): vo
   if (!system || system === followed) return;
   followed = system;
   // What is at work on an older document leaves the machine to this one.
-  dropSlots([...wanted.values()].filter(({ slot, key }) => !isSettled(slot, key, system)).map(({ slot }) => slot));
+  const old = [...wanted.values()].filter(({ slot, key }) => !isSettled(slot, key, system)).map(({ slot }) => slot);
+  for (const slot of old) leftOff.add(slot);
+  dropSlots(old);
   void followWithNumbers(system);
   clearTimeout(rest);
   rest = setTimeout(() => askWanted(system), RESTED_MS);
@@ -177,6 +183,7 @@ export const useEvaluation = (): void => useEffect(followEditor, []);
 /** Forgets what came of another system. */
 export function forgetAnswers(): void {
   asked.clear();
+  leftOff.clear();
   followed = undefined;
   useCame.setState({}, true);
 }
