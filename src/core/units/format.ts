@@ -38,6 +38,8 @@ export const ROLES: Readonly<Record<Role, RoleUnits>> = {
   seaSpeed: role('speed', 'kn', 'kn', [1, 1]),
   lineSpeed: role('speed', 'm_per_s', 'ft_per_s', [2, 1]),
   acceleration: role('acceleration', 'g', 'g', [2, 2]),
+  force: role('force', 'kN', 'lbf', [2, 0]),
+  torque: role('torque', 'Nm', 'lbf_ft', [0, 0]),
   burn: role('flow', 'L_per_h', 'us_gal_per_h', [2, 2], 'imp_gal_per_h'),
   transfer: role('flow', 'L_per_min', 'us_gal_per_min', [1, 1], 'imp_gal_per_min'),
   pressure: role('pressure', 'kPa', 'psi', [2, 2]),

@@ -15,6 +15,7 @@ export type UnitGroup =
   | 'transfer'
   | 'pressure'
   | 'mass'
+  | 'force'
   | 'density'
   | 'temperature'
   | 'power'
@@ -116,6 +117,14 @@ export const UNIT_GROUPS: Readonly<Record<UnitGroup, Group>> = {
       ['kg', 'kg'],
       ['lb', 'lb'],
     ]),
+  },
+  force: {
+    label: 'Force and torque',
+    choices: {
+      kN: choice('kN, N·m', { force: 'kN', torque: 'Nm' }),
+      daN: choice('daN, N·m', { force: 'daN', torque: 'Nm' }),
+      lbf: choice('lbf, lbf·ft', { force: 'lbf', torque: 'lbf_ft' }),
+    },
   },
   density: {
     label: 'Density',

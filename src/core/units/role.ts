@@ -22,6 +22,8 @@ export type Role =
   | 'seaSpeed'
   | 'lineSpeed'
   | 'acceleration'
+  | 'force'
+  | 'torque'
   | 'burn'
   | 'transfer'
   | 'pressure'

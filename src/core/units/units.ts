@@ -11,6 +11,8 @@ export type Kind =
   | 'time'
   | 'speed'
   | 'acceleration'
+  | 'force'
+  | 'torque'
   | 'flow'
   | 'pressure'
   | 'angle'
@@ -123,6 +125,18 @@ export const UNITS: Readonly<Record<Kind, readonly Unit[]>> = {
     unit('kn', 'kn', KNOT_M_PER_S, 'kt|kts|knot|knots'),
   ],
   acceleration: [unit('g', 'g', STANDARD_GRAVITY_M_PER_S2, 'gee'), unit('m_per_s2', 'm/s²', 1, 'm/s2')],
+  force: [
+    unit('N', 'N', 1, 'newton|newtons'),
+    unit('kN', 'kN', 1e3, 'kilonewton|kilonewtons'),
+    unit('daN', 'daN', 10, ''),
+    unit('kgf', 'kgf', STANDARD_GRAVITY_M_PER_S2, 'kp'),
+    unit('lbf', 'lbf', POUND_KG * STANDARD_GRAVITY_M_PER_S2, 'lb force|pounds force'),
+  ],
+  torque: [
+    unit('Nm', 'N·m', 1, 'nm|n m|newton metre|newton metres'),
+    unit('lbf_ft', 'lbf·ft', POUND_KG * STANDARD_GRAVITY_M_PER_S2 * FOOT_M, 'ft lb|ft-lb|lb ft|lb-ft|lbf ft|ft lbf'),
+    unit('lbf_in', 'lbf·in', POUND_KG * STANDARD_GRAVITY_M_PER_S2 * INCH_M, 'in lb|in-lb|lb in|lbf in|in lbf'),
+  ],
   flow: [
     unit('L_per_h', 'L/h', 1e-3 / HOUR_S, 'l/hr|lph|litres/hour|litre/hour'),
     unit('L_per_min', 'L/min', 1e-3 / MINUTE_S, 'lpm|litres/minute|litre/minute'),
