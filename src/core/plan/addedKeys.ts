@@ -166,6 +166,8 @@ export const ADDED_KEYS: Readonly<Record<number, readonly string[]>> = {
     'fit.obstacles',
     'fit.removals',
     'limits.surgeCompartment_m3',
+    'mounts[].made',
+    'shocks',
     'practice.catchTank',
     'practice.flats',
     'practice.lining',

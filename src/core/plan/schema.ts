@@ -8,7 +8,8 @@ import { consumer, line, linePrice } from './schemaLines';
 import { fit } from './schemaFit';
 import { MOST_RECORDS, record } from './schemaRecords';
 import { conditions } from './schemaState';
-import { mount, tank } from './schemaTank';
+import { mount, shocks } from './schemaMounts';
+import { tank } from './schemaTank';
 import { closed, id, keys, kindIs, listOf, name, oneOf, text } from '../schema/tools';
 import { constraints, envelope, limits, practice, rulebook, vehicle, wishes } from './schemaWishes';
 
@@ -28,6 +29,7 @@ export { ID_PATTERN, UNION_BRANCHES } from '../schema/tools';
 export { SENDER_KINDS, SWINGS, type SwingArmDocument } from '../senders';
 export { MEASURE_DIRECTIONS as HOWS, SPOT_KINDS, OBSTACLE_ROLES } from './schemaFit';
 export { FACES, PICKUP_KINDS, PORT_ROLES, STRAINERS, TURNS } from './schemaPorts';
+export { MOUNT_KINDS, MOUNT_SIDES, STRAP_RUNS, type MountKind } from './schemaMounts';
 export { FLAP_WAYS, PART_OPERATIONS } from './schemaTank';
 export { RULEBOOKS, VEHICLES } from './schemaWishes';
 export { COMPONENT_KINDS, END_NAMES, type ComponentKind, type EndName } from '../components';
@@ -61,6 +63,7 @@ export const systemSchema = closed({
   consumers: listOf(consumer, 12),
   prices: listOf(linePrice, 100),
   mounts: listOf(mount, 60),
+  shocks,
   fit,
   records: listOf(record, MOST_RECORDS),
 });
@@ -77,6 +80,8 @@ export type RecordDocument = SystemDocument['records'][number];
 export type ShapeDocument = Shape;
 /** As much of a system as the space depends on, and what hands and tools get to in it. */
 export type SpacePlan = Pick<SystemDocument, 'fit' | 'tanks' | 'mounts' | 'lines'>;
+export type MountDocument = SystemDocument['mounts'][number];
+export type ShocksDocument = NonNullable<SystemDocument['shocks']>;
 export type EnvelopeDocument = SystemDocument['envelope'];
 export type TankDocument = SystemDocument['tanks'][number];
 /** As much of a tank as is planned: without what was measured on it after it was built. */

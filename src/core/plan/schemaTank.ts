@@ -110,14 +110,3 @@ export const tank = closed({
     60,
   ),
 });
-
-const MOUNT_KINDS = ['strap', 'tab', 'cradle'] as const;
-export const mount = closed({
-  id: id(),
-  name: name(),
-  kind: oneOf(MOUNT_KINDS),
-  tank: id(),
-  x_m: known(-SPAN_M, SPAN_M, 'distance from aft', 'tape'),
-  y_m: known(-SPAN_M, SPAN_M, 'distance from starboard', 'tape'),
-  z_m: known(-SPAN_M, SPAN_M, 'height', 'tape'),
-});

@@ -1,0 +1,238 @@
+import { flatFaces, placedBack, scale, subtract, turned, type Vec3 } from '../../geometry';
+import type { ModelCode } from '../../model';
+import { outerMesh, placeOf } from '../../model/compileFit';
+import { compileMounts, SIDE_WAYS, type Astray, type MountSupport } from '../../model/compileMounts';
+import { shiftAt, standOf, type Stand, type StaticsCode, type Support, type Wrench } from '../../mounts';
+import { failure, success, type Outcome } from '../../outcome';
+import { shellsIn } from '../../plan/divider';
+import type { MountDocument, TankDocument } from '../../plan/schema';
+import type { AlloyKey } from '../../reference/alloys';
+import { MOUNT_STOCKS, type MountStock } from '../../reference/mountStock';
+import { FACTORS } from '../../reference/shocks';
+import { STANDARD_GRAVITY_M_PER_S2 } from '../../units';
+import { heldMass, SHOCK_CASES, shocksOf, thrownIn, type HeldMass, type Mounted, type ShockCase } from './loads';
+import { usesOf, type MountPart, type PartUse, type Wall } from './uses';
+
+/** Which way what is not held goes. */
+export const GOES = ['fore', 'aft', 'port', 'starboard', 'up', 'down', 'rolls', 'pitches', 'turns'] as const;
+export type Goes = (typeof GOES)[number];
+
+/** How the tank is held in one case. */
+export type CaseHeld =
+  | {
+      readonly held: true;
+      /** What each mount gives to the tank, by its number in the plan [N]. */
+      readonly gives_N: Readonly<Record<number, Vec3>>;
+      /** How it would go if nothing rubbed: shaken long enough it creeps that way. */
+      readonly creeps: Goes | undefined;
+      /** Mounts that press on it at rest and let go of it now. */
+      readonly letGo: readonly number[];
+    }
+  | { readonly held: false; readonly goes: Goes }
+  | { readonly held: undefined; readonly why: string };
+
+/** The worst that a part of a mount is asked, of all cases. */
+export type WorstUse = PartUse & {
+  readonly mount: number;
+  readonly shock: ShockCase;
+  /** What it bears over what it is asked; Infinity where nothing is asked of it, undefined where that is not known. */
+  readonly factor: number | undefined;
+};
+
+/** What holds a tank, or the tanks of one shell. */
+export type MountsOf = {
+  /** Their places among the plan’s tanks. */ readonly tanks: readonly number[];
+  readonly name: string;
+  readonly load: HeldMass;
+  /** Mounts of which it is said how they are made, and those of which it is not. */
+  readonly mounts: readonly number[];
+  readonly notSaid: readonly number[];
+  readonly astray: readonly Astray[];
+  readonly cases: Readonly<Record<ShockCase, CaseHeld>>;
+  /** The weakest first; those that are asked nothing left out. */
+  readonly parts: readonly WorstUse[];
+};
+
+export type Mounts = { readonly needed: number; readonly shells: readonly MountsOf[] };
+
+export type MountsCode = ModelCode | 'temperature-range' | 'not-found' | StaticsCode;
+
+/** What a tank's wall comes back from, by what it is made of; welded seams are beside it. */
+const WALL_STOCK: Partial<Readonly<Record<AlloyKey, MountStock>>> = {
+  'al-5052': 'aluminium-5052',
+  'al-6061': 'aluminium-6061',
+  'mild-steel': 'mild-steel',
+  'stainless-304': 'stainless',
+  'stainless-316': 'stainless',
+};
+/** Of 3003-H14, and of polyethylene for a while. @source Aluminum Design Manual; makers of HDPE; both from memory */
+const WALL_YIELD_PA: Partial<Readonly<Record<AlloyKey, number>>> = { 'al-3003': 115e6, hdpe: 20e6, pp: 25e6 };
+
+/** A force this small is rounding [N]. */
+const NONE_N = 1e-3;
+/** A mount that presses with less than this of the weight does not hold. */
+const PRESSES_REL = 0.01;
+
+/** What holds each tank: how it is held when it is thrown, and what every part of its mounts bears of that. */
+export function mountsOf(system: Mounted): Outcome<Mounts, MountsCode> {
+  const shells: MountsOf[] = [];
+  for (const shell of shellsIn(system.tanks)) {
+    const held = heldBy(system, shell);
+    if (!held.ok) return held;
+    shells.push(held.value);
+  }
+  return success({ needed: FACTORS[shocksOf(system).school].factor, shells });
+}
+
+function heldBy(system: Mounted, shell: readonly TankDocument[]): Outcome<MountsOf, MountsCode> {
+  const load = heldMass(system, shell);
+  if (!load.ok) return load;
+  const supports: MountSupport[] = [];
+  const astray: Astray[] = [];
+  const walls = new Map<string, Wall & { readonly tank: TankDocument }>();
+  const own = system.mounts.flatMap((mount, index) =>
+    shell.some(({ id }) => id === mount.tank) ? [{ mount, index }] : [],
+  );
+  for (const tank of shell) {
+    const outer = outerMesh(tank);
+    if (!outer.ok) return failure('bad-shape', tank.name, outer.error.detail);
+    const compiled = compileMounts(
+      outer.value,
+      placeOf(tank.mounting),
+      own.filter(({ mount }) => mount.tank === tank.id),
+    );
+    supports.push(...compiled.supports);
+    astray.push(...compiled.astray);
+    const { alloy, thickness_m } = tank.material;
+    const stock = WALL_STOCK[alloy];
+    walls.set(tank.id, {
+      tank,
+      thickness_m: thickness_m.value,
+      yield_Pa: stock ? MOUNT_STOCKS[stock].yield_Pa : WALL_YIELD_PA[alloy],
+      faces: own.some(({ mount }) => mount.tank === tank.id) ? flatFaces(outer.value) : [],
+    });
+  }
+  const said = own.filter(({ mount }) => mount.made !== undefined).map(({ index }) => index);
+  const shocks = shocksOf(system);
+  const { mass_kg, centre_m, size_m } = load.value;
+  // About its own centre, so that turns are small where the vehicle's datum is far.
+  const near = supports.map((one): Support => ({
+    ...one,
+    legs: one.legs.map(({ at_m, way }) => ({ at_m: subtract(at_m, centre_m), way })),
+  }));
+  const smooth = near.map((one): Support => ({ ...one, friction_ratio: 0 }));
+  const arm_m = Math.max(0.05, size_m / 2);
+  const cases = {} as Record<ShockCase, CaseHeld>;
+  const worst = new Map<string, WorstUse>();
+  let resting = new Set<number>();
+  for (const shock of SHOCK_CASES) {
+    const wrench: Wrench = { force_N: scale(thrownIn(shocks, shock), mass_kg), moment_Nm: [0, 0, 0] };
+    if (supports.length === 0) {
+      cases[shock] = { held: undefined, why: 'Nothing is said of what holds it.' };
+      continue;
+    }
+    const stand = standOf(near, wrench, arm_m);
+    if (!stand.ok) {
+      cases[shock] = { held: undefined, why: stand.error.detail };
+      continue;
+    }
+    if (!stand.value.held) {
+      cases[shock] = { held: false, goes: wayOf(stand.value, size_m) };
+      continue;
+    }
+    const { forces_N, frictions_N } = stand.value.by;
+    const gives = new Map<number, Vec3>();
+    for (const [i, one] of supports.entries()) {
+      const sum = gives.get(one.mount) ?? [0, 0, 0];
+      const force = one.legs.reduce<Vec3>(
+        (total, { way }) => [
+          total[0] + way[0] * forces_N[i]!,
+          total[1] + way[1] * forces_N[i]!,
+          total[2] + way[2] * forces_N[i]!,
+        ],
+        frictions_N[i]!,
+      );
+      gives.set(one.mount, [sum[0] + force[0], sum[1] + force[1], sum[2] + force[2]]);
+    }
+    const small = PRESSES_REL * mass_kg * STANDARD_GRAVITY_M_PER_S2;
+    const pressing = new Set(supports.flatMap(({ mount }, i) => (Math.abs(forces_N[i]!) > small ? [mount] : [])));
+    if (shock === 'rest') resting = pressing;
+    const without = near.some(({ friction_ratio }) => friction_ratio > 0) ? standOf(smooth, wrench, arm_m) : stand;
+    cases[shock] = {
+      held: true,
+      gives_N: Object.fromEntries(gives),
+      creeps: without.ok && !without.value.held ? wayOf(without.value, size_m) : undefined,
+      letGo: [...resting].filter((mount) => !pressing.has(mount)),
+    };
+    for (const { mount, index } of own) {
+      const places = supports.flatMap((one, i) => (one.mount === index ? [i] : []));
+      const wall = walls.get(mount.tank)!;
+      const at = placeOf(wall.tank.mounting);
+      const uses = usesOf(
+        mount,
+        {
+          supports: places.map((i) => supports[i]!),
+          forces_N: places.map((i) => forces_N[i]!),
+          frictions_N: places.map((i) => frictions_N[i]!),
+        },
+        wall,
+        (point) => placedBack(at, point),
+        (one) => turned(at, axisOf(one)),
+      );
+      for (const use of uses) keepWorse(worst, { ...use, mount: index, shock, factor: factorOf(use) });
+    }
+  }
+  return success({
+    tanks: system.tanks.flatMap((tank, t) => (shell.includes(tank) ? [t] : [])),
+    name: shell.map(({ name }) => name).join(' and '),
+    load: load.value,
+    mounts: said,
+    notSaid: own.filter(({ mount }) => mount.made === undefined).map(({ index }) => index),
+    astray,
+    cases,
+    parts: [...worst.values()]
+      .filter(({ factor }) => factor !== Infinity)
+      .sort((a, b) => (a.factor ?? -1) - (b.factor ?? -1)),
+  });
+}
+
+/** Which way the bolts of a mount go, in the tank's axes. */
+const axisOf = (mount: MountDocument): Vec3 => SIDE_WAYS[mount.made?.side ?? 'down'];
+
+const factorOf = ({ demand_N, capacity_N }: PartUse): number | undefined =>
+  demand_N <= NONE_N ? Infinity : capacity_N === undefined ? undefined : capacity_N / demand_N;
+
+/** Of uses of one part the one with the least factor; one of which nothing is known before all. */
+function keepWorse(worst: Map<string, WorstUse>, use: WorstUse): void {
+  const key = `${use.mount} ${use.part}`;
+  const before = worst.get(key);
+  const rank = ({ factor }: WorstUse): number => factor ?? -1;
+  if (!before || rank(use) < rank(before)) worst.set(key, use);
+}
+
+/** What a body that is not held does, in one word: how its middle goes, or how it turns where its ends go further. */
+function wayOf(stand: Extract<Stand, { held: false }>, size_m: number): Goes {
+  const { goes } = stand.how;
+  const middle = shiftAt(goes, [0, 0, 0]);
+  const most = (v: Vec3): 0 | 1 | 2 =>
+    ([0, 1, 2] as const).reduce<0 | 1 | 2>((best, k) => (Math.abs(v[k]) > Math.abs(v[best]) ? k : best), 0);
+  const [shift, turn] = [most(middle), most(goes.turn_rad)];
+  if ((Math.abs(goes.turn_rad[turn]) * size_m) / 2 > Math.abs(middle[shift])) return TURNS[turn];
+  return middle[shift] > 0 ? AHEAD[shift] : BEHIND[shift];
+}
+const TURNS = ['rolls', 'pitches', 'turns'] as const;
+const AHEAD = ['fore', 'port', 'up'] as const;
+const BEHIND = ['aft', 'starboard', 'down'] as const;
+
+/** The least factor of a shell’s mounts and what has it; undefined where nothing is asked or some is not known. */
+export const weakest = ({ parts }: MountsOf): WorstUse | undefined => parts[0];
+
+/** Whether everything is held, and borne with the factor that is needed; undefined where that is not known. */
+export function holds({ cases, parts, mounts, notSaid, astray }: MountsOf, needed: number): boolean | undefined {
+  const each = SHOCK_CASES.map((shock) => cases[shock].held);
+  if (each.includes(false) || parts.some(({ factor }) => factor !== undefined && factor < needed)) return false;
+  if (mounts.length === 0 || notSaid.length > 0 || astray.length > 0) return undefined;
+  return each.includes(undefined) || parts.some(({ factor }) => factor === undefined) ? undefined : true;
+}
+
+export type { MountPart, PartUse, ShockCase };

@@ -1,0 +1,36 @@
+/**
+ * What holds a tank: `statics.ts` shares a load among supports that push or
+ * pull, `strength.ts` says what bolts, welds, straps and plates bear of it.
+ */
+export {
+  acrossOf,
+  reactionOf,
+  shiftAt,
+  standOf,
+  wrenchOf,
+  type Held,
+  type Leg,
+  type Loose,
+  type Shift,
+  type Stand,
+  type StaticsCode,
+  type Support,
+  type Wrench,
+} from './statics';
+export {
+  armBends_N,
+  armStiffness_NPerM,
+  bearing_N,
+  boltProof_N,
+  boltUse_ratio,
+  isWood,
+  pressedIn_m,
+  pressed_Pa,
+  pullThrough_N,
+  strapHolds_N,
+  stressArea_m2,
+  threadHolds_N,
+  tightening_Nm,
+  weld_N,
+  type PressedPanel,
+} from './strength';
