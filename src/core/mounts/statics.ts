@@ -148,7 +148,7 @@ export function standOf(supports: readonly Support[], load: Wrench, arm_m: numbe
     if (apart <= AGREES_REL * largest) {
       const unborne = ground * sizeOf(q);
       return success(
-        unborne > UNBORNE_REL * largest
+        unborne > UNBORNE_REL * Math.max(sizeOf(w), UNBORNE_REL * largest)
           ? { held: false, how: { goes: unitShift(q, arm_m) } }
           : { held: true, by: reactionsOf(parts, q, limits, arm_m) },
       );

@@ -1,4 +1,4 @@
-import { flatFaces, placedBack, scale, subtract, turned, type Vec3 } from '../../geometry';
+import { dot, flatFaces, placedBack, scale, subtract, turned, type Vec3 } from '../../geometry';
 import type { ModelCode } from '../../model';
 import { outerMesh, placeOf } from '../../model/compileFit';
 import { compileMounts, SIDE_WAYS, type Astray, type MountSupport } from '../../model/compileMounts';
@@ -116,12 +116,16 @@ function heldBy(system: Mounted, shell: readonly TankDocument[]): Outcome<Mounts
   const shocks = shocksOf(system);
   const { mass_kg, centre_m, size_m } = load.value;
   // About its own centre, so that turns are small where the vehicle's datum is far.
-  const near = supports.map((one): Support => ({
-    ...one,
-    legs: one.legs.map(({ at_m, way }) => ({ at_m: subtract(at_m, centre_m), way })),
-  }));
-  const smooth = near.map((one): Support => ({ ...one, friction_ratio: 0 }));
   const arm_m = Math.max(0.05, size_m / 2);
+  const near = tightened(
+    supports.map((one): Support => ({
+      ...one,
+      legs: one.legs.map(({ at_m, way }) => ({ at_m: subtract(at_m, centre_m), way })),
+    })),
+    { force_N: scale(thrownIn(shocks, 'rest'), mass_kg), moment_Nm: [0, 0, 0] },
+    arm_m,
+  );
+  const smooth = near.map((one): Support => ({ ...one, friction_ratio: 0 }));
   const cases = {} as Record<ShockCase, CaseHeld>;
   const worst = new Map<string, WorstUse>();
   let resting = new Set<number>();
@@ -193,6 +197,29 @@ function heldBy(system: Mounted, shell: readonly TankDocument[]): Outcome<Mounts
     parts: [...worst.values()]
       .filter(({ factor }) => factor !== Infinity)
       .sort((a, b) => (a.factor ?? -1) - (b.factor ?? -1)),
+  });
+}
+
+/** A strap this much softer than it is holds with about the same force wherever the tank settles. */
+const SOFT_REL = 1e-4;
+
+/**
+ * Supports with what straps pull before the tank has settled: so much that they
+ * pull what they were tightened to once it has, its weight on its pads.
+ */
+function tightened(supports: readonly Support[], rest: Wrench, arm_m: number): readonly Support[] {
+  const isTight = ({ acts, preload_N }: Support): boolean => acts === 'pull' && preload_N > 0;
+  if (!supports.some(isTight)) return supports;
+  const soft = supports.map((one) =>
+    isTight(one) ? { ...one, stiffness_NPerM: SOFT_REL * one.stiffness_NPerM } : one,
+  );
+  const stand = standOf(soft, rest, arm_m);
+  if (!stand.ok || !stand.value.held) return supports;
+  const { moved } = stand.value.by;
+  return supports.map((one) => {
+    if (!isTight(one)) return one;
+    const along_m = one.legs.reduce((sum, { at_m, way }) => sum + dot(way, shiftAt(moved, at_m)), 0);
+    return { ...one, preload_N: Math.max(0, one.preload_N + one.stiffness_NPerM * along_m) };
   });
 }
 
