@@ -202,6 +202,8 @@ function heldBy(system: Mounted, shell: readonly TankDocument[]): Outcome<Mounts
 
 /** A strap this much softer than it is holds with about the same force wherever the tank settles. */
 const SOFT_REL = 1e-4;
+/** Pads and frames give no more than this when a strap is tightened [m]. */
+const SETTLES_M = 0.02;
 
 /**
  * Supports with what straps pull before the tank has settled: so much that they
@@ -219,7 +221,10 @@ function tightened(supports: readonly Support[], rest: Wrench, arm_m: number): r
   return supports.map((one) => {
     if (!isTight(one)) return one;
     const along_m = one.legs.reduce((sum, { at_m, way }) => sum + dot(way, shiftAt(moved, at_m)), 0);
-    return { ...one, preload_N: Math.max(0, one.preload_N + one.stiffness_NPerM * along_m) };
+    // Where it gives further nothing of it is tight.
+    return Math.abs(along_m) > SETTLES_M
+      ? one
+      : { ...one, preload_N: Math.max(0, one.preload_N + one.stiffness_NPerM * along_m) };
   });
 }
 
