@@ -16,6 +16,7 @@ import { prepare, type Prepared } from './flow/flowInputs';
 import { expelledOf, lineAnswers, type Expelled, type LineAnswers } from './lines';
 import type { Solved } from './lines/profile';
 import { fitForSteps, reachFor, type FitOutcome, type ReachOutcome } from './fit/fitCache';
+import { mountsWith, type Mounts, type MountsCode } from './mounts/mounts';
 import { gaugeResult, type GaugeResult } from './gauge/gauge';
 import { reserves, type ReserveResult } from './tank/pickups';
 import { sheetsOf, type SheetsOutcome } from './fit/sheets';
@@ -49,6 +50,8 @@ export type Evaluation = {
   readonly fit: FitOutcome | undefined;
   /** What hands and tools get to; absent as the fit is. */
   readonly reach: ReachOutcome | undefined;
+  /** What holds the tanks, and what of it gives first; absent as the fit is. */
+  readonly mounts: Outcome<Mounts, MountsCode> | undefined;
   readonly range: Outcome<RangeResult, 'no-burn' | 'no-consumer' | 'no-pickup' | 'no-tank'>;
 };
 
@@ -143,7 +146,14 @@ export function* evaluationAt(
     expelled: expelledOf(inputsFor(undefined)),
     range: usable.ok ? rangeOf(system, state.duty_ratio, system.consumers[0], usable.value) : usable,
   };
-  const none = { reserves: [], lines: undefined, sheets: undefined, fit: undefined, reach: undefined };
+  const none = {
+    reserves: [],
+    lines: undefined,
+    sheets: undefined,
+    fit: undefined,
+    reach: undefined,
+    mounts: undefined,
+  };
   if (each === 'numbers') return success({ ...first, ...none });
   const solved = flows.flatMap((flow) => (flow.ok ? [flow.value] : []));
   const details = { reserves: reserves(system, at), lines: linesOf(inputsFor(system.consumers[0]), solved) };
@@ -155,6 +165,7 @@ export function* evaluationAt(
     sheets: sheetsOf(system),
     fit: yield* fitForSteps(system),
     reach: reachFor(system),
+    mounts: mountsWith(system, (t) => success(prepared.value.fluids[t]!)),
   });
 }
 

@@ -89,6 +89,32 @@ export {
 export { documentAt, type At, type EvaluationCode } from './at';
 export { flowInputsOf, tankFluid } from './flow/flowInputs';
 export * from './lines';
+export {
+  GOES,
+  holds,
+  mountsOf,
+  weakest,
+  type Astray,
+  type CaseHeld,
+  type Goes,
+  type Mounts,
+  type MountsCode,
+  type MountsOf,
+  type WorstUse,
+} from './mounts/mounts';
+export { MOUNT_PARTS, type MountPart, type PartUse } from './mounts/uses';
+export {
+  SHOCK_CASES,
+  shockKindOf,
+  shocksFrom,
+  shocksOf,
+  thrownIn,
+  type HeldMass,
+  type Mounted,
+  type ShockCase,
+} from './mounts/loads';
+export { HOLD_SCHOOLS, layoutsFor, STRAP_SPAN_M, type HoldSchool, type Layout } from './mounts/layouts';
+export { changesOf as mountChangesOf, type MountChange, type MountChangeKind } from './mounts/changes';
 export { TIP_FILLS, tipsOf, type TipFill, type TipRow, type Tips, type TipWay } from './tank/tips';
 export type { BalancePoint, Detail, PickupResult, TankResult } from './tank/tankResult';
 export type { SectionDrawing, SenderDrawing, TankDrawing } from './tank/drawing';

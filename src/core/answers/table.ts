@@ -41,12 +41,14 @@ const PLAN = [
   'consumers',
   'prices',
   'mounts',
+  'shocks',
   'fit',
 ] as const satisfies readonly Part[];
 const WHOLE = [...PLAN, 'conditions'] as const;
 const SPACE = ['fit', 'tanks', 'mounts', 'lines'] as const;
 const TANKS = ['tanks', 'fluids'] as const;
 const STOOD = [...TANKS, 'conditions'] as const;
+const HELD = [...STOOD, 'mounts', 'shocks', 'vehicle'] as const;
 
 const row = <const R extends readonly Part[]>(
   says: string,
@@ -66,11 +68,15 @@ export const ANSWERS = {
   sheets: row('faces', SPACE, 'rested', { judged: true, verb: 'ports' }),
   clearances: row('clearances', SPACE, 'rested', { judged: true, verb: 'fit' }),
   reach: row('what hands and tools get to', SPACE, 'rested', { judged: true, verb: 'fit' }),
+  mounts: row('what holds the tanks', HELD, 'rested', { judged: true, verb: 'mounts' }),
   spreads: row('the spreads', WHOLE, 'rested'),
   attitudeMap: row('the attitude map', TANKS, 'asked'),
   solid: row('the picture of the tank', STOOD, 'asked'),
   strapping: row('the strapping table', STOOD, 'asked', { verb: 'table' }),
   tips: row('when it tips over', STOOD, 'asked', { verb: 'mass' }),
+  mountDrawing: row('the drawing of what holds it', ['tanks', 'mounts'], 'asked'),
+  layouts: row('ways to hold it down', HELD, 'asked', { verb: 'mounts' }),
+  mountChanges: row('what makes it hold', HELD, 'asked', { verb: 'mounts' }),
   stl: row('the tank as a mesh', ['tanks'], 'asked'),
   fitDrawing: row('the drawing of the space', PLAN, 'asked'),
   changes: row('what each face costs', WHOLE, 'asked'),

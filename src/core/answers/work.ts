@@ -23,6 +23,10 @@ import { influencesOf, combinedUncertainty, type Influence, type Sensitivity } f
 import { tankMap, type MapMode } from './tank/attitudeMap';
 import { heightForReserve, pickupCuts } from './tank/pickups';
 import { sizeForVolume } from './tank/sizeForVolume';
+import { changesOf as mountChangesOf } from './mounts/changes';
+import { mountDrawing } from './mounts/drawing';
+import { layoutsFor } from './mounts/layouts';
+import { mountsOf } from './mounts/mounts';
 import { tipsOf } from './tank/tips';
 import { tankSolid } from './tank/solid';
 import { tankTable, type TableAt } from './tank/table';
@@ -123,6 +127,10 @@ export const answerWork = <J extends Counted>(rules: AskedRules<J>) =>
       tankTable(stood, t, step_m, at, bay),
     ),
     tips: atOnce((stood: Read<'tips'>, t: number) => tipsOf(stood, t)),
+    mounts: atOnce((system: Read<'mounts'>) => mountsOf(system)),
+    mountDrawing: atOnce((plan: Read<'mountDrawing'>, t: number) => mountDrawing(plan, t)),
+    layouts: atOnce((system: Read<'layouts'>, t: number) => layoutsFor(system, t)),
+    mountChanges: atOnce((system: Read<'mountChanges'>, t: number) => mountChangesOf(system, t)),
     stl: atOnce(({ tanks }: Read<'stl'>, t: number): Uint8Array<ArrayBuffer> | undefined => {
       const tank = tanks[t];
       const body = tank && tankBody(tank);

@@ -25,10 +25,8 @@ import {
   rodMesh,
   scale,
   sectionAcross,
-  signedArea_m2,
   shiftBy,
   type ClosedMesh,
-  type Point2,
   type Pose,
   type Vec3,
 } from '../geometry';
@@ -38,6 +36,7 @@ import { tankBody } from './compileBody';
 import { shapeMesh } from './compileShape';
 import { OUTWARD } from './axes';
 import { radians } from '../units';
+import { grown } from './grown';
 import { portSeat, standsOn, type PortSeat } from './portSeat';
 import { withValue, toPath, valueAt } from '../plan/edit';
 import type { Known } from '../schema/known';
@@ -254,19 +253,6 @@ function strapPieces(mount: { id: string; name: string }, outer: ClosedMesh, at_
   const hull = convexHull([from, from + STRAP_M.width].flatMap((x) => sectionAcross(outer, 0, x).flat()));
   const strap = prismMesh(grown(hull, STRAP_M.thickness), 'x', STRAP_M.width);
   return strap.ok ? [{ id: mount.id, name: mount.name, surface: posedMesh(strap.value, shiftBy([from, 0, 0])) }] : [];
-}
-
-/** A convex outline laid out by an even margin, its corners cut square. */
-function grown(outline: readonly Point2[], by_m: number): Point2[] {
-  const side = signedArea_m2(outline) > 0 ? 1 : -1;
-  return convexHull(
-    outline.flatMap((p, i) => {
-      const q = outline[(i + 1) % outline.length]!;
-      const [du, dv] = [q[0] - p[0], q[1] - p[1]];
-      const out: Point2 = [(side * by_m * dv) / Math.hypot(du, dv), (-side * by_m * du) / Math.hypot(du, dv)];
-      return [p, q].map((end): Point2 => [end[0] + out[0], end[1] + out[1]]);
-    }),
-  );
 }
 
 /** The tank as it was built: measured sizes in place of those that were planned. */

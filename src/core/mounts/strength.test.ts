@@ -66,7 +66,7 @@ describe('bolts against published tables', () => {
 
   it('threads: a nut outlasts its bolt, thin sheet does not; what no table has is not known', () => {
     expect(threadHolds_N('nut', 'M8', 'mild-steel', 0.001)).toBe(Infinity);
-    // A steel thread as deep as its bolt is thick holds about what the bolt bears (a nut of 0.8 d does, of harder steel).
+    // A steel thread as deep as its bolt is thick holds about what the bolt bears.
     const deep = threadHolds_N('tapped', 'M8', 'mild-steel', 0.008)!;
     expect(deep / boltProof_N('M8', '8.8')).toBeGreaterThan(0.9);
     expect(deep / boltProof_N('M8', '8.8')).toBeLessThan(1.3);

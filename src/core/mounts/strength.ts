@@ -130,7 +130,10 @@ export function weld_N(stock: MountStock, throat_m: number, length_m: number): n
   return beside && ((beside.breaks_Pa * SHEAR_SHARE) / (weldShare(stock) * JOINT_FACTOR)) * throat_m * length_m;
 }
 
-/** Force on the end of a flat arm at which it takes a bend for good [N]. @source elastic beams: yield x b t^2 / 6 / arm */
+/**
+ * Force on the end of a flat arm at which it takes a bend for good [N].
+ * @source elastic beams: yield x b t^2 / 6 / arm
+ */
 export function armBends_N(yield_Pa: number, width_m: number, thickness_m: number, arm_m: number): number {
   return (yield_Pa * width_m * thickness_m ** 2) / (6 * arm_m);
 }

@@ -14,12 +14,14 @@ import { LINE_RULES } from './lineRules';
 import { PICKUP_RULES } from './pickupRules';
 import { RANGE_RULES } from './rangeRules';
 import { REACH_RULES } from './reachRules';
+import { MOUNT_RULES } from './mountRules';
 import { byGravity } from './gravity';
 import { lacking, type Partly } from './lacks';
 import type {
   Finding,
   FitRuleContext,
   Judgement,
+  MountRuleContext,
   NotJudged,
   ReachRuleContext,
   Rule,
@@ -39,6 +41,7 @@ type Contexts = {
   readonly clearances: FitRuleContext;
   readonly reach: ReachRuleContext;
   readonly sheets: SheetRuleContext;
+  readonly mounts: MountRuleContext;
 };
 export type JudgedKey = keyof Contexts;
 type ContextOf<K extends JudgedKey> = Contexts[K];
@@ -67,6 +70,7 @@ export const RULES = [
   ...reading('details', SCHOOL_RULES),
   ...reading('details', GAUGE_RULES),
   ...reading('details', RANGE_RULES),
+  ...reading('mounts', MOUNT_RULES),
 ];
 
 /** What every rule has to say of a plan in a state, valves and pumps as they stand, gravest findings first. */
@@ -143,6 +147,8 @@ export function judgedBy(key: AnswerKey, system: Plan, value: unknown): Judgemen
       return judgeAnswer('clearances', { system, evaluation: { fit: value as Evaluation['fit'] } });
     case 'reach':
       return judgeAnswer('reach', { system, evaluation: { reach: value as Evaluation['reach'] } });
+    case 'mounts':
+      return judgeAnswer('mounts', { system, evaluation: { mounts: value as Evaluation['mounts'] } });
     case 'sheets':
       return judgeAnswer('sheets', { system, evaluation: { sheets: value as Evaluation['sheets'] } });
     default:

@@ -91,6 +91,35 @@ const LACKS: Readonly<Record<Need, (partly: Partly) => string | undefined>> = {
         return unsaid > 0 ? `what seals ${unsaid} of the ${ports.length} ports of ${name} is not said` : [];
       })
       .at(0),
+  'mounts-there': ({ system }) =>
+    system.tanks
+      .flatMap(({ id, name, sharesWallWith }) =>
+        system.mounts.some(({ tank }) => tank === id || tank === sharesWallWith)
+          ? []
+          : `nothing is said of what holds ${name}`,
+      )
+      .at(0),
+  'mounts-said': ({ system }) =>
+    system.mounts.flatMap(({ name, made }) => (made ? [] : `how ${name} is made is not said`)).at(0),
+  'mounts-solved': ({ evaluation: { mounts } }) =>
+    mounts
+      ? (failed(mounts) ??
+        (mounts.ok
+          ? mounts.value.shells
+              .flatMap(({ cases }) => Object.values(cases).flatMap((each) => (each.held === undefined ? each.why : [])))
+              .at(0)
+          : undefined))
+      : later('how the tanks are held is'),
+  'mount-parts': ({ system, evaluation: { mounts } }) =>
+    mounts?.ok
+      ? mounts.value.shells
+          .flatMap(({ parts }) =>
+            parts.flatMap(({ mount, factor }) =>
+              factor === undefined ? `what a part of ${system.mounts[mount]!.name} bears stands in no table` : [],
+            ),
+          )
+          .at(0)
+      : undefined,
 };
 
 /** What does no harm where it runs out: neither fire nor fumes. */

@@ -5,7 +5,7 @@ import type { Status } from '../reference/provenance';
 import { say, type Message } from '../units';
 
 export type Severity = 'stop' | 'warn' | 'note';
-export type Stage = 'fit' | 'tank' | 'ports' | 'lines' | 'vents' | 'gauge' | 'range';
+export type Stage = 'fit' | 'tank' | 'ports' | 'lines' | 'vents' | 'gauge' | 'range' | 'mounts';
 
 export type RuleContext = { readonly system: Plan; readonly evaluation: Evaluation; readonly numbers: Numbers };
 
@@ -13,6 +13,9 @@ export type RuleContext = { readonly system: Plan; readonly evaluation: Evaluati
 export type FitRuleContext = { readonly system: Plan; readonly evaluation: Pick<Evaluation, 'fit'> };
 
 export type ReachRuleContext = { readonly system: Plan; readonly evaluation: Pick<Evaluation, 'reach'> };
+
+/** What the rules of mounts look at: how the tanks are held. */
+export type MountRuleContext = { readonly system: Plan; readonly evaluation: Pick<Evaluation, 'mounts'> };
 
 /** What the rules of ports look at: the faces as sheets. */
 export type SheetRuleContext = { readonly system: Plan; readonly evaluation: Pick<Evaluation, 'sheets'> };
@@ -49,6 +52,10 @@ export const NEEDS = [
   'spouts',
   'backs-up',
   'seals',
+  'mounts-there',
+  'mounts-said',
+  'mounts-solved',
+  'mount-parts',
 ] as const;
 export type Need = (typeof NEEDS)[number];
 

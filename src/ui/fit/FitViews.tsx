@@ -6,7 +6,7 @@ import type { FitDrawing, FitGap, FitViewKey } from '@/core/answers';
 import { convexHull, type Vec3 } from '@/core/geometry';
 import { spaceDrawing, VIEW_AXES, withRoomFor, type Moving } from '@/core/reports';
 import { formatQuantity } from '@/core/units';
-import { DrawingView } from '../drawing/DrawingView';
+import { DrawingView, type GripProps } from '../drawing/DrawingView';
 import { MM_A_PX, useRoom } from '../drawing/useRoom';
 import { viewWords } from '../parts/words';
 import { useNarrow } from '../parts/useNarrow';
@@ -57,18 +57,32 @@ export function FitViews({
   );
 }
 
+const VIEWS = ['side', 'end', 'plan'] as const;
+/** By the keyboard each is reached once, in the first view. */
+const pressOnly = ({ onClick, style }: GripProps): GripProps => ({
+  ...(onClick ? { onClick } : {}),
+  ...(style ? { style } : {}),
+});
+
 const USUAL_PX = 820;
 /** Views one under the other are no taller than this together, so that they are seen at one glance [px]. */
 const TALL_PX = 520;
 
-function Drawn({
+/** What is seen from three sides, with the numbers' names beside; what is named may be taken hold of. */
+export function Drawn({
   seen,
   gap,
   moving,
+  title,
+  gripOf,
+  chosen,
 }: {
   readonly seen: FitDrawing;
   readonly gap: FitGap | undefined;
   readonly moving: Moving | undefined;
+  readonly title?: string;
+  readonly gripOf?: (id: string, name: string) => GripProps;
+  readonly chosen?: string | undefined;
 }) {
   const reader = useReader();
   const vehicle = useValue((system) => system.vehicle.kind);
@@ -77,7 +91,9 @@ function Drawn({
   const { drawing, numbered, legend } = useMemo(
     () =>
       spaceDrawing(seen, {
-        title: `Side, end and plan of the space to one scale${gap ? `; ${gap.pieceName} to ${gap.name} dimensioned` : ''}`,
+        title:
+          title ??
+          `Side, end and plan of the space to one scale${gap ? `; ${gap.pieceName} to ${gap.name} dimensioned` : ''}`,
         room: { width_mm, height_mm: TALL_PX * MM_A_PX },
         isNarrow,
         viewNames: viewWords(vehicle),
@@ -85,12 +101,22 @@ function Drawn({
         gap,
         moving,
       }),
-    [seen, width_mm, isNarrow, reader, gap, moving, vehicle],
+    [seen, width_mm, isNarrow, reader, gap, moving, vehicle, title],
   );
+  const grips =
+    gripOf &&
+    new Map(
+      numbered.flatMap(({ id, name }) =>
+        VIEWS.map(
+          (view) => [`${view}:${id}`, view === 'side' ? gripOf(id, name) : pressOnly(gripOf(id, name))] as const,
+        ),
+      ),
+    );
   return (
     <Box position="relative" ref={ref}>
       <DrawingView
         drawing={drawing}
+        {...(grips ? { grips } : {})}
         testId="fit-views"
         testIdOf={(of) => (of === 'moving' ? 'moving-part' : undefined)}
       />
@@ -106,13 +132,15 @@ function Drawn({
         alignContent="start"
       >
         {numbered.map(({ id, name }, i) => (
-          <Box key={id} opacity={moving?.id === id ? 0.5 : 1}>
+          <Box key={id} opacity={moving?.id === id ? 0.5 : 1} fontWeight={chosen === id ? 700 : undefined}>
             <b>{i + 1}</b> {name}
           </Box>
         ))}
-        <Box color="soft" gridColumn="1 / -1" mt="1">
-          Dashed thin: over its travel. Long dashes: can be taken off.
-        </Box>
+        {!gripOf && (
+          <Box color="soft" gridColumn="1 / -1" mt="1">
+            Dashed thin: over its travel. Long dashes: can be taken off.
+          </Box>
+        )}
       </Box>
     </Box>
   );

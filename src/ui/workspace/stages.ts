@@ -11,6 +11,7 @@ export const STAGES: readonly { readonly key: StageKey; readonly label: string; 
   { key: 'vents', label: 'Vents & fill', question: 'Whether the air gets in and out' },
   { key: 'gauge', label: 'Gauge', question: 'What the needle will say' },
   { key: 'range', label: 'Range', question: 'How far and how long it goes' },
+  { key: 'mounts', label: 'Mounts & weight', question: 'What holds it, and what of that gives first' },
 ];
 
 export const ACROSS: readonly { readonly key: StageKey; readonly label: string }[] = [

@@ -203,7 +203,7 @@ export const TASKS: Readonly<Record<Stage, readonly Task[]>> = {
       label: 'Slopes & balance',
       question: 'The slopes it has to work at, and where its weight goes',
       fields: ['envelope', 'tanks.*.mounting.pitch_deg', 'tanks.*.mounting.roll_deg'],
-      rules: ['tank.load-on-mounts'],
+      rules: [],
       acts: 'liquid',
     },
     {
@@ -484,6 +484,34 @@ export const TASKS: Readonly<Record<Stage, readonly Task[]>> = {
       fields: ['vehicle', 'wishes', 'rulebook', 'consumers.*.burnFull_m3PerS', 'consumers.*.burnIdle_m3PerS'],
       rules: ['range.shorter-than-wished', 'range.no-reserve', 'range.timed-over-full'],
       acts: 'flow',
+    },
+  ],
+  mounts: [
+    {
+      key: 'layout',
+      label: 'Layout',
+      question: 'What holds the tank: where it is, how it is made, what it is bolted to',
+      fields: ['mounts'],
+      rules: [
+        'mount.astray',
+        'mount.strap-span',
+        'mount.bare',
+        'mount.over-port',
+        'mount.edge',
+        'mount.through-wall',
+        'mount.tab-on-thin',
+        'mount.cradle-loose',
+        'mount.not-said',
+      ],
+      acts: 'nothing',
+    },
+    {
+      key: 'strength',
+      label: 'Does it hold?',
+      question: 'Thrown each way: whether it is held, and what gives first',
+      fields: ['shocks'],
+      rules: ['mount.not-held', 'mount.too-weak', 'mount.creeps'],
+      acts: 'nothing',
     },
   ],
 };

@@ -9,11 +9,14 @@ import { SHOCKS, type ShockKind } from '../../reference/shocks';
 import { chosen } from '../../schema/known';
 import { commonCentre_m } from '../../tank';
 import { STANDARD_GRAVITY_M_PER_S2 } from '../../units';
-import { tankFluid } from '../flow/flowInputs';
 import { metalOf } from '../tank/tankResult';
 
-/** As much of a system as its mounts' loads depend on. */
-export type Mounted = Pick<SystemDocument, 'tanks' | 'fluids' | 'mounts' | 'shocks' | 'vehicle' | 'conditions'>;
+/** As much of a plan as what holds its tanks depends on. */
+export type MountPlan = Pick<SystemDocument, 'tanks' | 'fluids' | 'mounts' | 'shocks' | 'vehicle'>;
+/** The same with what its liquids weigh. */
+export type Mounted = MountPlan & Pick<SystemDocument, 'conditions'>;
+/** What the liquid of each tank weighs, by its place among them. */
+export type Densities = (t: number) => Outcome<{ readonly density_kgPerM3: number }>;
 
 /** At rest, and thrown each way. */
 export const SHOCK_CASES = ['rest', 'fore', 'aft', 'port', 'starboard', 'up', 'down'] as const;
@@ -76,14 +79,15 @@ export type HeldMass = { readonly mass_kg: number; readonly centre_m: Vec3; read
 
 /** The mass of the tanks of one shell filled to their limit, and its centre with the vehicle level. */
 export function heldMass(
-  system: Mounted,
+  system: MountPlan,
   shell: readonly TankDocument[],
+  densities: Densities,
 ): Outcome<HeldMass, ModelCode | 'temperature-range' | 'not-found'> {
   const masses: { mass_kg: number; at_m: Vec3 }[] = [];
   let size_m = 0;
   for (const [t, document] of system.tanks.entries()) {
     if (!shell.includes(document)) continue;
-    const [tank, fluid] = [tankModel(system, t), tankFluid(system, t)];
+    const [tank, fluid] = [tankModel(system, t), densities(t)];
     if (!tank.ok) return tank;
     if (!fluid.ok) return failure('temperature-range', document.name, fluid.error.detail);
     const { mesh, gross_m3 } = tank.value;

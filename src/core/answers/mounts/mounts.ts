@@ -10,7 +10,18 @@ import type { AlloyKey } from '../../reference/alloys';
 import { MOUNT_STOCKS, type MountStock } from '../../reference/mountStock';
 import { FACTORS } from '../../reference/shocks';
 import { STANDARD_GRAVITY_M_PER_S2 } from '../../units';
-import { heldMass, SHOCK_CASES, shocksOf, thrownIn, type HeldMass, type Mounted, type ShockCase } from './loads';
+import {
+  heldMass,
+  SHOCK_CASES,
+  shocksOf,
+  thrownIn,
+  type Densities,
+  type HeldMass,
+  type Mounted,
+  type MountPlan,
+  type ShockCase,
+} from './loads';
+import { tankFluid } from '../flow/flowInputs';
 import { usesOf, type MountPart, type PartUse, type Wall } from './uses';
 
 /** Which way what is not held goes. */
@@ -74,18 +85,26 @@ const NONE_N = 1e-3;
 const PRESSES_REL = 0.01;
 
 /** What holds each tank: how it is held when it is thrown, and what every part of its mounts bears of that. */
-export function mountsOf(system: Mounted): Outcome<Mounts, MountsCode> {
+export const mountsOf = (system: Mounted): Outcome<Mounts, MountsCode> =>
+  mountsWith(system, (t) => tankFluid(system, t));
+
+/** The same where it is known what the liquids weigh. */
+export function mountsWith(system: MountPlan, densities: Densities): Outcome<Mounts, MountsCode> {
   const shells: MountsOf[] = [];
   for (const shell of shellsIn(system.tanks)) {
-    const held = heldBy(system, shell);
+    const held = heldBy(system, shell, densities);
     if (!held.ok) return held;
     shells.push(held.value);
   }
   return success({ needed: FACTORS[shocksOf(system).school].factor, shells });
 }
 
-function heldBy(system: Mounted, shell: readonly TankDocument[]): Outcome<MountsOf, MountsCode> {
-  const load = heldMass(system, shell);
+function heldBy(
+  system: MountPlan,
+  shell: readonly TankDocument[],
+  densities: Densities,
+): Outcome<MountsOf, MountsCode> {
+  const load = heldMass(system, shell, densities);
   if (!load.ok) return load;
   const supports: MountSupport[] = [];
   const astray: Astray[] = [];
@@ -267,4 +286,4 @@ export function holds({ cases, parts, mounts, notSaid, astray }: MountsOf, neede
   return each.includes(undefined) || parts.some(({ factor }) => factor === undefined) ? undefined : true;
 }
 
-export type { MountPart, PartUse, ShockCase };
+export type { Astray, MountPart, PartUse, ShockCase };

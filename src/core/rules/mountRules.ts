@@ -1,0 +1,392 @@
+import { SHOCK_CASES, STRAP_SPAN_M, type Goes, type MountPart, type MountsOf, type ShockCase } from '../answers';
+import type { MountDocument, Plan } from '../plan/schema';
+import { sideText } from '../plan/sides';
+import { ALLOYS } from '../reference/alloys';
+import { BOLTS } from '../reference/bolts';
+import { say, type Hit, type MountRuleContext, type Rule as AnyRule } from './rule';
+
+type Rule = AnyRule<MountRuleContext>;
+
+/** What each case is, said after "when". */
+export const CASE_WORDS: Readonly<Record<ShockCase, string>> = {
+  rest: 'it stands still',
+  fore: 'it is thrown fore',
+  aft: 'it is thrown aft',
+  port: 'it is thrown to port',
+  starboard: 'it is thrown to starboard',
+  up: 'it is thrown up',
+  down: 'it is pressed down',
+};
+/** How what is not held goes. */
+export const GOES_WORDS: Readonly<Record<Goes, string>> = {
+  fore: 'slides fore',
+  aft: 'slides aft',
+  port: 'slides to port',
+  starboard: 'slides to starboard',
+  up: 'lifts off',
+  down: 'sinks',
+  rolls: 'rolls over to its side',
+  pitches: 'tips over its end',
+  turns: 'turns on the spot',
+};
+/** What each part of a mount is called, and how it gives. */
+export const PART_WORDS: Readonly<Record<MountPart, string>> = {
+  strap: 'the strap stretches for good',
+  bolt: 'a bolt gives',
+  thread: 'a bolt’s thread pulls out',
+  washer: 'a washer pulls through',
+  'bolt-hole': 'a bolt’s hole tears in what it stands on',
+  'own-hole': 'its own bolt hole tears',
+  arm: 'it bends',
+  weld: 'its weld breaks',
+  'tank-wall': 'the tank’s wall is bent in',
+  pad: 'its pad is pressed flat',
+};
+
+const shellsOf = ({ evaluation: { mounts } }: MountRuleContext): readonly MountsOf[] =>
+  mounts?.ok ? mounts.value.shells : [];
+const pathOf = (mount: number): (string | number)[] => ['mounts', mount];
+/** The first mount of a shell, where one is led for what is of all of them. */
+const firstOf = (shell: MountsOf): (string | number)[] =>
+  shell.mounts[0] === undefined ? ['mounts'] : pathOf(shell.mounts[0]);
+
+const SLIDES: ReadonlySet<Goes> = new Set(['fore', 'aft', 'port', 'starboard', 'up']);
+
+/** A hit for each mount that a test of it has something to say of. */
+const mountsThat =
+  (test: (mount: MountDocument, system: Plan) => Omit<Hit, 'path'> | undefined) =>
+  ({ system }: MountRuleContext): Hit[] =>
+    system.mounts.flatMap((mount, m) => {
+      const hit = test(mount, system);
+      return hit ? [{ path: pathOf(m), ...hit }] : [];
+    });
+const boltsOf = (mount: MountDocument) => (mount.made && 'bolts' in mount.made ? mount.made.bolts : undefined);
+const tankOf = (system: Plan, mount: MountDocument) => system.tanks.find(({ id }) => id === mount.tank)!;
+
+/** The face that looks at what holds a strap: it does not run there. */
+const FACE_OF_SIDE = {
+  down: 'floor',
+  up: 'lid',
+  fore: 'fore',
+  aft: 'aft',
+  port: 'port',
+  starboard: 'starboard',
+} as const;
+
+const STATICS = 'statics of a rigid body on supports that push or pull, with friction';
+const COMMON = { source: 'common practice', status: 'common practice' } as const;
+
+export const MOUNT_RULES: readonly Rule[] = [
+  {
+    id: 'mount.not-held',
+    title: 'Nothing holds it',
+    stage: 'mounts',
+    severity: 'stop',
+    needs: ['mounts-there', 'mounts-said', 'mounts-solved'],
+    test: (context) =>
+      shellsOf(context).flatMap((shell) => {
+        const loose = SHOCK_CASES.flatMap((shock) => {
+          const held = shell.cases[shock];
+          return held.held === false ? [{ shock, goes: held.goes }] : [];
+        });
+        if (loose.length === 0) return [];
+        const words = loose.map(({ shock, goes }) => `when ${CASE_WORDS[shock]} it ${GOES_WORDS[goes]}`).join('; ');
+        return [
+          {
+            what: say(
+              sideText(context.system.vehicle.kind, `Filled to its limit ${shell.name} is not held: ${words}.`),
+              {},
+            ),
+            path: firstOf(shell),
+          },
+        ];
+      }),
+    why: 'A tank that comes loose tears its lines and crushes what is before it.',
+    mend: 'Give it a stop or a lip on that side, a strap that pulls it down, or tabs that hold both ways.',
+    source: STATICS,
+    status: 'derived',
+  },
+  {
+    id: 'mount.too-weak',
+    title: 'The weakest part of what holds it',
+    stage: 'mounts',
+    severity: 'warn',
+    needs: ['mounts-there', 'mounts-said', 'mounts-solved', 'mount-parts'],
+    test: (context) =>
+      shellsOf(context).flatMap((shell): Hit[] => {
+        const { mounts } = context.evaluation;
+        const needed = mounts?.ok ? mounts.value.needed : 1;
+        const first = shell.parts.find(({ factor }) => factor !== undefined);
+        if (!first || first.factor! >= needed) return [];
+        const { name } = context.system.mounts[first.mount]!;
+        return [
+          {
+            what: say(
+              sideText(
+                context.system.vehicle.kind,
+                `At ${name} ${PART_WORDS[first.part]} first: asked {asked} when ${CASE_WORDS[first.shock]}, it bears {bears}. That is {factor} times, where {needed} is wanted.`,
+              ),
+              {
+                asked: { value: first.demand_N, role: 'force' },
+                bears: { value: first.capacity_N ?? 0, role: 'force' },
+                factor: { value: first.factor!, role: 'count' },
+                needed: { value: needed, role: 'count' },
+              },
+            ),
+            path: pathOf(first.mount),
+            ...(first.factor! < 1 ? { severity: 'stop' as const } : {}),
+          },
+        ];
+      }),
+    why: 'What gives first lets go of all the rest. Shocks come by the million, and loads are guessed.',
+    mend: 'Take the cheapest change that Mounts & weight offers, or set the shocks to what this vehicle really gives.',
+    source: STATICS + '; strength of each part by the standard named in its table',
+    status: 'derived',
+  },
+  {
+    id: 'mount.creeps',
+    title: 'Only friction keeps it in its place',
+    stage: 'mounts',
+    severity: 'warn',
+    needs: ['mounts-there', 'mounts-said', 'mounts-solved'],
+    test: (context) =>
+      shellsOf(context).flatMap((shell) => {
+        const ways = new Set(
+          SHOCK_CASES.flatMap((shock) => {
+            const held = shell.cases[shock];
+            return held.held === true && held.creeps !== undefined && SLIDES.has(held.creeps) ? [held.creeps] : [];
+          }),
+        );
+        if (ways.size === 0) return [];
+        const words = [...ways]
+          .map((way) => GOES_WORDS[way].replace('slides', 'slide').replace('lifts', 'lift'))
+          .join(', ');
+        return [
+          {
+            what: say(
+              sideText(
+                context.system.vehicle.kind,
+                `${shell.name} would ${words} if nothing rubbed: shaken for years it does.`,
+              ),
+              {},
+            ),
+            path: firstOf(shell),
+          },
+        ];
+      }),
+    why: 'A tank that is only pressed down walks out from under its straps, and chafes as it goes.',
+    mend: 'Put a stop, a lip or a tab on that side.',
+    ...COMMON,
+  },
+  {
+    id: 'mount.astray',
+    title: 'A mount that is not at the tank',
+    stage: 'mounts',
+    severity: 'stop',
+    needs: ['mounts-solved'],
+    test: (context) =>
+      shellsOf(context).flatMap(({ astray }) =>
+        astray.map(({ mount, why }) => ({
+          what: say(`${context.system.mounts[mount]!.name} holds nothing: ${why}.`, {}),
+          path: pathOf(mount),
+        })),
+      ),
+    why: 'It is counted for nothing, and what it was to bear the others bear.',
+    mend: 'Move it to the tank, or turn it to the side that it is meant for.',
+    source: 'geometry of the tank as mounted',
+    status: 'derived',
+  },
+  {
+    id: 'mount.strap-span',
+    title: 'Too few straps',
+    stage: 'mounts',
+    severity: 'warn',
+    needs: ['mounts-there'],
+    test: ({ system }) =>
+      system.tanks.flatMap((tank): Hit[] => {
+        const straps = system.mounts.flatMap((mount, m) =>
+          mount.tank === tank.id && mount.kind === 'strap' && mount.made?.runs === 'across' ? [{ mount, m }] : [],
+        );
+        const others = system.mounts.some(
+          ({ tank: id, kind }) => id === tank.id && (kind === 'tab' || kind === 'flange'),
+        );
+        if (straps.length === 0 || others) return [];
+        const at = straps.map(({ mount }) => mount.x_m.value).sort((a, b) => a - b);
+        const gap = Math.max(...at.map((x, i) => (i === 0 ? 0 : x - at[i - 1]!)));
+        if (straps.length > 1 && gap <= STRAP_SPAN_M) return [];
+        return [
+          {
+            what:
+              straps.length === 1
+                ? say(`One strap holds ${tank.name}: when it breaks nothing does.`, {})
+                : say(`Two straps of ${tank.name} are {gap} apart.`, { gap: { value: gap, role: 'tape' } }),
+            path: pathOf(straps[0]!.m),
+          },
+        ];
+      }),
+    why: 'Between straps the tank works, and what is held by one strap is held by one bolt.',
+    mend: 'Take two straps at least, a fifth of the length in from each end, and no more than 600 mm (2 ft) between.',
+    ...COMMON,
+  },
+  {
+    id: 'mount.bare',
+    title: 'Metal on metal without a pad',
+    stage: 'mounts',
+    severity: 'warn',
+    needs: ['mounts-there', 'mounts-said'],
+    test: mountsThat((mount, system) => {
+      const { made } = mount;
+      if (!made || !('pad' in made) || made.pad.of !== 'none' || !('stock' in made)) return undefined;
+      if (mount.kind === 'tab' || made.stock === 'polyester-web') return undefined;
+      const tank = tankOf(system, mount);
+      const steelOnAluminium = made.stock === 'mild-steel' && tank.material.alloy.startsWith('al-');
+      return {
+        what: say(
+          steelOnAluminium
+            ? `${mount.name} is steel on the aluminium of ${tank.name}, with nothing between: wet, the aluminium is eaten.`
+            : `Nothing lies between ${mount.name} and ${tank.name}: it chafes.`,
+          {},
+        ),
+      };
+    }),
+    why: 'A strap that rubs wears a groove, and two metals in salt water are a battery: the tank leaks where nobody sees it.',
+    mend: 'Put a strip of rubber or neoprene between, glued so that it stays and holds no water against the tank.',
+    ...COMMON,
+  },
+  {
+    id: 'mount.over-port',
+    title: 'A strap over a port',
+    stage: 'mounts',
+    severity: 'warn',
+    needs: ['mounts-there', 'mounts-said'],
+    test: mountsThat((mount, system) => {
+      if (mount.kind !== 'strap' || !mount.made || mount.made.runs === 'round') return undefined;
+      const tank = tankOf(system, mount);
+      const k = mount.made.runs === 'across' ? 'x_m' : 'y_m';
+      if (Math.abs(tank.mounting.yaw_deg.value) > 1) return undefined;
+      const at = mount[k].value - tank.mounting[k].value;
+      const under = tank.ports.find((port) => {
+        const where = port[k]?.value;
+        if (where === undefined || port.on !== undefined) return false;
+        if (FACE_OF_SIDE[mount.made!.side] === port.face) return false;
+        return Math.abs(where - at) < (mount.made!.width_m.value + port.bore_m.value) / 2;
+      });
+      return under && { what: say(`${mount.name} runs over ${under.name} of ${tank.name}.`, {}) };
+    }),
+    why: 'A strap that bears on a bung or its weld cracks it, and the fitting cannot be reached.',
+    mend: 'Move the strap or the port.',
+    ...COMMON,
+  },
+  {
+    id: 'mount.edge',
+    title: 'A bolt too near to an edge',
+    stage: 'mounts',
+    severity: 'warn',
+    needs: ['mounts-there', 'mounts-said'],
+    test: mountsThat((mount) => {
+      const bolts = boltsOf(mount);
+      if (!bolts) return undefined;
+      const least = EDGE_HOLES * BOLTS[bolts.size].hole_m;
+      return bolts.edge_m.value < least - 1e-6
+        ? {
+            what: say(`The bolts of ${mount.name} stand {edge} from an edge; {least} is the least.`, {
+              edge: { value: bolts.edge_m.value, role: 'tape' },
+              least: { value: least, role: 'tape' },
+            }),
+          }
+        : undefined;
+    }),
+    why: 'The metal before a bolt tears out long before the bolt shears.',
+    mend: 'Move the hole in by one and a half of its diameters, or more.',
+    source: 'EN 1993-1-8 table 3.3 wants 1.2 holes, AISC about 1.5; from memory',
+    status: 'from memory',
+  },
+  {
+    id: 'mount.through-wall',
+    title: 'Bolted through the tank',
+    stage: 'mounts',
+    severity: 'stop',
+    needs: ['mounts-there', 'mounts-said'],
+    test: mountsThat((mount, system) =>
+      mount.kind === 'tab' && mount.made && !mount.made.weld
+        ? {
+            what: say(
+              ALLOYS[tankOf(system, mount).material.alloy].isMetal
+                ? `${mount.name} has no weld: bolted to the wall of ${tankOf(system, mount).name}, each bolt is a hole in it.`
+                : `${mount.name} is fastened to the wall of ${tankOf(system, mount).name} by nothing that is said.`,
+              {},
+            ),
+          }
+        : undefined,
+    ),
+    why: 'A bolt through a fuel tank’s wall leaks as soon as it works, and cracks run from its hole.',
+    mend: 'Weld the tab on before the tank is closed, or hold the tank by straps or a cradle.',
+    ...COMMON,
+  },
+  {
+    id: 'mount.tab-on-thin',
+    title: 'A stiff tab on thin sheet',
+    stage: 'mounts',
+    severity: 'note',
+    needs: ['mounts-there', 'mounts-said'],
+    test: mountsThat((mount, system) => {
+      if (mount.kind !== 'tab' || !mount.made?.weld) return undefined;
+      const wall = tankOf(system, mount).material.thickness_m.value;
+      const tab = mount.made.thickness_m.value;
+      return tab > STIFF_RATIO * wall
+        ? {
+            what: say(`${mount.name} is {tab} thick on a wall of {wall}.`, {
+              tab: { value: tab, role: 'thickness' },
+              wall: { value: wall, role: 'thickness' },
+            }),
+          }
+        : undefined;
+    }),
+    why: 'The wall bends at the end of its weld with each shock, and cracks there first.',
+    mend: 'Weld a plate of the wall’s own sheet between, round at its corners and larger than the tab, or put the tab on a corner of the tank.',
+    ...COMMON,
+  },
+  {
+    id: 'mount.cradle-loose',
+    title: 'What it stands on is not fastened',
+    stage: 'mounts',
+    severity: 'warn',
+    needs: ['mounts-there', 'mounts-said'],
+    test: mountsThat((mount) =>
+      mount.kind === 'cradle' && mount.made && !mount.made.bolts
+        ? { what: say(`Nothing fastens ${mount.name}: it goes where the tank goes.`, {}) }
+        : undefined,
+    ),
+    why: 'A lip or a rough pad holds the tank to its cradle, and nothing holds the cradle.',
+    mend: 'Bolt or weld it down, with two bolts at least.',
+    ...COMMON,
+  },
+  {
+    id: 'mount.not-said',
+    title: 'What the mounts must bear',
+    stage: 'mounts',
+    severity: 'note',
+    needs: ['mounts-there'],
+    test: (context) =>
+      shellsOf(context).flatMap((shell) =>
+        shell.notSaid.length === 0
+          ? []
+          : [
+              {
+                what: say(
+                  `Filled to its limit ${shell.name} weighs {mass}; how ${shell.notSaid.map((m) => context.system.mounts[m]!.name).join(', ')} ${shell.notSaid.length === 1 ? 'is' : 'are'} made is not said, and what ${shell.notSaid.length === 1 ? 'it bears' : 'they bear'} not judged.`,
+                  { mass: { value: shell.load.mass_kg, role: 'mass' } },
+                ),
+                path: pathOf(shell.notSaid[0]!),
+              },
+            ],
+      ),
+    why: 'A tank that tears loose tears its lines too. Shocks off the road or a wave are several times what braking does.',
+    mend: 'Say how it is made, or have the mounts sized by someone who does so for a living where people ride with the tank.',
+    ...COMMON,
+  },
+];
+/** Holes from a bolt’s middle to the edge, at least. */
+const EDGE_HOLES = 1.5;
+/** A tab this many times as thick as the wall is stiff on it. */
+const STIFF_RATIO = 2;

@@ -1,0 +1,131 @@
+'use client';
+
+import { Box } from '@chakra-ui/react';
+import { Plus } from 'lucide-react';
+import { useState } from 'react';
+import type { FitDrawing } from '@/core/answers';
+import { MOUNT_KINDS } from '@/core/plan';
+import type { GripProps } from '../drawing/DrawingView';
+import { Drawn } from '../fit/FitViews';
+import { Beside } from '../parts/Beside';
+import { Button } from '../parts/Button';
+import { Caution } from '../parts/Caution';
+import { EntryFold } from '../parts/EntryFold';
+import { Panel } from '../parts/Panel';
+import { useOutcome } from '../state/answers';
+import { applyEdit, useSystem } from '../state/editor';
+import { useTank } from '../state/tankChoice';
+import { useEntry } from '../workspace/useEntry';
+import { LayoutsPanel } from './LayoutsPanel';
+import { MountFields } from './MountFields';
+import { spanOf, withMount } from './mountEdits';
+import { KIND_WORDS, mountNote } from './mountWords';
+
+/** The mounts of a tank on its drawing, and each one's fields beside it. */
+export function LayoutTask() {
+  const t = useTank();
+  const system = useSystem();
+  const tank = system.tanks[t]!;
+  const { value: drawing, fresh } = useOutcome('mountDrawing', t);
+  const own = system.mounts.flatMap((mount, m) => (mount.tank === tank.id ? [{ mount, m }] : []));
+  const [entry, choose] = useEntry(system.mounts, ['mounts']);
+  const [folded, fold] = useState<string>();
+  const open = system.mounts[entry]?.id;
+  const isOpen = (id: string): boolean => id === open && id !== folded;
+  const toggle = (m: number, id: string, to: boolean): void => {
+    if (to) choose(m);
+    if (to || isOpen(id)) fold(to ? undefined : id);
+  };
+  if (own.length === 0) return <LayoutsPanel isFirst />;
+  return (
+    <>
+      <Beside
+        picture={
+          <Panel title={`What holds ${tank.name}`} testId="mount-picture">
+            {drawing?.ok ? (
+              <Box opacity={fresh ? 1 : 0.6}>
+                <Drawn
+                  seen={drawing.value}
+                  gap={undefined}
+                  moving={undefined}
+                  title={`${tank.name} with what holds it: side, end and plan to one scale`}
+                  gripOf={(id, name) => gripOf(name, () => choose(system.mounts.findIndex((one) => one.id === id)))}
+                  chosen={open}
+                />
+              </Box>
+            ) : (
+              <Box color={drawing ? 'stop' : 'soft'} role={drawing ? 'alert' : undefined}>
+                {drawing ? drawing.error.detail : 'Drawing…'}
+              </Box>
+            )}
+            <Box mt="3">
+              <Caution>
+                A tank that breaks loose kills. Where people ride with it, on a road or at sea, the rules in force and
+                someone licensed decide what holds it; weld only on a tank that never held fuel, or that was made safe.
+              </Caution>
+            </Box>
+          </Panel>
+        }
+      >
+        <Panel title="Mounts" testId="mounts" aside={drawing?.ok ? <AddMount drawing={drawing.value} /> : undefined}>
+          {own.map(({ mount, m }) => (
+            <EntryFold
+              key={mount.id}
+              path={['mounts', m]}
+              name={mount.name}
+              note={mountNote(mount)}
+              isOpen={isOpen(mount.id)}
+              onToggle={(to) => toggle(m, mount.id, to)}
+            >
+              <MountFields mount={mount} m={m} />
+            </EntryFold>
+          ))}
+        </Panel>
+      </Beside>
+      <LayoutsPanel isFirst={false} />
+    </>
+  );
+}
+
+const gripOf = (name: string, press: () => void): GripProps => ({
+  role: 'button',
+  tabIndex: 0,
+  'aria-label': `Fields of ${name}`,
+  style: { cursor: 'pointer' },
+  onClick: press,
+  onKeyDown: (event) => {
+    if (event.key !== 'Enter' && event.key !== ' ') return;
+    event.preventDefault();
+    press();
+  },
+});
+
+/** One more mount, of a kind that is pressed. */
+function AddMount({ drawing }: { readonly drawing: FitDrawing }) {
+  const t = useTank();
+  const [isOpen, setOpen] = useState(false);
+  if (!isOpen)
+    return (
+      <Button onClick={() => setOpen(true)}>
+        <Plus size={18} aria-hidden />
+        Mount
+      </Button>
+    );
+  return (
+    <Box display="flex" gap="2" flexWrap="wrap" justifyContent="flex-end">
+      {MOUNT_KINDS.map((kind) => (
+        <Button
+          key={kind}
+          onClick={() => {
+            applyEdit(`add a ${KIND_WORDS[kind].toLowerCase()}`, (current) =>
+              withMount(current, t, kind, spanOf(drawing)),
+            );
+            setOpen(false);
+          }}
+        >
+          {KIND_WORDS[kind]}
+        </Button>
+      ))}
+    </Box>
+  );
+}

@@ -1,0 +1,221 @@
+'use client';
+
+import { Box } from '@chakra-ui/react';
+import { chosen, MOUNT_SIDES, STRAP_RUNS, type MountDocument, type Path } from '@/core/plan';
+import { BOLT_CLASSES, BOLT_HELD, BOLT_SIZES, BOLTS } from '@/core/reference/bolts';
+import { MOUNT_STOCK, MOUNT_STOCKS, PAD_ROWS, PADS } from '@/core/reference/mountStock';
+import { KnownField } from '../fields/KnownField';
+import { Select } from '../fields/Select';
+import { TextEntry } from '../fields/TextEntry';
+import { Button } from '../parts/Button';
+import { EntryHead } from '../parts/EntryHead';
+import { FieldGrid } from '../parts/Panel';
+import { setValue } from '../state/editor';
+import { useSides } from '../state/sides';
+import { NEW_MADE } from './mountEdits';
+import { classWord, HELD_WORDS, RUN_WORDS, SIDE_WORDS } from './mountWords';
+
+/** The fields of one mount: where it is, how it is made, its bolts, and what it bears on. */
+export function MountFields({ mount, m }: { readonly mount: MountDocument; readonly m: number }) {
+  const at = (...keys: readonly (string | number)[]): Path => ['mounts', m, ...keys];
+  const of = (text: string): string => `${text}, ${mount.name}`;
+  const sides = useSides();
+  return (
+    <>
+      <EntryHead name={mount.name} list={['mounts']} index={m} />
+      <FieldGrid min="150px">
+        <KnownField label={of(sides('From aft'))} path={at('x_m')} />
+        <KnownField label={of(sides('From starboard'))} path={at('y_m')} />
+        <KnownField label={of('Height')} path={at('z_m')} />
+      </FieldGrid>
+      {mount.made ? (
+        <Made mount={mount} m={m} />
+      ) : (
+        <Box mt="2">
+          <Button onClick={() => setValue(`how ${mount.name} is made`, at('made'), NEW_MADE[mount.kind])}>
+            Say how it is made
+          </Button>
+        </Box>
+      )}
+    </>
+  );
+}
+
+function Made({ mount, m }: { readonly mount: MountDocument; readonly m: number }) {
+  const sides = useSides();
+  const at = (...keys: readonly (string | number)[]): Path => ['mounts', m, 'made', ...keys];
+  const of = (text: string): string => `${text}, ${mount.name}`;
+  const { made } = mount;
+  if (!made) return null;
+  const sideOptions = MOUNT_SIDES.map((value) => ({ value, label: sides(SIDE_WORDS[value]) }));
+  return (
+    <>
+      <Box mt="3">
+        <FieldGrid min="150px">
+          {'runs' in made && (
+            <Select
+              label={of('Runs')}
+              value={made.runs}
+              options={STRAP_RUNS.map((value) => ({ value, label: RUN_WORDS[value] }))}
+              onChange={(value) => setValue(of('which way it runs'), at('runs'), value)}
+            />
+          )}
+          {'wall' in made && (
+            <Select
+              label={of('On which wall')}
+              value={made.wall}
+              options={sideOptions}
+              onChange={(value) => setValue(of('the wall it is on'), at('wall'), value)}
+            />
+          )}
+          <Select
+            label={of(SIDE_LABELS[mount.kind])}
+            value={made.side}
+            options={sideOptions}
+            onChange={(value) => setValue(of('its side'), at('side'), value)}
+          />
+          <Select
+            label={of('Of')}
+            value={made.stock}
+            options={MOUNT_STOCK.map((value) => ({ value, label: MOUNT_STOCKS[value].name }))}
+            onChange={(value) => setValue(of('what it is made of'), at('stock'), value)}
+          />
+          {SIZES.filter((key) => key in made).map((key) => (
+            <KnownField key={key} path={at(key)} />
+          ))}
+        </FieldGrid>
+      </Box>
+      {mount.kind === 'tab' && <Weld mount={mount} m={m} />}
+      {'bolts' in made && made.bolts ? (
+        <Bolts mount={mount} bolts={made.bolts} at={(...keys) => at('bolts', ...keys)} />
+      ) : (
+        <Box mt="2">
+          <Button onClick={() => setValue(of('bolts'), at('bolts'), NEW_MADE.cradle.bolts)}>Bolt it down</Button>
+        </Box>
+      )}
+      <Box mt="3">
+        <FieldGrid min="150px">
+          <Select
+            label={of('Bears on')}
+            value={made.bears.stock}
+            options={MOUNT_STOCK.filter((value) => value !== 'polyester-web').map((value) => ({
+              value,
+              label: MOUNT_STOCKS[value].name,
+            }))}
+            onChange={(value) => setValue(of('what it bears on'), at('bears', 'stock'), value)}
+          />
+          <KnownField label={of('Its thickness')} path={at('bears', 'thickness_m')} />
+          {'pad' in made && (
+            <Select
+              label={of('Between it and the tank')}
+              value={made.pad.of}
+              options={PADS.map((value) => ({ value, label: PAD_ROWS[value].name }))}
+              onChange={(value) => setValue(of('the pad'), at('pad', 'of'), value)}
+            />
+          )}
+          {'pad' in made && made.pad.of !== 'none' && (
+            <KnownField label={of('Pad thickness')} path={at('pad', 'thickness_m')} />
+          )}
+        </FieldGrid>
+      </Box>
+    </>
+  );
+}
+
+const SIDE_LABELS: Readonly<Record<MountDocument['kind'], string>> = {
+  strap: 'Held on its',
+  tab: 'Bolted to what is on its',
+  cradle: 'Bears its',
+  stop: 'Stands at its',
+  flange: 'Bolted on its',
+};
+const SIZES = [
+  'length_m',
+  'width_m',
+  'circle_m',
+  'thickness_m',
+  'tension_N',
+  'splay_m',
+  'arm_m',
+  'leg_m',
+  'lip_m',
+] as const;
+
+function Weld({ mount, m }: { readonly mount: Extract<MountDocument, { kind: 'tab' }>; readonly m: number }) {
+  const at = (...keys: readonly string[]): Path => ['mounts', m, 'made', 'weld', ...keys];
+  const of = (text: string): string => `${text}, ${mount.name}`;
+  const weld = mount.made?.weld;
+  return (
+    <Box mt="3">
+      {weld ? (
+        <FieldGrid min="150px">
+          <KnownField path={at('throat_m')} />
+          <KnownField path={at('length_m')} />
+          <Box alignSelf="end">
+            <Button onClick={() => setValue(of('weld'), at(), undefined)}>Not welded</Button>
+          </Box>
+        </FieldGrid>
+      ) : (
+        <Button onClick={() => setValue(of('weld'), at(), NEW_MADE.tab.weld)}>Weld it to the tank</Button>
+      )}
+    </Box>
+  );
+}
+
+type BoltsDocument = NonNullable<NonNullable<Extract<MountDocument, { kind: 'cradle' }>['made']>['bolts']>;
+const MOST_BOLTS = 12;
+
+function Bolts({
+  mount,
+  bolts,
+  at,
+}: {
+  readonly mount: MountDocument;
+  readonly bolts: BoltsDocument;
+  readonly at: (...keys: readonly string[]) => Path;
+}) {
+  const of = (text: string): string => `${text}, ${mount.name}`;
+  const setCount = (text: string) => {
+    const count = Number(text);
+    if (!Number.isInteger(count) || count < 1 || count > MOST_BOLTS)
+      return { ok: false as const, message: `Enter a whole number from 1 to ${MOST_BOLTS}.` };
+    setValue(of('how many bolts'), at('count'), count);
+    return { ok: true as const };
+  };
+  return (
+    <Box mt="3">
+      <FieldGrid min="150px">
+        <TextEntry
+          label={of(mount.kind === 'strap' ? 'Bolts, each end' : 'Bolts')}
+          value={String(bolts.count)}
+          onEnter={setCount}
+        />
+        <Select
+          label={of('Bolt size')}
+          value={bolts.size}
+          options={BOLT_SIZES.map((value) => ({ value, label: value }))}
+          onChange={(value) =>
+            setValue(of('bolt size'), at(), {
+              ...bolts,
+              size: value,
+              edge_m: chosen(Math.max(bolts.edge_m.value, Math.ceil(1.5e3 * BOLTS[value].hole_m) / 1e3)),
+            })
+          }
+        />
+        <Select
+          label={of('Bolt class')}
+          value={bolts.class}
+          options={BOLT_CLASSES.map((value) => ({ value, label: classWord(value) }))}
+          onChange={(value) => setValue(of('bolt class'), at('class'), value)}
+        />
+        <Select
+          label={of('Its thread is in')}
+          value={bolts.held}
+          options={BOLT_HELD.map((value) => ({ value, label: HELD_WORDS[value] }))}
+          onChange={(value) => setValue(of('what its thread is in'), at('held'), value)}
+        />
+        <KnownField path={at('edge_m')} />
+      </FieldGrid>
+    </Box>
+  );
+}

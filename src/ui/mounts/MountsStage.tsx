@@ -1,0 +1,18 @@
+'use client';
+
+import { Box } from '@chakra-ui/react';
+import { TankPicker } from '../tank/TankPicker';
+import { useTask } from '../workspace/goTo';
+import { LayoutTask } from './LayoutTask';
+import { StrengthTask } from './StrengthTask';
+
+/** What holds the tank, and whether it does. */
+export function MountsStage() {
+  const task = useTask('mounts');
+  return (
+    <Box display="grid" gridTemplateColumns="minmax(0, 1fr)" gap="4">
+      <TankPicker />
+      {task === 'strength' ? <StrengthTask /> : <LayoutTask />}
+    </Box>
+  );
+}

@@ -1,0 +1,64 @@
+'use client';
+
+import { Box } from '@chakra-ui/react';
+import { shockKindOf, shocksFrom } from '@/core/answers';
+import { FACTORS, FACTOR_SCHOOLS, SHOCK_KINDS, SHOCKS, type ShockKind } from '@/core/reference/shocks';
+import { formatQuantity } from '@/core/units';
+import { KnownField } from '../fields/KnownField';
+import { Select } from '../fields/Select';
+import { Button } from '../parts/Button';
+import { FieldGrid, Panel } from '../parts/Panel';
+import { setValue, useSystem } from '../state/editor';
+import { useReader } from '../state/reader';
+import { useSides } from '../state/sides';
+
+const SIDES = ['fore_mPerS2', 'aft_mPerS2', 'side_mPerS2', 'up_mPerS2', 'down_mPerS2'] as const;
+
+/** How hard the vehicle throws the tank, by its kind or as it is set, and how much more is wanted. */
+export function ShocksPanel() {
+  const system = useSystem();
+  const reader = useReader();
+  const sides = useSides();
+  const { shocks } = system;
+  const kind = shockKindOf(system);
+  const row = SHOCKS[kind];
+  const school = shocks?.school ?? 'builder';
+  const g = (value: number): string => formatQuantity(value * 9.80665, 'acceleration', { reader }).text;
+  const take = (from: ShockKind): void =>
+    setValue(`shocks of a ${SHOCKS[from].name}`, ['shocks'], shocksFrom(from, school));
+  return (
+    <Panel title="How hard it is thrown" testId="shocks">
+      <FieldGrid>
+        <Select
+          label="As in a"
+          value={shocks ? 'own' : kind}
+          options={[
+            ...(shocks ? [{ value: 'own' as const, label: 'as set here' }] : []),
+            ...SHOCK_KINDS.map((value) => ({ value, label: SHOCKS[value].name })),
+          ]}
+          onChange={(value) => value !== 'own' && take(value)}
+        />
+        {shocks && SIDES.map((key) => <KnownField key={key} path={['shocks', key]} />)}
+        {shocks && (
+          <Select
+            label="Wanted of the weakest part"
+            value={school}
+            options={FACTOR_SCHOOLS.map((value) => ({ value, label: FACTORS[value].name }))}
+            onChange={(value) => setValue('how much more it is to bear', ['shocks', 'school'], value)}
+          />
+        )}
+      </FieldGrid>
+      {!shocks && (
+        <Box mt="2">
+          {sides(
+            `Taken for this vehicle: ${g(row.fore_g)} fore, ${g(row.aft_g)} aft, ${g(row.side_g)} to either side, ${g(row.up_g)} up beyond its weight, ${g(row.down_g)} down; ${FACTORS[school].factor} times wanted.`,
+          )}{' '}
+          <Button onClick={() => take(kind)}>Set them here</Button>
+        </Box>
+      )}
+      <Box color="soft" mt="2" maxW="75ch">
+        {row.note} {FACTORS[school].because} Source: {row.source} ({row.status}).
+      </Box>
+    </Panel>
+  );
+}

@@ -1,0 +1,221 @@
+'use client';
+
+import { Box, chakra } from '@chakra-ui/react';
+import { holds, SHOCK_CASES, type CaseHeld, type Mounts, type MountsOf, type WorstUse } from '@/core/answers';
+import { formatQuantity } from '@/core/units';
+import { Button } from '../parts/Button';
+import { NotWorkedOut } from '../parts/NotWorkedOut';
+import { Panel } from '../parts/Panel';
+import { Quantity } from '../parts/Quantity';
+import { useAnswer, useOutcome } from '../state/answers';
+import { applyEdit, useSystem } from '../state/editor';
+import { useReader } from '../state/reader';
+import { useSides } from '../state/sides';
+import { useTank } from '../state/tankChoice';
+import { factorText } from './factors';
+import { CASE_HEADS, changeWords, GOES_HEADS, PART_HEADS } from './mountWords';
+import { ShocksPanel } from './ShocksPanel';
+
+/** Whether the tank is held when it is thrown, what gives first, and what mends it. */
+export function StrengthTask() {
+  const t = useTank();
+  const { value: mounts, standing, reason } = useAnswer('mounts');
+  const shell = mounts?.ok ? mounts.value.shells.find(({ tanks }) => tanks.includes(t)) : undefined;
+  return (
+    <>
+      <Panel title="Does it hold?" testId="strength">
+        {mounts?.ok && shell ? (
+          <Box opacity={standing === 'fresh' ? 1 : 0.6} data-fresh={standing === 'fresh'}>
+            <Verdict shell={shell} mounts={mounts.value} />
+            {shell.mounts.length > 0 && <Changes t={t} />}
+            {shell.mounts.length > 0 && <Parts shell={shell} needed={mounts.value.needed} />}
+            {shell.mounts.length > 0 && <Cases shell={shell} />}
+          </Box>
+        ) : reason !== undefined || mounts?.ok === false ? (
+          <NotWorkedOut why={reason ?? (mounts?.ok === false ? mounts.error.detail : '')} />
+        ) : (
+          <Box color="soft">Working out how it is held…</Box>
+        )}
+      </Panel>
+      <ShocksPanel />
+    </>
+  );
+}
+
+function Verdict({ shell, mounts: { needed } }: { readonly shell: MountsOf; readonly mounts: Mounts }) {
+  const system = useSystem();
+  const said = holds(shell, needed);
+  const [first] = shell.parts;
+  const loose = SHOCK_CASES.filter((shock) => shell.cases[shock].held === false);
+  const name = first ? system.mounts[first.mount]?.name : undefined;
+  const words =
+    shell.mounts.length === 0
+      ? 'Nothing is said of how it is held'
+      : loose.length > 0
+        ? 'It is not held'
+        : first?.factor !== undefined
+          ? `${said === true ? 'Holds' : said === false ? 'Too weak' : 'Not judged'}: ${factorText(first.factor)} times what is asked`
+          : 'Not judged';
+  return (
+    <Box mb="3">
+      <Box
+        fontSize="2xl"
+        fontWeight="750"
+        color={said === true ? 'good' : said === false ? 'stop' : 'warn'}
+        data-testid="mount-verdict"
+      >
+        {words}
+      </Box>
+      <Box>
+        {first && loose.length === 0 && (
+          <>
+            First at <b>{name}</b>: {PART_HEADS[first.part]}. {needed} times is wanted.{' '}
+          </>
+        )}
+        Filled to its limit it weighs{' '}
+        <b>
+          <Quantity value={shell.load.mass_kg} role="mass" />
+        </b>
+        , fittings and mounts not counted.
+      </Box>
+      {shell.notSaid.length > 0 && (
+        <Box color="warn">
+          How {shell.notSaid.map((m) => system.mounts[m]?.name).join(', ')} {shell.notSaid.length === 1 ? 'is' : 'are'}{' '}
+          made is not said: counted for nothing here.
+        </Box>
+      )}
+    </Box>
+  );
+}
+
+function Changes({ t }: { readonly t: number }) {
+  const system = useSystem();
+  const reader = useReader();
+  const { value: changes, fresh } = useOutcome('mountChanges', t);
+  if (!changes?.ok || changes.value.length === 0) return null;
+  return (
+    <Box mb="4" data-testid="mount-changes" opacity={fresh ? 1 : 0.6}>
+      <Box fontWeight="700" mb="1">
+        Any one of these is enough, cheapest first
+      </Box>
+      <Box display="grid" gap="2">
+        {changes.value.map((change) => {
+          const names = change.changed.map((m) => system.mounts[m]?.name).join(', ');
+          const words = changeWords(change, names, (value, role) => formatQuantity(value, role, { reader }).text);
+          const { weakest } = change;
+          return (
+            <Box key={change.kind} display="flex" gap="3" alignItems="center" flexWrap="wrap">
+              <Button
+                disabled={!fresh}
+                onClick={() => applyEdit(words, (current) => ({ ...current, mounts: [...change.mounts] }))}
+              >
+                {words}
+              </Button>
+              {weakest?.factor !== undefined && (
+                <Box color="soft">
+                  then {factorText(weakest.factor)} times, first at {system.mounts[weakest.mount]?.name}:{' '}
+                  {PART_HEADS[weakest.part]}
+                </Box>
+              )}
+            </Box>
+          );
+        })}
+      </Box>
+    </Box>
+  );
+}
+
+/** So many parts are shown before more is asked for. */
+const SHOWN = 8;
+
+function Parts({ shell, needed }: { readonly shell: MountsOf; readonly needed: number }) {
+  const system = useSystem();
+  const sides = useSides();
+  const colour = ({ factor }: WorstUse): string => (factor === undefined ? 'warn' : factor < needed ? 'stop' : 'ink');
+  const row = (use: WorstUse) => (
+    <chakra.tr key={`${use.mount} ${use.part}`} borderTopWidth="1px" borderColor="rule">
+      <chakra.td px="2" py="1">
+        {system.mounts[use.mount]?.name}: {PART_HEADS[use.part]}
+      </chakra.td>
+      <chakra.td px="2" textAlign="right" fontWeight="700" color={colour(use)} whiteSpace="nowrap">
+        {use.factor === undefined ? 'not known' : `${factorText(use.factor)} ×`}
+      </chakra.td>
+      <chakra.td px="2" textAlign="right" whiteSpace="nowrap">
+        <Quantity value={use.demand_N} role="force" />
+      </chakra.td>
+      <chakra.td px="2" textAlign="right" whiteSpace="nowrap">
+        {use.capacity_N === undefined ? '–' : <Quantity value={use.capacity_N} role="force" />}
+      </chakra.td>
+      <chakra.td px="2">{sides(CASE_HEADS[use.shock])}</chakra.td>
+    </chakra.tr>
+  );
+  const head = (text: string, isNumber: boolean) => (
+    <chakra.th px="2" textAlign={isNumber ? 'right' : 'left'} color="soft" fontWeight="600">
+      {text}
+    </chakra.th>
+  );
+  const table = (uses: readonly WorstUse[], label: string) => (
+    <Box overflowX="auto">
+      <chakra.table borderCollapse="collapse" aria-label={label} minW="100%">
+        <thead>
+          <tr>
+            {head('what gives', false)}
+            {head('factor', true)}
+            {head('asked', true)}
+            {head('bears', true)}
+            {head('when', false)}
+          </tr>
+        </thead>
+        <tbody>{uses.map(row)}</tbody>
+      </chakra.table>
+    </Box>
+  );
+  return (
+    <Box mb="4">
+      {table(shell.parts.slice(0, SHOWN), 'What gives first')}
+      {shell.parts.length > SHOWN && (
+        <chakra.details>
+          <chakra.summary minH="42px" py="2" cursor="pointer">
+            {shell.parts.length - SHOWN} more, all stronger
+          </chakra.summary>
+          {table(shell.parts.slice(SHOWN), 'What gives later')}
+        </chakra.details>
+      )}
+    </Box>
+  );
+}
+
+function Cases({ shell }: { readonly shell: MountsOf }) {
+  const system = useSystem();
+  const sides = useSides();
+  const words = (held: CaseHeld): string => {
+    if (held.held === undefined) return held.why;
+    if (!held.held) return sides(`not held: it ${GOES_HEADS[held.goes]}`);
+    const loose = held.letGo.map((m) => system.mounts[m]?.name).join(', ');
+    return [
+      held.creeps === undefined ? 'held' : sides(`held by friction alone; shaken, it ${GOES_HEADS[held.creeps]}`),
+      ...(loose === '' ? [] : [`${loose} let${held.letGo.length === 1 ? 's' : ''} go of it`]),
+    ].join('; ');
+  };
+  return (
+    <Box overflowX="auto">
+      <chakra.table borderCollapse="collapse" aria-label="Thrown each way">
+        <tbody>
+          {SHOCK_CASES.map((shock) => {
+            const held = shell.cases[shock];
+            return (
+              <chakra.tr key={shock} borderTopWidth="1px" borderColor="rule">
+                <chakra.th px="2" py="1" textAlign="left" color="soft" fontWeight="600" whiteSpace="nowrap">
+                  {sides(CASE_HEADS[shock])}
+                </chakra.th>
+                <chakra.td px="2" color={held.held === true ? 'ink' : held.held === false ? 'stop' : 'warn'}>
+                  {words(held)}
+                </chakra.td>
+              </chakra.tr>
+            );
+          })}
+        </tbody>
+      </chakra.table>
+    </Box>
+  );
+}
