@@ -294,7 +294,7 @@ describe('bad input exits 2 and says what is wrong', () => {
   };
   it.each<[string, string[], RegExp]>([
     ['no verb', [], /^$/],
-    ['an unknown verb', ['boil', BOAT], /tank, table, mass, fit, ports, flow, gauge, range, check/],
+    ['an unknown verb', ['boil', BOAT], /tank, table, mass, mounts, fit, ports, flow, gauge, range, check/],
     ['no file', ['tank'], /Name a system file/],
     ['two files', ['tank', BOAT, BOAT], /One system file/],
     ['a file that is not there', ['tank', 'demo/none.json'], /cannot be read/],

@@ -19,6 +19,7 @@ import {
   influencesOf,
   jointsOf,
   linesList,
+  shocksFrom,
   sizeTable,
 } from '@/core/answers';
 import { loadKernel } from '@/core/geometry';
@@ -285,6 +286,29 @@ const OTHERS: readonly SystemDocument[] = [
     ['components[0].ends', [{ end: 'out', system: 'barb', size: '1/2', side: 'male' }]],
   ]),
   applied(SOUND, [['practice.flats', 'beads']]),
+  {
+    ...SOUND,
+    shocks: shocksFrom('off-road', 'fatigue'),
+    mounts: [
+      {
+        id: 'ring',
+        name: 'Ring',
+        kind: 'flange',
+        tank: 'main',
+        x_m: chosen(0.15),
+        y_m: chosen(0.12),
+        z_m: chosen(0),
+        made: {
+          side: 'down',
+          circle_m: chosen(0.12),
+          stock: 'aluminium-5052',
+          thickness_m: chosen(0.006),
+          bolts: { count: 6, size: 'M6', class: '8.8', held: 'tapped', edge_m: chosen(0.012) },
+          bears: { stock: 'plywood', thickness_m: chosen(0.012) },
+        },
+      },
+    ],
+  },
   ofJob('expelled', { school: 'small' }),
   ...(['screw', 'both-ways'] as const).map((kind) =>
     applied(

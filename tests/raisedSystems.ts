@@ -17,7 +17,7 @@ import {
   type SystemDocument,
 } from '@/core/plan';
 import { checkedAnswers, JOBS, type JobAnswers } from '@/core/plan/jobs';
-import { evaluateSystem } from '@/core/answers';
+import { evaluateSystem, layoutsFor } from '@/core/answers';
 import { boxMesh } from '@/core/geometry';
 import { unwrap } from '@/core/outcome';
 
@@ -75,6 +75,23 @@ export const T = 'tanks[0].';
 /** The same tank with a sealed wall across its middle. */
 export const dividedIn = (system: SystemDocument): SystemDocument =>
   unwrap(withSealedDivider(system, 0, { axis: 'x', at_m: 0.15 }));
+type Mount = SystemDocument['mounts'][number];
+/** A mount that is made otherwise. */
+const made = (mount: Mount, more: object): Mount => ({ ...mount, made: { ...mount.made!, ...more } }) as Mount;
+const withoutLip = (mount: Mount): Mount => (mount.kind === 'cradle' ? made(mount, { lip_m: chosen(0) }) : mount);
+/** The tank under straps as a builder of that school has it, changed. */
+export const heldDown = (
+  system: SystemDocument,
+  change: (mounts: readonly Mount[]) => readonly Mount[],
+): SystemDocument => {
+  const { mounts } = unwrap(layoutsFor(system, 0)).find(({ school }) => school === 'straps')!;
+  return { ...system, mounts: [...change(mounts)] };
+};
+/** The same on welded tabs. */
+const tabbed = (system: SystemDocument, more: object): SystemDocument => {
+  const { mounts } = unwrap(layoutsFor(system, 0)).find(({ school }) => school === 'tabs')!;
+  return { ...system, mounts: mounts.map((mount) => made(mount, more)) };
+};
 /** A baffle across the middle with all the openings it needs. */
 export const BAFFLE = {
   id: 'baffle',
@@ -434,9 +451,48 @@ export const RAISED_BY: Readonly<Record<string, Changes | ((system: SystemDocume
   ],
   'tank.cracks-at-bends': [[`${T}material.alloy`, 'al-6061']],
   'tank.material-and-fluid': [[`${T}material.alloy`, 'mild-steel']],
-  'tank.load-on-mounts': [
+  'mount.not-said': [
     ['mounts', [{ id: 'tab', name: 'Tab', kind: 'tab', tank: 'main', x_m: chosen(0), y_m: chosen(0), z_m: chosen(0) }]],
   ],
+  'mount.not-held': (system) =>
+    heldDown(system, (mounts) =>
+      mounts
+        .filter(({ kind }) => kind !== 'stop')
+        .map((mount) => (mount.kind === 'strap' ? made(mount, { tension_N: chosen(0) }) : withoutLip(mount))),
+    ),
+  'mount.too-weak': (system) =>
+    heldDown(system, (mounts) => mounts.map((mount) => made(mount, { thickness_m: chosen(0.0005) }))),
+  'mount.creeps': (system) =>
+    heldDown(system, (mounts) =>
+      mounts
+        .filter(({ kind }) => kind !== 'stop')
+        .map((mount) => (mount.kind === 'strap' ? made(mount, { tension_N: chosen(3000) }) : mount)),
+    ),
+  'mount.astray': (system) => heldDown(system, (mounts) => mounts.map((mount) => ({ ...mount, x_m: chosen(3) }))),
+  'mount.strap-span': (system) =>
+    heldDown(system, (mounts) => mounts.filter(({ kind, id }) => kind !== 'strap' || id === 'strap')),
+  'mount.bare': (system) =>
+    heldDown(system, (mounts) => mounts.map((mount) => made(mount, { pad: { of: 'none', thickness_m: chosen(0) } }))),
+  'mount.over-port': (system) =>
+    heldDown(system, (mounts) =>
+      mounts.map((mount) =>
+        mount.id === 'strap' ? { ...mount, x_m: chosen(system.tanks[0]!.ports[0]!.x_m!.value) } : mount,
+      ),
+    ),
+  'mount.edge': (system) =>
+    heldDown(system, (mounts) =>
+      mounts.map((mount) =>
+        mount.made && 'bolts' in mount.made && mount.made.bolts
+          ? made(mount, { bolts: { ...mount.made.bolts, edge_m: chosen(0.004) } })
+          : mount,
+      ),
+    ),
+  'mount.through-wall': (system) => tabbed(system, { weld: undefined }),
+  'mount.tab-on-thin': (system) => tabbed(system, { thickness_m: chosen(0.02) }),
+  'mount.cradle-loose': (system) =>
+    heldDown(system, (mounts) =>
+      mounts.map((mount) => (mount.kind === 'cradle' ? made(mount, { bolts: undefined }) : mount)),
+    ),
   'tank.heavy-lift': [[`${T}shape.length_m`, chosen(0.9)]],
   'tank.petrol-aboard': [
     ['vehicle.kind', 'boat'],

@@ -5,13 +5,14 @@ import { fit } from './fit';
 import { flow } from './flow';
 import { gauge } from './gauge';
 import { mass } from './mass';
+import { mounts } from './mounts';
 import { ports } from './ports';
 import { range } from './range';
 import { table } from './table';
 import { tank } from './tank';
 import { runVerb, type Verb } from './verb';
 
-export const VERBS: readonly Verb[] = [tank, table, mass, fit, ports, flow, gauge, range, check];
+export const VERBS: readonly Verb[] = [tank, table, mass, mounts, fit, ports, flow, gauge, range, check];
 
 const GENERAL_HELP = `npm run -s gasline -- VERB SYSTEM-FILE [options]
 

@@ -42,6 +42,7 @@ import { withValue, toPath, valueAt } from '../plan/edit';
 import type { Known } from '../schema/known';
 import type {
   BayDocument,
+  MountDocument,
   MeasuredBayDocument,
   PortDocument,
   SystemDocument,
@@ -193,8 +194,11 @@ export function compileTankBody(system: Pick<SystemDocument, 'mounts'>, tank: Ta
       { id: tank.id, name: `${tank.name}’s walls`, surface: outer.value },
       ...tank.ports.flatMap((port) => portPieces(port, portSeat(outer.value, port))),
       ...system.mounts
-        .filter((mount) => mount.tank === tank.id && mount.kind === 'strap')
-        .flatMap((mount) => strapPieces(mount, outer.value, placedBack(at, pointOf(mount))[0])),
+        .filter(
+          (mount): mount is Extract<MountDocument, { kind: 'strap' }> =>
+            mount.tank === tank.id && mount.kind === 'strap',
+        )
+        .flatMap((mount) => strapPieces(mount, outer.value, placedBack(at, pointOf(mount)))),
     ],
   });
 }
@@ -245,14 +249,23 @@ const ROD_SIDES = 16;
 /** Common practice: a steel strap on a rubber strip. */
 const STRAP_M = { width: 0.04, thickness: 0.006 };
 
+const RUN_AXIS = { across: 0, along: 1, round: 2 } as const;
+const AXIS_NAMES = ['x', 'y', 'z'] as const;
+
 /** A strap round the tank where it is mounted: pulled taut, it follows the hull of the section there. */
-function strapPieces(mount: { id: string; name: string }, outer: ClosedMesh, at_m: number): Piece[] {
+function strapPieces(mount: Extract<MountDocument, { kind: 'strap' }>, outer: ClosedMesh, place: Vec3): Piece[] {
+  const { made } = mount;
+  const axis = made ? RUN_AXIS[made.runs] : 0;
+  const width = made?.width_m.value ?? STRAP_M.width;
+  const thickness = made ? made.thickness_m.value + made.pad.thickness_m.value : STRAP_M.thickness;
   const { min, max } = meshBounds(outer);
-  const from = at_m - STRAP_M.width / 2;
-  if (from <= min[0] || from + STRAP_M.width >= max[0]) return [];
-  const hull = convexHull([from, from + STRAP_M.width].flatMap((x) => sectionAcross(outer, 0, x).flat()));
-  const strap = prismMesh(grown(hull, STRAP_M.thickness), 'x', STRAP_M.width);
-  return strap.ok ? [{ id: mount.id, name: mount.name, surface: posedMesh(strap.value, shiftBy([from, 0, 0])) }] : [];
+  const from = place[axis] - width / 2;
+  if (from <= min[axis] || from + width >= max[axis]) return [];
+  const hull = convexHull([from, from + width].flatMap((at) => sectionAcross(outer, axis, at).flat()));
+  const strap = prismMesh(grown(hull, thickness), AXIS_NAMES[axis], width);
+  const shift = [0, 0, 0] as [number, number, number];
+  shift[axis] = from;
+  return strap.ok ? [{ id: mount.id, name: mount.name, surface: posedMesh(strap.value, shiftBy(shift)) }] : [];
 }
 
 /** The tank as it was built: measured sizes in place of those that were planned. */

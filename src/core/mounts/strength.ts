@@ -7,6 +7,7 @@ const SHEAR_SHARE = 1 / Math.sqrt(3);
 const JOINT_FACTOR = 1.25;
 const MPA = 1e6;
 
+/** What is held by screws and crushed by washers. */
 export const isWood = (stock: MountStock): boolean => stock === 'plywood' || stock === 'hardwood';
 
 /**

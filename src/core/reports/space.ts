@@ -30,6 +30,7 @@ export type SpaceLook = {
   readonly length: (value_m: number) => string;
   readonly gap?: FitGap | undefined;
   readonly moving?: Moving | undefined;
+  /** What is looked at, drawn as such. */ readonly chosen?: string | undefined;
 };
 
 export type SpaceDrawing = {
@@ -53,6 +54,7 @@ const LINE_OF: Readonly<Record<FitShape['kind'], LineRole>> = {
   removable: 'removable',
   tank: 'tank',
   standing: 'standing',
+  mount: 'outline',
   obstacle: 'obstacle',
   fixing: 'fixing',
   heat: 'heat',
@@ -108,9 +110,9 @@ export function spaceDrawing(seen: FitDrawing, look: SpaceLook): SpaceDrawing {
       const of = `${view}:${shape.id}`;
       marks.push({
         ...areaMark(
-          isAway ? 'swept' : LINE_OF[shape.kind],
+          isAway ? 'swept' : shape.id === look.chosen ? 'chosen' : LINE_OF[shape.kind],
           shape.outline.map((loop) => loop.map(place)),
-          isAway ? 'none' : FILL_OF[shape.kind],
+          isAway ? 'none' : shape.id === look.chosen ? 'moving' : FILL_OF[shape.kind],
         ),
         of,
         title: shape.name,

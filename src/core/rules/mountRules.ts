@@ -52,14 +52,23 @@ const firstOf = (shell: MountsOf): (string | number)[] =>
 
 const SLIDES: ReadonlySet<Goes> = new Set(['fore', 'aft', 'port', 'starboard', 'up']);
 
-/** A hit for each mount that a test of it has something to say of. */
+/** A hit for the mounts of a tank that a test has something to say of: what it says of the first, and how many more. */
 const mountsThat =
   (test: (mount: MountDocument, system: Plan) => Omit<Hit, 'path'> | undefined) =>
-  ({ system }: MountRuleContext): Hit[] =>
-    system.mounts.flatMap((mount, m) => {
+  ({ system }: MountRuleContext): Hit[] => {
+    const hits = system.mounts.flatMap((mount, m) => {
       const hit = test(mount, system);
-      return hit ? [{ path: pathOf(m), ...hit }] : [];
+      return hit ? [{ ...hit, mount, path: pathOf(m) }] : [];
     });
+    return system.tanks.flatMap(({ id }): Hit[] => {
+      const [first, ...more] = hits.filter(({ mount }) => mount.tank === id);
+      if (!first) return [];
+      const { mount: _, what, ...rest } = first;
+      if (more.length === 0) return [{ ...rest, what }];
+      const others = more.map(({ mount }) => mount.name).join(', ');
+      return [{ ...rest, what: say(`${what.text} So it is with ${others}.`, what.values) }];
+    });
+  };
 const boltsOf = (mount: MountDocument) => (mount.made && 'bolts' in mount.made ? mount.made.bolts : undefined);
 const tankOf = (system: Plan, mount: MountDocument) => system.tanks.find(({ id }) => id === mount.tank)!;
 
@@ -225,7 +234,7 @@ export const MOUNT_RULES: readonly Rule[] = [
         ];
       }),
     why: 'Between straps the tank works, and what is held by one strap is held by one bolt.',
-    mend: 'Take two straps at least, a fifth of the length in from each end, and no more than 600 mm (2 ft) between.',
+    mend: 'Take two straps at least, a fifth of the length in from each end, and one more where they stand further apart than a forearm and a half.',
     ...COMMON,
   },
   {

@@ -22,6 +22,7 @@ import {
   applied,
   inBay,
   type Changes,
+  heldDown,
 } from '../../../tests/raisedSystems';
 
 const idsOf = (system: SystemDocument): string[] =>
@@ -132,6 +133,28 @@ describe('three results', () => {
     'fit-tried': () => evaluated(inBay(SOUND, {}), 'without-fit'),
     reach: () => evaluated(SOUND, 'without-fit'),
     sheets: () => evaluated(SOUND, 'without-fit'),
+    'mounts-there': () => evaluated(SOUND, 'with-fit'),
+    'mounts-said': () =>
+      evaluated(
+        heldDown(SOUND, (mounts) => mounts.map(({ made: _, ...mount }) => mount as never)),
+        'with-fit',
+      ),
+    'mounts-solved': () =>
+      evaluated(
+        heldDown(SOUND, (mounts) => mounts),
+        'without-fit',
+      ),
+    'mount-parts': () =>
+      evaluated(
+        heldDown(SOUND, (mounts) =>
+          mounts.map((mount) =>
+            mount.kind === 'strap' && mount.made
+              ? { ...mount, made: { ...mount.made, bolts: { ...mount.made.bolts, held: 'rivet-nut', size: 'M16' } } }
+              : mount,
+          ),
+        ),
+        'with-fit',
+      ),
     details: () => ({ system: SOUND, evaluation: unwrap(evaluateSystem(SOUND, 'numbers')) }),
     lines: () => ({ system: SOUND, evaluation: unwrap(evaluateSystem(SOUND, 'numbers')) }),
     circuits: () => ({ system: SOUND, evaluation: unwrap(evaluateSystem(SOUND, 'numbers')) }),

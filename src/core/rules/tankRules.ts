@@ -318,32 +318,6 @@ export const TANK_RULES: readonly Rule[] = [
     status: 'from memory',
   },
   {
-    id: 'tank.load-on-mounts',
-    title: 'What the mounts must bear',
-    stage: 'tank',
-    severity: 'note',
-    test: ({ system, evaluation }) =>
-      shellsOf(system, evaluation.tanks).flatMap((tank) => {
-        const count = system.mounts.filter((mount) => tank.ids.has(mount.tank)).length;
-        const { braking_mPerS2, driving_mPerS2, cornering_mPerS2 } = system.envelope;
-        const hardest_mPerS2 = Math.max(braking_mPerS2.value, driving_mPerS2.value, cornering_mPerS2.value);
-        return when(count > 0, () => ({
-          what: say(
-            `Filled to its limit and moved as hard as you said, ${tank.name} pulls at its ${count === 1 ? 'one mount' : `${count} mounts`} like {pull} sideways, besides {full} downward. Whether mounts, welds and the frame bear that is not judged here.`,
-            {
-              pull: { value: (tank.fullMass_kg * hardest_mPerS2) / STANDARD_GRAVITY_M_PER_S2, role: 'mass' },
-              full: { value: tank.fullMass_kg, role: 'mass' },
-            },
-          ),
-          path: ['mounts', system.mounts.findIndex((mount) => tank.ids.has(mount.tank))],
-        }));
-      }),
-    why: 'A tank that tears loose tears its lines too. Shocks off the road or a wave are several times what braking does.',
-    mend: 'Have the mounts sized by someone who does so for a living where people ride with the tank; put straps or tabs where the frame is stiff.',
-    source: 'force is mass times acceleration, at the hardest accelerations set',
-    status: 'derived',
-  },
-  {
     id: 'tank.petrol-aboard',
     title: 'Petrol and the like in a boat are regulated',
     stage: 'tank',

@@ -100,8 +100,9 @@ export function Drawn({
         length: (value) => formatQuantity(value, 'tape', { reader }).text,
         gap,
         moving,
+        chosen,
       }),
-    [seen, width_mm, isNarrow, reader, gap, moving, vehicle, title],
+    [seen, width_mm, isNarrow, reader, gap, moving, vehicle, title, chosen],
   );
   const grips =
     gripOf &&

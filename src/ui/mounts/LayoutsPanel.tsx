@@ -9,7 +9,7 @@ import { useAsked } from '../state/answers';
 import { applyEdit, useSystem } from '../state/editor';
 import { useTank } from '../state/tankChoice';
 import { withLayout } from './mountEdits';
-import { PART_HEADS, SCHOOL_WORDS } from './mountWords';
+import { partHead, SCHOOL_WORDS } from './mountWords';
 import { factorText } from './factors';
 
 /** Ways to hold the tank down: one of each school, sized for what it is thrown with. */
@@ -70,13 +70,15 @@ function Card({ layout, t, isFresh }: { readonly layout: Layout; readonly t: num
     ...count('tab', 'tab', 'tabs'),
   ].join(', ');
   const { weakest } = layout;
+  // It counts the mounts of the plan that would be: those of other tanks stand first.
+  const others = useSystem().mounts.filter(({ tank }) => tank !== layout.mounts[0]?.tank).length;
   return (
     <Box borderWidth="1.5px" borderColor="rule" borderRadius="md" p="3" display="grid" gap="2" alignContent="start">
       <Box fontWeight="700">{name}</Box>
       <Box>{parts}</Box>
       <Box color={layout.holds === true ? 'good' : layout.holds === false ? 'stop' : 'warn'} fontWeight="650">
         {layout.holds === true
-          ? `Holds${weakest?.factor === undefined ? '' : `, with ${factorText(weakest.factor)} times what is asked (${PART_HEADS[weakest.part]} first)`}`
+          ? `Holds${weakest?.factor === undefined ? '' : `, with ${factorText(weakest.factor)} times what is asked (${partHead(weakest.part, layout.mounts.at(weakest.mount - others)?.kind)} first)`}`
           : layout.holds === false
             ? 'Does not hold as it is: take it to mend it'
             : 'Whether it holds could not be worked out'}

@@ -2,6 +2,7 @@
 
 import { Box } from '@chakra-ui/react';
 import { chosen, MOUNT_SIDES, STRAP_RUNS, type MountDocument, type Path } from '@/core/plan';
+import { tightening_Nm } from '@/core/mounts';
 import { BOLT_CLASSES, BOLT_HELD, BOLT_SIZES, BOLTS } from '@/core/reference/bolts';
 import { MOUNT_STOCK, MOUNT_STOCKS, PAD_ROWS, PADS } from '@/core/reference/mountStock';
 import { KnownField } from '../fields/KnownField';
@@ -10,6 +11,7 @@ import { TextEntry } from '../fields/TextEntry';
 import { Button } from '../parts/Button';
 import { EntryHead } from '../parts/EntryHead';
 import { FieldGrid } from '../parts/Panel';
+import { Quantity } from '../parts/Quantity';
 import { setValue } from '../state/editor';
 import { useSides } from '../state/sides';
 import { NEW_MADE } from './mountEdits';
@@ -123,11 +125,11 @@ function Made({ mount, m }: { readonly mount: MountDocument; readonly m: number 
 }
 
 const SIDE_LABELS: Readonly<Record<MountDocument['kind'], string>> = {
-  strap: 'Held on its',
-  tab: 'Bolted to what is on its',
-  cradle: 'Bears its',
-  stop: 'Stands at its',
-  flange: 'Bolted on its',
+  strap: 'Ends are held',
+  tab: 'Bolted to what is',
+  cradle: 'It lies',
+  stop: 'It stands on the',
+  flange: 'Bolted to what is',
 };
 const SIZES = [
   'length_m',
@@ -216,6 +218,10 @@ function Bolts({
         />
         <KnownField path={at('edge_m')} />
       </FieldGrid>
+      <Box color="soft" fontSize="sm" mt="1">
+        Tighten each dry to <Quantity value={tightening_Nm(bolts.size, bolts.class)} role="torque" />, three quarters of
+        what it comes back from{bolts.held === 'nut' ? '' : '; less where its thread would pull out'}.
+      </Box>
     </Box>
   );
 }

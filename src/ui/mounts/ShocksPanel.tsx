@@ -28,7 +28,7 @@ export function ShocksPanel() {
     setValue(`shocks of a ${SHOCKS[from].name}`, ['shocks'], shocksFrom(from, school));
   return (
     <Panel title="How hard it is thrown" testId="shocks">
-      <FieldGrid>
+      <FieldGrid min="230px">
         <Select
           label="As in a"
           value={shocks ? 'own' : kind}

@@ -13,7 +13,7 @@ import { useReader } from '../state/reader';
 import { useSides } from '../state/sides';
 import { useTank } from '../state/tankChoice';
 import { factorText } from './factors';
-import { CASE_HEADS, changeWords, GOES_HEADS, PART_HEADS } from './mountWords';
+import { CASE_HEADS, changeWords, GOES_HEADS, partHead } from './mountWords';
 import { ShocksPanel } from './ShocksPanel';
 
 /** Whether the tank is held when it is thrown, what gives first, and what mends it. */
@@ -69,7 +69,8 @@ function Verdict({ shell, mounts: { needed } }: { readonly shell: MountsOf; read
       <Box>
         {first && loose.length === 0 && (
           <>
-            First at <b>{name}</b>: {PART_HEADS[first.part]}. {needed} times is wanted.{' '}
+            First at <b>{name}</b>: {partHead(first.part, system.mounts[first.mount]?.kind)}. {needed} times is
+            wanted.{' '}
           </>
         )}
         Filled to its limit it weighs{' '}
@@ -114,7 +115,7 @@ function Changes({ t }: { readonly t: number }) {
               {weakest?.factor !== undefined && (
                 <Box color="soft">
                   then {factorText(weakest.factor)} times, first at {system.mounts[weakest.mount]?.name}:{' '}
-                  {PART_HEADS[weakest.part]}
+                  {partHead(weakest.part, system.mounts[weakest.mount]?.kind)}
                 </Box>
               )}
             </Box>
@@ -135,7 +136,7 @@ function Parts({ shell, needed }: { readonly shell: MountsOf; readonly needed: n
   const row = (use: WorstUse) => (
     <chakra.tr key={`${use.mount} ${use.part}`} borderTopWidth="1px" borderColor="rule">
       <chakra.td px="2" py="1">
-        {system.mounts[use.mount]?.name}: {PART_HEADS[use.part]}
+        {system.mounts[use.mount]?.name}: {partHead(use.part, system.mounts[use.mount]?.kind)}
       </chakra.td>
       <chakra.td px="2" textAlign="right" fontWeight="700" color={colour(use)} whiteSpace="nowrap">
         {use.factor === undefined ? 'not known' : `${factorText(use.factor)} ×`}
@@ -185,37 +186,51 @@ function Parts({ shell, needed }: { readonly shell: MountsOf; readonly needed: n
   );
 }
 
+/** How it is held in each case: what is plainly held in one line, the rest each with what it does. */
 function Cases({ shell }: { readonly shell: MountsOf }) {
   const system = useSystem();
   const sides = useSides();
-  const words = (held: CaseHeld): string => {
+  const words = (held: CaseHeld): string | undefined => {
     if (held.held === undefined) return held.why;
     if (!held.held) return sides(`not held: it ${GOES_HEADS[held.goes]}`);
     const loose = held.letGo.map((m) => system.mounts[m]?.name).join(', ');
-    return [
-      held.creeps === undefined ? 'held' : sides(`held by friction alone; shaken, it ${GOES_HEADS[held.creeps]}`),
-      ...(loose === '' ? [] : [`${loose} let${held.letGo.length === 1 ? 's' : ''} go of it`]),
-    ].join('; ');
+    const said = [
+      ...(held.creeps === undefined ? [] : [sides(`held by friction alone; shaken, it ${GOES_HEADS[held.creeps]}`)]),
+      ...(loose === '' ? [] : [`held; ${loose} let${held.letGo.length === 1 ? 's' : ''} go of it`]),
+    ];
+    return said.length > 0 ? said.join('; ') : undefined;
   };
+  const told = SHOCK_CASES.map((shock) => ({ shock, held: shell.cases[shock].held, text: words(shell.cases[shock]) }));
+  const plain = told.filter(({ text }) => text === undefined).map(({ shock }) => sides(CASE_HEADS[shock]));
+  const others = told.filter(({ text }) => text !== undefined);
   return (
-    <Box overflowX="auto">
-      <chakra.table borderCollapse="collapse" aria-label="Thrown each way">
-        <tbody>
-          {SHOCK_CASES.map((shock) => {
-            const held = shell.cases[shock];
-            return (
-              <chakra.tr key={shock} borderTopWidth="1px" borderColor="rule">
-                <chakra.th px="2" py="1" textAlign="left" color="soft" fontWeight="600" whiteSpace="nowrap">
-                  {sides(CASE_HEADS[shock])}
-                </chakra.th>
-                <chakra.td px="2" color={held.held === true ? 'ink' : held.held === false ? 'stop' : 'warn'}>
-                  {words(held)}
-                </chakra.td>
-              </chakra.tr>
-            );
-          })}
-        </tbody>
-      </chakra.table>
-    </Box>
+    <>
+      {plain.length > 0 && (
+        <Box mb="1">
+          <chakra.span color="good" fontWeight="650">
+            Held
+          </chakra.span>{' '}
+          {plain.join(', ')}.
+        </Box>
+      )}
+      {others.length > 0 && (
+        <Box overflowX="auto">
+          <chakra.table borderCollapse="collapse" aria-label="Thrown each way">
+            <tbody>
+              {others.map(({ shock, held, text }) => (
+                <chakra.tr key={shock} borderTopWidth="1px" borderColor="rule">
+                  <chakra.th px="2" py="1" textAlign="left" color="soft" fontWeight="600" whiteSpace="nowrap">
+                    {sides(CASE_HEADS[shock])}
+                  </chakra.th>
+                  <chakra.td px="2" color={held === true ? 'ink' : held === false ? 'stop' : 'warn'}>
+                    {text}
+                  </chakra.td>
+                </chakra.tr>
+              ))}
+            </tbody>
+          </chakra.table>
+        </Box>
+      )}
+    </>
   );
 }

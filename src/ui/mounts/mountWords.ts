@@ -85,6 +85,10 @@ export const SCHOOL_WORDS: Readonly<Record<HoldSchool, { readonly name: string; 
   },
 };
 
+/** What gives at a mount, in a column. */
+export const partHead = (part: MountPart, kind: MountKind | undefined): string =>
+  part === 'arm' && kind === 'cradle' ? 'lip bends' : PART_HEADS[part];
+
 /** What a change does, its number put in by the panel. */
 export const changeWords = (
   { kind, to }: MountChange,

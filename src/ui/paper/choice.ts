@@ -14,6 +14,7 @@ export const SHEET_KEYS = [
   'schematic',
   'strapping',
   'correction',
+  'mounts',
   'pours',
   'findings',
 ] as const;

@@ -14,6 +14,7 @@ import { useDetails, useJudged } from '../state/results';
 import { useTank } from '../state/tankChoice';
 import { useLines } from '../state/useLines';
 import { useTemplate } from '../fit/useTemplate';
+import { mountsSheet } from './mountsSheet';
 import { poursSheet } from './poursSheet';
 import { templateSheet } from './templateSheet';
 import { type SheetKey } from './choice';
@@ -45,6 +46,7 @@ export const SHEETS: Readonly<Record<SheetKey, Sheet>> = {
   schematic: { isOfTank: false, use: useSchematicSheet },
   strapping: { isOfTank: true, use: useStrapping },
   correction: { isOfTank: true, use: useCorrection },
+  mounts: { isOfTank: true, use: useMounts },
   pours: { isOfTank: true, use: usePours },
   findings: { isOfTank: false, use: useFindings },
 };
@@ -176,6 +178,23 @@ function useTemplateSheet(paper: PaperKey): Content {
   const { faces, template, title, isFresh, why } = useTemplate();
   if (!template) return faces ? { blocks: [], isFresh } : { ...NOTHING, why };
   return { blocks: templateSheet(template, title, paper, writing(reader)), isFresh };
+}
+
+function useMounts(paper: PaperKey): Content {
+  const sides = useSides();
+  const t = useTank();
+  const system = useSystem();
+  const reader = useReader();
+  const drawing = useOutcome('mountDrawing', t);
+  const { value, standing, reason } = useAnswer('mounts');
+  if (!system.mounts.some(({ tank }) => tank === system.tanks[t]!.id)) return { blocks: [], isFresh: true };
+  if (!value || !drawing.value) return { ...NOTHING, why: reason };
+  if (!value.ok) return { ...NOTHING, why: value.error.detail };
+  if (!drawing.value.ok) return { ...NOTHING, why: drawing.value.error.detail };
+  return {
+    blocks: mountsSheet(system, t, { mounts: value.value, seen: drawing.value.value }, paper, reader, sides),
+    isFresh: standing === 'fresh' && drawing.fresh,
+  };
 }
 
 function useStrapping(): Content {

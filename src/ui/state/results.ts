@@ -87,7 +87,7 @@ export type Judged = {
 const isOf = (came: Came | undefined, open: SystemDocument | undefined): boolean =>
   came !== undefined && open !== undefined && findingsHoldFor(came.key, came.of, open);
 
-/** All findings: those of the fit, of the faces and of the reach come a moment after the rest. */
+/** All findings: those of the fit, of the faces, of the reach and of the mounts come a moment after the rest. */
 export const useJudged = (): Judged => useJudgedOf(useDrawnSystem());
 
 /** The same, told as old from the edit itself on, before the stages are drawn. */
@@ -96,8 +96,8 @@ export const useJudgedNow = (): Judged => useJudgedOf(useEditor((state) => state
 function useJudgedOf(open: SystemDocument | undefined): Judged {
   const broken = useShown((shown) => shown.broken);
   const details = useContext(DetailsContext);
-  const { clearances, sheets, reach } = useCame(
-    useShallow((all) => ({ clearances: all.clearances, sheets: all.sheets, reach: all.reach })),
+  const { clearances, sheets, reach, mounts } = useCame(
+    useShallow((all) => ({ clearances: all.clearances, sheets: all.sheets, reach: all.reach, mounts: all.mounts })),
   );
   return useMemo(() => {
     const results = details?.value as Results | undefined;
@@ -107,6 +107,7 @@ function useJudgedOf(open: SystemDocument | undefined): Judged {
       { name: ANSWERS.clearances.says, came: clearances, failed: clearances?.failed },
       { name: ANSWERS.sheets.says, came: sheets, failed: sheets?.failed },
       { name: ANSWERS.reach.says, came: reach, failed: reach?.failed },
+      { name: ANSWERS.mounts.says, came: mounts, failed: mounts?.failed },
     ];
     const { findings, notJudged } = allJudged(parts.flatMap(({ came }) => came?.judged ?? []));
     return {
@@ -117,5 +118,5 @@ function useJudgedOf(open: SystemDocument | undefined): Judged {
         failed !== undefined && !came?.judged ? [`${name}: ${failed}`] : [],
       ),
     };
-  }, [open, broken, details, clearances, sheets, reach]);
+  }, [open, broken, details, clearances, sheets, reach, mounts]);
 }

@@ -11,7 +11,7 @@ export type FitViewKey = 'side' | 'end' | 'plan';
 export type FitShape = {
   readonly id: string;
   readonly name: string;
-  readonly kind: 'wall' | 'open' | 'removable' | 'tank' | 'standing' | Obstacle['role'] | 'swept';
+  readonly kind: 'wall' | 'open' | 'removable' | 'tank' | 'standing' | 'mount' | Obstacle['role'] | 'swept';
   readonly outline: readonly (readonly Point2[])[];
 };
 

@@ -40,7 +40,7 @@ export function mountDrawing(
     if (mount.tank !== tank.id) continue;
     const place = placedBack(at, [mount.x_m.value, mount.y_m.value, mount.z_m.value]);
     const bodies = mountBodies(outer.value, place, mount).map((body) => posedMesh(body, at));
-    if (bodies.length > 0) shapes.push({ id: mount.id, name: mount.name, kind: 'fixing', mesh: joinedSurface(bodies) });
+    if (bodies.length > 0) shapes.push({ id: mount.id, name: mount.name, kind: 'mount', mesh: joinedSurface(bodies) });
   }
   const bounds = shapes.map(({ mesh }) => meshBounds(mesh));
   const view = (key: FitViewKey): FitShape[] =>

@@ -3,6 +3,7 @@ import { outerMesh, placeOf } from '../../model/compileFit';
 import { wallAt } from '../../model/portSeat';
 import { failure, success, type Outcome } from '../../outcome';
 import { freshId } from '../../plan/edit';
+import { sideText } from '../../plan/sides';
 import type { MountDocument } from '../../plan/schema';
 import type { AlloyKey } from '../../reference/alloys';
 import { BOLTS, type BoltSize } from '../../reference/bolts';
@@ -56,6 +57,9 @@ export function layoutsFor(system: Mounted, t: number): Outcome<readonly Layout[
         system: { ...system, mounts: others },
         tank: tank.id,
         tabs: TAB_STOCK[tank.material.alloy],
+        ports: tank.ports.flatMap(({ x_m, bore_m, face }) =>
+          x_m && face !== 'floor' ? [{ at_m: x_m.value, bore_m: bore_m.value }] : [],
+        ),
         min,
         max,
         tried,
@@ -87,6 +91,8 @@ const TAB_STOCK: Partial<Readonly<Record<AlloyKey, MountStock>>> = {
 type Room = {
   readonly system: Mounted;
   readonly tank: string;
+  /** Where ports are along it that a strap across it could lie on. */
+  readonly ports: readonly { readonly at_m: number; readonly bore_m: number }[];
   /** What a tab is made of that is welded to the tank. */ readonly tabs: MountStock | undefined;
   readonly min: Vec3;
   readonly max: Vec3;
@@ -121,11 +127,25 @@ const on = (room: Room, point: Vec3) => {
 };
 const mm = (value: number): number => Math.round(1e3 * value) / 1e3;
 
-/** Places along the tank for so many, the outer ones a fifth of its length in from its ends. */
-function along({ min, max }: Room, count: number): number[] {
+/** Places along the tank for so many, the outer ones a fifth of its length in from its ends, each clear of ports. */
+function along(room: Room, count: number): number[] {
+  const { min, max, ports } = room;
   const length = max[0] - min[0];
-  return Array.from({ length: count }, (_, i) => min[0] + length * (count === 1 ? 0.5 : 0.2 + (0.6 * i) / (count - 1)));
+  const isClear = (x: number): boolean =>
+    ports.every(({ at_m, bore_m }) => Math.abs(at_m - x) > (strapWidth_m(room) + bore_m) / 2 + BESIDE_M);
+  return Array.from({ length: count }, (_, i) => {
+    const x = min[0] + length * (count === 1 ? 0.5 : 0.2 + (0.6 * i) / (count - 1));
+    const aside = Array.from({ length: Math.floor((ASIDE_REL * length) / STEP_M) }, (__, k) => (k + 1) * STEP_M);
+    return [x, ...aside.flatMap((by) => [x - by, x + by])].find(isClear) ?? x;
+  });
 }
+/** A small tank has narrower straps [m]. @source common practice */
+const strapWidth_m = ({ min, max }: Room): number => (max[0] - min[0] < SMALL_M ? 0.02 : 0.04);
+const SMALL_M = 0.3;
+/** Straps stand off a port's edge by so much; they move aside in steps [m]. */
+const BESIDE_M = 0.005;
+const STEP_M = 0.005;
+const ASIDE_REL = 0.15;
 
 const countFor = ({ min, max }: Room): number => Math.max(2, Math.ceil((0.6 * (max[0] - min[0])) / STRAP_SPAN_M) + 1);
 
@@ -142,7 +162,7 @@ function strapsOver(room: Room, count: number, made: MountDocument[]): void {
         runs: 'across',
         side: 'down',
         stock: STEEL,
-        width_m: chosen(0.04),
+        width_m: chosen(strapWidth_m(room)),
         thickness_m: chosen(room.tried.strap_m),
         tension_N: chosen(800),
         splay_m: chosen(0.03),
@@ -161,7 +181,7 @@ function stopsAt(room: Room, sides: readonly StandingSide[], made: MountDocument
     if (!place) continue;
     made.push({
       id: named(room, made, 'stop'),
-      name: `Stop ${side}`,
+      name: sideText(room.system.vehicle.kind, `Stop, ${side} side`),
       kind: 'stop',
       tank: room.tank,
       ...on(room, place),
@@ -245,7 +265,7 @@ const MAKES: Readonly<Record<HoldSchool, (room: Room) => MountDocument[]>> = {
         if (!place) continue;
         made.push({
           id: named(room, made, 'tab'),
-          name: `Tab ${i + 1} ${side}`,
+          name: sideText(room.system.vehicle.kind, `Tab ${i + 1}, ${side} side`),
           kind: 'tab',
           tank: room.tank,
           ...on(room, place),

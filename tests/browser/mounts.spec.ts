@@ -1,0 +1,69 @@
+import { enter, expect, openCopy, openTask, settled, test } from './app';
+
+test('from "hold this tank down" to the bolt that limits changed, and the sheet printed', async ({ page }) => {
+  await openCopy(page, 'box-boat', 'mounts/layout');
+  await page.getByRole('button', { name: 'Hold this tank down here' }).click();
+  const layouts = page.getByTestId('layouts');
+  await expect(layouts).toContainText(/Straps over bearers[\s\S]*Holds, with \d/);
+  await expect(layouts).toContainText(/Welded tabs[\s\S]*Holds, with \d/);
+  await page.getByRole('button', { name: 'Take straps over bearers' }).click();
+  const mounts = page.getByTestId('mounts');
+  await expect(mounts).toContainText('Strap 1');
+  // A bolt of soft steel that is far too small.
+  await page.getByTestId('mount-picture').getByRole('button', { name: 'Fields of Stop, fore side' }).press('Enter');
+  const fields = mounts.locator('details[open]');
+  await expect(fields).toContainText('Stop, fore side');
+  await fields.getByLabel('Bolt size, Stop, fore side').selectOption('M5');
+  await fields.getByLabel('Bolt class, Stop, fore side').selectOption('4.6');
+  await fields.getByLabel('Bolts, Stop, fore side').fill('1');
+  await fields.getByLabel('Bolts, Stop, fore side').press('Enter');
+  await fields.getByLabel('Thickness, Stop, fore side').fill('12');
+  await fields.getByLabel('Thickness, Stop, fore side').press('Enter');
+  await settled(page);
+  await openTask(page, 'strength', 'mounts');
+  await page.getByRole('button', { name: 'Set them here' }).click();
+  await enter(page, 'Thrown forward, as when it stops', '4');
+  await settled(page);
+  const verdict = page.getByTestId('mount-verdict');
+  await expect(verdict).toContainText('Too weak');
+  const strength = page.getByTestId('strength');
+  await expect(strength).toContainText('First at Stop, fore side: bolt');
+  const changes = page.getByTestId('mount-changes');
+  const better = changes.getByRole('button').first();
+  await expect(better).toContainText('Stop, fore side');
+  await better.click();
+  await settled(page);
+  await expect(strength).not.toContainText('First at Stop, fore side: bolt');
+  // The sheet has each mount, its bolts and torque, and what it was worked out for.
+  await page.getByTestId('stage-paper').click();
+  await page.getByRole('button', { name: 'Mounts and bolts', exact: true }).click();
+  const sheet = page.getByRole('main');
+  await expect(sheet).toContainText('What it was worked out for');
+  await expect(sheet).toContainText('Stop, fore side');
+});
+
+test('without mounts nothing is called held; a mount that is loose, astray or unsaid says so', async ({ page }) => {
+  await openCopy(page, 'box-boat', 'mounts/strength');
+  await expect(page.getByTestId('mount-verdict')).toContainText('Nothing is said of how it is held');
+  await expect(page.getByTestId('stage-mounts')).toContainText(/not judged|\?/);
+  await openTask(page, 'layout', 'mounts');
+  await page.getByRole('button', { name: 'Hold this tank down here' }).click();
+  await page.getByRole('button', { name: 'Take straps over bearers' }).click();
+  const mounts = page.getByTestId('mounts');
+  await expect(mounts).toContainText('Bearer 1');
+  for (const name of ['Stop, fore side', 'Stop, aft side']) {
+    await mounts.getByText(name, { exact: true }).click();
+    await mounts.getByRole('button', { name: `Remove ${name}` }).click();
+  }
+  await settled(page);
+  await openTask(page, 'strength', 'mounts');
+  await expect(page.getByTestId('strength')).toContainText(
+    /held by friction alone; shaken, it slides fore|slides fore/,
+  );
+  await openTask(page, 'layout', 'mounts');
+  await mounts.getByText('Strap 1', { exact: true }).click();
+  await enter(page, 'From aft, Strap 1', '9000');
+  await settled(page);
+  await page.getByTestId('stage-findings').click();
+  await expect(page.getByRole('main')).toContainText('Strap 1 holds nothing');
+});
