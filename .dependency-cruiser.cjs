@@ -7,7 +7,7 @@ const core = (name, ...allowed) => ({
   to: { path: '^src/core/', pathNot: `^src/core/([a-zA-Z]+\\.ts$|${[name, ...allowed].join('/|')}/)` },
 });
 
-const SOLVERS = ['reference', 'units', 'geometry', 'fluids', 'tank', 'network', 'gauge', 'range', 'fit', 'fittings'];
+const SOLVERS = ['reference', 'units', 'geometry', 'fluids', 'tank', 'network', 'gauge', 'range', 'fit', 'fittings', 'mounts'];
 /** What is written of a system: how it is described, its parts, senders and shapes by kind, and the whole. */
 const WRITTEN = ['schema', 'components', 'senders', 'shapes', 'plan'];
 
@@ -39,6 +39,7 @@ module.exports = {
     core('gauge', 'geometry', 'units'),
     core('range', 'units'),
     core('fittings', 'units', 'reference'),
+    core('mounts', 'geometry', 'units', 'reference'),
     core('fit', 'geometry', 'units', 'reference'),
     core('formats', 'geometry', 'units'),
     core('drawings', 'geometry', 'units'),

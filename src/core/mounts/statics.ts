@@ -1,6 +1,6 @@
+import { CholeskyDecomposition, Matrix } from 'ml-matrix';
 import { add, cross, dot, norm, scale, subtract, unitVector, type Vec3 } from '../geometry';
 import { failure, success, type Outcome } from '../outcome';
-import { solveSix, type Six } from './six';
 
 /** A force on the body for each newton of a support's strength: along a unit vector, at a point [m]. */
 export type Leg = { readonly at_m: Vec3; readonly way: Vec3 };
@@ -46,6 +46,9 @@ const MOST_ROUNDS = 400;
 const MOST_STEPS = 200;
 /** Friction's limits agree with what presses, and forces with the load, to so much of the largest force there is. */
 const AGREES_REL = 1e-7;
+
+/** Six numbers of a rigid body: three of a force or shift, three of a moment or turn. */
+type Six = readonly [number, number, number, number, number, number];
 
 const six = ({ force_N: f, moment_Nm: m }: Wrench, arm_m: number): Six => [
   f[0],
@@ -203,8 +206,9 @@ function energyAt(parts: readonly Prepared[], limits: readonly number[], w: Six,
   let value = (ground / 2) * times(q, q) - times(w, q);
   let slope = plus(q.map((each) => ground * each) as unknown as Six, w, -1);
   const curve = Array.from({ length: 6 }, (_, i) => Array.from({ length: 6 }, (_, j) => (i === j ? ground : 0)));
-  const bend = (a: Six, b: Six, by: number): void => {
-    for (let i = 0; i < 6; i++) for (let j = 0; j < 6; j++) curve[i]![j]! += by * a[i]! * b[j]!;
+  // In this order the matrix is symmetric to the last digit, as its decomposition wants it.
+  const bend = (a: Six, by: number): void => {
+    for (let i = 0; i < 6; i++) for (let j = 0; j < 6; j++) curve[i]![j]! += by * (a[i]! * a[j]!);
   };
   for (const [i, part] of parts.entries()) {
     const { stiffness_NPerM: k } = part.support;
@@ -212,7 +216,7 @@ function energyAt(parts: readonly Prepared[], limits: readonly number[], w: Six,
     if (force !== 0) {
       value += (force * force) / (2 * k);
       slope = plus(slope, part.wrench, -force);
-      bend(part.wrench, part.wrench, k);
+      bend(part.wrench, k);
     }
     const limit = limits[i]!;
     if (limit === 0) continue;
@@ -222,14 +226,14 @@ function energyAt(parts: readonly Prepared[], limits: readonly number[], w: Six,
     if (k * far <= limit) {
       value += (k / 2) * far * far;
       slope = plus(plus(slope, a, k * sa), b, k * sb);
-      bend(a, a, k);
-      bend(b, b, k);
+      bend(a, k);
+      bend(b, k);
     } else {
       value += limit * far - (limit * limit) / (2 * k);
       slope = plus(plus(slope, a, (limit * sa) / far), b, (limit * sb) / far);
       // Along the slide its force stays; across it turns.
       const turned = plus(a.map((each) => (each * -sb) / far) as unknown as Six, b, sa / far);
-      bend(turned, turned, limit / far);
+      bend(turned, limit / far);
     }
   }
   return { value, slope, curve };
@@ -248,8 +252,9 @@ function settle(
   let here = energyAt(parts, limits, w, ground, q);
   for (let step = 0; step < MOST_STEPS; step++) {
     if (sizeOf(here.slope) <= 1e-3 * AGREES_REL * largest) return q;
-    const way = solveSix(here.curve, here.slope.map((each) => -each) as unknown as Six);
-    if (!way) return undefined;
+    const solved = new CholeskyDecomposition(new Matrix(here.curve));
+    if (!solved.isPositiveDefinite()) return undefined;
+    const way = solved.solve(Matrix.columnVector(here.slope.map((each) => -each))).to1DArray() as unknown as Six;
     const down = times(here.slope, way);
     let by = 1;
     let next = energyAt(parts, limits, w, ground, plus(q, way, by));

@@ -112,7 +112,10 @@ export const mount = byKind({
 });
 
 const thrown = (label: string) => known(0, 500, label, 'acceleration');
-/** How hard the vehicle throws its tanks, and how much more than that their mounts are to bear; as its kind has it where left out. */
+/**
+ * How hard the vehicle throws its tanks, and how much more than that their mounts are to bear; as its kind has it where
+ * left out.
+ */
 export const shocks = closed({
   fore_mPerS2: thrown('thrown forward, as when it stops'),
   aft_mPerS2: thrown('thrown aft'),

@@ -6,7 +6,6 @@ import type { TankResult } from '../answers';
 import { shellsIn } from '../plan/divider';
 import type { Plan } from '../plan/schema';
 import { fluidState } from '../fluids';
-import { STANDARD_GRAVITY_M_PER_S2 } from '../units';
 import { say, when, type Hit, type Rule } from './rule';
 
 /** Warming that a filled tank must swallow: from cold fuel out of the ground to a hot day. */

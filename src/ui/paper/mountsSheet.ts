@@ -12,7 +12,9 @@ import { viewWords } from '../parts/words';
 import type { Sides } from '../state/sides';
 import { writing, type Write } from './sheets';
 
-/** What holds a tank, for the bench: where each mount goes, its bolts and their torque, and what they were worked out for. */
+/**
+ * What holds a tank, for the bench: where each mount goes, its bolts and their torque, and what they were worked out for.
+ */
 export function mountsSheet(
   system: SystemDocument,
   t: number,
