@@ -7,7 +7,19 @@ const core = (name, ...allowed) => ({
   to: { path: '^src/core/', pathNot: `^src/core/([a-zA-Z]+\\.ts$|${[name, ...allowed].join('/|')}/)` },
 });
 
-const SOLVERS = ['reference', 'units', 'geometry', 'fluids', 'tank', 'network', 'gauge', 'range', 'fit', 'fittings', 'mounts'];
+const SOLVERS = [
+  'reference',
+  'units',
+  'geometry',
+  'fluids',
+  'tank',
+  'network',
+  'gauge',
+  'range',
+  'fit',
+  'fittings',
+  'mounts',
+];
 /** What is written of a system: how it is described, its parts, senders and shapes by kind, and the whole. */
 const WRITTEN = ['schema', 'components', 'senders', 'shapes', 'plan'];
 

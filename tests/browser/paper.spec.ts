@@ -17,6 +17,7 @@ const SHEETS = {
   parts: [1, 3],
   schematic: [1, 2],
   correction: [1, 1],
+  mounts: [1, 3],
   strapping: [1, 2],
   pours: [1, 4],
   findings: [1, 6],

@@ -10,7 +10,7 @@ type Rule = AnyRule<MountRuleContext>;
 /** What each case is, said after "when". */
 export const CASE_WORDS: Readonly<Record<ShockCase, string>> = {
   rest: 'it stands still',
-  fore: 'it is thrown fore',
+  fore: 'it is thrown forward',
   aft: 'it is thrown aft',
   port: 'it is thrown to port',
   starboard: 'it is thrown to starboard',
@@ -19,7 +19,7 @@ export const CASE_WORDS: Readonly<Record<ShockCase, string>> = {
 };
 /** How what is not held goes. */
 export const GOES_WORDS: Readonly<Record<Goes, string>> = {
-  fore: 'slides fore',
+  fore: 'slides forward',
   aft: 'slides aft',
   port: 'slides to port',
   starboard: 'slides to starboard',

@@ -91,7 +91,8 @@ const gripOf = (name: string, press: () => void): GripProps => ({
   role: 'button',
   tabIndex: 0,
   'aria-label': `Fields of ${name}`,
-  style: { cursor: 'pointer' },
+  // Widths in a drawing are millimetres of its sheet.
+  style: { cursor: 'pointer', outlineWidth: '0.7px', outlineOffset: '0.4px' },
   onClick: press,
   onKeyDown: (event) => {
     if (event.key !== 'Enter' && event.key !== ' ') return;

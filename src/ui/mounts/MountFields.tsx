@@ -82,8 +82,8 @@ function Made({ mount, m }: { readonly mount: MountDocument; readonly m: number 
             options={MOUNT_STOCK.map((value) => ({ value, label: MOUNT_STOCKS[value].name }))}
             onChange={(value) => setValue(of('what it is made of'), at('stock'), value)}
           />
-          {SIZES.filter((key) => key in made).map((key) => (
-            <KnownField key={key} path={at(key)} />
+          {sizesOf(made).map((key) => (
+            <KnownField key={key} label={of(sizeLabel(key, mount.kind))} path={at(key)} />
           ))}
         </FieldGrid>
       </Box>
@@ -131,17 +131,20 @@ const SIDE_LABELS: Readonly<Record<MountDocument['kind'], string>> = {
   stop: 'It stands on the',
   flange: 'Bolted to what is',
 };
-const SIZES = [
-  'length_m',
-  'width_m',
-  'circle_m',
-  'thickness_m',
-  'tension_N',
-  'splay_m',
-  'arm_m',
-  'leg_m',
-  'lip_m',
-] as const;
+const SIZES = {
+  length_m: 'Length',
+  width_m: 'Width',
+  circle_m: 'Circle of its bolts',
+  thickness_m: 'Thickness',
+  tension_N: 'Pulled tight to',
+  splay_m: 'Ends off the tank by',
+  arm_m: 'Wall to bolt',
+  leg_m: 'Leg on the wall',
+  lip_m: 'Lip beside the tank',
+} as const;
+const sizesOf = (made: object) => (Object.keys(SIZES) as (keyof typeof SIZES)[]).filter((key) => key in made);
+const sizeLabel = (key: keyof typeof SIZES, kind: MountDocument['kind']): string =>
+  key === 'arm_m' && kind === 'stop' ? 'Foot to where it meets the tank' : SIZES[key];
 
 function Weld({ mount, m }: { readonly mount: Extract<MountDocument, { kind: 'tab' }>; readonly m: number }) {
   const at = (...keys: readonly string[]): Path => ['mounts', m, 'made', 'weld', ...keys];
@@ -151,8 +154,8 @@ function Weld({ mount, m }: { readonly mount: Extract<MountDocument, { kind: 'ta
     <Box mt="3">
       {weld ? (
         <FieldGrid min="150px">
-          <KnownField path={at('throat_m')} />
-          <KnownField path={at('length_m')} />
+          <KnownField label={of('Throat of the weld')} path={at('throat_m')} />
+          <KnownField label={of('Length of the weld')} path={at('length_m')} />
           <Box alignSelf="end">
             <Button onClick={() => setValue(of('weld'), at(), undefined)}>Not welded</Button>
           </Box>
@@ -216,7 +219,7 @@ function Bolts({
           options={BOLT_HELD.map((value) => ({ value, label: HELD_WORDS[value] }))}
           onChange={(value) => setValue(of('what its thread is in'), at('held'), value)}
         />
-        <KnownField path={at('edge_m')} />
+        <KnownField label={of('Bolt to the nearest edge')} path={at('edge_m')} />
       </FieldGrid>
       <Box color="soft" fontSize="sm" mt="1">
         Tighten each dry to <Quantity value={tightening_Nm(bolts.size, bolts.class)} role="torque" />, three quarters of

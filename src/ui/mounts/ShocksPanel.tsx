@@ -51,7 +51,7 @@ export function ShocksPanel() {
       {!shocks && (
         <Box mt="2">
           {sides(
-            `Taken for this vehicle: ${g(row.fore_g)} fore, ${g(row.aft_g)} aft, ${g(row.side_g)} to either side, ${g(row.up_g)} up beyond its weight, ${g(row.down_g)} down; ${FACTORS[school].factor} times wanted.`,
+            `Taken for this vehicle: ${g(row.fore_g)} forward, ${g(row.aft_g)} aft, ${g(row.side_g)} to either side, ${g(row.up_g)} up beyond its weight, ${g(row.down_g)} down; ${FACTORS[school].factor} times wanted.`,
           )}{' '}
           <Button onClick={() => take(kind)}>Set them here</Button>
         </Box>

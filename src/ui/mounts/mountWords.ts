@@ -34,7 +34,7 @@ export const classWord = (of: BoltClass): string => BOLT_CLASS_ROWS[of].name;
 
 export const CASE_HEADS: Readonly<Record<ShockCase, string>> = {
   rest: 'standing still',
-  fore: 'thrown fore',
+  fore: 'thrown forward',
   aft: 'thrown aft',
   port: 'thrown to port',
   starboard: 'thrown to starboard',
@@ -43,7 +43,7 @@ export const CASE_HEADS: Readonly<Record<ShockCase, string>> = {
 };
 
 export const GOES_HEADS: Readonly<Record<Goes, string>> = {
-  fore: 'slides fore',
+  fore: 'slides forward',
   aft: 'slides aft',
   port: 'slides to port',
   starboard: 'slides to starboard',

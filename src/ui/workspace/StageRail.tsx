@@ -157,11 +157,11 @@ function RailItem({ stage, label, shortcut, open, note }: ItemProps) {
       tabIndex={active ? 0 : -1}
       aria-current={active ? 'page' : undefined}
       data-testid={`stage-${stage}`}
-      title={`Key ${shortcut % 10}`}
+      title={shortcut > 10 ? 'Key P' : `Key ${shortcut % 10}`}
       textAlign="left"
       minH={{ base: '44px', lg: '40px' }}
       width="100%"
-      px="3"
+      px="2.5"
       py="1"
       borderRadius="md"
       cursor="pointer"
@@ -173,7 +173,7 @@ function RailItem({ stage, label, shortcut, open, note }: ItemProps) {
       display="flex"
       alignItems="center"
       flexWrap="wrap"
-      columnGap="2"
+      columnGap="1"
       rowGap="0"
     >
       <Box as="span" fontWeight="650" whiteSpace="nowrap">

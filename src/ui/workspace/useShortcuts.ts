@@ -10,7 +10,7 @@ const isTyping = (target: EventTarget | null): boolean =>
   target instanceof HTMLElement &&
   (target.tagName === 'INPUT' || target.tagName === 'SELECT' || target.tagName === 'TEXTAREA');
 
-/** Ctrl+Z, Ctrl+Y, Ctrl+K anywhere; 1 to 9 and 0 for stages, / and ? for the rest where nothing is being typed. */
+/** Ctrl+Z, Ctrl+Y, Ctrl+K anywhere; 1 to 9 and 0 for stages, P for paper, / and ? for the rest where nothing is typed. */
 export function useShortcuts(): void {
   useEffect(() => {
     const onKey = (event: KeyboardEvent): void => {
@@ -31,6 +31,7 @@ export function useShortcuts(): void {
         event.preventDefault();
         return openCommandBox();
       }
+      if (key === 'p') return usePlace.getState().goTo('paper');
       const stage = [...STAGES, ...ACROSS][(Number(event.key) + 9) % 10];
       if (/^[0-9]$/.test(event.key) && stage) usePlace.getState().goTo(stage.key);
     };
