@@ -39,14 +39,6 @@ const SHOTS: readonly Shot[] = [
   { name: 'new', path: '/new' },
   { name: 'fit', path: '/systems/forest-trailer?stage=fit', before: (page) => page.getByTestId('tightest').waitFor() },
   {
-    name: 'reach',
-    path: '/systems/snow-vehicle?stage=fit&task=reach',
-    before: async (page) => {
-      await page.getByTestId('reach-drain-tighten').click();
-      await page.getByTestId('reach').getByTestId('fit-views').waitFor();
-    },
-  },
-  {
     name: 'ports',
     path: '/systems/snow-vehicle?stage=ports',
     before: (page) => page.locator('[data-testid="sheets-sum"]').waitFor(),
@@ -72,6 +64,13 @@ const SHOTS: readonly Shot[] = [
     before: (page) => page.getByTestId('explained').waitFor(),
   },
   { name: 'range', path: '/systems/crab-boat?stage=range' },
+  {
+    name: 'mounts',
+    path: '/systems/crab-boat?stage=mounts',
+    before: async (page) => {
+      await page.getByTestId('mount-picture').getByRole('button', { name: 'Fields of Strap 2' }).click();
+    },
+  },
   { name: 'findings', path: '/systems/forest-trailer?stage=findings' },
   { name: 'measure', path: '/systems/forest-trailer?stage=measure' },
   {

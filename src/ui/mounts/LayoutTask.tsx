@@ -15,6 +15,7 @@ import { Panel } from '../parts/Panel';
 import { useOutcome } from '../state/answers';
 import { applyEdit, useSystem } from '../state/editor';
 import { useTank } from '../state/tankChoice';
+import { usePlace } from '../workspace/goTo';
 import { useEntry } from '../workspace/useEntry';
 import { LayoutsPanel } from './LayoutsPanel';
 import { MountFields } from './MountFields';
@@ -29,7 +30,9 @@ export function LayoutTask() {
   const { value: drawing, fresh } = useOutcome('mountDrawing', t);
   const own = system.mounts.flatMap((mount, m) => (mount.tank === tank.id ? [{ mount, m }] : []));
   const [entry, choose] = useEntry(system.mounts, ['mounts']);
-  const [folded, fold] = useState<string>();
+  const { path } = usePlace();
+  // All are folded to begin with, but for one that was led to.
+  const [folded, fold] = useState(() => (path?.startsWith('mounts.') ? undefined : system.mounts[0]?.id));
   const open = system.mounts[entry]?.id;
   const isOpen = (id: string): boolean => id === open && id !== folded;
   const toggle = (m: number, id: string, to: boolean): void => {
@@ -49,8 +52,16 @@ export function LayoutTask() {
                   gap={undefined}
                   moving={undefined}
                   title={`${tank.name} with what holds it: side, end and plan to one scale`}
-                  gripOf={(id, name) => gripOf(name, () => choose(system.mounts.findIndex((one) => one.id === id)))}
-                  chosen={open}
+                  gripOf={(id, name) =>
+                    gripOf(name, () =>
+                      toggle(
+                        system.mounts.findIndex((one) => one.id === id),
+                        id,
+                        true,
+                      ),
+                    )
+                  }
+                  chosen={open === folded ? undefined : open}
                 />
               </Box>
             ) : (

@@ -13,7 +13,8 @@ import type { Sides } from '../state/sides';
 import { writing, type Write } from './sheets';
 
 /**
- * What holds a tank, for the bench: where each mount goes, its bolts and their torque, and what they were worked out for.
+ * What holds a tank, for the bench: where each mount goes, its bolts and their torque, and what they were worked out
+ * for.
  */
 export function mountsSheet(
   system: SystemDocument,

@@ -10,7 +10,9 @@ const isTyping = (target: EventTarget | null): boolean =>
   target instanceof HTMLElement &&
   (target.tagName === 'INPUT' || target.tagName === 'SELECT' || target.tagName === 'TEXTAREA');
 
-/** Ctrl+Z, Ctrl+Y, Ctrl+K anywhere; 1 to 9 and 0 for stages, P for paper, / and ? for the rest where nothing is typed. */
+/**
+ * Ctrl+Z, Ctrl+Y, Ctrl+K anywhere; 1 to 9 and 0 for stages, P for paper, / and ? for the rest where nothing is typed.
+ */
 export function useShortcuts(): void {
   useEffect(() => {
     const onKey = (event: KeyboardEvent): void => {
