@@ -19,6 +19,7 @@ export function asVersion6({ records, ...plan }: SystemDocument): Record<string,
       })),
     })),
     components: plan.components.map((part) => (part.kind === 'filter' ? renamed(part, { type: 'does' }) : part)),
+    mounts: plan.mounts.map(({ made: _made, ...mount }) => mount),
     limits: renamed(plan.limits, { surgeCompartment_m3: 'surgeBay_m3' }),
     fit: renamed(plan.fit, { obstacles: 'things', removals: 'ways' }),
   };

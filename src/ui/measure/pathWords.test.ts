@@ -17,6 +17,7 @@ const SUFFIX: Readonly<Record<string, readonly string[]>> = {
   K: ['temperature'],
   m3: ['volume'],
   Pa: ['pressure'],
+  N: ['force'],
   m3PerS: ['flow'],
   ohm: ['resistance'],
   V: ['voltage'],
