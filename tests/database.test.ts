@@ -30,7 +30,7 @@ import {
 } from '@/db';
 import { demoSystems } from '@/server/startup';
 import { pourRecord } from './pourRecord';
-import { asVersion6 } from './version6';
+import { asVersion6, sayableIn6 } from './version6';
 
 const DRAFT = draftSystem({ name: 'Test', vehicle: 'boat', consumer: 'heater', power_W: 4e3, holds_m3: 0.02 });
 const BUILD = 'test';
@@ -233,7 +233,7 @@ describe('the data file', () => {
     expect(countRecords(db, 'a')).toBe(0);
     const found = findSystem(db, 'a');
     if (!found.ok) throw new Error(found.error.detail);
-    expect(found.value.document).toEqual(boat);
+    expect(found.value.document).toEqual(sayableIn6(boat));
     saveSystem(db, 'a', { ...found.value.document, description: 'saved anew' }, 1, 'edit', 2);
     expect(countRecords(db, 'a')).toBe(records.length);
     expect(idsOf(db, 'a')).toEqual(records.map(({ id }) => id));
