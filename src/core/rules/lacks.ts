@@ -1,5 +1,6 @@
 import { hasReach, hasSpace, isTransfer, type Evaluation } from '../answers';
 import { fluidAt } from '../plan/circuits';
+import { shellsIn } from '../plan/divider';
 import { fillingsOf } from '../plan/filled';
 import type { Plan } from '../plan/schema';
 import type { FluidKey } from '../reference/fluids';
@@ -92,11 +93,11 @@ const LACKS: Readonly<Record<Need, (partly: Partly) => string | undefined>> = {
       })
       .at(0),
   'mounts-there': ({ system }) =>
-    system.tanks
-      .flatMap(({ id, name, sharesWallWith }) =>
-        system.mounts.some(({ tank }) => tank === id || tank === sharesWallWith)
+    shellsIn(system.tanks)
+      .flatMap((shell) =>
+        system.mounts.some(({ tank }) => shell.some(({ id }) => id === tank))
           ? []
-          : `nothing is said of what holds ${name}`,
+          : `nothing is said of what holds ${shell.map(({ name }) => name).join(' and ')}`,
       )
       .at(0),
   'mounts-said': ({ system }) =>

@@ -30,6 +30,13 @@ export function StrengthTask() {
             {shell.mounts.length > 0 && <Changes t={t} />}
             {shell.mounts.length > 0 && <Parts shell={shell} needed={mounts.value.needed} />}
             {shell.mounts.length > 0 && <Cases shell={shell} />}
+            {shell.mounts.length > 0 && (
+              <Box color="soft" mt="3" maxW="75ch">
+                Not judged: cracks that grow in welds over years, the wall beside a tab at an edge of the tank, and what
+                the frame or floor bears beyond the bolts’ own holes. Metal as it is sold; factors are against a stress
+                it comes back from.
+              </Box>
+            )}
           </Box>
         ) : reason !== undefined || mounts?.ok === false ? (
           <NotWorkedOut why={reason ?? (mounts?.ok === false ? mounts.error.detail : '')} />

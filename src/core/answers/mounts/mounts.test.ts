@@ -2,6 +2,7 @@ import { readFileSync } from 'node:fs';
 import { beforeAll, describe, expect, it } from 'vitest';
 import { expectClose } from '../../../../tests/expectClose';
 import { add, loadKernel, norm, scale, type Vec3 } from '../../geometry';
+import { pressed_Pa } from '../../mounts';
 import { unwrap } from '../../outcome';
 import { draftSystem, parseSystem, parseSystemText } from '../../plan';
 import type { MountDocument, SystemDocument } from '../../plan/schema';
@@ -226,6 +227,14 @@ describe('welded tabs, by hand', () => {
       rel: 1e-9,
       why: 'under the washer',
     });
+  });
+
+  it('in the middle of a wall the tank’s own sheet bends, soft beside the weld; at an edge of it it is not judged', () => {
+    const high = four.map((one) => ({ ...one, x_m: chosen(one.x_m.value < 0.5 ? 0.3 : 0.7), z_m: chosen(0.2) }));
+    const use = part(heldIn(withMounts(high)), 0, 'tank-wall');
+    const panel = { long_m: 1, short_m: 0.4, thickness_m: 0.003, radius_m: Math.sqrt((0.08 * 0.04) / Math.PI) };
+    expectClose(use.capacity_N!, (use.demand_N * 65e6) / pressed_Pa(panel, use.demand_N), { rel: 1e-9, why: '5052-O' });
+    expect(heldIn(withMounts(four)).parts.some((one) => one.part === 'tank-wall')).toBe(false);
   });
 
   it('a rivet nut that no table has is not known, and nothing that holds it is called enough', () => {

@@ -76,8 +76,15 @@ const WALL_STOCK: Partial<Readonly<Record<AlloyKey, MountStock>>> = {
   'stainless-304': 'stainless',
   'stainless-316': 'stainless',
 };
-/** Of 3003-H14, and of polyethylene for a while. @source Aluminum Design Manual; makers of HDPE; both from memory */
-const WALL_YIELD_PA: Partial<Readonly<Record<AlloyKey, number>>> = { 'al-3003': 115e6, hdpe: 20e6, pp: 25e6 };
+/**
+ * Of 3003 as H14 and annealed, of polyethylene and polypropylene for a while, by their welds half.
+ * @source Aluminum Design Manual; makers of sheet; all from memory
+ */
+const WALL_YIELD_PA: Partial<Readonly<Record<AlloyKey, { readonly sheet: number; readonly beside: number }>>> = {
+  'al-3003': { sheet: 115e6, beside: 35e6 },
+  hdpe: { sheet: 20e6, beside: 10e6 },
+  pp: { sheet: 25e6, beside: 12e6 },
+};
 
 /** A force this small is rounding [N]. */
 const NONE_N = 1e-3;
@@ -127,7 +134,8 @@ function heldBy(
     walls.set(tank.id, {
       tank,
       thickness_m: thickness_m.value,
-      yield_Pa: stock ? MOUNT_STOCKS[stock].yield_Pa : WALL_YIELD_PA[alloy],
+      yield_Pa: stock ? MOUNT_STOCKS[stock].yield_Pa : WALL_YIELD_PA[alloy]?.sheet,
+      besideYield_Pa: stock ? MOUNT_STOCKS[stock].beside?.yield_Pa : WALL_YIELD_PA[alloy]?.beside,
       faces: own.some(({ mount }) => mount.tank === tank.id) ? flatFaces(outer.value) : [],
     });
   }

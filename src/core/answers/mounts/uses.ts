@@ -47,6 +47,7 @@ export type MountForces = {
 export type Wall = {
   readonly thickness_m: number;
   readonly yield_Pa: number | undefined;
+  /** The same beside a weld. */ readonly besideYield_Pa: number | undefined;
   readonly faces: readonly FlatFace[];
 };
 
@@ -190,6 +191,7 @@ function tabUses(made: Made<'tab'>, forces: MountForces, wall: Wall, toTank: (po
   const pressed = panelUse(wall, toTank, bolts[0]?.at_m, norm(whole) + moment_Nm / made.leg_m.value, {
     area_m2: made.width_m.value * made.leg_m.value,
     side: made.wall,
+    yield_Pa: made.weld ? wall.besideYield_Pa : wall.yield_Pa,
   });
   return pressed ? [...uses, pressed] : uses;
 }
@@ -208,7 +210,11 @@ function panelUse(
   toTank: (point: Vec3) => Vec3,
   at_m: Vec3 | undefined,
   force_N: number,
-  { area_m2, side }: { readonly area_m2: number; readonly side: MountSide },
+  {
+    area_m2,
+    side,
+    yield_Pa,
+  }: { readonly area_m2: number; readonly side: MountSide; readonly yield_Pa: number | undefined },
 ): PartUse | undefined {
   if (!at_m) return undefined;
   const point = toTank(at_m);
@@ -230,7 +236,7 @@ function panelUse(
   const spans = ([0, 1] as const)
     .map((k) => Math.max(...loop.map((p) => p[k])) - Math.min(...loop.map((p) => p[k])))
     .sort((a, b) => a - b) as [number, number];
-  const { thickness_m, yield_Pa } = wall;
+  const { thickness_m } = wall;
   const stress_Pa = pressed_Pa({ short_m: spans[0], long_m: spans[1], thickness_m, radius_m }, force_N);
   return {
     part: 'tank-wall',
@@ -291,6 +297,7 @@ function cradleUses(
       : panelUse(wall, toTank, middle, pressed_N, {
           area_m2: made.length_m.value * made.width_m.value,
           side: made.side,
+          yield_Pa: wall.yield_Pa,
         });
     if (pressed) uses.push(pressed);
   }
