@@ -91,6 +91,7 @@ export { flowInputsOf, tankFluid } from './flow/flowInputs';
 export * from './lines';
 export {
   GOES,
+  GOES_WORDS,
   holds,
   mountsOf,
   weakest,

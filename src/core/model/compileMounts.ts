@@ -33,7 +33,15 @@ export const SIDE_WAYS: Readonly<Record<MountSide, Vec3>> = {
   port: [0, 1, 0],
   starboard: [0, -1, 0],
 };
-const FACE_OF = { down: 'floor', up: 'lid', fore: 'fore', aft: 'aft', port: 'port', starboard: 'starboard' } as const;
+/** The face of a tank on each of its sides. */
+export const FACE_OF_SIDE = {
+  down: 'floor',
+  up: 'lid',
+  fore: 'fore',
+  aft: 'aft',
+  port: 'port',
+  starboard: 'starboard',
+} as const;
 
 /** What a support is of its mount. */
 export type SupportRole =
@@ -135,7 +143,8 @@ function supportsOf(outer: ClosedMesh, place: Vec3, mount: MountDocument): Own[]
   }
 }
 
-const RUN_AXIS: Readonly<Record<'across' | 'along' | 'round', Axis>> = { across: 0, along: 1, round: 2 };
+/** The axis that a strap runs across. */
+export const RUN_AXIS: Readonly<Record<'across' | 'along' | 'round', Axis>> = { across: 0, along: 1, round: 2 };
 
 /**
  * The way of a strap that is pulled taut over a tank, from where one end is
@@ -237,7 +246,7 @@ const pushAt = (at_m: Vec3, way: Vec3, stiffness_NPerM: number, friction_ratio: 
 });
 
 function cradle(outer: ClosedMesh, place: Vec3, made: Made<'cradle'>): Own[] | string {
-  const face = { face: FACE_OF[made.side] };
+  const face = { face: FACE_OF_SIDE[made.side] };
   const [u, v] = axesAcross(made.side);
   const [length, width] = [made.length_m.value, made.width_m.value];
   const area_m2 = length * width;
@@ -264,7 +273,7 @@ function cradle(outer: ClosedMesh, place: Vec3, made: Made<'cradle'>): Own[] | s
 function lips(outer: ClosedMesh, place: Vec3, made: Made<'cradle'>, u: Vec3, v: Vec3): Own[] {
   if (made.lip_m.value <= 0) return [];
   const out = SIDE_WAYS[made.side];
-  const floor = wallAt(outer, { face: FACE_OF[made.side] }, place);
+  const floor = wallAt(outer, { face: FACE_OF_SIDE[made.side] }, place);
   if (!floor) return [];
   const sides = [
     [u, v, made.length_m.value, made.width_m.value],
@@ -278,7 +287,7 @@ function lips(outer: ClosedMesh, place: Vec3, made: Made<'cradle'>, u: Vec3, v: 
         // Half way up the lip, from one end of it to the other.
         const up = scale(out, -made.lip_m.value / 2);
         const on = add(add(floor.point_m, up), scale(across, share * wide));
-        const wall = wallAt(outer, { face: FACE_OF[side] }, on);
+        const wall = wallAt(outer, { face: FACE_OF_SIDE[side] }, on);
         const gap = wall && dot(way, add(place, scale(way, size / 2))) - dot(way, wall.point_m);
         return wall && gap !== undefined && gap > -LIP_REACH_M ? [wall] : [];
       });
@@ -290,7 +299,7 @@ function lips(outer: ClosedMesh, place: Vec3, made: Made<'cradle'>, u: Vec3, v: 
 }
 
 function stop(outer: ClosedMesh, place: Vec3, made: Made<'stop'>): Own[] | string {
-  const face = { face: FACE_OF[made.side] };
+  const face = { face: FACE_OF_SIDE[made.side] };
   const out = SIDE_WAYS[made.side];
   const across: Vec3 = out[2] === 0 ? cross([0, 0, 1], out) : [0, 1, 0];
   const arm = armStiffness_NPerM(
@@ -334,7 +343,7 @@ function rowOf(count: number, width_m: number, edge_m: number): number[] {
 }
 
 function tab(outer: ClosedMesh, place: Vec3, made: Made<'tab'>): Own[] | string {
-  const wall = wallAt(outer, { face: FACE_OF[made.wall] }, place);
+  const wall = wallAt(outer, { face: FACE_OF_SIDE[made.wall] }, place);
   if (!wall) return 'there is no wall of the tank where it is';
   const [out, axis] = [SIDE_WAYS[made.wall], SIDE_WAYS[made.side]];
   // A foot on the wall that looks at what it stands on goes straight down.
@@ -362,7 +371,7 @@ function tab(outer: ClosedMesh, place: Vec3, made: Made<'tab'>): Own[] | string 
 }
 
 function flange(outer: ClosedMesh, place: Vec3, made: Made<'flange'>): Own[] | string {
-  const wall = wallAt(outer, { face: FACE_OF[made.side] }, place);
+  const wall = wallAt(outer, { face: FACE_OF_SIDE[made.side] }, place);
   if (!wall) return 'there is no wall of the tank where it is';
   const [u, v] = axesAcross(made.side);
   const { count } = made.bolts;

@@ -14,7 +14,7 @@ import {
   type Vec3,
 } from '../geometry';
 import type { MountDocument } from '../plan/schema';
-import { SIDE_WAYS, strapWay, type MountSide } from './compileMounts';
+import { FACE_OF_SIDE, RUN_AXIS, SIDE_WAYS, strapWay, type MountSide } from './compileMounts';
 import { wallAt } from './portSeat';
 import { grown } from './grown';
 
@@ -39,8 +39,6 @@ export function mountBodies(outer: ClosedMesh, place: Vec3, mount: MountDocument
 
 type Made<K extends MountDocument['kind']> = NonNullable<Extract<MountDocument, { kind: K }>['made']>;
 
-const FACE_OF = { down: 'floor', up: 'lid', fore: 'fore', aft: 'aft', port: 'port', starboard: 'starboard' } as const;
-const RUN_AXIS = { across: 0, along: 1, round: 2 } as const;
 const AXIS_NAMES = ['x', 'y', 'z'] as const;
 
 /** A box that spans two corners, whichever way they lie. */
@@ -74,7 +72,7 @@ const spanned = (from: Vec3, ...by: readonly (readonly [way: Vec3, length_m: num
   );
 
 function tab(outer: ClosedMesh, place: Vec3, made: Made<'tab'>): ClosedMesh[] {
-  const wall = wallAt(outer, { face: FACE_OF[made.wall] }, place);
+  const wall = wallAt(outer, { face: FACE_OF_SIDE[made.wall] }, place);
   if (!wall) return [];
   const [out, down] = [SIDE_WAYS[made.wall], SIDE_WAYS[made.side]];
   const t = made.thickness_m.value;
@@ -106,7 +104,7 @@ function across(side: MountSide): readonly [Vec3, Vec3] {
 }
 
 function cradle(outer: ClosedMesh, place: Vec3, made: Made<'cradle'>): ClosedMesh[] {
-  const wall = wallAt(outer, { face: FACE_OF[made.side] }, place);
+  const wall = wallAt(outer, { face: FACE_OF_SIDE[made.side] }, place);
   if (!wall) return [];
   const [a, b] = across(made.side);
   const down = SIDE_WAYS[made.side];
@@ -126,7 +124,7 @@ function cradle(outer: ClosedMesh, place: Vec3, made: Made<'cradle'>): ClosedMes
 }
 
 function stop(outer: ClosedMesh, place: Vec3, made: Made<'stop'>): ClosedMesh[] {
-  const wall = wallAt(outer, { face: FACE_OF[made.side] }, place);
+  const wall = wallAt(outer, { face: FACE_OF_SIDE[made.side] }, place);
   if (!wall) return [];
   const out = SIDE_WAYS[made.side];
   const along: Vec3 = out[2] === 0 ? cross([0, 0, 1], out) : [0, 1, 0];
@@ -145,7 +143,7 @@ function stop(outer: ClosedMesh, place: Vec3, made: Made<'stop'>): ClosedMesh[] 
 const TOP_M = 0.02;
 
 function ring(outer: ClosedMesh, place: Vec3, made: Made<'flange'>): ClosedMesh[] {
-  const wall = wallAt(outer, { face: FACE_OF[made.side] }, place);
+  const wall = wallAt(outer, { face: FACE_OF_SIDE[made.side] }, place);
   return wall
     ? [
         rodMesh(

@@ -1,4 +1,13 @@
-import { SHOCK_CASES, STRAP_SPAN_M, type Goes, type MountPart, type MountsOf, type ShockCase } from '../answers';
+import {
+  GOES_WORDS,
+  SHOCK_CASES,
+  STRAP_SPAN_M,
+  type Goes,
+  type MountPart,
+  type MountsOf,
+  type ShockCase,
+} from '../answers';
+import { FACE_OF_SIDE } from '../model/compileMounts';
 import type { MountDocument, Plan } from '../plan/schema';
 import { sideText } from '../plan/sides';
 import { ALLOYS } from '../reference/alloys';
@@ -16,18 +25,6 @@ export const CASE_WORDS: Readonly<Record<ShockCase, string>> = {
   starboard: 'it is thrown to starboard',
   up: 'it is thrown up',
   down: 'it is pressed down',
-};
-/** How what is not held goes. */
-export const GOES_WORDS: Readonly<Record<Goes, string>> = {
-  fore: 'slides forward',
-  aft: 'slides aft',
-  port: 'slides to port',
-  starboard: 'slides to starboard',
-  up: 'lifts off',
-  down: 'sinks',
-  rolls: 'rolls over to its side',
-  pitches: 'tips over its end',
-  turns: 'turns on the spot',
 };
 /** What each part of a mount is called, and how it gives. */
 export const PART_WORDS: Readonly<Record<MountPart, string>> = {
@@ -71,16 +68,6 @@ const mountsThat =
   };
 const boltsOf = (mount: MountDocument) => (mount.made && 'bolts' in mount.made ? mount.made.bolts : undefined);
 const tankOf = (system: Plan, mount: MountDocument) => system.tanks.find(({ id }) => id === mount.tank)!;
-
-/** The face that looks at what holds a strap: it does not run there. */
-const FACE_OF_SIDE = {
-  down: 'floor',
-  up: 'lid',
-  fore: 'fore',
-  aft: 'aft',
-  port: 'port',
-  starboard: 'starboard',
-} as const;
 
 const STATICS = 'statics of a rigid body on supports that push or pull, with friction';
 const COMMON = { source: 'common practice', status: 'common practice' } as const;

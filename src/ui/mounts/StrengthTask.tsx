@@ -1,7 +1,15 @@
 'use client';
 
 import { Box, chakra } from '@chakra-ui/react';
-import { holds, SHOCK_CASES, type CaseHeld, type Mounts, type MountsOf, type WorstUse } from '@/core/answers';
+import {
+  GOES_WORDS,
+  holds,
+  SHOCK_CASES,
+  type CaseHeld,
+  type Mounts,
+  type MountsOf,
+  type WorstUse,
+} from '@/core/answers';
 import { formatQuantity } from '@/core/units';
 import { Button } from '../parts/Button';
 import { NotWorkedOut } from '../parts/NotWorkedOut';
@@ -13,7 +21,7 @@ import { useReader } from '../state/reader';
 import { useSides } from '../state/sides';
 import { useTank } from '../state/tankChoice';
 import { factorText } from './factors';
-import { CASE_HEADS, changeWords, GOES_HEADS, partHead } from './mountWords';
+import { CASE_HEADS, changeWords, partHead } from './mountWords';
 import { ShocksPanel } from './ShocksPanel';
 
 /** Whether the tank is held when it is thrown, what gives first, and what mends it. */
@@ -199,10 +207,10 @@ function Cases({ shell }: { readonly shell: MountsOf }) {
   const sides = useSides();
   const words = (held: CaseHeld): string | undefined => {
     if (held.held === undefined) return held.why;
-    if (!held.held) return sides(`not held: it ${GOES_HEADS[held.goes]}`);
+    if (!held.held) return sides(`not held: it ${GOES_WORDS[held.goes]}`);
     const loose = held.letGo.map((m) => system.mounts[m]?.name).join(', ');
     const said = [
-      ...(held.creeps === undefined ? [] : [sides(`held by friction alone; shaken, it ${GOES_HEADS[held.creeps]}`)]),
+      ...(held.creeps === undefined ? [] : [sides(`held by friction alone; shaken, it ${GOES_WORDS[held.creeps]}`)]),
       ...(loose === '' ? [] : [`held; ${loose} let${held.letGo.length === 1 ? 's' : ''} go of it`]),
     ];
     return said.length > 0 ? said.join('; ') : undefined;

@@ -1,4 +1,4 @@
-import type { Goes, HoldSchool, MountChange, MountPart, ShockCase } from '@/core/answers';
+import type { HoldSchool, MountChange, MountPart, ShockCase } from '@/core/answers';
 import type { MountDocument, MountKind } from '@/core/plan';
 import { BOLT_CLASS_ROWS, type BoltClass, type BoltHeld } from '@/core/reference/bolts';
 
@@ -40,18 +40,6 @@ export const CASE_HEADS: Readonly<Record<ShockCase, string>> = {
   starboard: 'thrown to starboard',
   up: 'thrown up',
   down: 'pressed down',
-};
-
-export const GOES_HEADS: Readonly<Record<Goes, string>> = {
-  fore: 'slides forward',
-  aft: 'slides aft',
-  port: 'slides to port',
-  starboard: 'slides to starboard',
-  up: 'lifts off',
-  down: 'sinks',
-  rolls: 'rolls over to its side',
-  pitches: 'tips over its end',
-  turns: 'turns on the spot',
 };
 
 /** What gives, in a column. */

@@ -1,4 +1,4 @@
-import { holds, SHOCK_CASES, shocksOf, thrownIn, type FitDrawing, type Mounts } from '@/core/answers';
+import { GOES_WORDS, holds, SHOCK_CASES, shocksOf, thrownIn, type FitDrawing, type Mounts } from '@/core/answers';
 import { norm } from '@/core/geometry';
 import { tightening_Nm } from '@/core/mounts';
 import type { MountDocument, SystemDocument } from '@/core/plan';
@@ -7,7 +7,7 @@ import { BOLT_CLASS_ROWS } from '@/core/reference/bolts';
 import { MOUNT_STOCKS, PAD_ROWS } from '@/core/reference/mountStock';
 import type { Reader } from '@/core/units';
 import { factorText } from '../mounts/factors';
-import { CASE_HEADS, GOES_HEADS, HELD_WORDS, KIND_WORDS, partHead } from '../mounts/mountWords';
+import { CASE_HEADS, HELD_WORDS, KIND_WORDS, partHead } from '../mounts/mountWords';
 import { viewWords } from '../parts/words';
 import type { Sides } from '../state/sides';
 import { writing, type Write } from './sheets';
@@ -89,10 +89,10 @@ export function mountsSheet(
                 held.held === undefined
                   ? `not known: ${held.why}`
                   : !held.held
-                    ? sides(`no: it ${GOES_HEADS[held.goes]}`)
+                    ? sides(`no: it ${GOES_WORDS[held.goes]}`)
                     : held.creeps === undefined
                       ? 'yes'
-                      : sides(`by friction alone; shaken, it ${GOES_HEADS[held.creeps]}`),
+                      : sides(`by friction alone; shaken, it ${GOES_WORDS[held.creeps]}`),
               ];
             }),
           },

@@ -19,7 +19,7 @@ export type FitShape = {
 export type FitDrawing = { readonly bounds: Bounds; readonly views: Readonly<Record<FitViewKey, readonly FitShape[]>> };
 
 /** The two axes that each view shows. */
-const VIEW_AXES: Readonly<Record<FitViewKey, readonly [0 | 1 | 2, 0 | 1 | 2]>> = {
+export const VIEW_AXES: Readonly<Record<FitViewKey, readonly [0 | 1 | 2, 0 | 1 | 2]>> = {
   side: [0, 2],
   end: [1, 2],
   plan: [0, 1],

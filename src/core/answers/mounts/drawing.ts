@@ -12,13 +12,7 @@ import { mountBodies } from '../../model/mountBodies';
 import { failure, success, type Outcome } from '../../outcome';
 import type { Plan } from '../../plan/schema';
 import { joinedSurface } from '../../fit';
-import type { FitDrawing, FitShape, FitViewKey } from '../fit/fitDrawing';
-
-const VIEW_AXES: Readonly<Record<FitViewKey, readonly [0 | 1 | 2, 0 | 1 | 2]>> = {
-  side: [0, 2],
-  end: [1, 2],
-  plan: [0, 1],
-};
+import { VIEW_AXES, type FitDrawing, type FitShape, type FitViewKey } from '../fit/fitDrawing';
 
 /** A tank with what holds it, from three sides; a mount that is not at the tank, or not said, is not drawn. */
 export function mountDrawing(

@@ -28,6 +28,19 @@ import { usesOf, type MountPart, type PartUse, type Wall } from './uses';
 export const GOES = ['fore', 'aft', 'port', 'starboard', 'up', 'down', 'rolls', 'pitches', 'turns'] as const;
 export type Goes = (typeof GOES)[number];
 
+/** How what is not held goes. */
+export const GOES_WORDS: Readonly<Record<Goes, string>> = {
+  fore: 'slides forward',
+  aft: 'slides aft',
+  port: 'slides to port',
+  starboard: 'slides to starboard',
+  up: 'lifts off',
+  down: 'sinks',
+  rolls: 'rolls over to its side',
+  pitches: 'tips over its end',
+  turns: 'turns on the spot',
+};
+
 /** How the tank is held in one case. */
 export type CaseHeld =
   | {
