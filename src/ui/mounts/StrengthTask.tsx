@@ -12,6 +12,7 @@ import {
 } from '@/core/answers';
 import { formatQuantity } from '@/core/units';
 import { Button } from '../parts/Button';
+import { cardTable } from '../parts/cardTable';
 import { NotWorkedOut } from '../parts/NotWorkedOut';
 import { Panel } from '../parts/Panel';
 import { Quantity } from '../parts/Quantity';
@@ -141,6 +142,8 @@ function Changes({ t }: { readonly t: number }) {
   );
 }
 
+const HEADS = ['what gives', 'factor', 'asked', 'bears', 'when'];
+
 /** So many parts are shown before more is asked for. */
 const SHOWN = 8;
 
@@ -166,21 +169,15 @@ function Parts({ shell, needed }: { readonly shell: MountsOf; readonly needed: n
     </chakra.tr>
   );
   const head = (text: string, isNumber: boolean) => (
-    <chakra.th px="2" textAlign={isNumber ? 'right' : 'left'} color="soft" fontWeight="600">
+    <chakra.th key={text} px="2" textAlign={isNumber ? 'right' : 'left'} color="soft" fontWeight="600">
       {text}
     </chakra.th>
   );
   const table = (uses: readonly WorstUse[], label: string) => (
     <Box overflowX="auto">
-      <chakra.table borderCollapse="collapse" aria-label={label} minW="100%">
+      <chakra.table borderCollapse="collapse" aria-label={label} minW="100%" css={cardTable(HEADS)}>
         <thead>
-          <tr>
-            {head('what gives', false)}
-            {head('factor', true)}
-            {head('asked', true)}
-            {head('bears', true)}
-            {head('when', false)}
-          </tr>
+          <tr>{HEADS.map((text, i) => head(text, i > 0 && i < HEADS.length - 1))}</tr>
         </thead>
         <tbody>{uses.map(row)}</tbody>
       </chakra.table>

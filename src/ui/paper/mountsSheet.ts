@@ -122,7 +122,7 @@ export function mountsSheet(
 
 const DRAWN_SHARE = 0.5;
 /** So many of the weakest parts stand on the sheet. */
-const WEAKEST = 8;
+const WEAKEST = 5;
 const CAUTION =
   'A tank that breaks loose kills. Where people ride with it, on a road or at sea, the rules in force and someone licensed decide what holds it. Weld only on a tank that never held fuel, or that was made safe.';
 const VERDICT: Readonly<Record<string, string>> = {
