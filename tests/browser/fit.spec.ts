@@ -128,7 +128,7 @@ test('the builder’s constraints are set here and found at their stage; a built
   await height.press('Enter');
   await page.getByRole('button', { name: 'What does it change?' }).click();
   await expect(page.getByTestId('built-result')).toContainText('less');
-  await page.keyboard.press('8');
+  await page.keyboard.press('9');
   await expect(page.getByRole('heading', { name: 'Findings' })).toBeVisible();
 });
 
