@@ -30,9 +30,14 @@ export function LayoutTask() {
   const { value: drawing, fresh } = useOutcome('mountDrawing', t);
   const own = system.mounts.flatMap((mount, m) => (mount.tank === tank.id ? [{ mount, m }] : []));
   const [entry, choose] = useEntry(system.mounts, ['mounts']);
-  const { path } = usePlace();
+  const { path, asked } = usePlace();
   // All are folded to begin with, but for one that was led to.
   const [folded, fold] = useState(() => (path?.startsWith('mounts.') ? undefined : system.mounts[0]?.id));
+  const [followed, setFollowed] = useState(asked);
+  if (asked !== followed) {
+    setFollowed(asked);
+    if (path?.startsWith('mounts.')) fold(undefined);
+  }
   const open = system.mounts[entry]?.id;
   const isOpen = (id: string): boolean => id === open && id !== folded;
   const toggle = (m: number, id: string, to: boolean): void => {

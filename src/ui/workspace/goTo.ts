@@ -1,11 +1,19 @@
 'use client';
 
 import { create } from 'zustand';
-import { toPath, type Path } from '@/core/plan';
+import { toPath, type Path, type SystemDocument } from '@/core/plan';
 import { useEditor } from '../state/editor';
 import { chooseTank } from '../state/tankChoice';
 import { isStage, type StageKey } from './stages';
 import { placeIn, tasksOf } from './tasks';
+
+/** Opens the tank that a value is of: its own, or one of what holds it. */
+function chooseTankOf(system: SystemDocument | undefined, path: Path | undefined): void {
+  if (path?.[0] === 'tanks') chooseTank(Number(path[1]));
+  const held = path?.[0] === 'mounts' ? system?.mounts[Number(path[1])]?.tank : undefined;
+  const t = system?.tanks.findIndex(({ id }) => id === held) ?? -1;
+  if (t >= 0) chooseTank(t);
+}
 
 type Place = {
   readonly stage: StageKey;
@@ -28,7 +36,7 @@ export const usePlace = create<Place>()((set, get) => ({
   goTo: (stage, path) => {
     const system = useEditor.getState().system;
     const place = path && system ? placeIn(stage, system, path) : undefined;
-    if (path?.[0] === 'tanks') chooseTank(Number(path[1]));
+    chooseTankOf(system, path);
     const opened = place?.stage ?? stage;
     set({
       stage: opened,
@@ -77,7 +85,7 @@ export function openAddress(search: string): void {
   const opened = place?.stage ?? (isStage(stage) ? stage : 'tank');
   const task = place?.task ?? query.get('task');
   const { tasks, asked } = usePlace.getState();
-  if (path?.[0] === 'tanks') chooseTank(Number(path[1]));
+  chooseTankOf(system, path);
   usePlace.setState({
     stage: opened,
     path: path?.join('.'),
