@@ -68,7 +68,7 @@ const SHOTS: readonly Shot[] = [
     name: 'mounts',
     path: '/systems/crab-boat?stage=mounts',
     before: async (page) => {
-      await page.getByTestId('mount-picture').getByRole('button', { name: 'Fields of Strap 2' }).click();
+      await page.getByTestId('mount-picture').getByRole('button', { name: 'Fields of Strap 2' }).press('Enter');
     },
   },
   { name: 'findings', path: '/systems/forest-trailer?stage=findings' },
