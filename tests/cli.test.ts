@@ -30,7 +30,7 @@ type Tank = {
 };
 
 describe('verbs', () => {
-  it.each(['tank', 'table', 'mass', 'fit', 'ports', 'flow', 'gauge', 'range', 'check'])(
+  it.each(['tank', 'table', 'mass', 'mounts', 'fit', 'ports', 'flow', 'gauge', 'range', 'check'])(
     '%s prints JSON and exits 0 on every demo system',
     (verb) => {
       for (const name of ['crab-boat', 'snow-vehicle', 'hill-climb-car', 'forest-trailer', 'van-heater']) {
@@ -89,6 +89,35 @@ describe('verbs', () => {
     });
     expect(cell!.compartments[1]).toHaveProperty('foam.damping.lengthwise');
     expect(can!.foam).toEqual([]);
+  });
+
+  it('mounts: each shell with what gives first, what each mount gives, and layouts on demand', () => {
+    type Shell = {
+      mass_kg: number;
+      holds: boolean | null;
+      cases: Record<string, { held: boolean; gives_N: Record<string, number[]> }>;
+      parts: { factor: number }[];
+      changes: object[];
+    };
+    const printed = run('mounts', 'demo/crab-boat.json', '--layouts', 'yes').json() as unknown as {
+      needed: number;
+      shells: Shell[];
+      layouts: { ways: { school: string; mounts: object[] }[] }[];
+    };
+    expect(printed.needed).toBe(2);
+    expect(printed.shells).toHaveLength(2);
+    for (const { mass_kg, holds, cases, parts, changes } of printed.shells) {
+      expect(holds).toBe(true);
+      expect(changes).toEqual([]);
+      expect(parts[0]!.factor).toBeGreaterThan(2);
+      const up = Object.values(cases.rest!.gives_N).reduce((sum, [, , z]) => sum + z!, 0);
+      expectClose(up, mass_kg * 9.80665, { rel: 1e-3, why: 'its weight' });
+    }
+    expect(printed.layouts.map(({ ways }) => ways.map(({ school }) => school))).toContainEqual([
+      'straps',
+      'tabs',
+      'cradle',
+    ]);
   });
 
   it('conditions from the command line act', () => {

@@ -9,6 +9,9 @@ import {
   MATERIAL_OF_ALLOY,
   RATINGS,
 } from '@/core/reference/compatibility';
+import { BOLT_CLASS_ROWS, BOLTS, RIVET_NUTS } from '@/core/reference/bolts';
+import { MOUNT_STOCKS, PAD_ROWS } from '@/core/reference/mountStock';
+import { FACTORS, SHOCKS } from '@/core/reference/shocks';
 import { EXCITATIONS } from '@/core/reference/excitation';
 import { FOAM, FOAM_LETS } from '@/core/reference/foam';
 import { MEASURING, STANDING } from '@/core/reference/standing';
@@ -42,6 +45,13 @@ const rows: readonly (readonly [string, Sourced])[] = [
   ...Object.values(ALLOYS).map((row) => [row.key, row] as const),
   ...Object.values(FITTINGS).map((row) => [row.key, row] as const),
   ...Object.entries(ROUGHNESS),
+  ...Object.entries(BOLTS),
+  ...Object.entries(BOLT_CLASS_ROWS),
+  ...RIVET_NUTS.map((row) => [`rivet nut ${row.size}`, row] as const),
+  ...Object.entries(MOUNT_STOCKS),
+  ...Object.entries(PAD_ROWS),
+  ...Object.entries(SHOCKS),
+  ...Object.entries(FACTORS),
   ...LINE_SIZES.map((row) => [`${row.kind} ${row.name}`, row] as const),
   ...Object.entries(GAUGE_TABLES),
   ...COMPATIBILITY.map((row) => [row.key, row] as const),

@@ -9,6 +9,9 @@ test('from "hold this tank down" to the bolt that limits changed, and the sheet 
   await page.getByRole('button', { name: 'Take straps over bearers' }).click();
   const mounts = page.getByTestId('mounts');
   await expect(mounts).toContainText('Strap 1');
+  // By mouse and by key: the tank itself lies over none of them.
+  await page.getByTestId('mount-picture').getByRole('button', { name: 'Fields of Strap 1' }).click();
+  await expect(mounts.locator('details[open]')).toContainText('Strap 1');
   // A bolt of soft steel that is far too small.
   await page.getByTestId('mount-picture').getByRole('button', { name: 'Fields of Stop, fore side' }).press('Enter');
   const fields = mounts.locator('details[open]');
@@ -50,6 +53,16 @@ test('without mounts nothing is called held; a mount that is loose, astray or un
   await page.getByRole('button', { name: 'Take straps over bearers' }).click();
   const mounts = page.getByTestId('mounts');
   await expect(mounts).toContainText('Bearer 1');
+  // What a rivet nut of that size bears stands in no table: not known, and not held.
+  await mounts.getByText('Strap 1', { exact: true }).click();
+  await mounts.getByLabel('Its thread is in, Strap 1').selectOption('rivet-nut');
+  await mounts.getByLabel('Bolt size, Strap 1').selectOption('M16');
+  await openTask(page, 'strength', 'mounts');
+  await expect(page.getByTestId('mount-verdict')).toContainText('Not known whether it holds');
+  await page.keyboard.press('Control+z');
+  await page.keyboard.press('Control+z');
+  await expect(page.getByTestId('mount-verdict')).toContainText('Holds');
+  await openTask(page, 'layout', 'mounts');
   for (const name of ['Stop, fore side', 'Stop, aft side']) {
     await mounts.getByText(name, { exact: true }).click();
     await mounts.getByRole('button', { name: `Remove ${name}` }).click();

@@ -90,7 +90,6 @@ export { documentAt, type At, type EvaluationCode } from './at';
 export { flowInputsOf, tankFluid } from './flow/flowInputs';
 export * from './lines';
 export {
-  GOES,
   GOES_WORDS,
   holds,
   mountsOf,
@@ -103,7 +102,7 @@ export {
   type MountsOf,
   type WorstUse,
 } from './mounts/mounts';
-export { MOUNT_PARTS, type MountPart, type PartUse } from './mounts/uses';
+export type { MountPart, PartUse } from './mounts/uses';
 export {
   SHOCK_CASES,
   shockKindOf,

@@ -34,7 +34,9 @@ import { failure, success, type Outcome } from '../outcome';
 import { TAPE_SPREAD_M } from '../reference/standing';
 import { tankBody } from './compileBody';
 import { shapeMesh } from './compileShape';
-import { OUTWARD } from './axes';
+import { AXES } from '../shapes';
+import { SIDE_WAYS } from './axes';
+import { RUN_AXIS } from './compileMounts';
 import { radians } from '../units';
 import { grown } from './grown';
 import { portSeat, standsOn, type PortSeat } from './portSeat';
@@ -203,16 +205,6 @@ export function compileTankBody(system: Pick<SystemDocument, 'mounts'>, tank: Ta
   });
 }
 
-/** Which way a hose end goes that turns aside, in the tank's axes. */
-export const TURN_WAY = {
-  fore: OUTWARD.fore,
-  aft: OUTWARD.aft,
-  port: OUTWARD.port,
-  starboard: OUTWARD.starboard,
-  up: OUTWARD.lid,
-  down: OUTWARD.floor,
-} as const;
-
 /** The piece that turns aside from a port. */
 export const hoseEndOf = (portId: string): string => `${portId}:end`;
 
@@ -239,7 +231,7 @@ function portPieces(port: PortDocument, seat: PortSeat | undefined): Piece[] {
     {
       id: hoseEndOf(port.id),
       name: `hose end of ${port.name}`,
-      surface: rod(bendOn(port, seat), TURN_WAY[turns], reach_m),
+      surface: rod(bendOn(port, seat), SIDE_WAYS[turns], reach_m),
     },
   ];
 }
@@ -248,9 +240,6 @@ const ROD_SIDES = 16;
 
 /** Common practice: a steel strap on a rubber strip. */
 const STRAP_M = { width: 0.04, thickness: 0.006 };
-
-const RUN_AXIS = { across: 0, along: 1, round: 2 } as const;
-const AXIS_NAMES = ['x', 'y', 'z'] as const;
 
 /** A strap round the tank where it is mounted: pulled taut, it follows the hull of the section there. */
 function strapPieces(mount: Extract<MountDocument, { kind: 'strap' }>, outer: ClosedMesh, place: Vec3): Piece[] {
@@ -262,7 +251,7 @@ function strapPieces(mount: Extract<MountDocument, { kind: 'strap' }>, outer: Cl
   const from = place[axis] - width / 2;
   if (from <= min[axis] || from + width >= max[axis]) return [];
   const hull = convexHull([from, from + width].flatMap((at) => sectionAcross(outer, axis, at).flat()));
-  const strap = prismMesh(grown(hull, thickness), AXIS_NAMES[axis], width);
+  const strap = prismMesh(grown(hull, thickness), AXES[axis], width);
   const shift = [0, 0, 0] as [number, number, number];
   shift[axis] = from;
   return strap.ok ? [{ id: mount.id, name: mount.name, surface: posedMesh(strap.value, shiftBy(shift)) }] : [];

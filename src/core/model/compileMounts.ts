@@ -4,7 +4,6 @@ import {
   cross,
   distance,
   dot,
-  norm,
   placed,
   placedBack,
   scale,
@@ -20,29 +19,11 @@ import {
 } from '../geometry';
 import { acrossOf, armStiffness_NPerM, type Support } from '../mounts';
 import type { MountDocument, MOUNT_SIDES } from '../plan/schema';
-import { MOUNT_STOCKS, PAD_ROWS, type MountStock, type Pad } from '../reference/mountStock';
+import { MOUNT_STOCKS, PAD_ROWS, type Pad } from '../reference/mountStock';
+import { FACE_OF_SIDE, OUTWARD, SIDE_WAYS } from './axes';
 import { wallAt } from './portSeat';
 
 export type MountSide = (typeof MOUNT_SIDES)[number];
-/** Which way each side of a tank lies, in the tank's axes. */
-export const SIDE_WAYS: Readonly<Record<MountSide, Vec3>> = {
-  down: [0, 0, -1],
-  up: [0, 0, 1],
-  fore: [1, 0, 0],
-  aft: [-1, 0, 0],
-  port: [0, 1, 0],
-  starboard: [0, -1, 0],
-};
-/** The face of a tank on each of its sides. */
-export const FACE_OF_SIDE = {
-  down: 'floor',
-  up: 'lid',
-  fore: 'fore',
-  aft: 'aft',
-  port: 'port',
-  starboard: 'starboard',
-} as const;
-
 /** What a support is of its mount. */
 export type SupportRole =
   | { readonly what: 'strap'; readonly ends: readonly StrapEnd[]; readonly length_m: number }
@@ -211,22 +192,11 @@ function strap(outer: ClosedMesh, place: Vec3, made: Made<'strap'>): Own[] | str
 }
 
 /** The two axes across a side, the one along the tank first where there is one. */
-function axesAcross(side: MountSide): readonly [Vec3, Vec3] {
-  const out = SIDE_WAYS[side];
-  if (out[2] !== 0)
-    return [
-      [1, 0, 0],
-      [0, 1, 0],
-    ];
-  return out[0] !== 0
-    ? [
-        [0, 1, 0],
-        [0, 0, 1],
-      ]
-    : [
-        [1, 0, 0],
-        [0, 0, 1],
-      ];
+export function axesAcross(side: MountSide): readonly [Vec3, Vec3] {
+  const [first, second] = ([OUTWARD.fore, OUTWARD.port, OUTWARD.lid] as const).filter(
+    (axis) => dot(axis, SIDE_WAYS[side]) === 0,
+  );
+  return [first!, second!];
 }
 
 /** Simpson's weights: nine places press together as the whole pad does, and the outer ones lie at its edge. */
@@ -382,32 +352,3 @@ function flange(outer: ClosedMesh, place: Vec3, made: Made<'flange'>): Own[] | s
     return bolted(k, at_m, SIDE_WAYS[made.side], SEAT_NPERM / count, SEAT_NPERM / count);
   }).flat();
 }
-
-/** What a mount's own steel or wood weighs [kg]; 0 where nothing is said of how it is made. */
-export function mountMass_kg(mount: MountDocument, strapLength_m = 0): number {
-  if (!mount.made) return 0;
-  const of = (stock: MountStock, volume_m3: number): number => MOUNT_STOCKS[stock].density_kgPerM3 * volume_m3;
-  switch (mount.kind) {
-    case 'strap':
-      return of(mount.made.stock, mount.made.width_m.value * mount.made.thickness_m.value * strapLength_m);
-    case 'tab':
-      return of(
-        mount.made.stock,
-        mount.made.width_m.value *
-          mount.made.thickness_m.value *
-          (mount.made.arm_m.value + mount.made.leg_m.value + mount.made.bolts.edge_m.value),
-      );
-    case 'cradle':
-      return of(mount.made.stock, mount.made.length_m.value * mount.made.width_m.value * mount.made.thickness_m.value);
-    case 'stop':
-      return of(mount.made.stock, mount.made.width_m.value * mount.made.thickness_m.value * 2 * mount.made.arm_m.value);
-    case 'flange':
-      return of(
-        mount.made.stock,
-        Math.PI * mount.made.circle_m.value * 2 * mount.made.bolts.edge_m.value * mount.made.thickness_m.value,
-      );
-  }
-}
-
-/** How long a leg is between the tank and where its end is held [m]. */
-export const legLength_m = ({ at_m, leaves_m }: StrapEnd): number => norm(subtract(at_m, leaves_m));

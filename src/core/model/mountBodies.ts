@@ -14,7 +14,9 @@ import {
   type Vec3,
 } from '../geometry';
 import type { MountDocument } from '../plan/schema';
-import { FACE_OF_SIDE, RUN_AXIS, SIDE_WAYS, strapWay, type MountSide } from './compileMounts';
+import { AXES } from '../shapes';
+import { FACE_OF_SIDE, SIDE_WAYS } from './axes';
+import { axesAcross, RUN_AXIS, strapWay } from './compileMounts';
 import { wallAt } from './portSeat';
 import { grown } from './grown';
 
@@ -39,8 +41,6 @@ export function mountBodies(outer: ClosedMesh, place: Vec3, mount: MountDocument
 
 type Made<K extends MountDocument['kind']> = NonNullable<Extract<MountDocument, { kind: K }>['made']>;
 
-const AXIS_NAMES = ['x', 'y', 'z'] as const;
-
 /** A box that spans two corners, whichever way they lie. */
 function boxBetween(a: Vec3, b: Vec3): ClosedMesh {
   const low = a.map((value, k) => Math.min(value, b[k]!)) as unknown as Vec3;
@@ -60,7 +60,7 @@ function band(outer: ClosedMesh, place: Vec3, made: Made<'strap'>): ClosedMesh[]
   const width = made.width_m.value;
   const from = [0, 0, 0] as [number, number, number];
   from[axis] = place[axis] - width / 2;
-  const prism = prismMesh(outline, AXIS_NAMES[axis], width);
+  const prism = prismMesh(outline, AXES[axis], width);
   return prism.ok ? [posedMesh(prism.value, shiftBy(from))] : [];
 }
 
@@ -78,7 +78,7 @@ function tab(outer: ClosedMesh, place: Vec3, made: Made<'tab'>): ClosedMesh[] {
   const t = made.thickness_m.value;
   const width = made.width_m.value;
   if (Math.abs(out[0] * down[0] + out[1] * down[1] + out[2] * down[2]) > 0.5) {
-    const [a, b] = across(made.side);
+    const [a, b] = axesAcross(made.side);
     const corner = add(add(wall.point_m, scale(a, -width / 2)), scale(b, -width / 2));
     return [spanned(corner, [a, width], [b, width], [down, t])];
   }
@@ -91,22 +91,10 @@ function tab(outer: ClosedMesh, place: Vec3, made: Made<'tab'>): ClosedMesh[] {
   ];
 }
 
-/** The two axes across a side. */
-function across(side: MountSide): readonly [Vec3, Vec3] {
-  const out = SIDE_WAYS[side];
-  const axes: readonly Vec3[] = [
-    [1, 0, 0],
-    [0, 1, 0],
-    [0, 0, 1],
-  ];
-  const [a, b] = axes.filter((_, k) => out[k] === 0);
-  return [a!, b!];
-}
-
 function cradle(outer: ClosedMesh, place: Vec3, made: Made<'cradle'>): ClosedMesh[] {
   const wall = wallAt(outer, { face: FACE_OF_SIDE[made.side] }, place);
   if (!wall) return [];
-  const [a, b] = across(made.side);
+  const [a, b] = axesAcross(made.side);
   const down = SIDE_WAYS[made.side];
   const [length, width, t] = [made.length_m.value, made.width_m.value, made.thickness_m.value];
   const top = add(wall.point_m, scale(down, made.pad.thickness_m.value));

@@ -24,7 +24,6 @@ export {
   boltProof_N,
   boltUse_ratio,
   isWood,
-  pressedIn_m,
   pressed_Pa,
   pullThrough_N,
   strapHolds_N,

@@ -147,11 +147,10 @@ export const armStiffness_NPerM = (modulus_Pa: number, width_m: number, thicknes
 export const strapHolds_N = (stock: MountStock, width_m: number, thickness_m: number, hole_m: number): number =>
   MOUNT_STOCKS[stock].yield_Pa * Math.max(0, width_m - hole_m) * thickness_m;
 
-/** By the longer side over the shorter: stress and deflection under a load in the middle. */
+/** By the longer side over the shorter: stress under a load in the middle. */
 const PLATE = {
   ratio: [1, 1.2, 1.4, 1.6, 1.8, 2, Infinity],
   beta: [0.435, 0.65, 0.789, 0.875, 0.927, 0.958, 1],
-  alpha: [0.1267, 0.1478, 0.1621, 0.1715, 0.177, 0.1805, 0.1851],
 } as const;
 const POISSON = 0.3;
 
@@ -163,15 +162,14 @@ export type PressedPanel = {
   /** Of the place that is pressed. */ readonly radius_m: number;
 };
 
-function plateTerms({ long_m, short_m }: PressedPanel): { readonly beta: number; readonly alpha: number } {
+function betaOf({ long_m, short_m }: PressedPanel): number {
   const ratio = Math.max(1, long_m / short_m);
   const next = PLATE.ratio.findIndex((each) => each >= ratio);
-  if (next <= 0) return { beta: PLATE.beta[0], alpha: PLATE.alpha[0] };
+  if (next <= 0) return PLATE.beta[0];
   const [low, high] = [PLATE.ratio[next - 1]!, PLATE.ratio[next]!];
   // Beyond the table it tends to the last as one over the ratio does.
   const t = high === Infinity ? 1 - low / ratio : (ratio - low) / (high - low);
-  const at = (row: readonly number[]): number => row[next - 1]! + t * (row[next]! - row[next - 1]!);
-  return { beta: at(PLATE.beta), alpha: at(PLATE.alpha) };
+  return PLATE.beta[next - 1]! + t * (PLATE.beta[next]! - PLATE.beta[next - 1]!);
 }
 
 /**
@@ -183,10 +181,5 @@ export function pressed_Pa(panel: PressedPanel, force_N: number): number {
   const { short_m: b, thickness_m: t, radius_m } = panel;
   const small = radius_m < 0.5 * t ? Math.sqrt(1.6 * radius_m ** 2 + t ** 2) - 0.675 * t : radius_m;
   const r = Math.min(small, b / 2);
-  const { beta } = plateTerms(panel);
-  return ((3 * force_N) / (2 * Math.PI * t ** 2)) * ((1 + POISSON) * Math.log((2 * b) / (Math.PI * r)) + beta);
+  return ((3 * force_N) / (2 * Math.PI * t ** 2)) * ((1 + POISSON) * Math.log((2 * b) / (Math.PI * r)) + betaOf(panel));
 }
-
-/** How far its middle goes [m]. @source as pressed_Pa: alpha W b^2 / (E t^3) */
-export const pressedIn_m = (panel: PressedPanel, force_N: number, modulus_Pa: number): number =>
-  (plateTerms(panel).alpha * force_N * panel.short_m ** 2) / (modulus_Pa * panel.thickness_m ** 3);

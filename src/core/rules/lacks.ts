@@ -116,7 +116,7 @@ const LACKS: Readonly<Record<Need, (partly: Partly) => string | undefined>> = {
       ? mounts.value.shells
           .flatMap(({ parts }) =>
             parts.flatMap(({ mount, factor }) =>
-              factor === undefined ? `what a part of ${system.mounts[mount]!.name} bears stands in no table` : [],
+              factor === undefined ? `what a part of ${system.mounts[mount]!.name} bears is not known` : [],
             ),
           )
           .at(0)

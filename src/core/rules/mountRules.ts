@@ -2,13 +2,17 @@ import {
   GOES_WORDS,
   SHOCK_CASES,
   STRAP_SPAN_M,
+  weakest,
   type Goes,
   type MountPart,
   type MountsOf,
   type ShockCase,
 } from '../answers';
-import { FACE_OF_SIDE } from '../model/compileMounts';
-import type { MountDocument, Plan } from '../plan/schema';
+import { placedBack, type Vec3 } from '../geometry';
+import { placeOf, pointOf } from '../model/compileFit';
+import { FACE_OF_SIDE } from '../model/axes';
+import { RUN_AXIS } from '../model/compileMounts';
+import type { MountDocument, Plan, TankDocument } from '../plan/schema';
 import { sideText } from '../plan/sides';
 import { ALLOYS } from '../reference/alloys';
 import { BOLTS } from '../reference/bolts';
@@ -67,6 +71,9 @@ const mountsThat =
     });
   };
 const boltsOf = (mount: MountDocument) => (mount.made && 'bolts' in mount.made ? mount.made.bolts : undefined);
+/** Where a mount is in its tank's axes. */
+const inTank = (tank: TankDocument, mount: MountDocument): Vec3 => placedBack(placeOf(tank.mounting), pointOf(mount));
+const AXIS_KEYS = ['x_m', 'y_m', 'z_m'] as const;
 const tankOf = (system: Plan, mount: MountDocument) => system.tanks.find(({ id }) => id === mount.tank)!;
 
 const STATICS = 'statics of a rigid body on supports that push or pull, with friction';
@@ -112,7 +119,7 @@ export const MOUNT_RULES: readonly Rule[] = [
       shellsOf(context).flatMap((shell): Hit[] => {
         const { mounts } = context.evaluation;
         const needed = mounts?.ok ? mounts.value.needed : 1;
-        const first = shell.parts.find(({ factor }) => factor !== undefined);
+        const first = weakest(shell);
         if (!first || first.factor! >= needed) return [];
         const { name } = context.system.mounts[first.mount]!;
         return [
@@ -124,7 +131,7 @@ export const MOUNT_RULES: readonly Rule[] = [
               ),
               {
                 asked: { value: first.demand_N, role: 'force' },
-                bears: { value: first.capacity_N ?? 0, role: 'force' },
+                bears: { value: first.capacity_N!, role: 'force' },
                 factor: { value: first.factor!, role: 'count' },
                 needed: { value: needed, role: 'count' },
               },
@@ -197,7 +204,7 @@ export const MOUNT_RULES: readonly Rule[] = [
     title: 'Too few straps',
     stage: 'mounts',
     severity: 'warn',
-    needs: ['mounts-there'],
+    needs: ['mounts-there', 'mounts-said'],
     test: ({ system }) =>
       system.tanks.flatMap((tank): Hit[] => {
         const straps = system.mounts.flatMap((mount, m) =>
@@ -207,7 +214,7 @@ export const MOUNT_RULES: readonly Rule[] = [
           ({ tank: id, kind }) => id === tank.id && (kind === 'tab' || kind === 'flange'),
         );
         if (straps.length === 0 || others) return [];
-        const at = straps.map(({ mount }) => mount.x_m.value).sort((a, b) => a - b);
+        const at = straps.map(({ mount }) => inTank(tank, mount)[0]).sort((a, b) => a - b);
         const gap = Math.max(...at.map((x, i) => (i === 0 ? 0 : x - at[i - 1]!)));
         if (straps.length > 1 && gap <= STRAP_SPAN_M) return [];
         return [
@@ -256,13 +263,13 @@ export const MOUNT_RULES: readonly Rule[] = [
     severity: 'warn',
     needs: ['mounts-there', 'mounts-said'],
     test: mountsThat((mount, system) => {
-      if (mount.kind !== 'strap' || !mount.made || mount.made.runs === 'round') return undefined;
+      if (mount.kind !== 'strap' || !mount.made) return undefined;
       const tank = tankOf(system, mount);
-      const k = mount.made.runs === 'across' ? 'x_m' : 'y_m';
-      if (Math.abs(tank.mounting.yaw_deg.value) > 1) return undefined;
-      const at = mount[k].value - tank.mounting[k].value;
+      // Ports of faces that it does not run over have no place along the axis that it runs across.
+      const axis = RUN_AXIS[mount.made.runs];
+      const at = inTank(tank, mount)[axis];
       const under = tank.ports.find((port) => {
-        const where = port[k]?.value;
+        const where = port[AXIS_KEYS[axis]]?.value;
         if (where === undefined || port.on !== undefined) return false;
         if (FACE_OF_SIDE[mount.made!.side] === port.face) return false;
         return Math.abs(where - at) < (mount.made!.width_m.value + port.bore_m.value) / 2;

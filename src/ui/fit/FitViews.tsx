@@ -81,7 +81,8 @@ export function Drawn({
   readonly gap: FitGap | undefined;
   readonly moving: Moving | undefined;
   readonly title?: string;
-  readonly gripOf?: (id: string, name: string) => GripProps;
+  /** Nothing for what is not pressed: that lies over nothing then. */
+  readonly gripOf?: (id: string, name: string) => GripProps | undefined;
   readonly chosen?: string | undefined;
 }) {
   const reader = useReader();
@@ -107,11 +108,10 @@ export function Drawn({
   const grips =
     gripOf &&
     new Map(
-      numbered.flatMap(({ id, name }) =>
-        VIEWS.map(
-          (view) => [`${view}:${id}`, view === 'side' ? gripOf(id, name) : pressOnly(gripOf(id, name))] as const,
-        ),
-      ),
+      numbered.flatMap(({ id, name }) => {
+        const grip = gripOf(id, name);
+        return grip ? VIEWS.map((view) => [`${view}:${id}`, view === 'side' ? grip : pressOnly(grip)] as const) : [];
+      }),
     );
   return (
     <Box position="relative" ref={ref}>

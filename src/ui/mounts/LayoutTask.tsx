@@ -57,15 +57,10 @@ export function LayoutTask() {
                   gap={undefined}
                   moving={undefined}
                   title={`${tank.name} with what holds it: side, end and plan to one scale`}
-                  gripOf={(id, name) =>
-                    gripOf(name, () =>
-                      toggle(
-                        system.mounts.findIndex((one) => one.id === id),
-                        id,
-                        true,
-                      ),
-                    )
-                  }
+                  gripOf={(id, name) => {
+                    const m = system.mounts.findIndex((one) => one.id === id);
+                    return m < 0 ? undefined : gripOf(name, () => toggle(m, id, true));
+                  }}
                   chosen={open === folded ? undefined : open}
                 />
               </Box>

@@ -3,7 +3,7 @@
 import { Box } from '@chakra-ui/react';
 import { shockKindOf, shocksFrom } from '@/core/answers';
 import { FACTORS, FACTOR_SCHOOLS, SHOCK_KINDS, SHOCKS, type ShockKind } from '@/core/reference/shocks';
-import { formatQuantity } from '@/core/units';
+import { formatQuantity, STANDARD_GRAVITY_M_PER_S2 } from '@/core/units';
 import { KnownField } from '../fields/KnownField';
 import { Select } from '../fields/Select';
 import { Button } from '../parts/Button';
@@ -23,7 +23,8 @@ export function ShocksPanel() {
   const kind = shockKindOf(system);
   const row = SHOCKS[kind];
   const school = shocks?.school ?? 'builder';
-  const g = (value: number): string => formatQuantity(value * 9.80665, 'acceleration', { reader }).text;
+  const g = (value: number): string =>
+    formatQuantity(value * STANDARD_GRAVITY_M_PER_S2, 'acceleration', { reader }).text;
   const take = (from: ShockKind): void =>
     setValue(`shocks of a ${SHOCKS[from].name}`, ['shocks'], shocksFrom(from, school));
   return (

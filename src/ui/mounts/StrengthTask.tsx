@@ -5,6 +5,7 @@ import {
   GOES_WORDS,
   holds,
   SHOCK_CASES,
+  weakest,
   type CaseHeld,
   type Mounts,
   type MountsOf,
@@ -41,9 +42,9 @@ export function StrengthTask() {
             {shell.mounts.length > 0 && <Cases shell={shell} />}
             {shell.mounts.length > 0 && (
               <Box color="soft" mt="3" maxW="75ch">
-                Not judged: cracks that grow in welds over years, the wall beside a tab at an edge of the tank, and what
-                the frame or floor bears beyond the bolts’ own holes. Metal as it is sold; factors are against a stress
-                it comes back from.
+                Not judged: cracks that grow in welds over years; the tank’s wall where it is round, or at an edge;
+                bolts of a cradle pulled by its lip; and what the frame or floor bears beyond the bolts’ own holes.
+                Metal as it is sold; factors are against a stress it comes back from.
               </Box>
             )}
           </Box>
@@ -61,17 +62,18 @@ export function StrengthTask() {
 function Verdict({ shell, mounts: { needed } }: { readonly shell: MountsOf; readonly mounts: Mounts }) {
   const system = useSystem();
   const said = holds(shell, needed);
-  const [first] = shell.parts;
-  const loose = SHOCK_CASES.filter((shock) => shell.cases[shock].held === false);
-  const name = first ? system.mounts[first.mount]?.name : undefined;
+  const first = weakest(shell);
+  const loose = SHOCK_CASES.some((shock) => shell.cases[shock].held === false);
+  const times = first?.factor === undefined ? '' : `: ${factorText(first.factor)} times what is asked`;
   const words =
     shell.mounts.length === 0
       ? 'Nothing is said of how it is held'
-      : loose.length > 0
+      : loose
         ? 'It is not held'
-        : first?.factor !== undefined
-          ? `${said === true ? 'Holds' : said === false ? 'Too weak' : 'Not judged'}: ${factorText(first.factor)} times what is asked`
-          : 'Not judged';
+        : said === undefined
+          ? 'Not known whether it holds'
+          : `${said ? 'Holds' : 'Too weak'}${times}`;
+  const name = first && system.mounts[first.mount]?.name;
   return (
     <Box mb="3">
       <Box
@@ -83,10 +85,10 @@ function Verdict({ shell, mounts: { needed } }: { readonly shell: MountsOf; read
         {words}
       </Box>
       <Box>
-        {first && loose.length === 0 && (
+        {first && !loose && (
           <>
-            First at <b>{name}</b>: {partHead(first.part, system.mounts[first.mount]?.kind)}. {needed} times is
-            wanted.{' '}
+            {said === undefined ? 'Of what is known, first at' : 'First at'} <b>{name}</b>:{' '}
+            {partHead(first.part, system.mounts[first.mount]?.kind)}. {needed} times is wanted.{' '}
           </>
         )}
         Filled to its limit it weighs{' '}

@@ -10,10 +10,10 @@ import {
   portSeat,
   standsOn,
   type PortSeat,
-  TURN_WAY,
   wallAt,
   type FitCode,
 } from '../../model/compileFit';
+import { SIDE_WAYS } from '../../model/axes';
 import type { PortDocument, SpotDocument, SpacePlan, TankDocument } from '../../plan/schema';
 import {
   handHolds,
@@ -333,7 +333,7 @@ function portTasks(
       const mouth =
         turns === 'straight'
           ? raised(site, height_m)
-          : frameAlong(add(bendOn(port, seat), scale(TURN_WAY[turns], port.stands!.reach_m.value)), TURN_WAY[turns]);
+          : frameAlong(add(bendOn(port, seat), scale(SIDE_WAYS[turns], port.stands!.reach_m.value)), SIDE_WAYS[turns]);
       return task('fill', (at) => [{ holds: nozzleHolds(composed(at, mouth), UP), own: [hoseEndOf(port.id)] }]);
     },
     weld: () => task('weld', () => ringPlaces(site, diameter_m / 2, port, outer)),

@@ -5,11 +5,11 @@ import {
   placeOf,
   portSeat,
   standsOn,
-  TURN_WAY,
   rimOf,
   wallAt,
   type FitCode,
 } from '../../model/compileFit';
+import { SIDE_WAYS } from '../../model/axes';
 import { tankBody } from '../../model/compileBody';
 import { OUTWARD } from '../../model/axes';
 import { holeOf_m, portPoint } from '../../model/portSeat';
@@ -353,7 +353,7 @@ function sheetPort(
   const below_m = [part?.belowDiameter ?? hole_m, part?.below ?? 0] as const;
   const turns = port.stands?.turns ?? 'straight';
   const reach = port.stands?.reach_m.value ?? 0;
-  const way = turns === 'straight' ? undefined : TURN_WAY[turns];
+  const way = turns === 'straight' ? undefined : SIDE_WAYS[turns];
   const fromEdges = edgesFrom(sheet, at_m);
   return {
     id: port.id,

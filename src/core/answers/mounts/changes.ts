@@ -1,24 +1,22 @@
 import { success, type Outcome } from '../../outcome';
 import type { MountDocument } from '../../plan/schema';
-import { BOLTS, BOLT_CLASS_ROWS, type BoltClass, type BoltSize } from '../../reference/bolts';
+import { BOLTS, type BoltClass, type BoltSize } from '../../reference/bolts';
 import { chosen } from '../../schema/known';
 import type { Mounted } from './loads';
 import { mountsOf, weakest, type MountsCode, type MountsOf, type WorstUse } from './mounts';
 import type { MountPart } from './uses';
 
-/** One change of what holds a tank, cheapest kinds first. */
-export const MOUNT_CHANGES = [
-  'better-bolt',
-  'larger-bolt',
-  'nut-behind',
-  'longer-weld',
-  'further-edge',
-  'more-bolts',
-  'thicker',
-  'wider',
-  'wider-pad',
-] as const;
-export type MountChangeKind = (typeof MOUNT_CHANGES)[number];
+/** One change of what holds a tank. */
+export type MountChangeKind =
+  | 'better-bolt'
+  | 'larger-bolt'
+  | 'nut-behind'
+  | 'longer-weld'
+  | 'further-edge'
+  | 'more-bolts'
+  | 'thicker'
+  | 'wider'
+  | 'wider-pad';
 
 export type MountChange = {
   readonly kind: MountChangeKind;
@@ -26,7 +24,7 @@ export type MountChange = {
   readonly changed: readonly number[];
   readonly mounts: readonly MountDocument[];
   /** What it comes to, in words and numbers. */
-  readonly to: BoltSize | BoltClass | number;
+  readonly to: BoltSize | BoltClass | 'nut' | number;
   /** The weakest part then. */ readonly weakest: WorstUse | undefined;
 };
 
@@ -84,7 +82,7 @@ function stepped(
       return next && give({ bolts: { ...bolts, size: next, edge_m: chosen(edge!) } }, next);
     }
     case 'nut-behind':
-      return bolts && bolts.held !== 'nut' ? give({ bolts: { ...bolts, held: 'nut' } }, 'M8') : undefined;
+      return bolts && bolts.held !== 'nut' ? give({ bolts: { ...bolts, held: 'nut' } }, 'nut') : undefined;
     case 'further-edge': {
       const most = bolts && roundUp(3 * BOLTS[bolts.size].hole_m);
       return bolts && bolts.edge_m.value < most! - 1e-9
@@ -134,7 +132,7 @@ export function changesOf(system: Mounted, t: number): Outcome<readonly MountCha
   const { needed, shells } = found.value;
   const own = shells.find(({ tanks }) => tanks.includes(t));
   const first = own && weakest(own);
-  if (!own || !first || first.factor === undefined || first.factor >= needed) return success([]);
+  if (!own || !first || first.factor! >= needed) return success([]);
   const { kind } = system.mounts[first.mount]!;
   const short = own.parts
     .filter(
@@ -165,6 +163,3 @@ export function changesOf(system: Mounted, t: number): Outcome<readonly MountCha
   }
   return success(changes);
 }
-
-/** What a bolt's class is called. */
-export const classWords = (of: BoltClass): string => BOLT_CLASS_ROWS[of].name;

@@ -1,16 +1,16 @@
 import { dot, meshBounds, placed, type ClosedMesh, type Vec3 } from '../../geometry';
 import { outerMesh, placeOf } from '../../model/compileFit';
+import { SIDE_WAYS } from '../../model/axes';
 import { wallAt } from '../../model/portSeat';
 import { failure, success, type Outcome } from '../../outcome';
 import { freshId } from '../../plan/edit';
 import { sideText } from '../../plan/sides';
 import type { MountDocument } from '../../plan/schema';
-import type { AlloyKey } from '../../reference/alloys';
 import { BOLTS, type BoltSize } from '../../reference/bolts';
 import type { MountStock } from '../../reference/mountStock';
 import { chosen } from '../../schema/known';
 import type { Mounted } from './loads';
-import { holds, mountsOf, weakest, type MountsCode, type WorstUse } from './mounts';
+import { holds, mountsOf, WALL_STOCK, weakest, type MountsCode, type WorstUse } from './mounts';
 
 /** Ways to hold a tank down that builders have. */
 export const HOLD_SCHOOLS = ['straps', 'tabs', 'cradle'] as const;
@@ -78,15 +78,8 @@ export function layoutsFor(system: Mounted, t: number): Outcome<readonly Layout[
   return success(layouts);
 }
 
-/** Tabs are of the tank's own metal; what is glued or not known has none. */
-const TAB_STOCK: Partial<Readonly<Record<AlloyKey, MountStock>>> = {
-  'al-5052': 'aluminium-5052',
-  'al-3003': 'aluminium-5052',
-  'al-6061': 'aluminium-6061',
-  'mild-steel': 'mild-steel',
-  'stainless-304': 'stainless',
-  'stainless-316': 'stainless',
-};
+/** Tabs are of the tank's own metal, or one that is welded to it; what is glued or not known has none. */
+const TAB_STOCK: typeof WALL_STOCK = { ...WALL_STOCK, 'al-3003': 'aluminium-5052' };
 
 type Room = {
   readonly system: Mounted;
@@ -202,12 +195,6 @@ function stopsAt(room: Room, sides: readonly StandingSide[], made: MountDocument
 const STOP_UP_M = 0.025;
 
 type StandingSide = 'fore' | 'aft' | 'port' | 'starboard';
-const WAY_OF: Readonly<Record<StandingSide, Vec3>> = {
-  fore: [1, 0, 0],
-  aft: [-1, 0, 0],
-  port: [0, 1, 0],
-  starboard: [0, -1, 0],
-};
 /** A wall stands that leans less than this. */
 const STANDS_COS = 0.94;
 const FEEL_M = 0.005;
@@ -220,7 +207,7 @@ function footingOf(outer: ClosedMesh, side: StandingSide, along_m: number, half_
   const point = (z: number): Vec3 => (side === 'fore' || side === 'aft' ? [0, along_m, z] : [along_m, 0, z]);
   const standsAt = (z: number): Vec3 | undefined => {
     const wall = wallAt(outer, { face: side }, point(z));
-    return wall && dot(wall.normal, WAY_OF[side]) > STANDS_COS ? wall.point_m : undefined;
+    return wall && dot(wall.normal, SIDE_WAYS[side]) > STANDS_COS ? wall.point_m : undefined;
   };
   for (let z = min[2] + half_m; z < max[2]; z += FEEL_M) {
     const middle = standsAt(z);

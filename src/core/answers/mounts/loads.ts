@@ -77,19 +77,22 @@ export function thrownIn(shocks: ShocksDocument, shock: ShockCase): Vec3 {
 /** What is held as one: filled to its limit, in vehicle axes. */
 export type HeldMass = { readonly mass_kg: number; readonly centre_m: Vec3; readonly size_m: number };
 
-/** The mass of the tanks of one shell filled to their limit, and its centre with the vehicle level. */
+/**
+ * The mass of the tanks of one shell filled to their limit, and its centre with the vehicle level.
+ *
+ * @param densities of the liquid of each tank of the plan [kg/m³]
+ */
 export function heldMass(
   system: MountPlan,
   shell: readonly TankDocument[],
-  densities: Densities,
-): Outcome<HeldMass, ModelCode | 'temperature-range' | 'not-found'> {
+  densities: readonly number[],
+): Outcome<HeldMass, ModelCode | 'not-found'> {
   const masses: { mass_kg: number; at_m: Vec3 }[] = [];
   let size_m = 0;
   for (const [t, document] of system.tanks.entries()) {
     if (!shell.includes(document)) continue;
-    const [tank, fluid] = [tankModel(system, t), densities(t)];
+    const tank = tankModel(system, t);
     if (!tank.ok) return tank;
-    if (!fluid.ok) return failure('temperature-range', document.name, fluid.error.detail);
     const { mesh, gross_m3 } = tank.value;
     const at = placeOf(document.mounting);
     const up = standingUp(tank.value, 0, 0);
@@ -103,7 +106,7 @@ export function heldMass(
         mass_kg,
         at_m: placed(at, at_m),
       })),
-      { mass_kg: volume_m3 * fluid.value.density_kgPerM3, at_m: placed(at, centroid) },
+      { mass_kg: volume_m3 * densities[t]!, at_m: placed(at, centroid) },
     );
     const { min, max } = meshBounds(mesh);
     size_m = Math.max(size_m, ...max.map((value, k) => value - min[k]!));

@@ -10,13 +10,14 @@ import { MOUNT_SIDES, STRAP_RUNS } from '../../plan/schema';
 import { BOLT_CLASSES, BOLT_HELD, BOLT_SIZES } from '../../reference/bolts';
 import { MOUNT_STOCK, PADS } from '../../reference/mountStock';
 import { SHOCK_KINDS, SHOCKS } from '../../reference/shocks';
+import { judgedBy } from '../../rules';
 import { chosen } from '../../schema/known';
 import { seeded } from '../../seeded';
 import { STANDARD_GRAVITY_M_PER_S2 as G } from '../../units';
 import { changesOf } from './changes';
 import { layoutsFor } from './layouts';
 import { SHOCK_CASES, shocksFrom, thrownIn, type Mounted } from './loads';
-import { holds, mountsOf, type MountsOf } from './mounts';
+import { holds, mountsOf, weakest, type MountsOf } from './mounts';
 
 beforeAll(loadKernel);
 
@@ -183,6 +184,58 @@ describe('a box on bearers under straps, by hand', () => {
     expect(stopped.cases.fore.held === true ? stopped.cases.fore.creeps : 'fore').toBe('fore');
   });
 
+  it('what is fastened by nothing that is said is not known to hold, whatever else bears', () => {
+    const lipped = [bearer('b1', 0.2, lips), bearer('b2', 0.8, lips), strap('s1', 0.2), strap('s2', 0.8)];
+    const bolts = { ...BOLTS_, count: 2 };
+    const stops = (['fore', 'aft'] as const).map((side): MountDocument => ({
+      id: side,
+      name: side,
+      kind: 'stop',
+      tank: BOX.tanks[0]!.id,
+      ...place(side === 'fore' ? 1 : 0, 0.25, 0.03),
+      made: {
+        side,
+        width_m: chosen(0.15),
+        arm_m: chosen(0.025),
+        stock: 'mild-steel',
+        thickness_m: chosen(0.008),
+        bolts,
+        bears: BEARS,
+        pad: PAD,
+      },
+    }));
+    const of = heldIn(withMounts([...lipped, ...stops]));
+    expect(part(of, 0, 'bolt')).toMatchObject({ capacity_N: undefined, factor: undefined });
+    expect(holds(of, 1)).toBeUndefined();
+    const fastened = [bearer('b1', 0.2, { ...lips, bolts }), bearer('b2', 0.8, { ...lips, bolts })];
+    const whole = heldIn(withMounts([...fastened, ...lipped.slice(2), ...stops]));
+    expect(holds(whole, 1)).toBe(true);
+    // The same held by tabs without a weld, or by the rim of a flange.
+    const corners = [0, 0.5].flatMap((y) => [0.1, 0.9].map((x) => tab(`t${x}${y}`.replaceAll('.', ''), x, y)));
+    expect(holds(heldIn(withMounts(corners)), 0.5)).toBe(true);
+    const unwelded = corners.map((one) => ({ ...one, made: { ...one.made!, weld: undefined } }) as MountDocument);
+    expect(holds(heldIn(withMounts(unwelded)), 0.5)).toBeUndefined();
+    const flange: MountDocument = {
+      id: 'rim',
+      name: 'rim',
+      kind: 'flange',
+      tank: BOX.tanks[0]!.id,
+      ...place(0.5, 0.25, 0),
+      made: {
+        side: 'down',
+        circle_m: chosen(0.45),
+        stock: 'mild-steel',
+        thickness_m: chosen(0.008),
+        bolts: { ...bolts, count: 6 },
+        bears: BEARS,
+      },
+    };
+    const rim = heldIn(withMounts([flange]));
+    expect(rim.cases.fore.held).toBe(true);
+    expect(holds(rim, 0.5)).toBeUndefined();
+    expect(weakest(rim)?.factor).toBeGreaterThan(0);
+  });
+
   it('nothing said of how it is made is not held, and not loose: not known', () => {
     const bare = layout.map(({ made: _, ...mount }) => mount as MountDocument);
     const of = heldIn(withMounts(bare));
@@ -276,6 +329,53 @@ describe('welded tabs, by hand', () => {
       });
     }
     expect([one!.cases.fore.held, other!.cases.aft.held]).toEqual([true, true]);
+  });
+});
+
+describe('rules look along the tank, however it stands in the vehicle', () => {
+  const spaced = [strap('s1', 0.1), strap('s2', 0.9)];
+  const ported = {
+    ...BOX,
+    tanks: [
+      {
+        ...BOX.tanks[0]!,
+        ports: [
+          {
+            ...BOX.tanks[0]!.ports[0]!,
+            face: 'lid' as const,
+            x_m: chosen(0.5),
+            y_m: chosen(0.25),
+            bore_m: chosen(0.04),
+          },
+        ],
+        pickups: [],
+        senders: [],
+        dipsticks: [],
+      },
+    ],
+  };
+  const idsAt = (yaw: number, mounts: readonly MountDocument[]): string[] => {
+    // Turned about its corner, and its mounts with it.
+    const angle = (yaw * Math.PI) / 180;
+    const [c, s] = [Math.cos(angle), Math.sin(angle)];
+    const system = {
+      ...ported,
+      tanks: [{ ...ported.tanks[0]!, mounting: { ...ported.tanks[0]!.mounting, yaw_deg: chosen(yaw) } }],
+      mounts: mounts.map((one) => ({
+        ...one,
+        ...place(c * one.x_m.value - s * one.y_m.value, s * one.x_m.value + c * one.y_m.value, one.z_m.value),
+      })),
+    };
+    const { findings } = judgedBy('mounts', system as SystemDocument, mountsOf(system as SystemDocument))!;
+    return findings.map(({ id }) => id);
+  };
+
+  it.each([0, 90, 180, 33])('turned by %s°: straps too far apart, and one over a port', (yaw) => {
+    expect(idsAt(yaw, spaced)).toContain('mount.strap-span');
+    expect(idsAt(yaw, spaced)).not.toContain('mount.over-port');
+    const middle = [strap('s1', 0.3), strap('s2', 0.5), strap('s3', 0.8)];
+    expect(idsAt(yaw, middle)).not.toContain('mount.strap-span');
+    expect(idsAt(yaw, middle)).toContain('mount.over-port');
   });
 });
 

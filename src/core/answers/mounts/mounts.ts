@@ -1,8 +1,10 @@
 import { dot, flatFaces, placedBack, scale, subtract, turned, type Vec3 } from '../../geometry';
 import type { ModelCode } from '../../model';
 import { outerMesh, placeOf } from '../../model/compileFit';
-import { compileMounts, SIDE_WAYS, type Astray, type MountSupport } from '../../model/compileMounts';
-import { shiftAt, standOf, type Stand, type StaticsCode, type Support, type Wrench } from '../../mounts';
+import { SIDE_WAYS } from '../../model/axes';
+import { compileMounts, type Astray, type MountSupport } from '../../model/compileMounts';
+import { reactionOf, shiftAt, standOf, type Stand, type StaticsCode, type Support, type Wrench } from '../../mounts';
+import { memoized } from '../../memo';
 import { failure, success, type Outcome } from '../../outcome';
 import { shellsIn } from '../../plan/divider';
 import type { MountDocument, TankDocument } from '../../plan/schema';
@@ -25,8 +27,7 @@ import { tankFluid } from '../flow/flowInputs';
 import { usesOf, type MountPart, type PartUse, type Wall } from './uses';
 
 /** Which way what is not held goes. */
-export const GOES = ['fore', 'aft', 'port', 'starboard', 'up', 'down', 'rolls', 'pitches', 'turns'] as const;
-export type Goes = (typeof GOES)[number];
+export type Goes = 'fore' | 'aft' | 'port' | 'starboard' | 'up' | 'down' | 'rolls' | 'pitches' | 'turns';
 
 /** How what is not held goes. */
 export const GOES_WORDS: Readonly<Record<Goes, string>> = {
@@ -82,7 +83,7 @@ export type Mounts = { readonly needed: number; readonly shells: readonly Mounts
 export type MountsCode = ModelCode | 'temperature-range' | 'not-found' | StaticsCode;
 
 /** What a tank's wall comes back from, by what it is made of; welded seams are beside it. */
-const WALL_STOCK: Partial<Readonly<Record<AlloyKey, MountStock>>> = {
+export const WALL_STOCK: Partial<Readonly<Record<AlloyKey, MountStock>>> = {
   'al-5052': 'aluminium-5052',
   'al-6061': 'aluminium-6061',
   'mild-steel': 'mild-steel',
@@ -108,8 +109,23 @@ const PRESSES_REL = 0.01;
 export const mountsOf = (system: Mounted): Outcome<Mounts, MountsCode> =>
   mountsWith(system, (t) => tankFluid(system, t));
 
-/** The same where it is known what the liquids weigh. */
-export function mountsWith(system: MountPlan, densities: Densities): Outcome<Mounts, MountsCode> {
+/** The same where it is known what the liquids weigh. However it stands meanwhile, it is held as it was. */
+export function mountsWith(
+  { tanks, fluids, mounts, shocks, vehicle }: MountPlan,
+  densities: Densities,
+): Outcome<Mounts, MountsCode> {
+  const known: number[] = [];
+  for (const [t, { name }] of tanks.entries()) {
+    const liquid = densities(t);
+    if (!liquid.ok) return failure('temperature-range', name, liquid.error.detail);
+    known.push(liquid.value.density_kgPerM3);
+  }
+  return mountsFor({ tanks, fluids, mounts, shocks, vehicle }, known);
+}
+
+const mountsFor = memoized('mounts', mountsIn, 8);
+
+function mountsIn(system: MountPlan, densities: readonly number[]): Outcome<Mounts, MountsCode> {
   const shells: MountsOf[] = [];
   for (const shell of shellsIn(system.tanks)) {
     const held = heldBy(system, shell, densities);
@@ -122,7 +138,7 @@ export function mountsWith(system: MountPlan, densities: Densities): Outcome<Mou
 function heldBy(
   system: MountPlan,
   shell: readonly TankDocument[],
-  densities: Densities,
+  densities: readonly number[],
 ): Outcome<MountsOf, MountsCode> {
   const load = heldMass(system, shell, densities);
   if (!load.ok) return load;
@@ -152,6 +168,7 @@ function heldBy(
       faces: own.some(({ mount }) => mount.tank === tank.id) ? flatFaces(outer.value) : [],
     });
   }
+  const placesOf = (index: number): number[] => supports.flatMap((one, i) => (one.mount === index ? [i] : []));
   const said = own.filter(({ mount }) => mount.made !== undefined).map(({ index }) => index);
   const shocks = shocksOf(system);
   const { mass_kg, centre_m, size_m } = load.value;
@@ -172,7 +189,9 @@ function heldBy(
   for (const shock of SHOCK_CASES) {
     const wrench: Wrench = { force_N: scale(thrownIn(shocks, shock), mass_kg), moment_Nm: [0, 0, 0] };
     if (supports.length === 0) {
-      cases[shock] = { held: undefined, why: 'Nothing is said of what holds it.' };
+      const why =
+        astray.length > 0 ? 'Nothing that is to hold it is at the tank.' : 'Nothing is said of what holds it.';
+      cases[shock] = { held: undefined, why };
       continue;
     }
     const stand = standOf(near, wrench, arm_m);
@@ -184,41 +203,35 @@ function heldBy(
       cases[shock] = { held: false, goes: wayOf(stand.value, size_m) };
       continue;
     }
-    const { forces_N, frictions_N } = stand.value.by;
-    const gives = new Map<number, Vec3>();
-    for (const [i, one] of supports.entries()) {
-      const sum = gives.get(one.mount) ?? [0, 0, 0];
-      const force = one.legs.reduce<Vec3>(
-        (total, { way }) => [
-          total[0] + way[0] * forces_N[i]!,
-          total[1] + way[1] * forces_N[i]!,
-          total[2] + way[2] * forces_N[i]!,
-        ],
-        frictions_N[i]!,
-      );
-      gives.set(one.mount, [sum[0] + force[0], sum[1] + force[1], sum[2] + force[2]]);
-    }
+    const { by } = stand.value;
+    const { forces_N, frictions_N } = by;
     const small = PRESSES_REL * mass_kg * STANDARD_GRAVITY_M_PER_S2;
     const pressing = new Set(supports.flatMap(({ mount }, i) => (Math.abs(forces_N[i]!) > small ? [mount] : [])));
     if (shock === 'rest') resting = pressing;
     const without = near.some(({ friction_ratio }) => friction_ratio > 0) ? standOf(smooth, wrench, arm_m) : stand;
+    if (!without.ok) {
+      cases[shock] = { held: undefined, why: without.error.detail };
+      continue;
+    }
     cases[shock] = {
       held: true,
-      gives_N: Object.fromEntries(gives),
-      creeps: without.ok && !without.value.held ? wayOf(without.value, size_m) : undefined,
+      gives_N: Object.fromEntries(
+        said.map((index) => {
+          const places = placesOf(index);
+          const held = { ...by, forces_N: pick(forces_N, places), frictions_N: pick(frictions_N, places) };
+          return [index, reactionOf(pick(supports, places), held).force_N];
+        }),
+      ),
+      creeps: !without.value.held ? wayOf(without.value, size_m) : undefined,
       letGo: [...resting].filter((mount) => !pressing.has(mount)),
     };
     for (const { mount, index } of own) {
-      const places = supports.flatMap((one, i) => (one.mount === index ? [i] : []));
+      const places = placesOf(index);
       const wall = walls.get(mount.tank)!;
       const at = placeOf(wall.tank.mounting);
       const uses = usesOf(
         mount,
-        {
-          supports: places.map((i) => supports[i]!),
-          forces_N: places.map((i) => forces_N[i]!),
-          frictions_N: places.map((i) => frictions_N[i]!),
-        },
+        { supports: pick(supports, places), forces_N: pick(forces_N, places), frictions_N: pick(frictions_N, places) },
         wall,
         (point) => placedBack(at, point),
         (one) => turned(at, axisOf(one)),
@@ -239,6 +252,8 @@ function heldBy(
       .sort((a, b) => (a.factor ?? -1) - (b.factor ?? -1)),
   });
 }
+
+const pick = <T>(all: readonly T[], places: readonly number[]): T[] => places.map((i) => all[i]!);
 
 /** A strap this much softer than it is holds with about the same force wherever the tank settles. */
 const SOFT_REL = 1e-4;
@@ -296,8 +311,8 @@ const TURNS = ['rolls', 'pitches', 'turns'] as const;
 const AHEAD = ['fore', 'port', 'up'] as const;
 const BEHIND = ['aft', 'starboard', 'down'] as const;
 
-/** The least factor of a shell’s mounts and what has it; undefined where nothing is asked or some is not known. */
-export const weakest = ({ parts }: MountsOf): WorstUse | undefined => parts[0];
+/** What of a shell’s mounts has the least factor of those that are known; undefined where none is. */
+export const weakest = ({ parts }: MountsOf): WorstUse | undefined => parts.find(({ factor }) => factor !== undefined);
 
 /** Whether everything is held, and borne with the factor that is needed; undefined where that is not known. */
 export function holds({ cases, parts, mounts, notSaid, astray }: MountsOf, needed: number): boolean | undefined {

@@ -1,5 +1,17 @@
-import { add, dot, norm, onFace, scale, subtract, type FlatFace, type Vec3 } from '../../geometry';
-import { SIDE_WAYS, type MountSide, type MountSupport } from '../../model/compileMounts';
+import {
+  add,
+  dot,
+  isInOutline,
+  norm,
+  onFace,
+  scale,
+  subtract,
+  toStretch,
+  type FlatFace,
+  type Vec3,
+} from '../../geometry';
+import { SIDE_WAYS } from '../../model/axes';
+import type { MountSide, MountSupport } from '../../model/compileMounts';
 import {
   armBends_N,
   bearing_N,
@@ -16,19 +28,8 @@ import { BOLTS } from '../../reference/bolts';
 import { MOUNT_STOCKS, PAD_ROWS, type MountStock } from '../../reference/mountStock';
 
 /** What of a mount may give. */
-export const MOUNT_PARTS = [
-  'strap',
-  'bolt',
-  'thread',
-  'washer',
-  'bolt-hole',
-  'own-hole',
-  'arm',
-  'weld',
-  'tank-wall',
-  'pad',
-] as const;
-export type MountPart = (typeof MOUNT_PARTS)[number];
+export type MountPart =
+  'strap' | 'bolt' | 'thread' | 'washer' | 'bolt-hole' | 'own-hole' | 'arm' | 'weld' | 'tank-wall' | 'pad';
 
 /**
  * What one part of a mount is asked to bear in one case, and what it bears:
@@ -108,15 +109,7 @@ export function usesOf(
     case 'stop':
       return stopUses(mount.made, forces);
     case 'flange':
-      return boltsOf(forces).flatMap(({ pull_N, shear_N }) =>
-        boltUses(
-          mount.made!.bolts,
-          mount.made!.bears,
-          { stock: mount.made!.stock, thickness_m: mount.made!.thickness_m },
-          pull_N,
-          shear_N,
-        ),
-      );
+      return flangeUses(mount.made, forces);
   }
 }
 
@@ -164,6 +157,17 @@ function boltsOf({ supports, forces_N }: MountForces) {
   }));
 }
 
+function flangeUses(made: Made<'flange'>, forces: MountForces): PartUse[] {
+  const bolts = boltsOf(forces);
+  return [
+    ...bolts.flatMap(({ pull_N, shear_N }) =>
+      boltUses(made.bolts, made.bears, { stock: made.stock, thickness_m: made.thickness_m }, pull_N, shear_N),
+    ),
+    // How far its rim reaches beyond the tank, and so what bends it, is not said.
+    { part: 'arm', demand_N: Math.max(...bolts.map(({ pull_N }) => pull_N)), capacity_N: undefined },
+  ];
+}
+
 function tabUses(made: Made<'tab'>, forces: MountForces, wall: Wall, toTank: (point: Vec3) => Vec3): PartUse[] {
   const bolts = boltsOf(forces);
   const stock = MOUNT_STOCKS[made.stock];
@@ -182,12 +186,13 @@ function tabUses(made: Made<'tab'>, forces: MountForces, wall: Wall, toTank: (po
       demand_N: Math.abs(along_N),
       capacity_N: armBends_N(bentYield, made.width_m.value, made.thickness_m.value, arm_m),
     });
-  if (made.weld) {
-    const whole_N = weld_N(made.stock, made.weld.throat_m.value, made.weld.length_m.value);
+  uses.push({
+    part: 'weld',
     // What turns the tab is borne by the two lines of its weld, a leg apart.
-    const asked = norm(whole) + (2 * moment_Nm) / made.leg_m.value;
-    uses.push({ part: 'weld', demand_N: asked, capacity_N: whole_N });
-  }
+    demand_N: norm(whole) + (2 * moment_Nm) / made.leg_m.value,
+    // Held by nothing that is said, it is not known to hold.
+    capacity_N: made.weld && weld_N(made.stock, made.weld.throat_m.value, made.weld.length_m.value),
+  });
   const pressed = panelUse(wall, toTank, bolts[0]?.at_m, norm(whole) + moment_Nm / made.leg_m.value, {
     area_m2: made.width_m.value * made.leg_m.value,
     side: made.wall,
@@ -219,18 +224,12 @@ function panelUse(
   if (!at_m) return undefined;
   const point = toTank(at_m);
   const face = wall.faces.find(
-    ({ frame, loops }) => dot(frame.normal, SIDE_WAYS[side]) > 0.9 && isOver(loops[0]!, inFace(frame, point)),
+    ({ frame, loops }) => dot(frame.normal, SIDE_WAYS[side]) > 0.9 && isInOutline(inFace(frame, point), loops[0]!),
   );
   if (!face) return undefined;
   const loop = face.loops[0]!;
-  const [u, v] = inFace(face.frame, point);
-  const off = Math.min(
-    ...loop.map((a, i) => {
-      const b = loop[(i + 1) % loop.length]!;
-      const length = Math.hypot(b[0] - a[0], b[1] - a[1]);
-      return Math.abs((b[0] - a[0]) * (v - a[1]) - (b[1] - a[1]) * (u - a[0])) / length;
-    }),
-  );
+  const at = inFace(face.frame, point);
+  const off = Math.min(...loop.map((a, i) => toStretch(at, a, loop[(i + 1) % loop.length]!).distance_m));
   const radius_m = Math.sqrt(area_m2 / Math.PI);
   if (off < BY_EDGE_M + radius_m / 2) return undefined;
   const spans = ([0, 1] as const)
@@ -249,16 +248,6 @@ const inFace = (frame: FlatFace['frame'], point: Vec3): readonly [number, number
   const from = subtract(point, onFace(frame, [0, 0]));
   return [dot(from, frame.u), dot(from, frame.v)];
 };
-
-/** Whether a point lies within a loop. @source even number of crossings to the right */
-function isOver(loop: readonly (readonly [number, number])[], [x, y]: readonly [number, number]): boolean {
-  let inside = false;
-  for (const [i, a] of loop.entries()) {
-    const b = loop[(i + 1) % loop.length]!;
-    if (a[1] > y !== b[1] > y && x < a[0] + ((y - a[1]) / (b[1] - a[1])) * (b[0] - a[0])) inside = !inside;
-  }
-  return inside;
-}
 
 /** A bearer that reaches this near to both edges of a face presses on the walls beside it [m]. */
 const ACROSS_M = 0.03;
@@ -284,7 +273,7 @@ function cradleUses(
   const middle = rests[4]?.at_m;
   if (middle && rests.length === 9) {
     const across = wall.faces.some(({ frame, loops }) => {
-      if (dot(frame.normal, SIDE_WAYS[made.side]) < 0.9 || !isOver(loops[0]!, inFace(frame, toTank(middle))))
+      if (dot(frame.normal, SIDE_WAYS[made.side]) < 0.9 || !isInOutline(inFace(frame, toTank(middle)), loops[0]!))
         return false;
       const spans = ([0, 1] as const).map(
         (k) => Math.max(...loops[0]!.map((p) => p[k])) - Math.min(...loops[0]!.map((p) => p[k])),
@@ -318,16 +307,18 @@ function cradleUses(
         made.lip_m.value / 2,
       ),
     });
-  if (made.bolts)
-    uses.push(
-      ...boltUses(
-        made.bolts,
-        made.bears,
-        { stock: made.stock, thickness_m: made.thickness_m },
-        0,
-        norm(aside) / made.bolts.count,
-      ),
-    );
+  uses.push(
+    ...(made.bolts
+      ? boltUses(
+          made.bolts,
+          made.bears,
+          { stock: made.stock, thickness_m: made.thickness_m },
+          0,
+          norm(aside) / made.bolts.count,
+        )
+      : // What fastens it is not said.
+        [{ part: 'bolt' as const, demand_N: norm(aside), capacity_N: undefined }]),
+  );
   return uses;
 }
 
