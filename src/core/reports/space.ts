@@ -67,6 +67,7 @@ const FILL_OF: Readonly<Partial<Record<FitShape['kind'], FillRole>>> = {
   tank: 'tank',
   standing: 'tank',
   obstacle: 'obstacle',
+  mount: 'obstacle',
   fixing: 'obstacle',
   heat: 'heat',
   reach: 'reach',
