@@ -19,6 +19,7 @@ const SOLVERS = [
   'fit',
   'fittings',
   'mounts',
+  'weight',
 ];
 /** What is written of a system: how it is described, its parts, senders and shapes by kind, and the whole. */
 const WRITTEN = ['schema', 'components', 'senders', 'shapes', 'plan'];
@@ -52,6 +53,7 @@ module.exports = {
     core('range', 'units'),
     core('fittings', 'units', 'reference'),
     core('mounts', 'geometry', 'units', 'reference'),
+    core('weight', 'geometry'),
     core('fit', 'geometry', 'units', 'reference'),
     core('formats', 'geometry', 'units'),
     core('drawings', 'geometry', 'units'),

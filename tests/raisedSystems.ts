@@ -92,6 +92,60 @@ const tabbed = (system: SystemDocument, more: object): SystemDocument => {
   const { mounts } = unwrap(layoutsFor(system, 0)).find(({ school }) => school === 'tabs')!;
   return { ...system, mounts: mounts.map((mount) => made(mount, more)) };
 };
+/** Two axles that bear its tank with room to spare. */
+export const ON_AXLES: NonNullable<SystemDocument['stance']> = {
+  weighed: 'without',
+  middle_m: chosen(0.1),
+  rating_kg: chosen(1500),
+  axles: [
+    {
+      id: 'front',
+      name: 'Front axle',
+      x_m: chosen(2),
+      track_m: chosen(1.2),
+      load_kg: chosen(500),
+      rating_kg: chosen(700),
+    },
+    {
+      id: 'rear',
+      name: 'Rear axle',
+      x_m: chosen(-0.4),
+      track_m: chosen(1.2),
+      load_kg: chosen(500),
+      rating_kg: chosen(700),
+    },
+  ],
+  hitch: undefined,
+  height: undefined,
+  hull: undefined,
+};
+export const ON_TRAILER: NonNullable<SystemDocument['stance']> = {
+  ...ON_AXLES,
+  axles: [{ ...ON_AXLES.axles![1]!, x_m: chosen(0) }],
+  hitch: { x_m: chosen(3), load_kg: chosen(50), rating_kg: chosen(75) },
+};
+/** A hull that floats its tank level enough. */
+export const AFLOAT: NonNullable<SystemDocument['stance']> = {
+  weighed: 'without',
+  middle_m: chosen(0.1),
+  hull: {
+    water: 'sea',
+    displacement_kg: chosen(1500),
+    waterline_m: chosen(0.2),
+    steady: { kind: 'given', gm_m: chosen(0.9) },
+    stations: [
+      { x_m: chosen(-2), beam_m: chosen(1.8) },
+      { x_m: chosen(0.5), beam_m: chosen(2) },
+      { x_m: chosen(3), beam_m: chosen(0) },
+    ],
+  },
+};
+const standing = (
+  system: SystemDocument,
+  kind: SystemDocument['vehicle']['kind'],
+  stance: SystemDocument['stance'],
+  changes: Changes = [],
+): SystemDocument => applied({ ...system, vehicle: { ...system.vehicle, kind }, stance }, changes);
 /** A baffle across the middle with all the openings it needs. */
 export const BAFFLE = {
   id: 'baffle',
@@ -493,6 +547,19 @@ export const RAISED_BY: Readonly<Record<string, Changes | ((system: SystemDocume
     heldDown(system, (mounts) =>
       mounts.map((mount) => (mount.kind === 'cradle' ? made(mount, { bolts: undefined }) : mount)),
     ),
+  'weight.axle-over': (system) => standing(system, 'road', ON_AXLES, [['stance.axles[1].rating_kg', chosen(501)]]),
+  'weight.whole-over': (system) => standing(system, 'road', ON_AXLES, [['stance.rating_kg', chosen(1001)]]),
+  'weight.lifts': (system) =>
+    standing(system, 'road', ON_AXLES, [
+      ['stance.axles[0].load_kg', chosen(1)],
+      [`${T}mounting.x_m`, chosen(-2)],
+    ]),
+  'weight.steers-light': (system) => standing(system, 'road', ON_AXLES, [['stance.axles[0].load_kg', chosen(100)]]),
+  'weight.hitch-over': (system) => standing(system, 'trailer', ON_TRAILER, [['stance.hitch.rating_kg', chosen(40)]]),
+  'weight.hitch-share': (system) => standing(system, 'trailer', ON_TRAILER, [['stance.hitch.load_kg', chosen(-5)]]),
+  'weight.heels': (system) => standing(system, 'boat', AFLOAT, [[`${T}mounting.y_m`, chosen(3)]]),
+  'weight.trims': (system) => standing(system, 'boat', AFLOAT, [[`${T}mounting.x_m`, chosen(9)]]),
+  'weight.unsteady': (system) => standing(system, 'boat', AFLOAT, [['stance.hull.steady.gm_m', chosen(0.2)]]),
   'tank.heavy-lift': [[`${T}shape.length_m`, chosen(0.9)]],
   'tank.petrol-aboard': [
     ['vehicle.kind', 'boat'],

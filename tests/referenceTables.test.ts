@@ -12,6 +12,7 @@ import {
 import { BOLT_CLASS_ROWS, BOLTS, RIVET_NUTS } from '@/core/reference/bolts';
 import { MOUNT_STOCKS, PAD_ROWS } from '@/core/reference/mountStock';
 import { FACTORS, SHOCKS } from '@/core/reference/shocks';
+import { WATER_ROWS } from '@/core/reference/waters';
 import { EXCITATIONS } from '@/core/reference/excitation';
 import { FOAM, FOAM_LETS } from '@/core/reference/foam';
 import { MEASURING, STANDING } from '@/core/reference/standing';
@@ -52,6 +53,7 @@ const rows: readonly (readonly [string, Sourced])[] = [
   ...Object.entries(PAD_ROWS),
   ...Object.entries(SHOCKS),
   ...Object.entries(FACTORS),
+  ...Object.entries(WATER_ROWS),
   ...LINE_SIZES.map((row) => [`${row.kind} ${row.name}`, row] as const),
   ...Object.entries(GAUGE_TABLES),
   ...COMPATIBILITY.map((row) => [row.key, row] as const),

@@ -17,6 +17,7 @@ import { expelledOf, lineAnswers, type Expelled, type LineAnswers } from './line
 import type { Solved } from './lines/profile';
 import { fitForSteps, reachFor, type FitOutcome, type ReachOutcome } from './fit/fitCache';
 import { mountsWith, type Mounts, type MountsCode } from './mounts/mounts';
+import { standsWith, type Stands, type StandsCode } from './weight/stands';
 import { gaugeResult, type GaugeResult } from './gauge/gauge';
 import { reserves, type ReserveResult } from './tank/pickups';
 import { sheetsOf, type SheetsOutcome } from './fit/sheets';
@@ -52,6 +53,8 @@ export type Evaluation = {
   readonly reach: ReachOutcome | undefined;
   /** What holds the tanks, and what of it gives first; absent as the fit is. */
   readonly mounts: Outcome<Mounts, MountsCode> | undefined;
+  /** What the tanks do to what the vehicle stands on; absent as the fit is. */
+  readonly stands: Outcome<Stands, StandsCode> | undefined;
   readonly range: Outcome<RangeResult, 'no-burn' | 'no-consumer' | 'no-pickup' | 'no-tank'>;
 };
 
@@ -153,6 +156,7 @@ export function* evaluationAt(
     fit: undefined,
     reach: undefined,
     mounts: undefined,
+    stands: undefined,
   };
   if (each === 'numbers') return success({ ...first, ...none });
   const solved = flows.flatMap((flow) => (flow.ok ? [flow.value] : []));
@@ -166,6 +170,7 @@ export function* evaluationAt(
     fit: yield* fitForSteps(system),
     reach: reachFor(system),
     mounts: mountsWith(system, (t) => success(prepared.value.fluids[t]!)),
+    stands: standsWith(system, (t) => success(prepared.value.fluids[t]!)),
   });
 }
 

@@ -42,6 +42,7 @@ const PLAN = [
   'prices',
   'mounts',
   'shocks',
+  'stance',
   'fit',
 ] as const satisfies readonly Part[];
 const WHOLE = [...PLAN, 'conditions'] as const;
@@ -49,6 +50,8 @@ const SPACE = ['fit', 'tanks', 'mounts', 'lines'] as const;
 const TANKS = ['tanks', 'fluids'] as const;
 const STOOD = [...TANKS, 'conditions'] as const;
 const HELD = [...STOOD, 'mounts', 'shocks', 'vehicle'] as const;
+
+const RODE = [...STOOD, 'vehicle', 'stance'] as const;
 
 const row = <const R extends readonly Part[]>(
   says: string,
@@ -69,6 +72,7 @@ export const ANSWERS = {
   clearances: row('clearances', SPACE, 'rested', { judged: true, verb: 'fit' }),
   reach: row('what hands and tools get to', SPACE, 'rested', { judged: true, verb: 'fit' }),
   mounts: row('what holds the tanks', HELD, 'rested', { judged: true, verb: 'mounts' }),
+  stands: row('what the vehicle stands on', RODE, 'rested', { judged: true, verb: 'mass' }),
   spreads: row('the spreads', WHOLE, 'rested'),
   attitudeMap: row('the attitude map', TANKS, 'asked'),
   solid: row('the picture of the tank', STOOD, 'asked'),

@@ -28,6 +28,7 @@ import { mountDrawing } from './mounts/drawing';
 import { layoutsFor } from './mounts/layouts';
 import { mountsOf } from './mounts/mounts';
 import { tipsOf } from './tank/tips';
+import { standsOf } from './weight/stands';
 import { tankSolid } from './tank/solid';
 import { tankTable, type TableAt } from './tank/table';
 import { builtResult, changesOf } from './tank/tankChanges';
@@ -128,6 +129,7 @@ export const answerWork = <J extends Counted>(rules: AskedRules<J>) =>
     ),
     tips: atOnce((stood: Read<'tips'>, t: number) => tipsOf(stood, t)),
     mounts: atOnce((system: Read<'mounts'>) => mountsOf(system)),
+    stands: atOnce((system: Read<'stands'>) => standsOf(system)),
     mountDrawing: atOnce((plan: Read<'mountDrawing'>, t: number) => mountDrawing(plan, t)),
     layouts: atOnce((system: Read<'layouts'>, t: number) => layoutsFor(system, t)),
     mountChanges: atOnce((system: Read<'mountChanges'>, t: number) => mountChangesOf(system, t)),

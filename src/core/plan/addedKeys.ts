@@ -168,6 +168,7 @@ export const ADDED_KEYS: Readonly<Record<number, readonly string[]>> = {
     'limits.surgeCompartment_m3',
     'mounts[].made',
     'shocks',
+    'stance',
     'practice.catchTank',
     'practice.flats',
     'practice.lining',

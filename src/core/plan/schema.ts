@@ -9,6 +9,7 @@ import { fit } from './schemaFit';
 import { MOST_RECORDS, record } from './schemaRecords';
 import { conditions } from './schemaState';
 import { mount, shocks } from './schemaMounts';
+import { stance } from './schemaStance';
 import { tank } from './schemaTank';
 import { closed, id, keys, kindIs, listOf, name, oneOf, text } from '../schema/tools';
 import { constraints, envelope, limits, practice, rulebook, vehicle, wishes } from './schemaWishes';
@@ -30,6 +31,7 @@ export { SENDER_KINDS, SWINGS, type SwingArmDocument } from '../senders';
 export { MEASURE_DIRECTIONS as HOWS, SPOT_KINDS, OBSTACLE_ROLES } from './schemaFit';
 export { FACES, PICKUP_KINDS, PORT_ROLES, STRAINERS, TURNS } from './schemaPorts';
 export { MOUNT_KINDS, MOUNT_SIDES, STRAP_RUNS, type MountKind } from './schemaMounts';
+export { WEIGHED } from './schemaStance';
 export { FLAP_WAYS, PART_OPERATIONS } from './schemaTank';
 export { RULEBOOKS, VEHICLES } from './schemaWishes';
 export { COMPONENT_KINDS, END_NAMES, type ComponentKind, type EndName } from '../components';
@@ -64,6 +66,7 @@ export const systemSchema = closed({
   prices: listOf(linePrice, 100),
   mounts: listOf(mount, 60),
   shocks,
+  stance,
   fit,
   records: listOf(record, MOST_RECORDS),
 });
@@ -81,6 +84,8 @@ export type ShapeDocument = Shape;
 /** As much of a system as the space depends on, and what hands and tools get to in it. */
 export type SpacePlan = Pick<SystemDocument, 'fit' | 'tanks' | 'mounts' | 'lines'>;
 export type MountDocument = SystemDocument['mounts'][number];
+/** What the vehicle stands on. */
+export type StanceDocument = NonNullable<SystemDocument['stance']>;
 export type ShocksDocument = NonNullable<SystemDocument['shocks']>;
 export type EnvelopeDocument = SystemDocument['envelope'];
 export type TankDocument = SystemDocument['tanks'][number];

@@ -15,6 +15,7 @@ import { PICKUP_RULES } from './pickupRules';
 import { RANGE_RULES } from './rangeRules';
 import { REACH_RULES } from './reachRules';
 import { MOUNT_RULES } from './mountRules';
+import { STAND_RULES } from './standRules';
 import { byGravity } from './gravity';
 import { lacking, type Partly } from './lacks';
 import type {
@@ -22,6 +23,7 @@ import type {
   FitRuleContext,
   Judgement,
   MountRuleContext,
+  StandRuleContext,
   NotJudged,
   ReachRuleContext,
   Rule,
@@ -42,6 +44,7 @@ type Contexts = {
   readonly reach: ReachRuleContext;
   readonly sheets: SheetRuleContext;
   readonly mounts: MountRuleContext;
+  readonly stands: StandRuleContext;
 };
 export type JudgedKey = keyof Contexts;
 type ContextOf<K extends JudgedKey> = Contexts[K];
@@ -71,6 +74,7 @@ export const RULES = [
   ...reading('details', GAUGE_RULES),
   ...reading('details', RANGE_RULES),
   ...reading('mounts', MOUNT_RULES),
+  ...reading('stands', STAND_RULES),
 ];
 
 /** What every rule has to say of a plan in a state, valves and pumps as they stand, gravest findings first. */
@@ -149,6 +153,8 @@ export function judgedBy(key: AnswerKey, system: Plan, value: unknown): Judgemen
       return judgeAnswer('reach', { system, evaluation: { reach: value as Evaluation['reach'] } });
     case 'mounts':
       return judgeAnswer('mounts', { system, evaluation: { mounts: value as Evaluation['mounts'] } });
+    case 'stands':
+      return judgeAnswer('stands', { system, evaluation: { stands: value as Evaluation['stands'] } });
     case 'sheets':
       return judgeAnswer('sheets', { system, evaluation: { sheets: value as Evaluation['sheets'] } });
     default:

@@ -121,7 +121,34 @@ const LACKS: Readonly<Record<Need, (partly: Partly) => string | undefined>> = {
           )
           .at(0)
       : undefined,
+  'axles-said': ({ system }) =>
+    isOnLand(system) && (system.stance?.axles ?? []).length === 0
+      ? 'nothing is said of what its axles bear'
+      : undefined,
+  'axle-ratings': ({ system }) =>
+    system.stance?.axles
+      ?.flatMap(({ name, rating_kg }) => (rating_kg ? [] : `what ${name} may bear is not said`))
+      .at(0),
+  'hitch-rating': ({ system }) => {
+    const { stance, vehicle } = system;
+    if (stance?.hitch) return stance.hitch.rating_kg ? undefined : 'what the coupling may bear is not said';
+    return vehicle.kind === 'trailer' ? 'nothing is said of its coupling' : undefined;
+  },
+  'whole-rating': ({ system: { stance } }) =>
+    (stance?.axles ?? []).length > 0 && !stance?.rating_kg ? 'what it may weigh in all is not said' : undefined,
+  'hull-said': ({ system }) =>
+    system.vehicle.kind === 'boat' && !system.stance?.hull ? 'nothing is said of the hull' : undefined,
+  'stands-solved': ({ evaluation: { stands } }) => {
+    if (!stands) return later('what the vehicle stands on is');
+    // Whether it had to be said, others say.
+    if (!stands.ok) return stands.error.code === 'not-said' ? undefined : failed(stands);
+    return firstFailed(
+      stands.value.cases.flatMap(({ wheels, tips, afloat }) => [wheels, tips, afloat].flatMap((each) => each ?? [])),
+    );
+  },
 };
+
+const isOnLand = ({ vehicle }: Plan): boolean => vehicle.kind !== 'boat' && vehicle.kind !== 'bench';
 
 /** What does no harm where it runs out: neither fire nor fumes. */
 export const isHarmless = (fluid: FluidKey | undefined): boolean =>

@@ -17,6 +17,9 @@ export type ReachRuleContext = { readonly system: Plan; readonly evaluation: Pic
 /** What the rules of mounts look at: how the tanks are held. */
 export type MountRuleContext = { readonly system: Plan; readonly evaluation: Pick<Evaluation, 'mounts'> };
 
+/** What the rules of weight look at: what the vehicle stands on. */
+export type StandRuleContext = { readonly system: Plan; readonly evaluation: Pick<Evaluation, 'stands'> };
+
 /** What the rules of ports look at: the faces as sheets. */
 export type SheetRuleContext = { readonly system: Plan; readonly evaluation: Pick<Evaluation, 'sheets'> };
 
@@ -56,6 +59,12 @@ export const NEEDS = [
   'mounts-said',
   'mounts-solved',
   'mount-parts',
+  'axles-said',
+  'axle-ratings',
+  'hitch-rating',
+  'whole-rating',
+  'hull-said',
+  'stands-solved',
 ] as const;
 export type Need = (typeof NEEDS)[number];
 

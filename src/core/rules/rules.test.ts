@@ -23,6 +23,8 @@ import {
   inBay,
   type Changes,
   heldDown,
+  ON_AXLES,
+  ON_TRAILER,
 } from '../../../tests/raisedSystems';
 
 const idsOf = (system: SystemDocument): string[] =>
@@ -155,6 +157,20 @@ describe('three results', () => {
         ),
         'with-fit',
       ),
+    'axles-said': () => evaluated({ ...SOUND, vehicle: { ...SOUND.vehicle, kind: 'road' } }, 'with-fit'),
+    'axle-ratings': () =>
+      evaluated(
+        { ...SOUND, stance: { ...ON_AXLES, axles: ON_AXLES.axles!.map(({ rating_kg: _, ...axle }) => axle) } },
+        'with-fit',
+      ),
+    'whole-rating': () => evaluated({ ...SOUND, stance: { ...ON_AXLES, rating_kg: undefined } }, 'with-fit'),
+    'hitch-rating': () =>
+      evaluated(
+        { ...SOUND, vehicle: { ...SOUND.vehicle, kind: 'trailer' }, stance: { ...ON_TRAILER, hitch: undefined } },
+        'with-fit',
+      ),
+    'hull-said': () => evaluated({ ...SOUND, vehicle: { ...SOUND.vehicle, kind: 'boat' } }, 'with-fit'),
+    'stands-solved': () => evaluated({ ...SOUND, stance: ON_AXLES }, 'without-fit'),
     details: () => ({ system: SOUND, evaluation: unwrap(evaluateSystem(SOUND, 'numbers')) }),
     lines: () => ({ system: SOUND, evaluation: unwrap(evaluateSystem(SOUND, 'numbers')) }),
     circuits: () => ({ system: SOUND, evaluation: unwrap(evaluateSystem(SOUND, 'numbers')) }),

@@ -113,17 +113,14 @@ export const UNIT_GROUPS: Readonly<Record<UnitGroup, Group>> = {
   },
   mass: {
     label: 'Weight',
-    choices: each('mass', [
-      ['kg', 'kg'],
-      ['lb', 'lb'],
-    ]),
+    choices: { kg: choice('kg', { mass: 'kg', load: 'kg' }), lb: choice('lb', { mass: 'lb', load: 'lb' }) },
   },
   force: {
     label: 'Force and torque',
     choices: {
-      kN: choice('kN, N·m', { force: 'kN', torque: 'Nm' }),
-      daN: choice('daN, N·m', { force: 'daN', torque: 'Nm' }),
-      lbf: choice('lbf, lbf·ft', { force: 'lbf', torque: 'lbf_ft' }),
+      kN: choice('kN, N·m', { force: 'kN', torque: 'Nm', stiffness: 'N_per_mm' }),
+      daN: choice('daN, N·m', { force: 'daN', torque: 'Nm', stiffness: 'N_per_mm' }),
+      lbf: choice('lbf, lbf·ft', { force: 'lbf', torque: 'lbf_ft', stiffness: 'lbf_per_in' }),
     },
   },
   density: {

@@ -16,14 +16,20 @@ export type Role =
   /** What a dosing pump gives at a stroke. */
   | 'dose'
   | 'mass'
+  /** What wheels, couplings and hulls bear. */
+  | 'load'
   | 'density'
   | 'duration'
+  /** Of what swings or rolls once. */
+  | 'period'
   | 'roadSpeed'
   | 'seaSpeed'
   | 'lineSpeed'
   | 'acceleration'
   | 'force'
   | 'torque'
+  | 'stiffness'
+  | 'frequency'
   | 'burn'
   | 'transfer'
   | 'pressure'

@@ -13,6 +13,8 @@ export type Kind =
   | 'acceleration'
   | 'force'
   | 'torque'
+  | 'stiffness'
+  | 'frequency'
   | 'flow'
   | 'pressure'
   | 'angle'
@@ -137,6 +139,11 @@ export const UNITS: Readonly<Record<Kind, readonly Unit[]>> = {
     unit('lbf_ft', 'lbf·ft', POUND_KG * STANDARD_GRAVITY_M_PER_S2 * FOOT_M, 'ft lb|ft-lb|lb ft|lb-ft|lbf ft|ft lbf'),
     unit('lbf_in', 'lbf·in', POUND_KG * STANDARD_GRAVITY_M_PER_S2 * INCH_M, 'in lb|in-lb|lb in|lbf in|in lbf'),
   ],
+  stiffness: [
+    unit('N_per_mm', 'N/mm', 1e3, 'kn/m'),
+    unit('lbf_per_in', 'lbf/in', (POUND_KG * STANDARD_GRAVITY_M_PER_S2) / INCH_M, 'lb/in|lbs/in'),
+  ],
+  frequency: [unit('Hz', 'Hz', 1, 'hertz'), unit('per_min', 'a minute', 1 / MINUTE_S, 'rpm|1/min|cpm')],
   flow: [
     unit('L_per_h', 'L/h', 1e-3 / HOUR_S, 'l/hr|lph|litres/hour|litre/hour'),
     unit('L_per_min', 'L/min', 1e-3 / MINUTE_S, 'lpm|litres/minute|litre/minute'),

@@ -513,6 +513,24 @@ export const TASKS: Readonly<Record<Stage, readonly Task[]>> = {
       rules: ['mount.not-held', 'mount.too-weak', 'mount.creeps'],
       acts: 'nothing',
     },
+    {
+      key: 'weight',
+      label: 'Weight',
+      question: 'What full and empty tanks do to axles and coupling, or to trim and heel',
+      fields: ['stance'],
+      rules: [
+        'weight.axle-over',
+        'weight.whole-over',
+        'weight.lifts',
+        'weight.steers-light',
+        'weight.hitch-over',
+        'weight.hitch-share',
+        'weight.heels',
+        'weight.trims',
+        'weight.unsteady',
+      ],
+      acts: 'nothing',
+    },
   ],
 };
 

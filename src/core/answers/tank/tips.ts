@@ -13,9 +13,9 @@ import { metalOf } from './tankResult';
 /** Of what it holds to its limit. */
 export const TIP_FILLS = ['empty', 'half', 'full'] as const;
 export type TipFill = (typeof TIP_FILLS)[number];
-const SHARES: Readonly<Record<TipFill, number>> = { empty: 0, half: 0.5, full: 1 };
+export const SHARES: Readonly<Record<TipFill, number>> = { empty: 0, half: 0.5, full: 1 };
 
-const MAIN_WAYS = ['fore', 'aft', 'port', 'starboard'] as const;
+export const MAIN_WAYS = ['fore', 'aft', 'port', 'starboard'] as const;
 export type TipWay = (typeof MAIN_WAYS)[number] | 'least';
 const WAYS: Readonly<Record<(typeof MAIN_WAYS)[number], Vec3>> = {
   fore: [1, 0, 0],
@@ -72,7 +72,7 @@ export function tipsOf(system: Stood, t: number): Outcome<Tips, TipsCode> {
     })),
   });
   const { edges, span_m } = base.value;
-  const chosen = MAIN_WAYS.map((way) => ({ way, edge: facing(edges, WAYS[way]) }));
+  const chosen = MAIN_WAYS.map((way) => ({ way, edge: facing(edges, way) }));
   const rows: TipRow[] = [];
   const least = {} as Record<TipFill, number>;
   const angles = new Map<TipEdge, Record<TipFill, number>>();
@@ -99,8 +99,8 @@ export function tipsOf(system: Stood, t: number): Outcome<Tips, TipsCode> {
 }
 
 /** The edge that looks one way most. */
-const facing = (edges: readonly TipEdge[], way: Vec3): TipEdge =>
-  edges.reduce((best, edge) => (dot(edge.out, way) > dot(best.out, way) ? edge : best));
+export const facing = (edges: readonly TipEdge[], way: (typeof MAIN_WAYS)[number]): TipEdge =>
+  edges.reduce((best, edge) => (dot(edge.out, WAYS[way]) > dot(best.out, WAYS[way]) ? edge : best));
 
 /** The outline of what a tank stands on. */
 function baseOf(

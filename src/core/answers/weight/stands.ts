@@ -1,0 +1,329 @@
+import { clipBelow, convexHull, levelForVolume, placed, posedMesh, turnedBack, type Vec3 } from '../../geometry';
+import { memoized } from '../../memo';
+import { tankModel, type ModelCode } from '../../model';
+import { placeOf } from '../../model/compileFit';
+import type { TankModel } from '../../model/compileTank';
+import { sharedWall } from '../../model/sharedWall';
+import { failure, success, type Outcome } from '../../outcome';
+import { shellsIn } from '../../plan/divider';
+import type { StanceDocument, SystemDocument } from '../../plan/schema';
+import { WATER_ROWS } from '../../reference/waters';
+import { edgesOf, tipAngle_rad } from '../../tank';
+import { radians } from '../../units';
+import {
+  afloat,
+  inclinedGm_m,
+  rolledGm_m,
+  springShares,
+  waterplaneOf,
+  type Aboard,
+  type Afloat,
+  type AfloatCode,
+  type Spring,
+} from '../../weight';
+import { tankFluid } from '../flow/flowInputs';
+import type { Densities } from '../mounts/loads';
+import { metalOf } from '../tank/tankResult';
+import { facing, MAIN_WAYS, SHARES, TIP_FILLS, type TipFill } from '../tank/tips';
+
+/** As much of a plan as what the vehicle stands on depends on. */
+type StandPlan = Pick<SystemDocument, 'tanks' | 'fluids' | 'vehicle' | 'stance'>;
+
+/** What wheels and a coupling bear. */
+export type OnWheels = {
+  /** In the order of the plan’s axles [kg]. */
+  readonly axles: readonly { readonly load_kg: number; readonly port_kg: number; readonly starboard_kg: number }[];
+  readonly hitch_kg: number | undefined;
+  readonly total_kg: number;
+  /** Where all of it lies, along and across [m]. */
+  readonly centre_m: readonly [number, number];
+  /** Names of what the rest would have to hold down: no load is right then. */
+  readonly lifts: readonly string[];
+};
+
+/** With the tanks filled so far. */
+export type StandCase = {
+  /** All alike; or those of one shell full and all others empty. */
+  readonly fill: TipFill | 'only';
+  readonly tanks: readonly number[];
+  /** The tanks and what is in them. */ readonly aboard_kg: number;
+  /** Where axles are said. */ readonly wheels?: Outcome<OnWheels, 'no-base'>;
+  /** Leans at which it goes over, where its height is said [rad]. */
+  readonly tips?: Outcome<Readonly<Record<(typeof MAIN_WAYS)[number], number>>, 'no-base' | 'not-found'>;
+  /** Where a hull is said. */ readonly afloat?: Outcome<Afloat, AfloatCode>;
+};
+
+export type Stands = {
+  readonly cases: readonly StandCase[];
+  /** Metacentric height of the hull as weighed, and its waterline’s ends [m]. */
+  readonly hull?: { readonly gm_m: number; readonly aft_m: number; readonly fore_m: number };
+};
+
+export type StandsCode = ModelCode | 'temperature-range' | 'not-found' | 'not-said' | 'bad-hull';
+
+/** What the tanks do to the vehicle’s axles, or to how its hull lies, as they fill. */
+export const standsOf = (system: StandPlan & Pick<SystemDocument, 'conditions'>): Outcome<Stands, StandsCode> =>
+  standsWith(system, (t) => tankFluid(system, t));
+
+/** The same where it is known what the liquids weigh. */
+export function standsWith(
+  { tanks, fluids, vehicle, stance }: StandPlan,
+  densities: Densities,
+): Outcome<Stands, StandsCode> {
+  if (!stance || !(stance.hull || (stance.axles ?? []).length > 0))
+    return failure('not-said', 'stance', 'Nothing is said of what the vehicle stands on.');
+  const known: number[] = [];
+  for (const [t, { name }] of tanks.entries()) {
+    const liquid = densities(t);
+    if (!liquid.ok) return failure('temperature-range', name, liquid.error.detail);
+    known.push(liquid.value.density_kgPerM3);
+  }
+  return standsFor({ tanks, fluids, vehicle, stance }, known);
+}
+
+const standsFor = memoized('stands', standsIn, 8);
+
+/** A tank as the vehicle bears it. */
+type Carried = {
+  readonly metal: readonly Aboard[];
+  readonly fullVolume_m3: number;
+  readonly model: TankModel;
+  readonly density_kgPerM3: number;
+  /** Its liquid, filled to a share of its limit, with up some way; undefined where its level is not found. */
+  readonly liquid: (share: number, up: Vec3) => readonly Aboard[] | undefined;
+};
+
+function standsIn(system: StandPlan, densities: readonly number[]): Outcome<Stands, StandsCode> {
+  const stance = system.stance!;
+  const carried: Carried[] = [];
+  for (const [t, document] of system.tanks.entries()) {
+    const model = tankModel(system, t);
+    if (!model.ok) return model;
+    const { mesh, gross_m3 } = model.value;
+    const at = placeOf(document.mounting);
+    const fullVolume_m3 = gross_m3 * document.fillLimit_ratio.value;
+    carried.push({
+      model: model.value,
+      fullVolume_m3,
+      density_kgPerM3: densities[t]!,
+      metal: metalOf(model.value, sharedWall(system.tanks, document)).map(({ mass_kg, at_m }) => ({
+        mass_kg,
+        at_m: placed(at, at_m),
+      })),
+      liquid: (share, up) => {
+        if (share === 0) return [];
+        const normal = turnedBack(at, up);
+        const level = levelForVolume(mesh, normal, share * fullVolume_m3);
+        const centroid = level.ok ? clipBelow(mesh, { normal, offset_m: level.value.offset_m }).centroid_m : undefined;
+        return centroid && [{ mass_kg: share * fullVolume_m3 * densities[t]!, at_m: placed(at, centroid) }];
+      },
+    });
+  }
+  const hull = stance.hull && hullOf(stance.hull, stance.middle_m.value);
+  if (hull && !hull.ok) return hull;
+  const shells = shellsIn(system.tanks).map((shell) => shell.map((tank) => system.tanks.indexOf(tank)));
+  const fillings = [
+    ...TIP_FILLS.map((fill) => ({
+      fill,
+      tanks: system.tanks.map((_, t) => t),
+      shares: carried.map(() => SHARES[fill]),
+    })),
+    ...(shells.length > 1
+      ? shells.map((tanks) => ({
+          fill: 'only' as const,
+          tanks,
+          shares: carried.map((_, t) => (tanks.includes(t) ? 1 : 0)),
+        }))
+      : []),
+  ];
+  const cases: StandCase[] = [];
+  for (const { fill, tanks, shares } of fillings) {
+    const more = (up: Vec3): readonly Aboard[] | undefined => aboardSince(stance.weighed, carried, shares, up);
+    const level = more(UP);
+    if (!level) return failure('not-found', 'tanks', 'Where a liquid’s weight lies could not be worked out.');
+    const wheels = (stance.axles ?? []).length > 0 ? wheelsOf(stance, level) : undefined;
+    const isMain = fill !== 'only';
+    cases.push({
+      fill,
+      tanks,
+      aboard_kg: carried.reduce(
+        (sum, { metal, fullVolume_m3, density_kgPerM3 }, t) =>
+          sum + metal.reduce((own, { mass_kg }) => own + mass_kg, 0) + shares[t]! * fullVolume_m3 * density_kgPerM3,
+        0,
+      ),
+      ...(wheels ? { wheels } : {}),
+      ...(wheels?.ok && isMain && stance.height ? { tips: tipsOver(stance, carried, shares, stance.height) } : {}),
+      ...(hull?.ok ? { afloat: afloat(hull.value, more) } : {}),
+    });
+  }
+  const along = stance.hull?.stations.map(({ x_m }) => x_m.value);
+  return success({
+    cases,
+    ...(hull?.ok && along
+      ? { hull: { gm_m: hull.value.gm_m, aft_m: Math.min(...along), fore_m: Math.max(...along) } }
+      : {}),
+  });
+}
+
+const UP: Vec3 = [0, 0, 1];
+/** Of what was filled to its limit when it was weighed. */
+const shareWeighed = (weighed: StanceDocument['weighed']): number => (weighed === 'full' ? 1 : 0);
+
+/** What came aboard since it was weighed, with what went as less than nothing. */
+function aboardSince(
+  weighed: StanceDocument['weighed'],
+  carried: readonly Carried[],
+  shares: readonly number[],
+  up: Vec3,
+): readonly Aboard[] | undefined {
+  const before = shareWeighed(weighed);
+  const masses: Aboard[] = [];
+  for (const [t, { metal, liquid }] of carried.entries()) {
+    if (weighed === 'without') masses.push(...metal);
+    if (shares[t] === before) continue;
+    const [now, then] = [liquid(shares[t]!, up), liquid(before, up)];
+    if (!now || !then) return undefined;
+    masses.push(...now, ...then.map(({ mass_kg, at_m }) => ({ mass_kg: -mass_kg, at_m })));
+  }
+  return masses;
+}
+
+/** A coupling stays at its height: against it wheels are soft. */
+const HITCH_RATE = 1e4;
+/** Where no rate of any wheel is said only that they are alike matters [N/m]. */
+const ANY_RATE_N_PER_M = 1e5;
+
+/** Axles that share their load by a beam, as the springs of their two sides. */
+type Bogie = { readonly axles: readonly number[]; readonly port: Spring; readonly starboard: Spring };
+
+function springsOf(stance: StanceDocument): { readonly bogies: readonly Bogie[]; readonly hitch: Spring | undefined } {
+  const axles = stance.axles ?? [];
+  const rates = axles.flatMap(({ rate_NPerM }) => rate_NPerM?.value ?? []);
+  const usual = rates.length > 0 ? rates.reduce((sum, rate) => sum + rate, 0) / rates.length : ANY_RATE_N_PER_M;
+  const groups: number[][] = [];
+  for (const [a, { sharesWithLast }] of axles.entries())
+    if (sharesWithLast && groups.length > 0) groups.at(-1)!.push(a);
+    else groups.push([a]);
+  const mean = (group: readonly number[], of: (axle: (typeof axles)[number]) => number): number =>
+    group.reduce((sum, a) => sum + of(axles[a]!), 0) / group.length;
+  const bogies = groups.map((group): Bogie => {
+    const [x, half] = [mean(group, ({ x_m }) => x_m.value), mean(group, ({ track_m }) => track_m.value) / 2];
+    const rate_NPerM = group.length * mean(group, ({ rate_NPerM }) => rate_NPerM?.value ?? usual);
+    const at = (y: number): Spring => ({ at_m: [x, stance.middle_m.value + y], rate_NPerM });
+    return { axles: group, port: at(half), starboard: at(-half) };
+  });
+  const most = Math.max(...bogies.map(({ port }) => port.rate_NPerM));
+  return {
+    bogies,
+    hitch: stance.hitch && { at_m: [stance.hitch.x_m.value, stance.middle_m.value], rate_NPerM: HITCH_RATE * most },
+  };
+}
+
+/** What each wheel bears: as it was weighed, with its share of what came aboard since. */
+function wheelsOf(stance: StanceDocument, more: readonly Aboard[]): Outcome<OnWheels, 'no-base'> {
+  const axles = stance.axles ?? [];
+  const { bogies, hitch } = springsOf(stance);
+  const springs = [...bogies.flatMap(({ port, starboard }) => [port, starboard]), ...(hitch ? [hitch] : [])];
+  const sums = springs.map(() => 0);
+  for (const { mass_kg, at_m } of more) {
+    const shares = springShares(springs, [at_m[0], at_m[1]]);
+    if (!shares)
+      return failure('no-base', 'stance', 'Its wheels stand on one line: say where another axle or its coupling is.');
+    for (const [i, share] of shares.entries()) sums[i]! += mass_kg * share;
+  }
+  const loads = axles.map(({ load_kg, portLoad_kg }, a) => {
+    const b = bogies.findIndex((bogie) => bogie.axles.includes(a));
+    const count = bogies[b]!.axles.length;
+    const onPort = portLoad_kg?.value ?? load_kg.value / 2;
+    const port_kg = onPort + sums[2 * b]! / count;
+    const starboard_kg = load_kg.value - onPort + sums[2 * b + 1]! / count;
+    return { load_kg: port_kg + starboard_kg, port_kg, starboard_kg };
+  });
+  const hitch_kg = stance.hitch && stance.hitch.load_kg.value + sums.at(-1)!;
+  const total_kg = loads.reduce((sum, { load_kg }) => sum + load_kg, 0) + (hitch_kg ?? 0);
+  if (!(total_kg > 0)) return failure('no-base', 'stance', 'As weighed, with the tanks, it weighs nothing.');
+  const middle = stance.middle_m.value;
+  const along =
+    loads.reduce((sum, { load_kg }, a) => sum + load_kg * axles[a]!.x_m.value, 0) +
+    (hitch_kg ?? 0) * (stance.hitch?.x_m.value ?? 0);
+  const across = loads.reduce(
+    (sum, { port_kg, starboard_kg }, a) => sum + ((port_kg - starboard_kg) * axles[a]!.track_m.value) / 2,
+    0,
+  );
+  return success({
+    axles: loads,
+    hitch_kg,
+    total_kg,
+    centre_m: [along / total_kg, middle + across / total_kg],
+    lifts: [...axles.flatMap(({ name }, a) => (Math.min(loads[a]!.port_kg, loads[a]!.starboard_kg) < 0 ? [name] : []))],
+  });
+}
+
+/** How far it leans before it goes over its wheels, everything stiff but the liquids. */
+function tipsOver(
+  stance: StanceDocument,
+  carried: readonly Carried[],
+  shares: readonly number[],
+  height: NonNullable<StanceDocument['height']>,
+): StandCase['tips'] {
+  const weighed = wheelsOf(stance, []);
+  if (!weighed.ok) return weighed;
+  const before = shareWeighed(stance.weighed);
+  const fixed: Aboard[] = [
+    { mass_kg: weighed.value.total_kg, at_m: [...weighed.value.centre_m, height.centre_m.value] },
+  ];
+  for (const { metal, liquid } of carried) {
+    if (stance.weighed === 'without') fixed.push(...metal);
+    const then = liquid(before, UP);
+    if (!then) return failure('not-found', 'tanks', 'Where a liquid’s weight lies could not be worked out.');
+    fixed.push(...then.map(({ mass_kg, at_m }) => ({ mass_kg: -mass_kg, at_m })));
+  }
+  const standing = {
+    fixed,
+    liquids: carried.map(({ model, fullVolume_m3, density_kgPerM3 }, t) => ({
+      mesh: posedMesh(model.mesh, placeOf(model.document.mounting)),
+      volume_m3: shares[t]! * fullVolume_m3,
+      density_kgPerM3,
+    })),
+  };
+  const middle = stance.middle_m.value;
+  const outline = convexHull([
+    ...(stance.axles ?? []).flatMap(({ x_m, track_m }): [number, number][] => [
+      [x_m.value, middle + track_m.value / 2],
+      [x_m.value, middle - track_m.value / 2],
+    ]),
+    ...(stance.hitch ? [[stance.hitch.x_m.value, middle] as [number, number]] : []),
+  ]);
+  if (outline.length < 3) return failure('no-base', 'stance', 'Its wheels stand on one line.');
+  const edges = edgesOf(outline, height.ground_m.value);
+  const angles = {} as Record<(typeof MAIN_WAYS)[number], number>;
+  for (const way of MAIN_WAYS) {
+    const angle = tipAngle_rad(standing, facing(edges, way));
+    if (angle === undefined) return failure('not-found', 'tanks', 'How it leans could not be worked out.');
+    angles[way] = angle;
+  }
+  return success(angles);
+}
+
+function hullOf(hull: NonNullable<StanceDocument['hull']>, middle_m: number) {
+  const stations = hull.stations.map(({ x_m, beam_m }) => ({ x_m: x_m.value, beam_m: beam_m.value }));
+  const waterplane = waterplaneOf(stations);
+  if (!waterplane)
+    return failure('bad-hull', 'stance', 'Its stations enclose no waterline: give a breadth at two places or more.');
+  const { steady } = hull;
+  const displacement_kg = hull.displacement_kg.value;
+  const gm_m =
+    steady.kind === 'given'
+      ? steady.gm_m.value
+      : steady.kind === 'moved'
+        ? inclinedGm_m(displacement_kg, steady.moved_kg.value, steady.moved_m.value, radians(steady.heeled_deg.value))
+        : rolledGm_m(Math.max(...stations.map(({ beam_m }) => beam_m)), steady.period_s.value);
+  return success({
+    waterplane,
+    displacement_kg,
+    density_kgPerM3: WATER_ROWS[hull.water].density_kgPerM3,
+    gm_m,
+    middle_m,
+    waterline_m: hull.waterline_m.value,
+  });
+}
