@@ -26,7 +26,21 @@ import { loadKernel } from '@/core/geometry';
 import { withoutMemory } from '@/core/memo';
 import { findingKeys, judge } from '@/core/rules';
 import { asNamed, NAMED_SHAPES } from '@/core/shapes';
-import { applied, inBay, OBSTACLE, ofJob, PROBE, RAISED_BY, SOUND, square, T, type Changes } from './raisedSystems';
+import {
+  AFLOAT,
+  applied,
+  inBay,
+  OBSTACLE,
+  ofJob,
+  ON_AXLES,
+  ON_TRAILER,
+  PROBE,
+  RAISED_BY,
+  SOUND,
+  square,
+  T,
+  type Changes,
+} from './raisedSystems';
 
 /** Every leaf of the published schema, by key, lists as `[]`; a value with its origin and spread is one leaf. */
 type Schema = {
@@ -309,6 +323,33 @@ const OTHERS: readonly SystemDocument[] = [
       },
     ],
   },
+  // On axles with all that can be said of them; afloat by each way to know how steady a hull is.
+  {
+    ...SOUND,
+    tanks: SOUND.tanks.map((tank) => ({ ...tank, elsewhere: false })),
+    stance: {
+      ...ON_TRAILER,
+      weighed: 'dry',
+      axles: ON_AXLES.axles!.map((axle, a) => ({
+        ...axle,
+        portLoad_kg: chosen(260),
+        rate_NPerM: chosen(a === 0 ? 3e4 : 8e4),
+        sharesWithLast: a === 1,
+      })),
+      height: { ground_m: chosen(-0.5), centre_m: chosen(0.2) },
+    },
+  },
+  ...(
+    [
+      { kind: 'given', gm_m: chosen(0.9) },
+      { kind: 'moved', moved_kg: chosen(80), moved_m: chosen(0.8), heeled_deg: chosen(3) },
+      { kind: 'rolled', period_s: chosen(2) },
+    ] as const
+  ).map((steady): SystemDocument => ({
+    ...SOUND,
+    vehicle: { ...SOUND.vehicle, kind: 'boat' },
+    stance: { ...AFLOAT, hull: { ...AFLOAT.hull!, steady } },
+  })),
   ofJob('expelled', { school: 'small' }),
   ...(['screw', 'both-ways'] as const).map((kind) =>
     applied(

@@ -1,14 +1,18 @@
-import { tipsOf } from '@/core/answers';
+import { MOVED_M, standsOf, tipsOf, type Stands } from '@/core/answers';
+import type { Outcome } from '@/core/outcome';
+import type { SystemDocument } from '@/core/plan';
 import { failed, type Verb } from './verb';
 
 export const mass: Verb = {
   name: 'mass',
-  summary: 'what each tank weighs, where its centre lies as it fills, and when it tips over, set down loose',
+  summary:
+    'what each tank weighs, where its centre lies as it fills, when it tips over, and what it does to axles or trim',
   prints:
-    'tanks[]: dryMass_kg, liquidMass_kg (now), fullMass_kg (at the fill limit), centre_m (now), balance[] (volume_m3, mass_kg, centre_m), tips: base_m (what it stands on), rows[]: way, angles_rad (empty, half, full)',
+    'tanks[]: dryMass_kg, liquidMass_kg (now), fullMass_kg (at the fill limit), centre_m (now), balance[] (volume_m3, mass_kg, centre_m), tips: base_m (what it stands on), rows[]: way, angles_rad (empty, half, full); stands: what the vehicle stands on (null where not said): cases[]: fill, tanks, aboard_kg, wheels (axles[] by id, hitch_kg, total_kg, centre_m, lifts), tips by way [rad], afloat (sinks_m, bowDown_rad, portDown_rad, gm_m); moved[] (tanks, way, by_m, and what that adds, all full)',
   needs: 'tanks',
   run: (system, { tanks }) => ({
     system: system.name,
+    stands: standing(system),
     tanks: tanks.map((tank, t) => {
       const tips = tipsOf(system, t);
       return {
@@ -24,3 +28,34 @@ export const mass: Verb = {
     }),
   }),
 };
+
+const plainly = <T>(outcome: Outcome<T> | undefined) =>
+  outcome === undefined ? null : outcome.ok ? outcome.value : failed(outcome.error);
+
+function standing(system: SystemDocument) {
+  const stands = standsOf(system);
+  if (!stands.ok) return stands.error.code === 'not-said' ? null : failed(stands.error);
+  const { cases, moved, hull }: Stands = stands.value;
+  return {
+    hull: hull ?? null,
+    moved: moved.map(({ tanks, ...more }) => ({
+      tanks: tanks.map((t) => system.tanks[t]!.id),
+      by_m: MOVED_M,
+      ...more,
+    })),
+    cases: cases.map(({ fill, tanks, aboard_kg, wheels, tips, afloat }) => ({
+      fill,
+      tanks: tanks.map((t) => system.tanks[t]!.id),
+      aboard_kg,
+      wheels: wheels?.ok
+        ? {
+            ...wheels.value,
+            hitch_kg: wheels.value.hitch_kg ?? null,
+            axles: wheels.value.axles.map((axle, a) => ({ id: system.stance!.axles![a]!.id, ...axle })),
+          }
+        : plainly(wheels),
+      tips: plainly(tips),
+      afloat: plainly(afloat),
+    })),
+  };
+}

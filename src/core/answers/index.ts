@@ -115,7 +115,15 @@ export {
 } from './mounts/loads';
 export { HOLD_SCHOOLS, layoutsFor, STRAP_SPAN_M, type HoldSchool, type Layout } from './mounts/layouts';
 export { changesOf as mountChangesOf, type MountChange, type MountChangeKind } from './mounts/changes';
-export { standsOf, type OnWheels, type StandCase, type Stands, type StandsCode } from './weight/stands';
+export {
+  MOVED_M,
+  standsOf,
+  type Moved,
+  type OnWheels,
+  type StandCase,
+  type Stands,
+  type StandsCode,
+} from './weight/stands';
 export { MAIN_WAYS, TIP_FILLS, tipsOf, type TipFill, type TipRow, type Tips, type TipWay } from './tank/tips';
 export type { BalancePoint, Detail, PickupResult, TankResult } from './tank/tankResult';
 export type { SectionDrawing, SenderDrawing, TankDrawing } from './tank/drawing';

@@ -79,6 +79,7 @@ export const ANSWERS = {
   strapping: row('the strapping table', STOOD, 'asked', { verb: 'table' }),
   tips: row('when it tips over', STOOD, 'asked', { verb: 'mass' }),
   mountDrawing: row('the drawing of what holds it', ['tanks', 'mounts'], 'asked'),
+  standDrawing: row('the drawing of what it stands on', ['tanks', 'stance'], 'asked'),
   layouts: row('ways to hold it down', HELD, 'asked', { verb: 'mounts' }),
   mountChanges: row('what makes it hold', HELD, 'asked', { verb: 'mounts' }),
   stl: row('the tank as a mesh', ['tanks'], 'asked'),

@@ -28,6 +28,7 @@ import { mountDrawing } from './mounts/drawing';
 import { layoutsFor } from './mounts/layouts';
 import { mountsOf } from './mounts/mounts';
 import { tipsOf } from './tank/tips';
+import { standDrawing } from './weight/drawing';
 import { standsOf } from './weight/stands';
 import { tankSolid } from './tank/solid';
 import { tankTable, type TableAt } from './tank/table';
@@ -131,6 +132,7 @@ export const answerWork = <J extends Counted>(rules: AskedRules<J>) =>
     mounts: atOnce((system: Read<'mounts'>) => mountsOf(system)),
     stands: atOnce((system: Read<'stands'>) => standsOf(system)),
     mountDrawing: atOnce((plan: Read<'mountDrawing'>, t: number) => mountDrawing(plan, t)),
+    standDrawing: atOnce((plan: Read<'standDrawing'>) => standDrawing(plan)),
     layouts: atOnce((system: Read<'layouts'>, t: number) => layoutsFor(system, t)),
     mountChanges: atOnce((system: Read<'mountChanges'>, t: number) => mountChangesOf(system, t)),
     stl: atOnce(({ tanks }: Read<'stl'>, t: number): Uint8Array<ArrayBuffer> | undefined => {

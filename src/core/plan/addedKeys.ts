@@ -153,6 +153,7 @@ export const ADDED_KEYS: Readonly<Record<number, readonly string[]>> = {
     'lines[].from.stretched',
     'lines[].to.seal',
     'lines[].to.stretched',
+    'tanks[].elsewhere',
     'tanks[].foam',
     'tanks[].inside',
     'tanks[].material.density_kgPerM3',

@@ -29,6 +29,7 @@ export {
   systemSchema,
   UNION_BRANCHES,
   VEHICLES,
+  WEIGHED,
   POUR_STATES,
   POUR_WAYS,
   SENDER_KINDS,
@@ -53,6 +54,7 @@ export {
   type MotionDocument,
   type SpotDocument,
   type ObstacleDocument,
+  type StanceDocument,
   type WayStep,
   type ComponentDocument,
   type ConsumerDocument,
@@ -140,6 +142,7 @@ export {
   type CatalogueCode,
 } from './catalogue';
 export { editsBetween, withEdits, type PathEdit } from './edits';
+export { withTankMoved } from './moved';
 export { middleOf, shareWall, withSealedDivider, type Divider } from './divider';
 export { CAP_WORDS, capWays, letsAirIn, letsAirOut, newCap, type Cap, type CapKind } from './caps';
 export { CAP_KINDS, MARK_COLOURS } from './schemaPorts';

@@ -60,6 +60,7 @@ function allIds(system: SystemDocument): { id: string; path: string }[] {
     ...of(system.lines, 'lines'),
     ...of(system.consumers, 'consumers'),
     ...of(system.mounts, 'mounts'),
+    ...of(system.stance?.axles ?? [], 'stance.axles'),
     ...of(system.fit.obstacles, 'fit.obstacles'),
     ...of(system.fit.spots, 'fit.spots'),
     ...(system.fit.bay.kind === 'measured'

@@ -5,7 +5,20 @@ import { sender } from '../senders';
 import { calibration, dipstick, sightTube } from './schemaGauge';
 import { pickup, port } from './schemaPorts';
 import { AXES, shape } from '../shapes';
-import { ANGLE, closed, id, keys, listOf, name, optionalList, oneOf, SPAN_M, TANK_M, text } from '../schema/tools';
+import {
+  ANGLE,
+  closed,
+  flag,
+  id,
+  keys,
+  listOf,
+  name,
+  optionalList,
+  oneOf,
+  SPAN_M,
+  TANK_M,
+  text,
+} from '../schema/tools';
 
 /** A tank: its body, what stands inside it, and what is on it and in it. */
 const place = {
@@ -73,6 +86,7 @@ export const tank = closed({
     pitch_deg: known(-ANGLE, ANGLE, 'mounted pitch', 'slope'),
     roll_deg: known(-180, 180, 'mounted roll', 'slope'),
   }),
+  /** It stands in a shed or on shore: the vehicle does not bear it. */ elsewhere: flag().optional(),
   material: closed({
     alloy: oneOf<AlloyKey>(keys(ALLOYS)),
     thickness_m: known(0.0003, 0.03, 'sheet thickness', 'thickness'),

@@ -35,6 +35,7 @@ export type SpaceLook = {
 
 export type SpaceDrawing = {
   readonly drawing: Drawing;
+  readonly mmPerM: number;
   /** What the numbers in it stand for, from 1 on. */
   readonly numbered: readonly { readonly id: string; readonly name: string }[];
   /** Where the names may stand beside the views; below them where it is left out. */ readonly legend?: Place;
@@ -46,7 +47,7 @@ export const VIEW_AXES: Readonly<Record<FitViewKey, readonly [0 | 1 | 2, 0 | 1 |
   plan: [0, 1],
 };
 /** Looking forward, port is to the left. */
-const MIRROR: Readonly<Record<FitViewKey, 1 | -1>> = { side: 1, end: -1, plan: 1 };
+export const MIRROR: Readonly<Record<FitViewKey, 1 | -1>> = { side: 1, end: -1, plan: 1 };
 
 const LINE_OF: Readonly<Record<FitShape['kind'], LineRole>> = {
   wall: 'metal',
@@ -167,6 +168,7 @@ export function spaceDrawing(seen: FitDrawing, look: SpaceLook): SpaceDrawing {
   const labels = labelled(marks, wishes, sheet);
   return {
     drawing: { title: look.title, ...sheet, marks: [...marks, ...labels.marks] },
+    mmPerM: layout.scale,
     numbered: numbered.map(({ id, name }) => ({ id, name })),
     ...(layout.legend ? { legend: layout.legend } : {}),
   };

@@ -13,7 +13,7 @@ const standsIn = ({ evaluation: { stands } }: StandRuleContext): Stands | undefi
 export function fillWords(system: Pick<Plan, 'tanks'>, { fill, tanks }: StandCase): string {
   const names = tanks.map((t) => system.tanks[t]!.name).join(' and ');
   if (fill === 'only') return `only ${names} full`;
-  const all = system.tanks.length > 1 ? 'all tanks' : names;
+  const all = tanks.length > 1 ? 'all tanks' : names;
   return fill === 'half' ? `${all} half full` : `${all} ${fill}`;
 }
 

@@ -38,6 +38,35 @@ function onSheet(svg: SVGSVGElement, event: { readonly clientX: number; readonly
   return [x, y] as const;
 }
 
+/**
+ * What is done as a pointer takes hold: the document as it was, changed by how far it was drawn over the sheet [mm], as
+ * one step of undo. The drawing may be made anew on the way, at another scale: it goes by how it was taken hold of.
+ */
+export const dragging =
+  (edit: string, change: (before: SystemDocument, way_mm: readonly [number, number]) => SystemDocument) =>
+  (event: PointerEvent<SVGGElement>): void => {
+    const before = useEditor.getState().system;
+    const target = event.currentTarget;
+    const svg = target.ownerSVGElement;
+    if (!before || !svg) return;
+    target.setPointerCapture(event.pointerId);
+    const start = onSheet(svg, event);
+    beginGesture();
+    const move = (next: globalThis.PointerEvent): void => {
+      const here = onSheet(svg, next);
+      applyEdit(edit, () => change(before, [here[0] - start[0], here[1] - start[1]]));
+    };
+    const end = (): void => {
+      target.removeEventListener('pointermove', move);
+      target.removeEventListener('pointerup', end);
+      target.removeEventListener('pointercancel', end);
+      endGesture(before, edit);
+    };
+    target.addEventListener('pointermove', move);
+    target.addEventListener('pointerup', end);
+    target.addEventListener('pointercancel', end);
+  };
+
 /** What takes hold of a tank's handles in each of its views: dragged over the sheet, or moved by arrow keys. */
 export function tankGrips(sheet: TankSheet, handles: readonly Handle[]): ReadonlyMap<string, GripProps> {
   return new Map(
@@ -51,30 +80,10 @@ function gripOf(handle: Handle, view: TankViewKey, { frames, mmPerM }: TankSheet
   const frame = frames[view];
   const [across, upward] = [DIRECTIONS[frame.across]!, DIRECTIONS[frame.upward]!];
   const edit = `move ${handle.label}`;
-  const onPointerDown = (event: PointerEvent<SVGGElement>): void => {
-    const before = useEditor.getState().system;
-    const target = event.currentTarget;
-    const svg = target.ownerSVGElement;
-    if (!before || !svg) return;
-    target.setPointerCapture(event.pointerId);
-    const start = onSheet(svg, event);
-    beginGesture();
-    // The drawing may be made anew on the way, at another scale: it goes by how it was taken hold of.
-    const move = (next: globalThis.PointerEvent): void => {
-      const here = onSheet(svg, next);
-      const by = inTank([here[0] - start[0], here[1] - start[1]], frame, mmPerM);
-      applyEdit(edit, () => moved(moved(before, handle, across, by.across_m), handle, upward, by.upward_m));
-    };
-    const end = (): void => {
-      target.removeEventListener('pointermove', move);
-      target.removeEventListener('pointerup', end);
-      target.removeEventListener('pointercancel', end);
-      endGesture(before, edit);
-    };
-    target.addEventListener('pointermove', move);
-    target.addEventListener('pointerup', end);
-    target.addEventListener('pointercancel', end);
-  };
+  const onPointerDown = dragging(edit, (before, way) => {
+    const by = inTank(way, frame, mmPerM);
+    return moved(moved(before, handle, across, by.across_m), handle, upward, by.upward_m);
+  });
   const onKeyDown = (event: KeyboardEvent): void => {
     const { step_m, large_m } = stepsNow();
     const step = event.shiftKey ? large_m : step_m;

@@ -59,8 +59,9 @@ export function FitViews({
 
 const VIEWS = ['side', 'end', 'plan'] as const;
 /** By the keyboard each is reached once, in the first view. */
-const pressOnly = ({ onClick, style }: GripProps): GripProps => ({
+const pressOnly = ({ onClick, onPointerDown, style }: GripProps): GripProps => ({
   ...(onClick ? { onClick } : {}),
+  ...(onPointerDown ? { onPointerDown } : {}),
   ...(style ? { style } : {}),
 });
 
@@ -82,14 +83,14 @@ export function Drawn({
   readonly moving: Moving | undefined;
   readonly title?: string;
   /** Nothing for what is not pressed: that lies over nothing then. */
-  readonly gripOf?: (id: string, name: string) => GripProps | undefined;
+  readonly gripOf?: (id: string, name: string, view: FitViewKey, mmPerM: number) => GripProps | undefined;
   readonly chosen?: string | undefined;
 }) {
   const reader = useReader();
   const vehicle = useValue((system) => system.vehicle.kind);
   const isNarrow = useNarrow();
   const [ref, width_mm] = useRoom(USUAL_PX);
-  const { drawing, numbered, legend } = useMemo(
+  const { drawing, mmPerM, numbered, legend } = useMemo(
     () =>
       spaceDrawing(seen, {
         title:
@@ -109,8 +110,10 @@ export function Drawn({
     gripOf &&
     new Map(
       numbered.flatMap(({ id, name }) => {
-        const grip = gripOf(id, name);
-        return grip ? VIEWS.map((view) => [`${view}:${id}`, view === 'side' ? grip : pressOnly(grip)] as const) : [];
+        return VIEWS.flatMap((view) => {
+          const grip = gripOf(id, name, view, mmPerM);
+          return grip ? [[`${view}:${id}`, view === 'side' ? grip : pressOnly(grip)] as const] : [];
+        });
       }),
     );
   return (

@@ -18,6 +18,8 @@ const SUFFIX: Readonly<Record<string, readonly string[]>> = {
   m3: ['volume'],
   Pa: ['pressure'],
   N: ['force'],
+  kg: ['mass'],
+  NPerM: ['stiffness'],
   m3PerS: ['flow'],
   ohm: ['resistance'],
   V: ['voltage'],

@@ -5,14 +5,15 @@ import { TankPicker } from '../tank/TankPicker';
 import { useTask } from '../workspace/goTo';
 import { LayoutTask } from './LayoutTask';
 import { StrengthTask } from './StrengthTask';
+import { WeightTask } from './WeightTask';
 
-/** What holds the tank, and whether it does. */
+/** What holds the tank, whether it does, and what its weight does. */
 export function MountsStage() {
   const task = useTask('mounts');
   return (
     <Box display="grid" gridTemplateColumns="minmax(0, 1fr)" gap="4">
       <TankPicker />
-      {task === 'strength' ? <StrengthTask /> : <LayoutTask />}
+      {task === 'strength' ? <StrengthTask /> : task === 'weight' ? <WeightTask /> : <LayoutTask />}
     </Box>
   );
 }

@@ -517,7 +517,7 @@ export const TASKS: Readonly<Record<Stage, readonly Task[]>> = {
       key: 'weight',
       label: 'Weight',
       question: 'What full and empty tanks do to axles and coupling, or to trim and heel',
-      fields: ['stance'],
+      fields: ['stance', 'tanks.*.elsewhere'],
       rules: [
         'weight.axle-over',
         'weight.whole-over',

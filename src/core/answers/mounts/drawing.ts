@@ -1,18 +1,11 @@
-import {
-  convexHull,
-  meshBounds,
-  placedBack,
-  posedMesh,
-  silhouette,
-  type ClosedMesh,
-  type Point2,
-} from '../../geometry';
+import { meshBounds, placedBack, posedMesh, type ClosedMesh } from '../../geometry';
 import { outerMesh, placeOf } from '../../model/compileFit';
 import { mountBodies } from '../../model/mountBodies';
 import { failure, success, type Outcome } from '../../outcome';
 import type { Plan } from '../../plan/schema';
 import { joinedSurface } from '../../fit';
 import { VIEW_AXES, type FitDrawing, type FitShape, type FitViewKey } from '../fit/fitDrawing';
+import { outlineOf } from '../fit/outline';
 
 /** A tank with what holds it, from three sides; a mount that is not at the tank, or not said, is not drawn. */
 export function mountDrawing(
@@ -50,14 +43,4 @@ export function mountDrawing(
     },
     views: { side: view('side'), end: view('end'), plan: view('plan') },
   });
-}
-
-function outlineOf(
-  { positions, triangles }: Pick<ClosedMesh, 'positions' | 'triangles'>,
-  [u, v]: readonly [0 | 1 | 2, 0 | 1 | 2],
-): Point2[][] {
-  const points = Array.from(triangles, (vertex): Point2 => [positions[3 * vertex + u]!, positions[3 * vertex + v]!]);
-  const seen = silhouette(Array.from({ length: points.length / 3 }, (_, i) => points.slice(3 * i, 3 * i + 3)));
-  // What is seen on edge has no area: its hull is drawn.
-  return seen.length > 0 ? seen : [convexHull(points)];
 }

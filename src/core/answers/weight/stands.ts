@@ -1,4 +1,4 @@
-import { clipBelow, convexHull, levelForVolume, placed, posedMesh, turnedBack, type Vec3 } from '../../geometry';
+import { add, clipBelow, convexHull, levelForVolume, placed, posedMesh, turnedBack, type Vec3 } from '../../geometry';
 import { memoized } from '../../memo';
 import { tankModel, type ModelCode } from '../../model';
 import { placeOf } from '../../model/compileFit';
@@ -19,6 +19,7 @@ import {
   type Aboard,
   type Afloat,
   type AfloatCode,
+  type Hull,
   type Spring,
 } from '../../weight';
 import { tankFluid } from '../flow/flowInputs';
@@ -53,8 +54,21 @@ export type StandCase = {
   /** Where a hull is said. */ readonly afloat?: Outcome<Afloat, AfloatCode>;
 };
 
+/** What all tanks full do otherwise where those of one shell stand further one way. */
+export type Moved = {
+  readonly tanks: readonly number[];
+  readonly way: 'fore' | 'port';
+  /** More on each axle, and on the port side of all. */
+  readonly axles_kg?: readonly number[];
+  readonly hitch_kg?: number;
+  readonly port_kg?: number;
+  readonly bowDown_rad?: number;
+  readonly portDown_rad?: number;
+};
+
 export type Stands = {
   readonly cases: readonly StandCase[];
+  /** For each shell, moved by `MOVED_M`. */ readonly moved: readonly Moved[];
   /** Metacentric height of the hull as weighed, and its waterline’s ends [m]. */
   readonly hull?: { readonly gm_m: number; readonly aft_m: number; readonly fore_m: number };
 };
@@ -73,6 +87,7 @@ export function standsWith(
   if (!stance || !(stance.hull || (stance.axles ?? []).length > 0))
     return failure('not-said', 'stance', 'Nothing is said of what the vehicle stands on.');
   const known: number[] = [];
+  if (tanks.every(({ elsewhere }) => elsewhere)) return failure('not-said', 'tanks', 'No tank stands on the vehicle.');
   for (const [t, { name }] of tanks.entries()) {
     const liquid = densities(t);
     if (!liquid.ok) return failure('temperature-range', name, liquid.error.detail);
@@ -96,22 +111,21 @@ type Carried = {
 function standsIn(system: StandPlan, densities: readonly number[]): Outcome<Stands, StandsCode> {
   const stance = system.stance!;
   const carried: Carried[] = [];
+  const isAboard = (t: number): boolean => !system.tanks[t]!.elsewhere;
   for (const [t, document] of system.tanks.entries()) {
     const model = tankModel(system, t);
     if (!model.ok) return model;
     const { mesh, gross_m3 } = model.value;
     const at = placeOf(document.mounting);
-    const fullVolume_m3 = gross_m3 * document.fillLimit_ratio.value;
+    const fullVolume_m3 = isAboard(t) ? gross_m3 * document.fillLimit_ratio.value : 0;
+    const metal = isAboard(t) ? metalOf(model.value, sharedWall(system.tanks, document)) : [];
     carried.push({
       model: model.value,
       fullVolume_m3,
       density_kgPerM3: densities[t]!,
-      metal: metalOf(model.value, sharedWall(system.tanks, document)).map(({ mass_kg, at_m }) => ({
-        mass_kg,
-        at_m: placed(at, at_m),
-      })),
+      metal: metal.map(({ mass_kg, at_m }) => ({ mass_kg, at_m: placed(at, at_m) })),
       liquid: (share, up) => {
-        if (share === 0) return [];
+        if (share === 0 || fullVolume_m3 === 0) return [];
         const normal = turnedBack(at, up);
         const level = levelForVolume(mesh, normal, share * fullVolume_m3);
         const centroid = level.ok ? clipBelow(mesh, { normal, offset_m: level.value.offset_m }).centroid_m : undefined;
@@ -121,11 +135,13 @@ function standsIn(system: StandPlan, densities: readonly number[]): Outcome<Stan
   }
   const hull = stance.hull && hullOf(stance.hull, stance.middle_m.value);
   if (hull && !hull.ok) return hull;
-  const shells = shellsIn(system.tanks).map((shell) => shell.map((tank) => system.tanks.indexOf(tank)));
+  const shells = shellsIn(system.tanks)
+    .map((shell) => shell.map((tank) => system.tanks.indexOf(tank)).filter(isAboard))
+    .filter((tanks) => tanks.length > 0);
   const fillings = [
     ...TIP_FILLS.map((fill) => ({
       fill,
-      tanks: system.tanks.map((_, t) => t),
+      tanks: carried.flatMap((_, t) => (isAboard(t) ? [t] : [])),
       shares: carried.map(() => SHARES[fill]),
     })),
     ...(shells.length > 1
@@ -156,18 +172,54 @@ function standsIn(system: StandPlan, densities: readonly number[]): Outcome<Stan
       ...(hull?.ok ? { afloat: afloat(hull.value, more) } : {}),
     });
   }
+  const fullHere = cases.find(({ fill }) => fill === 'full')!;
+  const moved = shells.flatMap((own) =>
+    (['fore', 'port'] as const).flatMap((way) => {
+      const by = way === 'fore' ? ([MOVED_M, 0, 0] as const) : ([0, MOVED_M, 0] as const);
+      const there = carried.map((one, t) => (own.includes(t) ? shifted(one, by) : one));
+      const more = (up: Vec3) =>
+        aboardSince(
+          stance.weighed,
+          carried,
+          carried.map(() => 1),
+          up,
+          there,
+        );
+      return movedBy(stance, fullHere, hull?.ok ? hull.value : undefined, more, { tanks: own, way }) ?? [];
+    }),
+  );
   const along = stance.hull?.stations.map(({ x_m }) => x_m.value);
   return success({
     cases,
+    moved,
     ...(hull?.ok && along
       ? { hull: { gm_m: hull.value.gm_m, aft_m: Math.min(...along), fore_m: Math.max(...along) } }
       : {}),
   });
 }
 
+/** So far a tank is moved to see what that does [m]. */
+export const MOVED_M = 0.1;
+
 const UP: Vec3 = [0, 0, 1];
 /** Of what was filled to its limit when it was weighed. */
 const shareWeighed = (weighed: StanceDocument['weighed']): number => (weighed === 'full' ? 1 : 0);
+
+const gone = (masses: readonly Aboard[]): Aboard[] => masses.map(({ mass_kg, at_m }) => ({ mass_kg: -mass_kg, at_m }));
+
+/** A tank that stands elsewhere. */
+const shifted = (one: Carried, by: Vec3): Carried => {
+  const move = (masses: readonly Aboard[]): Aboard[] =>
+    masses.map(({ mass_kg, at_m }) => ({ mass_kg, at_m: add(at_m, by) }));
+  return {
+    ...one,
+    metal: move(one.metal),
+    liquid: (share, up) => {
+      const masses = one.liquid(share, up);
+      return masses && move(masses);
+    },
+  };
+};
 
 /** What came aboard since it was weighed, with what went as less than nothing. */
 function aboardSince(
@@ -175,17 +227,52 @@ function aboardSince(
   carried: readonly Carried[],
   shares: readonly number[],
   up: Vec3,
+  /** Where they stand now, if elsewhere than when it was weighed. */ now: readonly Carried[] = carried,
 ): readonly Aboard[] | undefined {
   const before = shareWeighed(weighed);
   const masses: Aboard[] = [];
-  for (const [t, { metal, liquid }] of carried.entries()) {
-    if (weighed === 'without') masses.push(...metal);
-    if (shares[t] === before) continue;
-    const [now, then] = [liquid(shares[t]!, up), liquid(before, up)];
-    if (!now || !then) return undefined;
-    masses.push(...now, ...then.map(({ mass_kg, at_m }) => ({ mass_kg: -mass_kg, at_m })));
+  for (const [t, was] of carried.entries()) {
+    const is = now[t]!;
+    if (weighed === 'without') masses.push(...is.metal);
+    else if (is !== was) masses.push(...is.metal, ...gone(was.metal));
+    if (is === was && shares[t] === before) continue;
+    const [holds, held] = [is.liquid(shares[t]!, up), was.liquid(before, up)];
+    if (!holds || !held) return undefined;
+    masses.push(...holds, ...gone(held));
   }
   return masses;
+}
+
+/** What differs from how it stands full; nothing where either cannot be told. */
+function movedBy(
+  stance: StanceDocument,
+  here: StandCase,
+  hull: Hull | undefined,
+  more: (up: Vec3) => readonly Aboard[] | undefined,
+  of: Pick<Moved, 'tanks' | 'way'>,
+): Moved | undefined {
+  const level = more(UP);
+  if (!level) return undefined;
+  const wheels = here.wheels && wheelsOf(stance, level);
+  const lies = hull && afloat(hull, more);
+  const [was, lay] = [here.wheels, here.afloat];
+  const onPort = ({ axles }: OnWheels): number => axles.reduce((sum, { port_kg }) => sum + port_kg, 0);
+  return {
+    ...of,
+    ...(wheels?.ok && was?.ok
+      ? {
+          axles_kg: wheels.value.axles.map(({ load_kg }, a) => load_kg - was.value.axles[a]!.load_kg),
+          port_kg: onPort(wheels.value) - onPort(was.value),
+          ...(wheels.value.hitch_kg === undefined ? {} : { hitch_kg: wheels.value.hitch_kg - was.value.hitch_kg! }),
+        }
+      : {}),
+    ...(lies?.ok && lay?.ok
+      ? {
+          bowDown_rad: lies.value.bowDown_rad - lay.value.bowDown_rad,
+          portDown_rad: lies.value.portDown_rad - lay.value.portDown_rad,
+        }
+      : {}),
+  };
 }
 
 /** A coupling stays at its height: against it wheels are soft. */
@@ -276,7 +363,7 @@ function tipsOver(
     if (stance.weighed === 'without') fixed.push(...metal);
     const then = liquid(before, UP);
     if (!then) return failure('not-found', 'tanks', 'Where a liquid’s weight lies could not be worked out.');
-    fixed.push(...then.map(({ mass_kg, at_m }) => ({ mass_kg: -mass_kg, at_m })));
+    fixed.push(...gone(then));
   }
   const standing = {
     fixed,
@@ -305,7 +392,7 @@ function tipsOver(
   return success(angles);
 }
 
-function hullOf(hull: NonNullable<StanceDocument['hull']>, middle_m: number) {
+function hullOf(hull: NonNullable<StanceDocument['hull']>, middle_m: number): Outcome<Hull, 'bad-hull'> {
   const stations = hull.stations.map(({ x_m, beam_m }) => ({ x_m: x_m.value, beam_m: beam_m.value }));
   const waterplane = waterplaneOf(stations);
   if (!waterplane)
