@@ -79,3 +79,50 @@ test('without mounts nothing is called held; a mount that is loose, astray or un
   await page.getByTestId('stage-findings').click();
   await expect(page.getByRole('main')).toContainText('Strap 1 holds nothing');
 });
+
+test('axles weighed, the tank drawn to one side, and put back where both sides are alike', async ({ page }) => {
+  await openCopy(page, 'box-boat', 'mounts/weight');
+  await page.getByRole('button', { name: 'Say what its axles bear' }).click();
+  const stands = page.getByTestId('stands');
+  const table = stands.getByRole('table', { name: 'What each axle bears' });
+  await expect(table).toContainText('Coupling');
+  // What it may bear is not said: nothing is called good.
+  await expect(page.getByTestId('stand-verdict')).toContainText('Not known whether it bears them');
+  const stance = page.getByTestId('stance');
+  await stance.getByRole('button', { name: 'Most it may bear, Axle' }).click();
+  await enter(page, 'Most it may bear, Axle', '200');
+  await settled(page);
+  await expect(page.getByTestId('stand-verdict')).toContainText(/Axle: \d+ kg of 200 kg/);
+  await enter(page, 'Most it may bear, Axle', '9000');
+  await settled(page);
+  // By keys, and by the pointer, as one step of undo each.
+  const tank = page.getByTestId('stand-picture').getByRole('button', { name: /move with the arrow keys/ });
+  const width = async (): Promise<string> => (await table.getByRole('row', { name: /^Full/ }).textContent()) ?? '';
+  const before = await width();
+  await tank.press('Shift+ArrowUp');
+  await tank.press('Shift+ArrowUp');
+  await settled(page);
+  await expect.poll(width).not.toBe(before);
+  const box = (await tank.boundingBox())!;
+  await page.mouse.move(box.x + box.width / 2, box.y + box.height / 2);
+  await page.mouse.down();
+  await page.mouse.move(box.x + box.width / 2 + 30, box.y + box.height / 2, { steps: 3 });
+  await page.mouse.up();
+  await settled(page);
+  await page.getByRole('button', { name: /both sides alike/ }).click();
+  await settled(page);
+  await expect(table.getByRole('row', { name: /^Full/ })).toContainText('50 %');
+  await expect(page.getByRole('button', { name: /both sides alike/ })).toHaveCount(0);
+});
+
+test('how a boat lies as her tanks fill, and what uses up her steadiness', async ({ page }) => {
+  await openCopy(page, 'crab-boat', 'mounts/weight');
+  const table = page.getByTestId('stands').getByRole('table', { name: 'How she lies' });
+  await expect(table).toContainText(/Full[\s\S]*to port/);
+  await expect(page.getByTestId('stand-verdict')).toContainText('trims level');
+  await page.getByLabel('Metacentric height', { exact: true }).selectOption({ label: 'given' });
+  await enter(page, 'Metacentric height, GM', '12');
+  await settled(page);
+  await expect(table).toContainText('leans more than 12°');
+  await expect(page.getByTestId('stand-verdict')).toContainText('not known');
+});

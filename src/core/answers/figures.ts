@@ -1,6 +1,8 @@
 import type { Plan } from '../plan/schema';
 import type { Role } from '../units';
 import type { Evaluation } from './evaluate';
+import { SHOCK_CASES } from './mounts/loads';
+import { holds, weakest } from './mounts/mounts';
 import { hasNone, NUMBER_KEYS, numbersOf, type NumberKey } from './numbers';
 
 /** A number to compare variants by; undefined where it cannot be had. */
@@ -76,5 +78,87 @@ export function comparedFigures(system: Plan, evaluation: Evaluation): ComparedF
       value: Math.max(...tanks.map((tank) => tank.inside.largest_m3)),
       better: 'less',
     },
+    ...heldFigures(evaluation),
+    ...standFigures(system, evaluation),
   ];
 }
+
+/** How well what is said to hold the tanks does; of tanks of which nothing is said there is no figure. */
+function heldFigures({ mounts }: Evaluation): ComparedFigure[] {
+  if (!mounts?.ok) return [];
+  const { needed, shells } = mounts.value;
+  const said = shells.filter((shell) => shell.mounts.length > 0);
+  if (said.length === 0) return [];
+  const factors = said.map((shell) =>
+    SHOCK_CASES.some((shock) => shell.cases[shock].held === false)
+      ? 0
+      : holds(shell, needed) === undefined
+        ? undefined
+        : weakest(shell)?.factor,
+  );
+  const known = factors.flatMap((factor) => factor ?? []);
+  const isLoose = known.includes(0);
+  return [
+    {
+      key: 'hold-factor',
+      label: 'What holds it bears, times what is asked',
+      role: 'count',
+      value: isLoose || known.length === factors.length ? Math.min(...known) : undefined,
+      better: 'more',
+    },
+  ];
+}
+
+/** What the tanks do, at worst of how they are filled, to axles and hull. */
+function standFigures({ stance }: Pick<Plan, 'stance'>, { stands }: Evaluation): ComparedFigure[] {
+  if (!stands?.ok || !stance) return [];
+  const { cases } = stands.value;
+  const worst = (of: (each: (typeof cases)[number]) => number | undefined): number | undefined => {
+    const values = cases.map(of);
+    const known = values.flatMap((value) => value ?? []);
+    return known.length === values.length && known.length > 0 ? Math.max(...known) : undefined;
+  };
+  const axles = stance.axles ?? [];
+  return [
+    ...axles.flatMap(({ id, name, rating_kg }, a): ComparedFigure[] => [
+      {
+        key: `axle-${id}`,
+        label: rating_kg ? `${name}, of what it may bear` : name,
+        role: rating_kg ? 'share' : 'load',
+        value: worst(({ wheels }) =>
+          wheels?.ok && wheels.value.lifts.length === 0
+            ? wheels.value.axles[a]!.load_kg / (rating_kg?.value ?? 1)
+            : undefined,
+        ),
+        ...(rating_kg ? { better: 'less' as const } : {}),
+      },
+    ]),
+    ...(stance.hull
+      ? ([
+          {
+            key: 'lists',
+            label: 'Lists at most',
+            role: 'slope',
+            value: worst(({ afloat }) => (afloat?.ok ? Math.abs(afloat.value.portDown_rad) : undefined)),
+            better: 'less',
+          },
+          {
+            key: 'trims',
+            label: 'Trims at most',
+            role: 'slope',
+            value: worst(({ afloat }) => (afloat?.ok ? Math.abs(afloat.value.bowDown_rad) : undefined)),
+            better: 'less',
+          },
+          {
+            key: 'gm',
+            label: 'Metacentric height left',
+            role: 'tape',
+            value: opposite(worst(({ afloat }) => (afloat?.ok ? -afloat.value.gm_m : undefined))),
+            better: 'more',
+          },
+        ] as const)
+      : []),
+  ];
+}
+
+const opposite = (value: number | undefined): number | undefined => (value === undefined ? undefined : -value);

@@ -116,6 +116,8 @@ export {
 export { HOLD_SCHOOLS, layoutsFor, STRAP_SPAN_M, type HoldSchool, type Layout } from './mounts/layouts';
 export { changesOf as mountChangesOf, type MountChange, type MountChangeKind } from './mounts/changes';
 export {
+  HEEL_SHOWS_RAD,
+  TRIM_SHOWS_RAD,
   MOVED_M,
   standsOf,
   type Moved,

@@ -1,4 +1,4 @@
-import type { StandCase, Stands } from '../answers';
+import { HEEL_SHOWS_RAD, TRIM_SHOWS_RAD, type StandCase, type Stands } from '../answers';
 import { sideText } from '../plan/sides';
 import type { Plan } from '../plan/schema';
 import { say, type Message } from '../units';
@@ -47,9 +47,6 @@ const overHit = (
   ...(path ? { path } : {}),
 });
 
-/** A boat that leans further shows it: loose things slide, and water stands at one side [rad]. */
-export const HEEL_SHOWS_RAD = (1 * Math.PI) / 180;
-export const TRIM_SHOWS_RAD = (0.5 * Math.PI) / 180;
 /** Least metacentric height that a working boat is left with [m]. */
 export const LEAST_GM_M = 0.35;
 /** Of a trailer’s weight so much presses on its coupling at least and at most. */

@@ -1,7 +1,15 @@
 'use client';
 
 import { Box, chakra } from '@chakra-ui/react';
-import { MAIN_WAYS, MOVED_M, type StandCase, type Stands, type TipFill } from '@/core/answers';
+import {
+  HEEL_SHOWS_RAD,
+  TRIM_SHOWS_RAD,
+  MAIN_WAYS,
+  MOVED_M,
+  type StandCase,
+  type Stands,
+  type TipFill,
+} from '@/core/answers';
 import { withTankMoved, type StanceDocument, type SystemDocument } from '@/core/plan';
 import type { Vec3 } from '@/core/geometry';
 import { formatQuantity, type Role } from '@/core/units';
@@ -76,6 +84,7 @@ function Results({ stance }: { readonly stance: StanceDocument }) {
     <Panel title="What the tanks do" testId="stands">
       {stands?.ok ? (
         <Box opacity={standing === 'fresh' ? 1 : 0.6} data-fresh={standing === 'fresh'}>
+          <Headline stance={stance} stands={stands.value} />
           {(stance.axles ?? []).length > 0 && <OnAxles stance={stance} stands={stands.value} />}
           {stance.hull && <Lies stands={stands.value} />}
           <Elsewhere stance={stance} stands={stands.value} />
@@ -92,6 +101,84 @@ function Results({ stance }: { readonly stance: StanceDocument }) {
       )}
     </Panel>
   );
+}
+
+/** What it comes to, in a line: what of what it may bear is borne at most; how she lies, full. */
+function Headline({ stance, stands }: { readonly stance: StanceDocument; readonly stands: Stands }) {
+  const system = useSystem();
+  const sides = useSides();
+  const write = useWrite();
+  const said = headlineOf(system, stance, stands, write);
+  return (
+    <>
+      {said.map(({ text, tone, more }) => (
+        <Box key={text} mb="3" data-testid="stand-verdict">
+          <Box fontSize="2xl" fontWeight="750" color={tone} lineHeight="1.2">
+            {sides(text)}
+          </Box>
+          <Box>{more}</Box>
+        </Box>
+      ))}
+    </>
+  );
+}
+
+type Said = { readonly text: string; readonly tone: 'good' | 'warn' | 'stop'; readonly more?: string };
+
+function headlineOf(
+  system: SystemDocument,
+  stance: StanceDocument,
+  { cases }: Stands,
+  write: (value: number, role: Role) => string,
+): Said[] {
+  const said: Said[] = [];
+  const axles = stance.axles ?? [];
+  if (axles.length > 0 && cases.every(({ wheels }) => wheels?.ok)) {
+    const rated = [
+      ...axles.map(({ name, rating_kg }, a) => ({ name, rating: rating_kg?.value, a })),
+      ...(stance.hitch ? [{ name: 'Coupling', rating: stance.hitch.rating_kg?.value, a: -1 }] : []),
+      { name: 'In all', rating: stance.rating_kg?.value, a: -2 },
+    ];
+    const loads = cases.flatMap((each) => {
+      if (!each.wheels?.ok) return [];
+      const { axles: on, hitch_kg, total_kg } = each.wheels.value;
+      return rated.flatMap(({ name, rating, a }) => {
+        const load = a === -2 ? total_kg : a === -1 ? hitch_kg! : on[a]!.load_kg;
+        return rating === undefined ? [] : [{ name, each, load, rating }];
+      });
+    });
+    const most = loads.reduce<(typeof loads)[number] | undefined>(
+      (worst, one) => (worst && worst.load / worst.rating >= one.load / one.rating ? worst : one),
+      undefined,
+    );
+    const unsaid = rated.filter(({ rating }) => rating === undefined).map(({ name }) => name.toLowerCase());
+    const lifts = cases.some(({ wheels }) => wheels?.ok && wheels.value.lifts.length > 0);
+    const more = unsaid.length > 0 ? `What may be borne is not said: ${unsaid.join(', ')}.` : undefined;
+    if (lifts) said.push({ text: 'A wheel lifts off the ground', tone: 'stop' });
+    else if (!most) said.push({ text: 'Not known whether it bears them', tone: 'warn', ...(more ? { more } : {}) });
+    else
+      said.push({
+        text: `${most.name}: ${write(most.load, 'load')} of ${write(most.rating, 'load')}, ${fillHead(system, most.each).toLowerCase()}`,
+        tone: most.load > most.rating ? 'stop' : unsaid.length > 0 ? 'warn' : 'good',
+        ...(more ? { more } : {}),
+      });
+  }
+  const full = cases.find(({ fill }) => fill === 'full')?.afloat;
+  if (full?.ok) {
+    const { portDown_rad, bowDown_rad, gm_m } = full.value;
+    const list = isLevel(portDown_rad)
+      ? 'lies upright'
+      : `lists ${write(Math.abs(portDown_rad), 'slope')} to ${portDown_rad > 0 ? 'port' : 'starboard'}`;
+    const trim = isLevel(bowDown_rad)
+      ? 'trims level'
+      : `trims ${write(Math.abs(bowDown_rad), 'slope')} by the ${bowDown_rad > 0 ? 'bow' : 'stern'}`;
+    said.push({
+      text: `Full she ${list} and ${trim}`,
+      tone: Math.abs(portDown_rad) > HEEL_SHOWS_RAD || Math.abs(bowDown_rad) > TRIM_SHOWS_RAD ? 'warn' : 'good',
+      more: `Against how she lay when she was weighed. ${write(gm_m, 'tape')} of metacentric height are left.`,
+    });
+  } else if (full) said.push({ text: 'How she lies full is not known', tone: 'stop', more: full.error.detail });
+  return said;
 }
 
 type Cell = { readonly text: string; readonly tone?: 'stop' | 'warn' | 'good' };
@@ -261,7 +348,7 @@ function Lies({ stands }: { readonly stands: Stands }) {
   const { hull } = stands;
   const lean = (angle: number, [more, less]: readonly [string, string]): Cell => {
     const text = write(Math.abs(angle), 'slope');
-    return Math.abs(angle) < LEVEL_RAD ? { text: 'level' } : { text: `${text} ${angle > 0 ? more : less}` };
+    return isLevel(angle) ? { text: 'level' } : { text: `${text} ${angle > 0 ? more : less}` };
   };
   const length_m = hull ? hull.fore_m - hull.aft_m : 0;
   return (
@@ -272,7 +359,11 @@ function Lies({ stands }: { readonly stands: Stands }) {
         if (!each.afloat) return [];
         const head = fillHead(system, each);
         if (!each.afloat.ok) {
-          const words = each.afloat.error.code === 'unsteady' ? 'does not stay upright' : each.afloat.error.detail;
+          const words = {
+            unsteady: 'does not stay upright',
+            'too-far': 'leans more than 12°',
+            'not-found': 'not known',
+          }[each.afloat.error.code];
           return [{ head, cells: [{ text: words, tone: 'stop' as const }] }];
         }
         const { sinks_m, bowDown_rad, portDown_rad, gm_m } = each.afloat.value;
@@ -294,6 +385,7 @@ function Lies({ stands }: { readonly stands: Stands }) {
 }
 /** Less is not told from level [rad]. */
 const LEVEL_RAD = (0.05 * Math.PI) / 180;
+const isLevel = (angle: number): boolean => Math.abs(angle) < LEVEL_RAD;
 
 /** What moving the tank does, and where it would stand even. */
 function Elsewhere({ stance, stands }: { readonly stance: StanceDocument; readonly stands: Stands }) {
@@ -307,6 +399,7 @@ function Elsewhere({ stance, stands }: { readonly stance: StanceDocument; readon
   const name = fore.tanks.map((each) => system.tanks[each]!.name).join(' and ');
   const more = (value: number, role: Role): string => `${value < 0 ? '−' : '+'}${write(Math.abs(value), role)}`;
   const axles = stance.axles ?? [];
+  const { hull } = stands;
   const words = [
     ...(fore.axles_kg
       ? [
@@ -318,7 +411,9 @@ function Elsewhere({ stance, stands }: { readonly stance: StanceDocument; readon
     ...(port.port_kg === undefined
       ? []
       : [`${sides('to port')}: ${more(port.port_kg, 'mass')} ${sides('on the port side')}`]),
-    ...(fore.bowDown_rad === undefined ? [] : [`forward: ${more(fore.bowDown_rad, 'slope')} bow down`]),
+    ...(fore.bowDown_rad === undefined || !hull
+      ? []
+      : [`forward: ${more(Math.tan(fore.bowDown_rad) * (hull.fore_m - hull.aft_m), 'tape')} bow down over her length`]),
     ...(port.portDown_rad === undefined ? [] : [`to port: ${more(port.portDown_rad, 'slope')} port side down`]),
   ];
   const places = betterPlaces(stance, stands, fore, port);
@@ -356,6 +451,8 @@ function Elsewhere({ stance, stands }: { readonly stance: StanceDocument; readon
 
 /** Further than this it is another tank [m]. */
 const MOST_MOVE_M = 3;
+/** Sides that differ by less of the whole are alike. */
+const UNEVEN_REL = 0.005;
 
 /** Where it would stand, all full, so that both sides are alike, or so that she trims level. */
 function betterPlaces(
@@ -375,13 +472,16 @@ function betterPlaces(
   if (full.wheels?.ok && full.wheels.value.lifts.length === 0) {
     const off = full.wheels.value.axles.reduce((sum, { port_kg, starboard_kg }) => sum + port_kg - starboard_kg, 0) / 2;
     const by = step(off, port.port_kg);
-    if (by !== undefined) found.push({ by_m: [0, by, 0], even: 'both sides alike' });
+    if (by !== undefined && Math.abs(off) > UNEVEN_REL * full.wheels.value.total_kg)
+      found.push({ by_m: [0, by, 0], even: 'both sides alike' });
   }
   if (full.afloat?.ok && stance.hull) {
     const across = step(full.afloat.value.portDown_rad, port.portDown_rad);
-    if (across !== undefined) found.push({ by_m: [0, across, 0], even: 'she does not list' });
+    if (across !== undefined && !isLevel(full.afloat.value.portDown_rad))
+      found.push({ by_m: [0, across, 0], even: 'she does not list' });
     const along = step(full.afloat.value.bowDown_rad, fore.bowDown_rad);
-    if (along !== undefined) found.push({ by_m: [along, 0, 0], even: 'she trims level' });
+    if (along !== undefined && !isLevel(full.afloat.value.bowDown_rad))
+      found.push({ by_m: [along, 0, 0], even: 'she trims level' });
   }
   return found;
 }

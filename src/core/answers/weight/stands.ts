@@ -198,6 +198,10 @@ function standsIn(system: StandPlan, densities: readonly number[]): Outcome<Stan
   });
 }
 
+/** A boat that leans further shows it: loose things slide, and water stands at one side [rad]. */
+export const HEEL_SHOWS_RAD = (1 * Math.PI) / 180;
+export const TRIM_SHOWS_RAD = (0.5 * Math.PI) / 180;
+
 /** So far a tank is moved to see what that does [m]. */
 export const MOVED_M = 0.1;
 
