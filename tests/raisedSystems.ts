@@ -516,6 +516,12 @@ export const RAISED_BY: Readonly<Record<string, Changes | ((system: SystemDocume
     ),
   'mount.too-weak': (system) =>
     heldDown(system, (mounts) => mounts.map((mount) => made(mount, { thickness_m: chosen(0.0005) }))),
+  'mount.shaken': (system) =>
+    heldDown(system, (mounts) =>
+      mounts.map((mount) =>
+        mount.kind === 'cradle' ? made(mount, { pad: { of: 'closed-cell-foam', thickness_m: chosen(0.03) } }) : mount,
+      ),
+    ),
   'mount.creeps': (system) =>
     heldDown(system, (mounts) =>
       mounts

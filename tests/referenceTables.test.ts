@@ -12,6 +12,7 @@ import {
 import { BOLT_CLASS_ROWS, BOLTS, RIVET_NUTS } from '@/core/reference/bolts';
 import { MOUNT_STOCKS, PAD_ROWS } from '@/core/reference/mountStock';
 import { FACTORS, SHOCKS } from '@/core/reference/shocks';
+import { SHAKES } from '@/core/reference/shakes';
 import { WATER_ROWS } from '@/core/reference/waters';
 import { EXCITATIONS } from '@/core/reference/excitation';
 import { FOAM, FOAM_LETS } from '@/core/reference/foam';
@@ -54,6 +55,7 @@ const rows: readonly (readonly [string, Sourced])[] = [
   ...Object.entries(SHOCKS),
   ...Object.entries(FACTORS),
   ...Object.entries(WATER_ROWS),
+  ...Object.entries(SHAKES),
   ...LINE_SIZES.map((row) => [`${row.kind} ${row.name}`, row] as const),
   ...Object.entries(GAUGE_TABLES),
   ...COMPATIBILITY.map((row) => [row.key, row] as const),

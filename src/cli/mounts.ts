@@ -7,7 +7,7 @@ export const mounts: Verb = {
   name: 'mounts',
   summary: 'what holds each tank when it is thrown each way, what of it gives first, and what mends it',
   prints:
-    'needed (times what is asked); shells[]: tanks, mass_kg, centre_m, holds (null where not known), cases by direction (held, gives_N by mount, creeps, letGo; or goes; or why), parts[] weakest first (mount, part, when, demand_N, capacity_N, factor), notSaid, astray, changes[]; with --layouts a layout of each school',
+    'needed (times what is asked); shells[]: tanks, mass_kg, centre_m, holds (null where not known), cases by direction (held, gives_N by mount, creeps, letGo; or goes; or why), parts[] weakest first (mount, part, when, demand_N, capacity_N, factor), swings (full[] and empty[]: way, frequency_Hz; settles_m), notSaid, astray, changes[]; with --layouts a layout of each school',
   options: { layouts: 'layouts of the schools for every tank, sized to hold (yes)' },
   needs: 'nothing',
   run: (system, options) => {
@@ -73,6 +73,7 @@ function shellOf(system: SystemDocument, shell: MountsOf, needed: number) {
       }),
     ),
     parts: shell.parts.map(partOf),
+    swings: shell.swings.ok ? shell.swings.value : failed(shell.swings.error),
     notSaid: shell.notSaid.map(idOf),
     astray: shell.astray.map(({ mount, why }) => ({ mount: idOf(mount), why })),
     changes: changes.ok

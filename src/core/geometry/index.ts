@@ -26,6 +26,7 @@ export {
   type ClosedMesh,
   type MeshCode,
 } from './mesh';
+export { meshCentroid, shellMoments, solidMoments, type SecondMoments } from './moments';
 export { boxMesh } from './box';
 export { DisjointSets } from './disjointSets';
 export { edgeSums, nearestSeam, type EdgeSums, type Seam } from './edges';

@@ -35,7 +35,7 @@ export type SupportRole =
 /** Where a strap's end is held, and how it comes there, in vehicle axes. */
 export type StrapEnd = { readonly at_m: Vec3; readonly leaves_m: Vec3; readonly way: Vec3 };
 
-export type MountSupport = Support & { readonly mount: number; readonly role: SupportRole };
+export type MountSupport = Own & { readonly mount: number };
 
 /** A mount that stands nowhere near the wall that it names. */
 export type Astray = { readonly mount: number; readonly why: string };
@@ -62,6 +62,9 @@ const padStiffness_NPerM = (
   { of, thickness_m }: { of: Pad; thickness_m: { value: number } },
   area_m2: number,
 ): number => (PAD_ROWS[of].modulus_Pa * area_m2) / (of === 'none' ? BARE_M : Math.max(1e-4, thickness_m.value));
+
+const padShear_NPerM = ({ of, thickness_m }: { of: Pad; thickness_m: { value: number } }, area_m2: number): number =>
+  (PAD_ROWS[of].shear_Pa * area_m2) / (of === 'none' ? BARE_M : Math.max(1e-4, thickness_m.value));
 
 /**
  * What a tank's mounts are to it as a body: supports that push, pull or do both, in vehicle axes.
@@ -105,7 +108,10 @@ const roleIn = (at: Pose, role: SupportRole): SupportRole =>
       }
     : role;
 
-type Own = Support & { readonly role: SupportRole };
+type Own = Support & {
+  readonly role: SupportRole;
+  /** What it gives along its own face while it sticks; none where that slides. */ readonly shear_NPerM?: number;
+};
 
 /** The supports of one mount in the tank's axes, none where nothing is said of how it is made; or why it has none. */
 function supportsOf(outer: ClosedMesh, place: Vec3, mount: MountDocument): Own[] | string {
@@ -221,16 +227,20 @@ function cradle(outer: ClosedMesh, place: Vec3, made: Made<'cradle'>): Own[] | s
   const [length, width] = [made.length_m.value, made.width_m.value];
   const area_m2 = length * width;
   const k = inSeries(padStiffness_NPerM(made.pad, area_m2), SEAT_NPERM);
+  const shear = inSeries(padShear_NPerM(made.pad, area_m2), SEAT_NPERM);
   const { friction_ratio } = PAD_ROWS[made.pad.of];
   const rests = SIMPSON.flatMap(([a, wa]) =>
     SIMPSON.flatMap(([b, wb]) => {
       const wall = wallAt(outer, face, add(place, add(scale(u, a * length), scale(v, b * width))));
       return wall
         ? [
-            pushAt(wall.point_m, scale(wall.normal, -1), k * wa * wb, friction_ratio, {
-              what: 'rest',
-              area_m2: area_m2 * wa * wb,
-            }),
+            {
+              ...pushAt(wall.point_m, scale(wall.normal, -1), k * wa * wb, friction_ratio, {
+                what: 'rest',
+                area_m2: area_m2 * wa * wb,
+              }),
+              shear_NPerM: shear * wa * wb,
+            },
           ]
         : [];
     }),

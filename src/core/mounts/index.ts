@@ -1,6 +1,7 @@
 /**
  * What holds a tank: `statics.ts` shares a load among supports that push or
- * pull, `strength.ts` says what bolts, welds, straps and plates bear of it.
+ * pull, `strength.ts` says what bolts, welds, straps and plates bear of it,
+ * `vibration.ts` how it swings on them by itself.
  */
 export {
   acrossOf,
@@ -17,6 +18,7 @@ export {
   type Support,
   type Wrench,
 } from './statics';
+export { naturalModes, stiffnessOf, type LineSpring, type Mode, type RigidMass } from './vibration';
 export {
   armBends_N,
   armStiffness_NPerM,

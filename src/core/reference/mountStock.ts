@@ -106,6 +106,7 @@ export type Pad = (typeof PADS)[number];
 export type PadRow = Sourced & {
   readonly name: string;
   /** Of a thin sheet pressed between plates, as pads are. */ readonly modulus_Pa: number;
+  /** The same pushed along its own face. */ readonly shear_Pa: number;
   /** Coulomb's ratio against metal, dry. */ readonly friction_ratio: number;
   /** More presses it flat for good. */ readonly most_Pa: number;
 };
@@ -114,6 +115,7 @@ export const PAD_ROWS: Readonly<Record<Pad, PadRow>> = {
   none: {
     name: 'nothing: metal on what it stands on',
     modulus_Pa: 1e9,
+    shear_Pa: 3.8e8,
     friction_ratio: 0.2,
     most_Pa: 1e8,
     ...sourced('common practice', 'metal on metal or paint; dirt and vibration make it less'),
@@ -121,6 +123,7 @@ export const PAD_ROWS: Readonly<Record<Pad, PadRow>> = {
   rubber: {
     name: 'rubber strip, 60 to 70 Shore',
     modulus_Pa: 8e6,
+    shear_Pa: 1.3e6,
     friction_ratio: 0.4,
     most_Pa: 2e6,
     ...sourced(
@@ -131,6 +134,7 @@ export const PAD_ROWS: Readonly<Record<Pad, PadRow>> = {
   'neoprene-sponge': {
     name: 'neoprene sponge',
     modulus_Pa: 0.7e6,
+    shear_Pa: 0.2e6,
     friction_ratio: 0.4,
     most_Pa: 0.3e6,
     ...sourced('common practice', 'medium sponge, pressed to three quarters by about 0.1 MPa'),
@@ -138,6 +142,7 @@ export const PAD_ROWS: Readonly<Record<Pad, PadRow>> = {
   felt: {
     name: 'felt',
     modulus_Pa: 1.5e6,
+    shear_Pa: 0.3e6,
     friction_ratio: 0.3,
     most_Pa: 0.5e6,
     ...sourced('common practice', 'soaks up water and fuel, and rusts what it lies on'),
@@ -145,6 +150,7 @@ export const PAD_ROWS: Readonly<Record<Pad, PadRow>> = {
   'closed-cell-foam': {
     name: 'closed-cell foam',
     modulus_Pa: 0.4e6,
+    shear_Pa: 0.12e6,
     friction_ratio: 0.3,
     most_Pa: 0.15e6,
     ...sourced('common practice', 'beds a tank all over; settles for good under a steady load'),

@@ -1,7 +1,9 @@
 import {
   GOES_WORDS,
+  shakingOf,
   SHOCK_CASES,
   STRAP_SPAN_M,
+  SWING_WORDS,
   weakest,
   type Goes,
   type MountPart,
@@ -145,6 +147,44 @@ export const MOUNT_RULES: readonly Rule[] = [
     mend: 'Take the cheapest change that Mounts & weight offers, or set the shocks to what this vehicle really gives.',
     source: STATICS + '; strength of each part by the standard named in its table',
     status: 'derived',
+  },
+  {
+    id: 'mount.shaken',
+    title: 'It swings by itself as fast as it is shaken',
+    stage: 'mounts',
+    severity: 'warn',
+    needs: ['mounts-there', 'mounts-said', 'mounts-solved'],
+    test: (context) =>
+      shellsOf(context).flatMap((shell): Hit[] => {
+        if (!shell.swings.ok) return [];
+        const { kind } = context.system.vehicle;
+        // An engine’s speeds are many: what is bolted down meets some of them always.
+        const found = shakingOf(kind, shell.swings.value).find(
+          ({ by, meets }) => by.from === 'way' && meets.length > 0,
+        );
+        const first = found?.meets[0];
+        if (!found || !first) return [];
+        return [
+          {
+            what: say(
+              sideText(
+                kind,
+                `${first.isFull ? 'Full' : 'Empty'}, ${shell.name} swings ${SWING_WORDS[first.swing.way]} by itself {swings} times a second; ${found.by.by} shake it {from} to {to} times.`,
+              ),
+              {
+                swings: { value: first.swing.frequency_Hz, role: 'count' },
+                from: { value: found.by.from_Hz, role: 'count' },
+                to: { value: found.by.to_Hz, role: 'count' },
+              },
+            ),
+            path: firstOf(shell),
+          },
+        ];
+      }),
+    why: 'What is shaken as fast as it swings by itself builds it up, until a weld or a strap cracks.',
+    mend: 'Stiffer: a thinner or harder pad, a strap more, a stop on that side; or a good deal softer all round.',
+    source: 'natural frequencies of a rigid body on its mounts; what shakes it by its table',
+    status: 'common practice',
   },
   {
     id: 'mount.creeps',

@@ -25,6 +25,7 @@ import { useTank } from '../state/tankChoice';
 import { factorText } from './factors';
 import { CASE_HEADS, changeWords, partHead } from './mountWords';
 import { ShocksPanel } from './ShocksPanel';
+import { SwingsPanel } from './SwingsPanel';
 
 /** Whether the tank is held when it is thrown, what gives first, and what mends it. */
 export function StrengthTask() {
@@ -54,6 +55,7 @@ export function StrengthTask() {
           <Box color="soft">Working out how it is held…</Box>
         )}
       </Panel>
+      {shell && <SwingsPanel shell={shell} />}
       <ShocksPanel />
     </>
   );

@@ -510,7 +510,7 @@ export const TASKS: Readonly<Record<Stage, readonly Task[]>> = {
       label: 'Does it hold?',
       question: 'Thrown each way: whether it is held, and what gives first',
       fields: ['shocks'],
-      rules: ['mount.not-held', 'mount.too-weak', 'mount.creeps'],
+      rules: ['mount.not-held', 'mount.too-weak', 'mount.creeps', 'mount.shaken'],
       acts: 'nothing',
     },
     {

@@ -1,5 +1,6 @@
 import { dot, flatFaces, placedBack, scale, subtract, turned, type Vec3 } from '../../geometry';
-import type { ModelCode } from '../../model';
+import { tankModel, type ModelCode } from '../../model';
+import { sharedWall } from '../../model/sharedWall';
 import { outerMesh, placeOf } from '../../model/compileFit';
 import { SIDE_WAYS } from '../../model/axes';
 import { compileMounts, type Astray, type MountSupport } from '../../model/compileMounts';
@@ -24,6 +25,8 @@ import {
   type ShockCase,
 } from './loads';
 import { tankFluid } from '../flow/flowInputs';
+import { metalOf } from '../tank/tankResult';
+import { swingsOf, type Swings, type Swung } from './vibration';
 import { usesOf, type MountPart, type PartUse, type Wall } from './uses';
 
 /** Which way what is not held goes. */
@@ -76,6 +79,8 @@ export type MountsOf = {
   readonly cases: Readonly<Record<ShockCase, CaseHeld>>;
   /** The weakest first; those that are asked nothing left out. */
   readonly parts: readonly WorstUse[];
+  /** How it swings by itself; why that is not known. */
+  readonly swings: Outcome<Swings, 'not-held' | 'not-said'>;
 };
 
 export type Mounts = { readonly needed: number; readonly shells: readonly MountsOf[] };
@@ -144,6 +149,7 @@ function heldBy(
   if (!load.ok) return load;
   const supports: MountSupport[] = [];
   const astray: Astray[] = [];
+  const swung: Swung[] = [];
   const walls = new Map<string, Wall & { readonly tank: TankDocument }>();
   const own = system.mounts.flatMap((mount, index) =>
     shell.some(({ id }) => id === mount.tank) ? [{ mount, index }] : [],
@@ -157,6 +163,14 @@ function heldBy(
       own.filter(({ mount }) => mount.tank === tank.id),
     );
     supports.push(...compiled.supports);
+    const t = system.tanks.indexOf(tank);
+    const model = tankModel(system, t);
+    if (!model.ok) return model;
+    swung.push({
+      model: model.value,
+      metal: metalOf(model.value, sharedWall(system.tanks, tank)),
+      liquid_kg: model.value.gross_m3 * tank.fillLimit_ratio.value * densities[t]!,
+    });
     astray.push(...compiled.astray);
     const { alloy, thickness_m } = tank.material;
     const stock = WALL_STOCK[alloy];
@@ -186,6 +200,7 @@ function heldBy(
   const cases = {} as Record<ShockCase, CaseHeld>;
   const worst = new Map<string, WorstUse>();
   let resting = new Set<number>();
+  let swings: MountsOf['swings'] = failure('not-said', 'mounts', 'Nothing that is said of holds it at rest.');
   for (const shock of SHOCK_CASES) {
     const wrench: Wrench = { force_N: scale(thrownIn(shocks, shock), mass_kg), moment_Nm: [0, 0, 0] };
     if (supports.length === 0) {
@@ -207,7 +222,10 @@ function heldBy(
     const { forces_N, frictions_N } = by;
     const small = PRESSES_REL * mass_kg * STANDARD_GRAVITY_M_PER_S2;
     const pressing = new Set(supports.flatMap(({ mount }, i) => (Math.abs(forces_N[i]!) > small ? [mount] : [])));
-    if (shock === 'rest') resting = pressing;
+    if (shock === 'rest') {
+      resting = pressing;
+      swings = success(swingsOf(swung, supports, forces_N));
+    }
     const without = near.some(({ friction_ratio }) => friction_ratio > 0) ? standOf(smooth, wrench, arm_m) : stand;
     if (!without.ok) {
       cases[shock] = { held: undefined, why: without.error.detail };
@@ -247,6 +265,7 @@ function heldBy(
     notSaid: own.filter(({ mount }) => mount.made === undefined).map(({ index }) => index),
     astray,
     cases,
+    swings,
     parts: [...worst.values()]
       .filter(({ factor }) => factor !== Infinity)
       .sort((a, b) => (a.factor ?? -1) - (b.factor ?? -1)),
