@@ -1,4 +1,13 @@
-import { holds, layoutsFor, mountChangesOf, mountsOf, SHOCK_CASES, type MountsOf, type WorstUse } from '@/core/answers';
+import {
+  holds,
+  layoutsFor,
+  mountList,
+  mountChangesOf,
+  mountsOf,
+  SHOCK_CASES,
+  type MountsOf,
+  type WorstUse,
+} from '@/core/answers';
 import type { SystemDocument } from '@/core/plan';
 import { UsageError } from './args';
 import { failed, type Verb } from './verb';
@@ -7,7 +16,7 @@ export const mounts: Verb = {
   name: 'mounts',
   summary: 'what holds each tank when it is thrown each way, what of it gives first, and what mends it',
   prints:
-    'needed (times what is asked); shells[]: tanks, mass_kg, centre_m, holds (null where not known), cases by direction (held, gives_N by mount, creeps, letGo; or goes; or why), parts[] weakest first (mount, part, when, demand_N, capacity_N, factor), swings (full[] and empty[]: way, frequency_Hz; settles_m), notSaid, astray, changes[]; with --layouts a layout of each school',
+    'needed (times what is asked); shells[]: tanks, mass_kg, centre_m, holds (null where not known), cases by direction (held, gives_N by mount, creeps, letGo; or goes; or why), parts[] weakest first (mount, part, when, demand_N, capacity_N, factor), swings (full[] and empty[]: way, frequency_Hz; settles_m), notSaid, astray, changes[]; list (stock[], pads[], bolts[] to buy and cut); with --layouts a layout of each school',
   options: { layouts: 'layouts of the schools for every tank, sized to hold (yes)' },
   needs: 'nothing',
   run: (system, options) => {
@@ -18,6 +27,10 @@ export const mounts: Verb = {
       system: system.name,
       needed,
       shells: shells.map((shell) => shellOf(system, shell, needed)),
+      list: mountList(
+        system.mounts,
+        Object.assign({}, ...shells.map(({ strapWays_m }) => strapWays_m)) as Record<number, number>,
+      ),
       ...(options.layouts === undefined
         ? {}
         : {

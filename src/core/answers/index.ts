@@ -103,6 +103,7 @@ export {
   type WorstUse,
 } from './mounts/mounts';
 export type { MountPart, PartUse } from './mounts/uses';
+export { mountList, type MountList } from './mounts/list';
 export { shakingOf, SWING_WORDS, type Shaking, type Swing, type Swings, type SwingWay } from './mounts/vibration';
 export {
   SHOCK_CASES,

@@ -59,7 +59,8 @@ describe('a rigid body on springs', () => {
       low.flatMap((at) => [spring(at, Z, k), spring(at, X, s), spring(at, Y, s)]),
       body,
     ).map(({ frequency_Hz }) => frequency_Hz);
-    // Sway across with roll: m·I·w² − (m·Kr + I·Ks)·w + Ks·Kr − (Ks·h)² = 0, with w the square of the circular frequency.
+    // Sway across with roll, w the square of the circular frequency:
+    // m·I·w² − (m·Kr + I·Ks)·w + Ks·Kr − (Ks·h)² = 0.
     const [m, inertia, ks] = [120, 6, 4 * s];
     const kr = 4 * k * b * b + ks * h * h;
     const half = (m * kr + inertia * ks) / (2 * m * inertia);

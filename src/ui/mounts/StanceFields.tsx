@@ -82,9 +82,9 @@ function Optional({
   const has = path.reduce<unknown>((at, key) => (at as Record<string | number, unknown> | undefined)?.[key], system);
   return has === undefined ? (
     <Box alignSelf="end">
-      <Button onClick={() => setValue(label, path, start)}>
+      <Button aria-label={label} onClick={() => setValue(label, path, start)}>
         <Plus size={18} aria-hidden />
-        {label}
+        {label.split(', ')[0]}
       </Button>
     </Box>
   ) : (

@@ -28,6 +28,7 @@ import { applyEdit, setValue, useSystem } from '../state/editor';
 import { useReader } from '../state/reader';
 import { useSides } from '../state/sides';
 import { useTank } from '../state/tankChoice';
+import { fillHead } from './fillHead';
 import { newStance } from './newStance';
 import { StanceFields } from './StanceFields';
 
@@ -70,13 +71,6 @@ function Ask() {
     </Panel>
   );
 }
-
-/** With what in the tanks. */
-function fillHead(system: SystemDocument, { fill, tanks }: StandCase): string {
-  if (fill === 'only') return `Only ${tanks.map((t) => system.tanks[t]!.name).join(' and ')} full`;
-  return FILL_HEADS[fill];
-}
-const FILL_HEADS: Readonly<Record<TipFill, string>> = { empty: 'Empty', half: 'Half full', full: 'Full' };
 
 function Results({ stance }: { readonly stance: StanceDocument }) {
   const { value: stands, standing, reason } = useAnswer('stands');

@@ -187,13 +187,21 @@ function useMounts(paper: PaperKey): Content {
   const reader = useReader();
   const drawing = useOutcome('mountDrawing', t);
   const { value, standing, reason } = useAnswer('mounts');
+  const { value: stands, standing: standsAre } = useAnswer('stands');
   if (!system.mounts.some(({ tank }) => tank === system.tanks[t]!.id)) return { blocks: [], isFresh: true };
   if (!value || !drawing.value) return { ...NOTHING, why: reason };
   if (!value.ok) return { ...NOTHING, why: value.error.detail };
   if (!drawing.value.ok) return { ...NOTHING, why: drawing.value.error.detail };
   return {
-    blocks: mountsSheet(system, t, { mounts: value.value, seen: drawing.value.value }, paper, reader, sides),
-    isFresh: standing === 'fresh' && drawing.fresh,
+    blocks: mountsSheet(
+      system,
+      t,
+      { mounts: value.value, seen: drawing.value.value, stands: stands?.ok ? stands.value : undefined },
+      paper,
+      reader,
+      sides,
+    ),
+    isFresh: standing === 'fresh' && standsAre === 'fresh' && drawing.fresh,
   };
 }
 

@@ -1,4 +1,14 @@
-import { GOES_WORDS, holds, SHOCK_CASES, shocksOf, thrownIn, type FitDrawing, type Mounts } from '@/core/answers';
+import {
+  GOES_WORDS,
+  holds,
+  mountList,
+  SHOCK_CASES,
+  shocksOf,
+  thrownIn,
+  type FitDrawing,
+  type Mounts,
+  type Stands,
+} from '@/core/answers';
 import { norm } from '@/core/geometry';
 import { tightening_Nm } from '@/core/mounts';
 import type { MountDocument, SystemDocument } from '@/core/plan';
@@ -7,6 +17,7 @@ import { BOLT_CLASS_ROWS } from '@/core/reference/bolts';
 import { MOUNT_STOCKS, PAD_ROWS } from '@/core/reference/mountStock';
 import type { Reader } from '@/core/units';
 import { factorText } from '../mounts/factors';
+import { fillHead } from '../mounts/fillHead';
 import { CASE_HEADS, HELD_WORDS, KIND_WORDS, partHead } from '../mounts/mountWords';
 import { viewWords } from '../parts/words';
 import type { Sides } from '../state/sides';
@@ -19,7 +30,7 @@ import { writing, type Write } from './sheets';
 export function mountsSheet(
   system: SystemDocument,
   t: number,
-  { mounts, seen }: { readonly mounts: Mounts; readonly seen: FitDrawing },
+  { mounts, seen, stands }: { readonly mounts: Mounts; readonly seen: FitDrawing; readonly stands: Stands | undefined },
   paper: PaperKey,
   reader: Reader,
   sides: Sides,
@@ -67,6 +78,7 @@ export function mountsSheet(
         '',
       ]),
     },
+    ...boughtBlocks(system, own, shell?.strapWays_m ?? {}, write),
     ...(shell
       ? ([
           { kind: 'heading', text: 'What it was worked out for' },
@@ -117,6 +129,121 @@ export function mountsSheet(
           },
         ] satisfies Block[])
       : []),
+    ...(stands ? weightBlocks(system, stands, write, sides) : []),
+  ];
+}
+
+/** What full and empty tanks do to what the vehicle stands on. */
+function weightBlocks(system: SystemDocument, stands: Stands, write: Write, sides: Sides): Block[] {
+  const axles = system.stance?.axles ?? [];
+  const hitch = system.stance?.hitch;
+  const of = (load: number, rating: number | undefined): string =>
+    `${write(load, 'load')}${rating === undefined ? '' : ` of ${write(rating, 'load')}`}`;
+  const lean = (angle: number, way: readonly [string, string]): string =>
+    `${write(Math.abs(angle), 'slope')} ${way[angle > 0 ? 0 : 1]}`;
+  const onWheels: Block = {
+    kind: 'table',
+    columns: [
+      { title: 'tanks', share: 2, isBold: true },
+      ...axles.map(({ name }) => ({ title: name, share: 2, align: 'right' as const })),
+      ...(hitch ? [{ title: 'coupling', share: 2, align: 'right' as const }] : []),
+      { title: 'in all', share: 2, align: 'right' as const },
+    ],
+    rows: stands.cases.map((each) => {
+      const head = fillHead(system, each);
+      const blank = [...axles, ...(hitch ? [hitch] : []), 0];
+      if (!each.wheels?.ok) return [head, ...blank.map(() => 'not known')];
+      const { axles: loads, hitch_kg, total_kg, lifts } = each.wheels.value;
+      if (lifts.length > 0) return [head, ...blank.map((_, i) => (i === 0 ? 'a wheel lifts' : 'not known'))];
+      return [
+        head,
+        ...loads.map(({ load_kg }, a) => of(load_kg, axles[a]!.rating_kg?.value)),
+        ...(hitch_kg === undefined ? [] : [of(hitch_kg, hitch?.rating_kg?.value)]),
+        of(total_kg, system.stance?.rating_kg?.value),
+      ];
+    }),
+  };
+  const lies: Block = {
+    kind: 'table',
+    columns: [
+      { title: 'tanks', share: 2, isBold: true },
+      { title: 'lists', share: 2, align: 'right' },
+      { title: 'trims', share: 2, align: 'right' },
+      { title: 'metacentric height', share: 2, align: 'right' },
+    ],
+    rows: stands.cases.map((each) => [
+      fillHead(system, each),
+      ...(each.afloat?.ok
+        ? [
+            lean(each.afloat.value.portDown_rad, ['to port', 'to starboard']),
+            lean(each.afloat.value.bowDown_rad, ['by the bow', 'by the stern']),
+            write(each.afloat.value.gm_m, 'tape'),
+          ]
+        : ['not known', 'not known', 'not known']),
+    ]),
+  };
+  return [
+    { kind: 'heading', text: sides('What the tanks do to the vehicle') },
+    ...(axles.length > 0 ? [onWheels] : []),
+    ...(system.stance?.hull ? [lies] : []),
+  ];
+}
+
+/** What is bought and cut for them. */
+function boughtBlocks(
+  system: SystemDocument,
+  own: readonly MountDocument[],
+  strapWays_m: Readonly<Record<number, number>>,
+  write: Write,
+): Block[] {
+  const { stock, pads, bolts } = mountList(
+    own,
+    Object.fromEntries(
+      own.flatMap((mount, i): [number, number][] => {
+        const way_m = strapWays_m[system.mounts.indexOf(mount)];
+        return way_m === undefined ? [] : [[i, way_m]];
+      }),
+    ),
+  );
+  if (stock.length === 0) return [];
+  const cut = (pieces: (typeof stock)[number]['pieces']): string =>
+    pieces
+      .map(
+        ({ for: name, length_m }) =>
+          `${length_m === undefined ? 'length not known' : write(length_m, 'tape')}, ${name}`,
+      )
+      .join('\n');
+  return [
+    { kind: 'heading', text: 'To buy and cut' },
+    {
+      kind: 'table',
+      columns: [
+        { title: 'what', share: 3, isBold: true },
+        { title: 'section', share: 2 },
+        { title: 'pieces', share: 3 },
+      ],
+      rows: [
+        ...stock.map((row) => [
+          MOUNT_STOCKS[row.stock].name,
+          `${write(row.width_m, 'tape')} × ${write(row.thickness_m, 'thickness')}`,
+          cut(row.pieces),
+        ]),
+        ...pads.map((row) => [
+          PAD_ROWS[row.of].name,
+          `${write(row.width_m, 'tape')} × ${write(row.thickness_m, 'thickness')}`,
+          cut(row.pieces),
+        ]),
+        ...bolts.map((row) => [
+          `${row.count} bolts ${row.size}`,
+          BOLT_CLASS_ROWS[row.class].name,
+          `in ${HELD_WORDS[row.held]}`,
+        ]),
+      ],
+    },
+    {
+      kind: 'text',
+      text: 'Straps with a foot at each end, lips turned up from the sheet; saw cuts, bends and what a ratchet or a turnbuckle takes are not counted.',
+    },
   ];
 }
 

@@ -113,7 +113,7 @@ describe('one scheduler', () => {
     await asked('spreads');
     // On a busy machine the rest may be asked for while the page is painted: the worker takes the most urgent first.
     const later = puts.slice(1);
-    const inTable = ['sheets', 'clearances', 'reach', 'mounts', 'spreads'];
+    const inTable = ['sheets', 'clearances', 'reach', 'mounts', 'stands', 'spreads'];
     expect(later.map(({ key }) => key).filter((key) => key !== 'details')).toEqual(inTable);
     const byUrgency = later.toSorted((one, other) => one.urgency - other.urgency);
     expect(byUrgency.map(({ key }) => key)).toEqual(['details', ...inTable]);

@@ -81,6 +81,8 @@ export type MountsOf = {
   readonly parts: readonly WorstUse[];
   /** How it swings by itself; why that is not known. */
   readonly swings: Outcome<Swings, 'not-held' | 'not-said'>;
+  /** How long each strap’s way is between where its ends are held, by its number in the plan [m]. */
+  readonly strapWays_m: Readonly<Record<number, number>>;
 };
 
 export type Mounts = { readonly needed: number; readonly shells: readonly MountsOf[] };
@@ -266,6 +268,9 @@ function heldBy(
     astray,
     cases,
     swings,
+    strapWays_m: Object.fromEntries(
+      supports.flatMap(({ mount, role }) => (role.what === 'strap' ? [[mount, role.length_m]] : [])),
+    ),
     parts: [...worst.values()]
       .filter(({ factor }) => factor !== Infinity)
       .sort((a, b) => (a.factor ?? -1) - (b.factor ?? -1)),
