@@ -1,15 +1,7 @@
 'use client';
 
 import { Box, chakra } from '@chakra-ui/react';
-import {
-  HEEL_SHOWS_RAD,
-  TRIM_SHOWS_RAD,
-  MAIN_WAYS,
-  MOVED_M,
-  type StandCase,
-  type Stands,
-  type TipFill,
-} from '@/core/answers';
+import { HEEL_SHOWS_RAD, TRIM_SHOWS_RAD, MAIN_WAYS, MOVED_M, type Stands } from '@/core/answers';
 import { withTankMoved, type StanceDocument, type SystemDocument } from '@/core/plan';
 import type { Vec3 } from '@/core/geometry';
 import { formatQuantity, type Role } from '@/core/units';
