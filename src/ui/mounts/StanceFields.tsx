@@ -82,7 +82,7 @@ function Optional({
   const has = path.reduce<unknown>((at, key) => (at as Record<string | number, unknown> | undefined)?.[key], system);
   return has === undefined ? (
     <Box alignSelf="end">
-      <Button aria-label={label} onClick={() => setValue(label, path, start)}>
+      <Button label={label} onClick={() => setValue(label, path, start)}>
         <Plus size={18} aria-hidden />
         {label.split(', ')[0]}
       </Button>

@@ -35,43 +35,47 @@ export function SwingsPanel({ shell }: { readonly shell: MountsOf }) {
         {slowest.frequency_Hz > 0 ? <Quantity value={slowest.frequency_Hz} role="frequency" /> : 'held by nothing'}
         {met ? `: shaken by ${met.by.by}` : ''}
       </Box>
-      <Box overflowX="auto">
-        <chakra.table borderCollapse="collapse" aria-label="How fast it swings by itself" css={cardTable(HEADS)}>
-          <thead>
-            <tr>
-              {HEADS.map((text, i) => (
-                <chakra.th key={text} px="3" textAlign={i === 0 ? 'left' : 'right'} color="soft" fontWeight="600">
-                  {text}
-                </chakra.th>
+      <Box display="flex" flexWrap="wrap" columnGap="8" rowGap="2" alignItems="start">
+        <Box overflowX="auto">
+          <chakra.table borderCollapse="collapse" aria-label="How fast it swings by itself" css={cardTable(HEADS)}>
+            <thead>
+              <tr>
+                {HEADS.map((text, i) => (
+                  <chakra.th key={text} px="3" textAlign={i === 0 ? 'left' : 'right'} color="soft" fontWeight="600">
+                    {text}
+                  </chakra.th>
+                ))}
+              </tr>
+            </thead>
+            <tbody>
+              {full.map((swing, i) => (
+                <chakra.tr key={i} borderTopWidth="1px" borderColor="rule">
+                  <chakra.td px="3" py="1">
+                    {sides(SWING_WORDS[swing.way])}
+                  </chakra.td>
+                  <Hertz swing={swing} />
+                  <Hertz swing={empty[i]!} />
+                </chakra.tr>
               ))}
-            </tr>
-          </thead>
-          <tbody>
-            {full.map((swing, i) => (
-              <chakra.tr key={i} borderTopWidth="1px" borderColor="rule">
-                <chakra.td px="3" py="1">
-                  {sides(SWING_WORDS[swing.way])}
-                </chakra.td>
-                <Hertz swing={swing} />
-                <Hertz swing={empty[i]!} />
-              </chakra.tr>
-            ))}
-          </tbody>
-        </chakra.table>
-      </Box>
-      {shaking.map((each) => (
-        <Shaken key={each.by.by} shaking={each} />
-      ))}
-      {settles_m !== undefined && (
-        <Box mt="2">
-          As it is filled its middle settles by{' '}
-          <b>
-            <Quantity value={settles_m} role="thickness" />
-          </b>
-          .
+            </tbody>
+          </chakra.table>
         </Box>
-      )}
-      <Touches shell={shell} />
+        <Box flex="1 1 300px">
+          {shaking.map((each) => (
+            <Shaken key={each.by.by} shaking={each} />
+          ))}
+          {settles_m !== undefined && (
+            <Box mt="2">
+              As it is filled its middle settles by{' '}
+              <b>
+                <Quantity value={settles_m} role="thickness" />
+              </b>
+              .
+            </Box>
+          )}
+          <Touches shell={shell} />
+        </Box>
+      </Box>
       <Box color="soft" mt="2" maxW="75ch">
         A rigid tank, its liquid moving with it, on what presses on it at rest; pads as stiff as in their table. Its own
         walls, which drum, and liquid that sloshes are apart from this: Tank has those.

@@ -7,12 +7,13 @@ type Props = {
   readonly kind?: 'main' | 'plain' | 'danger';
   readonly disabled?: boolean;
   readonly title?: string;
+  /** What it is called where its words alone would not tell. */ readonly label?: string;
   readonly type?: 'button' | 'submit';
   readonly testId?: string;
 };
 
 /** The one button: large enough for a thumb in a glove. */
-export function Button({ children, onClick, kind = 'plain', disabled, title, type = 'button', testId }: Props) {
+export function Button({ children, onClick, kind = 'plain', disabled, title, label, type = 'button', testId }: Props) {
   const look =
     kind === 'main'
       ? { bg: 'accent', color: 'onAccent', borderColor: 'accent' }
@@ -25,6 +26,7 @@ export function Button({ children, onClick, kind = 'plain', disabled, title, typ
       onClick={onClick}
       disabled={disabled}
       title={title}
+      aria-label={label}
       data-testid={testId}
       {...look}
       display="inline-flex"
