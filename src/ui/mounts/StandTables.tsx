@@ -1,0 +1,158 @@
+'use client';
+
+import { Box } from '@chakra-ui/react';
+import { type MAIN_WAYS, type Stands } from '@/core/answers';
+import { type StanceDocument } from '@/core/plan';
+import { NotWorkedOut } from '../parts/NotWorkedOut';
+import { useSystem } from '../state/editor';
+import { useSides } from '../state/sides';
+import { fillHead } from './fillHead';
+import { isLevel, Table, useWrite, type Cell } from './WeightTable';
+
+export function OnAxles({ stance, stands }: { readonly stance: StanceDocument; readonly stands: Stands }) {
+  const system = useSystem();
+  const sides = useSides();
+  const write = useWrite();
+  const axles = stance.axles ?? [];
+  const failed = stands.cases.find(({ wheels }) => wheels && !wheels.ok)?.wheels;
+  if (failed && !failed.ok) return <NotWorkedOut why={failed.error.detail} />;
+  const part = (load: number, rating: number | undefined): Cell =>
+    rating === undefined
+      ? { text: write(load, 'load') }
+      : {
+          text: `${write(load, 'load')} of ${write(rating, 'load')}`,
+          ...(load > rating ? { tone: 'stop' as const } : {}),
+        };
+  const heads = [
+    '',
+    ...axles.map(({ name }) => name),
+    ...(stance.hitch ? ['Coupling'] : []),
+    'In all',
+    sides('On the port side'),
+  ];
+  const rows = stands.cases.flatMap((each) => {
+    if (!each.wheels?.ok) return [];
+    const { axles: loads, hitch_kg, total_kg, lifts } = each.wheels.value;
+    const left_kg = loads.reduce((sum, { port_kg }) => sum + port_kg, 0);
+    const onWheels = loads.reduce((sum, { load_kg }) => sum + load_kg, 0);
+    // What would have to be held down is no load.
+    if (lifts.length > 0)
+      return [
+        {
+          head: fillHead(system, each),
+          cells: heads
+            .slice(1)
+            .map((_, i) => ({
+              text: lifts.includes(axles[i]?.name ?? '') ? 'a wheel lifts' : 'not known',
+              tone: 'stop' as const,
+            })),
+        },
+      ];
+    return [
+      {
+        head: fillHead(system, each),
+        cells: [
+          ...loads.map(({ load_kg }, a) => part(load_kg, axles[a]!.rating_kg?.value)),
+          ...(hitch_kg === undefined
+            ? []
+            : [
+                hitch_kg < 0
+                  ? { text: `pulled up by ${write(-hitch_kg, 'load')}`, tone: 'stop' as const }
+                  : part(hitch_kg, stance.hitch?.rating_kg?.value),
+              ]),
+          part(total_kg, stance.rating_kg?.value),
+          { text: write(left_kg / onWheels, 'share') },
+        ],
+      },
+    ];
+  });
+  return (
+    <>
+      <Table label="What each axle bears" heads={heads} rows={rows} />
+      <Tips stands={stands} />
+    </>
+  );
+}
+
+const WAY_HEADS: Readonly<Record<(typeof MAIN_WAYS)[number], string>> = {
+  port: 'to port',
+  starboard: 'to starboard',
+  fore: 'over its fore end',
+  aft: 'over its aft end',
+};
+const WAYS = ['port', 'starboard', 'fore', 'aft'] as const;
+
+/** Leans at which the vehicle itself goes over. */
+function Tips({ stands }: { readonly stands: Stands }) {
+  const system = useSystem();
+  const sides = useSides();
+  const write = useWrite();
+  const told = stands.cases.filter(({ tips }) => tips);
+  if (told.length === 0) return null;
+  const failed = told.find(({ tips }) => tips && !tips.ok)?.tips;
+  return (
+    <Box mt="3">
+      <Box fontWeight="700" mb="1">
+        Goes over at
+      </Box>
+      {failed && !failed.ok ? (
+        <NotWorkedOut why={failed.error.detail} />
+      ) : (
+        <Table
+          label="Lean at which the vehicle goes over"
+          heads={['', ...WAYS.map((way) => sides(WAY_HEADS[way]))]}
+          rows={told.map((each) => ({
+            head: fillHead(system, each),
+            cells: WAYS.map((way) => ({ text: each.tips?.ok ? write(each.tips.value[way], 'slope') : '' })),
+          }))}
+        />
+      )}
+      <Box color="soft" maxW="75ch">
+        Standing still on stiff wheels, its liquid running to the low side. Springs, tyres, corners and holes tip it
+        much sooner.
+      </Box>
+    </Box>
+  );
+}
+
+export function Lies({ stands }: { readonly stands: Stands }) {
+  const system = useSystem();
+  const write = useWrite();
+  const { hull } = stands;
+  const lean = (angle: number, [more, less]: readonly [string, string]): Cell => {
+    const text = write(Math.abs(angle), 'slope');
+    return isLevel(angle) ? { text: 'level' } : { text: `${text} ${angle > 0 ? more : less}` };
+  };
+  const length_m = hull ? hull.fore_m - hull.aft_m : 0;
+  return (
+    <Table
+      label="How she lies"
+      heads={['', 'Lists', 'Trims', 'Over her length', 'Deeper by', 'GM left']}
+      rows={stands.cases.flatMap((each) => {
+        if (!each.afloat) return [];
+        const head = fillHead(system, each);
+        if (!each.afloat.ok) {
+          const words = {
+            unsteady: 'does not stay upright',
+            'too-far': 'leans more than 12°',
+            'not-found': 'not known',
+          }[each.afloat.error.code];
+          return [{ head, cells: [{ text: words, tone: 'stop' as const }] }];
+        }
+        const { sinks_m, bowDown_rad, portDown_rad, gm_m } = each.afloat.value;
+        return [
+          {
+            head,
+            cells: [
+              lean(portDown_rad, ['to port', 'to starboard']),
+              lean(bowDown_rad, ['by the bow', 'by the stern']),
+              { text: write(Math.abs(Math.tan(bowDown_rad)) * length_m, 'tape') },
+              { text: write(sinks_m, 'tape') },
+              { text: write(gm_m, 'tape') },
+            ],
+          },
+        ];
+      })}
+    />
+  );
+}
