@@ -127,3 +127,17 @@ test('how a boat lies as her tanks fill, and what uses up her steadiness', async
   await expect(table).toContainText('leans more than 12°');
   await expect(page.getByTestId('stand-verdict')).toContainText('not known');
 });
+
+test('lifted on forks and from slings: closer forks let it go sooner, a low hook is too flat', async ({ page }) => {
+  await openCopy(page, 'box-boat', 'mounts/lifted');
+  const carried = page.getByTestId('carried');
+  const table = carried.getByRole('table', { name: 'Lifted and carried' });
+  const forks = table.getByRole('row', { name: /On forks/ });
+  await expect(forks).toContainText('°');
+  const before = await forks.textContent();
+  await carried.getByLabel('Forks apart, outside to outside').selectOption({ label: '300 mm' });
+  await expect.poll(() => forks.textContent()).not.toBe(before);
+  await expect(table).not.toContainText('too flat');
+  await carried.getByLabel('Hook over its top, four slings').selectOption({ label: '300 mm' });
+  await expect(table).toContainText('too flat, hook higher');
+});

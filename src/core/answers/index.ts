@@ -128,6 +128,7 @@ export {
   type Stands,
   type StandsCode,
 } from './weight/stands';
+export { carriedOf, type Carried, type Hangs, type Lifted } from './tank/carried';
 export { MAIN_WAYS, TIP_FILLS, tipsOf, type TipFill, type TipRow, type Tips, type TipWay } from './tank/tips';
 export type { BalancePoint, Detail, PickupResult, TankResult } from './tank/tankResult';
 export type { SectionDrawing, SenderDrawing, TankDrawing } from './tank/drawing';

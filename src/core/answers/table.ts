@@ -78,6 +78,7 @@ export const ANSWERS = {
   solid: row('the picture of the tank', STOOD, 'asked'),
   strapping: row('the strapping table', STOOD, 'asked', { verb: 'table' }),
   tips: row('when it tips over', STOOD, 'asked', { verb: 'mass' }),
+  carried: row('how it keeps upright as it is lifted', [...STOOD, 'mounts'], 'asked', { verb: 'mass' }),
   mountDrawing: row('the drawing of what holds it', ['tanks', 'mounts'], 'asked'),
   standDrawing: row('the drawing of what it stands on', ['tanks', 'stance'], 'asked'),
   layouts: row('ways to hold it down', HELD, 'asked', { verb: 'mounts' }),

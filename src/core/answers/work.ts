@@ -27,6 +27,7 @@ import { changesOf as mountChangesOf } from './mounts/changes';
 import { mountDrawing } from './mounts/drawing';
 import { layoutsFor } from './mounts/layouts';
 import { mountsOf } from './mounts/mounts';
+import { carriedOf, type Lifted } from './tank/carried';
 import { tipsOf } from './tank/tips';
 import { standDrawing } from './weight/drawing';
 import { standsOf } from './weight/stands';
@@ -130,6 +131,7 @@ export const answerWork = <J extends Counted>(rules: AskedRules<J>) =>
     ),
     tips: atOnce((stood: Read<'tips'>, t: number) => tipsOf(stood, t)),
     mounts: atOnce((system: Read<'mounts'>) => mountsOf(system)),
+    carried: atOnce((system: Read<'carried'>, t: number, how: Lifted) => carriedOf(system, t, how)),
     stands: atOnce((system: Read<'stands'>) => standsOf(system)),
     mountDrawing: atOnce((plan: Read<'mountDrawing'>, t: number) => mountDrawing(plan, t)),
     standDrawing: atOnce((plan: Read<'standDrawing'>) => standDrawing(plan)),

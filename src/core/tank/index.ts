@@ -41,5 +41,6 @@ export { foamCrossing_s, foamDamping_ratio, foamPieces, passes, PEAKLESS_RATIO, 
 export { attitudeMap, symmetricSteps, type AttitudeMap } from './attitudeMap';
 export { homeLobe, leftBehind_m3, type HomeLobe } from './lobes';
 export { strappingTable, tableByStep, type StrappingRow } from './strapping';
+export { hangingUp, slingLeg } from './hanging';
 export { edgesOf, rigidTip_rad, tipAngle_rad, type Standing, type TipEdge } from './tipping';
 export { commonCentre_m, shellCentre_m } from './mass';

@@ -26,7 +26,7 @@ const leaning = ({ out }: TipEdge, lean_rad: number): Vec3 => {
 };
 
 /** The common centre of all that stands, with the liquids level at a lean [m]; undefined where a level is not found. */
-function centreAt({ fixed, liquids }: Standing, up: Vec3): Vec3 | undefined {
+export function centreAt({ fixed, liquids }: Standing, up: Vec3): Vec3 | undefined {
   const masses = [...fixed];
   for (const { mesh, volume_m3, density_kgPerM3 } of liquids) {
     if (volume_m3 === 0) continue;

@@ -3,6 +3,7 @@
 import { Box } from '@chakra-ui/react';
 import { TankPicker } from '../tank/TankPicker';
 import { useTask } from '../workspace/goTo';
+import { CarriedTask } from './CarriedTask';
 import { LayoutTask } from './LayoutTask';
 import { StrengthTask } from './StrengthTask';
 import { WeightTask } from './WeightTask';
@@ -13,7 +14,15 @@ export function MountsStage() {
   return (
     <Box display="grid" gridTemplateColumns="minmax(0, 1fr)" gap="4">
       <TankPicker />
-      {task === 'strength' ? <StrengthTask /> : task === 'weight' ? <WeightTask /> : <LayoutTask />}
+      {task === 'strength' ? (
+        <StrengthTask />
+      ) : task === 'weight' ? (
+        <WeightTask />
+      ) : task === 'lifted' ? (
+        <CarriedTask />
+      ) : (
+        <LayoutTask />
+      )}
     </Box>
   );
 }

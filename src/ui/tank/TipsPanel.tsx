@@ -83,7 +83,8 @@ export function TipsPanel() {
 }
 
 /** Whole degrees that it surely stands: no more is known of a floor that is welded. */
-const wholeDegrees = (angle_rad: number): number => (Math.floor((180 * angle_rad) / Math.PI + 1e-6) * Math.PI) / 180;
+export const wholeDegrees = (angle_rad: number): number =>
+  (Math.floor((180 * angle_rad) / Math.PI + 1e-6) * Math.PI) / 180;
 
 function soonest(rows: readonly TipRow[]) {
   return rows

@@ -531,6 +531,14 @@ export const TASKS: Readonly<Record<Stage, readonly Task[]>> = {
       ],
       acts: 'nothing',
     },
+    {
+      key: 'lifted',
+      label: 'Lifted',
+      question: 'On forks, on its feet and from slings: how far it leans, what a leg bears',
+      fields: [],
+      rules: [],
+      acts: 'nothing',
+    },
   ],
 };
 

@@ -50,6 +50,22 @@ export type TipsCode = ModelCode | 'temperature-range' | 'no-base' | 'not-found'
  * its own floor, with nothing else to stand on; those of one shell together.
  */
 export function tipsOf(system: Stood, t: number): Outcome<Tips, TipsCode> {
+  const loose = looseOf(system, t);
+  if (!loose.ok) return loose;
+  const base = baseOf(loose.value.members.map(({ tank }) => tank));
+  if (!base.ok) return base;
+  const rows = rowsOver(base.value.edges, loose.value);
+  return rows.ok ? success({ base_m: base.value.span_m, rows: rows.value }) : rows;
+}
+
+/** The tanks of one shell as something that stands or hangs by itself. */
+export type Loose = {
+  readonly name: string;
+  readonly members: readonly { readonly tank: TankModel; readonly density_kgPerM3: number }[];
+  /** Filled to a share of their limits. */ readonly standing: (share: number) => Standing;
+};
+
+export function looseOf(system: Stood, t: number): Outcome<Loose, TipsCode> {
   const shell = shellsIn(system.tanks).find((tanks) => tanks.includes(system.tanks[t]!)) ?? [];
   const members: { readonly tank: TankModel; readonly density_kgPerM3: number }[] = [];
   for (const [k, document] of system.tanks.entries()) {
@@ -60,18 +76,26 @@ export function tipsOf(system: Stood, t: number): Outcome<Tips, TipsCode> {
     members.push({ tank: tank.value, density_kgPerM3: fluid.value.density_kgPerM3 });
   }
   if (members.length === 0) return failure('no-tank', 'tanks', 'There is no such tank.');
-  const base = baseOf(members.map(({ tank }) => tank));
-  if (!base.ok) return base;
   const fixed = members.flatMap(({ tank }) => metalOf(tank, sharedWall(system.tanks, tank.document)));
-  const standing = (share: number): Standing => ({
-    fixed,
-    liquids: members.map(({ tank, density_kgPerM3 }) => ({
-      mesh: tank.mesh,
-      volume_m3: share * tank.gross_m3 * tank.document.fillLimit_ratio.value,
-      density_kgPerM3,
-    })),
+  return success({
+    name: shell[0]!.name,
+    members,
+    standing: (share) => ({
+      fixed,
+      liquids: members.map(({ tank, density_kgPerM3 }) => ({
+        mesh: tank.mesh,
+        volume_m3: share * tank.gross_m3 * tank.document.fillLimit_ratio.value,
+        density_kgPerM3,
+      })),
+    }),
   });
-  const { edges, span_m } = base.value;
+}
+
+/** The leans at which it goes over the edges of what it stands on, each way and the weakest. */
+export function rowsOver(
+  edges: readonly TipEdge[],
+  { name, standing }: Pick<Loose, 'name' | 'standing'>,
+): Outcome<TipRow[], 'not-found'> {
   const chosen = MAIN_WAYS.map((way) => ({ way, edge: facing(edges, way) }));
   const rows: TipRow[] = [];
   const least = {} as Record<TipFill, number>;
@@ -86,7 +110,7 @@ export function tipsOf(system: Stood, t: number): Outcome<Tips, TipsCode> {
     least[fill] = Infinity;
     for (const edge of new Set([...chosen.map((each) => each.edge), ...weakest])) {
       const angle = tipAngle_rad(stands, edge);
-      if (angle === undefined) return failure('not-found', shell[0]!.name, 'How it leans could not be worked out.');
+      if (angle === undefined) return failure('not-found', name, 'How it leans could not be worked out.');
       angles.set(edge, { ...(angles.get(edge) ?? ({} as Record<TipFill, number>)), [fill]: angle });
       least[fill] = Math.min(least[fill], angle);
     }
@@ -95,7 +119,7 @@ export function tipsOf(system: Stood, t: number): Outcome<Tips, TipsCode> {
   const isWeaker = TIP_FILLS.some(
     (fill) => least[fill] < Math.min(...rows.map(({ angles_rad }) => angles_rad[fill])) - TOLD_RAD,
   );
-  return success({ base_m: span_m, rows: isWeaker ? [...rows, { way: 'least', angles_rad: least }] : rows });
+  return success(isWeaker ? [...rows, { way: 'least', angles_rad: least }] : rows);
 }
 
 /** The edge that looks one way most. */

@@ -1,0 +1,129 @@
+import { convexHull, meshBounds, placedBack, type Bounds, type Point2, type Vec3 } from '../../geometry';
+import { outerMesh, placeOf } from '../../model/compileFit';
+import { compileMounts } from '../../model/compileMounts';
+import { failure, success, type Outcome } from '../../outcome';
+import type { PlanAt } from '../../plan/schema';
+import { edgesOf, hangingUp, slingLeg } from '../../tank';
+import { STANDARD_GRAVITY_M_PER_S2 } from '../../units';
+import type { Stood } from './standing';
+import { looseOf, rowsOver, SHARES, TIP_FILLS, type Loose, type TipFill, type TipRow, type TipsCode } from './tips';
+
+/** How it is lifted. */
+export type Lifted = {
+  /** Over both forks, outside to outside. */ readonly forks_m: number;
+  /** The way that they run under it. */ readonly runs: 'along' | 'across';
+  /** From the tank’s top up to the hook, over its middle. */ readonly hook_m: number;
+};
+
+/** How it hangs from four slings at its upper corners. */
+export type Hangs = {
+  /** Out of level [rad]. */ readonly tilt_rad: number;
+  /** What one leg bears, of four reckoned as two, and how far it leans from plumb. */
+  readonly pull_N: number;
+  readonly lean_rad: number;
+};
+
+export type CarriedCode = TipsCode | 'no-feet' | 'bad-shape';
+export type Carried = {
+  /** Leans at which it goes over, on forks and on the feet that it is bolted by. */
+  readonly forks: Outcome<readonly TipRow[], CarriedCode>;
+  readonly feet: Outcome<readonly TipRow[], CarriedCode>;
+  readonly hangs: Readonly<Record<TipFill, Outcome<Hangs, 'not-steady'>>>;
+};
+
+/** Forks nearer each other than this carry nothing [m]. */
+const LEAST_FORKS_M = 0.02;
+/** Feet that touch it higher than this over its lowest point stand on no ground [m]. */
+const FEET_UP_M = 5e-3;
+/** Feet on less than this are none [m]. */
+const LEAST_BASE_M = 5e-3;
+
+/** How a tank that is lifted, or stood down on its feet, keeps upright; its liquid level all the while. */
+export function carriedOf(
+  system: Stood & Pick<PlanAt, 'mounts'>,
+  t: number,
+  { forks_m, runs, hook_m }: Lifted,
+): Outcome<Carried, CarriedCode> {
+  const loose = looseOf(system, t);
+  if (!loose.ok) return loose;
+  if (!(forks_m >= LEAST_FORKS_M) || !(hook_m > 0))
+    return failure('no-base', loose.value.name, 'Forks need room between them, and a hook has to be over the tank.');
+  const outers = [];
+  for (const { tank } of loose.value.members) {
+    const outer = outerMesh(tank.document);
+    if (!outer.ok) return failure('bad-shape', tank.document.name, outer.error.detail);
+    outers.push(outer.value);
+  }
+  const bounds = outers.map((mesh) => meshBounds(mesh));
+  const min = [0, 1, 2].map((k) => Math.min(...bounds.map((each) => each.min[k]!))) as unknown as Vec3;
+  const max = [0, 1, 2].map((k) => Math.max(...bounds.map((each) => each.max[k]!))) as unknown as Vec3;
+  return success({
+    forks: rowsOver(edgesOf(forkBase({ min, max }, forks_m, runs), min[2]), loose.value),
+    feet: onFeet(system, loose.value, outers, min[2]),
+    hangs: hangsOf(loose.value, { min, max }, hook_m),
+  });
+}
+
+/** What two forks under the whole of a tank are to it as a base. */
+function forkBase({ min, max }: Bounds, forks_m: number, runs: Lifted['runs']): Point2[] {
+  const middle = [(min[0] + max[0]) / 2, (min[1] + max[1]) / 2] as const;
+  const half = forks_m / 2;
+  const [x0, x1] = runs === 'along' ? [min[0], max[0]] : [middle[0] - half, middle[0] + half];
+  const [y0, y1] = runs === 'across' ? [min[1], max[1]] : [middle[1] - half, middle[1] + half];
+  return [
+    [x0, y0],
+    [x1, y0],
+    [x1, y1],
+    [x0, y1],
+  ];
+}
+
+/** On all that bears it from below, set down with it on level ground. */
+function onFeet(
+  system: Pick<PlanAt, 'mounts'>,
+  loose: Loose,
+  outers: readonly Parameters<typeof compileMounts>[0][],
+  lowest_m: number,
+): Carried['feet'] {
+  const points = loose.members.flatMap(({ tank: { document } }, i) => {
+    const at = placeOf(document.mounting);
+    const below = system.mounts.flatMap((mount, index) =>
+      mount.tank === document.id && mount.made && mount.made.side === 'down' && mount.kind !== 'strap'
+        ? [{ mount, index }]
+        : [],
+    );
+    return compileMounts(outers[i]!, at, below)
+      .supports.filter(({ role }) => role.what === 'rest' || role.what === 'bolt')
+      .map(({ legs }) => placedBack(at, legs[0]!.at_m));
+  });
+  const feet = points.map(([x, y]): Point2 => [x, y]);
+  const span = ([0, 1] as const).map((k) => Math.max(...feet.map((p) => p[k])) - Math.min(...feet.map((p) => p[k])));
+  const outline = feet.length < 3 ? [] : convexHull(feet);
+  if (outline.length < 3 || Math.min(...span) < LEAST_BASE_M)
+    return failure('no-feet', loose.name, 'No feet or bearers under it are said, on which it could stand.');
+  const ground_m = Math.min(...points.map(([, , z]) => z));
+  return ground_m > lowest_m + FEET_UP_M
+    ? failure('no-feet', loose.name, 'Its feet are higher than its floor: set down, it stands on that.')
+    : rowsOver(edgesOf(outline, ground_m), loose);
+}
+
+function hangsOf(loose: Loose, { min, max }: Bounds, hook_m: number): Carried['hangs'] {
+  const hook: Vec3 = [(min[0] + max[0]) / 2, (min[1] + max[1]) / 2, max[2] + hook_m];
+  const corners = ([min[0], max[0]] as const).flatMap((x) =>
+    ([min[1], max[1]] as const).map((y): Vec3 => [x, y, max[2]]),
+  );
+  const one = (fill: TipFill): Outcome<Hangs, 'not-steady'> => {
+    const standing = loose.standing(SHARES[fill]);
+    const up = hangingUp(standing, hook);
+    if (!up)
+      return failure('not-steady', loose.name, 'It does not hang steady: its liquid runs further than it leans.');
+    const mass_kg =
+      standing.fixed.reduce((sum, each) => sum + each.mass_kg, 0) +
+      standing.liquids.reduce((sum, { volume_m3, density_kgPerM3 }) => sum + volume_m3 * density_kgPerM3, 0);
+    return success({
+      tilt_rad: Math.acos(Math.min(1, up[2])),
+      ...slingLeg(corners, hook, up, mass_kg * STANDARD_GRAVITY_M_PER_S2),
+    });
+  };
+  return Object.fromEntries(TIP_FILLS.map((fill) => [fill, one(fill)])) as Carried['hangs'];
+}
