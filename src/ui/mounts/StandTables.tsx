@@ -1,6 +1,6 @@
 'use client';
 
-import { Box } from '@chakra-ui/react';
+import { Box, chakra } from '@chakra-ui/react';
 import { type MAIN_WAYS, type Stands } from '@/core/answers';
 import { type StanceDocument } from '@/core/plan';
 import { NotWorkedOut } from '../parts/NotWorkedOut';
@@ -69,8 +69,54 @@ export function OnAxles({ stance, stands }: { readonly stance: StanceDocument; r
   return (
     <>
       <Table label="What each axle bears" heads={heads} rows={rows} />
+      <Corners stance={stance} stands={stands} />
       <Tips stands={stands} />
     </>
+  );
+}
+
+/** What each wheel bears, empty and full; and of two axles the weight over each diagonal. */
+function Corners({ stance, stands }: { readonly stance: StanceDocument; readonly stands: Stands }) {
+  const sides = useSides();
+  const write = useWrite();
+  const axles = stance.axles ?? [];
+  const told = (['empty', 'full'] as const).flatMap((fill) => {
+    const wheels = stands.cases.find((each) => each.fill === fill)?.wheels;
+    return wheels?.ok && wheels.value.lifts.length === 0 ? [wheels.value.axles] : [];
+  });
+  if (told.length < 2) return null;
+  const front = (axles[0]?.x_m.value ?? 0) > (axles[1]?.x_m.value ?? 0) ? 0 : 1;
+  const cross = (on: (typeof told)[number]): number => {
+    const whole = on.reduce((sum, { load_kg }) => sum + load_kg, 0);
+    return (on[front]!.starboard_kg + on[1 - front]!.port_kg) / whole;
+  };
+  return (
+    <chakra.details>
+      <chakra.summary minH="42px" py="2" cursor="pointer">
+        Each wheel
+      </chakra.summary>
+      <Table
+        label="What each wheel bears"
+        heads={[
+          '',
+          ...['empty', 'full'].flatMap((fill) =>
+            ['port side', 'starboard side'].map((side) => `${fill}, ${sides(side)}`),
+          ),
+        ]}
+        rows={axles.map(({ name }, a) => ({
+          head: name,
+          cells: told.flatMap((on) =>
+            [on[a]!.port_kg, on[a]!.starboard_kg].map((load) => ({ text: write(load, 'load') })),
+          ),
+        }))}
+      />
+      {axles.length === 2 && (
+        <Box mt="1">
+          Front right with rear left: {told.map((on) => write(cross(on), 'share')).join(' empty, ')} full of
+          what the wheels bear.
+        </Box>
+      )}
+    </chakra.details>
   );
 }
 

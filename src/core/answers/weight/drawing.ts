@@ -71,7 +71,7 @@ const circle = (x: number, y: number, radius: number): Point2[] =>
 
 function wheelShapes({ axles = [], hitch, height, middle_m }: StanceDocument, low_m: number): Shape[] {
   if (axles.length === 0) return [];
-  const ground = height?.ground_m.value ?? low_m - UNDER_M;
+  const ground = height?.ground_m.value ?? (Number.isFinite(low_m) ? low_m - UNDER_M : 0);
   const middle = middle_m.value;
   const { radius, half } = WHEEL_M;
   const along = [...axles.map(({ x_m }) => x_m.value), ...(hitch ? [hitch.x_m.value] : [])];
