@@ -112,8 +112,8 @@ function Corners({ stance, stands }: { readonly stance: StanceDocument; readonly
       />
       {axles.length === 2 && (
         <Box mt="1">
-          Front right with rear left: {told.map((on) => write(cross(on), 'share')).join(' empty, ')} full of
-          what the wheels bear.
+          Front right with rear left: {told.map((on) => write(cross(on), 'share')).join(' empty, ')} full of what the
+          wheels bear.
         </Box>
       )}
     </chakra.details>
