@@ -53,8 +53,8 @@ export function SwingsPanel({ shell }: { readonly shell: MountsOf }) {
                   <chakra.td px="3" py="1">
                     {sides(SWING_WORDS[swing.way])}
                   </chakra.td>
-                  <Hertz swing={swing} />
-                  <Hertz swing={empty[i]!} />
+                  <Hertz swing={swing} row={swing} />
+                  <Hertz swing={empty[i]!} row={swing} />
                 </chakra.tr>
               ))}
             </tbody>
@@ -84,9 +84,12 @@ export function SwingsPanel({ shell }: { readonly shell: MountsOf }) {
   );
 }
 
-function Hertz({ swing: { frequency_Hz } }: { readonly swing: Swing }) {
+/** How fast; and which way, where that is not the one its row is of. */
+function Hertz({ swing: { frequency_Hz, way }, row }: { readonly swing: Swing; readonly row: Swing }) {
+  const sides = useSides();
   return (
     <chakra.td px="3" textAlign="right" whiteSpace="nowrap">
+      {way !== row.way && <chakra.span color="soft">{sides(SWING_WORDS[way])} </chakra.span>}
       {frequency_Hz > 0 ? <Quantity value={frequency_Hz} role="frequency" /> : 'nothing holds it'}
     </chakra.td>
   );
