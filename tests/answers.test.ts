@@ -49,6 +49,12 @@ function questionsOf(key: AnswerKey, system: SystemDocument): readonly (readonly
       return system.lines.slice(0, 1).map(({ id }) => [id]);
     case 'costliest':
       return [[0]];
+    case 'carried':
+      return [[0, { forks_m: 0.4, runs: 'along', hook_m: 1 }]];
+    case 'tips':
+    case 'mountDrawing':
+    case 'layouts':
+    case 'mountChanges':
     case 'solid':
     case 'stl':
     case 'fitDrawing':

@@ -65,6 +65,7 @@ export type Loose = {
   /** Filled to a share of their limits. */ readonly standing: (share: number) => Standing;
 };
 
+/** The tanks of one shell, set down or hung up by themselves. */
 export function looseOf(system: Stood, t: number): Outcome<Loose, TipsCode> {
   const shell = shellsIn(system.tanks).find((tanks) => tanks.includes(system.tanks[t]!)) ?? [];
   const members: { readonly tank: TankModel; readonly density_kgPerM3: number }[] = [];
