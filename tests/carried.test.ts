@@ -1,5 +1,5 @@
 import { beforeAll, describe, expect, it } from 'vitest';
-import { heldDown, SOUND } from './raisedSystems';
+import { applied, heldDown, SOUND } from './raisedSystems';
 import { loadKernel } from '@/core/geometry';
 import { unwrap } from '@/core/outcome';
 import { chosen } from '@/core/plan';
@@ -22,6 +22,29 @@ describe('a tank that is lifted', () => {
     expect(angle(wide / 2, 'port')).toBeLessThan(onFloor('port') - 0.05);
     expect(angle(wide / 2, 'fore')).toBeCloseTo(onFloor('fore'), 3);
     expect(angle(wide / 2, 'fore', 'across')).toBeLessThan(onFloor('fore') - 0.05);
+  });
+
+  it('forks wider than it make it no safer; on a round floor nothing is known', () => {
+    const forks = (forks_m: number) => unwrap(unwrap(carriedOf(SOUND, 0, { ...HOW, forks_m })).forks);
+    const floor = unwrap(tipsOf(SOUND, 0)).rows;
+    for (const [i, { angles_rad }] of forks(5).entries())
+      for (const [fill, angle] of Object.entries(angles_rad))
+        expect(angle).toBeCloseTo(floor[i]!.angles_rad[fill as 'full'], 6);
+    const drum = applied(SOUND, [
+      [
+        'tanks[0].shape',
+        {
+          kind: 'cylinder',
+          axis: 'x',
+          diameter_m: chosen(0.25),
+          shell_m: chosen(0.3),
+          nearEnd: 'flat',
+          farEnd: 'flat',
+        },
+      ],
+    ]);
+    const { forks: round } = unwrap(carriedOf(drum, 0, HOW));
+    expect(round.ok ? '' : round.error.detail).toContain('not flat');
   });
 
   it('feet are what is bolted under it; without them that is said', () => {

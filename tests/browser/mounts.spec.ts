@@ -88,6 +88,7 @@ test('axles weighed, the tank drawn to one side, and put back where both sides a
   await expect(table).toContainText('Coupling');
   // What it may bear is not said: nothing is called good.
   await expect(page.getByTestId('stand-verdict')).toContainText('Not known whether it bears them');
+  await expect(page.getByTestId('halved')).toContainText('half is taken for each side');
   const stance = page.getByTestId('stance');
   await stance.getByRole('button', { name: 'Most it may bear, Axle' }).click();
   await enter(page, 'Most it may bear, Axle', '200');

@@ -104,7 +104,15 @@ export {
 } from './mounts/mounts';
 export type { MountPart, PartUse } from './mounts/uses';
 export { mountList, type MountList } from './mounts/list';
-export { shakingOf, SWING_WORDS, type Shaking, type Swing, type Swings, type SwingWay } from './mounts/vibration';
+export {
+  shakingOf,
+  SWING_WORDS,
+  unheldOf,
+  type Shaking,
+  type Swing,
+  type Swings,
+  type SwingWay,
+} from './mounts/vibration';
 export {
   SHOCK_CASES,
   shockKindOf,

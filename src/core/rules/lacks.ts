@@ -121,6 +121,8 @@ const LACKS: Readonly<Record<Need, (partly: Partly) => string | undefined>> = {
           )
           .at(0)
       : undefined,
+  'mount-swings': ({ evaluation: { mounts } }) =>
+    mounts?.ok ? firstFailed(mounts.value.shells.map(({ swings }) => swings)) : undefined,
   'axles-said': ({ system }) =>
     isOnLand(system) && (system.stance?.axles ?? []).length === 0
       ? 'nothing is said of what its axles bear'
@@ -142,6 +144,8 @@ const LACKS: Readonly<Record<Need, (partly: Partly) => string | undefined>> = {
     if (!stands) return later('what the vehicle stands on is');
     // Whether it had to be said, others say.
     if (!stands.ok) return stands.error.code === 'not-said' ? undefined : failed(stands);
+    const lifted = stands.value.cases.find(({ wheels }) => wheels?.ok && wheels.value.lifts.length > 0);
+    if (lifted) return 'a wheel lifts off: what the others bear then is not known';
     return firstFailed(
       stands.value.cases.flatMap(({ wheels, tips, afloat }) => [wheels, tips, afloat].flatMap((each) => each ?? [])),
     );

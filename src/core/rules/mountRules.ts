@@ -4,6 +4,7 @@ import {
   SHOCK_CASES,
   STRAP_SPAN_M,
   SWING_WORDS,
+  unheldOf,
   weakest,
   type Goes,
   type MountPart,
@@ -153,11 +154,25 @@ export const MOUNT_RULES: readonly Rule[] = [
     title: 'It swings by itself as fast as it is shaken',
     stage: 'mounts',
     severity: 'warn',
-    needs: ['mounts-there', 'mounts-said', 'mounts-solved'],
+    needs: ['mounts-there', 'mounts-said', 'mounts-solved', 'mount-swings'],
     test: (context) =>
       shellsOf(context).flatMap((shell): Hit[] => {
         if (!shell.swings.ok) return [];
         const { kind } = context.system.vehicle;
+        const free = unheldOf(shell.swings.value);
+        if (free)
+          return [
+            {
+              what: say(
+                sideText(
+                  kind,
+                  `${shell.name} swings ${SWING_WORDS[free.way]} as it is shaken: nothing that presses on it at rest holds it that way.`,
+                ),
+                {},
+              ),
+              path: firstOf(shell),
+            },
+          ];
         // An engine’s speeds are many: what is bolted down meets some of them always.
         const found = shakingOf(kind, shell.swings.value).find(
           ({ by, meets }) => by.from === 'way' && meets.length > 0,

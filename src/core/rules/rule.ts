@@ -59,6 +59,7 @@ export const NEEDS = [
   'mounts-said',
   'mounts-solved',
   'mount-parts',
+  'mount-swings',
   'axles-said',
   'axle-ratings',
   'hitch-rating',

@@ -171,6 +171,12 @@ describe('three results', () => {
       ),
     'hull-said': () => evaluated({ ...SOUND, vehicle: { ...SOUND.vehicle, kind: 'boat' } }, 'with-fit'),
     'stands-solved': () => evaluated({ ...SOUND, stance: ON_AXLES }, 'without-fit'),
+    // Stops alone: nothing is under it.
+    'mount-swings': () =>
+      evaluated(
+        heldDown(SOUND, (mounts) => mounts.filter(({ kind }) => kind === 'stop')),
+        'with-fit',
+      ),
     details: () => ({ system: SOUND, evaluation: unwrap(evaluateSystem(SOUND, 'numbers')) }),
     lines: () => ({ system: SOUND, evaluation: unwrap(evaluateSystem(SOUND, 'numbers')) }),
     circuits: () => ({ system: SOUND, evaluation: unwrap(evaluateSystem(SOUND, 'numbers')) }),

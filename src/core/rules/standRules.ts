@@ -1,4 +1,4 @@
-import { HEEL_SHOWS_RAD, TRIM_SHOWS_RAD, type StandCase, type Stands } from '../answers';
+import { HEEL_SHOWS_RAD, TRIM_SHOWS_RAD, type OnWheels, type StandCase, type Stands } from '../answers';
 import { sideText } from '../plan/sides';
 import type { Plan } from '../plan/schema';
 import { say, type Message } from '../units';
@@ -17,6 +17,10 @@ export function fillWords(system: Pick<Plan, 'tanks'>, { fill, tanks }: StandCas
   return fill === 'half' ? `${all} half full` : `${all} ${fill}`;
 }
 
+/** What wheels bear in a case, where that is known: all of them on the ground. */
+const borneIn = ({ wheels }: StandCase): OnWheels | undefined =>
+  wheels?.ok && wheels.value.lifts.length === 0 ? wheels.value : undefined;
+
 /** The worst case by a measure that is over a limit where it is positive; nothing where none is. */
 function worst(
   stands: Stands | undefined,
@@ -32,20 +36,23 @@ function worst(
 
 const plain = (text: string): Message => say(text, {});
 const load = (value: number) => ({ value, role: 'load' as const });
-/** A hit at something that bears more than it may. */
-const overHit = (
+/** A hit at something that bears more than it may, in the worst case of all. */
+function overHits(
   context: StandRuleContext,
   name: string,
-  { each, by }: { readonly each: StandCase; readonly by: number },
   rating: number,
-  path: Hit['path'],
-): Hit => ({
-  what: say(`${name} bears {load} with ${fillWords(context.system, each)}; {most} is allowed.`, {
-    load: load(rating + by),
-    most: load(rating),
-  }),
-  ...(path ? { path } : {}),
-});
+  path: NonNullable<Hit['path']>,
+  of: (on: OnWheels) => number | undefined,
+): Hit[] {
+  const found = worst(standsIn(context), (each) => {
+    const on = borneIn(each);
+    const bears = on && of(on);
+    return bears === undefined ? undefined : bears - rating;
+  });
+  if (!found) return [];
+  const words = `${name} bears {load} with ${fillWords(context.system, found.each)}; {most} is allowed.`;
+  return [{ what: say(words, { load: load(rating + found.by), most: load(rating) }), path }];
+}
 
 /** Least metacentric height that a working boat is left with [m]. */
 export const LEAST_GM_M = 0.35;
@@ -93,10 +100,7 @@ export const STAND_RULES: readonly Rule[] = [
     test: (context) =>
       (context.system.stance?.axles ?? []).flatMap(({ name, rating_kg }, a): Hit[] => {
         if (!rating_kg) return [];
-        const found = worst(standsIn(context), ({ wheels }) =>
-          wheels?.ok ? wheels.value.axles[a]!.load_kg - rating_kg.value : undefined,
-        );
-        return found ? [overHit(context, name, found, rating_kg.value, ['stance', 'axles', a])] : [];
+        return overHits(context, name, rating_kg.value, ['stance', 'axles', a], ({ axles }) => axles[a]!.load_kg);
       }),
     why: 'Tyres, bearings and brakes are made for no more; on a road it is against the law.',
     mend: 'Move the tank away from that axle, make it smaller, or fill it to less.',
@@ -112,10 +116,7 @@ export const STAND_RULES: readonly Rule[] = [
     test: (context) => {
       const rating = context.system.stance?.rating_kg;
       if (!rating) return [];
-      const found = worst(standsIn(context), ({ wheels }) =>
-        wheels?.ok ? wheels.value.total_kg - rating.value : undefined,
-      );
-      return found ? [overHit(context, 'It', found, rating.value, ['stance', 'rating_kg'])] : [];
+      return overHits(context, 'It', rating.value, ['stance', 'rating_kg'], ({ total_kg }) => total_kg);
     },
     why: 'It stops later, its tyres run hot, and on a road it is against the law.',
     mend: 'Make the tank smaller, fill it to less, or leave something else at home.',
@@ -155,8 +156,10 @@ export const STAND_RULES: readonly Rule[] = [
       const axles = context.system.stance?.axles ?? [];
       if (axles.length < 2 || context.system.stance?.hitch || context.system.vehicle.kind === 'trailer') return [];
       const front = axles.reduce((best, { x_m }, a) => (x_m.value > axles[best]!.x_m.value ? a : best), 0);
-      const shareOf = ({ wheels }: StandCase): number | undefined =>
-        wheels?.ok ? wheels.value.axles[front]!.load_kg / wheels.value.total_kg : undefined;
+      const shareOf = (each: StandCase): number | undefined => {
+        const on = borneIn(each);
+        return on && on.axles[front]!.load_kg / on.total_kg;
+      };
       const found = worst(standsIn(context), (each) => {
         const share = shareOf(each);
         return share === undefined ? undefined : STEERS_SHARE - share;
@@ -185,10 +188,8 @@ export const STAND_RULES: readonly Rule[] = [
     test: (context) => {
       const rating = context.system.stance?.hitch?.rating_kg;
       if (!rating) return [];
-      const found = worst(standsIn(context), ({ wheels }) =>
-        wheels?.ok && wheels.value.hitch_kg !== undefined ? wheels.value.hitch_kg - rating.value : undefined,
-      );
-      return found ? [overHit(context, 'The coupling', found, rating.value, ['stance', 'hitch', 'rating_kg'])] : [];
+      const path = ['stance', 'hitch', 'rating_kg'];
+      return overHits(context, 'The coupling', rating.value, path, ({ hitch_kg }) => hitch_kg);
     },
     why: 'It lifts the front wheels of what pulls it, and breaks the ball or its bracket.',
     mend: 'Move the tank aft, towards the axle.',
@@ -203,8 +204,10 @@ export const STAND_RULES: readonly Rule[] = [
     needs: ['axles-said', 'stands-solved', 'hitch-rating'],
     test: (context) => {
       const [least, most] = COUPLING_SHARES;
-      const shareOf = ({ wheels }: StandCase): number | undefined =>
-        wheels?.ok && wheels.value.hitch_kg !== undefined ? wheels.value.hitch_kg / wheels.value.total_kg : undefined;
+      const shareOf = (each: StandCase): number | undefined => {
+        const on = borneIn(each);
+        return on?.hitch_kg === undefined ? undefined : on.hitch_kg / on.total_kg;
+      };
       const found = worst(standsIn(context), (each) => {
         const share = shareOf(each);
         return share === undefined ? undefined : Math.max(least - share, share - most);

@@ -34,7 +34,7 @@ export function hangingUp(standing: Standing, hook_m: Vec3): Vec3 | undefined {
  *
  * Four legs are reckoned as two: a stiff load hangs from two of them, cornerwise, whatever is done.
  *
- * @param points_m where the legs are fast; the steepest of them is reckoned with
+ * @param points_m where the legs are fast; the flattest of them is reckoned with
  * @source common practice in lifting: of four legs two are counted; a leg bears its share over the cosine of its lean
  */
 export function slingLeg(
@@ -43,7 +43,7 @@ export function slingLeg(
   up: Vec3,
   weight_N: number,
 ): { readonly pull_N: number; readonly lean_rad: number } {
-  const steepest = Math.min(...points_m.map((at) => dot(unitVector(subtract(hook_m, at)), up)));
-  const lean_rad = Math.acos(Math.min(1, Math.max(-1, steepest)));
-  return { pull_N: weight_N / (2 * Math.max(1e-6, steepest)), lean_rad };
+  const flattest = Math.min(...points_m.map((at) => dot(unitVector(subtract(hook_m, at)), up)));
+  const lean_rad = Math.acos(Math.min(1, Math.max(-1, flattest)));
+  return { pull_N: weight_N / (2 * Math.max(1e-6, flattest)), lean_rad };
 }

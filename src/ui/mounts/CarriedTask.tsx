@@ -1,23 +1,20 @@
 'use client';
 
-import { Box, chakra } from '@chakra-ui/react';
-import { useState, type ReactNode } from 'react';
-import { TIP_FILLS, type Carried, type Hangs, type Lifted, type TipFill, type TipRow } from '@/core/answers';
+import { Box } from '@chakra-ui/react';
+import { useState } from 'react';
+import { type Carried, type Hangs, type Lifted, type TipFill } from '@/core/answers';
 import { formatQuantity } from '@/core/units';
 import { Select } from '../fields/Select';
-import { cardTable } from '../parts/cardTable';
 import { Caution } from '../parts/Caution';
 import { FieldGrid, Panel } from '../parts/Panel';
-import { Quantity } from '../parts/Quantity';
 import { useAnswer } from '../state/answers';
 import { useReader } from '../state/reader';
 import { useTank } from '../state/tankChoice';
-import { wholeDegrees } from '../tank/TipsPanel';
+import { FILLS, FILL_WORDS, wholeDegrees } from '../tank/TipsPanel';
+import { Table, useWrite, type Cell } from './WeightTable';
 
 const FORKS_M = [0.3, 0.4, 0.5, 0.6, 0.8, 1];
 const HOOKS_M = [0.3, 0.5, 0.75, 1, 1.5, 2, 3];
-const FILLS = [...TIP_FILLS].reverse();
-const FILL_WORDS: Readonly<Record<TipFill, string>> = { full: 'full', half: 'half full', empty: 'empty' };
 /** Legs that lean more from plumb are not lifted with. @source common practice: no flatter than 30° to the level */
 const MOST_LEAN_RAD = Math.PI / 3;
 /** What leans less is level to the eye. */
@@ -67,7 +64,8 @@ export function CarriedTask() {
       )}
       <Box color="soft" mt="2" maxW="75ch">
         Slowly leant with nothing to hold it, its liquid running to the low side; forks under all of it. Of four slings
-        two are reckoned with: a stiff load hangs from two of them.
+        two are reckoned with: a stiff load hangs from two of them. They are taken to be fast at the upper corners of
+        the box about it.
       </Box>
       <Box mt="2">
         <Caution>
@@ -79,72 +77,46 @@ export function CarriedTask() {
   );
 }
 
-const HEADS = ['', ...FILLS.map((fill) => FILL_WORDS[fill])];
-
 function Rows({ carried: { forks, feet, hangs } }: { readonly carried: Carried }) {
-  const least = (rows: readonly TipRow[], fill: TipFill): number =>
-    Math.min(...rows.map(({ angles_rad }) => angles_rad[fill]));
-  const leans = (of: Carried['forks'], fill: TipFill) =>
-    of.ok ? <Quantity value={wholeDegrees(least(of.value, fill))} role="slope" /> : 'not known';
-  const hung = (fill: TipFill, show: (hangs: Hangs) => ReactNode) => {
+  const write = useWrite();
+  const leans = (of: Carried['forks'], fill: TipFill): Cell =>
+    of.ok
+      ? { text: write(wholeDegrees(Math.min(...of.value.map(({ angles_rad }) => angles_rad[fill]))), 'slope') }
+      : { text: 'not known', tone: 'warn' };
+  const hung = (fill: TipFill, show: (hangs: Hangs) => Cell): Cell => {
     const one = hangs[fill];
-    return one.ok ? show(one.value) : <chakra.span color="stop">not steady</chakra.span>;
+    return one.ok ? show(one.value) : { text: 'not steady', tone: 'stop' };
   };
-  const rows: readonly (readonly [string, (fill: TipFill) => ReactNode])[] = [
-    ['On forks it goes over at', (fill) => leans(forks, fill)],
-    ...(feet.ok ? [['On its feet it goes over at', (fill: TipFill) => leans(feet, fill)] as const] : []),
-    [
-      'From slings it hangs',
-      (fill) =>
-        hung(fill, ({ tilt_rad }) =>
-          tilt_rad < LEVEL_RAD ? (
-            'level'
-          ) : (
-            <>
-              <Quantity value={tilt_rad} role="slope" /> off level
-            </>
-          ),
-        ),
-    ],
-    ['Each of two legs pulls', (fill) => hung(fill, ({ pull_N }) => <Quantity value={pull_N} role="force" />)],
-    [
-      'Legs lean from plumb',
-      (fill) =>
-        hung(fill, ({ lean_rad }) => (
-          <chakra.span color={lean_rad > MOST_LEAN_RAD ? 'stop' : undefined}>
-            <Quantity value={lean_rad} role="slope" />
-            {lean_rad > MOST_LEAN_RAD && ': too flat, hook higher'}
-          </chakra.span>
-        )),
-    ],
-  ];
+  const row = (head: string, cell: (fill: TipFill) => Cell) => ({ head, cells: FILLS.map(cell) });
+  const whys = [forks, feet].flatMap((one) => (one.ok ? [] : [one.error.detail]));
   return (
-    <Box overflowX="auto">
-      <chakra.table borderCollapse="collapse" aria-label="Lifted and carried" css={cardTable(HEADS)}>
-        <thead>
-          <tr>
-            {HEADS.map((text, i) => (
-              <chakra.th key={i} px="2" textAlign={i === 0 ? 'left' : 'right'} color="soft" fontWeight="600">
-                {text}
-              </chakra.th>
-            ))}
-          </tr>
-        </thead>
-        <tbody>
-          {rows.map(([head, cell]) => (
-            <chakra.tr key={head} borderTopWidth="1px" borderColor="rule">
-              <chakra.td px="2" py="1">
-                {head}
-              </chakra.td>
-              {FILLS.map((fill) => (
-                <chakra.td key={fill} px="2" textAlign="right" whiteSpace="nowrap">
-                  {cell(fill)}
-                </chakra.td>
-              ))}
-            </chakra.tr>
-          ))}
-        </tbody>
-      </chakra.table>
-    </Box>
+    <>
+      <Table
+        label="Lifted and carried"
+        heads={['', ...FILLS.map((fill) => FILL_WORDS[fill])]}
+        rows={[
+          row('On forks it goes over at', (fill) => leans(forks, fill)),
+          row('On its feet it goes over at', (fill) => leans(feet, fill)),
+          row('From slings it hangs', (fill) =>
+            hung(fill, ({ tilt_rad }) => ({
+              text: tilt_rad < LEVEL_RAD ? 'level' : `${write(tilt_rad, 'slope')} off level`,
+            })),
+          ),
+          row('Each of two legs pulls', (fill) => hung(fill, ({ pull_N }) => ({ text: write(pull_N, 'force') }))),
+          row('Legs lean from plumb', (fill) =>
+            hung(fill, ({ lean_rad }) =>
+              lean_rad > MOST_LEAN_RAD
+                ? { text: `${write(lean_rad, 'slope')}: too flat, hook higher`, tone: 'stop' }
+                : { text: write(lean_rad, 'slope') },
+            ),
+          ),
+        ]}
+      />
+      {whys.map((why) => (
+        <Box key={why} color="warn" mt="1">
+          {why}
+        </Box>
+      ))}
+    </>
   );
 }

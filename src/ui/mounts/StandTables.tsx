@@ -9,6 +9,11 @@ import { useSides } from '../state/sides';
 import { fillHead } from './fillHead';
 import { isLevel, Table, useWrite, type Cell } from './WeightTable';
 
+/** Axles of which each side was not weighed: half is taken for each. */
+const halvedOf = ({ axles = [] }: StanceDocument): string[] =>
+  axles.flatMap(({ name, portLoad_kg }) => (portLoad_kg ? [] : [name]));
+
+/** What each axle bears as the tanks fill, with the coupling and the whole. */
 export function OnAxles({ stance, stands }: { readonly stance: StanceDocument; readonly stands: Stands }) {
   const system = useSystem();
   const sides = useSides();
@@ -66,9 +71,15 @@ export function OnAxles({ stance, stands }: { readonly stance: StanceDocument; r
       },
     ];
   });
+  const halved = halvedOf(stance);
   return (
     <>
       <Table label="What each axle bears" heads={heads} rows={rows} />
+      {halved.length > 0 && (
+        <Box color="warn" mt="1" data-testid="halved">
+          Sides were not weighed of {halved.join(' and ')}: half is taken for each side.
+        </Box>
+      )}
       <Corners stance={stance} stands={stands} />
       <Tips stands={stands} />
     </>
@@ -161,6 +172,7 @@ function Tips({ stands }: { readonly stands: Stands }) {
   );
 }
 
+/** How she lies as her tanks fill, and how steady she is then. */
 export function Lies({ stands }: { readonly stands: Stands }) {
   const system = useSystem();
   const write = useWrite();

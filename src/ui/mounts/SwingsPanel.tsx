@@ -1,7 +1,7 @@
 'use client';
 
 import { Box, chakra } from '@chakra-ui/react';
-import { shakingOf, SWING_WORDS, type MountsOf, type Shaking, type Swing } from '@/core/answers';
+import { shakingOf, SWING_WORDS, type MountsOf, type Shaking, type Swing, unheldOf } from '@/core/answers';
 import { PAD_ROWS } from '@/core/reference/mountStock';
 import { cardTable } from '../parts/cardTable';
 import { NotWorkedOut } from '../parts/NotWorkedOut';
@@ -28,9 +28,10 @@ export function SwingsPanel({ shell }: { readonly shell: MountsOf }) {
   const shaking = shakingOf(system.vehicle.kind, swings.value);
   const met = shaking.find(({ by, meets }) => by.from === 'way' && meets.length > 0);
   const slowest = full[0]!;
+  const isFree = unheldOf(swings.value) !== undefined;
   return (
     <Panel title="How it swings by itself" testId="swings">
-      <Box fontSize="xl" fontWeight="700" color={met ? 'warn' : 'good'} mb="2">
+      <Box fontSize="xl" fontWeight="700" color={met || isFree ? 'warn' : 'good'} mb="2">
         {sides(`Slowest ${SWING_WORDS[slowest.way]}`)},{' '}
         {slowest.frequency_Hz > 0 ? <Quantity value={slowest.frequency_Hz} role="frequency" /> : 'held by nothing'}
         {met ? `: shaken by ${met.by.by}` : ''}

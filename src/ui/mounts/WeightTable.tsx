@@ -7,6 +7,7 @@ import { useReader } from '../state/reader';
 
 export type Cell = { readonly text: string; readonly tone?: 'stop' | 'warn' | 'good' };
 
+/** Cases one under the other, what each comes to beside it; cards on a phone. */
 export function Table({
   label,
   heads,

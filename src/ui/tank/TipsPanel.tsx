@@ -15,9 +15,9 @@ const WAY_WORDS: Readonly<Record<TipWay, string>> = {
   starboard: 'over its starboard side',
   least: 'over its weakest edge',
 };
-const FILL_WORDS: Readonly<Record<TipFill, string>> = { full: 'full', half: 'half full', empty: 'empty' };
+export const FILL_WORDS: Readonly<Record<TipFill, string>> = { full: 'full', half: 'half full', empty: 'empty' };
 /** The worst first. */
-const FILLS = [...TIP_FILLS].reverse();
+export const FILLS = [...TIP_FILLS].reverse();
 
 /** How far the tank leans, set down loose, before it goes over: what is carried and stood down falls on feet. */
 export function TipsPanel() {

@@ -80,7 +80,7 @@ export type MountsOf = {
   /** The weakest first; those that are asked nothing left out. */
   readonly parts: readonly WorstUse[];
   /** How it swings by itself; why that is not known. */
-  readonly swings: Outcome<Swings, 'not-held' | 'not-said'>;
+  readonly swings: Outcome<Swings, 'not-held'>;
   /** How long each strap’s way is between where its ends are held, by its number in the plan [m]. */
   readonly strapWays_m: Readonly<Record<number, number>>;
 };
@@ -202,7 +202,11 @@ function heldBy(
   const cases = {} as Record<ShockCase, CaseHeld>;
   const worst = new Map<string, WorstUse>();
   let resting = new Set<number>();
-  let swings: MountsOf['swings'] = failure('not-said', 'mounts', 'Nothing that is said of holds it at rest.');
+  let swings: MountsOf['swings'] = failure(
+    'not-held',
+    'mounts',
+    'Nothing is known to hold it at rest: how it swings is not known.',
+  );
   for (const shock of SHOCK_CASES) {
     const wrench: Wrench = { force_N: scale(thrownIn(shocks, shock), mass_kg), moment_Nm: [0, 0, 0] };
     if (supports.length === 0) {

@@ -11,6 +11,7 @@ import {
 } from '../../geometry';
 import { solve, Matrix } from 'ml-matrix';
 import { acrossOf, naturalModes, stiffnessOf, type LineSpring, type Mode, type RigidMass } from '../../mounts';
+import { memoized } from '../../memo';
 import { placeOf } from '../../model/compileFit';
 import type { MountSupport } from '../../model/compileMounts';
 import type { TankModel } from '../../model/compileTank';
@@ -83,6 +84,14 @@ function piecesOf({ model, metal, liquid_kg }: Swung, isFull: boolean): Piece[] 
 
 const scaled = (of: SecondMoments, by: number): SecondMoments => sumOf(ZERO, of, by);
 
+type Bodies = Readonly<Record<'full' | 'empty', { readonly body: RigidMass; readonly centre_m: Vec3 }>>;
+
+/** What holds it changes nothing of this: layouts are tried by the dozen. */
+const bodiesOf = memoized('bodies that swing', (swung: readonly Swung[]): Bodies => ({
+  full: bodyOf(swung, true),
+  empty: bodyOf(swung, false),
+}));
+
 function bodyOf(swung: readonly Swung[], isFull: boolean): { readonly body: RigidMass; readonly centre_m: Vec3 } {
   const pieces = swung.flatMap((one) => piecesOf(one, isFull));
   const mass_kg = pieces.reduce((sum, one) => sum + one.mass_kg, 0);
@@ -121,15 +130,15 @@ export function swingsOf(
         : acrossOf(way).map((across) => ({ legs: [{ at_m, way: across }], rate_NPerM: one.shear_NPerM! }))),
     ];
   });
-  const about = (isFull: boolean) => {
-    const { body, centre_m } = bodyOf(swung, isFull);
+  const about = ({ body, centre_m }: Bodies['full']) => {
     const near = springs.map(({ legs, rate_NPerM }): LineSpring => ({
       legs: legs.map(({ at_m, way }) => ({ at_m: subtract(at_m, centre_m), way })),
       rate_NPerM,
     }));
     return { near, modes: naturalModes(near, body).map((mode) => swingOf(mode, body)) };
   };
-  const [full, empty] = [about(true), about(false)];
+  const bodies = bodiesOf(swung);
+  const [full, empty] = [about(bodies.full), about(bodies.empty)];
   const liquid_kg = swung.reduce((sum, one) => sum + one.liquid_kg, 0);
   const isHeld = full.modes.every(({ frequency_Hz }) => frequency_Hz > 0);
   return {
@@ -166,6 +175,10 @@ export const shakingOf = (vehicle: Plan['vehicle']['kind'], { full, empty }: Swi
       .filter(({ swing: { frequency_Hz } }) => frequency_Hz >= by.from_Hz && frequency_Hz <= by.to_Hz)
       .sort((a, b) => a.swing.frequency_Hz - b.swing.frequency_Hz),
   }));
+
+/** A way in which nothing that presses on it at rest holds it back; nothing where each has some. */
+export const unheldOf = ({ full, empty }: Swings): Swing | undefined =>
+  [...full, ...empty].find(({ frequency_Hz }) => frequency_Hz === 0);
 
 /** How a tank swings, as a word. */
 export const SWING_WORDS: Readonly<Record<SwingWay, string>> = {

@@ -6,7 +6,17 @@ import type { PlanAt } from '../../plan/schema';
 import { edgesOf, hangingUp, slingLeg } from '../../tank';
 import { STANDARD_GRAVITY_M_PER_S2 } from '../../units';
 import type { Stood } from './standing';
-import { looseOf, rowsOver, SHARES, TIP_FILLS, type Loose, type TipFill, type TipRow, type TipsCode } from './tips';
+import {
+  baseOf,
+  looseOf,
+  rowsOver,
+  SHARES,
+  TIP_FILLS,
+  type Loose,
+  type TipFill,
+  type TipRow,
+  type TipsCode,
+} from './tips';
 
 /** How it is lifted. */
 export type Lifted = {
@@ -58,24 +68,47 @@ export function carriedOf(
   const min = [0, 1, 2].map((k) => Math.min(...bounds.map((each) => each.min[k]!))) as unknown as Vec3;
   const max = [0, 1, 2].map((k) => Math.max(...bounds.map((each) => each.max[k]!))) as unknown as Vec3;
   return success({
-    forks: rowsOver(edgesOf(forkBase({ min, max }, forks_m, runs), min[2]), loose.value),
+    forks: onForks(loose.value, { min, max }, forks_m, runs),
     feet: onFeet(system, loose.value, outers, min[2]),
     hangs: hangsOf(loose.value, { min, max }, hook_m),
   });
 }
 
-/** What two forks under the whole of a tank are to it as a base. */
-function forkBase({ min, max }: Bounds, forks_m: number, runs: Lifted['runs']): Point2[] {
-  const middle = [(min[0] + max[0]) / 2, (min[1] + max[1]) / 2] as const;
-  const half = forks_m / 2;
-  const [x0, x1] = runs === 'along' ? [min[0], max[0]] : [middle[0] - half, middle[0] + half];
-  const [y0, y1] = runs === 'across' ? [min[1], max[1]] : [middle[1] - half, middle[1] + half];
-  return [
-    [x0, y0],
-    [x1, y0],
-    [x1, y1],
-    [x0, y1],
-  ];
+/**
+ * On two forks under the whole of it, one way, about its middle: on as much of its floor as lies over them. A floor that
+ * is not flat rests on their edges, where nobody knows.
+ */
+function onForks(loose: Loose, { min, max }: Bounds, forks_m: number, runs: Lifted['runs']): Carried['forks'] {
+  const base = baseOf(loose.members.map(({ tank }) => tank));
+  if (!base.ok)
+    return failure(
+      'no-base',
+      loose.name,
+      'Its floor is not flat: on forks it rolls, or rests on their edges. Cradle it.',
+    );
+  const across = runs === 'along' ? 1 : 0;
+  const middle = (min[across] + max[across]) / 2;
+  const over = [-1, 1].reduce<readonly Point2[]>(
+    (outline, side) => cutAt(outline, across, middle + (side * forks_m) / 2, side),
+    base.value.outline,
+  );
+  const outline = over.length < 3 ? [] : convexHull(over);
+  return outline.length < 3
+    ? failure('no-base', loose.name, 'None of its floor lies over the forks.')
+    : rowsOver(edgesOf(outline, base.value.low_m), loose);
+}
+
+/** As much of a convex outline as lies on the near side of a line across an axis. */
+function cutAt(outline: readonly Point2[], axis: 0 | 1, at: number, side: number): Point2[] {
+  const past = (p: Point2): number => side * (p[axis] - at);
+  return outline.flatMap((p, i): Point2[] => {
+    const q = outline[(i + 1) % outline.length]!;
+    const [here, next] = [past(p), past(q)];
+    const kept: Point2[] = here <= 0 ? [p] : [];
+    if (here * next >= 0) return kept;
+    const share = here / (here - next);
+    return [...kept, [p[0] + share * (q[0] - p[0]), p[1] + share * (q[1] - p[1])]];
+  });
 }
 
 /** On all that bears it from below, set down with it on level ground. */

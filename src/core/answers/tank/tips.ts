@@ -127,10 +127,16 @@ export function rowsOver(
 export const facing = (edges: readonly TipEdge[], way: (typeof MAIN_WAYS)[number]): TipEdge =>
   edges.reduce((best, edge) => (dot(edge.out, WAYS[way]) > dot(best.out, WAYS[way]) ? edge : best));
 
-/** The outline of what a tank stands on. */
-function baseOf(
-  tanks: readonly TankModel[],
-): Outcome<{ readonly edges: readonly TipEdge[]; readonly span_m: readonly [number, number] }, TipsCode> {
+/** The level outline that a tank stands on, and how high that is. */
+export type Base = {
+  readonly outline: readonly Point2[];
+  readonly low_m: number;
+  readonly edges: readonly TipEdge[];
+  readonly span_m: readonly [number, number];
+};
+
+/** What a tank stands on. */
+export function baseOf(tanks: readonly TankModel[]): Outcome<Base, TipsCode> {
   const outers = [];
   for (const { document } of tanks) {
     const outer = outerMesh(document);
@@ -153,5 +159,5 @@ function baseOf(
         tanks[0]!.document.name,
         'It stands on a line or a point: it rolls at once, unless something holds it.',
       )
-    : success({ edges: edgesOf(outline, low), span_m: span });
+    : success({ outline, low_m: low, edges: edgesOf(outline, low), span_m: span });
 }

@@ -6,6 +6,7 @@ import { draftSystem } from '../../plan';
 import type { StanceDocument, SystemDocument } from '../../plan/schema';
 import { chosen } from '../../schema/known';
 import { seeded } from '../../seeded';
+import { judgedBy } from '../../rules';
 import { withTankMoved } from '../../plan';
 import { MOVED_M, standsOf, type OnWheels, type StandCase, type Stands } from './stands';
 
@@ -148,7 +149,14 @@ describe('what axles bear', () => {
     const across = axles.reduce((sum, { port_kg, starboard_kg }) => sum + (port_kg - starboard_kg) * 0.6, 0);
     expect(across / total_kg).toBeCloseTo(centre_m[1], 9);
     expect(across).toBeCloseTo((total_kg - 1000) * 0.45, 6);
-    expect(wheelsOf(on(CENTRED, [tankAt(0, 9, 0.5)]), 'full').lifts).toEqual(['Front axle', 'Rear axle']);
+    const lifted = on(CENTRED, [tankAt(0, 9, 0.5)]);
+    expect(wheelsOf(lifted, 'full').lifts).toEqual(['Front axle', 'Rear axle']);
+    // What the others bear then is no number: nothing is said to be over, or under, or changed by moving.
+    expect(stands(lifted).moved.every(({ axles_kg }) => axles_kg === undefined)).toBe(true);
+    const judged = judgedBy('stands', lifted, standsOf(lifted))!;
+    expect(judged.findings.map(({ id }) => id)).toEqual(['weight.lifts']);
+    expect(judged.clear).not.toContain('weight.axle-over');
+    expect(judged.clear).not.toContain('weight.whole-over');
   });
 
   it('several tanks: all alike, and each alone', () => {

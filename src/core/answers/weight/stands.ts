@@ -252,7 +252,7 @@ function movedBy(
   const onPort = ({ axles }: OnWheels): number => axles.reduce((sum, { port_kg }) => sum + port_kg, 0);
   return {
     ...of,
-    ...(wheels?.ok && was?.ok
+    ...(wheels?.ok && was?.ok && wheels.value.lifts.length + was.value.lifts.length === 0
       ? {
           axles_kg: wheels.value.axles.map(({ load_kg }, a) => load_kg - was.value.axles[a]!.load_kg),
           port_kg: onPort(wheels.value) - onPort(was.value),
