@@ -75,8 +75,8 @@ export function carriedOf(
 }
 
 /**
- * On two forks under the whole of it, one way, about its middle: on as much of its floor as lies over them. A floor that
- * is not flat rests on their edges, where nobody knows.
+ * On two forks under the whole of it, one way, about its middle: on as much of its floor as lies over them. A floor
+ * that is not flat rests on their edges, where nobody knows.
  */
 function onForks(loose: Loose, { min, max }: Bounds, forks_m: number, runs: Lifted['runs']): Carried['forks'] {
   const base = baseOf(loose.members.map(({ tank }) => tank));
