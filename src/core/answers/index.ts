@@ -123,7 +123,8 @@ export {
   type Mounted,
   type ShockCase,
 } from './mounts/loads';
-export { HOLD_SCHOOLS, layoutsFor, STRAP_SPAN_M, type HoldSchool, type Layout } from './mounts/layouts';
+export { layoutsFor, type Layout } from './mounts/layouts';
+export { HOLD_SCHOOLS, STRAP_SPAN_M, type HoldSchool } from './mounts/layoutMakes';
 export { changesOf as mountChangesOf, type MountChange, type MountChangeKind } from './mounts/changes';
 export {
   HEEL_SHOWS_RAD,
@@ -142,6 +143,7 @@ export type { BalancePoint, Detail, PickupResult, TankResult } from './tank/tank
 export type { SectionDrawing, SenderDrawing, TankDrawing } from './tank/drawing';
 export { fitFor, fitForSteps, hasReach, hasSpace, reachFor, type FitOutcome, type ReachOutcome } from './fit/fitCache';
 export type { LineGap } from './fit/lineGaps';
+export type { MountGap } from './fit/mountGaps';
 export { fitOf, type FitGap, type FitResult, type SurveyResult, type TankFit } from './fit/fit';
 export { type FitDoubt } from './fit/fitDoubts';
 export {

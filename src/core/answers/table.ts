@@ -81,7 +81,7 @@ export const ANSWERS = {
   carried: row('how it keeps upright as it is lifted', [...STOOD, 'mounts'], 'asked', { verb: 'mass' }),
   mountDrawing: row('the drawing of what holds it', ['tanks', 'mounts'], 'asked'),
   standDrawing: row('the drawing of what it stands on', ['tanks', 'stance'], 'asked'),
-  layouts: row('ways to hold it down', HELD, 'asked', { verb: 'mounts' }),
+  layouts: row('ways to hold it down', [...HELD, 'fit'], 'asked', { verb: 'mounts' }),
   mountChanges: row('what makes it hold', HELD, 'asked', { verb: 'mounts' }),
   stl: row('the tank as a mesh', ['tanks'], 'asked'),
   fitDrawing: row('the drawing of the space', PLAN, 'asked'),

@@ -34,11 +34,10 @@ import { failure, success, type Outcome } from '../outcome';
 import { TAPE_SPREAD_M } from '../reference/standing';
 import { tankBody } from './compileBody';
 import { shapeMesh } from './compileShape';
-import { AXES } from '../shapes';
 import { SIDE_WAYS } from './axes';
-import { RUN_AXIS } from './compileMounts';
 import { radians } from '../units';
 import { grown } from './grown';
+import { mountBodies } from './mountBodies';
 import { portSeat, standsOn, type PortSeat } from './portSeat';
 import { withValue, toPath, valueAt } from '../plan/edit';
 import type { Known } from '../schema/known';
@@ -183,7 +182,7 @@ export function outerMesh(tank: TankPlan): Outcome<ClosedMesh, FitCode> {
   return outer.ok ? outer : failure('bad-shape', tank.name, outer.error.detail);
 }
 
-/** A tank with all that stands on it, placed in the vehicle. */
+/** A tank with all that stands on it and its straps, placed in the vehicle. */
 export function compileTankBody(system: Pick<SystemDocument, 'mounts'>, tank: TankDocument): Outcome<Body, FitCode> {
   const outer = outerMesh(tank);
   if (!outer.ok) return outer;
@@ -196,14 +195,54 @@ export function compileTankBody(system: Pick<SystemDocument, 'mounts'>, tank: Ta
       { id: tank.id, name: `${tank.name}’s walls`, surface: outer.value },
       ...tank.ports.flatMap((port) => portPieces(port, portSeat(outer.value, port))),
       ...system.mounts
-        .filter(
-          (mount): mount is Extract<MountDocument, { kind: 'strap' }> =>
-            mount.tank === tank.id && mount.kind === 'strap',
-        )
-        .flatMap((mount) => strapPieces(mount, outer.value, placedBack(at, pointOf(mount)))),
+        .filter((mount) => mount.tank === tank.id && mount.kind === 'strap')
+        .flatMap((mount) => mountPieces(mount, outer.value, placedBack(at, pointOf(mount)))),
     ],
   });
 }
+
+/** A mount but for straps, as a body of its own: with the tank’s welds or rim on it, or bolted beside it. */
+export type MountBody = {
+  readonly mount: MountDocument;
+  readonly body: Body;
+  /** Its bolts, wherever they are said; one without is there for good. */ readonly comesOff: boolean;
+  /** It is part of the tank and goes where that goes. */ readonly goesWithTank: boolean;
+};
+
+/** What holds and guards a tank but for straps; what is not at the tank, or not said, is left out. */
+export function compileMountBodies(
+  system: Pick<SystemDocument, 'mounts'>,
+  tank: TankDocument,
+): Outcome<readonly MountBody[], FitCode> {
+  const own = system.mounts.filter((mount) => mount.tank === tank.id && mount.kind !== 'strap' && mount.made);
+  if (own.length === 0) return success([]);
+  const outer = outerMesh(tank);
+  if (!outer.ok) return outer;
+  const at = placeOf(tank.mounting);
+  return success(
+    own.flatMap((mount): MountBody[] => {
+      const pieces = mountPieces(mount, outer.value, placedBack(at, pointOf(mount)));
+      return pieces.length === 0
+        ? []
+        : [
+            {
+              mount,
+              body: { id: mount.id, name: mount.name, pieces, at },
+              comesOff: mount.made !== undefined && 'bolts' in mount.made && mount.made.bolts !== undefined,
+              goesWithTank: mount.kind === 'tab' || mount.kind === 'flange',
+            },
+          ];
+    }),
+  );
+}
+
+/** What a mount is made of, in its tank’s frame. */
+export const mountPieces = (mount: MountDocument, outer: ClosedMesh, place: Vec3): Piece[] =>
+  mount.made
+    ? mountBodies(outer, place, mount).map((surface) => ({ id: mount.id, name: mount.name, surface }))
+    : mount.kind === 'strap'
+      ? bandOf(mount, outer, place)
+      : [];
 
 /** The piece that turns aside from a port. */
 export const hoseEndOf = (portId: string): string => `${portId}:end`;
@@ -241,20 +280,14 @@ const ROD_SIDES = 16;
 /** Common practice: a steel strap on a rubber strip. */
 const STRAP_M = { width: 0.04, thickness: 0.006 };
 
-/** A strap round the tank where it is mounted: pulled taut, it follows the hull of the section there. */
-function strapPieces(mount: Extract<MountDocument, { kind: 'strap' }>, outer: ClosedMesh, place: Vec3): Piece[] {
-  const { made } = mount;
-  const axis = made ? RUN_AXIS[made.runs] : 0;
-  const width = made?.width_m.value ?? STRAP_M.width;
-  const thickness = made ? made.thickness_m.value + made.pad.thickness_m.value : STRAP_M.thickness;
+/** A strap of which it is not said how it is made: a band all round, pulled taut over the hull of the section there. */
+function bandOf(mount: MountDocument, outer: ClosedMesh, place: Vec3): Piece[] {
   const { min, max } = meshBounds(outer);
-  const from = place[axis] - width / 2;
-  if (from <= min[axis] || from + width >= max[axis]) return [];
-  const hull = convexHull([from, from + width].flatMap((at) => sectionAcross(outer, axis, at).flat()));
-  const strap = prismMesh(grown(hull, thickness), AXES[axis], width);
-  const shift = [0, 0, 0] as [number, number, number];
-  shift[axis] = from;
-  return strap.ok ? [{ id: mount.id, name: mount.name, surface: posedMesh(strap.value, shiftBy(shift)) }] : [];
+  const from = place[0] - STRAP_M.width / 2;
+  if (from <= min[0] || from + STRAP_M.width >= max[0]) return [];
+  const hull = convexHull([from, from + STRAP_M.width].flatMap((at) => sectionAcross(outer, 0, at).flat()));
+  const strap = prismMesh(grown(hull, STRAP_M.thickness), 'x', STRAP_M.width);
+  return strap.ok ? [{ id: mount.id, name: mount.name, surface: posedMesh(strap.value, shiftBy([from, 0, 0])) }] : [];
 }
 
 /** The tank as it was built: measured sizes in place of those that were planned. */

@@ -19,7 +19,7 @@ import {
 } from '../geometry';
 import { acrossOf, armStiffness_NPerM, type Support } from '../mounts';
 import type { MountDocument, MOUNT_SIDES } from '../plan/schema';
-import { MOUNT_STOCKS, PAD_ROWS, type Pad } from '../reference/mountStock';
+import { MOUNT_STOCKS, PAD_ROWS } from '../reference/mountStock';
 import { FACE_OF_SIDE, OUTWARD, SIDE_WAYS } from './axes';
 import { wallAt } from './portSeat';
 
@@ -50,6 +50,8 @@ const SEAT_NPERM = 2e7;
 const BARE_M = 0.002;
 /** A lip this much off the tank still stops it [m]. */
 const LIP_REACH_M = 0.005;
+/** … and faces it, not a side that runs past. */
+const LIP_FACES_COS = 0.7;
 /** Along a lip, of its length, where the tank is felt for. */
 const LIP_PLACES = [-0.45, -0.225, 0, 0.225, 0.45];
 /** Along a stop, of its width. */
@@ -58,13 +60,16 @@ const STOP_PLACES = [-0.5, -0.25, 0, 0.25, 0.5];
 const STOP_HIGH_M = 0.04;
 const inSeries = (...each: readonly number[]): number => 1 / each.reduce((sum, k) => sum + 1 / k, 0);
 
-const padStiffness_NPerM = (
-  { of, thickness_m }: { of: Pad; thickness_m: { value: number } },
-  area_m2: number,
-): number => (PAD_ROWS[of].modulus_Pa * area_m2) / (of === 'none' ? BARE_M : Math.max(1e-4, thickness_m.value));
+type PadDocument = Made<'tab'>['pad'];
+const padOver = ({ of, thickness_m }: PadDocument): number =>
+  of === 'none' ? BARE_M : Math.max(1e-4, thickness_m.value);
 
-const padShear_NPerM = ({ of, thickness_m }: { of: Pad; thickness_m: { value: number } }, area_m2: number): number =>
-  (PAD_ROWS[of].shear_Pa * area_m2) / (of === 'none' ? BARE_M : Math.max(1e-4, thickness_m.value));
+/** Of all of a mount’s pads together, which are so large in all. */
+const padStiffness_NPerM = (pad: PadDocument, area_m2: number): number =>
+  pad.own?.pressed_NPerM.value ?? (PAD_ROWS[pad.of].modulus_Pa * area_m2) / padOver(pad);
+
+const padShear_NPerM = (pad: PadDocument, area_m2: number): number =>
+  pad.own?.sheared_NPerM.value ?? (PAD_ROWS[pad.of].shear_Pa * area_m2) / padOver(pad);
 
 /**
  * What a tank's mounts are to it as a body: supports that push, pull or do both, in vehicle axes.
@@ -127,15 +132,24 @@ function supportsOf(outer: ClosedMesh, place: Vec3, mount: MountDocument): Own[]
       return stop(outer, place, mount.made);
     case 'flange':
       return flange(outer, place, mount.made);
+    case 'guard':
+      return [];
   }
 }
+
+/** Whether it holds the tank; what only guards it does not. */
+export const holdsTank = ({ kind }: MountDocument): boolean => kind !== 'guard';
 
 /** The axis that a strap runs across. */
 export const RUN_AXIS: Readonly<Record<'across' | 'along' | 'round', Axis>> = { across: 0, along: 1, round: 2 };
 
+/** A strap that is held beside the tank, and not under it, goes at least so far round it [m]. */
+const ROUND_M = 1e-5;
+
 /**
  * The way of a strap that is pulled taut over a tank, from where one end is
- * held to where the other is, in the plane across one axis.
+ * held to where the other is, in the plane across one axis. Its ends are held
+ * as low as the place is, beside the tank or under it.
  *
  * @returns undefined where the tank is not there, or its ends would have to be held within it
  */
@@ -156,8 +170,13 @@ export function strapWay(
   const dot2 = (a: Point2, b: Point2): number => a[0] * b[0] + a[1] * b[1];
   const lowest = Math.max(...section.map((p) => dot2(p, down)));
   const widest = section.map((p) => dot2(p, aside));
-  const held = (by: number): Point2 => [aside[0] * by + down[0] * lowest, aside[1] * by + down[1] * lowest];
-  const ends = [held(Math.min(...widest) - splay_m.value), held(Math.max(...widest) + splay_m.value)] as const;
+  const highest = Math.min(...section.map((p) => dot2(p, down)));
+  const level = dot2(to2(place), down);
+  // Over the tank nothing of it would be pulled down.
+  if (level <= highest) return undefined;
+  const splay = level < lowest - ROUND_M ? Math.max(ROUND_M, splay_m.value) : splay_m.value;
+  const held = (by: number): Point2 => [aside[0] * by + down[0] * level, aside[1] * by + down[1] * level];
+  const ends = [held(Math.min(...widest) - splay), held(Math.max(...widest) + splay)] as const;
   // Round the hull of the tank and both ends, by the way that does not lie along what holds them.
   const hull = convexHull([...section, ...ends]);
   const near = (a: Point2, b: Point2): boolean => Math.hypot(a[0] - b[0], a[1] - b[1]) < 1e-9;
@@ -246,12 +265,22 @@ function cradle(outer: ClosedMesh, place: Vec3, made: Made<'cradle'>): Own[] | s
     }),
   );
   if (rests.length === 0) return 'nothing of the tank lies over it';
-  return [...rests, ...lips(outer, place, made, u, v)];
+  return [...rests, ...lips(outer, place, made)];
 }
 
-/** Where a cradle stands up beside the tank and reaches it. */
-function lips(outer: ClosedMesh, place: Vec3, made: Made<'cradle'>, u: Vec3, v: Vec3): Own[] {
+/** One side of a cradle that stands up beside the tank and reaches it. */
+export type Lip = {
+  /** Out of the cradle. */ readonly way: Vec3;
+  readonly across: Vec3;
+  /** From the cradle’s middle out to it, and how wide it is [m]. */ readonly out_m: number;
+  readonly wide_m: number;
+  readonly walls: readonly { readonly point_m: Vec3; readonly normal: Vec3 }[];
+};
+
+/** The sides on which a cradle stands up beside the tank; where the tank goes on past it there is no lip. */
+export function lipsOf(outer: ClosedMesh, place: Vec3, made: Made<'cradle'>): Lip[] {
   if (made.lip_m.value <= 0) return [];
+  const [u, v] = axesAcross(made.side);
   const out = SIDE_WAYS[made.side];
   const floor = wallAt(outer, { face: FACE_OF_SIDE[made.side] }, place);
   if (!floor) return [];
@@ -260,7 +289,7 @@ function lips(outer: ClosedMesh, place: Vec3, made: Made<'cradle'>, u: Vec3, v: 
     [v, u, made.width_m.value, made.length_m.value],
   ] as const;
   return sides.flatMap(([along, across, size, wide]) =>
-    ([1, -1] as const).flatMap((sign) => {
+    ([1, -1] as const).flatMap((sign): Lip[] => {
       const way = scale(along, sign);
       const side = (Object.keys(SIDE_WAYS) as MountSide[]).find((one) => dot(SIDE_WAYS[one], way) > 0.5)!;
       const walls = LIP_PLACES.flatMap((share) => {
@@ -269,14 +298,19 @@ function lips(outer: ClosedMesh, place: Vec3, made: Made<'cradle'>, u: Vec3, v: 
         const on = add(add(floor.point_m, up), scale(across, share * wide));
         const wall = wallAt(outer, { face: FACE_OF_SIDE[side] }, on);
         const gap = wall && dot(way, add(place, scale(way, size / 2))) - dot(way, wall.point_m);
-        return wall && gap !== undefined && gap > -LIP_REACH_M ? [wall] : [];
+        return wall && dot(wall.normal, way) > LIP_FACES_COS && gap !== undefined && gap > -LIP_REACH_M ? [wall] : [];
       });
-      return walls.map(({ point_m, normal }) =>
-        pushAt(point_m, scale(normal, -1), SEAT_NPERM / 2 / walls.length, 0, { what: 'lip' }),
-      );
+      return walls.length === 0 ? [] : [{ way, across, out_m: size / 2, wide_m: wide, walls }];
     }),
   );
 }
+
+const lips = (outer: ClosedMesh, place: Vec3, made: Made<'cradle'>): Own[] =>
+  lipsOf(outer, place, made).flatMap(({ walls }) =>
+    walls.map(({ point_m, normal }) =>
+      pushAt(point_m, scale(normal, -1), SEAT_NPERM / 2 / walls.length, 0, { what: 'lip' }),
+    ),
+  );
 
 function stop(outer: ClosedMesh, place: Vec3, made: Made<'stop'>): Own[] | string {
   const face = { face: FACE_OF_SIDE[made.side] };
@@ -316,8 +350,8 @@ function bolted(bolt: number, at_m: Vec3, axis: Vec3, along_NPerM: number, acros
   }));
 }
 
-/** Bolts in a row stand so far in from a tab's edges, of its bolts' own edge. */
-function rowOf(count: number, width_m: number, edge_m: number): number[] {
+/** Where bolts in a row stand, from its middle [m]: the outer ones so far in from its ends. */
+export function rowOf(count: number, width_m: number, edge_m: number): number[] {
   const half = Math.max(0, width_m / 2 - edge_m);
   return Array.from({ length: count }, (_, i) => (count === 1 ? 0 : -half + (2 * half * i) / (count - 1)));
 }
@@ -338,6 +372,10 @@ function tab(outer: ClosedMesh, place: Vec3, made: Made<'tab'>): Own[] | string 
       made.arm_m.value,
     ) / count;
   const pad = padStiffness_NPerM(made.pad, made.width_m.value * made.arm_m.value) / count;
+  // Through a rubber mount a bolt holds sideways no harder than the rubber.
+  const pin = made.pad.own
+    ? inSeries(made.pad.own.sheared_NPerM.value / count, SEAT_NPERM / count)
+    : SEAT_NPERM / count;
   const axial = isFoot ? inSeries(pad, SEAT_NPERM / count) : inSeries(arm, pad, SEAT_NPERM / count);
   return rowOf(count, made.width_m.value, made.bolts.edge_m.value).flatMap((share, k) =>
     bolted(
@@ -345,7 +383,7 @@ function tab(outer: ClosedMesh, place: Vec3, made: Made<'tab'>): Own[] | string 
       add(add(wall.point_m, scale(isFoot ? [0, 0, 0] : out, made.arm_m.value)), scale(along, share)),
       axis,
       axial,
-      SEAT_NPERM / count,
+      pin,
     ),
   );
 }

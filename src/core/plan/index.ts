@@ -64,6 +64,7 @@ export {
   type MountKind,
   MOUNT_KINDS,
   MOUNT_SIDES,
+  POCKET_RUNS,
   STRAP_RUNS,
   type ShocksDocument,
   type PickupDocument,
@@ -142,8 +143,8 @@ export {
   type CatalogueCode,
 } from './catalogue';
 export { editsBetween, withEdits, type PathEdit } from './edits';
-export { withTankMoved } from './moved';
-export { middleOf, shareWall, withSealedDivider, type Divider } from './divider';
+export { withMountMoved, withTankMoved } from './moved';
+export { middleOf, shareWall, shellsIn, withSealedDivider, type Divider } from './divider';
 export { CAP_WORDS, capWays, letsAirIn, letsAirOut, newCap, type Cap, type CapKind } from './caps';
 export { CAP_KINDS, MARK_COLOURS } from './schemaPorts';
 export { colourWords, markWords, toldApart, type FillerMark } from './marks';

@@ -29,3 +29,9 @@ export function withTankMoved(system: SystemDocument, t: number, by_m: Vec3): Sy
     mounts: system.mounts.map((mount) => (ids.has(mount.tank) ? placedBy(mount, by_m) : mount)),
   };
 }
+
+/** A mount that is put elsewhere [m, vehicle axes]. */
+export const withMountMoved = (system: SystemDocument, m: number, by_m: Vec3): SystemDocument => ({
+  ...system,
+  mounts: system.mounts.map((mount, i) => (i === m ? placedBy(mount, by_m) : mount)),
+});

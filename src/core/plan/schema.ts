@@ -30,7 +30,7 @@ export { ID_PATTERN, UNION_BRANCHES } from '../schema/tools';
 export { SENDER_KINDS, SWINGS, type SwingArmDocument } from '../senders';
 export { MEASURE_DIRECTIONS as HOWS, SPOT_KINDS, OBSTACLE_ROLES } from './schemaFit';
 export { FACES, PICKUP_KINDS, PORT_ROLES, STRAINERS, TURNS } from './schemaPorts';
-export { MOUNT_KINDS, MOUNT_SIDES, STRAP_RUNS, type MountKind } from './schemaMounts';
+export { MOUNT_KINDS, MOUNT_SIDES, POCKET_RUNS, STRAP_RUNS, type MountKind } from './schemaMounts';
 export { WEIGHED } from './schemaStance';
 export { FLAP_WAYS, PART_OPERATIONS } from './schemaTank';
 export { RULEBOOKS, VEHICLES } from './schemaWishes';

@@ -9,6 +9,8 @@ import { byKind, closed, id, kindIs, name, oneOf, SPAN_M } from '../schema/tools
 /** Which way of the tank what holds it lies. */
 export const MOUNT_SIDES = ['down', 'up', 'fore', 'aft', 'port', 'starboard'] as const;
 export const STRAP_RUNS = ['across', 'along', 'round'] as const;
+/** Which way forks go in. */
+export const POCKET_RUNS = ['along', 'across'] as const;
 
 const bolts = () =>
   closed({
@@ -21,7 +23,20 @@ const bolts = () =>
   });
 const bears = () =>
   closed({ stock: oneOf(MOUNT_STOCK), thickness_m: known(0.0003, 0.2, 'thickness of what it bears on', 'thickness') });
-const pad = () => closed({ of: oneOf(PADS), thickness_m: known(0, 0.1, 'thickness of the pad', 'thickness') });
+const PAD = () => ({ of: oneOf(PADS), thickness_m: known(0, 0.1, 'thickness of the pad', 'thickness') });
+const strip = () => closed(PAD());
+const pad = () =>
+  closed({
+    ...PAD(),
+    /** Rubber mounts that are bought, all of this mount’s together by their maker, in place of the pad. */
+    own: closed({
+      pressed_NPerM: known(1e3, 1e9, 'stiffness of the rubber mounts pressed', 'stiffness'),
+      sheared_NPerM: known(1e3, 1e9, 'stiffness of the rubber mounts sideways', 'stiffness'),
+      most_N: known(1, 1e6, 'the rubber mounts carry at most', 'force'),
+    })
+      .optional()
+      .default(undefined),
+  });
 const stock = () => oneOf(MOUNT_STOCK);
 const thickness_m = () => known(0.0003, 0.05, 'thickness', 'thickness');
 const width_m = () => known(0.005, 2, 'width', 'tape');
@@ -39,7 +54,7 @@ const MADE = {
     splay_m: known(0, 2, 'ends held off the tank by', 'tape'),
     bolts: bolts(),
     bears: bears(),
-    pad: pad(),
+    pad: strip(),
   }),
   tab: closed({
     /** The wall that it is on, and which way what it is bolted to lies. */
@@ -69,6 +84,15 @@ const MADE = {
     bolts: bolts().optional(),
     bears: bears(),
     pad: pad(),
+    /** What a fork goes into, under a skid or pallet. */
+    pockets: closed({
+      runs: oneOf(POCKET_RUNS),
+      apart_m: known(0.05, 3, 'middle to middle of the fork pockets', 'tape'),
+      width_m: known(0.02, 1, 'width of a fork pocket', 'tape'),
+      height_m: known(0.01, 0.5, 'height of a fork pocket', 'tape'),
+    })
+      .optional()
+      .default(undefined),
   }),
   stop: closed({
     side: oneOf(MOUNT_SIDES),
@@ -89,9 +113,19 @@ const MADE = {
     bolts: bolts(),
     bears: bears(),
   }),
+  /** Holds nothing: it keeps stones, wheels and feet off a wall. */
+  guard: closed({
+    side: oneOf(MOUNT_SIDES),
+    length_m: known(0.01, 5, 'length', 'tape'),
+    width_m: known(0.01, 5, 'width', 'tape'),
+    off_m: known(0.001, 0.5, 'air between it and the tank', 'tape'),
+    stock: stock(),
+    thickness_m: thickness_m(),
+    bolts: bolts().optional(),
+  }),
 } as const;
 
-export const MOUNT_KINDS = ['strap', 'tab', 'cradle', 'stop', 'flange'] as const;
+export const MOUNT_KINDS = ['strap', 'tab', 'cradle', 'stop', 'flange', 'guard'] as const;
 export type MountKind = (typeof MOUNT_KINDS)[number];
 
 const base = () => ({
@@ -109,6 +143,7 @@ export const mount = byKind({
   cradle: closed({ ...base(), kind: kindIs('cradle'), made: MADE.cradle.optional().default(undefined) }),
   stop: closed({ ...base(), kind: kindIs('stop'), made: MADE.stop.optional().default(undefined) }),
   flange: closed({ ...base(), kind: kindIs('flange'), made: MADE.flange.optional().default(undefined) }),
+  guard: closed({ ...base(), kind: kindIs('guard'), made: MADE.guard.optional().default(undefined) }),
 });
 
 const thrown = (label: string) => known(0, 500, label, 'acceleration');

@@ -1,4 +1,4 @@
-import { allKnown, type FitGap, type LineGap, type TankFit } from '../answers';
+import { allKnown, type FitGap, type LineGap, type MountGap, type TankFit } from '../answers';
 import { shapeSpan } from '../model/compileShape';
 import type { ShapeDocument, Plan } from '../plan/schema';
 import { isSolid } from '../fit';
@@ -49,6 +49,25 @@ const gapsThat =
 const solid = ({ kind }: FitGap): boolean => kind === 'wall' || isSolid(kind);
 const overlaps = (gap: FitGap): boolean => solid(gap) && gap.distance_m < -TOUCH_M;
 const tooNear = (gap: FitGap): boolean => !overlaps(gap) && gap.distance_m < gap.keep_m - TOUCH_M;
+
+/** Less of a wall than this lies bare at a guard’s edge in any case. */
+const BARE_REL = 0.02;
+const bareOf = ({ evaluation }: FitRuleContext, tank: string, zone: string) =>
+  evaluation.fit?.ok ? evaluation.fit.value.bare.find((one) => one.tank === tank && one.zone === zone) : undefined;
+
+/** A hit for each place where a mount answers to a test. */
+const mountsThat =
+  (test: (gap: MountGap) => boolean, what: (gap: MountGap) => string) =>
+  ({ system, evaluation }: FitRuleContext): Hit[] =>
+    (evaluation.fit?.ok ? evaluation.fit.value.mounts : [])
+      .filter(test)
+      .map((gap) => ({
+        what: say(what(gap), {
+          gap: { value: Math.abs(gap.distance_m), role: 'tape' },
+          keep: { value: gap.keep_m, role: 'tape' },
+        }),
+        path: ['mounts', system.mounts.findIndex(({ id }) => id === gap.mount)],
+      }));
 
 const zone = (
   id: string,
@@ -127,15 +146,69 @@ export const FIT_RULES: readonly Rule[] = [
     'Fuel near an exhaust boils in its lines and burns if anything leaks.',
     'Move the tank or its port, or put a shield with air behind it between them. The rules in force may ask for more distance.',
   ),
-  zone(
-    'fit.in-spray',
-    'spray',
-    'In the way of what the wheels throw',
-    'warn',
-    '',
-    'Stones wear through sheet and fittings; spray fills vents.',
-    'Guard it with a plate, or move what stands there.',
-  ),
+  {
+    id: 'fit.in-spray',
+    title: 'In the way of what the wheels throw',
+    stage: 'fit',
+    severity: 'warn',
+    needs: ['fit'],
+    test: (context) =>
+      fits(context).flatMap((tank) =>
+        tank.gaps.flatMap((gap): Hit[] => {
+          if (gap.kind !== 'spray' || !tooNear(gap)) return [];
+          const wall = bareOf(context, tank.tank, gap.to);
+          // What stands out of its walls may be all that it comes near to: no guard is known to cover that.
+          if (wall && wall.bare_ratio <= BARE_REL && gap.piece === tank.tank) return [];
+          return [
+            {
+              what: say(
+                `${gap.pieceName} comes within {gap} of ${gap.name}; {keep} are to be kept.${wall ? ' {bare} of its wall there is behind no guard.' : ''}`,
+                {
+                  gap: { value: Math.abs(gap.distance_m), role: 'tape' },
+                  keep: { value: gap.keep_m, role: 'tape' },
+                  bare: { value: wall?.bare_ratio ?? 1, role: 'share' },
+                },
+              ),
+              path: pathTo(context.system, tank, gap),
+            },
+          ];
+        }),
+      ),
+    why: 'Stones wear through sheet and fittings; spray fills vents.',
+    mend: 'Put a guard before it at Mounts & weight, with air behind so that it dries, or move what stands there.',
+    source: 'common practice',
+    status: 'common practice',
+  },
+  {
+    id: 'fit.mount-fouls',
+    title: 'What holds it does not fit',
+    stage: 'fit',
+    severity: 'stop',
+    needs: ['fit'],
+    test: mountsThat(
+      (gap) => gap.distance_m < -TOUCH_M,
+      (gap) => `${gap.mountName} and ${gap.name} overlap: it takes {gap} to part them.`,
+    ),
+    why: 'A bearer or a stop takes room too: the tank stands higher or further off than it was drawn.',
+    mend: 'Raise or move the tank by so much, take a thinner mount, or move it along to where there is room.',
+    source: 'geometry',
+    status: 'derived',
+  },
+  {
+    id: 'fit.mount-near',
+    title: 'What holds it is too near to what moves or is hot',
+    stage: 'fit',
+    severity: 'warn',
+    needs: ['fit'],
+    test: mountsThat(
+      (gap) => gap.distance_m >= -TOUCH_M && gap.distance_m < gap.keep_m - TOUCH_M,
+      (gap) => `${gap.mountName} comes within {gap} of ${gap.name}; {keep} are to be kept.`,
+    ),
+    why: 'What moves strikes it, and heat softens its pad and the hose beside it.',
+    mend: 'Move the mount along the tank, or shorten what stands out.',
+    source: 'common practice',
+    status: 'common practice',
+  },
   zone(
     'fit.occupied',
     'occupied',

@@ -1,11 +1,13 @@
 import type { ReachAnswer } from '../answers';
-import type { Plan } from '../plan/schema';
+import type { MountDocument, Plan } from '../plan/schema';
 import { say, type Hit, type ReachRuleContext, type Rule as AnyRule } from './rule';
 
 type Rule = AnyRule<ReachRuleContext>;
 
-/** The port or the named place that an answer is about. */
+/** The port, the mount or the named place that an answer is about. */
 function pathTo(system: Plan, { id, tank }: ReachAnswer): (string | number)[] {
+  const mount = system.mounts.findIndex((one) => one.id === id);
+  if (mount >= 0) return ['mounts', mount];
   const t = system.tanks.findIndex((one) => one.id === tank);
   const port = t < 0 ? -1 : system.tanks[t]!.ports.findIndex((one) => one.id === id);
   return port < 0 ? ['fit', 'spots', system.fit.spots.findIndex((one) => one.id === id)] : ['tanks', t, 'ports', port];
@@ -24,9 +26,28 @@ const placesThat =
         path: pathTo(system, answer),
       }));
 
+/** A hit for each tank with mounts whose bolts answer to a test: what it says of the first, and which more. */
+const boltsThat =
+  (test: (answer: ReachAnswer, mount: MountDocument) => boolean, what: (answer: ReachAnswer) => string) =>
+  ({ system, evaluation }: ReachRuleContext): Hit[] =>
+    system.tanks.flatMap((tank): Hit[] => {
+      const [first, ...more] = (evaluation.reach?.ok ? evaluation.reach.value : []).filter((answer) => {
+        const mount = system.mounts.find(({ id }) => id === answer.id);
+        return mount?.tank === tank.id && test(answer, mount);
+      });
+      if (!first) return [];
+      const others = more.length === 0 ? '' : ` So it is with ${more.map(({ name }) => name).join(', ')}.`;
+      return [
+        {
+          what: say(what(first) + others, { flats: { value: first.acrossFlats_m ?? 0, role: 'tape' } }),
+          path: pathTo(system, first),
+        },
+      ];
+    });
+
 const isDrain = ({ id, tank }: ReachAnswer, system: Plan): boolean =>
   system.tanks.some((one) => one.id === tank && one.ports.some((port) => port.id === id && port.role === 'drain'));
-const turns = ({ job }: ReachAnswer): boolean => job === 'tighten' || job === 'screws';
+const turns = ({ job, isMount }: ReachAnswer): boolean => (job === 'tighten' || job === 'screws') && !isMount;
 const toolOf = ({ job, acrossFlats_m }: ReachAnswer): string =>
   job === 'screws'
     ? 'No screwdriver gets to every screw'
@@ -129,5 +150,35 @@ export const REACH_RULES: readonly Rule[] = [
     ),
     why: 'What has to be shut, drained or checked in a hurry must be reached without taking anything out.',
     mend: 'Move it to where a hand goes, or make an opening.',
+  },
+  {
+    id: 'mount.no-tool',
+    title: 'A bolt that no socket reaches',
+    stage: 'mounts',
+    severity: 'warn',
+    ...COMMON,
+    test: boltsThat(
+      ({ when }) => when === 'never',
+      (answer) =>
+        answer.acrossFlats_m === undefined
+          ? `No spanner is as large as the bolts of ${answer.name}.`
+          : `No spanner or socket of {flats}, with a hand on it, gets to every bolt of ${answer.name}.${inTheWay(answer)}`,
+    ),
+    why: 'A bolt that cannot be turned is left finger tight, and is never tightened again.',
+    mend: 'Move the mount or its bolts off what is beside them, take a smaller bolt, or a longer foot.',
+  },
+  {
+    id: 'mount.covered',
+    title: 'Bolts that the tank covers',
+    stage: 'mounts',
+    severity: 'note',
+    ...COMMON,
+    test: boltsThat(
+      // Under a bearer they always are.
+      ({ when }, { kind }) => when === 'bench' && kind !== 'cradle',
+      (answer) => `The bolts of ${answer.name} can only be turned before the tank goes in.${inTheWay(answer)}`,
+    ),
+    why: 'To tighten them again, or to take it off, the tank comes out first.',
+    mend: 'Turn its foot away from the tank, or move it to where a spanner swings.',
   },
 ];

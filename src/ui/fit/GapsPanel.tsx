@@ -3,7 +3,7 @@
 import { Box, chakra } from '@chakra-ui/react';
 import { useEffect } from 'react';
 import type { SystemDocument } from '@/core/plan';
-import { allKnown, type FitGap, type TankFit } from '@/core/answers';
+import { allKnown, type FitGap, type MountGap, type TankFit } from '@/core/answers';
 import { formatQuantity } from '@/core/units';
 import { Button } from '../parts/Button';
 import { NotWorkedOut } from '../parts/NotWorkedOut';
@@ -200,8 +200,60 @@ export function GapsPanel({ fit, gap, onChoose }: Props) {
           </tbody>
         </chakra.table>
       </Box>
+      {outcome?.ok && <MountRows tank={fit.tank} mounts={outcome.value.mounts} />}
       {gap && gap.distance_m < gap.keep_m - 5e-4 && <Mends gap={gap} />}
     </Panel>
+  );
+}
+
+/** Less than this is rounding and rubber [m]. */
+const TOUCH_M = 5e-4;
+
+/** What holds and guards the tank, but for straps: the tightest place of each. */
+function MountRows({ tank, mounts }: { readonly tank: string; readonly mounts: readonly MountGap[] }) {
+  const system = useSystem();
+  const own = system.mounts.flatMap(({ id, tank: of }) => {
+    const tightest = of === tank ? mounts.find(({ mount }) => mount === id) : undefined;
+    return tightest ? [tightest] : [];
+  });
+  if (own.length === 0) return null;
+  const overlap = own.filter(({ distance_m }) => distance_m < -TOUCH_M);
+  const isShort = ({ distance_m, keep_m }: MountGap): boolean => distance_m < keep_m - TOUCH_M;
+  const near = own.filter((one) => isShort(one) && !overlap.includes(one));
+  const tone = overlap.length > 0 ? 'stop' : near.length > 0 ? 'warn' : 'good';
+  return (
+    <Box mt="3" data-testid="mount-gaps">
+      <Box fontWeight="700" color={tone}>
+        {overlap.length > 0
+          ? `What holds it does not fit: ${overlap.map(({ mountName }) => mountName).join(', ')}`
+          : near.length > 0
+            ? `What holds it comes too near: ${near.map(({ mountName }) => mountName).join(', ')}`
+            : 'What holds it fits'}
+      </Box>
+      <Box color="soft" mb="1">
+        As measured, with no spread. It may touch what it is bolted to; straps are counted above, with the tank.
+      </Box>
+      {own.map((one) => (
+        <Box
+          key={one.mount}
+          display="grid"
+          gridTemplateColumns="1fr auto"
+          gap="3"
+          borderTopWidth="1px"
+          borderColor="rule"
+          py="1.5"
+          px="2"
+        >
+          <Box>
+            <b>{one.mountName}</b> to {one.name}
+          </Box>
+          <Box fontWeight="700" color={one.distance_m < -TOUCH_M ? 'stop' : isShort(one) ? 'warn' : undefined}>
+            {one.distance_m < -TOUCH_M && 'overlaps '}
+            <Quantity value={Math.abs(one.distance_m)} role="tape" />
+          </Box>
+        </Box>
+      ))}
+    </Box>
   );
 }
 

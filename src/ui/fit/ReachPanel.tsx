@@ -10,7 +10,7 @@ import { useSides } from '../state/sides';
 import { NotWorkedOut } from '../parts/NotWorkedOut';
 import { Panel } from '../parts/Panel';
 import { FitViews, movingOf } from './FitViews';
-import { reachWords, WHEN_WORDS } from './reachWords';
+import { reachWords, whenWords } from './reachWords';
 import { SpotRows } from './SpotRows';
 
 /** Worst first, as they are listed. */
@@ -84,9 +84,9 @@ export function ReachPanel() {
                 cursor={answer.at ? 'pointer' : 'default'}
                 data-testid={`reach-${answer.id}-${answer.job}`}
               >
-                <Box fontWeight="650">{answer.name}</Box>
+                <Box fontWeight="650">{answer.isMount ? `Bolts of ${answer.name}` : answer.name}</Box>
                 <Box fontWeight="700" color={TONES[answer.when]}>
-                  {WHEN_WORDS[answer.when]}
+                  {whenWords(answer)}
                 </Box>
                 <Box>{reachWords(answer, sides, reader)}</Box>
               </chakra.button>

@@ -3,7 +3,7 @@
 import { Box, chakra } from '@chakra-ui/react';
 import { useEffect, useRef, useState } from 'react';
 import { useShallow } from 'zustand/react/shallow';
-import { parseWay, WAY_EXAMPLE, type WayStep } from '@/core/plan';
+import { parseWay, shellsIn, WAY_EXAMPLE, type SystemDocument, type WayStep } from '@/core/plan';
 import { moveOf, partChoices, stepOf, type WayNews, type WayCheck, type WayPicture } from '@/core/answers';
 import { alongMove } from '@/core/fit';
 import { placed, type Pose } from '@/core/geometry';
@@ -85,6 +85,7 @@ export function WayPanel({ onMoving }: { readonly onMoving: (moving: Moving | un
     found.stop();
     order.stop();
   };
+  const undone = undoneFirst(system, part);
   const way = found.answer?.ok ? found.answer.value : undefined;
   return (
     <Panel title="In and out" testId="removals">
@@ -123,6 +124,11 @@ export function WayPanel({ onMoving }: { readonly onMoving: (moving: Moving | un
           </Button>
         )}
       </Box>
+      {undone && (
+        <Box color="soft" mt="2">
+          {undone}
+        </Box>
+      )}
       <Box mt="3">
         <TextEntry
           label="Or say how, and see whether it goes"
@@ -365,4 +371,16 @@ function movingAt(
     placed(pose, [positions[3 * vertex]!, positions[3 * vertex + 1]!, positions[3 * vertex + 2]!]),
   );
   return movingOf(part, [points]);
+}
+
+/** What of a tank's mounts is taken to be undone before it comes out; nothing for other parts. */
+function undoneFirst({ tanks, mounts }: SystemDocument, part: string): string | undefined {
+  const shell = shellsIn(tanks).find((each) => each[0]?.id === part);
+  if (!shell) return undefined;
+  const own = mounts.filter(({ tank }) => shell.some(({ id }) => id === tank));
+  const straps = own.some(({ kind }) => kind === 'strap');
+  const tabs = own.some(({ kind, made }) => made && (kind === 'tab' || kind === 'flange'));
+  return straps || tabs
+    ? `Taken to be undone: ${[...(straps ? ['its straps'] : []), ...(tabs ? ['the bolts of its tabs, which go with it'] : [])].join(' and ')}. Whether a tool gets there stands below.`
+    : undefined;
 }

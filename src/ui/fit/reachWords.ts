@@ -10,6 +10,10 @@ export const WHEN_WORDS: Readonly<Record<ReachWhen, string>> = {
   never: 'not at all',
 };
 
+/** The same of one place. */
+export const whenWords = ({ when, isMount }: ReachAnswer): string =>
+  isMount && when === 'bench' ? 'before the tank goes in' : WHEN_WORDS[when];
+
 export const SPOT_WORDS: Readonly<Record<SpotDocument['kind'], string>> = {
   bolt: 'a bolt to tighten',
   weld: 'a seam to weld',
@@ -37,7 +41,8 @@ export function reachWords(answer: ReachAnswer, sides: Sides, reader: Reader): s
   const done = doneWith(job, at, answer.acrossFlats_m, sides, reader);
   const list = names.join(', ');
   if (when === 'uncovered') return `First off: ${list}. ${done}`;
-  if (when === 'bench') return `In the way: ${list}. On the bench: ${done[0]!.toLowerCase()}${done.slice(1)}`;
+  if (when === 'bench')
+    return `In the way: ${list}. ${answer.isMount ? 'Before it' : 'On the bench'}: ${done[0]!.toLowerCase()}${done.slice(1)}`;
   return when === 'never' && list ? `In the way: ${list}. ${done}` : done;
 }
 

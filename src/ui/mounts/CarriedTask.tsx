@@ -77,7 +77,7 @@ export function CarriedTask() {
   );
 }
 
-function Rows({ carried: { forks, feet, hangs } }: { readonly carried: Carried }) {
+function Rows({ carried: { forks, feet, pockets, hangs } }: { readonly carried: Carried }) {
   const write = useWrite();
   const leans = (of: Carried['forks'], fill: TipFill): Cell =>
     of.ok
@@ -88,7 +88,7 @@ function Rows({ carried: { forks, feet, hangs } }: { readonly carried: Carried }
     return one.ok ? show(one.value) : { text: 'not steady', tone: 'stop' };
   };
   const row = (head: string, cell: (fill: TipFill) => Cell) => ({ head, cells: FILLS.map(cell) });
-  const whys = [forks, feet].flatMap((one) => (one.ok ? [] : [one.error.detail]));
+  const whys = [forks, feet, ...(pockets ? [pockets] : [])].flatMap((one) => (one.ok ? [] : [one.error.detail]));
   return (
     <>
       <Table
@@ -96,6 +96,7 @@ function Rows({ carried: { forks, feet, hangs } }: { readonly carried: Carried }
         heads={['', ...FILLS.map((fill) => FILL_WORDS[fill])]}
         rows={[
           row('On forks it goes over at', (fill) => leans(forks, fill)),
+          ...(pockets ? [row('In the pockets of its skid', (fill) => leans(pockets, fill))] : []),
           row('On its feet it goes over at', (fill) => leans(feet, fill)),
           row('From slings it hangs', (fill) =>
             hung(fill, ({ tilt_rad }) => ({

@@ -4,8 +4,9 @@ import { Box } from '@chakra-ui/react';
 import { Plus } from 'lucide-react';
 import { useState } from 'react';
 import type { FitDrawing } from '@/core/answers';
-import { MOUNT_KINDS } from '@/core/plan';
+import { MOUNT_KINDS, withMountMoved } from '@/core/plan';
 import type { GripProps } from '../drawing/DrawingView';
+import { dragging } from '../drawing/grips';
 import { Drawn } from '../fit/FitViews';
 import { Beside } from '../parts/Beside';
 import { Button } from '../parts/Button';
@@ -17,6 +18,7 @@ import { applyEdit, useSystem } from '../state/editor';
 import { useTank } from '../state/tankChoice';
 import { usePlace } from '../workspace/goTo';
 import { useEntry } from '../workspace/useEntry';
+import { draggedBy, keyedBy, type View } from './dragged';
 import { LayoutsPanel } from './LayoutsPanel';
 import { MountFields } from './MountFields';
 import { spanOf, withMount } from './mountEdits';
@@ -57,9 +59,9 @@ export function LayoutTask() {
                   gap={undefined}
                   moving={undefined}
                   title={`${tank.name} with what holds it: side, end and plan to one scale`}
-                  gripOf={(id, name) => {
+                  gripOf={(id, name, view, mmPerM) => {
                     const m = system.mounts.findIndex((one) => one.id === id);
-                    return m < 0 ? undefined : gripOf(name, () => toggle(m, id, true));
+                    return m < 0 ? undefined : gripOf(m, name, view, mmPerM, () => toggle(m, id, true));
                   }}
                   chosen={open === folded ? undefined : open}
                 />
@@ -69,6 +71,9 @@ export function LayoutTask() {
                 {drawing ? drawing.error.detail : 'Drawing…'}
               </Box>
             )}
+            <Box color="soft" mt="2">
+              Draw a mount along the tank, or use the arrow keys; with Alt they move it up and down.
+            </Box>
             <Box mt="3">
               <Caution>
                 A tank that breaks loose kills. Where people ride with it, on a road or at sea, the rules in force and
@@ -88,7 +93,7 @@ export function LayoutTask() {
               isOpen={isOpen(mount.id)}
               onToggle={(to) => toggle(m, mount.id, to)}
             >
-              <MountFields mount={mount} m={m} />
+              <MountFields mount={mount} m={m} span={drawing?.ok ? spanOf(drawing.value) : undefined} />
             </EntryFold>
           ))}
         </Panel>
@@ -98,17 +103,23 @@ export function LayoutTask() {
   );
 }
 
-const gripOf = (name: string, press: () => void): GripProps => ({
+/** A press opens its fields; drawn along, or by arrow keys, it moves over its tank. */
+const gripOf = (m: number, name: string, view: View, mmPerM: number, press: () => void): GripProps => ({
   role: 'button',
   tabIndex: 0,
-  'aria-label': `Fields of ${name}`,
+  'aria-label': `Fields of ${name}; move it with the arrow keys`,
   // Widths in a drawing are millimetres of its sheet.
-  style: { cursor: 'pointer', outlineWidth: '0.7px', outlineOffset: '0.4px' },
+  style: { cursor: 'grab', touchAction: 'none', outlineWidth: '0.7px', outlineOffset: '0.4px' },
   onClick: press,
+  onPointerDown: dragging(`move ${name}`, (before, [right, down]) =>
+    withMountMoved(before, m, draggedBy(view, right, down, mmPerM)),
+  ),
   onKeyDown: (event) => {
-    if (event.key !== 'Enter' && event.key !== ' ') return;
+    const by = keyedBy(event);
+    if (by) applyEdit(`move ${name}`, (current) => withMountMoved(current, m, by));
+    else if (event.key === 'Enter' || event.key === ' ') press();
+    else return;
     event.preventDefault();
-    press();
   },
 });
 

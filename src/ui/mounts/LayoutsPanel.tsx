@@ -22,7 +22,7 @@ export function LayoutsPanel({ isFirst }: { readonly isFirst: boolean }) {
       <Box color="soft" maxW="75ch" mb="3">
         {isFirst ? 'Nothing is said of what holds it. ' : 'What is chosen here takes the place of all its mounts. '}
         Two or three layouts for a tank that stands on a floor, each with bolts and sheet as small as bear what this
-        vehicle throws it with.
+        vehicle throws it with, put where the space has room for it.
       </Box>
       <Button kind="main" disabled={running} onClick={() => void ask(t)}>
         {running ? 'Working them out…' : 'Hold this tank down here'}
@@ -83,6 +83,23 @@ function Card({ layout, t, isFresh }: { readonly layout: Layout; readonly t: num
             ? 'Does not hold as it is: take it to mend it'
             : 'Whether it holds could not be worked out'}
       </Box>
+      {layout.fouls === undefined ? (
+        <Box color="soft">Whether it has room is not judged: nothing is said of the space.</Box>
+      ) : layout.fouls.length > 0 ? (
+        <Box color="stop" fontWeight="650">
+          No room:{' '}
+          {layout.fouls.map(({ name: one, others: met }) => `${one} runs into ${met.join(' and ')}`).join('; ')}.
+        </Box>
+      ) : (
+        <Box color="good" fontWeight="650">
+          Has room where it is
+        </Box>
+      )}
+      {layout.unreached.length > 0 && (
+        <Box color="warn" fontWeight="650">
+          No tool gets to every bolt of {layout.unreached.join(', ')}.
+        </Box>
+      )}
       <Box color="soft" fontSize="sm">
         {because}
       </Box>

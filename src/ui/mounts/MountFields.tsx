@@ -1,7 +1,7 @@
 'use client';
 
 import { Box } from '@chakra-ui/react';
-import { chosen, MOUNT_SIDES, STRAP_RUNS, type MountDocument, type Path } from '@/core/plan';
+import { chosen, MOUNT_SIDES, POCKET_RUNS, STRAP_RUNS, type MountDocument, type Path } from '@/core/plan';
 import { tightening_Nm } from '@/core/mounts';
 import { BOLT_CLASSES, BOLT_HELD, BOLT_SIZES, BOLTS } from '@/core/reference/bolts';
 import { MOUNT_STOCK, MOUNT_STOCKS, PAD_ROWS, PADS } from '@/core/reference/mountStock';
@@ -14,11 +14,20 @@ import { FieldGrid } from '../parts/Panel';
 import { Quantity } from '../parts/Quantity';
 import { setValue } from '../state/editor';
 import { useSides } from '../state/sides';
-import { NEW_MADE } from './mountEdits';
+import { FromEdges } from './FromEdges';
+import { NEW_MADE, NEW_POCKETS, NEW_RUBBER, type Span } from './mountEdits';
 import { classWord, HELD_WORDS, RUN_WORDS, SIDE_WORDS } from './mountWords';
 
 /** The fields of one mount: where it is, how it is made, its bolts, and what it bears on. */
-export function MountFields({ mount, m }: { readonly mount: MountDocument; readonly m: number }) {
+export function MountFields({
+  mount,
+  m,
+  span,
+}: {
+  readonly mount: MountDocument;
+  readonly m: number;
+  /** Of its tank, once it is drawn. */ readonly span: Span | undefined;
+}) {
   const at = (...keys: readonly (string | number)[]): Path => ['mounts', m, ...keys];
   const of = (text: string): string => `${text}, ${mount.name}`;
   const sides = useSides();
@@ -30,6 +39,7 @@ export function MountFields({ mount, m }: { readonly mount: MountDocument; reado
         <KnownField label={of(sides('From starboard'))} path={at('y_m')} />
         <KnownField label={of('Height')} path={at('z_m')} />
       </FieldGrid>
+      {span && <FromEdges mount={mount} m={m} span={span} />}
       {mount.made ? (
         <Made mount={mount} m={m} />
       ) : (
@@ -97,16 +107,20 @@ function Made({ mount, m }: { readonly mount: MountDocument; readonly m: number 
       )}
       <Box mt="3">
         <FieldGrid min="150px">
-          <Select
-            label={of('Bears on')}
-            value={made.bears.stock}
-            options={MOUNT_STOCK.filter((value) => value !== 'polyester-web').map((value) => ({
-              value,
-              label: MOUNT_STOCKS[value].name,
-            }))}
-            onChange={(value) => setValue(of('what it bears on'), at('bears', 'stock'), value)}
-          />
-          <KnownField label={of('Its thickness')} path={at('bears', 'thickness_m')} />
+          {'bears' in made && (
+            <>
+              <Select
+                label={of('Bears on')}
+                value={made.bears.stock}
+                options={MOUNT_STOCK.filter((value) => value !== 'polyester-web').map((value) => ({
+                  value,
+                  label: MOUNT_STOCKS[value].name,
+                }))}
+                onChange={(value) => setValue(of('what it bears on'), at('bears', 'stock'), value)}
+              />
+              <KnownField label={of('Its thickness')} path={at('bears', 'thickness_m')} />
+            </>
+          )}
           {'pad' in made && (
             <Select
               label={of('Between it and the tank')}
@@ -120,9 +134,80 @@ function Made({ mount, m }: { readonly mount: MountDocument; readonly m: number 
           )}
         </FieldGrid>
       </Box>
+      {'pad' in made && !('runs' in made) && (
+        <Rubber mount={mount} pad={made.pad} at={(...keys) => at('pad', ...keys)} />
+      )}
+      {'lip_m' in made && <Pockets mount={mount} pockets={made.pockets} at={(...keys) => at('pockets', ...keys)} />}
     </>
   );
 }
+
+type At = (...keys: readonly string[]) => Path;
+
+/** Rubber mounts that are bought, by what their maker says of them. */
+function Rubber({
+  mount,
+  pad,
+  at,
+}: {
+  readonly mount: MountDocument;
+  readonly pad: MadeOf<'tab'>['pad'];
+  readonly at: At;
+}) {
+  const of = (text: string): string => `${text}, ${mount.name}`;
+  return (
+    <Box mt="3">
+      {pad.own ? (
+        <FieldGrid min="150px">
+          <KnownField label={of('Rubber mounts together, pressed')} path={at('own', 'pressed_NPerM')} />
+          <KnownField label={of('Sideways')} path={at('own', 'sheared_NPerM')} />
+          <KnownField label={of('They carry at most')} path={at('own', 'most_N')} />
+          <Box alignSelf="end">
+            <Button onClick={() => setValue(of('rubber mounts'), at('own'), undefined)}>No rubber mounts</Button>
+          </Box>
+        </FieldGrid>
+      ) : (
+        <Button onClick={() => setValue(of('rubber mounts'), at('own'), NEW_RUBBER)}>On rubber mounts</Button>
+      )}
+    </Box>
+  );
+}
+
+/** Where a fork goes in under a skid. */
+function Pockets({
+  mount,
+  pockets,
+  at,
+}: {
+  readonly mount: MountDocument;
+  readonly pockets: MadeOf<'cradle'>['pockets'];
+  readonly at: At;
+}) {
+  const of = (text: string): string => `${text}, ${mount.name}`;
+  return (
+    <Box mt="3">
+      {pockets ? (
+        <FieldGrid min="150px">
+          <Select
+            label={of('Forks go in')}
+            value={pockets.runs}
+            options={POCKET_RUNS.map((value) => ({ value, label: POCKET_WORDS[value] }))}
+            onChange={(value) => setValue(of('which way forks go in'), at('runs'), value)}
+          />
+          <KnownField label={of('Pockets, middle to middle')} path={at('apart_m')} />
+          <KnownField label={of('Width of a pocket')} path={at('width_m')} />
+          <KnownField label={of('Height of a pocket')} path={at('height_m')} />
+          <Box alignSelf="end">
+            <Button onClick={() => setValue(of('fork pockets'), at(), undefined)}>No fork pockets</Button>
+          </Box>
+        </FieldGrid>
+      ) : (
+        <Button onClick={() => setValue(of('fork pockets'), at(), NEW_POCKETS)}>Fork pockets under it</Button>
+      )}
+    </Box>
+  );
+}
+const POCKET_WORDS = { along: 'from an end', across: 'from a side' } as const;
 
 const SIDE_LABELS: Readonly<Record<MountDocument['kind'], string>> = {
   strap: 'Ends are held',
@@ -130,6 +215,7 @@ const SIDE_LABELS: Readonly<Record<MountDocument['kind'], string>> = {
   cradle: 'It lies',
   stop: 'It stands on the',
   flange: 'Bolted to what is',
+  guard: 'It covers the',
 };
 const SIZES = {
   length_m: 'Length',
@@ -141,6 +227,7 @@ const SIZES = {
   arm_m: 'Wall to bolt',
   leg_m: 'Leg on the wall',
   lip_m: 'Lip beside the tank',
+  off_m: 'Air behind it',
 } as const;
 const sizesOf = (made: object) => (Object.keys(SIZES) as (keyof typeof SIZES)[]).filter((key) => key in made);
 const sizeLabel = (key: keyof typeof SIZES, kind: MountDocument['kind']): string =>
@@ -167,7 +254,8 @@ function Weld({ mount, m }: { readonly mount: Extract<MountDocument, { kind: 'ta
   );
 }
 
-type BoltsDocument = NonNullable<NonNullable<Extract<MountDocument, { kind: 'cradle' }>['made']>['bolts']>;
+type MadeOf<K extends MountDocument['kind']> = NonNullable<Extract<MountDocument, { kind: K }>['made']>;
+type BoltsDocument = NonNullable<MadeOf<'cradle'>['bolts']>;
 const MOST_BOLTS = 12;
 
 function Bolts({

@@ -5,7 +5,7 @@ import { withTankMoved, type StanceDocument } from '@/core/plan';
 import { type Vec3 } from '@/core/geometry';
 import { type GripProps } from '../drawing/DrawingView';
 import { dragging } from '../drawing/grips';
-import { onTape, stepsNow } from '../drawing/tapeSteps';
+import { draggedBy, keyedBy } from './dragged';
 import { Drawn } from '../fit/FitViews';
 import { Beside } from '../parts/Beside';
 import { Button } from '../parts/Button';
@@ -100,17 +100,13 @@ function Picture({ stance }: { readonly stance: StanceDocument }) {
       tabIndex: 0,
       'aria-label': `${name}: move with the arrow keys`,
       style: { cursor: 'grab', touchAction: 'none', outlineWidth: '0.7px', outlineOffset: '0.4px' },
-      onPointerDown: dragging(edit, (before, [right, down]) =>
-        withTankMoved(before, t, draggedBy(view, right, down, mmPerM)),
-      ),
+      onPointerDown: dragging(edit, (before, [right, down]) => {
+        // Its height stays.
+        const [x, y] = draggedBy(view, right, down, mmPerM);
+        return withTankMoved(before, t, [x, y, 0]);
+      }),
       onKeyDown: (event) => {
-        const step = event.shiftKey ? 10 * stepsNow().large_m : stepsNow().large_m;
-        const by = {
-          ArrowLeft: [-step, 0, 0],
-          ArrowRight: [step, 0, 0],
-          ArrowUp: [0, step, 0],
-          ArrowDown: [0, -step, 0],
-        }[event.key] as Vec3 | undefined;
+        const by = event.altKey ? undefined : keyedBy(event);
         if (!by) return;
         event.preventDefault();
         nudge(by);
@@ -146,12 +142,4 @@ function Picture({ stance }: { readonly stance: StanceDocument }) {
       </Box>
     </Panel>
   );
-}
-
-/** How far a pointer on a view moves a tank, to marks of the tape; heights stay [m]. */
-function draggedBy(view: 'side' | 'end' | 'plan', right_mm: number, down_mm: number, mmPerM: number): Vec3 {
-  const tape = (mm: number): number => onTape(mm / mmPerM, stepsNow());
-  if (view === 'side') return [tape(right_mm), 0, 0];
-  if (view === 'end') return [0, tape(-right_mm), 0];
-  return [tape(right_mm), tape(-down_mm), 0];
 }

@@ -9,6 +9,7 @@ export const KIND_WORDS: Readonly<Record<MountKind, string>> = {
   cradle: 'Bearer or cradle',
   stop: 'Stop',
   flange: 'Bolted flange',
+  guard: 'Guard',
 };
 
 export const SIDE_WORDS = {

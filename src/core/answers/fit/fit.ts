@@ -22,7 +22,9 @@ import type { Vec3 } from '../../geometry';
 import { success, type Outcome } from '../../outcome';
 import { allSteps, type Steps } from '../../steps';
 import { fitDoubts, type FitDoubt, type Measured, type Nudged } from './fitDoubts';
+import { bareWalls, type Bare } from './guarded';
 import { lineGaps, type LineGap } from './lineGaps';
+import { mountGaps, type MountGap } from './mountGaps';
 
 /** A clearance with what is asked of it and what it may be at the worst. */
 export type FitGap = Clearance & {
@@ -55,6 +57,10 @@ export type TankFit = {
 export type FitResult = {
   readonly bay: SurveyResult | undefined;
   readonly tanks: readonly TankFit[];
+  /** What holds and guards the tanks, but for straps: tightest first, as measured. */
+  readonly mounts: readonly MountGap[];
+  /** Walls that something is thrown at, and what of them no guard covers. */
+  readonly bare: readonly Bare[];
   /** From lines to what is hot or moves, tightest first. */
   readonly lines: readonly LineGap[];
 };
@@ -88,8 +94,15 @@ export function* fitSteps(system: SpacePlan): Steps<Outcome<FitResult, FitCode>>
     tanks.push(fit.value);
   }
   const { survey } = scene.value.bay ?? {};
+  yield;
+  const mounts = mountGaps(system, walls(scene.value), scene.value.obstacles, (tank) => builtOnce(system, tank, built));
+  if (!mounts.ok) return mounts;
+  const bare = bareWalls(system, scene.value.obstacles);
+  if (!bare.ok) return bare;
   return success({
     tanks,
+    bare: bare.value,
+    mounts: mounts.value,
     lines: lineGaps(system, scene.value.obstacles),
     bay: survey && {
       corners_m: survey.corners_m,
@@ -104,7 +117,7 @@ export type FitScene = { readonly bay: Bay | undefined; readonly obstacles: read
 /**
  * The bay and all obstacles of a plan as bodies in vehicle axes [m]; what of them cannot be built fails by its path.
  */
-export function sceneOf(system: SpacePlan): Outcome<FitScene, FitCode> {
+export function sceneOf(system: Pick<SpacePlan, 'fit'>): Outcome<FitScene, FitCode> {
   const bay = compileBay(system.fit.bay);
   if (!bay.ok) return bay;
   const obstacles: Obstacle[] = [];
@@ -216,7 +229,7 @@ function otherTank(system: SpacePlan, body: Body, tank: TankDocument, index: num
 }
 
 /** A tank as something that another one must stay clear of. */
-export function tankObstacle(system: SpacePlan, tank: TankDocument): Obstacle | undefined {
+export function tankObstacle(system: Pick<SpacePlan, 'fit' | 'mounts'>, tank: TankDocument): Obstacle | undefined {
   const body = compileTankBody(system, tank);
   if (!body.ok) return undefined;
   const surface = joinedSurface(standing(body.value).map((piece) => piece.surface));

@@ -1,4 +1,4 @@
-import { compileTankBody, type FitCode } from '../../model/compileFit';
+import { compileMountBodies, compileTankBody, type FitCode } from '../../model/compileFit';
 import type { Plan } from '../../plan/schema';
 import { joinedSurface, movedTo, positionsOver, standing, type Obstacle } from '../../fit';
 import { convexHull, meshBounds, posedMesh, silhouette, type Bounds, type Point2, type Surface } from '../../geometry';
@@ -54,6 +54,12 @@ export function fitDrawing(system: Plan, t: number): Outcome<FitDrawing, FitCode
     standing(body.value).forEach(({ id, name, surface }, i) =>
       shapes.push({ id, name, kind: i === 0 ? 'tank' : 'standing', surface }),
     );
+    const mounts = compileMountBodies(system, tank);
+    if (!mounts.ok) return mounts;
+    for (const { body: mount } of mounts.value) {
+      const surface = joinedSurface(standing(mount).map((piece) => piece.surface));
+      shapes.push({ id: mount.id, name: mount.name, kind: 'mount', surface });
+    }
   }
   const focus = shapes
     .filter(({ id, kind }) => id === system.tanks[t]?.id || kind === 'wall' || kind === 'open' || kind === 'removable')

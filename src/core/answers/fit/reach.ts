@@ -1,5 +1,6 @@
 import {
   bendOn,
+  compileMountBodies,
   compileTankBody,
   directionOf,
   FLUSH_M,
@@ -14,7 +15,8 @@ import {
   type FitCode,
 } from '../../model/compileFit';
 import { SIDE_WAYS } from '../../model/axes';
-import type { PortDocument, SpotDocument, SpacePlan, TankDocument } from '../../plan/schema';
+import { boltSites } from '../../model/boltSites';
+import type { MountDocument, PortDocument, SpotDocument, SpacePlan, TankDocument } from '../../plan/schema';
 import {
   handHolds,
   isSolid,
@@ -37,6 +39,7 @@ import {
   dot,
   frameAlong,
   nearestSeam,
+  placedBack,
   posedMesh,
   scale,
   turned,
@@ -68,10 +71,11 @@ export type ToolAtWork = {
 };
 
 export type ReachAnswer = {
-  /** Of the port or the named place. */
+  /** Of the port, the named place, or the mount whose bolts it is about. */
   readonly id: string;
   readonly name: string;
   readonly tank: string | undefined;
+  /** About the bolts of a mount: on the bench then is before the tank goes in. */ readonly isMount: boolean;
   readonly job: ReachJob;
   readonly when: ReachWhen;
   /** What is taken off for it; for what cannot be done in place, what is in the way there. */
@@ -93,6 +97,11 @@ type Task = {
   readonly places: (at: Pose) => readonly Place[];
   /** Pieces that belong to the place itself. */ readonly own: readonly string[];
   readonly acrossFlats_m?: number;
+  /**
+   * Whether something stands there already before the tank goes in, where that is not the bench with the tank on it;
+   * `undefined` where it cannot be done before.
+   */
+  readonly before?: ((id: string) => boolean) | undefined;
 };
 
 /** One of several places that must all be got at; `own` is no obstacle to this one. */
@@ -121,6 +130,11 @@ export function reachOf(system: SpacePlan): Outcome<readonly ReachAnswer[], FitC
         for (const task of portTasks(system, tank, port, seat, outer.value))
           answers.push(answered(task, at, round.value));
     }
+    for (const mount of system.mounts)
+      if (mount.tank === tank.id) {
+        const task = boltsTask(mount, tank, outer.value, system.mounts);
+        if (task) answers.push(answered(task, AT_HOME, round.value));
+      }
     for (const spot of system.fit.spots)
       if (spot.tank === tank.id) answers.push(answered(spotTask(spot, tank), at, round.value));
   }
@@ -129,23 +143,62 @@ export function reachOf(system: SpacePlan): Outcome<readonly ReachAnswer[], FitC
   return success(answers);
 }
 
+/** When the bolts of a tank’s mounts can be turned, by id; those that have none are left out. */
+export function boltsReached(
+  system: Pick<SpacePlan, 'fit' | 'tanks' | 'mounts'>,
+  tank: TankDocument,
+): Outcome<ReadonlyMap<string, ReachWhen>, FitCode> {
+  const scene = sceneOf(system);
+  if (!scene.ok) return scene;
+  const round = surroundings(system, scene.value);
+  if (!round.ok) return round;
+  const outer = outerMesh(tank);
+  if (!outer.ok) return outer;
+  return success(
+    new Map(
+      system.mounts.flatMap((mount) => {
+        const task = mount.tank === tank.id ? boltsTask(mount, tank, outer.value, system.mounts) : undefined;
+        return task ? [[mount.id, answered(task, AT_HOME, round.value).when] as const] : [];
+      }),
+    ),
+  );
+}
+
 /** Everything solid that stands in the vehicle, in vehicle axes; and each tank by itself, in its own. */
-function surroundings(system: SpacePlan, scene: FitScene): Outcome<Surroundings, FitCode> {
+function surroundings(system: Pick<SpacePlan, 'tanks' | 'mounts'>, scene: FitScene): Outcome<Surroundings, FitCode> {
   const bench = new Map<string, readonly Named[]>();
   const all: Named[] = [];
   for (const tank of system.tanks) {
     const body = compileTankBody(system, tank);
     if (!body.ok) return body;
+    const mounts = compileMountBodies(system, tank);
+    if (!mounts.ok) return mounts;
     const straps = new Set(system.mounts.map(({ id }) => id));
+    const onIt = mounts.value.filter(({ goesWithTank }) => goesWithTank).flatMap(({ body: { pieces } }) => pieces);
     bench.set(
       tank.id,
-      body.value.pieces
-        .filter(({ id }) => !straps.has(id))
-        .map(({ id, name, surface }) => ({ id, name, surface, removable: false, closed: true })),
+      [...body.value.pieces.filter(({ id }) => !straps.has(id)), ...onIt].map(({ id, name, surface }) => ({
+        id,
+        name,
+        surface,
+        removable: false,
+        closed: true,
+      })),
     );
     all.push(
       ...standing(body.value).map(({ id, name, surface }) => ({ id, name, surface, removable: false, closed: true })),
     );
+    // A guard is taken off like a cover; what holds the tank stays.
+    for (const { mount, body: held, comesOff } of mounts.value)
+      all.push(
+        ...standing(held).map(({ id, name, surface }) => ({
+          id,
+          name,
+          surface,
+          removable: mount.kind === 'guard' && comesOff,
+          closed: true,
+        })),
+      );
   }
   for (const { id, name, kind, surface } of scene.bay?.panels ?? [])
     if (kind !== 'open') all.push({ id, name, surface, removable: kind === 'removable', closed: false });
@@ -161,6 +214,7 @@ function answered(task: Task, at: Pose, { all, bench }: Surroundings): ReachAnsw
     id,
     name,
     tank: tank?.id,
+    isMount: 'before' in task,
     job,
     ...(task.job === 'tighten' ? { acrossFlats_m: task.acrossFlats_m } : {}),
   };
@@ -193,9 +247,11 @@ function answered(task: Task, at: Pose, { all, bench }: Surroundings): ReachAnsw
   if (uncovered.ok)
     return { ...base, when: 'uncovered', names: takenOff(places, inPlace, loose), at: atWork(uncovered.held, AT_HOME) };
   const inTheWay = namesOf(all, uncovered.inTheWay);
-  const before = onBench && job !== 'read' ? allReached(task.places(AT_HOME), others(onBench)) : undefined;
+  const early =
+    'before' in task ? task.before && inPlace.filter((other) => task.before!(other.id)) : onBench && others(onBench);
+  const before = early && job !== 'read' ? allReached(task.places(AT_HOME), early) : undefined;
   if (before?.ok) return { ...base, when: 'bench', names: inTheWay, at: atWork(before.held, at) };
-  return { ...base, when: 'never', names: before ? namesOf(onBench!, before.inTheWay) : inTheWay, at: undefined };
+  return { ...base, when: 'never', names: before ? namesOf(early!, before.inTheWay) : inTheWay, at: undefined };
 }
 
 /** Whether each of several places is got at, what belongs to it left out. */
@@ -346,6 +402,45 @@ function portTasks(
         (job === 'fill' || height_m >= FLUSH_M),
     )
     .flatMap((job) => all[job]?.() ?? []);
+}
+
+/** On its bearers a tank sits over their bolts: those are put in before it. */
+const COMES_BEFORE: ReadonlySet<MountDocument['kind']> = new Set(['cradle', 'stop', 'guard']);
+
+/** Every bolt of a mount, by its head, in vehicle axes; nothing where it has none. */
+function boltsTask(
+  mount: MountDocument,
+  tank: TankDocument,
+  outer: ClosedMesh,
+  mounts: readonly MountDocument[],
+): Task | undefined {
+  const at = placeOf(tank.mounting);
+  const sites = boltSites(outer, placedBack(at, pointOf(mount)), mount);
+  const [first] = sites;
+  if (!first) return undefined;
+  const row = spannerFor(first.flats_m);
+  const headHeight = row ? Math.max(row.thickness, HEAD_RATIO * first.flats_m) : 0;
+  const withTank = new Set([
+    tank.id,
+    ...tank.ports.flatMap(({ id }) => [id, hoseEndOf(id)]),
+    ...mounts.flatMap(({ id, tank: of, kind }) => (of === tank.id && !COMES_BEFORE.has(kind) ? [id] : [])),
+  ]);
+  // From either end of it, where it goes in from either.
+  const onHeads = (heads: readonly Pose[], holds: (head: Pose) => readonly Hold[]): Hold[] =>
+    heads.flatMap((head) => holds(composed(at, head)));
+  return {
+    id: mount.id,
+    name: mount.name,
+    tank,
+    job: 'tighten',
+    own: [],
+    ...(row ? { acrossFlats_m: row.acrossFlats } : {}),
+    places: () =>
+      sites.map(({ heads }): Place => ({
+        holds: onHeads(heads, (head) => (row ? tighteningHolds(head, headHeight, row, true) : [])),
+      })),
+    before: COMES_BEFORE.has(mount.kind) ? (id) => !withTank.has(id) : undefined,
+  };
 }
 
 const raised = (pose: Pose, by_m: number): Pose => ({

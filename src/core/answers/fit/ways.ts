@@ -1,7 +1,15 @@
-import { compileTankBody, hoseEndOf, outerMesh, placeOf, type FitCode } from '../../model/compileFit';
+import {
+  compileMountBodies,
+  compileTankBody,
+  hoseEndOf,
+  outerMesh,
+  placeOf,
+  type FitCode,
+  type MountBody,
+} from '../../model/compileFit';
 import { compileTank, type TankModel } from '../../model/compileTank';
 import { shellsIn } from '../../plan/divider';
-import type { LineDocument, Plan, TankDocument, WayStep } from '../../plan/schema';
+import type { LineDocument, MountDocument, Plan, TankDocument, WayStep } from '../../plan/schema';
 import {
   checkWay,
   findWay,
@@ -9,6 +17,7 @@ import {
   joinedSurface,
   openingsBy,
   removalOrder,
+  standing,
   type Blocker,
   type Body,
   type Move,
@@ -44,15 +53,25 @@ import { hardLine, hardLines } from './hardLines';
 export type PartChoice = {
   readonly id: string;
   readonly name: string;
-  readonly kind: 'tank' | 'obstacle' | 'sender' | 'pickup' | 'line';
+  readonly kind: 'tank' | 'obstacle' | 'mount' | 'sender' | 'pickup' | 'line';
 };
 
-/** What can be taken out by hand: tanks, removable obstacles, what hangs in a tank by its port, and hard lines. */
+/**
+ * What can be taken out by hand: tanks, removable obstacles, what is bolted beside a tank, what hangs in one by its
+ * port, and hard lines.
+ */
 export const partChoices = (system: Plan): PartChoice[] => [
   ...shellsIn(system.tanks).map((tanks): PartChoice => ({ id: tanks[0]!.id, name: namesOf(tanks), kind: 'tank' })),
   ...system.fit.obstacles
     .filter(({ removable }) => removable)
     .map(({ id, name }): PartChoice => ({ id, name, kind: 'obstacle' })),
+  ...system.mounts
+    .filter(isBoltedBeside)
+    .map(({ id, name, tank }): PartChoice => ({
+      id,
+      name: system.tanks.length > 1 ? `${name} of ${system.tanks.find((one) => one.id === tank)?.name}` : name,
+      kind: 'mount',
+    })),
   ...system.tanks.flatMap((tank) => [
     ...tank.senders.map(({ id, name }): PartChoice => ({ id, name, kind: 'sender' })),
     ...tank.pickups
@@ -64,20 +83,32 @@ export const partChoices = (system: Plan): PartChoice[] => [
 
 const namesOf = (tanks: readonly TankDocument[]): string => tanks.map(({ name }) => name).join(' with ');
 
+/** Straps are undone and tabs go with their tank: what else has bolts comes out by itself. */
+const isBoltedBeside = ({ kind, made }: MountDocument): boolean =>
+  kind !== 'strap' && kind !== 'tab' && kind !== 'flange' && made !== undefined && 'bolts' in made && !!made.bolts;
+
 type Scenery = { readonly parts: readonly Part[]; readonly fixed: readonly Blocker[] };
 
-/** Everything that can be taken out, and everything that cannot; tanks without what stands on the ports left out. */
+/**
+ * Everything that can be taken out, and everything that cannot, without some pieces: what stands on the ports left out,
+ * straps that are undone. Tabs and rims go with their tank; bearers, stops and guards stand by themselves.
+ */
 function sceneryOf(system: Plan, scene: FitScene, bare: ReadonlySet<string> = new Set()): Outcome<Scenery, FitCode> {
   const solid = scene.obstacles.filter(({ role }) => isSolid(role));
   const parts: Part[] = solid
     .filter(({ removable }) => removable)
     .map(({ id, name, surface }) => ({ id, name, surface, at: AT_HOME, middle_m: boxMiddle(surface) }));
+  const beside: MountBody[] = [];
   for (const tanks of shellsIn(system.tanks)) {
     const bodies: Body[] = [];
     for (const tank of tanks) {
       const body = compileTankBody(system, tank);
       if (!body.ok) return body;
-      bodies.push(body.value);
+      const mounts = compileMountBodies(system, tank);
+      if (!mounts.ok) return mounts;
+      const onIt = mounts.value.filter(({ goesWithTank }) => goesWithTank);
+      beside.push(...mounts.value.filter(({ goesWithTank }) => !goesWithTank));
+      bodies.push({ ...body.value, pieces: [...body.value.pieces, ...onIt.flatMap(({ body: { pieces } }) => pieces)] });
     }
     const [first] = bodies as [Body];
     const own = first.pieces.filter(({ id }) => !bare.has(id)).map(({ surface }) => surface);
@@ -95,6 +126,17 @@ function sceneryOf(system: Plan, scene: FitScene, bare: ReadonlySet<string> = ne
       middle_m: boxMiddle(joinedSurface(bodies.map(({ pieces }) => pieces[0]!.surface))),
     });
   }
+  const besides = beside.map(({ body, comesOff }) => ({
+    id: body.id,
+    name: body.name,
+    comesOff,
+    surface: joinedSurface(standing(body).map(({ surface }) => surface)),
+  }));
+  parts.push(
+    ...besides
+      .filter(({ comesOff }) => comesOff)
+      .map(({ id, name, surface }) => ({ id, name, surface, at: AT_HOME, middle_m: boxMiddle(surface) })),
+  );
   const removableWalls = scene.bay?.panels.filter(({ kind }) => kind === 'removable') ?? [];
   return success({
     parts: [
@@ -113,6 +155,9 @@ function sceneryOf(system: Plan, scene: FitScene, bare: ReadonlySet<string> = ne
       })),
       ...solid
         .filter(({ removable }) => !removable)
+        .map(({ id, name, surface }): Blocker => ({ id, name, surface, removable: false })),
+      ...besides
+        .filter(({ comesOff }) => !comesOff)
         .map(({ id, name, surface }): Blocker => ({ id, name, surface, removable: false })),
     ],
   });
@@ -139,7 +184,7 @@ export type WaysCode = FitCode | WayCode | 'no-part';
 function partAmong(system: Plan, id: string): Outcome<{ part: Part; blockers: Blocker[]; scenery: Scenery }, WaysCode> {
   const scene = sceneOf(system);
   if (!scene.ok) return scene;
-  const scenery = sceneryOf(system, scene.value);
+  const scenery = sceneryOf(system, scene.value, strapsOf(system, id));
   if (!scenery.ok) return scenery;
   const whole = scenery.value.parts.find((part) => part.id === id);
   if (whole)
@@ -159,6 +204,16 @@ function partAmong(system: Plan, id: string): Outcome<{ part: Part; blockers: Bl
     blockers: [inner.value.walls, ...scenery.value.fixed, ...others.map(asBlocker)],
     scenery: scenery.value,
   });
+}
+
+/** The straps of the shell that a tank is of: they are undone before it comes out. */
+export function strapsOf({ tanks, mounts }: Pick<Plan, 'tanks' | 'mounts'>, id: string): ReadonlySet<string> {
+  const shell = shellsIn(tanks).find((each) => each[0]!.id === id) ?? [];
+  return new Set(
+    mounts.flatMap((mount) =>
+      mount.kind === 'strap' && shell.some((tank) => tank.id === mount.tank) ? [mount.id] : [],
+    ),
+  );
 }
 
 /** A hard line, with nothing on the ports that it screws to; what is undone there first is not in its way. */

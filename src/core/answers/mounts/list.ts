@@ -49,6 +49,10 @@ function pieceOf({ name, made }: MountDocument, strap_m: number | undefined): Pi
     const [long, wide] = [made.length_m.value, made.width_m.value].sort((a, b) => b - a) as [number, number];
     return { for: name, width_m: wide + 2 * made.lip_m.value, length_m: long + 2 * made.lip_m.value };
   }
+  if ('off_m' in made) {
+    const [long, wide] = [made.length_m.value, made.width_m.value].sort((a, b) => b - a) as [number, number];
+    return { for: name, width_m: wide, length_m: long };
+  }
   if ('circle_m' in made) {
     const across = made.circle_m.value + FOOT_EDGES * edge_m;
     return { for: name, width_m: across, length_m: across };

@@ -3,7 +3,7 @@ import { tankModel, type ModelCode } from '../../model';
 import { sharedWall } from '../../model/sharedWall';
 import { outerMesh, placeOf } from '../../model/compileFit';
 import { SIDE_WAYS } from '../../model/axes';
-import { compileMounts, type Astray, type MountSupport } from '../../model/compileMounts';
+import { compileMounts, holdsTank, type Astray, type MountSupport } from '../../model/compileMounts';
 import { reactionOf, shiftAt, standOf, type Stand, type StaticsCode, type Support, type Wrench } from '../../mounts';
 import { memoized } from '../../memo';
 import { failure, success, type Outcome } from '../../outcome';
@@ -154,7 +154,7 @@ function heldBy(
   const swung: Swung[] = [];
   const walls = new Map<string, Wall & { readonly tank: TankDocument }>();
   const own = system.mounts.flatMap((mount, index) =>
-    shell.some(({ id }) => id === mount.tank) ? [{ mount, index }] : [],
+    holdsTank(mount) && shell.some(({ id }) => id === mount.tank) ? [{ mount, index }] : [],
   );
   for (const tank of shell) {
     const outer = outerMesh(tank);

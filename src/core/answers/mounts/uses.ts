@@ -110,8 +110,14 @@ export function usesOf(
       return stopUses(mount.made, forces);
     case 'flange':
       return flangeUses(mount.made, forces);
+    case 'guard':
+      return [];
   }
 }
+
+/** What rubber mounts that are bought carry, whichever way. */
+const rubberUse = ({ own }: Made<'tab'>['pad'], force_N: number): PartUse[] =>
+  own ? [{ part: 'pad', demand_N: force_N, capacity_N: own.most_N.value }] : [];
 
 function strapUses(made: Made<'strap'>, { supports, forces_N }: MountForces, axis: Vec3): PartUse[] {
   const [support] = supports;
@@ -193,6 +199,7 @@ function tabUses(made: Made<'tab'>, forces: MountForces, wall: Wall, toTank: (po
     // Held by nothing that is said, it is not known to hold.
     capacity_N: made.weld && weld_N(made.stock, made.weld.throat_m.value, made.weld.length_m.value),
   });
+  uses.push(...rubberUse(made.pad, norm(whole)));
   const pressed = panelUse(wall, toTank, bolts[0]?.at_m, norm(whole) + moment_Nm / made.leg_m.value, {
     area_m2: made.width_m.value * made.leg_m.value,
     side: made.wall,
@@ -264,7 +271,8 @@ function cradleUses(
   );
   const pressed_N = rests.reduce((sum, { force }) => sum + force, 0);
   const worst_Pa = Math.max(0, ...rests.map(({ force, area_m2 }) => force / area_m2));
-  if (made.pad.of !== 'none')
+  if (made.pad.own) uses.push(...rubberUse(made.pad, pressed_N));
+  else if (made.pad.of !== 'none')
     uses.push({
       part: 'pad',
       demand_N: pressed_N,
@@ -330,6 +338,7 @@ function stopUses(made: Made<'stop'>, { supports, forces_N }: MountForces): Part
   return supports.length === 0
     ? []
     : [
+        ...rubberUse(made.pad, pushed),
         {
           part: 'arm',
           demand_N: pushed,

@@ -1,6 +1,8 @@
 import { convexHull, meshBounds, placedBack, type Bounds, type Point2, type Vec3 } from '../../geometry';
 import { outerMesh, placeOf } from '../../model/compileFit';
 import { compileMounts } from '../../model/compileMounts';
+import { offTank_m } from '../../model/mountBodies';
+import { wallAt } from '../../model/portSeat';
 import { failure, success, type Outcome } from '../../outcome';
 import type { PlanAt } from '../../plan/schema';
 import { edgesOf, hangingUp, slingLeg } from '../../tank';
@@ -38,6 +40,8 @@ export type Carried = {
   /** Leans at which it goes over, on forks and on the feet that it is bolted by. */
   readonly forks: Outcome<readonly TipRow[], CarriedCode>;
   readonly feet: Outcome<readonly TipRow[], CarriedCode>;
+  /** In the pockets of a skid or pallet under it; undefined where none has any. */
+  readonly pockets: Outcome<readonly TipRow[], CarriedCode> | undefined;
   readonly hangs: Readonly<Record<TipFill, Outcome<Hangs, 'not-steady'>>>;
 };
 
@@ -70,6 +74,7 @@ export function carriedOf(
   return success({
     forks: onForks(loose.value, { min, max }, forks_m, runs),
     feet: onFeet(system, loose.value, outers, min[2]),
+    pockets: inPockets(system, loose.value, outers),
     hangs: hangsOf(loose.value, { min, max }, hook_m),
   });
 }
@@ -138,6 +143,40 @@ function onFeet(
   return ground_m > lowest_m + FEET_UP_M
     ? failure('no-feet', loose.name, 'Its feet are higher than its floor: set down, it stands on that.')
     : rowsOver(edgesOf(outline, ground_m), loose);
+}
+
+/**
+ * On forks in the pockets of a skid, the tank fast on it: on as much of the skid as lies between the middles of its
+ * pockets, since forks may be narrower than they are. What the skid itself weighs is left out: it would steady it.
+ */
+function inPockets(
+  system: Pick<PlanAt, 'mounts'>,
+  loose: Loose,
+  outers: readonly Parameters<typeof compileMounts>[0][],
+): Carried['pockets'] {
+  const skids = loose.members.flatMap(({ tank: { document } }, i) =>
+    system.mounts.flatMap((mount) => {
+      if (mount.tank !== document.id || mount.kind !== 'cradle' || !mount.made?.pockets) return [];
+      const { pockets, length_m, width_m, side } = mount.made;
+      if (side !== 'down') return [];
+      const place = placedBack(placeOf(document.mounting), [mount.x_m.value, mount.y_m.value, mount.z_m.value]);
+      const wall = wallAt(outers[i]!, { face: 'floor' }, place);
+      if (!wall) return [];
+      const half: Point2 =
+        pockets.runs === 'along'
+          ? [length_m.value / 2, Math.min(width_m.value, pockets.apart_m.value) / 2]
+          : [Math.min(length_m.value, pockets.apart_m.value) / 2, width_m.value / 2];
+      const corners = [-1, 1].flatMap((x) =>
+        [-1, 1].map((y): Point2 => [place[0] + x * half[0], place[1] + y * half[1]]),
+      );
+      return [{ corners, under_m: wall.point_m[2] - offTank_m(mount.made) - mount.made.thickness_m.value }];
+    }),
+  );
+  if (skids.length === 0) return undefined;
+  return rowsOver(
+    edgesOf(convexHull(skids.flatMap(({ corners }) => corners)), Math.min(...skids.map(({ under_m }) => under_m))),
+    loose,
+  );
 }
 
 function hangsOf(loose: Loose, { min, max }: Bounds, hook_m: number): Carried['hangs'] {
