@@ -103,7 +103,7 @@ export {
   type WorstUse,
 } from './mounts/mounts';
 export type { MountPart, PartUse } from './mounts/uses';
-export { mountList, type MountList } from './mounts/list';
+export { mountList, mountRows, type MountList } from './mounts/list';
 export {
   shakingOf,
   SWING_WORDS,

@@ -154,6 +154,7 @@ export const ADDED_KEYS: Readonly<Record<number, readonly string[]>> = {
     'lines[].to.seal',
     'lines[].to.stretched',
     'tanks[].elsewhere',
+    'tanks[].fitted_kg',
     'tanks[].foam',
     'tanks[].inside',
     'tanks[].material.density_kgPerM3',

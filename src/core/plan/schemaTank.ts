@@ -86,6 +86,8 @@ export const tank = closed({
     pitch_deg: known(-ANGLE, ANGLE, 'mounted pitch', 'slope'),
     roll_deg: known(-180, 180, 'mounted roll', 'slope'),
   }),
+  /** Fittings, pumps and all else that hangs on it or in it. */
+  fitted_kg: known(0, 500, 'fittings and what hangs on it weigh', 'mass').optional(),
   /** It stands in a shed or on shore: the vehicle does not bear it. */ elsewhere: flag().optional(),
   material: closed({
     alloy: oneOf<AlloyKey>(keys(ALLOYS)),

@@ -14,6 +14,7 @@ import { LINE_RULES } from './lineRules';
 import { PICKUP_RULES } from './pickupRules';
 import { RANGE_RULES } from './rangeRules';
 import { REACH_RULES } from './reachRules';
+import { MADE_RULES } from './mountMadeRules';
 import { MOUNT_RULES } from './mountRules';
 import { STAND_RULES } from './standRules';
 import { byGravity } from './gravity';
@@ -74,6 +75,7 @@ export const RULES = [
   ...reading('details', GAUGE_RULES),
   ...reading('details', RANGE_RULES),
   ...reading('mounts', MOUNT_RULES),
+  ...reading('mounts', MADE_RULES),
   ...reading('stands', STAND_RULES),
 ];
 

@@ -1,5 +1,6 @@
 import { hasReach, hasSpace, isTransfer, type Evaluation } from '../answers';
 import { fluidAt } from '../plan/circuits';
+import { holdsTank } from '../model/compileMounts';
 import { shellsIn } from '../plan/divider';
 import { fillingsOf } from '../plan/filled';
 import type { Plan } from '../plan/schema';
@@ -95,13 +96,14 @@ const LACKS: Readonly<Record<Need, (partly: Partly) => string | undefined>> = {
   'mounts-there': ({ system }) =>
     shellsIn(system.tanks)
       .flatMap((shell) =>
-        system.mounts.some(({ tank }) => shell.some(({ id }) => id === tank))
+        system.mounts.some((mount) => holdsTank(mount) && shell.some(({ id }) => id === mount.tank))
           ? []
           : `nothing is said of what holds ${shell.map(({ name }) => name).join(' and ')}`,
       )
       .at(0),
   'mounts-said': ({ system }) =>
     system.mounts.flatMap(({ name, made }) => (made ? [] : `how ${name} is made is not said`)).at(0),
+  'mounts-tried': ({ evaluation: { mounts } }) => (mounts ? failed(mounts) : later('how the tanks are held is')),
   'mounts-solved': ({ evaluation: { mounts } }) =>
     mounts
       ? (failed(mounts) ??

@@ -55,6 +55,7 @@ export const NEEDS = [
   'spouts',
   'backs-up',
   'seals',
+  'mounts-tried',
   'mounts-there',
   'mounts-said',
   'mounts-solved',

@@ -143,3 +143,40 @@ export function afloat(hull: Hull, aboard: (up: Vec3) => readonly Aboard[] | und
   }
   return failure('not-found', 'hull', 'How she lies could not be found: trim and heel did not come to rest.');
 }
+
+/** Weight that brings a hull level: so much at a place along her and so much at a place across her. */
+export type Ballast = {
+  readonly along_kg: number;
+  readonly at_x_m: number;
+  readonly across_kg: number;
+  readonly at_y_m: number;
+};
+
+/** Ballast stands so far in from her ends, of her length, and so far out from her middle, of her beam. */
+const BALLAST_AT = { in: 0.15, out: 0.35 } as const;
+
+/**
+ * What ballast lays her level with all that came aboard: each weight on the side that is too light. Level, its lever is
+ * all that counts, so it is exact; it lies in the middle the other way.
+ *
+ * @param level all that came aboard as it lies with her level
+ * @param along her waterline’s ends, and her greatest breadth [m]
+ * @source moments about the middle of the waterplane and about her middle line
+ */
+export function ballastFor(
+  { waterplane, middle_m }: Hull,
+  level: readonly Aboard[],
+  { aft_m, fore_m, beam_m }: { readonly aft_m: number; readonly fore_m: number; readonly beam_m: number },
+): Ballast {
+  const bow = level.reduce((sum, { mass_kg, at_m }) => sum + mass_kg * (at_m[0] - waterplane.middle_m), 0);
+  const port = level.reduce((sum, { mass_kg, at_m }) => sum + mass_kg * (at_m[1] - middle_m), 0);
+  const inset = BALLAST_AT.in * (fore_m - aft_m);
+  const at_x_m = bow > 0 ? aft_m + inset : fore_m - inset;
+  const at_y_m = middle_m + (port > 0 ? -1 : 1) * BALLAST_AT.out * beam_m;
+  return {
+    along_kg: Math.abs(bow / (at_x_m - waterplane.middle_m)),
+    at_x_m,
+    across_kg: Math.abs(port / (at_y_m - middle_m)),
+    at_y_m,
+  };
+}

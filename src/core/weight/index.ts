@@ -5,6 +5,7 @@
 export { springShares, type Spring } from './wheels';
 export {
   afloat,
+  ballastFor,
   inclinedGm_m,
   MOST_LEAN_RAD,
   ROLL_COEFFICIENT,
@@ -13,6 +14,7 @@ export {
   type Aboard,
   type Afloat,
   type AfloatCode,
+  type Ballast,
   type Hull,
   type Station,
   type Waterplane,

@@ -2,7 +2,8 @@
 
 import { Box, chakra } from '@chakra-ui/react';
 import { Download, Printer } from 'lucide-react';
-import { cutsCsv, partsCsv } from '@/core/formats';
+import { mountRows } from '@/core/answers';
+import { cutsCsv, partsCsv, type ListedCut, type ListedPart } from '@/core/formats';
 import { formatQuantity } from '@/core/units';
 import { Button } from '../parts/Button';
 import { Panel } from '../parts/Panel';
@@ -11,6 +12,7 @@ import { saveFile } from '../parts/saveFile';
 import { Quantity } from '../parts/Quantity';
 import { useSystem } from '../state/editor';
 import { useReader } from '../state/reader';
+import { useAnswer } from '../state/answers';
 import { useLines } from '../state/useLines';
 
 /** What to buy and what to cut for all circuits. */
@@ -18,8 +20,13 @@ export function ListsPanel() {
   const system = useSystem();
   const reader = useReader();
   const { lines, fresh } = useLines();
+  const { value: mounts } = useAnswer('mounts');
   if (!lines) return null;
   const { parts, cuts, totals, spanners_m } = lines.list;
+  const held = mountRows(
+    system.mounts,
+    mounts?.ok ? Object.assign({}, ...mounts.value.shells.map(({ strapWays_m }) => strapWays_m)) : {},
+  );
   const base = system.name.replaceAll(/[^a-z0-9]+/gi, '-').toLowerCase();
   return (
     <Panel
@@ -27,11 +34,11 @@ export function ListsPanel() {
       testId="lists"
       aside={
         <Box display="flex" gap="2" flexWrap="wrap">
-          <Button disabled={!fresh} onClick={() => saveFile(`${base}-parts.csv`, 'text/csv', partsCsv(parts))}>
+          <Button disabled={!fresh} onClick={() => saveFile(`${base}-parts.csv`, 'text/csv', partsCsv([...parts, ...held.parts]))}>
             <Download size={18} aria-hidden />
             Parts CSV
           </Button>
-          <Button disabled={!fresh} onClick={() => saveFile(`${base}-cuts.csv`, 'text/csv', cutsCsv(cuts))}>
+          <Button disabled={!fresh} onClick={() => saveFile(`${base}-cuts.csv`, 'text/csv', cutsCsv([...cuts, ...held.cuts]))}>
             <Download size={18} aria-hidden />
             Cuts CSV
           </Button>
@@ -104,6 +111,54 @@ export function ListsPanel() {
           )}
         </Box>
       </Box>
+      {held.parts.length + held.cuts.length > 0 && <ToHold parts={held.parts} cuts={held.cuts} />}
     </Panel>
+  );
+}
+
+/** What holds and guards the tanks: bolts by the piece, flat stock and pads by the length. */
+function ToHold({ parts, cuts }: { readonly parts: readonly ListedPart[]; readonly cuts: readonly ListedCut[] }) {
+  return (
+    <Box mt="4" borderTopWidth="1px" borderColor="rule" pt="3" data-testid="lists-mounts">
+      <Box fontWeight="700">To hold the tanks</Box>
+      <Box
+        display="grid"
+        gridTemplateColumns="repeat(auto-fit, minmax(min(100%, 360px), 1fr))"
+        columnGap="5"
+        alignItems="start"
+      >
+        <chakra.table width="100%" borderCollapse="collapse">
+          <tbody>
+            {parts.map(({ name, count }) => (
+              <chakra.tr key={name} borderTopWidth="1px" borderColor="rule" verticalAlign="top">
+                <chakra.td py="1" pr="3" textAlign="right" fontWeight="700" whiteSpace="nowrap">
+                  {count} ×
+                </chakra.td>
+                <chakra.td py="1" width="100%">
+                  {name}
+                </chakra.td>
+              </chakra.tr>
+            ))}
+          </tbody>
+        </chakra.table>
+        <chakra.table width="100%" borderCollapse="collapse">
+          <tbody>
+            {cuts.map(({ name, stock, cut_m }, i) => (
+              <chakra.tr key={i} borderTopWidth="1px" borderColor="rule" verticalAlign="top">
+                <chakra.td py="1" pr="3">
+                  {name}
+                  <Box fontSize="sm" color="soft">
+                    {stock}
+                  </Box>
+                </chakra.td>
+                <chakra.td py="1" textAlign="right" fontWeight="700" whiteSpace="nowrap">
+                  <Quantity value={cut_m} role="tape" />
+                </chakra.td>
+              </chakra.tr>
+            ))}
+          </tbody>
+        </chakra.table>
+      </Box>
+    </Box>
   );
 }

@@ -3,6 +3,7 @@
 import { Box, chakra } from '@chakra-ui/react';
 import { type MAIN_WAYS, type Stands } from '@/core/answers';
 import { type StanceDocument } from '@/core/plan';
+import type { Afloat, Ballast } from '@/core/weight';
 import { NotWorkedOut } from '../parts/NotWorkedOut';
 import { useSystem } from '../state/editor';
 import { useSides } from '../state/sides';
@@ -182,35 +183,70 @@ export function Lies({ stands }: { readonly stands: Stands }) {
     return isLevel(angle) ? { text: 'level' } : { text: `${text} ${angle > 0 ? more : less}` };
   };
   const length_m = hull ? hull.fore_m - hull.aft_m : 0;
+  const half = stands.cases.find(({ fill }) => fill === 'half');
   return (
-    <Table
-      label="How she lies"
-      heads={['', 'Lists', 'Trims', 'Over her length', 'Deeper by', 'GM left']}
-      rows={stands.cases.flatMap((each) => {
-        if (!each.afloat) return [];
-        const head = fillHead(system, each);
-        if (!each.afloat.ok) {
-          const words = {
-            unsteady: 'does not stay upright',
-            'too-far': 'leans more than 12°',
-            'not-found': 'not known',
-          }[each.afloat.error.code];
-          return [{ head, cells: [{ text: words, tone: 'stop' as const }] }];
-        }
-        const { sinks_m, bowDown_rad, portDown_rad, gm_m } = each.afloat.value;
-        return [
-          {
-            head,
-            cells: [
-              lean(portDown_rad, ['to port', 'to starboard']),
-              lean(bowDown_rad, ['by the bow', 'by the stern']),
-              { text: write(Math.abs(Math.tan(bowDown_rad)) * length_m, 'tape') },
-              { text: write(sinks_m, 'tape') },
-              { text: write(gm_m, 'tape') },
-            ],
-          },
-        ];
-      })}
-    />
+    <>
+      <Table
+        label="How she lies"
+        heads={['', 'Lists', 'Trims', 'Over her length', 'Deeper by', 'GM left']}
+        rows={stands.cases.flatMap((each) => {
+          if (!each.afloat) return [];
+          const head = fillHead(system, each);
+          if (!each.afloat.ok) {
+            const words = {
+              unsteady: 'does not stay upright',
+              'too-far': 'leans more than 12°',
+              'not-found': 'not known',
+            }[each.afloat.error.code];
+            return [{ head, cells: [{ text: words, tone: 'stop' as const }] }];
+          }
+          const { sinks_m, bowDown_rad, portDown_rad, gm_m } = each.afloat.value;
+          return [
+            {
+              head,
+              cells: [
+                lean(portDown_rad, ['to port', 'to starboard']),
+                lean(bowDown_rad, ['by the bow', 'by the stern']),
+                { text: write(Math.abs(Math.tan(bowDown_rad)) * length_m, 'tape') },
+                { text: write(sinks_m, 'tape') },
+                { text: write(gm_m, 'tape') },
+              ],
+            },
+          ];
+        })}
+      />
+      {half?.ballast && half.afloat?.ok && (
+        <BallastWords ballast={half.ballast} aft_m={hull?.aft_m ?? 0} lies={half.afloat.value} />
+      )}
+    </>
+  );
+}
+
+/** What would lay her level with her tanks half full: between what she is at either end. */
+function BallastWords({
+  ballast,
+  aft_m,
+  lies,
+}: {
+  readonly ballast: Ballast;
+  readonly aft_m: number;
+  readonly lies: Afloat;
+}) {
+  const write = useWrite();
+  const weights = [
+    ...(isLevel(lies.bowDown_rad)
+      ? []
+      : [`${write(ballast.along_kg, 'mass')} at ${write(ballast.at_x_m - aft_m, 'tape')} from her stern, amidships`]),
+    ...(isLevel(lies.portDown_rad)
+      ? []
+      : [
+          `${write(ballast.across_kg, 'mass')} on her ${ballast.at_y_m > 0 ? 'port' : 'starboard'} side, ${write(Math.abs(ballast.at_y_m), 'tape')} from the middle line`,
+        ]),
+  ];
+  return weights.length === 0 ? null : (
+    <Box mt="2" maxW="75ch" data-testid="ballast">
+      With tanks half full she would lie level with {weights.join(' and ')}. It is weight to carry: moving the tank, or
+      a battery that is aboard in any case, costs none.
+    </Box>
   );
 }

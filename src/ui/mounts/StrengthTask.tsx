@@ -24,6 +24,7 @@ import { useSides } from '../state/sides';
 import { useTank } from '../state/tankChoice';
 import { factorText } from './factors';
 import { CASE_HEADS, changeWords, partHead } from './mountWords';
+import { PressedPanel } from './PressedPanel';
 import { ShocksPanel } from './ShocksPanel';
 import { SwingsPanel } from './SwingsPanel';
 
@@ -56,6 +57,7 @@ export function StrengthTask() {
         )}
       </Panel>
       {shell && <SwingsPanel shell={shell} />}
+      {shell && <PressedPanel shell={shell} t={t} />}
       <ShocksPanel />
     </>
   );

@@ -21,6 +21,15 @@ export const SIDE_WORDS = {
   starboard: 'starboard side',
 } as const;
 
+export const SIDE_HEADS = {
+  down: 'Floor',
+  up: 'Lid',
+  fore: 'Fore end',
+  aft: 'Aft end',
+  port: 'Port side',
+  starboard: 'Starboard side',
+} as const;
+
 export const RUN_WORDS = { across: 'across the tank', along: 'along the tank', round: 'round it, level' } as const;
 
 export const HELD_WORDS: Readonly<Record<BoltHeld, string>> = {

@@ -1,6 +1,7 @@
+import type { ListedCut, ListedPart } from '../../formats';
 import type { MountDocument } from '../../plan/schema';
-import type { BOLT_CLASSES, BOLT_HELD, BOLT_SIZES } from '../../reference/bolts';
-import type { MountStock, Pad } from '../../reference/mountStock';
+import { BOLT_CLASS_ROWS, type BOLT_CLASSES, type BOLT_HELD, type BOLT_SIZES } from '../../reference/bolts';
+import { MOUNT_STOCKS, PAD_ROWS, type MountStock, type Pad } from '../../reference/mountStock';
 
 /** Flat stock that is cut into pieces of one width and thickness. */
 export type StockRow = {
@@ -107,4 +108,43 @@ export function mountList(mounts: readonly MountDocument[], strapWays_m: Readonl
     }
   }
   return { stock: [...stock.values()], pads: [...pads.values()], bolts: [...bolts.values()] };
+}
+
+/** The same as rows beside those of the lines: what is bought by the piece, and what is cut, longest first. */
+export function mountRows(
+  mounts: readonly MountDocument[],
+  strapWays_m: Readonly<Record<number, number>>,
+): { readonly parts: readonly ListedPart[]; readonly cuts: readonly ListedCut[] } {
+  const { stock, pads, bolts } = mountList(mounts, strapWays_m);
+  const size = (width_m: number, thickness_m: number): string =>
+    `${Math.round(1e3 * width_m)} × ${Number((1e3 * thickness_m).toFixed(1))} mm`;
+  const rows = [
+    ...stock.map((row) => ({ ...row, name: MOUNT_STOCKS[row.stock].name })),
+    ...pads.map((row) => ({ ...row, name: PAD_ROWS[row.of].name })),
+  ];
+  const cut = rows.flatMap(({ name, width_m, thickness_m, pieces }) =>
+    pieces.map((piece) => ({ ...piece, stock: `${name}, ${size(width_m, thickness_m)}` })),
+  );
+  return {
+    parts: [
+      ...bolts.map(({ size: of, class: grade, held, count }) => ({
+        what: 'bolt',
+        name: `${of} bolt, ${BOLT_CLASS_ROWS[grade].name}${held === 'nut' ? ', with nut and washers' : ''}`,
+        count,
+        where: [],
+      })),
+      // Of what has no length yet it is said that it is wanted.
+      ...cut
+        .filter(({ length_m }) => length_m === undefined)
+        .map((piece) => ({
+          what: 'strap',
+          name: `${piece.for}, length not known: ${piece.stock}`,
+          count: 1,
+          where: [],
+        })),
+    ],
+    cuts: cut.flatMap((piece) =>
+      piece.length_m === undefined ? [] : [{ name: piece.for, stock: piece.stock, cut_m: piece.length_m, ends: [] }],
+    ),
+  };
 }

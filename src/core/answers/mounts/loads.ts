@@ -1,10 +1,11 @@
-import { clipBelow, levelForVolume, meshBounds, placed, type Vec3 } from '../../geometry';
+import { clipBelow, levelForVolume, meshBounds, meshCentroid, meshVolume, placed, type Vec3 } from '../../geometry';
 import { tankModel, type ModelCode } from '../../model';
-import { placeOf } from '../../model/compileFit';
+import { compileMountBodies, placeOf } from '../../model/compileFit';
 import { standingUp } from '../../model/compileTank';
 import { sharedWall } from '../../model/sharedWall';
 import { failure, success, type Outcome } from '../../outcome';
 import type { ShocksDocument, SystemDocument, TankDocument } from '../../plan/schema';
+import { MOUNT_STOCKS } from '../../reference/mountStock';
 import { SHOCKS, type ShockKind } from '../../reference/shocks';
 import { chosen } from '../../schema/known';
 import { commonCentre_m } from '../../tank';
@@ -78,7 +79,8 @@ export function thrownIn(shocks: ShocksDocument, shock: ShockCase): Vec3 {
 export type HeldMass = { readonly mass_kg: number; readonly centre_m: Vec3; readonly size_m: number };
 
 /**
- * The mass of the tanks of one shell filled to their limit, and its centre with the vehicle level.
+ * The mass of the tanks of one shell filled to their limit, with what hangs on them and the tabs that are welded to
+ * them, and its centre with the vehicle level.
  *
  * @param densities of the liquid of each tank of the plan [kg/m³]
  */
@@ -108,6 +110,16 @@ export function heldMass(
       })),
       { mass_kg: volume_m3 * densities[t]!, at_m: placed(at, centroid) },
     );
+    const mounts = compileMountBodies(system, document);
+    if (!mounts.ok) return failure('bad-shape', document.name, mounts.error.detail);
+    // What is welded to it is thrown with it; what it is bolted to bears it.
+    for (const { mount, body, goesWithTank } of mounts.value)
+      if (goesWithTank && mount.made)
+        for (const { surface } of body.pieces)
+          masses.push({
+            mass_kg: meshVolume(surface) * MOUNT_STOCKS[mount.made.stock].density_kgPerM3,
+            at_m: placed(at, meshCentroid(surface)),
+          });
     const { min, max } = meshBounds(mesh);
     size_m = Math.max(size_m, ...max.map((value, k) => value - min[k]!));
   }

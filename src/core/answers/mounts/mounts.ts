@@ -1,4 +1,4 @@
-import { dot, flatFaces, placedBack, scale, subtract, turned, type Vec3 } from '../../geometry';
+import { dot, flatFaces, placedBack, scale, subtract, turned, turnedBack, type Vec3 } from '../../geometry';
 import { tankModel, type ModelCode } from '../../model';
 import { sharedWall } from '../../model/sharedWall';
 import { outerMesh, placeOf } from '../../model/compileFit';
@@ -26,6 +26,7 @@ import {
 } from './loads';
 import { tankFluid } from '../flow/flowInputs';
 import { metalOf } from '../tank/tankResult';
+import { pressedBy, type Pressed } from './pressed';
 import { swingsOf, type Swings, type Swung } from './vibration';
 import { usesOf, type MountPart, type PartUse, type Wall } from './uses';
 
@@ -81,6 +82,8 @@ export type MountsOf = {
   readonly parts: readonly WorstUse[];
   /** How it swings by itself; why that is not known. */
   readonly swings: Outcome<Swings, 'not-held'>;
+  /** What the liquid of each of its tanks presses when it is thrown, in their order. */
+  readonly pressed: readonly Pressed[];
   /** How long each strap’s way is between where its ends are held, by its number in the plan [m]. */
   readonly strapWays_m: Readonly<Record<number, number>>;
 };
@@ -152,6 +155,8 @@ function heldBy(
   const supports: MountSupport[] = [];
   const astray: Astray[] = [];
   const swung: Swung[] = [];
+  const pressed: Pressed[] = [];
+  const shocks = shocksOf(system);
   const walls = new Map<string, Wall & { readonly tank: TankDocument }>();
   const own = system.mounts.flatMap((mount, index) =>
     holdsTank(mount) && shell.some(({ id }) => id === mount.tank) ? [{ mount, index }] : [],
@@ -173,6 +178,18 @@ function heldBy(
       metal: metalOf(model.value, sharedWall(system.tanks, tank)),
       liquid_kg: model.value.gross_m3 * tank.fillLimit_ratio.value * densities[t]!,
     });
+    pressed.push(
+      pressedBy({
+        mesh: model.value.mesh,
+        plates: model.value.body.plates,
+        volume_m3: model.value.gross_m3 * tank.fillLimit_ratio.value,
+        density_kgPerM3: densities[t]!,
+        thrown: SHOCK_CASES.map((shock) => ({
+          shock,
+          by_mPerS2: turnedBack(placeOf(tank.mounting), thrownIn(shocks, shock)),
+        })),
+      }),
+    );
     astray.push(...compiled.astray);
     const { alloy, thickness_m } = tank.material;
     const stock = WALL_STOCK[alloy];
@@ -186,7 +203,6 @@ function heldBy(
   }
   const placesOf = (index: number): number[] => supports.flatMap((one, i) => (one.mount === index ? [i] : []));
   const said = own.filter(({ mount }) => mount.made !== undefined).map(({ index }) => index);
-  const shocks = shocksOf(system);
   const { mass_kg, centre_m, size_m } = load.value;
   // About its own centre, so that turns are small where the vehicle's datum is far.
   const arm_m = Math.max(0.05, size_m / 2);
@@ -272,6 +288,7 @@ function heldBy(
     astray,
     cases,
     swings,
+    pressed,
     strapWays_m: Object.fromEntries(
       supports.flatMap(({ mount, role }) => (role.what === 'strap' ? [[mount, role.length_m]] : [])),
     ),

@@ -6,11 +6,13 @@ import { sharedWall, type SharedWall } from '../../model/sharedWall';
 import { capWays } from '../../plan/caps';
 import type { EnvelopeDocument, PortDocument } from '../../plan/schema';
 import {
+  add,
   clipBelow,
   dot,
   levelForVolume,
   meshBounds,
   offsetRange,
+  scale,
   volumeBelow,
   type ClosedMesh,
   type Mounting,
@@ -210,9 +212,12 @@ function resultOf(
   };
 }
 
-/** The walls and baffles of a tank as masses; a wall that it shares is counted with the other tank. */
-export function metalOf({ document, body }: TankModel, wall: SharedWall | undefined) {
-  const { material } = document;
+/**
+ * The walls and baffles of a tank and what is said to hang on it as masses; a wall that it shares is counted with the
+ * other tank.
+ */
+export function metalOf({ document, body, ports }: TankModel, wall: SharedWall | undefined) {
+  const { material, fitted_kg } = document;
   const density_kgPerM3 = material.density_kgPerM3?.value ?? ALLOYS[material.alloy].density_kgPerM3;
   const shared = wall?.metal;
   return [
@@ -222,8 +227,18 @@ export function metalOf({ document, body }: TankModel, wall: SharedWall | undefi
       mass_kg: area_m2 * plate.thickness_m * density_kgPerM3,
       at_m: centre_m,
     })),
+    ...(fitted_kg ? [{ mass_kg: fitted_kg.value, at_m: middleOf(ports) ?? shellCentre_m(body.shell) }] : []),
   ];
 }
+
+/** What is fitted hangs about the ports. */
+const middleOf = (ports: TankModel['ports']): Vec3 | undefined =>
+  ports.length === 0
+    ? undefined
+    : scale(
+        ports.reduce<Vec3>((sum, { point_m }) => add(sum, point_m), [0, 0, 0]),
+        1 / ports.length,
+      );
 
 const planOf = memoized('pickup plan', pickupPlan, 48);
 const balance = memoized('balance', balanceOf, 24);

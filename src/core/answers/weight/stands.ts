@@ -12,12 +12,14 @@ import { edgesOf, tipAngle_rad } from '../../tank';
 import { radians } from '../../units';
 import {
   afloat,
+  ballastFor,
   inclinedGm_m,
   rolledGm_m,
   waterplaneOf,
   type Aboard,
   type Afloat,
   type AfloatCode,
+  type Ballast,
   type Hull,
 } from '../../weight';
 import { wheelsOf, type OnWheels } from './onWheels';
@@ -39,6 +41,7 @@ export type StandCase = {
   /** Leans at which it goes over, where its height is said [rad]. */
   readonly tips?: Outcome<Readonly<Record<(typeof MAIN_WAYS)[number], number>>, 'no-base' | 'not-found'>;
   /** Where a hull is said. */ readonly afloat?: Outcome<Afloat, AfloatCode>;
+  /** What would lay her level then. */ readonly ballast?: Ballast;
 };
 
 /** What all tanks full do otherwise where those of one shell stand further one way. */
@@ -159,6 +162,7 @@ function standsIn(system: StandPlan, densities: readonly number[]): Outcome<Stan
       ...(wheels ? { wheels } : {}),
       ...(wheels?.ok && isMain && stance.height ? { tips: tipsOver(stance, carried, shares, stance.height) } : {}),
       ...(hull?.ok ? { afloat: afloat(hull.value, more) } : {}),
+      ...(hull?.ok && stance.hull ? { ballast: ballastFor(hull.value, level, spanOf(stance.hull)) } : {}),
     });
   }
   const fullHere = cases.find(({ fill }) => fill === 'full')!;
@@ -177,13 +181,11 @@ function standsIn(system: StandPlan, densities: readonly number[]): Outcome<Stan
       return movedBy(stance, fullHere, hull?.ok ? hull.value : undefined, more, { tanks: own, way }) ?? [];
     }),
   );
-  const along = stance.hull?.stations.map(({ x_m }) => x_m.value);
+  const span = stance.hull && spanOf(stance.hull);
   return success({
     cases,
     moved,
-    ...(hull?.ok && along
-      ? { hull: { gm_m: hull.value.gm_m, aft_m: Math.min(...along), fore_m: Math.max(...along) } }
-      : {}),
+    ...(hull?.ok && span ? { hull: { gm_m: hull.value.gm_m, aft_m: span.aft_m, fore_m: span.fore_m } } : {}),
   });
 }
 
@@ -193,6 +195,12 @@ export const TRIM_SHOWS_RAD = (0.5 * Math.PI) / 180;
 
 /** So far a tank is moved to see what that does [m]. */
 export const MOVED_M = 0.1;
+
+const spanOf = ({ stations }: NonNullable<StanceDocument['hull']>) => ({
+  aft_m: Math.min(...stations.map(({ x_m }) => x_m.value)),
+  fore_m: Math.max(...stations.map(({ x_m }) => x_m.value)),
+  beam_m: Math.max(...stations.map(({ beam_m }) => beam_m.value)),
+});
 
 const UP: Vec3 = [0, 0, 1];
 /** Of what was filled to its limit when it was weighed. */
