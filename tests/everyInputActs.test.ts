@@ -19,6 +19,7 @@ import {
   influencesOf,
   jointsOf,
   linesList,
+  mountRows,
   shocksFrom,
   sizeTable,
 } from '@/core/answers';
@@ -323,6 +324,58 @@ const OTHERS: readonly SystemDocument[] = [
       },
     ],
   },
+  // On a skid with fork pockets, on rubber mounts, behind a guard.
+  inBay(
+    {
+      ...SOUND,
+      tanks: SOUND.tanks.map((tank) => ({ ...tank, fitted_kg: chosen(3) })),
+      mounts: [
+        {
+          id: 'skid',
+          name: 'Skid',
+          kind: 'cradle',
+          tank: 'main',
+          x_m: chosen(0.15),
+          y_m: chosen(0.12),
+          z_m: chosen(0),
+          made: {
+            side: 'down',
+            length_m: chosen(0.3),
+            width_m: chosen(0.24),
+            lip_m: chosen(0.02),
+            stock: 'mild-steel',
+            thickness_m: chosen(0.003),
+            bears: { stock: 'plywood', thickness_m: chosen(0.012) },
+            pad: {
+              of: 'rubber',
+              thickness_m: chosen(0.004),
+              own: { pressed_NPerM: chosen(4e5), sheared_NPerM: chosen(1e5), most_N: chosen(900) },
+            },
+            pockets: { runs: 'across', apart_m: chosen(0.15), width_m: chosen(0.06), height_m: chosen(0.05) },
+          },
+        },
+        {
+          id: 'guard',
+          name: 'Guard',
+          kind: 'guard',
+          tank: 'main',
+          x_m: chosen(0.3),
+          y_m: chosen(0.12),
+          z_m: chosen(0.1),
+          made: {
+            side: 'fore',
+            length_m: chosen(0.2),
+            width_m: chosen(0.15),
+            off_m: chosen(0.02),
+            stock: 'aluminium-5052',
+            thickness_m: chosen(0.003),
+            bolts: { count: 4, size: 'M6', class: '8.8', held: 'nut', edge_m: chosen(0.012) },
+          },
+        },
+      ],
+    },
+    {},
+  ),
   // On axles with all that can be said of them; afloat by each way to know how steady a hull is.
   {
     ...SOUND,
@@ -386,6 +439,7 @@ describe('every input acts', () => {
       const { removals } = system.fit;
       if (removals.length > 0) checkedWay(spied, removals[0]!.part, spied.fit.removals[0]!.steps);
       linesList(spied, jointsOf(spied));
+      mountRows(spied.mounts, {});
       for (const { id } of system.lines.slice(0, 3)) sizeTable(spied, id);
       // Spreads alone follow how closely corners are known.
       if (WITH_CORNERS.includes(system))

@@ -17,8 +17,9 @@ import {
   type SystemDocument,
 } from '@/core/plan';
 import { checkedAnswers, JOBS, type JobAnswers } from '@/core/plan/jobs';
-import { evaluateSystem, layoutsFor } from '@/core/answers';
-import { boxMesh } from '@/core/geometry';
+import { evaluateSystem, layoutsFor, shocksFrom } from '@/core/answers';
+import { boxMesh, meshBounds } from '@/core/geometry';
+import { outerMesh } from '@/core/model/compileFit';
 import { unwrap } from '@/core/outcome';
 
 export type Changes = readonly (readonly [string, unknown])[];
@@ -87,6 +88,10 @@ export const heldDown = (
   const { mounts } = unwrap(layoutsFor(system, 0)).find(({ school }) => school === 'straps')!;
   return { ...system, mounts: [...change(mounts)] };
 };
+/** How far the first tank reaches to port, standing square [m]. */
+const portSideOf = ({ tanks }: SystemDocument): number =>
+  tanks[0]!.mounting.y_m.value + meshBounds(unwrap(outerMesh(tanks[0]!))).max[1];
+
 /** The same on welded tabs. */
 const tabbed = (system: SystemDocument, more: object): SystemDocument => {
   const { mounts } = unwrap(layoutsFor(system, 0)).find(({ school }) => school === 'tabs')!;
@@ -553,6 +558,35 @@ export const RAISED_BY: Readonly<Record<string, Changes | ((system: SystemDocume
     heldDown(system, (mounts) =>
       mounts.map((mount) => (mount.kind === 'cradle' ? made(mount, { bolts: undefined }) : mount)),
     ),
+  'mount.fouls': (system) =>
+    inBay(
+      heldDown(system, (mounts) => mounts),
+      { obstacles: [slab(-0.3, -0.3, -0.026)] },
+    ),
+  'mount.near': (system) =>
+    inBay(
+      heldDown(system, (mounts) => mounts),
+      { obstacles: [{ ...slab(-0.3, -0.3, -0.03), role: 'heat', keep_m: chosen(0.005) }] },
+    ),
+  // A shelf a finger over the feet of its straps.
+  'mount.no-tool': (system) =>
+    inBay(
+      heldDown(system, (mounts) => mounts),
+      { obstacles: [block('shelf', [0.6, 0.3, 0.02], [-0.1, portSideOf(system), 0.008])] },
+    ),
+  // A strap as wide as the tank comes down over the feet of a stop.
+  'mount.covered': (system) =>
+    heldDown(system, (mounts) => {
+      const strap = mounts.find(({ kind }) => kind === 'strap')!;
+      return [
+        ...mounts,
+        made(
+          { ...strap, id: 'wide', y_m: chosen(portSideOf(system) / 2) },
+          { runs: 'along', width_m: chosen(0.4), splay_m: chosen(0.05) },
+        ),
+      ];
+    }),
+  'mount.liquid-presses': (system) => ({ ...system, shocks: { ...shocksFrom('road'), fore_mPerS2: chosen(400) } }),
   'weight.axle-over': (system) => standing(system, 'road', ON_AXLES, [['stance.axles[1].rating_kg', chosen(501)]]),
   'weight.whole-over': (system) => standing(system, 'road', ON_AXLES, [['stance.rating_kg', chosen(1001)]]),
   'weight.lifts': (system) =>

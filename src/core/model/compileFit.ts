@@ -182,7 +182,7 @@ export function outerMesh(tank: TankPlan): Outcome<ClosedMesh, FitCode> {
   return outer.ok ? outer : failure('bad-shape', tank.name, outer.error.detail);
 }
 
-/** A tank with all that stands on it and its straps, placed in the vehicle. */
+/** A tank with all that stands on it, placed in the vehicle; straps too of which nothing more is said. */
 export function compileTankBody(system: Pick<SystemDocument, 'mounts'>, tank: TankDocument): Outcome<Body, FitCode> {
   const outer = outerMesh(tank);
   if (!outer.ok) return outer;
@@ -195,26 +195,26 @@ export function compileTankBody(system: Pick<SystemDocument, 'mounts'>, tank: Ta
       { id: tank.id, name: `${tank.name}’s walls`, surface: outer.value },
       ...tank.ports.flatMap((port) => portPieces(port, portSeat(outer.value, port))),
       ...system.mounts
-        .filter((mount) => mount.tank === tank.id && mount.kind === 'strap')
+        .filter((mount) => mount.tank === tank.id && mount.kind === 'strap' && !mount.made)
         .flatMap((mount) => mountPieces(mount, outer.value, placedBack(at, pointOf(mount)))),
     ],
   });
 }
 
-/** A mount but for straps, as a body of its own: with the tank’s welds or rim on it, or bolted beside it. */
+/** A mount as a body of its own: welded to the tank, over it, or bolted beside it. */
 export type MountBody = {
   readonly mount: MountDocument;
   readonly body: Body;
-  /** Its bolts, wherever they are said; one without is there for good. */ readonly comesOff: boolean;
+  /** It has bolts; what has none is there for good. */ readonly comesOff: boolean;
   /** It is part of the tank and goes where that goes. */ readonly goesWithTank: boolean;
 };
 
-/** What holds and guards a tank but for straps; what is not at the tank, or not said, is left out. */
+/** What holds and guards a tank; what is not at the tank, or not said, is left out. */
 export function compileMountBodies(
   system: Pick<SystemDocument, 'mounts'>,
   tank: TankDocument,
 ): Outcome<readonly MountBody[], FitCode> {
-  const own = system.mounts.filter((mount) => mount.tank === tank.id && mount.kind !== 'strap' && mount.made);
+  const own = system.mounts.filter((mount) => mount.tank === tank.id && mount.made);
   if (own.length === 0) return success([]);
   const outer = outerMesh(tank);
   if (!outer.ok) return outer;

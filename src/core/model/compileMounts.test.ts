@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import { expectClose } from '../../../tests/expectClose';
-import { boxMesh, distance, vesselMesh, type ClosedMesh, type Vec3 } from '../geometry';
+import { boxMesh, distance, meshVolume, parseMesh, vesselMesh, type ClosedMesh, type Vec3 } from '../geometry';
 import { unwrap } from '../outcome';
 import { chosen } from '../schema/known';
 import { strapWay } from './compileMounts';
@@ -21,7 +21,14 @@ describe('the way of a strap, by hand', () => {
     });
     expectClose(lengthOf(over(BOX, [0.3, 0.25, 0], 0, 'along')!), 0.4 + 1 + 0.4, { rel: 1e-6, why: 'lengthwise' });
     // Held on the aft side: forward along one side, across the front and back.
-    expectClose(lengthOf(over(BOX, [0.3, 0.25, 0.2], 0, 'round')!), 1 + 0.5 + 1, { rel: 1e-6, why: 'level' });
+    expectClose(lengthOf(over(BOX, [0, 0.25, 0.2], 0, 'round')!), 1 + 0.5 + 1, { rel: 1e-6, why: 'level' });
+    // Held part of the way along, or up: from there on; held below it, down to there.
+    expectClose(lengthOf(over(BOX, [0.3, 0.25, 0.2], 0, 'round')!), 0.7 + 0.5 + 0.7, {
+      rel: 1e-4,
+      why: 'from part way',
+    });
+    expectClose(lengthOf(over(BOX, [0.3, 0.25, 0.1], 0.4)!), 0.5 + 0.5 + 0.5, { rel: 1e-6, why: '3, 4, 5, held up' });
+    expectClose(lengthOf(over(BOX, [0.3, 0.25, -0.2], 0.8)!), 1 + 0.5 + 1, { rel: 1e-6, why: '3, 4, 5, held below' });
   });
 
   it('over a drum half round and straight down, and as a tangent to ends that stand off', () => {
@@ -58,11 +65,24 @@ describe('the way of a strap, by hand', () => {
       z_m: chosen(0),
       made,
     } as const;
-    for (const x of [0.1, 0.313, 0.5, 0.87]) expect(mountBodies(drum, [x, r, 0], mount)).toHaveLength(1);
+    // Length, breadth and thickness of the strap with its pad, and two feet of twice the edge.
+    for (const x of [0.1, 0.313, 0.5, 0.87]) {
+      const bodies = mountBodies(drum, [x, r, 0], mount);
+      const volume = bodies.reduce(
+        (sum, body) => sum + meshVolume(unwrap(parseMesh(body.positions, body.triangles))),
+        0,
+      );
+      const way_m = lengthOf(over(drum, [x, r, 0], 0.03)!);
+      // Where it hangs free it tapers to the strap alone.
+      const most = 0.04 * (0.006 * way_m + 2 * 0.002 * 0.04);
+      expect(volume).toBeLessThan(1.02 * most);
+      expect(volume).toBeGreaterThan(0.8 * most);
+    }
   });
 
   it('past the tank, or held where it runs, it has none', () => {
     expect(over(BOX, [1.2, 0.25, 0], 0)).toBeUndefined();
+    expect(over(BOX, [0.3, 0.25, 0.41], 0)).toBeUndefined();
     expect(strapWay(BOX, [0.3, 0.25, 0.2], { runs: 'round', side: 'down', splay_m: chosen(0) })).toBeUndefined();
   });
 });

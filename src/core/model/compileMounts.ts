@@ -199,7 +199,7 @@ export function strapWay(
 
 function strap(outer: ClosedMesh, place: Vec3, made: Made<'strap'>): Own[] | string {
   const way = strapWay(outer, place, made);
-  if (!way || way.length < 3) return 'it runs past the tank, or lies across the way it is held';
+  if (!way || way.length < 3) return 'it runs past the tank, is held over it, or lies across the way it is held';
   const length_m = way.reduce((sum, p, i) => sum + (i === 0 ? 0 : distance(p, way[i - 1]!)), 0);
   const end = (at_m: Vec3, leaves_m: Vec3): StrapEnd => ({ at_m, leaves_m, way: unitVector(subtract(at_m, leaves_m)) });
   const ends = [end(way[0]!, way[1]!), end(way.at(-1)!, way.at(-2)!)];

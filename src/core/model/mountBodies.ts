@@ -10,6 +10,7 @@ import {
   shiftBy,
   signedArea_m2,
   subtract,
+  toStretch,
   type Axis,
   type ClosedMesh,
   type Point2,
@@ -56,7 +57,7 @@ function band(outer: ClosedMesh, place: Vec3, made: Made<'strap'>): ClosedMesh[]
   if (!way) return [];
   const axis: Axis = RUN_AXIS[made.runs];
   const [u, v] = ([0, 1, 2] as const).filter((k) => k !== axis) as [Axis, Axis];
-  const flat = way.map((p): Point2 => [p[u], p[v]]);
+  const flat = thinned(way.map((p): Point2 => [p[u], p[v]]));
   const { width_m, thickness_m, pad } = made;
   // Its pad ends with the tank.
   const outside = laidOut(flat, thickness_m.value + pad.thickness_m.value, thickness_m.value);
@@ -76,6 +77,17 @@ function band(outer: ClosedMesh, place: Vec3, made: Made<'strap'>): ClosedMesh[]
     return sixSided((x, y, z) => add((z === 0 ? low : high)[x], scale(across, y)));
   });
   return [...pieces, ...strapFeet(way, made)];
+}
+
+/** Without corners that stand out by less than a pad gives: a round wall’s facets are many. */
+function thinned(line: readonly Point2[]): Point2[] {
+  const kept: Point2[] = [];
+  for (const [i, p] of line.entries()) {
+    const [before, next] = [kept.at(-1), line[i + 1]];
+    if (before && next && toStretch(p, before, next).distance_m < BEND_M) continue;
+    kept.push(p);
+  }
+  return kept;
 }
 
 /** A body between eight corners, each where three of its ends meet. */
@@ -253,7 +265,8 @@ function keptShares(near: readonly Vec3[], far: readonly Vec3[]): number[] {
   };
   return near.map((_, i) => i).filter((i) => i === 0 || i === FELT - 1 || bends(near, i) || bends(far, i));
 }
-const BEND_M = 1e-5;
+/** What a bearer bends by less is straight: a pad takes that up [m]. */
+const BEND_M = 2e-4;
 
 /** What stands beside the tank without a pad stands this much off it: it is fitted there [m]. */
 const HAIR_M = 5e-4;

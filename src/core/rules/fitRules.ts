@@ -180,9 +180,9 @@ export const FIT_RULES: readonly Rule[] = [
     status: 'common practice',
   },
   {
-    id: 'fit.mount-fouls',
+    id: 'mount.fouls',
     title: 'What holds it does not fit',
-    stage: 'fit',
+    stage: 'mounts',
     severity: 'stop',
     needs: ['fit'],
     test: mountsThat(
@@ -195,9 +195,9 @@ export const FIT_RULES: readonly Rule[] = [
     status: 'derived',
   },
   {
-    id: 'fit.mount-near',
+    id: 'mount.near',
     title: 'What holds it is too near to what moves or is hot',
-    stage: 'fit',
+    stage: 'mounts',
     severity: 'warn',
     needs: ['fit'],
     test: mountsThat(

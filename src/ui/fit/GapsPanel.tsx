@@ -209,7 +209,7 @@ export function GapsPanel({ fit, gap, onChoose }: Props) {
 /** Less than this is rounding and rubber [m]. */
 const TOUCH_M = 5e-4;
 
-/** What holds and guards the tank, but for straps: the tightest place of each. */
+/** What holds and guards the tank: the tightest place of each. */
 function MountRows({ tank, mounts }: { readonly tank: string; readonly mounts: readonly MountGap[] }) {
   const system = useSystem();
   const own = system.mounts.flatMap(({ id, tank: of }) => {
@@ -231,7 +231,7 @@ function MountRows({ tank, mounts }: { readonly tank: string; readonly mounts: r
             : 'What holds it fits'}
       </Box>
       <Box color="soft" mb="1">
-        As measured, with no spread. It may touch what it is bolted to; straps are counted above, with the tank.
+        As measured, with no spread. It may touch what stands still, to which it is bolted.
       </Box>
       {own.map((one) => (
         <Box

@@ -57,7 +57,7 @@ export type TankFit = {
 export type FitResult = {
   readonly bay: SurveyResult | undefined;
   readonly tanks: readonly TankFit[];
-  /** What holds and guards the tanks, but for straps: tightest first, as measured. */
+  /** What holds and guards the tanks: tightest first, as measured. */
   readonly mounts: readonly MountGap[];
   /** Walls that something is thrown at, and what of them no guard covers. */
   readonly bare: readonly Bare[];

@@ -22,9 +22,8 @@ export type MountGap = Clearance & {
 };
 
 /**
- * Every mount but straps, which are counted with their tank: how near it comes
- * to the space round it and to the other tanks, the tightest first. It is
- * bolted to what stands still and may touch that; to what moves, is hot or is
+ * How near every mount comes to the space round it and to the other tanks, the
+ * tightest first. It is bolted to what stands still and may touch that; to what moves, is hot or is
  * another tank it keeps what the tank keeps.
  *
  * @param asObstacle another tank with all that stands on it

@@ -106,8 +106,9 @@ function sceneryOf(system: Plan, scene: FitScene, bare: ReadonlySet<string> = ne
       if (!body.ok) return body;
       const mounts = compileMountBodies(system, tank);
       if (!mounts.ok) return mounts;
-      const onIt = mounts.value.filter(({ goesWithTank }) => goesWithTank);
-      beside.push(...mounts.value.filter(({ goesWithTank }) => !goesWithTank));
+      // What straps a tank is moved with it, but where they are undone.
+      const onIt = mounts.value.filter(({ mount, goesWithTank }) => goesWithTank || mount.kind === 'strap');
+      beside.push(...mounts.value.filter((one) => !onIt.includes(one)));
       bodies.push({ ...body.value, pieces: [...body.value.pieces, ...onIt.flatMap(({ body: { pieces } }) => pieces)] });
     }
     const [first] = bodies as [Body];

@@ -49,8 +49,6 @@ export type Room = {
   /** Its starboard and port side at a distance from its aft end. */
   readonly sidesAt: (x_m: number) => readonly [number, number];
   /** Whether a mount has room where it would be. */ readonly fits: (mount: MountDocument) => boolean;
-  /** Those of a layout of which no tool gets to every bolt. */
-  readonly unreached: (made: readonly MountDocument[]) => readonly MountDocument[];
 };
 
 /** A tab’s leg on the tank’s wall: near the floor, where the wall is held by it [m]. */
@@ -97,20 +95,6 @@ const isClearOfPorts = (room: Room, axis: 0 | 1, at: number): boolean =>
       at_m[axis] === undefined || Math.abs(at_m[axis] - at) > (strapWidth_m(room) + bore_m) / 2 + BESIDE_M,
   );
 
-/** Of whole layouts the one of which least has no room, then fewest bolts are out of reach; the first of equals. */
-function roomiest(room: Room, layouts: readonly (() => MountDocument[])[]): MountDocument[] {
-  let best: { readonly made: MountDocument[]; readonly short: number } | undefined;
-  for (const make of layouts) {
-    const made = make();
-    if (made.length === 0) continue;
-    const tight = made.filter((mount) => !room.fits(mount)).length;
-    const short = tight > 0 ? MOST_MOUNTS * tight : room.unreached(made).length;
-    if (!best || short < best.short) best = { made, short };
-    if (short === 0) break;
-  }
-  return best?.made ?? [];
-}
-
 /** Of several ways to put some mounts the first that has room; the first of all where none has. */
 function firstThatFits(
   room: Room,
@@ -142,9 +126,6 @@ const countFor = ({ min, max }: Room): number => Math.max(2, Math.ceil((0.6 * (m
 const HELD_UP = [0, 0.15, 0.3, 0.45, 0.6];
 /** Off the tank’s side, so that they are reached, and closer where it is narrow [m]. */
 const SPLAYS_M = [0.03, 0.015];
-
-/** More than a layout has. */
-const MOST_MOUNTS = 60;
 
 type Runs = 'across' | 'along';
 
@@ -180,19 +161,24 @@ function strapAt(room: Room, id: string, name: string, runs: Runs, at: number): 
   return ways.find((mount) => room.fits(mount)) ?? ways[0]!;
 }
 
-/** Straps over the tank, each with a bearer under it where they are wanted. */
+/**
+ * Straps over the tank, each with a bearer under it where they are wanted.
+ *
+ * @returns whether they are there: along the tank none is put over a port
+ */
 function strapsOver(
   room: Room,
   count: number,
   runs: Runs,
   made: MountDocument[],
   bearer?: (x: number, i: number) => MountDocument,
-): void {
+): boolean {
   const axis = runs === 'across' ? 0 : 1;
   const length = room.max[axis] - room.min[axis];
   for (let i = 0; i < count; i++) {
     const places = asides(room.min[axis] + length * shareAlong(i, count), length);
     const clear = places.filter((at) => isClearOfPorts(room, axis, at));
+    if (clear.length === 0 && runs === 'along') return false;
     const id = named(room, made, 'strap');
     made.push(
       ...firstThatFits(room, clear.length > 0 ? clear : places.slice(0, 1), (at) => [
@@ -201,6 +187,7 @@ function strapsOver(
       ]),
     );
   }
+  return true;
 }
 
 function stopsAt(room: Room, sides: readonly StandingSide[], made: MountDocument[]): void {
@@ -260,25 +247,16 @@ export function footingOf(outer: ClosedMesh, side: StandingSide, along_m: number
   return undefined;
 }
 
-/** A layout of each school. */
-export const MAKES: Readonly<Record<HoldSchool, (room: Room) => MountDocument[]>> = {
-  straps: (room) => roomiest(room, [() => strapped(room, 'across'), () => strapped(room, 'along')]),
-  tabs: (room) =>
-    roomiest(
-      room,
-      TAB_WALLS.map((walls) => () => tabsOn(room, walls)),
-    ),
-  cradle: (room) => roomiest(room, [() => cradled(room, 'across'), () => cradled(room, 'along')]),
+/** Layouts of each school, the usual one first: others are for where that has no room, or no tool gets to it. */
+export const MAKES: Readonly<Record<HoldSchool, readonly ((room: Room) => MountDocument[])[]>> = {
+  straps: [(room) => strapped(room, 'across'), (room) => strapped(room, 'along')],
+  tabs: [(room) => tabsOn(room, ['port', 'starboard']), (room) => tabsOn(room, ['fore', 'aft'])],
+  cradle: [(room) => cradled(room, 'across'), (room) => cradled(room, 'along')],
 };
 
 /** Bearers first, as they are put in. */
 const ORDER: readonly MountDocument['kind'][] = ['cradle', 'strap', 'stop'];
-/** Walls that tabs are on: the sides, or the ends where the sides have no room. */
-const TAB_WALLS: readonly (readonly [StandingSide, StandingSide])[] = [
-  ['port', 'starboard'],
-  ['fore', 'aft'],
-];
-
+/** Tabs along two walls: the sides, or the ends where these have no room. */
 function tabsOn(room: Room, walls: readonly StandingSide[]): MountDocument[] {
   const made: MountDocument[] = [];
   for (const wall of walls) {
@@ -350,7 +328,7 @@ function strapped(room: Room, runs: Runs): MountDocument[] {
       made.push(
         ...firstThatFits(room, asides(room.min[0] + length * shareAlong(i, count), length), (x) => [bearer(x, i)]),
       );
-    strapsOver(room, 2, runs, made);
+    if (!strapsOver(room, 2, runs, made)) return [];
   }
   stopsAt(room, ['fore', 'aft'], made);
   return made.sort((a, b) => ORDER.indexOf(a.kind) - ORDER.indexOf(b.kind));
@@ -378,6 +356,5 @@ function cradled(room: Room, runs: Runs): MountDocument[] {
       pad: RUBBER,
     },
   });
-  strapsOver(room, 2, runs, made);
-  return made;
+  return strapsOver(room, 2, runs, made) ? made : [];
 }

@@ -63,28 +63,47 @@ export function layoutsFor(
           : [Math.min(...across.map(([y]) => y)), Math.max(...across.map(([y]) => y))];
       },
       footing: (side, along_m) => footingOf(outer.value, side, along_m, OVER_M[school]),
-      unreached: (made) => unreachedOf({ ...system, mounts: [...others, ...made] }, tank, made),
       fits: (mount) => fouls.value === undefined || fouls.value(mount).length === 0,
     });
-    let layout: Layout | undefined;
-    for (const tried of TRIES) {
-      const mounts = MAKES[school](roomFor(tried));
-      const found = mountsOf({ ...system, mounts: [...others, ...mounts] });
-      if (!found.ok) return found;
-      const own = found.value.shells.find(({ tanks }) => tanks.includes(t))!;
-      layout = {
-        school,
-        mounts,
-        holds: holds(own, found.value.needed),
-        weakest: weakest(own),
-        fouls: fouls.value && foulsOf(mounts, fouls.value),
-        unreached: unreachedOf({ ...system, mounts: [...others, ...mounts] }, tank, mounts).map(({ name }) => name),
-      };
-      if (layout.holds) break;
+    let best: Layout | undefined;
+    for (const make of MAKES[school]) {
+      let layout: Omit<Layout, 'unreached'> | undefined;
+      for (const tried of TRIES) {
+        const mounts = make(roomFor(tried));
+        if (mounts.length === 0) break;
+        const found = mountsOf({ ...system, mounts: [...others, ...mounts] });
+        if (!found.ok) return found;
+        const own = found.value.shells.find(({ tanks }) => tanks.includes(t))!;
+        layout = {
+          school,
+          mounts,
+          holds: holds(own, found.value.needed),
+          weakest: weakest(own),
+          fouls: fouls.value && foulsOf(mounts, fouls.value),
+        };
+        if (layout.holds) break;
+      }
+      if (!layout) continue;
+      const unreached = unreachedOf({ ...system, mounts: [...others, ...layout.mounts] }, tank, layout.mounts);
+      const whole = { ...layout, unreached: unreached.map(({ name }) => name) };
+      if (!best || isBetter(whole, best)) best = whole;
+      if (best.holds && (best.fouls ?? []).length === 0 && best.unreached.length === 0) break;
     }
-    if (layout!.mounts.length > 0) layouts.push(layout!);
+    if (best) layouts.push(best);
   }
   return success(layouts);
+}
+
+/** It holds where the other does not; less of it has no room; fewer bolts are out of reach. */
+function isBetter(one: Layout, other: Layout): boolean {
+  const order = ({ holds: held, fouls, unreached }: Layout): readonly number[] => [
+    held === true ? 0 : 1,
+    fouls?.length ?? 0,
+    unreached.length,
+  ];
+  const [a, b] = [order(one), order(other)];
+  const k = a.findIndex((value, i) => value !== b[i]);
+  return k >= 0 && a[k]! < b[k]!;
 }
 
 const foulsOf = (mounts: readonly MountDocument[], met: (mount: MountDocument) => string[]): Layout['fouls'] =>
