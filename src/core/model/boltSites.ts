@@ -132,7 +132,7 @@ function stop(outer: ClosedMesh, place: Vec3, made: Made<'stop'>): BoltSite[] {
   const up: Vec3 = out[2] === 0 ? [0, 0, 1] : [1, 0, 0];
   const along: Vec3 = out[2] === 0 ? cross([0, 0, 1], out) : [0, 1, 0];
   const { edge_m, count } = made.bolts;
-  const off = offTank_m(made) + made.bolts.edge_m.value;
+  const off = offTank_m(made) + made.thickness_m.value + edge_m.value;
   const foot = add(add(wall.point_m, scale(out, off)), scale(up, made.thickness_m.value - made.arm_m.value));
   return rowOf(count, made.width_m.value, edge_m.value).map((share) =>
     site(made.bolts, [add(foot, scale(along, share)), up]),

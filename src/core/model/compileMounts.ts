@@ -272,7 +272,8 @@ function cradle(outer: ClosedMesh, place: Vec3, made: Made<'cradle'>): Own[] | s
 export type Lip = {
   /** Out of the cradle. */ readonly way: Vec3;
   readonly across: Vec3;
-  /** From the cradle’s middle out to it, and how wide it is [m]. */ readonly out_m: number;
+  /** From the cradle’s middle out to it, or to the tank where that goes on a little; and how wide it is [m]. */
+  readonly out_m: number;
   readonly wide_m: number;
   readonly walls: readonly { readonly point_m: Vec3; readonly normal: Vec3 }[];
 };
@@ -300,7 +301,9 @@ export function lipsOf(outer: ClosedMesh, place: Vec3, made: Made<'cradle'>): Li
         const gap = wall && dot(way, add(place, scale(way, size / 2))) - dot(way, wall.point_m);
         return wall && dot(wall.normal, way) > LIP_FACES_COS && gap !== undefined && gap > -LIP_REACH_M ? [wall] : [];
       });
-      return walls.length === 0 ? [] : [{ way, across, out_m: size / 2, wide_m: wide, walls }];
+      if (walls.length === 0) return [];
+      const reach = walls.map(({ point_m }) => dot(way, subtract(point_m, place)));
+      return [{ way, across, out_m: Math.max(size / 2, ...reach), wide_m: wide, walls }];
     }),
   );
 }

@@ -313,7 +313,7 @@ function stop(outer: ClosedMesh, place: Vec3, made: Made<'stop'>): ClosedMesh[] 
   );
   return [
     spanned(near, [along, made.width_m.value], [up, arm + TOP_M], [out, t]),
-    spanned(near, [along, made.width_m.value], [up, t], [out, 2 * made.bolts.edge_m.value]),
+    spanned(near, [along, made.width_m.value], [up, t], [out, t + 2 * made.bolts.edge_m.value]),
   ];
 }
 /** A stop stands so far over where the tank meets it [m]. */
