@@ -14,6 +14,7 @@ import { LINE_RULES } from './lineRules';
 import { PICKUP_RULES } from './pickupRules';
 import { RANGE_RULES } from './rangeRules';
 import { REACH_RULES } from './reachRules';
+import { MOUNT_FIT_RULES } from './mountFitRules';
 import { MADE_RULES } from './mountMadeRules';
 import { MOUNT_RULES } from './mountRules';
 import { STAND_RULES } from './standRules';
@@ -57,6 +58,7 @@ const reading = <K extends JudgedKey>(reads: K, rules: readonly Rule<ContextOf<K
 /** Every rule, in the order of the stages, each with the answer that it reads. */
 export const RULES = [
   ...reading('clearances', FIT_RULES),
+  ...reading('clearances', MOUNT_FIT_RULES),
   ...reading('reach', REACH_RULES),
   ...reading('details', TANK_RULES),
   ...reading('details', INSIDE_RULES),

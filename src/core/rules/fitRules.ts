@@ -1,4 +1,4 @@
-import { allKnown, type FitGap, type LineGap, type MountGap, type TankFit } from '../answers';
+import { allKnown, type FitGap, type LineGap, type TankFit } from '../answers';
 import { shapeSpan } from '../model/compileShape';
 import type { ShapeDocument, Plan } from '../plan/schema';
 import { isSolid } from '../fit';
@@ -54,20 +54,6 @@ const tooNear = (gap: FitGap): boolean => !overlaps(gap) && gap.distance_m < gap
 const BARE_REL = 0.02;
 const bareOf = ({ evaluation }: FitRuleContext, tank: string, zone: string) =>
   evaluation.fit?.ok ? evaluation.fit.value.bare.find((one) => one.tank === tank && one.zone === zone) : undefined;
-
-/** A hit for each place where a mount answers to a test. */
-const mountsThat =
-  (test: (gap: MountGap) => boolean, what: (gap: MountGap) => string) =>
-  ({ system, evaluation }: FitRuleContext): Hit[] =>
-    (evaluation.fit?.ok ? evaluation.fit.value.mounts : [])
-      .filter(test)
-      .map((gap) => ({
-        what: say(what(gap), {
-          gap: { value: Math.abs(gap.distance_m), role: 'tape' },
-          keep: { value: gap.keep_m, role: 'tape' },
-        }),
-        path: ['mounts', system.mounts.findIndex(({ id }) => id === gap.mount)],
-      }));
 
 const zone = (
   id: string,
@@ -176,36 +162,6 @@ export const FIT_RULES: readonly Rule[] = [
       ),
     why: 'Stones wear through sheet and fittings; spray fills vents.',
     mend: 'Put a guard before it at Mounts & weight, with air behind so that it dries, or move what stands there.',
-    source: 'common practice',
-    status: 'common practice',
-  },
-  {
-    id: 'mount.fouls',
-    title: 'What holds it does not fit',
-    stage: 'mounts',
-    severity: 'stop',
-    needs: ['fit'],
-    test: mountsThat(
-      (gap) => gap.distance_m < -TOUCH_M,
-      (gap) => `${gap.mountName} and ${gap.name} overlap: it takes {gap} to part them.`,
-    ),
-    why: 'A bearer or a stop takes room too: the tank stands higher or further off than it was drawn.',
-    mend: 'Raise or move the tank by so much, take a thinner mount, or move it along to where there is room.',
-    source: 'geometry',
-    status: 'derived',
-  },
-  {
-    id: 'mount.near',
-    title: 'What holds it is too near to what moves or is hot',
-    stage: 'mounts',
-    severity: 'warn',
-    needs: ['fit'],
-    test: mountsThat(
-      (gap) => gap.distance_m >= -TOUCH_M && gap.distance_m < gap.keep_m - TOUCH_M,
-      (gap) => `${gap.mountName} comes within {gap} of ${gap.name}; {keep} are to be kept.`,
-    ),
-    why: 'What moves strikes it, and heat softens its pad and the hose beside it.',
-    mend: 'Move the mount along the tank, or shorten what stands out.',
     source: 'common practice',
     status: 'common practice',
   },

@@ -28,7 +28,7 @@ const placesThat =
 
 /** A hit for each tank with mounts whose bolts answer to a test: what it says of the first, and which more. */
 const boltsThat =
-  (test: (answer: ReachAnswer, mount: MountDocument) => boolean, what: (answer: ReachAnswer) => string) =>
+  (test: (answer: ReachAnswer, mount: MountDocument) => boolean, what: (answer: ReachAnswer, name: string) => string) =>
   ({ system, evaluation }: ReachRuleContext): Hit[] =>
     system.tanks.flatMap((tank): Hit[] => {
       const [first, ...more] = (evaluation.reach?.ok ? evaluation.reach.value : []).filter((answer) => {
@@ -39,7 +39,9 @@ const boltsThat =
       const others = more.length === 0 ? '' : ` So it is with ${more.map(({ name }) => name).join(', ')}.`;
       return [
         {
-          what: say(what(first) + others, { flats: { value: first.acrossFlats_m ?? 0, role: 'tape' } }),
+          what: say(what(first, system.tanks.length > 1 ? `${first.name} of ${tank.name}` : first.name) + others, {
+            flats: { value: first.acrossFlats_m ?? 0, role: 'tape' },
+          }),
           path: pathTo(system, first),
         },
       ];
@@ -159,10 +161,10 @@ export const REACH_RULES: readonly Rule[] = [
     ...COMMON,
     test: boltsThat(
       ({ when }) => when === 'never',
-      (answer) =>
+      (answer, name) =>
         answer.acrossFlats_m === undefined
-          ? `No spanner is as large as the bolts of ${answer.name}.`
-          : `No spanner or socket of {flats}, with a hand on it, gets to every bolt of ${answer.name}.${inTheWay(answer)}`,
+          ? `No spanner is as large as the bolts of ${name}.`
+          : `No spanner or socket of {flats}, with a hand on it, gets to every bolt of ${name}.${inTheWay(answer)}`,
     ),
     why: 'A bolt that cannot be turned is left finger tight, and is never tightened again.',
     mend: 'Move the mount or its bolts off what is beside them, take a smaller bolt, or a longer foot.',
@@ -176,7 +178,7 @@ export const REACH_RULES: readonly Rule[] = [
     test: boltsThat(
       // Under a bearer they always are.
       ({ when }, { kind }) => when === 'bench' && kind !== 'cradle',
-      (answer) => `The bolts of ${answer.name} can only be turned before the tank goes in.${inTheWay(answer)}`,
+      (answer, name) => `The bolts of ${name} can only be turned before the tank goes in.${inTheWay(answer)}`,
     ),
     why: 'To tighten them again, or to take it off, the tank comes out first.',
     mend: 'Turn its foot away from the tank, or move it to where a spanner swings.',

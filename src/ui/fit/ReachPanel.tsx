@@ -5,6 +5,7 @@ import { useState } from 'react';
 import type { ReachAnswer, ReachWhen } from '@/core/answers';
 import type { Vec3 } from '@/core/geometry';
 import { useAnswer } from '../state/answers';
+import { useSystem } from '../state/editor';
 import { useReader } from '../state/reader';
 import { useSides } from '../state/sides';
 import { NotWorkedOut } from '../parts/NotWorkedOut';
@@ -29,12 +30,21 @@ export function ReachPanel() {
   const fresh = standing === 'fresh';
   const [chosen, setChosen] = useState<string>();
   const answers = reach?.ok ? reach.value : undefined;
+  const { tanks, mounts } = useSystem();
+  const bearers = new Set(mounts.flatMap(({ id, kind }) => (kind === 'cradle' ? [id] : [])));
+  const called = ({ name, tank }: ReachAnswer): string =>
+    tanks.length > 1 ? `${name} of ${tanks.find(({ id }) => id === tank)?.name}` : name;
   // A seam of the tank is welded on the bench in any case: only one that cannot be is worth a line of its own.
   const isPlain = ({ job, when, tank }: ReachAnswer): boolean =>
     job === 'weld' && when === 'bench' && tank !== undefined;
+  // Under the tank they always are.
+  const isUnder = ({ id, when }: ReachAnswer): boolean => when === 'bench' && bearers.has(id);
   const rows =
-    answers?.filter((answer) => !isPlain(answer)).sort((a, b) => ORDER.indexOf(a.when) - ORDER.indexOf(b.when)) ?? [];
+    answers
+      ?.filter((answer) => !isPlain(answer) && !isUnder(answer))
+      .sort((a, b) => ORDER.indexOf(a.when) - ORDER.indexOf(b.when)) ?? [];
   const seams = answers?.filter(isPlain) ?? [];
+  const under = answers?.filter(isUnder) ?? [];
   const short = rows.filter(({ when }) => when === 'never' || when === 'bench').length;
   return (
     <Panel title="Can it be reached?" testId="reach">
@@ -84,7 +94,7 @@ export function ReachPanel() {
                 cursor={answer.at ? 'pointer' : 'default'}
                 data-testid={`reach-${answer.id}-${answer.job}`}
               >
-                <Box fontWeight="650">{answer.isMount ? `Bolts of ${answer.name}` : answer.name}</Box>
+                <Box fontWeight="650">{answer.isMount ? `Bolts of ${called(answer)}` : answer.name}</Box>
                 <Box fontWeight="700" color={TONES[answer.when]}>
                   {whenWords(answer)}
                 </Box>
@@ -95,6 +105,11 @@ export function ReachPanel() {
               )}
             </Box>
           ))}
+          {under.length > 0 && (
+            <Box borderTopWidth="1px" borderColor="rule" pt="2" pb="2" px="2" color="soft">
+              Put in before the tank, which lies over them: bolts of {under.map(called).join(', ')}.
+            </Box>
+          )}
           {seams.length > 0 && (
             <Box borderTopWidth="1px" borderColor="rule" pt="2" px="2" color="soft">
               A torch gets all round {seams.length === 1 ? 'the seam of' : `the ${seams.length} seams of`}{' '}

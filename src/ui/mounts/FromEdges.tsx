@@ -17,6 +17,8 @@ const EDGES = [
   ['y_m', 'Off its starboard side'],
   ['z_m', 'Over its bottom'],
 ] as const;
+/** As a tape is read [m]. */
+const toMarks = (value_m: number): number => Math.round(1e3 * value_m) / 1e3;
 /** As far as a tape may lie either way [m]. */
 const LIMITS = { min: -20, max: 20 };
 
@@ -50,7 +52,7 @@ export function FromEdges({
           <TextEntry
             key={key}
             label={`${sides(label)}, ${mount.name}`}
-            value={entryText(mount[key].value - span.low[k]!, 'tape', reader)}
+            value={entryText(toMarks(mount[key].value - span.low[k]!), 'tape', reader)}
             unit={unit}
             onEnter={enter(key, span.low[k]!)}
             quiet

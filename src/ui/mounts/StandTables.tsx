@@ -1,7 +1,7 @@
 'use client';
 
 import { Box, chakra } from '@chakra-ui/react';
-import { type MAIN_WAYS, type Stands } from '@/core/answers';
+import { HEEL_SHOWS_RAD, TRIM_SHOWS_RAD, type MAIN_WAYS, type Stands } from '@/core/answers';
 import { type StanceDocument } from '@/core/plan';
 import type { Afloat, Ballast } from '@/core/weight';
 import { NotWorkedOut } from '../parts/NotWorkedOut';
@@ -215,12 +215,20 @@ export function Lies({ stands }: { readonly stands: Stands }) {
           ];
         })}
       />
-      {half?.ballast && half.afloat?.ok && (
+      {half?.ballast && half.afloat?.ok && leansToShow(half.afloat.value) && (
         <BallastWords ballast={half.ballast} aft_m={hull?.aft_m ?? 0} lies={half.afloat.value} />
       )}
     </>
   );
 }
+
+const leansToShow = ({ bowDown_rad, portDown_rad }: Afloat): boolean =>
+  Math.abs(portDown_rad) > HEEL_SHOWS_RAD || Math.abs(bowDown_rad) > TRIM_SHOWS_RAD;
+
+/** No closer than ballast is weighed out and put down. */
+const aboutKg = (mass_kg: number): number => Number(mass_kg.toPrecision(2));
+const PLACED_M = 0.05;
+const aboutM = (length_m: number): number => PLACED_M * Math.round(length_m / PLACED_M);
 
 /** What would lay her level with her tanks half full: between what she is at either end. */
 function BallastWords({
@@ -233,20 +241,21 @@ function BallastWords({
   readonly lies: Afloat;
 }) {
   const write = useWrite();
+  const { along_kg, at_x_m, across_kg, at_y_m } = ballast;
   const weights = [
-    ...(isLevel(lies.bowDown_rad)
-      ? []
-      : [`${write(ballast.along_kg, 'mass')} at ${write(ballast.at_x_m - aft_m, 'tape')} from her stern, amidships`]),
-    ...(isLevel(lies.portDown_rad)
-      ? []
-      : [
-          `${write(ballast.across_kg, 'mass')} on her ${ballast.at_y_m > 0 ? 'port' : 'starboard'} side, ${write(Math.abs(ballast.at_y_m), 'tape')} from the middle line`,
-        ]),
+    ...(Math.abs(lies.bowDown_rad) > TRIM_SHOWS_RAD
+      ? [`${write(aboutKg(along_kg), 'mass')} at ${write(aboutM(at_x_m - aft_m), 'tape')} from her stern, amidships`]
+      : []),
+    ...(Math.abs(lies.portDown_rad) > HEEL_SHOWS_RAD
+      ? [
+          `${write(aboutKg(across_kg), 'mass')} on her ${at_y_m > 0 ? 'port' : 'starboard'} side, ${write(aboutM(Math.abs(at_y_m)), 'tape')} from the middle line`,
+        ]
+      : []),
   ];
   return weights.length === 0 ? null : (
     <Box mt="2" maxW="75ch" data-testid="ballast">
-      With tanks half full she would lie level with {weights.join(' and ')}. It is weight to carry: moving the tank, or
-      a battery that is aboard in any case, costs none.
+      With tanks half full she would lie level with about {weights.join(' and about ')}. It is weight to carry: moving
+      the tank, or a battery that is aboard in any case, costs none.
     </Box>
   );
 }

@@ -23,7 +23,7 @@ import { useReader } from '../state/reader';
 import { useSides } from '../state/sides';
 import { useTank } from '../state/tankChoice';
 import { factorText } from './factors';
-import { CASE_HEADS, changeWords, partHead } from './mountWords';
+import { CASE_HEADS, changeWords, countedWords, partHead } from './mountWords';
 import { PressedPanel } from './PressedPanel';
 import { ShocksPanel } from './ShocksPanel';
 import { SwingsPanel } from './SwingsPanel';
@@ -99,7 +99,7 @@ function Verdict({ shell, mounts: { needed } }: { readonly shell: MountsOf; read
         <b>
           <Quantity value={shell.load.mass_kg} role="mass" />
         </b>
-        , fittings and mounts not counted.
+        , {countedWords(shell.tanks.map((t) => system.tanks[t]!))}.
       </Box>
       {shell.notSaid.length > 0 && (
         <Box color="warn">

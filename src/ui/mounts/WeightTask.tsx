@@ -71,7 +71,7 @@ function Results({ stance }: { readonly stance: StanceDocument }) {
           {stance.hull && <Lies stands={stands.value} />}
           <Elsewhere stance={stance} stands={stands.value} />
           <Box color="soft" mt="3" maxW="75ch">
-            Tanks and what is in them alone: fittings, mounts, lines and people are not counted.
+            Tanks, what is in them and what is said to hang on them: other mounts, lines and people are not counted.
             {(stance.axles ?? []).length > 0 && ' Standing level; braking and slopes put more on one end.'}
             {stance.hull && ' Small leans of sides that are upright at the waterline.'}
           </Box>

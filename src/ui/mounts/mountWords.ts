@@ -122,3 +122,9 @@ export function mountNote(mount: MountDocument): string {
   const bolted = bolts ? `, ${bolts.count} × ${bolts.size}` : '';
   return `${KIND_WORDS[mount.kind].toLowerCase()}${bolted}`;
 }
+
+/** What of a tank’s own is in a weight: said of those whose fittings are, and of those whose are not. */
+export const countedWords = (tanks: readonly { readonly fitted_kg?: unknown }[]): string =>
+  tanks.every(({ fitted_kg }) => fitted_kg !== undefined)
+    ? 'welded tabs and what hangs on it counted'
+    : 'welded tabs counted, what hangs on it not';

@@ -18,7 +18,7 @@ import { MOUNT_STOCKS, PAD_ROWS } from '@/core/reference/mountStock';
 import type { Reader } from '@/core/units';
 import { factorText } from '../mounts/factors';
 import { fillHead } from '../mounts/fillHead';
-import { CASE_HEADS, HELD_WORDS, KIND_WORDS, partHead } from '../mounts/mountWords';
+import { CASE_HEADS, countedWords, HELD_WORDS, KIND_WORDS, partHead } from '../mounts/mountWords';
 import { viewWords } from '../parts/words';
 import type { Sides } from '../state/sides';
 import { writing, type Write } from './sheets';
@@ -84,7 +84,7 @@ export function mountsSheet(
           { kind: 'heading', text: 'What it was worked out for' },
           {
             kind: 'text',
-            text: `Filled to its limit it weighs ${write(shell.load.mass_kg, 'mass')}, fittings and mounts not counted; ${mounts.needed} times is wanted of the weakest part. ${VERDICT[String(holds(shell, mounts.needed))]}`,
+            text: `Filled to its limit it weighs ${write(shell.load.mass_kg, 'mass')}, ${countedWords(shell.tanks.map((i) => system.tanks[i]!))}; ${mounts.needed} times is wanted of the weakest part. ${VERDICT[String(holds(shell, mounts.needed))]}`,
           },
           {
             kind: 'table',
