@@ -34,11 +34,17 @@ export function ListsPanel() {
       testId="lists"
       aside={
         <Box display="flex" gap="2" flexWrap="wrap">
-          <Button disabled={!fresh} onClick={() => saveFile(`${base}-parts.csv`, 'text/csv', partsCsv([...parts, ...held.parts]))}>
+          <Button
+            disabled={!fresh}
+            onClick={() => saveFile(`${base}-parts.csv`, 'text/csv', partsCsv([...parts, ...held.parts]))}
+          >
             <Download size={18} aria-hidden />
             Parts CSV
           </Button>
-          <Button disabled={!fresh} onClick={() => saveFile(`${base}-cuts.csv`, 'text/csv', cutsCsv([...cuts, ...held.cuts]))}>
+          <Button
+            disabled={!fresh}
+            onClick={() => saveFile(`${base}-cuts.csv`, 'text/csv', cutsCsv([...cuts, ...held.cuts]))}
+          >
             <Download size={18} aria-hidden />
             Cuts CSV
           </Button>
@@ -116,6 +122,18 @@ export function ListsPanel() {
   );
 }
 
+/** Pieces of one stock, those of one length to the millimetre together. */
+function alike(cuts: readonly ListedCut[]) {
+  const stocks = new Map<string, Map<number, { cut_m: number; count: number }>>();
+  for (const { stock, cut_m } of cuts) {
+    const pieces = stocks.get(stock) ?? new Map<number, { cut_m: number; count: number }>();
+    const key = Math.round(1e3 * cut_m);
+    pieces.set(key, { cut_m, count: (pieces.get(key)?.count ?? 0) + 1 });
+    stocks.set(stock, pieces);
+  }
+  return [...stocks].map(([stock, pieces]) => ({ stock, pieces: [...pieces.values()] }));
+}
+
 /** What holds and guards the tanks: bolts by the piece, flat stock and pads by the length. */
 function ToHold({ parts, cuts }: { readonly parts: readonly ListedPart[]; readonly cuts: readonly ListedCut[] }) {
   return (
@@ -141,23 +159,22 @@ function ToHold({ parts, cuts }: { readonly parts: readonly ListedPart[]; readon
             ))}
           </tbody>
         </chakra.table>
-        <chakra.table width="100%" borderCollapse="collapse">
-          <tbody>
-            {cuts.map(({ name, stock, cut_m }, i) => (
-              <chakra.tr key={i} borderTopWidth="1px" borderColor="rule" verticalAlign="top">
-                <chakra.td py="1" pr="3">
-                  {name}
-                  <Box fontSize="sm" color="soft">
-                    {stock}
-                  </Box>
-                </chakra.td>
-                <chakra.td py="1" textAlign="right" fontWeight="700" whiteSpace="nowrap">
-                  <Quantity value={cut_m} role="tape" />
-                </chakra.td>
-              </chakra.tr>
-            ))}
-          </tbody>
-        </chakra.table>
+        <Box>
+          {alike(cuts).map(({ stock, pieces }) => (
+            <Box key={stock} borderTopWidth="1px" borderColor="rule" py="1">
+              {stock}:{' '}
+              {pieces.map(({ cut_m, count }, i) => (
+                <b key={i}>
+                  {i > 0 && ', '}
+                  {count} × <Quantity value={cut_m} role="tape" />
+                </b>
+              ))}
+            </Box>
+          ))}
+          <Box color="soft" fontSize="sm" borderTopWidth="1px" borderColor="rule" pt="1">
+            Which piece is for which mount stands on the sheet Mounts and bolts, and in the file of cuts.
+          </Box>
+        </Box>
       </Box>
     </Box>
   );
