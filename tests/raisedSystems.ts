@@ -544,6 +544,10 @@ export const RAISED_BY: Readonly<Record<string, Changes | ((system: SystemDocume
         mount.id === 'strap' ? { ...mount, x_m: chosen(system.tanks[0]!.ports[0]!.x_m!.value) } : mount,
       ),
     ),
+  'mount.over-seam': (system) =>
+    heldDown(system, (mounts) =>
+      mounts.map((mount) => (mount.id === 'strap' ? { ...mount, x_m: chosen(0.022) } : mount)),
+    ),
   'mount.edge': (system) =>
     heldDown(system, (mounts) =>
       mounts.map((mount) =>

@@ -12,7 +12,7 @@ export const mass: Verb = {
   summary:
     'what each tank weighs, where its centre lies as it fills, when it tips over, and what it does to axles or trim',
   prints:
-    'tanks[]: dryMass_kg, liquidMass_kg (now), fullMass_kg (at the fill limit), centre_m (now), balance[] (volume_m3, mass_kg, centre_m), tips: base_m (what it stands on), rows[]: way, angles_rad (empty, half, full); carried: forks[] and feet[] as those rows, hangs by filling (tilt_rad, pull_N of one of two legs, lean_rad); stands: what the vehicle stands on (null where not said): cases[]: fill, tanks, aboard_kg, wheels (axles[] by id, hitch_kg, total_kg, centre_m, lifts), tips by way [rad], afloat (sinks_m, bowDown_rad, portDown_rad, gm_m); moved[] (tanks, way, by_m, and what that adds, all full)',
+    'tanks[]: dryMass_kg, liquidMass_kg (now), fullMass_kg (at the fill limit), centre_m (now), balance[] (volume_m3, mass_kg, centre_m), tips: base_m (what it stands on), rows[]: way, angles_rad (empty, half, full); carried: forks[], feet[] and pockets[] (of a skid; null where it has none) as those rows, hangs by filling (tilt_rad, pull_N of one of two legs, lean_rad); stands: what the vehicle stands on (null where not said): cases[]: fill, tanks, aboard_kg, wheels (axles[] by id, hitch_kg, total_kg, centre_m, lifts), tips by way [rad], afloat (sinks_m, bowDown_rad, portDown_rad, gm_m), ballast that would lay her level (along_kg at at_x_m, across_kg at at_y_m); moved[] (tanks, way, by_m, and what that adds, all full)',
   options: {
     'forks-mm': `over both forks of a lifter, outside to outside [mm]; ${FORKS_MM} where it is left out`,
     'forks-run': 'along (the default) or across the tank',
@@ -51,10 +51,11 @@ function liftedBy(options: Readonly<Record<string, string | undefined>>): Lifted
 function carried(system: SystemDocument, t: number, how: Lifted) {
   const found = carriedOf(system, t, how);
   if (!found.ok) return failed(found.error);
-  const { forks, feet, hangs } = found.value;
+  const { forks, feet, pockets, hangs } = found.value;
   return {
     forks: plainly(forks),
     feet: plainly(feet),
+    pockets: plainly(pockets),
     hangs: Object.fromEntries(Object.entries(hangs).map(([fill, one]) => [fill, plainly(one)])),
   };
 }
@@ -73,7 +74,7 @@ function standing(system: SystemDocument) {
       by_m: MOVED_M,
       ...more,
     })),
-    cases: cases.map(({ fill, tanks, aboard_kg, wheels, tips, afloat }) => ({
+    cases: cases.map(({ fill, tanks, aboard_kg, wheels, tips, afloat, ballast }) => ({
       fill,
       tanks: tanks.map((t) => system.tanks[t]!.id),
       aboard_kg,
@@ -86,6 +87,7 @@ function standing(system: SystemDocument) {
         : plainly(wheels),
       tips: plainly(tips),
       afloat: plainly(afloat),
+      ballast: ballast ?? null,
     })),
   };
 }

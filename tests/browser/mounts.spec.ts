@@ -142,3 +142,53 @@ test('lifted on forks and from slings: closer forks let it go sooner, a low hook
   await carried.getByLabel('Hook over its top, four slings').selectOption({ label: '300 mm' });
   await expect(table).toContainText('too flat, hook higher');
 });
+
+test('a guard is added, drawn aside, put by the tank’s edges and mirrored; it stands in Fit and in the lists', async ({
+  page,
+}) => {
+  await openCopy(page, 'box-boat', 'mounts/layout');
+  await page.getByRole('button', { name: 'Hold this tank down here' }).click();
+  await page.getByRole('button', { name: 'Take straps over bearers' }).click();
+  await settled(page);
+  const panel = page.getByTestId('mounts');
+  await panel.getByRole('button', { name: 'Mount', exact: true }).click();
+  await panel.getByRole('button', { name: 'Guard', exact: true }).click();
+  await settled(page);
+  const picture = page.getByTestId('mount-picture');
+  const grip = picture.getByRole('button', { name: 'Fields of Guard 1' });
+  await grip.press('Enter');
+  const fields = panel.locator('details[open]');
+  await expect(fields).toContainText('Guard 1');
+  const fromAft = fields.getByLabel('From aft, Guard 1');
+  const before = Number(await fromAft.inputValue());
+  // By key, then with the pointer, as one step of undo each.
+  await grip.press('ArrowRight');
+  await settled(page);
+  const stepped = Number(await fromAft.inputValue());
+  expect(stepped).toBeGreaterThan(before);
+  const box = (await grip.boundingBox())!;
+  await page.mouse.move(box.x + box.width / 2, box.y + box.height / 2);
+  await page.mouse.down();
+  await page.mouse.move(box.x + box.width / 2 + 40, box.y + box.height / 2, { steps: 4 });
+  await page.mouse.up();
+  await settled(page);
+  expect(Number(await fromAft.inputValue())).toBeGreaterThan(stepped);
+  await page.getByRole('button', { name: /^Undo/ }).click();
+  await settled(page);
+  expect(Number(await fromAft.inputValue())).toBe(stepped);
+  // By the tank's own edge.
+  await enter(page, 'Off the tank’s aft end, Guard 1', '300');
+  await settled(page);
+  await fields.getByRole('button', { name: 'One more at the other end' }).click();
+  await settled(page);
+  await expect(panel).toContainText('Guard 2');
+  // Rubber mounts under a bearer are asked for by what their maker says.
+  await picture.getByRole('button', { name: 'Fields of Bearer 1' }).press('Enter');
+  await fields.getByRole('button', { name: 'On rubber mounts' }).click();
+  await settled(page);
+  await expect(fields.getByLabel('They carry at most, Bearer 1')).toBeVisible();
+  await openTask(page, 'shopping', 'lines');
+  await expect(page.getByTestId('lists-mounts')).toContainText('M6 bolt');
+  await openTask(page, 'reach', 'fit');
+  await expect(page.getByTestId('reach')).toContainText('Bolts of Guard 1');
+});

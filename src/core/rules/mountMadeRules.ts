@@ -1,11 +1,12 @@
 import { STRAP_SPAN_M } from '../answers';
-import { placedBack, type Vec3 } from '../geometry';
-import { placeOf, pointOf } from '../model/compileFit';
+import { meshBounds, placedBack, type Vec3 } from '../geometry';
+import { outerMesh, placeOf, pointOf } from '../model/compileFit';
 import { FACE_OF_SIDE } from '../model/axes';
 import { RUN_AXIS } from '../model/compileMounts';
 import type { MountDocument, Plan, TankDocument } from '../plan/schema';
 import { ALLOYS } from '../reference/alloys';
 import { BOLTS } from '../reference/bolts';
+import { AXES } from '../shapes';
 import { say, type Hit, type MountRuleContext, type Rule as AnyRule } from './rule';
 
 type Rule = AnyRule<MountRuleContext>;
@@ -120,6 +121,25 @@ export const MADE_RULES: readonly Rule[] = [
     ...COMMON,
   },
   {
+    id: 'mount.over-seam',
+    title: 'A strap on a seam',
+    stage: 'mounts',
+    severity: 'warn',
+    needs: ['mounts-there', 'mounts-said'],
+    test: mountsThat((mount, system) => {
+      if (mount.kind !== 'strap' || !mount.made) return undefined;
+      const tank = tankOf(system, mount);
+      const axis = RUN_AXIS[mount.made.runs];
+      const at = inTank(tank, mount)[axis];
+      const reach = mount.made.width_m.value / 2 + BEAD_M;
+      const seam = seamsAlong(tank, axis).find(({ at_m }) => Math.abs(at_m - at) < reach);
+      return seam && { what: say(`${mount.name} lies on ${seam.of} of ${tank.name}.`, {}) };
+    }),
+    why: 'A strap that bears on a bead rocks on it, and cracks the softest metal of the tank.',
+    mend: 'Move it in from the end, or off the joint, by its own width.',
+    ...COMMON,
+  },
+  {
     id: 'mount.edge',
     title: 'A bolt too near to an edge',
     stage: 'mounts',
@@ -204,6 +224,25 @@ export const MADE_RULES: readonly Rule[] = [
     ...COMMON,
   },
 ];
+/** A weld’s bead, and what is soft beside it [m]. @source common practice */
+const BEAD_M = 0.01;
+
+/** Where seams run round a tank square to an axis: at its ends, and where a band was taken out. */
+function seamsAlong(tank: TankDocument, axis: 0 | 1 | 2): { readonly of: string; readonly at_m: number }[] {
+  const outer = outerMesh(tank);
+  if (!outer.ok || !isWelded(tank)) return [];
+  const { min, max } = meshBounds(outer.value);
+  return [
+    { of: 'the seam at the end', at_m: min[axis] },
+    { of: 'the seam at the end', at_m: max[axis] },
+    ...tank.slices
+      .filter((slice) => slice.axis === AXES[axis])
+      .map(({ name, at_m }) => ({ of: `the joint of ${name}`, at_m: at_m.value })),
+  ];
+}
+/** What is moulded or glued has no bead. */
+const isWelded = ({ material }: TankDocument): boolean => ALLOYS[material.alloy].isMetal;
+
 /** Holes from a bolt’s middle to the edge, at least. */
 const EDGE_HOLES = 1.5;
 /** A tab this many times as thick as the wall is stiff on it. */

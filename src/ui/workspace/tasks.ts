@@ -497,6 +497,7 @@ export const TASKS: Readonly<Record<Stage, readonly Task[]>> = {
         'mount.strap-span',
         'mount.bare',
         'mount.over-port',
+        'mount.over-seam',
         'mount.edge',
         'mount.through-wall',
         'mount.tab-on-thin',
