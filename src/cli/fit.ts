@@ -33,7 +33,7 @@ export const fit: Verb = {
   name: 'fit',
   summary: 'clearances of the tanks to everything in their space; ways in and out',
   prints:
-    'bay: corners_m, fitted_m and contradictions of the measurements; tanks[]: gaps[] (distance_m, keep_m, worst_m, spread_m, where and at which position of the moving part), chanceClear, chanceKept; with --largest how big a tank could be; with --reach what tools get to; with --templates faces; with --part ways',
+    'bay: corners_m, fitted_m and contradictions of the measurements; tanks[]: gaps[] (distance_m, keep_m, worst_m, spread_m, where and at which position of the moving part), chanceClear, chanceKept; mounts[]: how near each comes to what (distance_m, keep_m; as measured); bare[]: wall that something is thrown at (reached_m2) and the share behind no guard; with --largest how big a tank could be; with --reach what tools get to; with --templates faces; with --part ways',
   options: {
     part: 'id of a part that is to come out: its kept way is checked, or one is found',
     order: 'with --part: also the order in which parts come out (yes)',
