@@ -34,7 +34,7 @@ export const MOUNT_FIT_RULES: readonly Rule[] = [
     title: 'What holds it does not fit',
     stage: 'mounts',
     severity: 'stop',
-    needs: ['fit'],
+    needs: ['fit', 'mounts-there', 'mounts-said'],
     test: mountsThat(
       (gap) => gap.distance_m < -TOUCH_M,
       (gap, name) => `${name} and ${gap.name} overlap: it takes {gap} to part them.`,
@@ -49,7 +49,7 @@ export const MOUNT_FIT_RULES: readonly Rule[] = [
     title: 'What holds it is too near to what moves or is hot',
     stage: 'mounts',
     severity: 'warn',
-    needs: ['fit'],
+    needs: ['fit', 'mounts-there', 'mounts-said'],
     test: mountsThat(
       (gap) => gap.distance_m >= -TOUCH_M && gap.distance_m < gap.keep_m - TOUCH_M,
       (gap, name) => `${name} comes within {gap} of ${gap.name}; {keep} are to be kept.`,

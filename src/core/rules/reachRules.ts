@@ -159,6 +159,7 @@ export const REACH_RULES: readonly Rule[] = [
     stage: 'mounts',
     severity: 'warn',
     ...COMMON,
+    needs: ['reach', 'mounts-there', 'mounts-said'],
     test: boltsThat(
       ({ when }) => when === 'never',
       (answer, name) =>
@@ -175,6 +176,7 @@ export const REACH_RULES: readonly Rule[] = [
     stage: 'mounts',
     severity: 'note',
     ...COMMON,
+    needs: ['reach', 'mounts-there', 'mounts-said'],
     test: boltsThat(
       // Under a bearer they always are.
       ({ when }, { kind }) => when === 'bench' && kind !== 'cradle',

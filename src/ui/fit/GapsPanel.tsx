@@ -216,11 +216,15 @@ function MountRows({ tank, mounts }: { readonly tank: string; readonly mounts: r
     const tightest = of === tank ? mounts.find(({ mount }) => mount === id) : undefined;
     return tightest ? [tightest] : [];
   });
-  if (own.length === 0) return null;
+  // A strap of which nothing more is said is counted with its tank.
+  const unknown = system.mounts.filter(
+    ({ id, tank: of, kind, made }) => of === tank && (made || kind !== 'strap') && !own.some((one) => one.mount === id),
+  );
+  if (own.length + unknown.length === 0) return null;
   const overlap = own.filter(({ distance_m }) => distance_m < -TOUCH_M);
   const isShort = ({ distance_m, keep_m }: MountGap): boolean => distance_m < keep_m - TOUCH_M;
   const near = own.filter((one) => isShort(one) && !overlap.includes(one));
-  const tone = overlap.length > 0 ? 'stop' : near.length > 0 ? 'warn' : 'good';
+  const tone = overlap.length > 0 ? 'stop' : near.length + unknown.length > 0 ? 'warn' : 'good';
   return (
     <Box mt="3" data-testid="mount-gaps">
       <Box fontWeight="700" color={tone}>
@@ -228,8 +232,16 @@ function MountRows({ tank, mounts }: { readonly tank: string; readonly mounts: r
           ? `What holds it does not fit: ${overlap.map(({ mountName }) => mountName).join(', ')}`
           : near.length > 0
             ? `What holds it comes too near: ${near.map(({ mountName }) => mountName).join(', ')}`
-            : 'What holds it fits'}
+            : unknown.length > 0
+              ? 'Whether what holds it fits is not known of all'
+              : 'What holds it fits'}
       </Box>
+      {unknown.length > 0 && (
+        <Box color="warn">
+          Not judged, since it is not at the tank or it is not said how it is made:{' '}
+          {unknown.map(({ name }) => name).join(', ')}.
+        </Box>
+      )}
       <Box color="soft" mb="1">
         As measured, with no spread. It may touch what stands still, to which it is bolted.
       </Box>
