@@ -305,7 +305,7 @@ export const TANK_RULES: readonly Rule[] = [
     test: ({ system, evaluation }) =>
       shellsOf(system, evaluation.tanks).flatMap((tank) =>
         when(tank.fullMass_kg > HEAVY_KG, () => ({
-          what: say(`Filled to its limit ${tank.name} weighs {full}, of which the shell is {dry}.`, {
+          what: say(`Filled to its limit ${tank.name} weighs {full}, of which {dry} is the tank itself.`, {
             full: { value: tank.fullMass_kg, role: 'mass' },
             dry: { value: tank.dryMass_kg, role: 'mass' },
           }),

@@ -238,7 +238,7 @@ function Masses() {
     <Box mt="3" display="grid" gap="1">
       <Box display="flex" columnGap="5" flexWrap="wrap">
         <Box>
-          Shell{' '}
+          {system.tanks[t]!.fitted_kg ? 'Shell and what hangs on it' : 'Shell'}{' '}
           <b>
             <Quantity value={tank.dryMass_kg} role="mass" />
           </b>
