@@ -159,7 +159,7 @@ test('a guard is added, drawn aside, put by the tank’s edges and mirrored; it 
   await grip.press('Enter');
   const fields = panel.locator('details[open]');
   await expect(fields).toContainText('Guard 1');
-  const fromAft = fields.getByLabel('From aft, Guard 1');
+  const fromAft = fields.getByRole('textbox', { name: /^From aft/ });
   const before = Number(await fromAft.inputValue());
   // By key, then with the pointer, as one step of undo each.
   await grip.press('ArrowRight');

@@ -137,8 +137,10 @@ function alike(cuts: readonly ListedCut[]) {
 /** What holds and guards the tanks: bolts by the piece, flat stock and pads by the length. */
 function ToHold({ parts, cuts }: { readonly parts: readonly ListedPart[]; readonly cuts: readonly ListedCut[] }) {
   return (
-    <Box mt="4" borderTopWidth="1px" borderColor="rule" pt="3" data-testid="lists-mounts">
-      <Box fontWeight="700">To hold the tanks</Box>
+    <chakra.details mt="3" borderTopWidth="1px" borderColor="rule" pt="1" data-testid="lists-mounts">
+      <chakra.summary minH="42px" py="2" cursor="pointer">
+        <b>To hold the tanks:</b> {parts.reduce((sum, { count }) => sum + count, 0)} bolts, {cuts.length} pieces to cut
+      </chakra.summary>
       <Box
         display="grid"
         gridTemplateColumns="repeat(auto-fit, minmax(min(100%, 360px), 1fr))"
@@ -176,6 +178,6 @@ function ToHold({ parts, cuts }: { readonly parts: readonly ListedPart[]; readon
           </Box>
         </Box>
       </Box>
-    </Box>
+    </chakra.details>
   );
 }
