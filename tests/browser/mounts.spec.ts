@@ -21,10 +21,12 @@ test('from "hold this tank down" to the bolt that limits changed, and the sheet 
   await enter(page, 'Bolts, Stop, fore side', '1');
   await enter(page, 'Thickness, Stop, fore side', '12');
   await settled(page);
-  await openTask(page, 'strength', 'mounts');
+  await openTask(page, 'loads', 'mounts');
   await page.getByRole('button', { name: 'Set them here' }).click();
   await enter(page, 'Thrown forward, as when it stops', '4');
   await settled(page);
+  await expect(page.getByTestId('pressed')).toContainText(/Fore end[\s\S]*kPa/);
+  await openTask(page, 'strength', 'mounts');
   const verdict = page.getByTestId('mount-verdict');
   await expect(verdict).toContainText('Too weak');
   const strength = page.getByTestId('strength');
@@ -166,10 +168,11 @@ test('a guard is added, drawn aside, put by the tank’s edges and mirrored; it 
   await settled(page);
   const stepped = Number(await fromAft.inputValue());
   expect(stepped).toBeGreaterThan(before);
+  // Beside what holds the tank, which is drawn over it.
   const box = (await grip.boundingBox())!;
-  await page.mouse.move(box.x + box.width / 2, box.y + box.height / 2);
+  await page.mouse.move(box.x + box.width / 10, box.y + box.height / 2);
   await page.mouse.down();
-  await page.mouse.move(box.x + box.width / 2 + 40, box.y + box.height / 2, { steps: 4 });
+  await page.mouse.move(box.x + box.width / 10 + 40, box.y + box.height / 2, { steps: 4 });
   await page.mouse.up();
   await settled(page);
   expect(Number(await fromAft.inputValue())).toBeGreaterThan(stepped);
@@ -190,5 +193,5 @@ test('a guard is added, drawn aside, put by the tank’s edges and mirrored; it 
   await openTask(page, 'shopping', 'lines');
   await expect(page.getByTestId('lists-mounts')).toContainText('M6 bolt');
   await openTask(page, 'reach', 'fit');
-  await expect(page.getByTestId('reach')).toContainText('Bolts of Guard 1');
+  await expect(page.getByTestId('reach')).toContainText(/olts of [^.]*Guard 1/);
 });

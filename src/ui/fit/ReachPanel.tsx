@@ -38,6 +38,7 @@ export function ReachPanel() {
   const isPlain = ({ job, when, tank }: ReachAnswer): boolean =>
     job === 'weld' && when === 'bench' && tank !== undefined;
   // Under the tank they always are.
+  const isInPlace = ({ isMount, when }: ReachAnswer): boolean => isMount && when === 'fitted';
   const isUnder = ({ id, when }: ReachAnswer): boolean => when === 'bench' && bearers.has(id);
   const rows =
     answers
@@ -45,6 +46,7 @@ export function ReachPanel() {
       .sort((a, b) => ORDER.indexOf(a.when) - ORDER.indexOf(b.when)) ?? [];
   const seams = answers?.filter(isPlain) ?? [];
   const under = answers?.filter(isUnder) ?? [];
+  const inPlace = answers?.filter(isInPlace) ?? [];
   const short = rows.filter(({ when }) => when === 'never' || when === 'bench').length;
   return (
     <Panel title="Can it be reached?" testId="reach">
@@ -105,6 +107,11 @@ export function ReachPanel() {
               )}
             </Box>
           ))}
+          {inPlace.length > 0 && (
+            <Box borderTopWidth="1px" borderColor="rule" pt="2" pb="2" px="2" color="soft">
+              A spanner or socket turns on all bolts of {inPlace.map(called).join(', ')}, with the tank in.
+            </Box>
+          )}
           {under.length > 0 && (
             <Box borderTopWidth="1px" borderColor="rule" pt="2" pb="2" px="2" color="soft">
               Put in before the tank, which lies over them: bolts of {under.map(called).join(', ')}.

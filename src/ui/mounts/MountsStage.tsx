@@ -5,6 +5,7 @@ import { TankPicker } from '../tank/TankPicker';
 import { useTask } from '../workspace/goTo';
 import { CarriedTask } from './CarriedTask';
 import { LayoutTask } from './LayoutTask';
+import { LoadsTask } from './LoadsTask';
 import { StrengthTask } from './StrengthTask';
 import { WeightTask } from './WeightTask';
 
@@ -14,7 +15,9 @@ export function MountsStage() {
   return (
     <Box display="grid" gridTemplateColumns="minmax(0, 1fr)" gap="4">
       <TankPicker />
-      {task === 'strength' ? (
+      {task === 'loads' ? (
+        <LoadsTask />
+      ) : task === 'strength' ? (
         <StrengthTask />
       ) : task === 'weight' ? (
         <WeightTask />

@@ -1,6 +1,6 @@
 'use client';
 
-import { Box, chakra } from '@chakra-ui/react';
+import { Box } from '@chakra-ui/react';
 import type { MountsOf } from '@/core/answers';
 import { LEAK_TEST } from '@/core/reference/leakTest';
 import { NotWorkedOut } from '../parts/NotWorkedOut';
@@ -32,38 +32,33 @@ export function PressedPanel({ shell, t }: { readonly shell: MountsOf; readonly 
         {sides(SIDE_HEADS[worst.side])}, {sides(CASE_HEADS[worst.shock])}:{' '}
         <Quantity value={worst.peak_Pa} role="pressure" />
       </Box>
-      <chakra.details>
-        <chakra.summary minH="42px" py="2" cursor="pointer">
-          Every side and baffle
-        </chakra.summary>
-        <Table
-          label="What its liquid presses"
-          heads={['', 'Most, in one place', 'All of it together', 'When']}
-          rows={[
-            ...pressed.sides.map(({ side, shock, peak_Pa, force_N }) => ({
-              head: sides(SIDE_HEADS[side]),
-              cells: [
-                { text: write(peak_Pa, 'pressure'), ...over(peak_Pa) },
-                { text: write(force_N, 'force') },
-                { text: sides(CASE_HEADS[shock]) },
-              ],
-            })),
-            ...pressed.baffles.map(({ id, shock, pressure_Pa, force_N }) => ({
-              head: plateName(id),
-              cells: [
-                { text: `up to ${write(pressure_Pa, 'pressure')}` },
-                { text: `up to ${write(force_N, 'force')}` },
-                { text: sides(CASE_HEADS[shock]) },
-              ],
-            })),
-          ]}
-        />
-        <Box color="soft" mt="2" maxW="75ch">
-          Filled to its limit, the liquid at rest in the throw. A baffle as if its holes were shut as it is struck: all
-          that is behind it. A half-full tank’s wave is shorter and may strike harder. A leak test with air puts{' '}
-          {write(LEAK_TEST.air_Pa, 'pressure')} on it.
-        </Box>
-      </chakra.details>
+      <Table
+        label="What its liquid presses"
+        heads={['', 'Most, in one place', 'All of it together', 'When']}
+        rows={[
+          ...pressed.sides.map(({ side, shock, peak_Pa, force_N }) => ({
+            head: sides(SIDE_HEADS[side]),
+            cells: [
+              { text: write(peak_Pa, 'pressure'), ...over(peak_Pa) },
+              { text: write(force_N, 'force') },
+              { text: sides(CASE_HEADS[shock]) },
+            ],
+          })),
+          ...pressed.baffles.map(({ id, shock, pressure_Pa, force_N }) => ({
+            head: plateName(id),
+            cells: [
+              { text: `up to ${write(pressure_Pa, 'pressure')}` },
+              { text: `up to ${write(force_N, 'force')}` },
+              { text: sides(CASE_HEADS[shock]) },
+            ],
+          })),
+        ]}
+      />
+      <Box color="soft" mt="2" maxW="75ch">
+        Filled to its limit, the liquid at rest in the throw. A baffle as if its holes were shut as it is struck: all
+        that is behind it. A half-full tank’s wave is shorter and may strike harder. A leak test with air puts{' '}
+        {write(LEAK_TEST.air_Pa, 'pressure')} on it.
+      </Box>
     </Panel>
   );
 }

@@ -24,8 +24,6 @@ import { useSides } from '../state/sides';
 import { useTank } from '../state/tankChoice';
 import { factorText } from './factors';
 import { CASE_HEADS, changeWords, countedWords, partHead } from './mountWords';
-import { PressedPanel } from './PressedPanel';
-import { ShocksPanel } from './ShocksPanel';
 import { SwingsPanel } from './SwingsPanel';
 
 /** Whether the tank is held when it is thrown, what gives first, and what mends it. */
@@ -57,8 +55,6 @@ export function StrengthTask() {
         )}
       </Panel>
       {shell && <SwingsPanel shell={shell} />}
-      {shell && <PressedPanel shell={shell} t={t} />}
-      <ShocksPanel />
     </>
   );
 }

@@ -511,11 +511,19 @@ export const TASKS: Readonly<Record<Stage, readonly Task[]>> = {
       acts: 'nothing',
     },
     {
+      key: 'loads',
+      label: 'Loads',
+      question: 'How hard it is thrown each way, and what its liquid presses then',
+      fields: ['shocks', 'tanks.*.fitted_kg'],
+      rules: ['mount.liquid-presses'],
+      acts: 'nothing',
+    },
+    {
       key: 'strength',
       label: 'Does it hold?',
       question: 'Thrown each way: whether it is held, and what gives first',
-      fields: ['shocks', 'tanks.*.fitted_kg'],
-      rules: ['mount.not-held', 'mount.too-weak', 'mount.creeps', 'mount.shaken', 'mount.liquid-presses'],
+      fields: [],
+      rules: ['mount.not-held', 'mount.too-weak', 'mount.creeps', 'mount.shaken'],
       acts: 'nothing',
     },
     {
