@@ -38,7 +38,6 @@ export function ReachPanel() {
   const isPlain = ({ job, when, tank }: ReachAnswer): boolean =>
     job === 'weld' && when === 'bench' && tank !== undefined;
   // Under the tank they always are.
-  const isInPlace = ({ isMount, when }: ReachAnswer): boolean => isMount && when === 'fitted';
   const isUnder = ({ id, when }: ReachAnswer): boolean => when === 'bench' && bearers.has(id);
   const rows =
     answers
@@ -46,7 +45,35 @@ export function ReachPanel() {
       .sort((a, b) => ORDER.indexOf(a.when) - ORDER.indexOf(b.when)) ?? [];
   const seams = answers?.filter(isPlain) ?? [];
   const under = answers?.filter(isUnder) ?? [];
-  const inPlace = answers?.filter(isInPlace) ?? [];
+  const outOfReach = rows.filter(({ isMount, when }) => isMount && when === 'never');
+  const row = (answer: ReachAnswer) => (
+    <Box key={keyOf(answer)} borderTopWidth="1px" borderColor="rule">
+      <chakra.button
+        type="button"
+        aria-expanded={keyOf(answer) === chosen}
+        disabled={!answer.at}
+        onClick={() => setChosen(keyOf(answer) === chosen ? undefined : keyOf(answer))}
+        display="grid"
+        gridTemplateColumns={{ base: '1fr', md: 'minmax(170px, 1fr) minmax(150px, 190px) 2fr' }}
+        columnGap="3"
+        width="100%"
+        textAlign="left"
+        minH="42px"
+        py="1.5"
+        px="2"
+        bg={keyOf(answer) === chosen ? 'sunk' : undefined}
+        cursor={answer.at ? 'pointer' : 'default'}
+        data-testid={`reach-${answer.id}-${answer.job}`}
+      >
+        <Box fontWeight="650">{answer.isMount ? `Bolts of ${called(answer)}` : answer.name}</Box>
+        <Box fontWeight="700" color={TONES[answer.when]}>
+          {whenWords(answer)}
+        </Box>
+        <Box>{reachWords(answer, sides, reader)}</Box>
+      </chakra.button>
+      {keyOf(answer) === chosen && answer.at && <FitViews tool={movingOf('', answer.at.solids.map(pointsOf))} />}
+    </Box>
+  );
   const short = rows.filter(({ when }) => when === 'never' || when === 'bench').length;
   return (
     <Panel title="Can it be reached?" testId="reach">
@@ -77,45 +104,22 @@ export function ReachPanel() {
             A spanner must turn 30°, with a straight arm and hand on it. Moving obstacles stand where they rest. Press a
             line to see the tool there.
           </Box>
-          {rows.map((answer) => (
-            <Box key={keyOf(answer)} borderTopWidth="1px" borderColor="rule">
-              <chakra.button
-                type="button"
-                aria-expanded={keyOf(answer) === chosen}
-                disabled={!answer.at}
-                onClick={() => setChosen(keyOf(answer) === chosen ? undefined : keyOf(answer))}
-                display="grid"
-                gridTemplateColumns={{ base: '1fr', md: 'minmax(170px, 1fr) minmax(150px, 190px) 2fr' }}
-                columnGap="3"
-                width="100%"
-                textAlign="left"
-                minH="42px"
-                py="1.5"
-                px="2"
-                bg={keyOf(answer) === chosen ? 'sunk' : undefined}
-                cursor={answer.at ? 'pointer' : 'default'}
-                data-testid={`reach-${answer.id}-${answer.job}`}
-              >
-                <Box fontWeight="650">{answer.isMount ? `Bolts of ${called(answer)}` : answer.name}</Box>
-                <Box fontWeight="700" color={TONES[answer.when]}>
-                  {whenWords(answer)}
+          {rows.filter(({ isMount }) => !isMount).map(row)}
+          {answers.some(({ isMount }) => isMount) && (
+            <chakra.details borderTopWidth="1px" borderColor="rule">
+              <chakra.summary minH="42px" py="2" px="2" cursor="pointer">
+                <b>Bolts of what holds it:</b>{' '}
+                {outOfReach.length === 0
+                  ? 'a tool gets to all of them'
+                  : `no tool gets to every bolt of ${outOfReach.map(called).join(', ')}`}
+              </chakra.summary>
+              {rows.filter(({ isMount }) => isMount).map(row)}
+              {under.length > 0 && (
+                <Box borderTopWidth="1px" borderColor="rule" pt="2" pb="2" px="2" color="soft">
+                  Put in before the tank, which lies over them: bolts of {under.map(called).join(', ')}.
                 </Box>
-                <Box>{reachWords(answer, sides, reader)}</Box>
-              </chakra.button>
-              {keyOf(answer) === chosen && answer.at && (
-                <FitViews tool={movingOf('', answer.at.solids.map(pointsOf))} />
               )}
-            </Box>
-          ))}
-          {inPlace.length > 0 && (
-            <Box borderTopWidth="1px" borderColor="rule" pt="2" pb="2" px="2" color="soft">
-              A spanner or socket turns on all bolts of {inPlace.map(called).join(', ')}, with the tank in.
-            </Box>
-          )}
-          {under.length > 0 && (
-            <Box borderTopWidth="1px" borderColor="rule" pt="2" pb="2" px="2" color="soft">
-              Put in before the tank, which lies over them: bolts of {under.map(called).join(', ')}.
-            </Box>
+            </chakra.details>
           )}
           {seams.length > 0 && (
             <Box borderTopWidth="1px" borderColor="rule" pt="2" px="2" color="soft">
