@@ -179,16 +179,18 @@ test('a guard is added, drawn aside, put by the tank’s edges and mirrored; it 
   await strap.press('Enter');
   await expect(fields).toContainText('Strap 1');
   const stood = Number(await fromAft.inputValue());
-  await strap.scrollIntoViewIfNeeded();
-  const box = (await strap.boundingBox())!;
+  await settled(page);
+  // Its number beside it is no handle.
+  const drawn = strap.locator('path').first();
+  await drawn.hover();
+  const box = (await drawn.boundingBox())!;
   const [x, y] = [box.x + box.width / 2, box.y + box.height / 2];
-  await page.mouse.move(x, y);
   await page.mouse.down();
   await page.mouse.move(x + 20, y, { steps: 4 });
   await page.mouse.up();
   await settled(page);
   expect(Number(await fromAft.inputValue())).toBeGreaterThan(stood);
-  await page.getByRole('button', { name: /^Undo/ }).click();
+  await page.getByRole('button', { name: 'Undo: move Strap 1' }).click();
   await settled(page);
   expect(Number(await fromAft.inputValue())).toBe(stood);
   // Rubber mounts under a bearer are asked for by what their maker says.
