@@ -197,7 +197,7 @@ test('a guard is added, drawn aside, put by the tank’s edges and mirrored; it 
   await picture.getByRole('button', { name: 'Fields of Bearer 1' }).press('Enter');
   await fields.getByRole('button', { name: 'On rubber mounts' }).click();
   await settled(page);
-  await expect(fields.getByLabel('They carry at most, Bearer 1')).toBeVisible();
+  await expect(fields.getByRole('textbox', { name: /^They carry at most/ })).toBeVisible();
   await openTask(page, 'shopping', 'lines');
   await expect(page.getByTestId('lists-mounts')).toContainText('M6 bolt');
   await openTask(page, 'reach', 'fit');
