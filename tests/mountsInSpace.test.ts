@@ -1,7 +1,17 @@
 import { beforeAll, describe, expect, it } from 'vitest';
 import { expectClose } from './expectClose';
 import { block, heldDown, inBay, slab, SOUND } from './raisedSystems';
-import { carriedOf, fitOf, layoutsFor, mountRows, mountsOf, orderOut, reachOf, checkedWay } from '@/core/answers';
+import {
+  carriedOf,
+  evaluateSystem,
+  fitOf,
+  layoutsFor,
+  mountRows,
+  mountsOf,
+  orderOut,
+  reachOf,
+  checkedWay,
+} from '@/core/answers';
 import { bareWalls } from '@/core/answers/fit/guarded';
 import { onSides, pressedBy, wetDepth } from '@/core/answers/mounts/pressed';
 import { sceneOf } from '@/core/answers/fit/fit';
@@ -26,6 +36,7 @@ import { compileMountBodies, outerMesh } from '@/core/model/compileFit';
 import { mountBodies } from '@/core/model/mountBodies';
 import { unwrap } from '@/core/outcome';
 import { chosen, MOUNT_KINDS, MOUNT_SIDES, type MountDocument, type SystemDocument } from '@/core/plan';
+import { judge } from '@/core/rules';
 import { seeded } from '@/core/seeded';
 import { afloat, ballastFor, waterplaneOf, type Aboard } from '@/core/weight';
 import { NEW_MADE } from '@/ui/mounts/mountEdits';
@@ -212,7 +223,7 @@ describe('guards', () => {
   const front = () => meshBounds(outside());
   const guarded = (length_m: number, width_m: number): SystemDocument => {
     const { min, max } = front();
-    const spray = block('spray', [0.1, 1, 1], [max[0] - 1e-4, -0.3, -0.3]);
+    const spray = block('spray', [0.1, 1, 1], [max[0] - 1e-3, -0.3, -0.3]);
     const guard = mountAt('guard', [max[0], (min[1] + max[1]) / 2, (min[2] + max[2]) / 2], {
       side: 'fore',
       length_m: chosen(length_m),
@@ -248,6 +259,13 @@ describe('guards', () => {
       last = bare_ratio;
     }
     expect(last).toBe(0);
+    const found = (share: number): boolean => {
+      const { min, max } = front();
+      const system = guarded(share * (max[1] - min[1]), share * (max[2] - min[2]));
+      const evaluation = unwrap(evaluateSystem(system));
+      return judge(system, evaluation).findings.some(({ id }) => id === 'fit.in-spray');
+    };
+    expect([found(0.5), found(1.2)]).toEqual([true, false]);
   });
 });
 
@@ -256,7 +274,11 @@ describe('what a thrown liquid presses', () => {
   const [L, W, H] = [1, 0.5, 0.4];
   const box = boxMesh(L, W, H);
   const thrown = (by_mPerS2: Vec3, volume_m3: number, plates: Parameters<typeof pressedBy>[0]['plates'] = []) =>
-    pressedBy({ mesh: box, plates, volume_m3, density_kgPerM3: 800, thrown: [{ shock: 'fore', by_mPerS2 }] });
+    pressedBy({ mesh: box, plates, volume_m3, density_kgPerM3: 800, thrown: [{ shock: 'fore', by_mPerS2 }] })!;
+
+  it('of more than it holds nothing is known, rather than nothing pressed', () => {
+    expect(thrown([8, 0, -G], 1.5 * L * W * H)).toBeUndefined();
+  });
 
   it('full, by hand: its end as deep as it is long, and its floor as deep as it is high', () => {
     const a = 8;

@@ -11,7 +11,7 @@ import {
   type Vec3,
 } from '../geometry';
 import type { MountDocument } from '../plan/schema';
-import { BOLTS, type BoltSize } from '../reference/bolts';
+import { BOLTS } from '../reference/bolts';
 import { FACE_OF_SIDE, SIDE_WAYS } from './axes';
 import { axesAcross, RUN_AXIS, rowOf, strapWay } from './compileMounts';
 import { guardPlate, offTank_m, restLine, strapEnds } from './mountBodies';
@@ -19,9 +19,6 @@ import { wallAt } from './portSeat';
 
 /** Where the head of a bolt sits and which way it faces: z of its pose; where it may be put in from, one of several. */
 export type BoltSite = { readonly heads: readonly Pose[]; readonly flats_m: number };
-
-/** Across the flats of a bolt’s head [m]. */
-export const flatsOf = (size: BoltSize): number => BOLTS[size].flats_m;
 
 type Made<K extends MountDocument['kind']> = NonNullable<Extract<MountDocument, { kind: K }>['made']>;
 type Bolts = Made<'strap'>['bolts'];
@@ -50,7 +47,7 @@ export function boltSites(outer: ClosedMesh, place: Vec3, mount: MountDocument):
 
 const site = ({ size }: Bolts, ...heads: readonly (readonly [at_m: Vec3, out: Vec3])[]): BoltSite => ({
   heads: heads.map(([at_m, out]) => frameAlong(at_m, out)),
-  flats_m: flatsOf(size),
+  flats_m: BOLTS[size].flats_m,
 });
 const back = (way: Vec3): Vec3 => scale(way, -1);
 

@@ -103,7 +103,13 @@ const LACKS: Readonly<Record<Need, (partly: Partly) => string | undefined>> = {
       .at(0),
   'mounts-said': ({ system }) =>
     system.mounts.flatMap(({ name, made }) => (made ? [] : `how ${name} is made is not said`)).at(0),
-  'mounts-tried': ({ evaluation: { mounts } }) => (mounts ? failed(mounts) : later('how the tanks are held is')),
+  'mounts-pressed': ({ evaluation: { mounts } }) =>
+    mounts
+      ? (failed(mounts) ??
+        (mounts.ok && mounts.value.shells.some(({ pressed }) => pressed.includes(undefined))
+          ? 'where a liquid goes when it is thrown could not be worked out'
+          : undefined))
+      : later('how the tanks are held is'),
   'mounts-solved': ({ evaluation: { mounts } }) =>
     mounts
       ? (failed(mounts) ??

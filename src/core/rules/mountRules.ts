@@ -10,6 +10,7 @@ import {
   type MountsOf,
   type ShockCase,
 } from '../answers';
+import type { MountSide } from '../model/compileMounts';
 import { sideText } from '../plan/sides';
 import { LEAK_TEST } from '../reference/leakTest';
 import { say, type Hit, type MountRuleContext, type Rule as AnyRule } from './rule';
@@ -40,7 +41,7 @@ export const PART_WORDS: Readonly<Record<MountPart, string>> = {
   pad: 'its pad is pressed flat',
 };
 
-const END_WORDS: Readonly<Record<MountsOf['pressed'][number]['sides'][number]['side'], string>> = {
+const END_WORDS: Readonly<Record<MountSide, string>> = {
   fore: 'fore end',
   aft: 'aft end',
   port: 'port side',
@@ -185,12 +186,12 @@ export const MOUNT_RULES: readonly Rule[] = [
     title: 'Its liquid presses harder than a leak test',
     stage: 'mounts',
     severity: 'note',
-    needs: ['mounts-tried'],
+    needs: ['mounts-pressed'],
     test: (context) =>
       shellsOf(context).flatMap(({ pressed, tanks }) =>
-        pressed.flatMap(({ sides }, i): Hit[] => {
+        pressed.flatMap((one, i): Hit[] => {
           const t = tanks[i]!;
-          const worst = [...sides].sort((a, b) => b.peak_Pa - a.peak_Pa)[0];
+          const worst = [...(one?.sides ?? [])].sort((a, b) => b.peak_Pa - a.peak_Pa)[0];
           if (!worst || worst.peak_Pa <= LEAK_TEST.air_Pa) return [];
           return [
             {

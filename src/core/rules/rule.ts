@@ -55,7 +55,7 @@ export const NEEDS = [
   'spouts',
   'backs-up',
   'seals',
-  'mounts-tried',
+  'mounts-pressed',
   'mounts-there',
   'mounts-said',
   'mounts-solved',

@@ -135,7 +135,7 @@ describe('three results', () => {
     'fit-tried': () => evaluated(inBay(SOUND, {}), 'without-fit'),
     reach: () => evaluated(SOUND, 'without-fit'),
     sheets: () => evaluated(SOUND, 'without-fit'),
-    'mounts-tried': () => evaluated(SOUND, 'without-fit'),
+    'mounts-pressed': () => evaluated(SOUND, 'without-fit'),
     'mounts-there': () => evaluated(SOUND, 'with-fit'),
     'mounts-said': () =>
       evaluated(

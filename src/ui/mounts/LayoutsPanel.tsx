@@ -95,7 +95,10 @@ function Card({ layout, t, isFresh }: { readonly layout: Layout; readonly t: num
           Has room where it is
         </Box>
       )}
-      {layout.unreached.length > 0 && (
+      {layout.unreached === undefined && (
+        <Box color="warn">Whether a tool gets to its bolts could not be worked out.</Box>
+      )}
+      {layout.unreached && layout.unreached.length > 0 && (
         <Box color="warn" fontWeight="650">
           No tool gets to every bolt of {layout.unreached.join(', ')}.
         </Box>

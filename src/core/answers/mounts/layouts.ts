@@ -20,7 +20,8 @@ export type Layout = {
   readonly weakest: WorstUse | undefined;
   /** What of it has no room, and what that runs into; undefined where nothing is said of the space. */
   readonly fouls: readonly { readonly name: string; readonly others: readonly string[] }[] | undefined;
-  /** Of which no tool gets to every bolt. */ readonly unreached: readonly string[];
+  /** Of which no tool gets to every bolt; undefined where that could not be worked out. */
+  readonly unreached: readonly string[] | undefined;
 };
 
 /**
@@ -84,10 +85,12 @@ export function layoutsFor(
         if (layout.holds) break;
       }
       if (!layout) continue;
-      const unreached = unreachedOf({ ...system, mounts: [...others, ...layout.mounts] }, tank, layout.mounts);
-      const whole = { ...layout, unreached: unreached.map(({ name }) => name) };
+      const whole = {
+        ...layout,
+        unreached: unreachedOf({ ...system, mounts: [...others, ...layout.mounts] }, tank, layout.mounts),
+      };
       if (!best || isBetter(whole, best)) best = whole;
-      if (best.holds && (best.fouls ?? []).length === 0 && best.unreached.length === 0) break;
+      if (best.holds && (best.fouls ?? []).length === 0 && best.unreached?.length === 0) break;
     }
     if (best) layouts.push(best);
   }
@@ -99,7 +102,7 @@ function isBetter(one: Layout, other: Layout): boolean {
   const order = ({ holds: held, fouls, unreached }: Layout): readonly number[] => [
     held === true ? 0 : 1,
     fouls?.length ?? 0,
-    unreached.length,
+    unreached?.length ?? Infinity,
   ];
   const [a, b] = [order(one), order(other)];
   const k = a.findIndex((value, i) => value !== b[i]);
@@ -116,9 +119,9 @@ function unreachedOf(
   system: Pick<SpacePlan, 'fit' | 'tanks' | 'mounts'>,
   tank: TankDocument,
   made: readonly MountDocument[],
-): MountDocument[] {
+): string[] | undefined {
   const when = boltsReached(system, tank);
-  return when.ok ? made.filter(({ id }) => when.value.get(id) === 'never') : [];
+  return when.ok ? made.flatMap(({ id, name }) => (when.value.get(id) === 'never' ? [name] : [])) : undefined;
 }
 
 /** What a mount of a tank would run into; undefined where nothing is said of the space. */

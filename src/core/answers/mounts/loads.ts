@@ -110,7 +110,8 @@ export function heldMass(
       })),
       { mass_kg: volume_m3 * densities[t]!, at_m: placed(at, centroid) },
     );
-    const mounts = compileMountBodies(system, document);
+    const welded = system.mounts.filter(({ kind }) => kind === 'tab' || kind === 'flange');
+    const mounts = compileMountBodies({ mounts: welded }, document);
     if (!mounts.ok) return failure('bad-shape', document.name, mounts.error.detail);
     // What is welded to it is thrown with it; what it is bolted to bears it.
     for (const { mount, body, goesWithTank } of mounts.value)

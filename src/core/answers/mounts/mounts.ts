@@ -82,8 +82,8 @@ export type MountsOf = {
   readonly parts: readonly WorstUse[];
   /** How it swings by itself; why that is not known. */
   readonly swings: Outcome<Swings, 'not-held'>;
-  /** What the liquid of each of its tanks presses when it is thrown, in their order. */
-  readonly pressed: readonly Pressed[];
+  /** What the liquid of each of its tanks presses when it is thrown, in their order; undefined where not known. */
+  readonly pressed: readonly (Pressed | undefined)[];
   /** How long each strap’s way is between where its ends are held, by its number in the plan [m]. */
   readonly strapWays_m: Readonly<Record<number, number>>;
 };
@@ -155,7 +155,7 @@ function heldBy(
   const supports: MountSupport[] = [];
   const astray: Astray[] = [];
   const swung: Swung[] = [];
-  const pressed: Pressed[] = [];
+  const pressed: (Pressed | undefined)[] = [];
   const shocks = shocksOf(system);
   const walls = new Map<string, Wall & { readonly tank: TankDocument }>();
   const own = system.mounts.flatMap((mount, index) =>

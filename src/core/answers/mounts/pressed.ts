@@ -57,7 +57,7 @@ const FACES_COS = 0.7;
  */
 export const pressedBy = memoized('what a thrown liquid presses', pressed, 32);
 
-function pressed({ mesh, plates, volume_m3, density_kgPerM3, thrown }: ThrownLiquid): Pressed {
+function pressed({ mesh, plates, volume_m3, density_kgPerM3, thrown }: ThrownLiquid): Pressed | undefined {
   const sides = new Map<MountSide, PressedSide>();
   const baffles = new Map<string, PressedBaffle>();
   for (const { shock, by_mPerS2 } of thrown) {
@@ -65,7 +65,8 @@ function pressed({ mesh, plates, volume_m3, density_kgPerM3, thrown }: ThrownLiq
     if (felt === 0) continue;
     const up = scale(by_mPerS2, -1 / felt);
     const level = levelForVolume(mesh, up, volume_m3);
-    if (!level.ok) continue;
+    // Of a case without a level the worst is not known.
+    if (!level.ok) return undefined;
     const per_m = density_kgPerM3 * felt;
     for (const [side, { peak_Pa, force_N }] of onSides(mesh, up, level.value.offset_m, per_m)) {
       const before = sides.get(side);
