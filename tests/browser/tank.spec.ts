@@ -97,6 +97,7 @@ test('keep litres: another size changes, one gives way, and one step of undo tak
   await expect(keep).toContainText('Keep 120 L');
   await page.getByTestId('change-undo').click();
   await expect(height).toHaveValue(before);
+  await expect(keep.getByRole('status')).toContainText('no longer kept');
   // What cannot be had is told, and the sizes stay.
   await page.getByLabel('by changing', { exact: true }).selectOption({ label: 'Height' });
   await enter(page, 'To hold, to the fill limit', '7900000');
