@@ -20,6 +20,7 @@ const SOLVERS = [
   'fittings',
   'mounts',
   'weight',
+  'time',
 ];
 /** What is written of a system: how it is described, its parts, senders and shapes by kind, and the whole. */
 const WRITTEN = ['schema', 'components', 'senders', 'shapes', 'plan'];
@@ -54,6 +55,7 @@ module.exports = {
     core('fittings', 'units', 'reference'),
     core('mounts', 'geometry', 'units', 'reference'),
     core('weight', 'geometry'),
+    core('time'),
     core('fit', 'geometry', 'units', 'reference'),
     core('formats', 'geometry', 'units'),
     core('drawings', 'geometry', 'units'),

@@ -8,10 +8,12 @@
  * LinkElement and its law.
  */
 export {
+  graphOf,
   solveNetwork,
   linkLaw,
   partAround,
   withoutIslands,
+  type Joined,
   type LinkElement,
   type LinkResult,
   type Network,
@@ -50,6 +52,7 @@ export {
   bodyLaw,
   checkedLaw,
   filterLaw,
+  limitedLaw,
   lineLaw,
   lineTerms,
   orificeLaw,

@@ -197,6 +197,21 @@ export function checkedLaw(law: LossLaw, opens_Pa = 0): LossLaw {
   };
 }
 
+/** Past its limit a law lets a hundred-thousandth more pass at a bar: less would drown in rounding of the flow. */
+const LIMIT_SLOPE_PA = 1e5 / 1e-5;
+
+/**
+ * Lets a law pass so much forward flow and next to no more.
+ *
+ * @param most_m3PerS > 0
+ */
+export function limitedLaw(law: LossLaw, most_m3PerS: number): LossLaw {
+  const atMost_Pa = law(most_m3PerS).pressure_Pa;
+  const slope = LIMIT_SLOPE_PA / most_m3PerS;
+  return (flow) =>
+    flow <= most_m3PerS ? law(flow) : { pressure_Pa: atMost_Pa + slope * (flow - most_m3PerS), slope_PaSPerM3: slope };
+}
+
 /** Laws in series at one flow add. */
 export function seriesLaw(laws: readonly LossLaw[]): LossLaw {
   if (laws.length === 1) return laws[0]!;

@@ -6,6 +6,7 @@ import {
   bodyLaw,
   checkedLaw,
   filterLaw,
+  limitedLaw,
   lineLaw,
   orificeLaw,
   seriesLaw,
@@ -62,6 +63,8 @@ export type LinkElement =
   /** A regulator that lets flow by to keep the pressure before it at most at its setting. */
   | { readonly kind: 'hold-inlet'; readonly set_Pa: number }
   | { readonly kind: 'closed' }
+  /** Passes so much and no more, however hard it is pushed: what draws no more than it needs. */
+  | { readonly kind: 'limit'; readonly most_m3PerS: number }
   /** A join without loss, such as the free surface of a tank to its pickup. */
   | { readonly kind: 'open' };
 
@@ -133,8 +136,27 @@ export type NetworkCode =
  * @returns pressures at every node and flow in every link, or why there are none
  */
 export function solveNetwork(network: Network): Outcome<NetworkSolution, NetworkCode> {
-  const { density_kgPerM3 } = network.fluid;
-  const weight = (height_m: number): number => density_kgPerM3 * network.gravity_mPerS2 * height_m;
+  const laid = graphOf(network);
+  if (!laid.ok) return laid;
+  const { graph, joined } = laid.value;
+  const solved = solveRegulated(graph);
+  return solved.ok ? success(report(network, joined, solved.value, weightIn(network))) : solved;
+}
+
+const weightIn =
+  ({ fluid, gravity_mPerS2 }: Network) =>
+  (height_m: number): number =>
+    fluid.density_kgPerM3 * gravity_mPerS2 * height_m;
+
+/**
+ * A network as the bare graph that is solved, to be solved again and again with other pressures given.
+ *
+ * @returns the graph, its nodes as the network's, and the links that it has: those that are closed are left out
+ */
+export function graphOf(
+  network: Network,
+): Outcome<{ readonly graph: Graph; readonly joined: readonly Joined[] }, NetworkCode> {
+  const weight = weightIn(network);
   const index = new Map(network.nodes.map((node, i) => [node.id, i]));
   const round = pumpLoop(network);
   if (round) return round;
@@ -166,12 +188,11 @@ export function solveNetwork(network: Network): Outcome<NetworkSolution, Network
   const twice = heldTwice(graph);
   if (twice) return twice;
   const stopped = against(network, laws);
-  if (stopped) return stopped;
-  const solved = solveRegulated(graph);
-  return solved.ok ? success(report(network, laws, solved.value, weight)) : solved;
+  return stopped ?? success({ graph, joined: laws });
 }
 
-type Joined = {
+/** A link between its nodes, with its law. */
+export type Joined = {
   readonly link: NetworkLink;
   readonly law: LossLaw;
   readonly from: number;
@@ -456,14 +477,15 @@ export function linkLaw(link: NetworkLink, fluid: FluidState): Outcome<LossLaw, 
   }
   const whole = seriesLaw(laws);
   const checks = link.elements.flatMap((element) => (element.kind === 'check' ? [element.opens_Pa ?? 0] : []));
-  return success(
+  const checked =
     checks.length > 0
       ? checkedLaw(
           whole,
           checks.reduce((sum, opens) => sum + opens, 0),
         )
-      : whole,
-  );
+      : whole;
+  const most = Math.min(...link.elements.map((element) => (element.kind === 'limit' ? element.most_m3PerS : Infinity)));
+  return success(most < Infinity ? limitedLaw(checked, most) : checked);
 }
 
 function elementLaw(element: LinkElement, name: string, fluid: LiquidProperties): Outcome<LossLaw, NetworkCode> {
@@ -497,6 +519,7 @@ function elementLaw(element: LinkElement, name: string, fluid: LiquidProperties)
     case 'check':
     case 'hold-outlet':
     case 'hold-inlet':
+    case 'limit':
     case 'open':
     case 'closed':
       return success(() => ({ pressure_Pa: 0, slope_PaSPerM3: 0 }));
@@ -530,6 +553,8 @@ function badSize(
   }
   if (element.kind === 'check' && !((element.opens_Pa ?? 0) >= 0))
     return failure('bad-size', name, `${name} cannot open below no pressure.`);
+  if (element.kind === 'limit' && !(element.most_m3PerS > 0))
+    return failure('bad-size', name, `${name} must let something pass.`);
   if (element.kind === 'pump' && !(element.voltageRatio > 0))
     return failure('no-voltage', name, `${name} has no voltage.`);
   return undefined;

@@ -6,7 +6,7 @@
  * finds what saddles hold back, `compartments.ts` the compartments that baffles make,
  * `hold.ts` how long one feeds its pickup and `can.ts` how long a can about it does,
  * `slosh.ts` how liquid swings, `foam.ts` what foam does to it and how it is cut;
- * `strapping.ts` tabulates volume against depth; `mass.ts` weighs the shell,
+ * `strapping.ts` tabulates volume against depth, `levelCurve.ts` has it ready; `mass.ts` weighs the shell,
  * `tipping.ts` finds how far it leans before it goes over.
  */
 export {
@@ -34,6 +34,7 @@ export {
   type PassageKind,
   type Plate,
 } from './compartments';
+export { keptLevelCurve, levelCurve, type LevelCurve } from './levelCurve';
 export { headForFlow_m, hold, ORIFICE_SHARE, orificeFlow_m3PerS, type Hold, type HoldInputs } from './hold';
 export { canHold, canVolume_m3, type Can, type CanInputs } from './can';
 export { liquidReach, roundSloshFrequency_Hz, sloshFrequency_Hz, type LiquidReach } from './slosh';

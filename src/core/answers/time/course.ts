@@ -1,0 +1,718 @@
+import { fluidState, type FluidState } from '../../fluids';
+import { effectiveGravity, toTankFrame, type EffectiveGravity, type Vec3 } from '../../geometry';
+import { burnOf_m3PerS } from '../../model/burn';
+import { outletNode, type FlowInputs } from '../../model/networkParts';
+import type { PortModel } from '../../model/compileTank';
+import type { NetworkCode } from '../../network';
+import { failure, success, type Outcome } from '../../outcome';
+import { endKey } from '../../plan/circuits';
+import type { Scenario } from '../../plan/schemaScenario';
+import { withPositions, type Position } from '../../state';
+import { keptLevelCurve, starvingOffset_m } from '../../tank';
+import { degrees, radians } from '../../units';
+import type { At } from '../at';
+import { linesAfter, type LineAfter } from './lineVolumes';
+import { heightIn, mouthPoint, mouthsOf, neckTop, netsOf, type Drawing, type Mouth, type Stretch } from './nets';
+import { GAS, GAS_J_PER_MOL_K, LEAST_GAS, LIQUID, neckLoss_Pa, Rates, slotOf, VAPOUR, type Slots } from './rates';
+import { courseOf, holdsAt } from './schedule';
+import type { EventKind, Sample, TimeEvent } from './played';
+
+export type CourseCode = NetworkCode | 'weightless';
+
+/** Something that may happen: it does when its value comes down to nothing. */
+export type Watch = {
+  readonly value: () => number;
+  /** Whether it looks at flows, and not only at what stands in tanks. */ readonly needsFlow: boolean;
+  readonly kind: EventKind | undefined;
+  readonly of: string;
+  readonly name: string;
+  /** What is then otherwise. */ readonly then: () => void;
+};
+
+type AddWatch = (
+  value: () => number,
+  kind: EventKind | undefined,
+  of: string,
+  name: string,
+  then: () => void,
+  needsFlow?: boolean,
+) => void;
+
+/** A port counts as covered when the surface is so near [m]: what is left over it is a film. */
+const FILM_M = 1e-3;
+/** What was covered is free again when the surface is so much lower; the same of pickups the other way [m]. */
+const BACK_M = 1e-3;
+/** A float valve opens again when so much of its tank is gone. */
+const FLOAT_BACK = 0.005;
+/** Less than this share of what it needs, and a consumer starves; more than the other, and it is fed again. */
+const [STARVES, FED] = [0.98, 0.99];
+/** So much out of an opening is a spill [m³]. */
+const SPILL_M3 = 1e-6;
+/** The least that a line is taken to hold [m³]. */
+const LEAST_LINE_M3 = 1e-7;
+/** Less liquid than this in what is drawn is none. */
+const LEAST_SHARE = 1e-3;
+/** Of what a tank is limited to: so much less, and it may be filled up to there again. */
+const LIMIT_BACK = 0.01;
+
+/** Gas that is on its way through a line, by what had passed its pickup when it came and when it ended [m³]. */
+type Slug = { readonly from_m3: number; to_m3: number | undefined; isOut: boolean };
+
+/** A scenario as it goes on: its state, and how all stands that changes in steps. */
+export class Course {
+  t_s = 0;
+  y: Float64Array;
+  rates!: Rates;
+  isTimed = false;
+  readonly slots: Slots;
+  readonly events: TimeEvent[] = [];
+  /** What each tank can hold of liquid, and of gas. */
+  readonly most: readonly { readonly mass_kg: number; readonly gas_mol: number }[];
+  readonly pitchBefore_deg: number;
+  readonly rollBefore_deg: number;
+
+  private readonly pitch: (t_s: number) => number;
+  private readonly roll: (t_s: number) => number;
+  private readonly temperature: (t_s: number) => number;
+  private gravity!: EffectiveGravity;
+  private ups!: readonly Vec3[];
+  private inputs!: readonly FlowInputs[];
+  private after!: ReadonlyMap<string, LineAfter>;
+  private mouths!: ReadonlyMap<string, Mouth>;
+  private watching: readonly Watch[] = [];
+  private isStale = true;
+
+  private readonly covered = new Set<string>();
+  private readonly drowned = new Set<string>();
+  private readonly pickups = new Map<string, Drawing>();
+  private readonly slugs = new Map<string, Slug[]>();
+  private readonly floats = new Set<string>();
+  private readonly switched = new Map<string, Position>();
+  private readonly starving = new Set<string>();
+  private readonly spilling = new Set<string>();
+  private readonly full = new Set<string>();
+  private readonly poursDone = new Set<number>();
+  private readonly links = new Map<string, readonly [net: number, link: number]>();
+
+  constructor(
+    readonly at: At,
+    readonly scenario: Scenario,
+  ) {
+    const { model, state } = at;
+    this.pitchBefore_deg = degrees(state.attitude.pitch_rad);
+    this.rollBefore_deg = degrees(state.attitude.roll_rad);
+    this.pitch = courseOf(scenario.slopes, ({ pitch_deg }) => pitch_deg, this.pitchBefore_deg);
+    this.roll = courseOf(scenario.slopes, ({ roll_deg }) => roll_deg, this.rollBefore_deg);
+    this.temperature = courseOf(scenario.temperatures, ({ temperature_K }) => temperature_K, state.fuelTemperature_K);
+    const begin_K = this.temperature(0);
+    this.slots = slotsOf(at, scenario);
+    this.y = new Float64Array(this.slots.size);
+    this.most = model.tanks.map(({ gross_m3, batch }, t) => {
+      const { density_kgPerM3, vapourPressureAbs_Pa } = this.fluid(t, begin_K);
+      const { id } = model.tanks[t]!.document;
+      const fill = scenario.fills.find(({ tank }) => tank === id)?.fill_ratio;
+      const said_m3 = fill === undefined ? state.liquid_m3[id]! : fill * gross_m3;
+      const volume_m3 = Math.min(said_m3, (1 - LEAST_GAS) * gross_m3);
+      const gas_m3 = gross_m3 - volume_m3;
+      const perVolume = 1 / (GAS_J_PER_MOL_K * begin_K);
+      this.y[slotOf(t, LIQUID)] = volume_m3 * density_kgPerM3;
+      this.y[slotOf(t, GAS)] = state.ambientAbs_Pa * gas_m3 * perVolume;
+      // It has stood: the air over it has its vapour.
+      this.y[slotOf(t, VAPOUR)] = Math.min(0.95 * state.ambientAbs_Pa, vapourPressureAbs_Pa) * gas_m3 * perVolume;
+      void batch;
+      return { mass_kg: gross_m3 * density_kgPerM3, gas_mol: state.ambientAbs_Pa * gross_m3 * perVolume };
+    });
+  }
+
+  private fluid(tank: number, temperature_K: number): FluidState {
+    const state = fluidState(this.at.model.tanks[tank]!.batch, temperature_K);
+    if (!state.ok) throw new RangeError(state.error.detail);
+    return state.value;
+  }
+
+  /** Sets all that the scenario has at the moment where the course stands. */
+  set(): Outcome<undefined, CourseCode> {
+    const { model, state } = this.at;
+    const { scenario, t_s } = this;
+    const gravity = effectiveGravity({
+      pitch_rad: radians(this.pitch(this.t_s)),
+      roll_rad: radians(this.roll(this.t_s)),
+      acceleration_mPerS2: state.attitude.acceleration_mPerS2,
+    });
+    if (!gravity.ok) return gravity;
+    this.gravity = gravity.value;
+    this.ups = model.tanks.map(({ mounting }) => toTankFrame(gravity.value.up, mounting));
+    const next = scenario.temperatures.find(({ at_s }) => at_s > t_s);
+    this.isTimed = next !== undefined;
+    for (const { at_s, part, on, position } of scenario.sets)
+      if (at_s === t_s || (t_s === 0 && at_s === 0)) {
+        this.switched.delete(part);
+        this.note('set', part, this.nameOf(part));
+        void on;
+        void position;
+      }
+    this.isStale = true;
+    return success(undefined);
+  }
+
+  /** How parts stand: as the scenario has them last, or as a switch has since. */
+  private positions(): Record<string, Position> {
+    const positions: Record<string, Position> = { ...this.at.state.positions };
+    for (const { at_s, part, on, position } of this.scenario.sets) {
+      if (at_s > this.t_s) continue;
+      const found = this.at.model.circuits.components.find(({ id }) => id === part);
+      if (found?.kind === 'valve') positions[part] = { kind: 'valve', open: on! };
+      if (found?.kind === 'coupler') positions[part] = { kind: 'coupler', joined: on! };
+      if (found?.kind === 'pump') positions[part] = { kind: 'pump', running: on! };
+      if (found?.kind === 'selector') positions[part] = { kind: 'selector', position: position! };
+    }
+    return { ...positions, ...Object.fromEntries(this.switched) };
+  }
+
+  /** Makes what hangs on how things stand ready, where something has changed; and works the moment out. */
+  work(): Outcome<undefined, CourseCode> {
+    if (this.isStale) {
+      const made = this.remake();
+      if (!made.ok) return made;
+      this.isStale = false;
+    }
+    this.peek(this.t_s, this.y, true);
+    const { fault } = this.rates;
+    return fault ? failure(fault.code, fault.at, fault.detail) : success(undefined);
+  }
+
+  private remake(): Outcome<undefined, CourseCode> {
+    const { model, state } = this.at;
+    const temperature_K = this.temperature(this.t_s);
+    const system = withPositions(model.circuits, this.positions());
+    const duty = holdsAt(this.scenario.duties, this.t_s);
+    const duty_ratio = duty?.duty_ratio ?? state.duty_ratio;
+    const supply_V = holdsAt(this.scenario.volts, this.t_s)?.supply_V ?? state.supply_V;
+    const curves = model.tanks.map(({ mesh }, t) => keptLevelCurve(mesh, this.ups[t]!));
+    const levels = model.tanks.map((tank, t) => ({
+      tank,
+      volume_m3: 0,
+      offset_m: curves[t]!.lowest_m,
+      up: this.ups[t]!,
+    }));
+    const flow = {
+      gravity: this.gravity,
+      ambientAbs_Pa: state.ambientAbs_Pa,
+      fuelTemperature_K: temperature_K,
+      duty_ratio,
+      supply_V,
+    };
+    const fluids = new Map<string, FluidState>();
+    this.inputs = model.tanks.map(({ document: { fluid } }, t): FlowInputs => {
+      const own = fluids.get(fluid) ?? this.fluid(t, temperature_K);
+      fluids.set(fluid, own);
+      return { system, state: flow, levels, fluid: own };
+    });
+    const [inputs] = this.inputs as [FlowInputs];
+    this.after = linesAfter(inputs);
+    this.mouths = mouthsOf(inputs);
+    const isFirst = this.pickups.size === 0 && this.rates === undefined;
+    const bases_m = model.tanks.map((tank, t) =>
+      heightIn(tank, { tank: this.ups[t]!, vehicle: this.gravity.up }, [0, 0, 0]),
+    );
+    const look = (): void => {
+      if (isFirst)
+        this.begin(
+          curves.map(
+            (curve, t) =>
+              bases_m[t]! + curve.surface_m(this.y[slotOf(t, LIQUID)]! / this.fluid(t, temperature_K).density_kgPerM3),
+          ),
+        );
+    };
+    look();
+    const runs = duty?.runs ?? true;
+    const returns = new Set(system.lines.flatMap(({ from, to }) => [endKey(from), endKey(to)]));
+    const takes_m3PerS = new Map(
+      system.consumers.map((consumer) => [
+        consumer.id,
+        !runs
+          ? 0
+          : consumer.kind === 'nozzle' || returns.has(outletNode(consumer.id))
+            ? consumer.neededFlow_m3PerS.value
+            : burnOf_m3PerS(consumer, duty_ratio),
+      ]),
+    );
+    const stretch: Stretch = {
+      inputs: this.inputs,
+      covered: this.covered,
+      drowned: this.drowned,
+      pickups: this.pickups,
+      floats: this.floats,
+      blocked: this.blocked(),
+      uncapped: this.uncapped(),
+      takes_m3PerS,
+      damps_PaSPerM3: new Float64Array(model.tanks.length),
+    };
+    const nets = netsOf(stretch);
+    if (!nets.ok) return nets;
+    this.links.clear();
+    nets.value.forEach((net, n) => net.joined.forEach(({ link }, l) => this.links.set(link.id, [n, l])));
+    const airing = new Set([...this.slugs].flatMap(([pickup, slugs]) => (slugs[0]?.isOut ? [pickup] : [])));
+    this.rates = new Rates({
+      slots: this.slots,
+      tanks: model.tanks,
+      curves,
+      bases_m,
+      temperature_K: this.temperature,
+      ambientAbs_Pa: state.ambientAbs_Pa,
+      vapourLag_s: this.scenario.vapourLag_s,
+      nets: nets.value,
+      damps_PaSPerM3: stretch.damps_PaSPerM3,
+      consumers: system.consumers,
+      duty_ratio,
+      airing,
+      pours: this.pouring().map(({ pour, tank }) => ({
+        pour,
+        tank,
+        flow_m3PerS: this.scenario.pours[pour]!.flow_m3PerS,
+      })),
+    });
+    this.watching = this.watchList(takes_m3PerS);
+    return success(undefined);
+  }
+
+  /** How pickups, vents and mouths stand at the beginning: that is nothing that happens. */
+  private begin(surfaces_m: readonly number[]): void {
+    const { tanks, circuits } = this.at.model;
+    tanks.forEach((tank, t) => {
+      const surface = surfaces_m[t]!;
+      for (const port of tank.ports)
+        if (isVent(port) && surface >= this.ventHeight(t, port) - FILM_M) this.covered.add(port.document.id);
+      for (const pickup of tank.pickups) {
+        const starved = surface <= this.pickupHeight(t, pickup);
+        // What has stood so has air in its line.
+        this.pickups.set(pickup.document.id, starved ? 'empty' : 'liquid');
+        if (starved)
+          this.slugs.set(pickup.document.id, [
+            { from_m3: -this.held(pickup.document.id), to_m3: undefined, isOut: true },
+          ]);
+      }
+    });
+    for (const [key, { tank, height_m }] of this.mouths) if (surfaces_m[tank]! >= height_m) this.drowned.add(key);
+    for (const part of circuits.components)
+      if (part.kind === 'float-valve') {
+        const t = tanks.findIndex(({ document }) => document.id === part.tank);
+        if (t >= 0 && this.volume(t) >= part.closesAt_ratio.value * tanks[t]!.gross_m3) this.floats.add(part.id);
+      }
+  }
+
+  private volume(t: number): number {
+    return this.y[slotOf(t, LIQUID)]! / this.fluid(t, this.temperature(this.t_s)).density_kgPerM3;
+  }
+
+  private held(pickup: string): number {
+    return Math.max(LEAST_LINE_M3, this.after.get(pickup)?.volume_m3 ?? 0);
+  }
+
+  private height(t: number, point_m: Vec3): number {
+    return heightIn(this.at.model.tanks[t]!, { tank: this.ups[t]!, vehicle: this.gravity.up }, point_m);
+  }
+
+  private ventHeight(t: number, port: PortModel): number {
+    return this.height(t, port.document.role === 'filler' ? mouthPoint(port) : port.point_m);
+  }
+
+  private pickupHeight(t: number, { inlet }: { readonly inlet: Parameters<typeof starvingOffset_m>[0] }): number {
+    return this.height(t, inlet.point_m) + inlet.submergence_m;
+  }
+
+  private blocked(): Set<string> {
+    const blocked = new Set<string>();
+    for (const { at_s, port, stands } of this.scenario.openings) {
+      if (at_s > this.t_s) continue;
+      if (stands === 'blocked') blocked.add(port);
+      if (stands === 'free') blocked.delete(port);
+    }
+    return blocked;
+  }
+
+  /** Fillers without a cap, each with the spout that stands in it. */
+  private uncapped(): Map<string, number> {
+    const off = new Map<string, number>();
+    for (const { at_s, port, stands } of this.scenario.openings) {
+      if (at_s > this.t_s) continue;
+      if (stands === 'off') off.set(port, 0);
+      if (stands === 'on') off.delete(port);
+    }
+    for (const { pour } of this.pouring()) {
+      const { port, spout_m } = this.scenario.pours[pour]!;
+      off.set(port, spout_m);
+    }
+    return off;
+  }
+
+  private pouring(): { readonly pour: number; readonly tank: number; readonly port: PortModel }[] {
+    return this.scenario.pours.flatMap(({ at_s, port: id }, pour) => {
+      if (at_s > this.t_s || this.poursDone.has(pour)) return [];
+      return this.at.model.tanks.flatMap((tank, t) => {
+        const port = tank.ports.find(({ document }) => document.id === id);
+        return port ? [{ pour, tank: t, port }] : [];
+      });
+    });
+  }
+
+  /** Where the course now stands. */
+  goTo(t_s: number, y: Float64Array): void {
+    this.t_s = t_s;
+    this.y = y.slice();
+    this.peek(t_s, this.y, true);
+  }
+
+  /** Looks at another moment, near by, without going there. */
+  peek(t_s: number, y: Float64Array, needsFlow: boolean): void {
+    this.peeked = y;
+    if (needsFlow) this.rates.rates(t_s, y, this.unused);
+    else this.rates.look(t_s, y);
+  }
+  private peeked: Float64Array = new Float64Array(0);
+  private get unused(): Float64Array {
+    return (this.room ??= new Float64Array(this.slots.size));
+  }
+  private room: Float64Array | undefined;
+
+  watches(): readonly Watch[] {
+    return this.watching;
+  }
+
+  happen(watch: Watch): Outcome<undefined, CourseCode> {
+    watch.then();
+    if (watch.kind) this.note(watch.kind, watch.of, watch.name);
+    this.isStale = true;
+    return success(undefined);
+  }
+
+  private note(kind: EventKind, of: string, name: string): void {
+    this.events.push({ t_s: this.t_s, kind, of, name });
+  }
+
+  lastWords(): string {
+    const last = this.events.at(-1);
+    return last ? `${last.name}, ${last.kind} at ${last.t_s.toFixed(1)} s` : 'nothing has happened yet';
+  }
+
+  private nameOf(id: string): string {
+    const { components, consumers } = this.at.model.circuits;
+    return [...components, ...consumers].find((each) => each.id === id)?.name ?? id;
+  }
+
+  /** All that may happen next, as things stand. */
+  private watchList(takes_m3PerS: ReadonlyMap<string, number>): Watch[] {
+    const { tanks, circuits } = this.at.model;
+    const list: Watch[] = [];
+    const watch = (
+      value: () => number,
+      kind: EventKind | undefined,
+      of: string,
+      name: string,
+      then: () => void,
+      needsFlow = false,
+    ): void => void list.push({ value, kind, of, name, then, needsFlow });
+    const { now } = this.rates;
+    tanks.forEach((tank, t) => {
+      const surface = (): number => now[t]!.surface_m;
+      for (const port of tank.ports) {
+        const { id, name } = port.document;
+        if (!isVent(port)) continue;
+        const height = this.ventHeight(t, port) - FILM_M;
+        if (this.covered.has(id))
+          watch(
+            () => surface() - height + BACK_M,
+            'free',
+            id,
+            name,
+            () => this.covered.delete(id),
+          );
+        else
+          watch(
+            () => height - surface(),
+            'covered',
+            id,
+            name,
+            () => this.covered.add(id),
+          );
+      }
+      for (const pickup of tank.pickups) this.watchPickup(t, pickup, watch);
+      const { id, name, fillLimit_ratio } = tank.document;
+      const limit = fillLimit_ratio.value * tank.gross_m3;
+      if (this.full.has(id))
+        watch(
+          () => now[t]!.volume_m3 - limit + LIMIT_BACK * tank.gross_m3,
+          undefined,
+          id,
+          name,
+          () => this.full.delete(id),
+        );
+      else
+        watch(
+          () => limit * (1 + 1e-9) - now[t]!.volume_m3,
+          'full',
+          id,
+          name,
+          () => this.full.add(id),
+        );
+    });
+    for (const [key, { tank, height_m }] of this.mouths) {
+      const surface = (): number => now[tank]!.surface_m;
+      if (this.drowned.has(key))
+        watch(
+          () => surface() - height_m + BACK_M,
+          undefined,
+          key,
+          key,
+          () => this.drowned.delete(key),
+        );
+      else
+        watch(
+          () => height_m - surface(),
+          undefined,
+          key,
+          key,
+          () => this.drowned.add(key),
+        );
+    }
+    for (const part of circuits.components) {
+      if (part.kind !== 'float-valve') continue;
+      const t = tanks.findIndex(({ document }) => document.id === part.tank);
+      if (t < 0) continue;
+      const closes = part.closesAt_ratio.value * tanks[t]!.gross_m3;
+      const back = FLOAT_BACK * tanks[t]!.gross_m3;
+      if (this.floats.has(part.id))
+        watch(
+          () => now[t]!.volume_m3 - closes + back,
+          'float-opens',
+          part.id,
+          part.name,
+          () => this.floats.delete(part.id),
+        );
+      else
+        watch(
+          () => closes - now[t]!.volume_m3,
+          'float-shuts',
+          part.id,
+          part.name,
+          () => this.floats.add(part.id),
+        );
+    }
+    this.watchSwitches(watch);
+    this.watchPours(watch);
+    circuits.consumers.forEach((consumer, c) => {
+      const most = takes_m3PerS.get(consumer.id) ?? 0;
+      if (most === 0) return;
+      const share = (): number => (this.rates.taken_m3PerS[c]! * this.rates.liquid_ratio[c]!) / most;
+      if (this.starving.has(consumer.id))
+        watch(
+          () => FED - share(),
+          'fed',
+          consumer.id,
+          consumer.name,
+          () => this.starving.delete(consumer.id),
+          true,
+        );
+      else
+        watch(
+          () => share() - STARVES,
+          'starves',
+          consumer.id,
+          consumer.name,
+          () => this.starving.add(consumer.id),
+          true,
+        );
+    });
+    for (const [id, slot] of this.slots.spilt) {
+      if (this.spilling.has(id)) continue;
+      const name = this.openingName(id);
+      watch(
+        () => SPILL_M3 * 1000 - this.peeked[slot]!,
+        'spills',
+        id,
+        name,
+        () => this.spilling.add(id),
+      );
+    }
+    return list;
+  }
+
+  private openingName(id: string): string {
+    const ports = this.at.model.tanks.flatMap((tank) => tank.ports);
+    return ports.find(({ document }) => document.id === id)?.document.name ?? this.nameOf(id);
+  }
+
+  private watchPickup(
+    t: number,
+    pickup: {
+      readonly document: { readonly id: string; readonly name: string };
+      readonly inlet: Parameters<typeof starvingOffset_m>[0];
+    },
+    watch: AddWatch,
+  ): void {
+    const { id, name } = pickup.document;
+    const line = this.slots.lines.get(id)!;
+    const { now } = this.rates;
+    const starves = this.pickupHeight(t, pickup);
+    const drawing = this.pickups.get(id)!;
+    const slugs = this.slugs.get(id) ?? [];
+    const passed = (): number => this.peeked[line.passed]!;
+    const held = this.held(id);
+    const covered = (): void => {
+      this.pickups.set(id, 'clearing');
+      const last = slugs.at(-1);
+      if (last) last.to_m3 = passed();
+    };
+    if (drawing === 'liquid' || drawing === 'clearing')
+      watch(
+        () => now[t]!.surface_m - starves,
+        'draws-air',
+        id,
+        name,
+        () => {
+          this.pickups.set(id, 'air');
+          this.slugs.set(id, [...slugs, { from_m3: passed(), to_m3: undefined, isOut: false }]);
+        },
+      );
+    else watch(() => starves + 2 * BACK_M - now[t]!.surface_m, undefined, id, name, covered);
+    const last = slugs.at(-1);
+    if (drawing === 'air' && last) {
+      const empty = (): void => {
+        this.pickups.set(id, 'empty');
+        this.slugs.set(id, [{ ...last, isOut: true }]);
+      };
+      const share = (): number => this.rates.share.get(id) ?? 0;
+      // A line with some liquid among its air goes on; one without has run empty.
+      if (last.isOut) watch(() => share() - LEAST_SHARE, 'line-empty', id, name, empty, true);
+      else if (slugs.length === 1)
+        watch(
+          () => last.from_m3 + held - passed(),
+          'air-arrives',
+          id,
+          name,
+          () => {
+            last.isOut = true;
+          },
+        );
+    }
+    const first = slugs[0];
+    if (!first || drawing === 'empty') return;
+    if (!first.isOut && (drawing === 'clearing' || slugs.length > 1))
+      watch(
+        () => first.from_m3 + held - passed(),
+        'air-arrives',
+        id,
+        name,
+        () => {
+          first.isOut = true;
+        },
+      );
+    const { to_m3 } = first;
+    if (first.isOut && to_m3 !== undefined)
+      watch(
+        () => to_m3 + held - passed(),
+        slugs.length === 1 ? 'line-clear' : undefined,
+        id,
+        name,
+        () => {
+          this.slugs.set(id, slugs.slice(1));
+          if (slugs.length === 1) this.pickups.set(id, 'liquid');
+        },
+      );
+  }
+
+  private watchSwitches(watch: AddWatch): void {
+    const { tanks, circuits } = this.at.model;
+    const { now } = this.rates;
+    for (const { pump, tank, stopsAt_ratio, startsAt_ratio } of this.scenario.switches) {
+      const t = tanks.findIndex(({ document }) => document.id === tank);
+      const part = this.inputs[0]!.system.components.find(({ id }) => id === pump);
+      if (t < 0 || part?.kind !== 'pump') continue;
+      const { gross_m3 } = tanks[t]!;
+      const way = stopsAt_ratio > startsAt_ratio ? 1 : -1;
+      const to = (running: boolean) => (): void => void this.switched.set(pump, { kind: 'pump', running });
+      const { name } = circuits.components.find(({ id }) => id === pump)!;
+      if (part.running)
+        watch(() => way * (stopsAt_ratio * gross_m3 - now[t]!.volume_m3), 'switch-stops', pump, name, to(false));
+      else watch(() => way * (now[t]!.volume_m3 - startsAt_ratio * gross_m3), 'switch-starts', pump, name, to(true));
+    }
+  }
+
+  private watchPours(watch: AddWatch): void {
+    const { now } = this.rates;
+    const { magnitude_mPerS2 } = this.gravity;
+    for (const { pour, tank, port } of this.pouring()) {
+      const { flow_m3PerS, volume_m3, inserted_m, stops } = this.scenario.pours[pour]!;
+      const { id, name, bore_m, length_m, drop_m } = port.document;
+      const fluid = this.inputs[tank]!.fluid;
+      const weight = fluid.density_kgPerM3 * magnitude_mPerS2;
+      const neck_m = length_m.value + (drop_m?.value ?? 0);
+      const loss_m = neckLoss_Pa(bore_m.value, neck_m, flow_m3PerS, fluid) / weight;
+      const top = this.height(tank, neckTop(port));
+      const tip = Math.max(top - inserted_m, this.height(tank, mouthPoint(port)));
+      const mouth = this.height(tank, mouthPoint(port));
+      /** How high liquid stands in the neck: pushed up by the gas that cannot get out, and by what flows in. */
+      const stands = (): number => {
+        const { surface_m, gauge_Pa } = now[tank]!;
+        return this.covered.has(id) ? Math.max(surface_m, mouth) + gauge_Pa / weight + loss_m : mouth + loss_m;
+      };
+      const end = (): void => void this.poursDone.add(pour);
+      const slot = this.slots.poured[pour]!;
+      const all_kg = volume_m3 * fluid.density_kgPerM3;
+      watch(() => all_kg - this.peeked[slot]!, 'poured', id, name, end);
+      if (stops === 'automatic') watch(() => tip - stands(), 'clicks-off', id, name, end);
+      else watch(() => Math.max(top, tip) - stands(), 'neck-full', id, name, end);
+    }
+  }
+
+  /** How it all stands now. */
+  sample(): Sample {
+    const { circuits } = this.at.model;
+    const { now, flows, taken_m3PerS } = this.rates;
+    return {
+      t_s: this.t_s,
+      pitch_deg: this.pitch(this.t_s),
+      roll_deg: this.roll(this.t_s),
+      temperature_K: this.temperature(this.t_s),
+      tanks: now.map(({ volume_m3, gauge_Pa, surface_m }, t) => ({
+        volume_m3,
+        gauge_Pa,
+        offset_m: surface_m - this.rates.setting.bases_m[t]!,
+      })),
+      lines_m3PerS: circuits.lines.map(({ id }) => {
+        const at = this.links.get(id);
+        return at ? flows[at[0]]![at[1]]! : 0;
+      }),
+      consumers_m3PerS: circuits.consumers.map((_, c) => taken_m3PerS[c]! * this.rates.liquid_ratio[c]!),
+    };
+  }
+}
+
+/** Whether gas goes by a port. */
+const isVent = ({ document: { role } }: PortModel): boolean => role === 'vent' || role === 'filler';
+
+function slotsOf({ model }: At, { pours }: Scenario): Slots {
+  const { tanks, circuits } = model;
+  let size = 3 * tanks.length;
+  const next = (): number => size++;
+  const ports = tanks.flatMap((tank) => tank.ports.filter(isVent).map(({ document }) => document.id));
+  const consumers = new Map(circuits.consumers.map(({ id }) => [id, next()]));
+  const spilt = new Map([...ports, ...circuits.components.map(({ id }) => id)].map((id) => [id, next()]));
+  const lines = new Map(
+    tanks.flatMap((tank) =>
+      tank.pickups.map(({ document }) => [document.id, { liquid: next(), gas: next(), passed: next() }] as const),
+    ),
+  );
+  return {
+    tanks: tanks.length,
+    consumers,
+    spilt,
+    lines,
+    outside: next(),
+    evaporated: next(),
+    blown: next(),
+    swallowed: next(),
+    poured: pours.map(next),
+    size,
+  };
+}

@@ -1,0 +1,265 @@
+import { fluidState } from '../../fluids';
+import { success, failure, type Outcome } from '../../outcome';
+import type { Scenario } from '../../plan/schemaScenario';
+import type { Steps } from '../../steps';
+import { Stepper, within, type Dynamics, type Step } from '../../time';
+import type { At } from '../at';
+import { Course, type CourseCode, type Watch } from './course';
+import type { Sample, Simulated, Totals } from './played';
+import { GAS, LIQUID, slotOf, VAPOUR } from './rates';
+import { breaksOf } from './schedule';
+
+export type SimulateCode = CourseCode | 'temperature-range' | 'no-tanks' | 'chatters' | 'stuck' | 'not-conserved';
+
+/** A share of what moved that may not be accounted for. */
+const CONSERVED = 1e-6;
+/** Steps and events beyond which a course is not gone on with. */
+const MOST_STEPS = 60_000;
+const MOST_EVENTS = 5_000;
+/** At one moment: more than this is to and fro. */
+const MOST_AT_ONCE = 200;
+const LEAST_STEP_S = 1e-8;
+const FIRST_STEP_S = 1e-2;
+/** Beyond so many samples every second one is left out, unless something happens there. */
+const MOST_SAMPLES = 3_000;
+const EVEN_SAMPLES = 200;
+/** Places within a step at which what may happen is looked for. */
+const LOOKS = [0.25, 0.5, 0.75, 1] as const;
+
+/**
+ * Plays a scenario: from the state that conditions describe, and the fills that the scenario begins with, through all
+ * that it sets, with every event found where it happens.
+ *
+ * Liquid and gas of each tank are the state; at every moment the network is steady between the pressures that they
+ * give. Gas has the temperature of the liquid.
+ *
+ * @returns samples in order of time, the first at the beginning and the last at the end
+ */
+export function* simulate(at: At, scenario: Scenario): Steps<Outcome<Simulated, SimulateCode>> {
+  if (at.model.tanks.length === 0) return failure('no-tanks', 'tanks', 'A system without a tank has nothing to play.');
+  for (const temperature_K of [at.state.fuelTemperature_K, ...scenario.temperatures.map((each) => each.temperature_K)])
+    for (const { batch } of at.model.tanks) {
+      const state = fluidState(batch, temperature_K);
+      if (!state.ok) return state;
+    }
+  const course = new Course(at, scenario);
+  const { duration_s } = scenario;
+  const breaks = [
+    ...breaksOf(scenario, course.pitchBefore_deg, course.rollBefore_deg, at.state.fuelTemperature_K),
+    duration_s,
+  ];
+  const samples: Sample[] = [];
+  const kept = new Set<number>();
+  const keep = (always = false): void => {
+    const sample = course.sample();
+    if (samples.at(-1)?.t_s === sample.t_s) samples.pop();
+    samples.push(sample);
+    if (always) kept.add(sample.t_s);
+    if (samples.length <= MOST_SAMPLES) return;
+    const fewer = samples.filter(({ t_s }, n) => n % 2 === 0 || kept.has(t_s));
+    samples.splice(0, samples.length, ...fewer);
+  };
+  const start_y = course.y.slice();
+  let [steps, refused, solutions] = [0, 0, 0];
+  for (const until_s of breaks) {
+    const set = course.set();
+    if (!set.ok) return set;
+    while (course.t_s < until_s || samples.length === 0) {
+      const settled = settle(course);
+      if (!settled.ok) return settled;
+      keep(true);
+      if (course.t_s >= until_s) break;
+      const { rates } = course;
+      const dynamics = dynamicsOf(course);
+      const first_s = Math.min(FIRST_STEP_S, until_s - course.t_s);
+      const stepper = new Stepper(dynamics, course.t_s, course.y, first_s);
+      let happens: Watch | undefined;
+      while (course.t_s < until_s && !happens) {
+        yield;
+        if (++steps > MOST_STEPS) return stuck(course, `More than ${MOST_STEPS} steps were needed`);
+        let step = stepper.step(until_s, LEAST_STEP_S);
+        if (!step)
+          return rates.fault
+            ? failure(rates.fault.code, rates.fault.at, rates.fault.detail)
+            : stuck(course, 'No step is short enough');
+        const found = firstOf(course, step);
+        if (found) {
+          step = stepper.redo(step, found.t_s);
+          happens = found.watch;
+        }
+        between(course, step, duration_s / EVEN_SAMPLES, keep);
+        course.goTo(step.to_s, step.after);
+        if (!happens) keep();
+      }
+      refused += stepper.refused;
+      solutions += rates.solutions;
+      if (happens) {
+        keep(true);
+        const done = course.happen(happens);
+        if (!done.ok) return done;
+        if (course.events.length > MOST_EVENTS)
+          return failure(
+            'chatters',
+            'events',
+            `More than ${MOST_EVENTS} things happen; the last: ${course.lastWords()}.`,
+          );
+      }
+    }
+  }
+  keep(true);
+  const unaccounted = balanceOf(course, start_y);
+  if (!(unaccounted.liquid_ratio <= CONSERVED && unaccounted.gas_ratio <= CONSERVED))
+    return failure(
+      'not-conserved',
+      'balance',
+      `What went in and out does not add up: ${(100 * Math.max(unaccounted.liquid_ratio, unaccounted.gas_ratio)).toPrecision(2)} % of what moved is missing.`,
+    );
+  return success({
+    samples,
+    events: course.events,
+    totals: totalsOf(course, start_y),
+    unaccounted,
+    work: { steps, refused, solutions },
+  });
+}
+
+const stuck = (course: Course, why: string) =>
+  failure(
+    'stuck' as const,
+    `${course.t_s.toFixed(1)} s`,
+    `${why} from ${course.t_s.toFixed(1)} s on; the last: ${course.lastWords()}.`,
+  );
+
+/** All that has to happen at the moment where the course stands, one after the other. */
+function settle(course: Course): Outcome<undefined, SimulateCode> {
+  for (let turn = 0; turn < MOST_AT_ONCE; turn++) {
+    const worked = course.work();
+    if (!worked.ok) return worked;
+    const due = course.watches().find((watch) => watch.value() <= 0);
+    if (!due) return success(undefined);
+    const done = course.happen(due);
+    if (!done.ok) return done;
+  }
+  return failure(
+    'chatters',
+    `${course.t_s.toFixed(1)} s`,
+    `At ${course.t_s.toFixed(1)} s one thing sets off another without end; the last: ${course.lastWords()}.`,
+  );
+}
+
+/** What happens first within a step, and when. */
+function firstOf(course: Course, step: Step): { readonly t_s: number; readonly watch: Watch } | undefined {
+  const h = step.to_s - step.from_s;
+  let first: { readonly t_s: number; readonly watch: Watch } | undefined;
+  for (const watch of course.watches()) {
+    const valueAt = (share: number): number => {
+      const t_s = step.from_s + share * h;
+      course.peek(t_s, share === 1 ? step.after : within(step, t_s), watch.needsFlow);
+      return watch.value();
+    };
+    // What needs the flow is dear: it is looked at where the step ends.
+    const [looks, before] = watch.needsFlow ? [[1], 0] : [LOOKS, 0];
+    let low: number = before;
+    const over = looks.find((share) => {
+      if (valueAt(share) <= 0) return true;
+      low = share;
+      return false;
+    });
+    if (over === undefined) continue;
+    let high: number = over;
+    for (let n = 0; n < 40 && (high - low) * h > 1e-9 * Math.max(1, step.to_s); n++) {
+      const middle = (low + high) / 2;
+      if (valueAt(middle) <= 0) high = middle;
+      else low = middle;
+    }
+    const t_s = step.from_s + high * h;
+    if (!first || t_s < first.t_s) first = { t_s, watch };
+  }
+  return first;
+}
+
+/** Samples within a long step. */
+function between(course: Course, step: Step, apart_s: number, keep: () => void): void {
+  const parts = Math.min(50, Math.floor((step.to_s - step.from_s) / apart_s));
+  for (let part = 1; part < parts; part++) {
+    const t_s = step.from_s + ((step.to_s - step.from_s) * part) / parts;
+    course.goTo(t_s, within(step, t_s));
+    keep();
+  }
+}
+
+function dynamicsOf(course: Course): Dynamics {
+  const { rates, slots, y, isTimed } = course;
+  const tolerance = new Float64Array(slots.size);
+  const nudge = new Float64Array(slots.size);
+  let all_kg = 0;
+  let all_mol = 0;
+  for (const [t, { mass_kg, gas_mol }] of course.most.entries()) {
+    all_kg += mass_kg;
+    all_mol += gas_mol;
+    tolerance[slotOf(t, LIQUID)] = 2e-6 * mass_kg;
+    tolerance[slotOf(t, GAS)] = 2e-5 * Math.max(1e-3 * gas_mol, y[slotOf(t, GAS)]!);
+    tolerance[slotOf(t, VAPOUR)] = 2e-5 * gas_mol;
+    nudge[slotOf(t, LIQUID)] = 1e-8 * mass_kg;
+    nudge[slotOf(t, GAS)] = Math.max(1e-8 * y[slotOf(t, GAS)]!, 1e-11 * gas_mol);
+    nudge[slotOf(t, VAPOUR)] = 1e-4 * gas_mol;
+  }
+  const acting = Array.from({ length: 3 * slots.tanks }, (_, n) => n);
+  for (let n = acting.length; n < slots.size; n++) tolerance[n] = 1e-5 * Math.max(all_kg, all_mol);
+  for (const { gas } of slots.lines.values()) tolerance[gas] = 1e-5 * all_mol;
+  tolerance[slots.outside] = tolerance[slots.evaporated] = 1e-4 * all_mol;
+  return {
+    size: slots.size,
+    acting,
+    tolerance,
+    nudge,
+    isTimed,
+    rates: (t_s, state, out) => rates.rates(t_s, state, out),
+    slopes: (t_s, state, columns, timed) => rates.slopes(t_s, state, columns, timed),
+  };
+}
+
+function balanceOf({ slots, y }: Course, start: Float64Array): Simulated['unaccounted'] {
+  const gone = (n: number): number => y[n]! - start[n]!;
+  let [liquid, gas, movedLiquid, movedGas] = [0, 0, 0, 0];
+  const book = (n: number, sign: 1 | -1, isGas: boolean): void => {
+    if (isGas) {
+      gas += sign * gone(n);
+      movedGas += Math.abs(gone(n));
+    } else {
+      liquid += sign * gone(n);
+      movedLiquid += Math.abs(gone(n));
+    }
+  };
+  for (let t = 0; t < slots.tanks; t++) {
+    book(slotOf(t, LIQUID), 1, false);
+    book(slotOf(t, GAS), 1, true);
+  }
+  for (const n of [...slots.consumers.values(), ...slots.spilt.values()]) book(n, 1, false);
+  for (const n of slots.poured) book(n, -1, false);
+  for (const line of slots.lines.values()) {
+    book(line.liquid, 1, false);
+    book(line.gas, 1, true);
+  }
+  for (const n of [slots.outside, slots.swallowed, slots.blown]) book(n, 1, true);
+  book(slots.evaporated, -1, true);
+  const share = (missing: number, moved: number, most: number): number =>
+    Math.abs(missing) / Math.max(moved, CONSERVED * most);
+  const full = start.reduce((sum, each) => sum + Math.abs(each), 0);
+  return { liquid_ratio: share(liquid, movedLiquid, full), gas_ratio: share(gas, movedGas, full) };
+}
+
+function totalsOf({ slots, y, at }: Course, start: Float64Array): Totals {
+  const density = at.model.tanks.map(({ batch }) => {
+    const state = fluidState(batch, at.state.fuelTemperature_K);
+    return state.ok ? state.value.density_kgPerM3 : NaN;
+  })[0]!;
+  const gone = (n: number): number => y[n]! - start[n]!;
+  return {
+    poured_m3: slots.poured.reduce((sum, n) => sum + gone(n), 0) / density,
+    burnt_m3: [...slots.consumers].map(([id, n]) => ({ id, volume_m3: gone(n) / density })),
+    spilt_m3: [...slots.spilt].flatMap(([id, n]) => (gone(n) > 0 ? [{ id, volume_m3: gone(n) / density }] : [])),
+    ventedOut_mol: gone(slots.outside),
+    evaporated_mol: gone(slots.evaporated),
+  };
+}
