@@ -49,6 +49,8 @@ function questionsOf(key: AnswerKey, system: SystemDocument): readonly (readonly
       return system.lines.slice(0, 1).map(({ id }) => [id]);
     case 'costliest':
       return [[0]];
+    case 'played':
+      return [['parked']];
     case 'carried':
       return [[0, { forks_m: 0.4, runs: 'along', hook_m: 1 }]];
     case 'tips':

@@ -8,11 +8,12 @@ import { mass } from './mass';
 import { mounts } from './mounts';
 import { ports } from './ports';
 import { range } from './range';
+import { simulate } from './simulate';
 import { table } from './table';
 import { tank } from './tank';
 import { runVerb, type Verb } from './verb';
 
-export const VERBS: readonly Verb[] = [tank, table, mass, mounts, fit, ports, flow, gauge, range, check];
+export const VERBS: readonly Verb[] = [tank, table, mass, mounts, fit, ports, flow, gauge, range, simulate, check];
 
 const GENERAL_HELP = `npm run -s gasline -- VERB SYSTEM-FILE [options]
 

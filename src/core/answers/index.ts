@@ -89,6 +89,7 @@ export {
 export { documentAt, type At, type EvaluationCode } from './at';
 export { flowInputsOf, tankFluid } from './flow/flowInputs';
 export * from './lines';
+export * from './time';
 export {
   GOES_WORDS,
   holds,

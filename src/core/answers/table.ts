@@ -97,6 +97,7 @@ export const ANSWERS = {
   design: row('the design of the sender', PLAN, 'asked'),
   refit: row('the sender cut or bent', PLAN, 'asked'),
   cuts: row('how pipes are cut', PLAN, 'asked'),
+  played: row('what happens over time', WHOLE, 'asked', { verb: 'simulate' }),
   reserveHeight: row('the height for a reserve', PLAN, 'asked'),
   calibration: row('the calibration', [...PLAN, 'records'], 'asked'),
   sizes: row('other sizes of the line', WHOLE, 'asked'),

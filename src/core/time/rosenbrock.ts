@@ -341,11 +341,22 @@ export class Stepper {
 
 const column = (values: number[]): Matrix => Matrix.columnVector(values);
 
-/** The state within a step, by the cubic through its ends and their rates. */
+/**
+ * The state within a step, by the cubic through its ends and their rates. Where a rate at an end has died away within
+ * the step, as quick values' do, it is held to what goes on from one end to the other without turning round.
+ *
+ * @source F. N. Fritsch and R. E. Carlson, SIAM J. Numer. Anal. 17 (1980) 238, for slopes that do not overshoot
+ */
 export function within({ from_s, to_s, before, after, ratesBefore, ratesAfter }: Step, t_s: number): Float64Array {
   const h = to_s - from_s;
   const x = h > 0 ? (t_s - from_s) / h : 1;
   const [a, b] = [(1 + 2 * x) * (1 - x) ** 2, x * x * (3 - 2 * x)];
-  const [c, d] = [h * x * (1 - x) ** 2, h * x * x * (x - 1)];
-  return before.map((value, n) => a * value + b * after[n]! + c * ratesBefore[n]! + d * ratesAfter[n]!);
+  const [c, d] = [x * (1 - x) ** 2, x * x * (x - 1)];
+  return before.map((value, n) => {
+    const goes = after[n]! - value;
+    return a * value + b * after[n]! + c * held(h * ratesBefore[n]!, goes) + d * held(h * ratesAfter[n]!, goes);
+  });
 }
+
+const held = (slope: number, goes: number): number =>
+  goes >= 0 ? Math.min(Math.max(slope, 0), 3 * goes) : Math.max(Math.min(slope, 0), 3 * goes);

@@ -32,8 +32,7 @@ export type Watch = {
 type AddWatch = (
   value: () => number,
   kind: EventKind | undefined,
-  of: string,
-  name: string,
+  of: { readonly id: string; readonly name: string },
   then: () => void,
   needsFlow?: boolean,
 ) => void;
@@ -42,10 +41,14 @@ type AddWatch = (
 const FILM_M = 1e-3;
 /** What was covered is free again when the surface is so much lower; the same of pickups the other way [m]. */
 const BACK_M = 1e-3;
+/** Less than this stands in a tank that is empty [m]. */
+const EMPTY_M = 5e-4;
 /** A float valve opens again when so much of its tank is gone. */
 const FLOAT_BACK = 0.005;
 /** Less than this share of what it needs, and a consumer starves; more than the other, and it is fed again. */
 const [STARVES, FED] = [0.98, 0.99];
+/** Common practice: an engine or heater that gets less than this share for so long stops, and does not start itself. */
+const [CHOKES, BREATHES, STOPS_S] = [0.2, 0.25, 5];
 /** So much out of an opening is a spill [m³]. */
 const SPILL_M3 = 1e-6;
 /** The least that a line is taken to hold [m³]. */
@@ -54,6 +57,9 @@ const LEAST_LINE_M3 = 1e-7;
 const LEAST_SHARE = 1e-3;
 /** Of what a tank is limited to: so much less, and it may be filled up to there again. */
 const LIMIT_BACK = 0.01;
+
+/** Liquid that falls through a neck may stand so high in it before it is said to back up [m]. */
+const SPOUT_SLACK_M = 0.01;
 
 /** Gas that is on its way through a line, by what had passed its pickup when it came and when it ended [m³]. */
 type Slug = { readonly from_m3: number; to_m3: number | undefined; isOut: boolean };
@@ -89,6 +95,9 @@ export class Course {
   private readonly floats = new Set<string>();
   private readonly switched = new Map<string, Position>();
   private readonly starving = new Set<string>();
+  /** Consumers that get next to nothing, since when; and those that have stopped for it. */
+  private readonly choking = new Map<string, number>();
+  private readonly stopped = new Set<string>();
   private readonly spilling = new Set<string>();
   private readonly full = new Set<string>();
   private readonly poursDone = new Set<number>();
@@ -144,13 +153,13 @@ export class Course {
     this.ups = model.tanks.map(({ mounting }) => toTankFrame(gravity.value.up, mounting));
     const next = scenario.temperatures.find(({ at_s }) => at_s > t_s);
     this.isTimed = next !== undefined;
-    for (const { at_s, part, on, position } of scenario.sets)
-      if (at_s === t_s || (t_s === 0 && at_s === 0)) {
+    for (const { at_s, part } of scenario.sets)
+      if (at_s === t_s) {
         this.switched.delete(part);
         this.note('set', part, this.nameOf(part));
-        void on;
-        void position;
       }
+    // Whoever sets how hard engines work has started again what had stopped.
+    if (scenario.duties.some(({ at_s }) => at_s === t_s)) this.stopped.clear();
     this.isStale = true;
     return success(undefined);
   }
@@ -211,26 +220,20 @@ export class Course {
     const [inputs] = this.inputs as [FlowInputs];
     this.after = linesAfter(inputs);
     this.mouths = mouthsOf(inputs);
-    const isFirst = this.pickups.size === 0 && this.rates === undefined;
     const bases_m = model.tanks.map((tank, t) =>
       heightIn(tank, { tank: this.ups[t]!, vehicle: this.gravity.up }, [0, 0, 0]),
     );
-    const look = (): void => {
-      if (isFirst)
-        this.begin(
-          curves.map(
-            (curve, t) =>
-              bases_m[t]! + curve.surface_m(this.y[slotOf(t, LIQUID)]! / this.fluid(t, temperature_K).density_kgPerM3),
-          ),
-        );
-    };
-    look();
+    if (this.rates === undefined)
+      this.begin(
+        curves.map((curve, t) => bases_m[t]! + curve.surface_m(this.volume(t))),
+        curves.map(({ lowest_m }, t) => bases_m[t]! + lowest_m),
+      );
     const runs = duty?.runs ?? true;
     const returns = new Set(system.lines.flatMap(({ from, to }) => [endKey(from), endKey(to)]));
     const takes_m3PerS = new Map(
       system.consumers.map((consumer) => [
         consumer.id,
-        !runs
+        !runs || this.stopped.has(consumer.id)
           ? 0
           : consumer.kind === 'nozzle' || returns.has(outletNode(consumer.id))
             ? consumer.neededFlow_m3PerS.value
@@ -246,6 +249,7 @@ export class Course {
       blocked: this.blocked(),
       uncapped: this.uncapped(),
       takes_m3PerS,
+      blows: runs,
       damps_PaSPerM3: new Float64Array(model.tanks.length),
     };
     const nets = netsOf(stretch);
@@ -277,12 +281,13 @@ export class Course {
   }
 
   /** How pickups, vents and mouths stand at the beginning: that is nothing that happens. */
-  private begin(surfaces_m: readonly number[]): void {
+  private begin(surfaces_m: readonly number[], lowest_m: readonly number[]): void {
     const { tanks, circuits } = this.at.model;
     tanks.forEach((tank, t) => {
       const surface = surfaces_m[t]!;
       for (const port of tank.ports)
-        if (isVent(port) && surface >= this.ventHeight(t, port) - FILM_M) this.covered.add(port.document.id);
+        if (isVent(port) && surface >= Math.max(this.ventHeight(t, port) - FILM_M, lowest_m[t]! + EMPTY_M + BACK_M))
+          this.covered.add(port.document.id);
       for (const pickup of tank.pickups) {
         const starved = surface <= this.pickupHeight(t, pickup);
         // What has stood so has air in its line.
@@ -293,7 +298,8 @@ export class Course {
           ]);
       }
     });
-    for (const [key, { tank, height_m }] of this.mouths) if (surfaces_m[tank]! >= height_m) this.drowned.add(key);
+    for (const [key, { tank, height_m }] of this.mouths)
+      if (surfaces_m[tank]! >= Math.max(height_m, lowest_m[tank]! + EMPTY_M + BACK_M)) this.drowned.add(key);
     for (const part of circuits.components)
       if (part.kind === 'float-valve') {
         const t = tanks.findIndex(({ document }) => document.id === part.tank);
@@ -311,6 +317,12 @@ export class Course {
 
   private height(t: number, point_m: Vec3): number {
     return heightIn(this.at.model.tanks[t]!, { tank: this.ups[t]!, vehicle: this.gravity.up }, point_m);
+  }
+
+  /** A height, or that of a film on the lowest place of a tank where it lies lower: what is empty covers nothing. */
+  private over(t: number, height_m: number, more_m = 0): number {
+    const { bases_m, curves } = this.rates.setting;
+    return Math.max(height_m, bases_m[t]! + curves[t]!.lowest_m + EMPTY_M + more_m);
   }
 
   private ventHeight(t: number, port: PortModel): number {
@@ -366,10 +378,12 @@ export class Course {
   /** Looks at another moment, near by, without going there. */
   peek(t_s: number, y: Float64Array, needsFlow: boolean): void {
     this.peeked = y;
+    this.peeked_s = t_s;
     if (needsFlow) this.rates.rates(t_s, y, this.unused);
     else this.rates.look(t_s, y);
   }
   private peeked: Float64Array = new Float64Array(0);
+  private peeked_s = 0;
   private get unused(): Float64Array {
     return (this.room ??= new Float64Array(this.slots.size));
   }
@@ -404,14 +418,8 @@ export class Course {
   private watchList(takes_m3PerS: ReadonlyMap<string, number>): Watch[] {
     const { tanks, circuits } = this.at.model;
     const list: Watch[] = [];
-    const watch = (
-      value: () => number,
-      kind: EventKind | undefined,
-      of: string,
-      name: string,
-      then: () => void,
-      needsFlow = false,
-    ): void => void list.push({ value, kind, of, name, then, needsFlow });
+    const watch: AddWatch = (value, kind, { id, name }, then, needsFlow = false) =>
+      void list.push({ value, kind, of: id, name, then, needsFlow });
     const { now } = this.rates;
     tanks.forEach((tank, t) => {
       const surface = (): number => now[t]!.surface_m;
@@ -421,18 +429,16 @@ export class Course {
         const height = this.ventHeight(t, port) - FILM_M;
         if (this.covered.has(id))
           watch(
-            () => surface() - height + BACK_M,
+            () => surface() - this.over(t, height - BACK_M),
             'free',
-            id,
-            name,
+            { id, name },
             () => this.covered.delete(id),
           );
         else
           watch(
-            () => height - surface(),
+            () => this.over(t, height, BACK_M) - surface(),
             'covered',
-            id,
-            name,
+            { id, name },
             () => this.covered.add(id),
           );
       }
@@ -443,16 +449,14 @@ export class Course {
         watch(
           () => now[t]!.volume_m3 - limit + LIMIT_BACK * tank.gross_m3,
           undefined,
-          id,
-          name,
+          { id, name },
           () => this.full.delete(id),
         );
       else
         watch(
           () => limit * (1 + 1e-9) - now[t]!.volume_m3,
           'full',
-          id,
-          name,
+          { id, name },
           () => this.full.add(id),
         );
     });
@@ -460,18 +464,16 @@ export class Course {
       const surface = (): number => now[tank]!.surface_m;
       if (this.drowned.has(key))
         watch(
-          () => surface() - height_m + BACK_M,
+          () => surface() - this.over(tank, height_m - BACK_M),
           undefined,
-          key,
-          key,
+          { id: key, name: key },
           () => this.drowned.delete(key),
         );
       else
         watch(
-          () => height_m - surface(),
+          () => this.over(tank, height_m, BACK_M) - surface(),
           undefined,
-          key,
-          key,
+          { id: key, name: key },
           () => this.drowned.add(key),
         );
     }
@@ -485,16 +487,14 @@ export class Course {
         watch(
           () => now[t]!.volume_m3 - closes + back,
           'float-opens',
-          part.id,
-          part.name,
+          part,
           () => this.floats.delete(part.id),
         );
       else
         watch(
           () => closes - now[t]!.volume_m3,
           'float-shuts',
-          part.id,
-          part.name,
+          part,
           () => this.floats.add(part.id),
         );
     }
@@ -503,25 +503,48 @@ export class Course {
     circuits.consumers.forEach((consumer, c) => {
       const most = takes_m3PerS.get(consumer.id) ?? 0;
       if (most === 0) return;
+      const { id, name } = consumer;
       const share = (): number => (this.rates.taken_m3PerS[c]! * this.rates.liquid_ratio[c]!) / most;
-      if (this.starving.has(consumer.id))
+      if (this.starving.has(id))
         watch(
           () => FED - share(),
           'fed',
-          consumer.id,
-          consumer.name,
-          () => this.starving.delete(consumer.id),
+          { id, name },
+          () => this.starving.delete(id),
           true,
         );
       else
         watch(
           () => share() - STARVES,
           'starves',
-          consumer.id,
-          consumer.name,
-          () => this.starving.add(consumer.id),
+          { id, name },
+          () => this.starving.add(id),
           true,
         );
+      if (consumer.kind === 'nozzle') return;
+      const since_s = this.choking.get(id);
+      if (since_s === undefined)
+        watch(
+          () => share() - CHOKES,
+          undefined,
+          { id, name },
+          () => this.choking.set(id, this.t_s),
+          true,
+        );
+      else {
+        watch(
+          () => BREATHES - share(),
+          undefined,
+          { id, name },
+          () => this.choking.delete(id),
+          true,
+        );
+        const stop = (): void => {
+          this.stopped.add(id);
+          this.choking.delete(id);
+        };
+        watch(() => since_s + STOPS_S - this.peeked_s, 'stops', { id, name }, stop);
+      }
     });
     for (const [id, slot] of this.slots.spilt) {
       if (this.spilling.has(id)) continue;
@@ -529,8 +552,7 @@ export class Course {
       watch(
         () => SPILL_M3 * 1000 - this.peeked[slot]!,
         'spills',
-        id,
-        name,
+        { id, name },
         () => this.spilling.add(id),
       );
     }
@@ -567,14 +589,13 @@ export class Course {
       watch(
         () => now[t]!.surface_m - starves,
         'draws-air',
-        id,
-        name,
+        { id, name },
         () => {
           this.pickups.set(id, 'air');
           this.slugs.set(id, [...slugs, { from_m3: passed(), to_m3: undefined, isOut: false }]);
         },
       );
-    else watch(() => starves + 2 * BACK_M - now[t]!.surface_m, undefined, id, name, covered);
+    else watch(() => starves + 2 * BACK_M - now[t]!.surface_m, undefined, { id, name }, covered);
     const last = slugs.at(-1);
     if (drawing === 'air' && last) {
       const empty = (): void => {
@@ -583,13 +604,12 @@ export class Course {
       };
       const share = (): number => this.rates.share.get(id) ?? 0;
       // A line with some liquid among its air goes on; one without has run empty.
-      if (last.isOut) watch(() => share() - LEAST_SHARE, 'line-empty', id, name, empty, true);
+      if (last.isOut) watch(() => share() - LEAST_SHARE, 'line-empty', { id, name }, empty, true);
       else if (slugs.length === 1)
         watch(
           () => last.from_m3 + held - passed(),
           'air-arrives',
-          id,
-          name,
+          { id, name },
           () => {
             last.isOut = true;
           },
@@ -601,8 +621,7 @@ export class Course {
       watch(
         () => first.from_m3 + held - passed(),
         'air-arrives',
-        id,
-        name,
+        { id, name },
         () => {
           first.isOut = true;
         },
@@ -612,8 +631,7 @@ export class Course {
       watch(
         () => to_m3 + held - passed(),
         slugs.length === 1 ? 'line-clear' : undefined,
-        id,
-        name,
+        { id, name },
         () => {
           this.slugs.set(id, slugs.slice(1));
           if (slugs.length === 1) this.pickups.set(id, 'liquid');
@@ -633,8 +651,19 @@ export class Course {
       const to = (running: boolean) => (): void => void this.switched.set(pump, { kind: 'pump', running });
       const { name } = circuits.components.find(({ id }) => id === pump)!;
       if (part.running)
-        watch(() => way * (stopsAt_ratio * gross_m3 - now[t]!.volume_m3), 'switch-stops', pump, name, to(false));
-      else watch(() => way * (now[t]!.volume_m3 - startsAt_ratio * gross_m3), 'switch-starts', pump, name, to(true));
+        watch(
+          () => way * (stopsAt_ratio * gross_m3 - now[t]!.volume_m3),
+          'switch-stops',
+          { id: pump, name },
+          to(false),
+        );
+      else
+        watch(
+          () => way * (now[t]!.volume_m3 - startsAt_ratio * gross_m3),
+          'switch-starts',
+          { id: pump, name },
+          to(true),
+        );
     }
   }
 
@@ -646,22 +675,26 @@ export class Course {
       const { id, name, bore_m, length_m, drop_m } = port.document;
       const fluid = this.inputs[tank]!.fluid;
       const weight = fluid.density_kgPerM3 * magnitude_mPerS2;
-      const neck_m = length_m.value + (drop_m?.value ?? 0);
-      const loss_m = neckLoss_Pa(bore_m.value, neck_m, flow_m3PerS, fluid) / weight;
       const top = this.height(tank, neckTop(port));
-      const tip = Math.max(top - inserted_m, this.height(tank, mouthPoint(port)));
       const mouth = this.height(tank, mouthPoint(port));
+      const tip = Math.max(top - inserted_m, mouth);
+      // From the spout down: over the liquid only its walls hold it back, and it falls; under it, it has to push in.
+      const below_m = Math.max(0, length_m.value + (drop_m?.value ?? 0) - inserted_m);
+      const loss_m = (exits: number): number => neckLoss_Pa(bore_m.value, below_m, flow_m3PerS, exits, fluid) / weight;
+      const [falling_m, pushing_m] = [loss_m(0), loss_m(1)];
       /** How high liquid stands in the neck: pushed up by the gas that cannot get out, and by what flows in. */
       const stands = (): number => {
         const { surface_m, gauge_Pa } = now[tank]!;
-        return this.covered.has(id) ? Math.max(surface_m, mouth) + gauge_Pa / weight + loss_m : mouth + loss_m;
+        return this.covered.has(id)
+          ? Math.max(surface_m, mouth) + gauge_Pa / weight + pushing_m
+          : mouth + falling_m - SPOUT_SLACK_M;
       };
       const end = (): void => void this.poursDone.add(pour);
       const slot = this.slots.poured[pour]!;
       const all_kg = volume_m3 * fluid.density_kgPerM3;
-      watch(() => all_kg - this.peeked[slot]!, 'poured', id, name, end);
-      if (stops === 'automatic') watch(() => tip - stands(), 'clicks-off', id, name, end);
-      else watch(() => Math.max(top, tip) - stands(), 'neck-full', id, name, end);
+      watch(() => all_kg - this.peeked[slot]!, 'poured', { id, name }, end);
+      if (stops === 'automatic') watch(() => tip - stands(), 'clicks-off', { id, name }, end);
+      else watch(() => Math.max(top, tip) - stands(), 'neck-full', { id, name }, end);
     }
   }
 

@@ -8,3 +8,6 @@
  */
 export { simulate, type SimulateCode } from './simulate';
 export { type EventKind, type Sample, type Simulated, type TimeEvent, type Totals } from './played';
+export { scenariosFor, type ReadyScenario } from './scenarios';
+export { tallyOf, type Extreme, type Tally } from './tally';
+export { playedFor, type Played, type PlayedCode } from './playedFor';

@@ -71,7 +71,7 @@ export type Net = {
   readonly links: readonly GraphLink[];
   readonly joined: readonly Joined[];
   readonly ends: readonly End[];
-  /** Consumers that take something out of it, by a link; and those that feed what they do not burn into a node of it. */
+  /** Consumers that take something out of it, by a link; those that feed what they do not burn into a node of it. */
   readonly takers: readonly { readonly consumer: number; readonly link: number }[];
   readonly givers: readonly { readonly consumer: number; readonly node: number }[];
   readonly isRegulated: boolean;
@@ -96,6 +96,7 @@ export type Stretch = {
   readonly uncapped: ReadonlyMap<string, number>;
   /** What each consumer takes at most [m³/s]; nothing where it is off. */
   readonly takes_m3PerS: ReadonlyMap<string, number>;
+  /** Whether engines run, and gas comes out of their crankcases. */ readonly blows: boolean;
   /** By tank: what is added to what gas and spills meet at a port that liquid covers, as it then is [Pa s/m³]. */
   readonly damps_PaSPerM3: Float64Array;
 };
@@ -435,7 +436,11 @@ function airParts(given: FlowInputs, stretch: Stretch): Parts {
     nodes: [
       ...nodes
         .filter(({ id, fixedGauge_Pa }) => used.has(id) && fixedGauge_Pa === undefined)
-        .map((node): NetworkNode => ({ ...node, height_m: 0 })),
+        .map(({ outflow_m3PerS, ...node }): NetworkNode => ({
+          ...node,
+          height_m: 0,
+          ...(outflow_m3PerS !== undefined && stretch.blows ? { outflow_m3PerS } : {}),
+        })),
       ...more,
     ],
     links: own,

@@ -26,6 +26,8 @@ export type EventKind =
   | 'neck-full'
   | 'starves'
   | 'fed'
+  /** A consumer that got next to nothing for a while, and does not start again by itself. */
+  | 'stops'
   | 'set';
 
 /** How it all stands at one moment. In the plan's order. */

@@ -1,7 +1,7 @@
 import { densityAt, fluidState, type FluidState } from '../../fluids';
 import type { TankModel } from '../../model/compileTank';
 import { LuDecomposition, Matrix } from 'ml-matrix';
-import { lineTerms, solveGraph, solveRegulated, type NetworkCode } from '../../network';
+import { lineLaw, solveGraph, solveRegulated, type NetworkCode } from '../../network';
 import { returned_m3PerS } from '../../model/networkParts';
 import { burnOf_m3PerS } from '../../model/burn';
 import type { ConsumerDocument } from '../../plan/schema';
@@ -12,8 +12,8 @@ import type { End, Net } from './nets';
 /** Of a mole of gas [J/(mol K)]: the exact value of the SI of 2019. */
 export const GAS_J_PER_MOL_K = 8.31446261815324;
 /**
- * Where liquid leaves no more room for gas than this share of its tank it is full: gas is reckoned as if it had so much,
- * as bubbles in corners and walls that give are, and liquid is pressed.
+ * Where liquid leaves no more room for gas than this share of its tank it is full: gas is reckoned as if it had so
+ * much, as bubbles in corners and walls that give are, and liquid is pressed.
  */
 export const LEAST_GAS = 1e-4;
 /**
@@ -567,8 +567,14 @@ function besideBy(net: Net, flows: Float64Array, by: Float64Array): Float64Array
     : new Float64Array(flows.length);
 }
 
-/** What a neck costs a pour [Pa]: its walls, and the turn into the tank. */
-export function neckLoss_Pa(bore_m: number, length_m: number, flow_m3PerS: number, fluid: FluidState): number {
-  const terms = lineTerms(bore_m, length_m, 0, [{ k1: 0, kInfinity: 1, sized: false, count: 1 }], fluid);
-  return terms.square_PaS2PerM6 * flow_m3PerS ** 2 + terms.linear_PaSPerM3 * flow_m3PerS;
+/** What a neck costs a pour [Pa]: its walls, and so many turns out into what stands there. */
+export function neckLoss_Pa(
+  bore_m: number,
+  length_m: number,
+  flow_m3PerS: number,
+  exits: number,
+  fluid: FluidState,
+): number {
+  const ends = [{ k1: 0, kInfinity: 1, sized: false, count: exits }];
+  return lineLaw(bore_m, length_m, 0, ends, fluid)(flow_m3PerS).pressure_Pa;
 }

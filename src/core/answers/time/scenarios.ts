@@ -1,0 +1,140 @@
+import { quiet, type Scenario } from '../../plan/schemaScenario';
+import { POURED_OF, SPOUTS } from '../../reference/wrongFuel';
+import { reachedTanks, type Circuits } from '../../plan/circuits';
+import { burnOf_m3PerS } from '../../model/burn';
+
+/** A scenario that a builder would ask for, ready to be run, and what it asks in a sentence. */
+export type ReadyScenario = { readonly key: string; readonly asks: string; readonly scenario: Scenario };
+
+const HOUR_S = 3600;
+/** Common practice: a station's nozzle gives some 38 L/min (10 US gal), a lorry pump 68 (18). */
+const STATION_M3_PER_S = [
+  ['38', 38e-3 / 60],
+  ['68', 68e-3 / 60],
+] as const;
+/** Common practice: a spout goes some 8 cm into a neck. */
+const INSERTED_M = 0.08;
+/** Where nothing is known of a spout it is a share of the neck. */
+const SPOUT_SHARE = 0.6;
+const NEARLY_EMPTY = 0.05;
+const [COLD_K, HOT_K] = [278.15, 313.15];
+const NOSE_DOWN_DEG = -8;
+/** A rise of one in five. */
+const STEEP_DEG = (Math.atan(0.2) * 180) / Math.PI;
+const [ROLLED_S, ROLLED_DEG] = [2, 180];
+const WEAK_V = 10.5;
+
+/**
+ * The scenarios that make sense of a system: what it has no filler, pump or consumer for is left out.
+ *
+ * @param gross_m3 of each tank, in the plan's order
+ */
+export function scenariosFor(system: Circuits, gross_m3: readonly number[]): ReadyScenario[] {
+  const off = (at_s = 0): Scenario['duties'] => [{ at_s, duty_ratio: 0, runs: false }];
+  const stopped: Scenario['sets'] = system.components.flatMap((part) =>
+    part.kind === 'pump' && part.running ? [{ at_s: 0, part: part.id, on: false }] : [],
+  );
+  const still = { duties: off(), sets: stopped };
+  const full = system.tanks.map(({ id, fillLimit_ratio }) => ({ tank: id, fill_ratio: fillLimit_ratio.value }));
+  const vents = system.tanks.flatMap(({ ports }) => ports.filter(({ role }) => role === 'vent'));
+  const ready: ReadyScenario[] = [];
+  const add = (key: string, asks: string, named: string, duration_s: number, more: Partial<Scenario>): void =>
+    void ready.push({ key, asks, scenario: { ...quiet(named, duration_s), ...more } });
+  for (const [t, tank] of system.tanks.entries()) {
+    const filler = tank.ports.find(({ role }) => role === 'filler');
+    const fluid = system.fluids.find(({ id }) => id === tank.fluid);
+    if (!filler || !fluid) continue;
+    const station = SPOUTS.find(({ poured }) => poured === POURED_OF[fluid.fluid])?.most_m;
+    const neck_m = filler.bore_m.value;
+    const spout_m = station !== undefined && station < neck_m ? station : SPOUT_SHARE * neck_m;
+    for (const [litres, flow_m3PerS] of STATION_M3_PER_S)
+      add(
+        `fill-${tank.id}-${litres}`,
+        'When does the nozzle click off, and with how much in the tank?',
+        `Fill ${tank.name} at ${litres} L/min`,
+        Math.ceil((1.2 * gross_m3[t]!) / flow_m3PerS) + 60,
+        {
+          ...still,
+          fills: [{ tank: tank.id, fill_ratio: NEARLY_EMPTY }],
+          pours: [
+            {
+              at_s: 5,
+              port: filler.id,
+              flow_m3PerS,
+              volume_m3: 2 * gross_m3[t]!,
+              spout_m,
+              inserted_m: Math.min(INSERTED_M, Math.max(0.01, filler.length_m.value)),
+              stops: 'automatic',
+            },
+          ],
+        },
+      );
+  }
+  const consumers = system.consumers.filter(({ kind }) => kind !== 'nozzle');
+  const [main] = consumers;
+  if (main) {
+    const held = reachedTanks(system, main.id).reduce((sum, { tank }) => sum + gross_m3[tank]!, 0);
+    const burnt = burnOf_m3PerS(main, 1);
+    const dry_s = Math.min(7 * 24 * HOUR_S, Math.max(600, Math.ceil((1.3 * held) / Math.max(burnt, 1e-9))));
+    const loaded: Scenario['duties'] = [{ at_s: 0, duty_ratio: 1, runs: true }];
+    add('run-dry', 'How long does it run, and what stops it?', 'Run until it stops, at full load', dry_s, {
+      fills: full,
+      duties: loaded,
+    });
+    add('climb', 'Is it fed all the way up?', 'Climb for 20 minutes, one in five', 1500, {
+      duties: loaded,
+      slopes: [
+        { at_s: 60, pitch_deg: 0, roll_deg: 0, evenly: false },
+        { at_s: 70, pitch_deg: STEEP_DEG, roll_deg: 0, evenly: true },
+        { at_s: 1270, pitch_deg: STEEP_DEG, roll_deg: 0, evenly: false },
+        { at_s: 1280, pitch_deg: 0, roll_deg: 0, evenly: true },
+      ],
+    });
+    if (vents.length > 0)
+      add('vent-blocked', 'How long until it starves, and at what vacuum?', 'Vents blocked', dry_s, {
+        duties: loaded,
+        openings: vents.map(({ id }) => ({ at_s: 60, port: id, stands: 'blocked' as const })),
+      });
+    if (system.components.some(({ kind }) => kind === 'pump'))
+      add('weak-battery', 'Is it still fed?', `Pumps at ${WEAK_V} V`, HOUR_S, {
+        duties: loaded,
+        volts: [{ at_s: 60, supply_V: WEAK_V }],
+      });
+    add('rolled', 'What comes out, and where?', 'Rolled over, for ten minutes', 660, {
+      duties: [{ at_s: 0, duty_ratio: 1, runs: true }, ...off(5)],
+      sets: stopped.map((each) => ({ ...each, at_s: 5 })),
+      slopes: [
+        { at_s: 0, pitch_deg: 0, roll_deg: 0, evenly: false },
+        { at_s: ROLLED_S, pitch_deg: 0, roll_deg: ROLLED_DEG, evenly: true },
+      ],
+    });
+  }
+  add('parked', 'Does anything run out, or from one tank to another?', 'Parked nose down overnight', 12 * HOUR_S, {
+    ...still,
+    fills: full,
+    slopes: [{ at_s: 0, pitch_deg: NOSE_DOWN_DEG, roll_deg: 0, evenly: false }],
+  });
+  add('hot', 'Is there head room, and what pressure?', 'Filled cold, then a hot afternoon', 6 * HOUR_S, {
+    ...still,
+    fills: full,
+    temperatures: [
+      { at_s: 0, temperature_K: COLD_K },
+      { at_s: 4 * HOUR_S, temperature_K: HOT_K },
+    ],
+  });
+  if (vents.length > 0)
+    add('cooled', 'What vacuum pulls at its walls?', 'Shut hot, then a cold night', 8 * HOUR_S, {
+      ...still,
+      openings: vents.map(({ id }) => ({ at_s: 0, port: id, stands: 'blocked' as const })),
+      temperatures: [
+        { at_s: 0, temperature_K: HOT_K },
+        { at_s: 8 * HOUR_S, temperature_K: COLD_K },
+      ],
+    });
+  if (system.tanks.length > 1 && system.components.some(({ kind }) => kind === 'pump'))
+    add('left-on', 'Does it overfill what it moves into?', 'Every pump left on', 4 * HOUR_S, {
+      duties: off(),
+      sets: system.components.flatMap((part) => (part.kind === 'pump' ? [{ at_s: 0, part: part.id, on: true }] : [])),
+    });
+  return ready;
+}
