@@ -15,6 +15,7 @@ import { networkBenches } from './network';
 import { kernelGain } from './kernelGain';
 import { networkFuzz } from './networkFuzz';
 import { pourCoverage, pourSlips } from './pours';
+import { day12h, fillStiff, odePeer } from './overTime';
 import { wayOutSnow, wayScenesFound } from './wayOut';
 import type { Bench } from './measure';
 
@@ -45,6 +46,9 @@ const BENCHES: readonly Bench[] = [
   checkLarge,
   pourSlips,
   pourCoverage,
+  day12h,
+  fillStiff,
+  odePeer,
 ];
 
 async function main(): Promise<number> {

@@ -42,6 +42,45 @@ describe('verbs', () => {
     },
   );
 
+  it('a ready scenario is played, and one from a file; what makes no sense of either is told', () => {
+    type Listed = { scenarios: { key: string; asks: string; scenario: { duration_s: number } }[] };
+    type Printed = {
+      ok: boolean;
+      tally: { pours: { ends: string; volume_m3: number }[]; consumers: { starves_s: number | null }[] };
+      events: { t_s: number; kind: string }[];
+      samples?: { t_s: number }[];
+      unaccounted: { liquid_ratio: number };
+    };
+    const { scenarios } = run('simulate', BOAT).json() as unknown as Listed;
+    expect(scenarios.map(({ key }) => key)).toEqual(expect.arrayContaining(['run-dry', 'fill-main-38', 'parked']));
+    const filled = run('simulate', BOAT, '--scenario', 'fill-main-38').json() as unknown as Printed;
+    expect(filled.ok).toBe(true);
+    expect(filled.tally.pours).toMatchObject([{ ends: 'clicks-off' }]);
+    expect(filled.samples!.at(-1)!.t_s).toBe(scenarios.find(({ key }) => key === 'fill-main-38')!.scenario.duration_s);
+    expect(filled.unaccounted.liquid_ratio).toBeLessThan(1e-6);
+    const file = path.join(mkdtempSync(path.join(tmpdir(), 'gasline-')), 'drive.json');
+    writeFileSync(file, JSON.stringify({ name: 'An hour', duration_s: 3600 }));
+    const played = run('simulate', BOAT, '--scenario', file, '--samples', 'no').json() as unknown as Printed;
+    expect(played).toMatchObject({ ok: true, events: [] });
+    expect(played.samples).toBeUndefined();
+    expect(played.tally.consumers.every(({ starves_s }) => starves_s === null)).toBe(true);
+    writeFileSync(file, JSON.stringify({ name: 'Back', duration_s: 60, duties: [{ at_s: 9 }, { at_s: 4 }] }));
+    expect(run('simulate', BOAT, '--scenario', file)).toMatchObject({
+      code: 2,
+      err: expect.stringContaining('duties[0].duty_ratio is missing') as string,
+    });
+    writeFileSync(file, JSON.stringify({ name: 'No', duration_s: 60, sets: [{ at_s: 1, part: 'ghost', on: true }] }));
+    expect(run('simulate', BOAT, '--scenario', file)).toMatchObject({
+      code: 2,
+      err: expect.stringContaining('names no part that can be set; there are') as string,
+    });
+    expect(run('simulate', BOAT, '--scenario', 'ghost')).toMatchObject({
+      code: 2,
+      err: expect.stringContaining('there is fill-main-38') as string,
+    });
+    expect(run('simulate', BOAT, '--samples', 'few')).toMatchObject({ code: 2 });
+  });
+
   it('a sender is designed and a first fill read; an id that is not there is told with those that are', () => {
     type Gauge = {
       design: { armLength_m: number; covers_ratio: number };

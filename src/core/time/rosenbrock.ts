@@ -69,8 +69,8 @@ const [LEAST_CHANGE, MOST_CHANGE, SAFETY] = [0.2, 5, 0.85];
  */
 const SURE_GAMMA = 1 - Math.SQRT1_2;
 const SURE_ORDER = 2;
-/** Newton's steps for a stage, and how near in tolerances it must come. */
-const [SURE_TURNS, SURE_ENOUGH] = [12, 0.02];
+/** Newton's steps for a stage, how near in tolerances it must come, and when one is no nearer than the one before. */
+const [SURE_TURNS, SURE_ENOUGH, JUMPS] = [16, 0.02, 0.7];
 /** So many steps in a row that hardly grow or are refused, and the sure method has so many; or fails so often. */
 const [HARD_STEPS, GETS_ON, SURE_STEPS, SURE_FAILS] = [6, 1.3, 40, 6];
 /** After so many its steps must be so much longer; else it is asked again only after ever more, up to so many. */
@@ -144,7 +144,7 @@ export class Stepper {
    */
   private turn(isSure: boolean, error: number, change: number, h: number): void {
     if (!isSure) {
-      this.hard = error > 1 || change < GETS_ON ? this.hard + 1 : 0;
+      this.hard = error > 1 || change < GETS_ON ? this.hard + 1 : Math.max(0, this.hard - 2);
       if (this.hard < this.patience) return;
       this.hard = 0;
       this.sure = SURE_STEPS;
@@ -212,6 +212,7 @@ export class Stepper {
     const { size, acting, tolerance } = this.dynamics;
     const { at, f } = this;
     for (let n = 0; n < size; n++) at[n] = base[n]! + weight * rate[n]!;
+    let before = Infinity;
     for (let turn = 0; turn < SURE_TURNS; turn++) {
       this.dynamics.rates(t_s, at, f);
       if (Number.isNaN(f[acting[0]!]!)) return false;
@@ -221,17 +222,18 @@ export class Stepper {
       const solved = factors
         .solve(column(acting.map((index) => f[index]! - (at[index]! - base[index]!) / weight)))
         .to1DArray();
-      rate.set(f);
-      let largest = 0;
-      for (let a = 0; a < acting.length; a++) {
-        const move = solved[a]!;
-        largest = Math.max(largest, Math.abs(move) / tolerance[acting[a]!]!);
-        const slopes = this.slopes[a]!;
-        for (let n = 0; n < size; n++) rate[n]! += slopes[n]! * move;
-      }
-      for (const index of acting) at[index] = base[index]! + weight * rate[index]!;
+      const largest = solved.reduce((most, move, a) => Math.max(most, Math.abs(move) / tolerance[acting[a]!]!), 0);
       if (!Number.isFinite(largest)) return false;
-      if (largest < SURE_ENOUGH) return true;
+      // What jumps to and fro past where it belongs goes half as far.
+      const share = largest > JUMPS * before ? 0.5 : 1;
+      before = largest;
+      rate.set(f);
+      for (const [a, index] of acting.entries()) {
+        at[index]! += share * solved[a]!;
+        const slopes = this.slopes[a]!;
+        for (let n = 0; n < size; n++) rate[n]! += slopes[n]! * solved[a]!;
+      }
+      if (share === 1 && largest < SURE_ENOUGH) return true;
     }
     return false;
   }

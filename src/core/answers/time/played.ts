@@ -16,7 +16,6 @@ export type EventKind =
   | 'free'
   | 'spills'
   | 'full'
-  | 'brim'
   | 'float-shuts'
   | 'float-opens'
   | 'switch-stops'

@@ -188,7 +188,8 @@ function between(course: Course, step: Step, apart_s: number, keep: () => void):
   }
 }
 
-function dynamicsOf(course: Course): Dynamics {
+/** The rates of a course as things stand, with what error each value of its state may have. */
+export function dynamicsOf(course: Course): Dynamics {
   const { rates, slots, y, isTimed } = course;
   const tolerance = new Float64Array(slots.size);
   const nudge = new Float64Array(slots.size);
