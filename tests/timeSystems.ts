@@ -25,6 +25,7 @@ export type RigTank = {
   readonly drop_m?: number;
   readonly filler_m?: number;
   readonly neck_m?: number;
+  /** Tube that leads what is filled in down. */ readonly tube_m?: number;
   readonly cap?: Port['cap'];
   readonly fill: number;
 };
@@ -136,6 +137,7 @@ function rigTank(shell: Tank, tank: RigTank): Tank {
               x_m: chosen((3 * length) / 4),
               length_m: chosen(tank.neck_m ?? 0),
               ...(tank.cap ? { cap: tank.cap } : {}),
+              ...(tank.tube_m === undefined ? {} : { drop_m: chosen(tank.tube_m) }),
             }),
           ]),
     ],

@@ -128,7 +128,8 @@ export class Stepper {
       this.turn(isSure, error, change, h);
       if (error <= 1) {
         this.wasSure = isSure;
-        const step = this.taken(h);
+        // At its end it is at its end, not a rounding beside it.
+        const step = this.taken(h, h === left ? until_s : this.t_s + h);
         this.next_s = Math.max(h * change, least_s);
         return step;
       }
@@ -172,7 +173,7 @@ export class Stepper {
     const h = to_s - step.from_s;
     if (this.wasSure) this.triedSurely(h);
     else this.tried(h);
-    return this.taken(h);
+    return this.taken(h, to_s);
   }
 
   /**
@@ -245,11 +246,11 @@ export class Stepper {
     this.known = false;
   }
 
-  private taken(h: number): Step {
+  private taken(h: number, to_s: number): Step {
     const before = this.y.slice();
     const ratesBefore = this.rates.slice();
     const from_s = this.t_s;
-    this.t_s += h;
+    this.t_s = to_s;
     this.y.set(this.at);
     this.dynamics.rates(this.t_s, this.y, this.rates);
     this.known = false;

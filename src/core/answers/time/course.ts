@@ -5,7 +5,7 @@ import { outletNode, type FlowInputs } from '../../model/networkParts';
 import type { PortModel } from '../../model/compileTank';
 import type { NetworkCode } from '../../network';
 import { failure, success, type Outcome } from '../../outcome';
-import { endKey } from '../../plan/circuits';
+import { endKey, feedPath, fluidAt } from '../../plan/circuits';
 import type { Scenario } from '../../plan/schemaScenario';
 import { withPositions, type Position } from '../../state';
 import { keptLevelCurve, starvingOffset_m } from '../../tank';
@@ -116,7 +116,7 @@ export class Course {
     const begin_K = this.temperature(0);
     this.slots = slotsOf(at, scenario);
     this.y = new Float64Array(this.slots.size);
-    this.most = model.tanks.map(({ gross_m3, batch }, t) => {
+    this.most = model.tanks.map(({ gross_m3 }, t) => {
       const { density_kgPerM3, vapourPressureAbs_Pa } = this.fluid(t, begin_K);
       const { id } = model.tanks[t]!.document;
       const fill = scenario.fills.find(({ tank }) => tank === id)?.fill_ratio;
@@ -128,9 +128,20 @@ export class Course {
       this.y[slotOf(t, GAS)] = state.ambientAbs_Pa * gas_m3 * perVolume;
       // It has stood: the air over it has its vapour.
       this.y[slotOf(t, VAPOUR)] = Math.min(0.95 * state.ambientAbs_Pa, vapourPressureAbs_Pa) * gas_m3 * perVolume;
-      void batch;
       return { mass_kg: gross_m3 * density_kgPerM3, gas_mol: state.ambientAbs_Pa * gross_m3 * perVolume };
     });
+  }
+
+  /** Of what comes to a part or out of a port, as it was at the beginning [kg/m³]. */
+  density_kgPerM3(id: string): number {
+    const { tanks, circuits } = this.at.model;
+    const source = feedPath(circuits, id).at(-1);
+    const own = tanks.findIndex((tank) =>
+      [...tank.ports, ...tank.pickups].some(({ document }) => document.id === id || document.id === source),
+    );
+    const fluid = fluidAt(circuits, id);
+    const alike = tanks.findIndex(({ batch }) => batch.key === fluid);
+    return this.fluid(Math.max(0, own >= 0 ? own : alike), this.temperature(0)).density_kgPerM3;
   }
 
   private fluid(tank: number, temperature_K: number): FluidState {
@@ -159,7 +170,10 @@ export class Course {
         this.note('set', part, this.nameOf(part));
       }
     // Whoever sets how hard engines work has started again what had stopped.
-    if (scenario.duties.some(({ at_s }) => at_s === t_s)) this.stopped.clear();
+    if (scenario.duties.some(({ at_s }) => at_s === t_s)) {
+      this.stopped.clear();
+      this.choking.clear();
+    }
     this.isStale = true;
     return success(undefined);
   }

@@ -154,6 +154,7 @@ export class Rates {
   /** Puts the rates of a state into `out`; not numbers where the flow cannot be worked out. */
   rates(t_s: number, y: Float64Array, out: Float64Array): void {
     const { setting } = this;
+    this.fault = undefined;
     this.look(t_s, y);
     out.fill(0);
     this.taken_m3PerS.fill(0);

@@ -250,16 +250,14 @@ function balanceOf({ slots, y }: Course, start: Float64Array): Simulated['unacco
   return { liquid_ratio: share(liquid, movedLiquid, full), gas_ratio: share(gas, movedGas, full) };
 }
 
-function totalsOf({ slots, y, at }: Course, start: Float64Array): Totals {
-  const density = at.model.tanks.map(({ batch }) => {
-    const state = fluidState(batch, at.state.fuelTemperature_K);
-    return state.ok ? state.value.density_kgPerM3 : NaN;
-  })[0]!;
+function totalsOf(course: Course, start: Float64Array): Totals {
+  const { slots, y, scenario } = course;
   const gone = (n: number): number => y[n]! - start[n]!;
+  const volume = (id: string, n: number): number => gone(n) / course.density_kgPerM3(id);
   return {
-    poured_m3: slots.poured.reduce((sum, n) => sum + gone(n), 0) / density,
-    burnt_m3: [...slots.consumers].map(([id, n]) => ({ id, volume_m3: gone(n) / density })),
-    spilt_m3: [...slots.spilt].flatMap(([id, n]) => (gone(n) > 0 ? [{ id, volume_m3: gone(n) / density }] : [])),
+    poured_m3: slots.poured.reduce((sum, n, pour) => sum + volume(scenario.pours[pour]!.port, n), 0),
+    burnt_m3: [...slots.consumers].map(([id, n]) => ({ id, volume_m3: volume(id, n) })),
+    spilt_m3: [...slots.spilt].flatMap(([id, n]) => (gone(n) > 0 ? [{ id, volume_m3: volume(id, n) }] : [])),
     ventedOut_mol: gone(slots.outside),
     evaporated_mol: gone(slots.evaporated),
   };

@@ -1,0 +1,260 @@
+import { beforeAll, describe, expect, it } from 'vitest';
+import { expectClose } from '../../../../tests/expectClose';
+import { played, rig, type RigTank } from '../../../../tests/timeSystems';
+import { loadKernel } from '../../geometry';
+import { chosen, type SystemDocument } from '../../plan';
+
+/** What builders know of tanks that are joined, vented and filled: it has to come of itself. */
+beforeAll(loadKernel);
+
+const ENGINE: SystemDocument['consumers'][number] = {
+  id: 'engine',
+  name: 'Engine',
+  kind: 'diesel-engine',
+  neededFlow_m3PerS: chosen(4e-6),
+  neededPressure_Pa: chosen(0),
+  burnIdle_m3PerS: chosen(4e-6),
+  burnFull_m3PerS: chosen(4e-6),
+  ends: [],
+};
+const LIFT_PUMP: SystemDocument['components'][number] = {
+  id: 'lift',
+  name: 'Lift pump',
+  kind: 'pump',
+  type: 'inline',
+  running: true,
+  checkBuiltIn: true,
+  ratedVoltage_V: chosen(13),
+  selfPrimingLift_m: chosen(1),
+  output_ratio: chosen(1),
+  curveOrigin: 'part',
+  curve: [
+    { flow_m3PerS: 0, rise_Pa: 40_000 },
+    { flow_m3PerS: 3e-5, rise_Pa: 0 },
+  ],
+  ends: [],
+};
+const FEED = [
+  { id: 'suck', from: ['main-pickup', 'out'], to: ['lift', 'in'], bore_m: 0.008, length_m: 1, purpose: 'feed' },
+  { id: 'push', from: ['lift', 'out'], to: ['engine', 'in'], bore_m: 0.008, length_m: 0.3, purpose: 'feed' },
+] as const;
+const main = (more: Partial<RigTank>): RigTank => ({
+  id: 'main',
+  box: [0.4, 0.3, 0.3],
+  outlet_m: 0.008,
+  inlet_m: 0.008,
+  fill: 0.9,
+  ...more,
+});
+/** Lower than the main: nothing comes of itself. */
+const aux = (more: Partial<RigTank>): RigTank => ({
+  id: 'aux',
+  box: [0.4, 0.3, 0.3],
+  at_m: [1, 0, -0.5],
+  outlet_m: 0.008,
+  vent_m: 0.006,
+  fill: 0.9,
+  ...more,
+});
+const RISE = {
+  id: 'rise',
+  from: ['aux-pickup', 'out'],
+  to: ['main-in', 'in'],
+  bore_m: 0.008,
+  length_m: 2,
+  rise_m: 0.8,
+} as const;
+
+describe('a main without a vent draws from an auxiliary by its own vacuum', () => {
+  const system = rig([main({ vent_m: 0.006 }), aux({})], [...FEED, RISE], [LIFT_PUMP], [ENGINE]);
+  it('with its breather shut: the auxiliary empties first, and the main stays as full as it was', () => {
+    const run = played(system, 6000, { openings: [{ at_s: 0, port: 'main-vent', stands: 'blocked' }] });
+    const last = run.samples.at(-1)!;
+    const burnt = run.totals.burnt_m3[0]!.volume_m3;
+    expectClose(burnt, 6000 * 4e-6, { rel: 1e-3, why: 'as much as it needs' });
+    expectClose(0.9 * 0.036 - last.tanks[1]!.volume_m3, burnt, { rel: 0.1, why: 'out of the auxiliary' });
+    // The lift, half a metre and what the levels make of it.
+    expect(last.tanks[0]!.gauge_Pa).toBeLessThan(-3000);
+    expect(run.events.some(({ kind }) => kind === 'starves')).toBe(false);
+  });
+  it('with it open nothing comes, and nobody sees why', () => {
+    const last = played(system, 6000).samples.at(-1)!;
+    expectClose(last.tanks[1]!.volume_m3, 0.9 * 0.036, { rel: 5e-3, why: 'what first fills the line, if that' });
+    expectClose(last.tanks[0]!.volume_m3, 0.9 * 0.036 - 6000 * 4e-6, { rel: 0.02, why: 'the main alone' });
+  });
+  it('open, with a tube down to its floor and no check valve, the main siphons back into the auxiliary', () => {
+    const siphon = rig([main({ vent_m: 0.006, drop_m: 0.29 }), aux({})], [...FEED, RISE], [LIFT_PUMP], [ENGINE]);
+    const last = played(siphon, 6000).samples.at(-1)!;
+    expect(last.tanks[1]!.volume_m3).toBeGreaterThan(0.98 * 0.036);
+    expect(last.lines_m3PerS[2]!).toBeLessThanOrEqual(0);
+  });
+  it('opened on the way, it stops there', () => {
+    const run = played(system, 6000, {
+      openings: [
+        { at_s: 0, port: 'main-vent', stands: 'blocked' },
+        { at_s: 3000, port: 'main-vent', stands: 'free' },
+      ],
+    });
+    const at = (t_s: number) => run.samples.find((sample) => sample.t_s >= t_s)!.tanks[1]!.volume_m3;
+    expect(at(3000)).toBeLessThan(0.9 * 0.036 - 0.006);
+    expect(at(6000)).toBeGreaterThan(at(3000) - 5e-4);
+  });
+  it('with the auxiliary’s own vent blocked too, the engine dies', () => {
+    const run = played(system, 20_000, {
+      openings: [
+        { at_s: 0, port: 'main-vent', stands: 'blocked' },
+        { at_s: 0, port: 'aux-vent', stands: 'blocked' },
+      ],
+    });
+    expect(run.events.map(({ kind }) => kind)).toEqual(expect.arrayContaining(['starves', 'stops']));
+    expect(run.samples.at(-1)!.tanks[0]!.volume_m3).toBeGreaterThan(0.01);
+  });
+});
+
+describe('a high tank over a low one', () => {
+  const low = (more: Partial<RigTank>): RigTank => ({
+    id: 'low',
+    box: [0.3, 0.3, 0.3],
+    inlet_m: 0.01,
+    fill: 0.2,
+    ...more,
+  });
+  const high: RigTank = { id: 'high', box: [0.5, 0.4, 0.3], at_m: [0, 0, 1], outlet_m: 0.01, vent_m: 0.008, fill: 0.9 };
+  const DOWN = {
+    id: 'down',
+    from: ['high-pickup', 'out'],
+    to: ['low-in', 'in'],
+    bore_m: 0.01,
+    length_m: 1.5,
+    rise_m: -0.7,
+  } as const;
+  it('goes on until the low one is full, and then out of its vent', () => {
+    const run = played(rig([high, low({ vent_m: 0.008 })], [DOWN]), 3600);
+    const spilt = run.totals.spilt_m3.find(({ id }) => id === 'low-vent')!.volume_m3;
+    const last = run.samples.at(-1)!;
+    expect(spilt).toBeGreaterThan(0.02);
+    expect(run.events.map(({ kind }) => kind)).toEqual(expect.arrayContaining(['full', 'covered', 'spills']));
+    expectClose(last.tanks[0]!.volume_m3 + last.tanks[1]!.volume_m3 + spilt, 0.9 * 0.06 + 0.2 * 0.027, {
+      rel: 2e-3,
+      why: 'all of it, but for what stands in the line',
+    });
+  });
+  it('into one that is sealed: until the gas pushes back as hard as it falls', () => {
+    const run = played(rig([high, low({})], [DOWN]), 3600, { vapourLag_s: 1e7 });
+    const last = run.samples.at(-1)!;
+    const [from, into] = [last.tanks[0]!, last.tanks[1]!];
+    const gas_m3 = 0.027 - into.volume_m3;
+    expectClose(into.gauge_Pa + 101_325, (101_325 * 0.8 * 0.027) / gas_m3, { rel: 1e-3, why: 'Boyle' });
+    // It falls into the low one's lid: from the high one's surface down to there.
+    const head_m = 1 + from.offset_m - 0.3;
+    expectClose(into.gauge_Pa, from.gauge_Pa + 834 * 9.80665 * head_m, {
+      rel: 0.02,
+      why: 'head of diesel, some 834 kg/m³',
+    });
+    expectClose(
+      run.totals.spilt_m3.reduce((sum, { volume_m3 }) => sum + volume_m3, 0),
+      0,
+      { abs: 1e-9, why: 'none' },
+    );
+  });
+});
+
+describe('a pump that moves fuel into the main', () => {
+  const TRANSFER: SystemDocument['components'][number] = {
+    ...LIFT_PUMP,
+    id: 'transfer',
+    name: 'Transfer pump',
+    curve: [
+      { flow_m3PerS: 0, rise_Pa: 30_000 },
+      { flow_m3PerS: 1e-4, rise_Pa: 0 },
+    ],
+  } as SystemDocument['components'][number];
+  const LINES = [
+    { id: 'in', from: ['aux-pickup', 'out'], to: ['transfer', 'in'], bore_m: 0.01, length_m: 1 },
+    { id: 'up', from: ['transfer', 'out'], to: ['main-in', 'in'], bore_m: 0.01, length_m: 1, rise_m: 0.8 },
+  ] as const;
+  const system = rig([main({ vent_m: 0.008, fill: 0.1, drop_m: 0.01 }), aux({ box: [0.8, 0.3, 0.3] })], LINES, [
+    TRANSFER,
+  ]);
+  it('left on, it overfills it', () => {
+    const run = played(system, 1800);
+    expect(run.totals.spilt_m3.find(({ id }) => id === 'main-vent')!.volume_m3).toBeGreaterThan(0.01);
+  });
+  it('with a level switch it stops and starts there', () => {
+    const run = played(system, 1800, {
+      switches: [{ pump: 'transfer', tank: 'main', stopsAt_ratio: 0.8, startsAt_ratio: 0.4 }],
+    });
+    expect(run.events.filter(({ kind }) => kind === 'switch-stops')).toHaveLength(1);
+    expectClose(run.samples.at(-1)!.tanks[0]!.volume_m3, 0.8 * 0.036, { rel: 1e-3, why: 'there it stopped' });
+    expect(run.totals.spilt_m3).toEqual([]);
+  });
+  it('with a float valve too', () => {
+    const FLOAT: SystemDocument['components'][number] = {
+      id: 'float',
+      name: 'Float valve',
+      kind: 'float-valve',
+      tank: 'main',
+      closesAt_ratio: chosen(0.7),
+      bore_m: chosen(0.01),
+      ends: [],
+    };
+    const lines = [
+      LINES[0],
+      { ...LINES[1], to: ['float', 'in'] as const, rise_m: 0.4 },
+      { id: 'last', from: ['float', 'out'], to: ['main-in', 'in'], bore_m: 0.01, length_m: 0.3, rise_m: 0.4 } as const,
+    ];
+    const run = played(
+      rig([main({ vent_m: 0.008, fill: 0.1, drop_m: 0.01 }), aux({ box: [0.8, 0.3, 0.3] })], lines, [TRANSFER, FLOAT]),
+      1800,
+    );
+    expect(run.events.map(({ kind }) => kind)).toContain('float-shuts');
+    expectClose(run.samples.at(-1)!.tanks[0]!.volume_m3, 0.7 * 0.036, { rel: 1e-3, why: 'there it shuts' });
+  });
+  it('it stops by itself when its source is dry, and its line runs empty', () => {
+    const run = played(
+      rig([main({ vent_m: 0.008, fill: 0.1, drop_m: 0.01 }), aux({ fill: 0.3 })], LINES, [TRANSFER]),
+      1800,
+    );
+    expect(run.events.map(({ kind }) => kind)).toEqual(expect.arrayContaining(['draws-air', 'line-empty']));
+    const last = run.samples.at(-1)!;
+    expect(last.tanks[1]!.volume_m3).toBeLessThan(1e-4);
+    expectClose(last.lines_m3PerS[0]!, 0, { abs: 1e-9, why: 'nothing moves' });
+  });
+});
+
+describe('a fill at a station', () => {
+  const tank = (vent_m: number, tube_m: number): SystemDocument =>
+    rig(
+      [{ id: 'a', box: [0.6, 0.4, 0.3], vent_m, ventLength_m: 1, filler_m: 0.038, neck_m: 0.25, tube_m, fill: 0.05 }],
+      [],
+    );
+  const fill = (vent_m: number, tube_m: number) =>
+    played(tank(vent_m, tube_m), 600, {
+      pours: [
+        {
+          at_s: 1,
+          port: 'a-filler',
+          flow_m3PerS: 38e-3 / 60,
+          volume_m3: 1,
+          spout_m: 0.025,
+          inserted_m: 0.08,
+          stops: 'automatic',
+        },
+      ],
+    });
+  const clicked = (vent_m: number, tube_m = 0.25) => {
+    const run = fill(vent_m, tube_m);
+    const click = run.events.find(({ kind }) => kind === 'clicks-off')!;
+    return run.samples.find(({ t_s }) => t_s >= click.t_s)!.tanks[0]!;
+  };
+  it('without a tube below its neck gas gets out there too, and a thin vent does no harm', () => {
+    expect(clicked(0.004, 0).volume_m3).toBeGreaterThan(0.95 * 0.072);
+  });
+  it('with a wide vent it clicks off full; the thinner the vent, the sooner, and the harder gas pushes', () => {
+    const [wide, thin, thinner] = [clicked(0.016), clicked(0.006), clicked(0.004)];
+    expect(wide.volume_m3).toBeGreaterThan(0.95 * 0.072);
+    expect(thin.volume_m3).toBeLessThan(wide.volume_m3 * (1 + 1e-6));
+    expect(thinner.volume_m3).toBeLessThan(0.5 * 0.072);
+    expect(thinner.gauge_Pa).toBeGreaterThan(1500);
+  });
+});
