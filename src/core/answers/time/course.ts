@@ -8,61 +8,21 @@ import { failure, success, type Outcome } from '../../outcome';
 import { endKey, feedPath, fluidAt } from '../../plan/circuits';
 import type { Scenario } from '../../plan/schemaScenario';
 import { withPositions, type Position } from '../../state';
-import { keptLevelCurve, starvingOffset_m } from '../../tank';
+import { keptLevelCurve } from '../../tank';
 import { degrees, radians } from '../../units';
 import type { At } from '../at';
 import { linesAfter, type LineAfter } from './lineVolumes';
-import { heightIn, mouthPoint, mouthsOf, neckTop, netsOf, type Drawing, type Mouth, type Stretch } from './nets';
-import { GAS, GAS_J_PER_MOL_K, LEAST_GAS, LIQUID, neckLoss_Pa, Rates, slotOf, VAPOUR, type Slots } from './rates';
+import type { Drawing, Stretch } from './net';
+import { heightIn, mouthsOf, netsOf, type Mouth } from './nets';
+import { GAS, GAS_J_PER_MOL_K, LEAST_GAS, LIQUID, Rates, slotOf, VAPOUR, type Slots } from './rates';
 import { courseOf, holdsAt } from './schedule';
 import type { EventKind, Sample, TimeEvent } from './played';
+import { BACK_M, EMPTY_M, FILM_M, isVent, pickupHeight, ventHeight, watchesOf, type Slug, type Watch } from './watches';
 
-export type CourseCode = NetworkCode | 'weightless';
-
-/** Something that may happen: it does when its value comes down to nothing. */
-export type Watch = {
-  readonly value: () => number;
-  /** Whether it looks at flows, and not only at what stands in tanks. */ readonly needsFlow: boolean;
-  readonly kind: EventKind | undefined;
-  readonly of: string;
-  readonly name: string;
-  /** What is then otherwise. */ readonly then: () => void;
-};
-
-type AddWatch = (
-  value: () => number,
-  kind: EventKind | undefined,
-  of: { readonly id: string; readonly name: string },
-  then: () => void,
-  needsFlow?: boolean,
-) => void;
-
-/** A port counts as covered when the surface is so near [m]: what is left over it is a film. */
-const FILM_M = 1e-3;
-/** What was covered is free again when the surface is so much lower; the same of pickups the other way [m]. */
-const BACK_M = 1e-3;
-/** Less than this stands in a tank that is empty [m]. */
-const EMPTY_M = 5e-4;
-/** A float valve opens again when so much of its tank is gone. */
-const FLOAT_BACK = 0.005;
-/** Less than this share of what it needs, and a consumer starves; more than the other, and it is fed again. */
-const [STARVES, FED] = [0.98, 0.99];
-/** Common practice: an engine or heater that gets less than this share for so long stops, and does not start itself. */
-const [CHOKES, BREATHES, STOPS_S] = [0.2, 0.25, 5];
-/** So much out of an opening is a spill [m³]. */
-const SPILL_M3 = 1e-6;
 /** The least that a line is taken to hold [m³]. */
 const LEAST_LINE_M3 = 1e-7;
-/** Less liquid than this in what is drawn is none. */
-const LEAST_SHARE = 1e-3;
-/** Of what a tank is limited to: so much less, and it may be filled up to there again. */
-const LIMIT_BACK = 0.01;
 
-/** Liquid that falls through a neck may stand so high in it before it is said to back up [m]. */
-const SPOUT_SLACK_M = 0.01;
-
-/** Gas that is on its way through a line, by what had passed its pickup when it came and when it ended [m³]. */
-type Slug = { readonly from_m3: number; to_m3: number | undefined; isOut: boolean };
+export type CourseCode = NetworkCode | 'weightless';
 
 /** A scenario as it goes on: its state, and how all stands that changes in steps. */
 export class Course {
@@ -80,27 +40,27 @@ export class Course {
   private readonly pitch: (t_s: number) => number;
   private readonly roll: (t_s: number) => number;
   private readonly temperature: (t_s: number) => number;
-  private gravity!: EffectiveGravity;
+  gravity!: EffectiveGravity;
   private ups!: readonly Vec3[];
-  private inputs!: readonly FlowInputs[];
+  inputs!: readonly FlowInputs[];
   private after!: ReadonlyMap<string, LineAfter>;
-  private mouths!: ReadonlyMap<string, Mouth>;
+  mouths!: ReadonlyMap<string, Mouth>;
   private watching: readonly Watch[] = [];
   private isStale = true;
 
-  private readonly covered = new Set<string>();
-  private readonly drowned = new Set<string>();
-  private readonly pickups = new Map<string, Drawing>();
-  private readonly slugs = new Map<string, Slug[]>();
-  private readonly floats = new Set<string>();
-  private readonly switched = new Map<string, Position>();
-  private readonly starving = new Set<string>();
+  readonly covered = new Set<string>();
+  readonly drowned = new Set<string>();
+  readonly pickups = new Map<string, Drawing>();
+  readonly slugs = new Map<string, Slug[]>();
+  readonly floats = new Set<string>();
+  readonly switched = new Map<string, Position>();
+  readonly starving = new Set<string>();
   /** Consumers that get next to nothing, since when; and those that have stopped for it. */
-  private readonly choking = new Map<string, number>();
-  private readonly stopped = new Set<string>();
-  private readonly spilling = new Set<string>();
-  private readonly full = new Set<string>();
-  private readonly poursDone = new Set<number>();
+  readonly choking = new Map<string, number>();
+  readonly stopped = new Set<string>();
+  readonly spilling = new Set<string>();
+  readonly full = new Set<string>();
+  readonly poursDone = new Set<number>();
   private readonly links = new Map<string, readonly [net: number, link: number]>();
 
   constructor(
@@ -290,7 +250,7 @@ export class Course {
         flow_m3PerS: this.scenario.pours[pour]!.flow_m3PerS,
       })),
     });
-    this.watching = this.watchList(takes_m3PerS);
+    this.watching = watchesOf(this, takes_m3PerS);
     return success(undefined);
   }
 
@@ -300,10 +260,10 @@ export class Course {
     tanks.forEach((tank, t) => {
       const surface = surfaces_m[t]!;
       for (const port of tank.ports)
-        if (isVent(port) && surface >= Math.max(this.ventHeight(t, port) - FILM_M, lowest_m[t]! + EMPTY_M + BACK_M))
+        if (isVent(port) && surface >= Math.max(ventHeight(this, t, port) - FILM_M, lowest_m[t]! + EMPTY_M + BACK_M))
           this.covered.add(port.document.id);
       for (const pickup of tank.pickups) {
-        const starved = surface <= this.pickupHeight(t, pickup);
+        const starved = surface <= pickupHeight(this, t, pickup);
         // What has stood so has air in its line.
         this.pickups.set(pickup.document.id, starved ? 'empty' : 'liquid');
         if (starved)
@@ -325,27 +285,10 @@ export class Course {
     return this.y[slotOf(t, LIQUID)]! / this.fluid(t, this.temperature(this.t_s)).density_kgPerM3;
   }
 
-  private held(pickup: string): number {
-    return Math.max(LEAST_LINE_M3, this.after.get(pickup)?.volume_m3 ?? 0);
-  }
+  readonly held = (pickup: string): number => Math.max(LEAST_LINE_M3, this.after.get(pickup)?.volume_m3 ?? 0);
 
-  private height(t: number, point_m: Vec3): number {
-    return heightIn(this.at.model.tanks[t]!, { tank: this.ups[t]!, vehicle: this.gravity.up }, point_m);
-  }
-
-  /** A height, or that of a film on the lowest place of a tank where it lies lower: what is empty covers nothing. */
-  private over(t: number, height_m: number, more_m = 0): number {
-    const { bases_m, curves } = this.rates.setting;
-    return Math.max(height_m, bases_m[t]! + curves[t]!.lowest_m + EMPTY_M + more_m);
-  }
-
-  private ventHeight(t: number, port: PortModel): number {
-    return this.height(t, port.document.role === 'filler' ? mouthPoint(port) : port.point_m);
-  }
-
-  private pickupHeight(t: number, { inlet }: { readonly inlet: Parameters<typeof starvingOffset_m>[0] }): number {
-    return this.height(t, inlet.point_m) + inlet.submergence_m;
-  }
+  readonly height = (t: number, point_m: Vec3): number =>
+    heightIn(this.at.model.tanks[t]!, { tank: this.ups[t]!, vehicle: this.gravity.up }, point_m);
 
   private blocked(): Set<string> {
     const blocked = new Set<string>();
@@ -372,15 +315,14 @@ export class Course {
     return off;
   }
 
-  private pouring(): { readonly pour: number; readonly tank: number; readonly port: PortModel }[] {
-    return this.scenario.pours.flatMap(({ at_s, port: id }, pour) => {
+  readonly pouring = (): { readonly pour: number; readonly tank: number; readonly port: PortModel }[] =>
+    this.scenario.pours.flatMap(({ at_s, port: id }, pour) => {
       if (at_s > this.t_s || this.poursDone.has(pour)) return [];
       return this.at.model.tanks.flatMap((tank, t) => {
         const port = tank.ports.find(({ document }) => document.id === id);
         return port ? [{ pour, tank: t, port }] : [];
       });
     });
-  }
 
   /** Where the course now stands. */
   goTo(t_s: number, y: Float64Array): void {
@@ -396,8 +338,8 @@ export class Course {
     if (needsFlow) this.rates.rates(t_s, y, this.unused);
     else this.rates.look(t_s, y);
   }
-  private peeked: Float64Array = new Float64Array(0);
-  private peeked_s = 0;
+  peeked: Float64Array = new Float64Array(0);
+  peeked_s = 0;
   private get unused(): Float64Array {
     return (this.room ??= new Float64Array(this.slots.size));
   }
@@ -423,294 +365,10 @@ export class Course {
     return last ? `${last.name}, ${last.kind} at ${last.t_s.toFixed(1)} s` : 'nothing has happened yet';
   }
 
-  private nameOf(id: string): string {
+  readonly nameOf = (id: string): string => {
     const { components, consumers } = this.at.model.circuits;
     return [...components, ...consumers].find((each) => each.id === id)?.name ?? id;
-  }
-
-  /** All that may happen next, as things stand. */
-  private watchList(takes_m3PerS: ReadonlyMap<string, number>): Watch[] {
-    const { tanks, circuits } = this.at.model;
-    const list: Watch[] = [];
-    const watch: AddWatch = (value, kind, { id, name }, then, needsFlow = false) =>
-      void list.push({ value, kind, of: id, name, then, needsFlow });
-    const { now } = this.rates;
-    tanks.forEach((tank, t) => {
-      const surface = (): number => now[t]!.surface_m;
-      for (const port of tank.ports) {
-        const { id, name } = port.document;
-        if (!isVent(port)) continue;
-        const height = this.ventHeight(t, port) - FILM_M;
-        if (this.covered.has(id))
-          watch(
-            () => surface() - this.over(t, height - BACK_M),
-            'free',
-            { id, name },
-            () => this.covered.delete(id),
-          );
-        else
-          watch(
-            () => this.over(t, height, BACK_M) - surface(),
-            'covered',
-            { id, name },
-            () => this.covered.add(id),
-          );
-      }
-      for (const pickup of tank.pickups) this.watchPickup(t, pickup, watch);
-      const { id, name, fillLimit_ratio } = tank.document;
-      const limit = fillLimit_ratio.value * tank.gross_m3;
-      if (this.full.has(id))
-        watch(
-          () => now[t]!.volume_m3 - limit + LIMIT_BACK * tank.gross_m3,
-          undefined,
-          { id, name },
-          () => this.full.delete(id),
-        );
-      else
-        watch(
-          () => limit * (1 + 1e-9) - now[t]!.volume_m3,
-          'full',
-          { id, name },
-          () => this.full.add(id),
-        );
-    });
-    for (const [key, { tank, height_m }] of this.mouths) {
-      const surface = (): number => now[tank]!.surface_m;
-      if (this.drowned.has(key))
-        watch(
-          () => surface() - this.over(tank, height_m - BACK_M),
-          undefined,
-          { id: key, name: key },
-          () => this.drowned.delete(key),
-        );
-      else
-        watch(
-          () => this.over(tank, height_m, BACK_M) - surface(),
-          undefined,
-          { id: key, name: key },
-          () => this.drowned.add(key),
-        );
-    }
-    for (const part of circuits.components) {
-      if (part.kind !== 'float-valve') continue;
-      const t = tanks.findIndex(({ document }) => document.id === part.tank);
-      if (t < 0) continue;
-      const closes = part.closesAt_ratio.value * tanks[t]!.gross_m3;
-      const back = FLOAT_BACK * tanks[t]!.gross_m3;
-      if (this.floats.has(part.id))
-        watch(
-          () => now[t]!.volume_m3 - closes + back,
-          'float-opens',
-          part,
-          () => this.floats.delete(part.id),
-        );
-      else
-        watch(
-          () => closes - now[t]!.volume_m3,
-          'float-shuts',
-          part,
-          () => this.floats.add(part.id),
-        );
-    }
-    this.watchSwitches(watch);
-    this.watchPours(watch);
-    circuits.consumers.forEach((consumer, c) => {
-      const most = takes_m3PerS.get(consumer.id) ?? 0;
-      if (most === 0) return;
-      const { id, name } = consumer;
-      const share = (): number => (this.rates.taken_m3PerS[c]! * this.rates.liquid_ratio[c]!) / most;
-      if (this.starving.has(id))
-        watch(
-          () => FED - share(),
-          'fed',
-          { id, name },
-          () => this.starving.delete(id),
-          true,
-        );
-      else
-        watch(
-          () => share() - STARVES,
-          'starves',
-          { id, name },
-          () => this.starving.add(id),
-          true,
-        );
-      if (consumer.kind === 'nozzle') return;
-      const since_s = this.choking.get(id);
-      if (since_s === undefined)
-        watch(
-          () => share() - CHOKES,
-          undefined,
-          { id, name },
-          () => this.choking.set(id, this.t_s),
-          true,
-        );
-      else {
-        watch(
-          () => BREATHES - share(),
-          undefined,
-          { id, name },
-          () => this.choking.delete(id),
-          true,
-        );
-        const stop = (): void => {
-          this.stopped.add(id);
-          this.choking.delete(id);
-        };
-        watch(() => since_s + STOPS_S - this.peeked_s, 'stops', { id, name }, stop);
-      }
-    });
-    for (const [id, slot] of this.slots.spilt) {
-      if (this.spilling.has(id)) continue;
-      const name = this.openingName(id);
-      watch(
-        () => SPILL_M3 * 1000 - this.peeked[slot]!,
-        'spills',
-        { id, name },
-        () => this.spilling.add(id),
-      );
-    }
-    return list;
-  }
-
-  private openingName(id: string): string {
-    const ports = this.at.model.tanks.flatMap((tank) => tank.ports);
-    return ports.find(({ document }) => document.id === id)?.document.name ?? this.nameOf(id);
-  }
-
-  private watchPickup(
-    t: number,
-    pickup: {
-      readonly document: { readonly id: string; readonly name: string };
-      readonly inlet: Parameters<typeof starvingOffset_m>[0];
-    },
-    watch: AddWatch,
-  ): void {
-    const { id, name } = pickup.document;
-    const line = this.slots.lines.get(id)!;
-    const { now } = this.rates;
-    const starves = this.pickupHeight(t, pickup);
-    const drawing = this.pickups.get(id)!;
-    const slugs = this.slugs.get(id) ?? [];
-    const passed = (): number => this.peeked[line.passed]!;
-    const held = this.held(id);
-    const covered = (): void => {
-      this.pickups.set(id, 'clearing');
-      const last = slugs.at(-1);
-      if (last) last.to_m3 = passed();
-    };
-    if (drawing === 'liquid' || drawing === 'clearing')
-      watch(
-        () => now[t]!.surface_m - starves,
-        'draws-air',
-        { id, name },
-        () => {
-          this.pickups.set(id, 'air');
-          this.slugs.set(id, [...slugs, { from_m3: passed(), to_m3: undefined, isOut: false }]);
-        },
-      );
-    else watch(() => starves + 2 * BACK_M - now[t]!.surface_m, undefined, { id, name }, covered);
-    const last = slugs.at(-1);
-    if (drawing === 'air' && last) {
-      const empty = (): void => {
-        this.pickups.set(id, 'empty');
-        this.slugs.set(id, [{ ...last, isOut: true }]);
-      };
-      const share = (): number => this.rates.share.get(id) ?? 0;
-      // A line with some liquid among its air goes on; one without has run empty.
-      if (last.isOut) watch(() => share() - LEAST_SHARE, 'line-empty', { id, name }, empty, true);
-      else if (slugs.length === 1)
-        watch(
-          () => last.from_m3 + held - passed(),
-          'air-arrives',
-          { id, name },
-          () => {
-            last.isOut = true;
-          },
-        );
-    }
-    const first = slugs[0];
-    if (!first || drawing === 'empty') return;
-    if (!first.isOut && (drawing === 'clearing' || slugs.length > 1))
-      watch(
-        () => first.from_m3 + held - passed(),
-        'air-arrives',
-        { id, name },
-        () => {
-          first.isOut = true;
-        },
-      );
-    const { to_m3 } = first;
-    if (first.isOut && to_m3 !== undefined)
-      watch(
-        () => to_m3 + held - passed(),
-        slugs.length === 1 ? 'line-clear' : undefined,
-        { id, name },
-        () => {
-          this.slugs.set(id, slugs.slice(1));
-          if (slugs.length === 1) this.pickups.set(id, 'liquid');
-        },
-      );
-  }
-
-  private watchSwitches(watch: AddWatch): void {
-    const { tanks, circuits } = this.at.model;
-    const { now } = this.rates;
-    for (const { pump, tank, stopsAt_ratio, startsAt_ratio } of this.scenario.switches) {
-      const t = tanks.findIndex(({ document }) => document.id === tank);
-      const part = this.inputs[0]!.system.components.find(({ id }) => id === pump);
-      if (t < 0 || part?.kind !== 'pump') continue;
-      const { gross_m3 } = tanks[t]!;
-      const way = stopsAt_ratio > startsAt_ratio ? 1 : -1;
-      const to = (running: boolean) => (): void => void this.switched.set(pump, { kind: 'pump', running });
-      const { name } = circuits.components.find(({ id }) => id === pump)!;
-      if (part.running)
-        watch(
-          () => way * (stopsAt_ratio * gross_m3 - now[t]!.volume_m3),
-          'switch-stops',
-          { id: pump, name },
-          to(false),
-        );
-      else
-        watch(
-          () => way * (now[t]!.volume_m3 - startsAt_ratio * gross_m3),
-          'switch-starts',
-          { id: pump, name },
-          to(true),
-        );
-    }
-  }
-
-  private watchPours(watch: AddWatch): void {
-    const { now } = this.rates;
-    const { magnitude_mPerS2 } = this.gravity;
-    for (const { pour, tank, port } of this.pouring()) {
-      const { flow_m3PerS, volume_m3, inserted_m, stops } = this.scenario.pours[pour]!;
-      const { id, name, bore_m, length_m, drop_m } = port.document;
-      const fluid = this.inputs[tank]!.fluid;
-      const weight = fluid.density_kgPerM3 * magnitude_mPerS2;
-      const top = this.height(tank, neckTop(port));
-      const mouth = this.height(tank, mouthPoint(port));
-      const tip = Math.max(top - inserted_m, mouth);
-      // From the spout down: over the liquid only its walls hold it back, and it falls; under it, it has to push in.
-      const below_m = Math.max(0, length_m.value + (drop_m?.value ?? 0) - inserted_m);
-      const loss_m = (exits: number): number => neckLoss_Pa(bore_m.value, below_m, flow_m3PerS, exits, fluid) / weight;
-      const [falling_m, pushing_m] = [loss_m(0), loss_m(1)];
-      /** How high liquid stands in the neck: pushed up by the gas that cannot get out, and by what flows in. */
-      const stands = (): number => {
-        const { surface_m, gauge_Pa } = now[tank]!;
-        return this.covered.has(id)
-          ? Math.max(surface_m, mouth) + gauge_Pa / weight + pushing_m
-          : mouth + falling_m - SPOUT_SLACK_M;
-      };
-      const end = (): void => void this.poursDone.add(pour);
-      const slot = this.slots.poured[pour]!;
-      const all_kg = volume_m3 * fluid.density_kgPerM3;
-      watch(() => all_kg - this.peeked[slot]!, 'poured', { id, name }, end);
-      if (stops === 'automatic') watch(() => tip - stands(), 'clicks-off', { id, name }, end);
-      else watch(() => Math.max(top, tip) - stands(), 'neck-full', { id, name }, end);
-    }
-  }
+  };
 
   /** How it all stands now. */
   sample(): Sample {
@@ -734,9 +392,6 @@ export class Course {
     };
   }
 }
-
-/** Whether gas goes by a port. */
-const isVent = ({ document: { role } }: PortModel): boolean => role === 'vent' || role === 'filler';
 
 function slotsOf({ model }: At, { pours }: Scenario): Slots {
   const { tanks, circuits } = model;

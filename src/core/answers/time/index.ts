@@ -2,9 +2,10 @@
  * What happens over time: a scenario played on a system.
  *
  * Read `simulate.ts` first: liquid and gas of each tank are the state, and at every moment the network is steady
- * between the pressures that they give. `nets.ts` sets out what can flow as things stand, `rates.ts` works out what
- * flows and books it, `course.ts` has what stands how and what happens when; `schedule.ts` reads what is set at times,
- * `ventWay.ts` where liquid goes that gets into a vent, `lineVolumes.ts` what lines hold.
+ * between the pressures that they give. `nets.ts` sets out what can flow as things stand (`net.ts` says what a net is),
+ * `rates.ts` works out what flows and books it, `course.ts` has what stands how, `watches.ts` what happens when;
+ * `schedule.ts` reads what is set at times, `ventWay.ts` where liquid goes that gets into a vent, `lineVolumes.ts` what
+ * lines hold.
  */
 export { simulate, type SimulateCode } from './simulate';
 export { type EventKind, type Sample, type Simulated, type TimeEvent, type Totals } from './played';

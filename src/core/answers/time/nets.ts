@@ -1,31 +1,18 @@
-import { airState, type FluidState } from '../../fluids';
+import { airState } from '../../fluids';
 import { dot, type Vec3 } from '../../geometry';
-import { kindOf, pumpPoints, isElectric, driveRatio, type PumpDocument } from '../../components';
+import { isElectric, kindOf, type PumpDocument } from '../../components';
 import { compileNetwork, sunkParts } from '../../model/compileNetwork';
 import { fittingLoss, hydraulicsOf, pickupElement } from '../../model/networkElements';
-import {
-  airNode,
-  inletNode,
-  outletNode,
-  partPositions,
-  ullageNode,
-  type FlowInputs,
-  type TankLevel,
-} from '../../model/networkParts';
+import { airNode, inletNode, outletNode, ullageNode, type FlowInputs, type TankLevel } from '../../model/networkParts';
 import type { PickupModel, PortModel, TankModel } from '../../model/compileTank';
 import {
-  checkedLaw,
   graphOf,
   graphShape,
-  parsePumpCurve,
-  pumpLaw,
   withoutIslands,
   type GraphLink,
   type GraphNode,
-  type GraphShape,
   type Joined,
   type LinkElement,
-  type LossLaw,
   type NetworkCode,
   type NetworkLink,
   type NetworkNode,
@@ -33,73 +20,9 @@ import {
 import { failure, success, type Outcome } from '../../outcome';
 import { capWays } from '../../plan/caps';
 import { reached } from '../../reached';
-import { pumpCurrent_A, wireResistance_ohm } from '../flow/electrics';
+import { dampedLaw, SPILL_DAMPED, wiredLaw } from './laws';
+import type { Account, End, Net, Place, Stretch } from './net';
 import { ventWay } from './ventWay';
-
-/** Where a net ends: what gives its pressure there. Heights are against effective gravity, over the vehicle's datum. */
-export type Place =
-  /** In the liquid of a tank, that stands over it. */
-  | { readonly at: 'liquid'; readonly tank: number }
-  /** Over the liquid, or in it, of a mouth at a height. */
-  | { readonly at: 'mouth'; readonly tank: number; readonly height_m: number }
-  /** In the gas of a tank at a height: a pickup that draws air. */
-  | { readonly at: 'gas'; readonly tank: number; readonly height_m: number }
-  /** Of a net of air: in a tank, over its liquid. */
-  | { readonly at: 'ullage'; readonly tank: number }
-  /** Of a net of air: in a tank's liquid, which air has to push aside. */
-  | { readonly at: 'under'; readonly tank: number; readonly height_m: number }
-  | { readonly at: 'open'; readonly gauge_Pa: number; readonly height_m: number };
-
-/** What comes to an end of a net, or leaves by it, is this one's. */
-export type Account =
-  | { readonly of: 'tank'; readonly tank: number }
-  /** Gas of a tank that goes into a line. */
-  | { readonly of: 'line'; readonly tank: number; readonly pickup: string }
-  | { readonly of: 'consumer'; readonly id: string }
-  /** Out of a vent or filler that liquid covers; at an open end of a line. */
-  | { readonly of: 'spilt'; readonly id: string }
-  | { readonly of: 'outside' };
-
-export type End = { readonly node: number; readonly place: Place; readonly account: Account; readonly link: number };
-
-/** What hangs together between given pressures, made ready to be solved again and again. */
-export type Net = {
-  readonly medium: 'liquid' | 'air';
-  readonly fluid: FluidState;
-  /** Of a metre of what is in it [Pa]; none of air. */ readonly weight_PaPerM: number;
-  readonly nodes: readonly (GraphNode & { fixed_Pa?: number; outflow_m3PerS?: number })[];
-  readonly links: readonly GraphLink[];
-  readonly joined: readonly Joined[];
-  readonly ends: readonly End[];
-  /** Consumers that take something out of it, by a link; those that feed what they do not burn into a node of it. */
-  readonly takers: readonly { readonly consumer: number; readonly link: number }[];
-  readonly givers: readonly { readonly consumer: number; readonly node: number }[];
-  readonly isRegulated: boolean;
-  readonly shape: GraphShape | undefined;
-  /** Node of each end of a part, by its key. */ readonly nodeOf: ReadonlyMap<string, number>;
-};
-
-/** What a pickup does: draws liquid; draws air into its line; its line is empty; liquid follows the air again. */
-export type Drawing = 'liquid' | 'air' | 'empty' | 'clearing';
-
-/** What of a system stays the same from one event to the next. */
-export type Stretch = {
-  /** With the fluid of each tank; valves and all as they stand. */
-  readonly inputs: readonly FlowInputs[];
-  /** Vents and fillers under liquid; mouths of lines under it. */
-  readonly covered: ReadonlySet<string>;
-  readonly drowned: ReadonlySet<string>;
-  readonly pickups: ReadonlyMap<string, Drawing>;
-  /** Float valves that are shut. */ readonly floats: ReadonlySet<string>;
-  readonly blocked: ReadonlySet<string>;
-  /** Fillers without their cap, each with the spout that stands in it [m]. */
-  readonly uncapped: ReadonlyMap<string, number>;
-  /** What each consumer takes at most [m³/s]; nothing where it is off. */
-  readonly takes_m3PerS: ReadonlyMap<string, number>;
-  /** Whether engines run, and gas comes out of their crankcases. */ readonly blows: boolean;
-  /** By tank: what is added to what gas and spills meet at a port that liquid covers, as it then is [Pa s/m³]. */
-  readonly damps_PaSPerM3: Float64Array;
-};
 
 /** Height of a point of a tank against effective gravity, over the vehicle's datum. */
 export function heightIn(tank: TankModel, up: { readonly tank: Vec3; readonly vehicle: Vec3 }, point_m: Vec3): number {
@@ -557,64 +480,3 @@ function dampedTank(
   if (!link.id.endsWith(':spill') && places.every(({ at }) => at !== 'under')) return undefined;
   return places.flatMap((place) => ('tank' in place ? [place.tank] : []))[0];
 }
-
-/** What spills is held up so much less than what bubbles in. */
-const SPILL_DAMPED = 0.1;
-/** A law with a little more in it, that goes with the flow and is looked up each time. */
-const dampedLaw =
-  (law: LossLaw, damps_PaSPerM3: Float64Array, tank: number, share: number): LossLaw =>
-  (flow) => {
-    const { pressure_Pa, slope_PaSPerM3 } = law(flow);
-    const more = share * damps_PaSPerM3[tank]!;
-    return { pressure_Pa: pressure_Pa + more * flow, slope_PaSPerM3: slope_PaSPerM3 + more };
-  };
-
-const RISES = 60;
-/** A pump's own check lets nothing back; below this drive it moves nothing. */
-const LEAST_DRIVE = 1e-3;
-
-/**
- * A pump whose wires take of its voltage the more the harder it works: at each flow the rise that leaves it just the
- * voltage that gives this rise.
- */
-function wiredLaw(pump: PumpDocument, { state }: FlowInputs): Outcome<LossLaw, NetworkCode> {
-  const curve = parsePumpCurve(pumpPoints(pump), pump.name);
-  if (!curve.ok) return curve;
-  const base = pumpLaw(curve.value);
-  const wires_ohm = wireResistance_ohm(pump.wiring!);
-  const driven = (flow: number, rise_Pa: number): number => {
-    const volts = state.supply_V - pumpCurrent_A(pump, rise_Pa) * wires_ohm;
-    const drive = Math.max(LEAST_DRIVE, driveRatio(pump, volts));
-    return -drive * drive * base(flow / drive).pressure_Pa;
-  };
-  /** What a rise gives over what it is falls as it rises: there is one that gives itself. */
-  const riseAt = (flow: number): number => {
-    let [low, high] = [driven(flow, Infinity), driven(flow, 0)];
-    let rise = high;
-    for (let n = 0; n < RISES && high - low > 1e-9 * (1 + Math.abs(high)); n++) {
-      const given = driven(flow, rise);
-      if (given > rise) low = Math.max(low, rise);
-      else high = Math.min(high, rise);
-      // What it gives is on the other side of where both are one.
-      if (given > rise) high = Math.min(high, given);
-      else low = Math.max(low, given);
-      const nearby = rise + 1e-4 * (1 + Math.abs(rise));
-      const slope = (driven(flow, nearby) - given) / (nearby - rise);
-      const next = rise + (given - rise) / (1 - slope);
-      rise = next > low && next < high ? next : (low + high) / 2;
-    }
-    return rise;
-  };
-  const law: LossLaw = (flow) => {
-    const over = Math.max(1e-10, Math.abs(flow) * 1e-5);
-    const [rise, next] = [riseAt(flow), riseAt(flow + over)];
-    return { pressure_Pa: -rise, slope_PaSPerM3: Math.max(0, (rise - next) / over) };
-  };
-  return success(pump.checkBuiltIn ? checkedLaw(law) : law);
-}
-
-/** Where parts stand, against effective gravity, over the vehicle's datum. */
-export const heightsOf = (inputs: FlowInputs): Map<string, number> =>
-  new Map(
-    [...partPositions(inputs.system, inputs.levels)].map(([id, point]) => [id, dot(inputs.state.gravity.up, point)]),
-  );

@@ -4,10 +4,11 @@ import type { Scenario } from '../../plan/schemaScenario';
 import type { Steps } from '../../steps';
 import { Stepper, within, type Dynamics, type Step } from '../../time';
 import type { At } from '../at';
-import { Course, type CourseCode, type Watch } from './course';
+import { Course, type CourseCode } from './course';
 import type { Sample, Simulated, Totals } from './played';
 import { GAS, LIQUID, slotOf, VAPOUR } from './rates';
 import { breaksOf } from './schedule';
+import type { Watch } from './watches';
 
 export type SimulateCode = CourseCode | 'temperature-range' | 'no-tanks' | 'chatters' | 'stuck' | 'not-conserved';
 
