@@ -160,6 +160,41 @@ function rigTank(shell: Tank, tank: RigTank): Tank {
   };
 }
 
+/** A pump with its own check, whose rise falls evenly from shut to free flow. */
+export const rigPump = (
+  id: string,
+  shut_Pa: number,
+  free_m3PerS: number,
+): Extract<SystemDocument['components'][number], { kind: 'pump' }> => ({
+  id,
+  name: id,
+  kind: 'pump',
+  type: 'inline',
+  running: true,
+  checkBuiltIn: true,
+  ratedVoltage_V: chosen(13),
+  selfPrimingLift_m: chosen(1),
+  output_ratio: chosen(1),
+  curveOrigin: 'part',
+  curve: [
+    { flow_m3PerS: 0, rise_Pa: shut_Pa },
+    { flow_m3PerS: free_m3PerS, rise_Pa: 0 },
+  ],
+  ends: [],
+});
+
+/** An engine that burns all that it needs, always as much. */
+export const rigEngine = (burns_m3PerS: number, needs_Pa: number): SystemDocument['consumers'][number] => ({
+  id: 'engine',
+  name: 'Engine',
+  kind: 'diesel-engine',
+  neededFlow_m3PerS: chosen(burns_m3PerS),
+  neededPressure_Pa: chosen(needs_Pa),
+  burnIdle_m3PerS: chosen(burns_m3PerS),
+  burnFull_m3PerS: chosen(burns_m3PerS),
+  ends: [],
+});
+
 /** Plays what is said of a scenario; all else of it is that nothing happens. */
 export const played = (system: SystemDocument, duration_s: number, scenario: Partial<Scenario> = {}): Simulated => {
   const asked = unwrap(parseScenario({ ...quiet('Check', duration_s), ...scenario }, system));

@@ -1,5 +1,5 @@
 import { airState } from '../../fluids';
-import { dot, type Vec3 } from '../../geometry';
+import { add, dot, OUTWARD, scale, type Vec3 } from '../../geometry';
 import { isElectric, kindOf, type PumpDocument } from '../../components';
 import { compileNetwork, sunkParts } from '../../model/compileNetwork';
 import { fittingLoss, hydraulicsOf, pickupElement } from '../../model/networkElements';
@@ -37,19 +37,9 @@ export const mouthPoint = ({ document, point_m }: PortModel): Vec3 => [
   point_m[2] - (document.drop_m?.value ?? 0),
 ];
 
-const OUT: Readonly<Record<PortModel['document']['face'], Vec3>> = {
-  lid: [0, 0, 1],
-  floor: [0, 0, -1],
-  fore: [1, 0, 0],
-  aft: [-1, 0, 0],
-  port: [0, 1, 0],
-  starboard: [0, -1, 0],
-};
 /** Top of a filler's neck, which is taken to stand straight out of its face. */
-export const neckTop = ({ document, point_m }: PortModel): Vec3 => {
-  const out = OUT[document.face];
-  return [0, 1, 2].map((axis) => point_m[axis]! + out[axis]! * document.length_m.value) as unknown as Vec3;
-};
+export const neckTop = ({ document, point_m }: PortModel): Vec3 =>
+  add(point_m, scale(OUTWARD[document.face], document.length_m.value));
 
 /** Everything that can flow in a stretch, in nets that know nothing of each other. */
 export function netsOf(stretch: Stretch): Outcome<Net[], NetworkCode> {

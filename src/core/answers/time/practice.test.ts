@@ -1,39 +1,14 @@
 import { beforeAll, describe, expect, it } from 'vitest';
 import { expectClose } from '../../../../tests/expectClose';
-import { played, rig, type RigTank } from '../../../../tests/timeSystems';
+import { played, rig, rigEngine, rigPump, type RigTank } from '../../../../tests/timeSystems';
 import { loadKernel } from '../../geometry';
 import { chosen, type SystemDocument } from '../../plan';
 
 /** What builders know of tanks that are joined, vented and filled: it has to come of itself. */
 beforeAll(loadKernel);
 
-const ENGINE: SystemDocument['consumers'][number] = {
-  id: 'engine',
-  name: 'Engine',
-  kind: 'diesel-engine',
-  neededFlow_m3PerS: chosen(4e-6),
-  neededPressure_Pa: chosen(0),
-  burnIdle_m3PerS: chosen(4e-6),
-  burnFull_m3PerS: chosen(4e-6),
-  ends: [],
-};
-const LIFT_PUMP: SystemDocument['components'][number] = {
-  id: 'lift',
-  name: 'Lift pump',
-  kind: 'pump',
-  type: 'inline',
-  running: true,
-  checkBuiltIn: true,
-  ratedVoltage_V: chosen(13),
-  selfPrimingLift_m: chosen(1),
-  output_ratio: chosen(1),
-  curveOrigin: 'part',
-  curve: [
-    { flow_m3PerS: 0, rise_Pa: 40_000 },
-    { flow_m3PerS: 3e-5, rise_Pa: 0 },
-  ],
-  ends: [],
-};
+const ENGINE = rigEngine(4e-6, 0);
+const LIFT_PUMP = rigPump('lift', 40_000, 3e-5);
 const FEED = [
   { id: 'suck', from: ['main-pickup', 'out'], to: ['lift', 'in'], bore_m: 0.008, length_m: 1, purpose: 'feed' },
   { id: 'push', from: ['lift', 'out'], to: ['engine', 'in'], bore_m: 0.008, length_m: 0.3, purpose: 'feed' },
@@ -160,15 +135,7 @@ describe('a high tank over a low one', () => {
 });
 
 describe('a pump that moves fuel into the main', () => {
-  const TRANSFER: SystemDocument['components'][number] = {
-    ...LIFT_PUMP,
-    id: 'transfer',
-    name: 'Transfer pump',
-    curve: [
-      { flow_m3PerS: 0, rise_Pa: 30_000 },
-      { flow_m3PerS: 1e-4, rise_Pa: 0 },
-    ],
-  } as SystemDocument['components'][number];
+  const TRANSFER = rigPump('transfer', 30_000, 1e-4);
   const LINES = [
     { id: 'in', from: ['aux-pickup', 'out'], to: ['transfer', 'in'], bore_m: 0.01, length_m: 1 },
     { id: 'up', from: ['transfer', 'out'], to: ['main-in', 'in'], bore_m: 0.01, length_m: 1, rise_m: 0.8 },

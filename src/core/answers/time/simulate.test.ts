@@ -1,6 +1,6 @@
 import { beforeAll, describe, expect, it } from 'vitest';
 import { expectClose } from '../../../../tests/expectClose';
-import { played, rig } from '../../../../tests/timeSystems';
+import { played, rig, rigEngine, rigPump } from '../../../../tests/timeSystems';
 import { airState, fluidState } from '../../fluids';
 import { loadKernel } from '../../geometry';
 import { boreArea_m2, ventLaw } from '../../network';
@@ -185,8 +185,8 @@ describe('gas over the liquid', () => {
         { id: 'suck', from: ['a-pickup', 'out'], to: ['pump', 'in'], bore_m: 0.01, length_m: 1, purpose: 'feed' },
         { id: 'push', from: ['pump', 'out'], to: ['engine', 'in'], bore_m: 0.01, length_m: 0.2, purpose: 'feed' },
       ],
-      [PUMP],
-      [{ ...ENGINE, id: 'engine' }],
+      [rigPump('pump', 40_000, 2e-5)],
+      [rigEngine(2e-6, 5_000)],
     );
     const run = played(system, 3600, dry);
     const starves = run.events.find(({ kind }) => kind === 'starves')!;
@@ -204,31 +204,3 @@ describe('gas over the liquid', () => {
     expect(run.samples.at(-1)!.consumers_m3PerS[0]!).toBeLessThan(0.05 * 2e-6);
   });
 });
-
-const PUMP: SystemDocument['components'][number] = {
-  id: 'pump',
-  name: 'Pump',
-  kind: 'pump',
-  type: 'inline',
-  running: true,
-  checkBuiltIn: true,
-  ratedVoltage_V: chosen(13),
-  selfPrimingLift_m: chosen(1),
-  output_ratio: chosen(1),
-  curveOrigin: 'part',
-  curve: [
-    { flow_m3PerS: 0, rise_Pa: 40_000 },
-    { flow_m3PerS: 2e-5, rise_Pa: 0 },
-  ],
-  ends: [],
-};
-const ENGINE: SystemDocument['consumers'][number] = {
-  id: 'engine',
-  name: 'Engine',
-  kind: 'diesel-engine',
-  neededFlow_m3PerS: chosen(2e-6),
-  neededPressure_Pa: chosen(5_000),
-  burnIdle_m3PerS: chosen(2e-6),
-  burnFull_m3PerS: chosen(2e-6),
-  ends: [],
-};
