@@ -8,7 +8,7 @@ export const simulate: Verb = {
   name: 'simulate',
   summary: 'a scenario played over time: levels, pressures over the liquid, flows, and what happens when',
   prints:
-    'without --scenario: scenarios[] that are ready for this system (key, asks, scenario). With it: ok, and tally: tanks[] (most_Pa, least_Pa of the gas over the liquid, most_m3, least_m3, each with t_s; atEnd_m3), consumers[] (burnt_m3, starves_s or null, starved_s), pours[] (port, ends, t_s, tank, volume_m3), spilt[] (id, volume_m3, from_s); events[] (t_s, kind, of, name); samples[] (t_s, pitch_deg, roll_deg, temperature_K, tanks[] (volume_m3, gauge_Pa, offset_m), lines_m3PerS[], consumers_m3PerS[], in the plan’s order); totals; unaccounted (shares of what moved); or error',
+    'without --scenario: scenarios[] that are ready for this system (key, asks, scenario). With it: ok, and tally: tanks[] (most_Pa, least_Pa of the gas over the liquid, most_m3, least_m3, each with t_s; atEnd_m3), consumers[] (burnt_m3, starves_s or null, starved_s), pours[] (port, ends, t_s, tank, volume_m3), spilt[] (id, volume_m3, from_s), capsNotSaid[] (fillers taken to be tight, since nothing is said of their caps); events[] (t_s, kind, of, name); samples[] (t_s, pitch_deg, roll_deg, temperature_K, tanks[] (volume_m3, gauge_Pa, offset_m), lines_m3PerS[], consumers_m3PerS[], in the plan’s order); totals; unaccounted (shares of what moved); or error',
   options: {
     scenario: 'the key of a ready one, or a JSON file with one (docs/format/scenario.md)',
     samples: 'no: leaves the samples out',

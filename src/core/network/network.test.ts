@@ -448,3 +448,34 @@ it('a sharp orifice passes C A sqrt(2 dp / rho), and its loss is linear in creep
   expectClose(law(flow_m3PerS).pressure_Pa, 20e3, { rel: 1e-4, why: 'Torricelli; the blend adds (10/Re)²/2' });
   expectClose(law(2e-12).pressure_Pa / law(1e-12).pressure_Pa, 2, { rel: 1e-6, why: 'linear below Re 10' });
 });
+
+describe('what draws no more than it needs', () => {
+  const most_m3PerS = 2e-6;
+  const drawn = (head_m: number): number => {
+    const tank = node('tank', head_m, { fixedGauge_Pa: 0 });
+    const needs = node('needs', 0, { fixedGauge_Pa: 0 });
+    const links: [string, string, LinkElement[]][] = [
+      ['tank', 'joint', [line(0.004, 2)]],
+      ['joint', 'needs', [{ kind: 'check' }, { kind: 'limit', most_m3PerS }]],
+    ];
+    return flow(solveNetwork(network([tank, node('joint', 0), needs], links)), 'link1');
+  };
+  it('gets what comes as long as that is less, by Hagen and Poiseuille, and then what it needs', () => {
+    const resists = (128 * DIESEL.viscosity_PaS * 2) / (Math.PI * 0.004 ** 4);
+    const free = (head_m: number): number => (DIESEL.density_kgPerM3 * 9.80665 * head_m) / resists;
+    for (const head_m of [0.001, 0.005, 0.01, 0.1, 1, 5]) {
+      const wanted = Math.min(most_m3PerS, free(head_m));
+      expectClose(drawn(head_m), wanted, { rel: 1e-5, why: 'a hundred-thousandth more at a bar' });
+    }
+    expect(free(0.001)).toBeLessThan(most_m3PerS);
+    expect(free(5)).toBeGreaterThan(most_m3PerS);
+  });
+  it('gives nothing back', () => expectClose(drawn(-1), 0, { abs: 1e-11, why: 'its seat' }));
+  it('wants to be able to draw something', () => {
+    const wrong = network(
+      [node('a', 0, { fixedGauge_Pa: 0 }), node('b', 0, { fixedGauge_Pa: 0 })],
+      [['a', 'b', [{ kind: 'limit', most_m3PerS: 0 }]]],
+    );
+    expect(solveNetwork(wrong)).toMatchObject({ ok: false, error: { code: 'bad-size' } });
+  });
+});

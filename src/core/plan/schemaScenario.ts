@@ -6,7 +6,7 @@ import { closed, flag, id, listOf, name, oneOf } from '../schema/tools';
 import type { SystemDocument } from './schema';
 import { schemaFaults } from './schemaFaults';
 
-/** A day is the most that is played at once; nothing is timed closer than a second. */
+/** A week is the most that is played at once [s]. */
 const MOST_S = 7 * 24 * 3600;
 const MOST_ENTRIES = 200;
 const at_s = () => bounded(0, MOST_S);

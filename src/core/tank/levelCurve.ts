@@ -7,8 +7,6 @@ export type LevelCurve = {
   readonly surface_m: (volume_m3: number) => number;
   /** How wide the surface is at a volume [m²], so that a little more lifts it by as much over this. */
   readonly area_m2: (volume_m3: number) => number;
-  /** Volume below a surface [m³]. */
-  readonly below_m3: (offset_m: number) => number;
   readonly lowest_m: number;
   readonly highest_m: number;
   readonly gross_m3: number;
@@ -65,12 +63,6 @@ export function levelCurve(mesh: ClosedMesh, up: Vec3): LevelCurve {
       const at = pieceFor(volume_m3);
       const x = shareFor(at, Math.min(Math.max(volume_m3, 0), gross_m3));
       return ((3 * at.a * x + 2 * at.b) * x + at.c) / (at.to_m - at.from_m);
-    },
-    below_m3: (offset_m) => {
-      if (offset_m <= lowest_m) return 0;
-      if (offset_m >= highest_m) return gross_m3;
-      const at = first((n) => heights[n]! < offset_m);
-      return volumeAt(at, (offset_m - at.from_m) / (at.to_m - at.from_m));
     },
   };
 }

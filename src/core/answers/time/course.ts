@@ -19,6 +19,8 @@ import { courseOf, holdsAt } from './schedule';
 import type { EventKind, Sample, TimeEvent } from './played';
 import { BACK_M, EMPTY_M, FILM_M, isVent, pickupHeight, ventHeight, watchesOf, type Slug, type Watch } from './watches';
 
+/** So near below its limit a tank begins as full. */
+const FULL_SLACK = 1e-6;
 /** The least that a line is taken to hold [m³]. */
 const LEAST_LINE_M3 = 1e-7;
 
@@ -133,6 +135,9 @@ export class Course {
     if (scenario.duties.some(({ at_s }) => at_s === t_s)) {
       this.stopped.clear();
       this.choking.clear();
+      // Begun anew, or off: what was short of fuel is looked at afresh.
+      for (const id of this.starving) this.note('set', id, this.nameOf(id));
+      this.starving.clear();
     }
     this.isStale = true;
     return success(undefined);
@@ -272,6 +277,8 @@ export class Course {
           ]);
       }
     });
+    for (const [t, { document, gross_m3 }] of tanks.entries())
+      if (this.volume(t) > document.fillLimit_ratio.value * gross_m3 * (1 - FULL_SLACK)) this.full.add(document.id);
     for (const [key, { tank, height_m }] of this.mouths)
       if (surfaces_m[tank]! >= Math.max(height_m, lowest_m[tank]! + EMPTY_M + BACK_M)) this.drowned.add(key);
     for (const part of circuits.components)

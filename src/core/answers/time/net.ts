@@ -42,7 +42,6 @@ export type Net = {
   readonly givers: readonly { readonly consumer: number; readonly node: number }[];
   readonly isRegulated: boolean;
   readonly shape: GraphShape | undefined;
-  /** Node of each end of a part, by its key. */ readonly nodeOf: ReadonlyMap<string, number>;
 };
 
 /** What a pickup does: draws liquid; draws air into its line; its line is empty; liquid follows the air again. */

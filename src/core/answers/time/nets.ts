@@ -3,7 +3,15 @@ import { add, dot, OUTWARD, scale, type Vec3 } from '../../geometry';
 import { isElectric, kindOf, type PumpDocument } from '../../components';
 import { compileNetwork, sunkParts } from '../../model/compileNetwork';
 import { fittingLoss, hydraulicsOf, pickupElement } from '../../model/networkElements';
-import { airNode, inletNode, outletNode, ullageNode, type FlowInputs, type TankLevel } from '../../model/networkParts';
+import {
+  airNode,
+  inletNode,
+  outletNode,
+  partPositions,
+  ullageNode,
+  type FlowInputs,
+  type TankLevel,
+} from '../../model/networkParts';
 import type { PickupModel, PortModel, TankModel } from '../../model/compileTank';
 import {
   graphOf,
@@ -12,6 +20,7 @@ import {
   type GraphLink,
   type GraphNode,
   type Joined,
+  type Network,
   type LinkElement,
   type NetworkCode,
   type NetworkLink,
@@ -158,11 +167,13 @@ function liquidParts(given: FlowInputs, stretch: Stretch): Parts {
   const open = new Map(
     system.components.filter((part) => kindOf(part).isOpenToAir).map((part) => [inletNode(part.id), part]),
   );
+  const whole = compileNetwork(filled(given, 'floor'), []);
+  const air = { ...whole, links: whole.links.filter(({ id }) => !stretch.blocked.has(id)) };
   const spilling = levels.flatMap(({ tank }, t) =>
     tank.ports.flatMap((port): NetworkLink[] => {
       const { id, name } = port.document;
       if (!stretch.covered.has(id) || stretch.blocked.has(id)) return [];
-      const out = wayOut(inputs, stretch, port, t);
+      const out = wayOut(inputs, stretch, port, t, air);
       if (!out) return [];
       const from = end(`${id}:brink`, name, { at: 'liquid', tank: t }, { of: 'tank', tank: t });
       const to =
@@ -229,7 +240,13 @@ type WayOut = {
 };
 
 /** How liquid that covers a vent or filler gets out by it; not at all where it is shut. */
-function wayOut(inputs: FlowInputs, stretch: Stretch, port: PortModel, t: number): WayOut | undefined {
+function wayOut(
+  inputs: FlowInputs,
+  stretch: Stretch,
+  port: PortModel,
+  t: number,
+  air: Pick<Network, 'nodes' | 'links'>,
+): WayOut | undefined {
   const { document, point_m } = port;
   const { tank, up } = inputs.levels[t]!;
   const at = (point: Vec3): number => heightIn(tank, { tank: up, vehicle: inputs.state.gravity.up }, point);
@@ -253,14 +270,18 @@ function wayOut(inputs: FlowInputs, stretch: Stretch, port: PortModel, t: number
     const { out } = capWays(document.cap);
     return out && { elements: [hole(out.hole_m, 0.003)], opens_Pa: out.opens_Pa, height_m, sink: document.id };
   }
-  const led = ventWay(inputs, document.id);
+  const led = ventWay(air, inputs, document.id);
   if (led === 'nowhere') return undefined;
   if (led) {
-    const crest_m = Math.max(at(point_m), ...led.heights_m);
+    const positions = partPositions(inputs.system, inputs.levels);
+    const past = led.past.flatMap((id) => {
+      const point = positions.get(id);
+      return point ? [dot(inputs.state.gravity.up, point)] : [];
+    });
     return {
       elements: [hole(document.bore_m.value, document.length_m.value), ...led.elements],
-      opens_Pa: 0,
-      height_m: crest_m,
+      opens_Pa: led.opens_Pa,
+      height_m: Math.max(at(point_m), ...past),
       ...(led.into === undefined ? {} : { into: led.into }),
       sink: led.ends,
     };
@@ -456,7 +477,6 @@ function netOf(
     }),
     isRegulated,
     shape: shape?.value,
-    nodeOf,
   });
 }
 

@@ -44,7 +44,7 @@ export type Sample = {
   /** What comes to each consumer. */ readonly consumers_m3PerS: readonly number[];
 };
 
-/** What went where from the beginning to the end. */
+/** What went where from the beginning to the end; litres as they were at the beginning's temperature. */
 export type Totals = {
   readonly poured_m3: number;
   readonly burnt_m3: readonly { readonly id: string; readonly volume_m3: number }[];

@@ -225,3 +225,131 @@ describe('a fill at a station', () => {
     expect(thinner.gauge_Pa).toBeGreaterThan(1500);
   });
 });
+
+describe('what stands on a vent or filler', () => {
+  const VALVE: SystemDocument['components'][number] = {
+    id: 'tap',
+    name: 'Tap',
+    kind: 'valve',
+    open: false,
+    fitting: 'ball-valve',
+    bore_m: chosen(0.01),
+    ends: [],
+  } as SystemDocument['components'][number];
+  const pair = (tap: boolean) =>
+    rig(
+      [
+        { id: 'a', box: [0.3, 0.3, 0.3], vent_m: 0.01, filler_m: 0.05, cap: { kind: 'plain' }, neck_m: 0.5, fill: 0.5 },
+        {
+          id: 'b',
+          box: [0.3, 0.3, 0.3],
+          at_m: [1, 0, 0],
+          vent_m: 0.01,
+          filler_m: 0.05,
+          cap: { kind: 'drilled', hole_m: chosen(0.003) },
+          fill: 0.1,
+        },
+      ],
+      [
+        {
+          id: 'up',
+          from: ['a-vent', 'in'],
+          to: ['tap', 'in'],
+          bore_m: 0.01,
+          length_m: 0.5,
+          rise_m: 0.05,
+          purpose: 'vent',
+        },
+        {
+          id: 'over',
+          from: ['tap', 'out'],
+          to: ['b-vent', 'in'],
+          bore_m: 0.01,
+          length_m: 0.5,
+          rise_m: -0.05,
+          purpose: 'vent',
+        },
+      ],
+      [{ ...VALVE, open: tap } as SystemDocument['components'][number]],
+    );
+  const pour = {
+    at_s: 1,
+    port: 'a-filler',
+    flow_m3PerS: 2e-5,
+    volume_m3: 0.02,
+    spout_m: 0.0499,
+    inserted_m: 0.01,
+    stops: 'manual',
+  } as const;
+  it('two vents joined over a tap: what overfills one comes over into the other, up past the joint', () => {
+    const run = played(pair(true), 1500, { pours: [pour] });
+    const last = run.samples.at(-1)!;
+    expect(last.tanks[1]!.volume_m3).toBeGreaterThan(0.1 * 0.027 + 1e-3);
+    expectClose(
+      last.tanks[0]!.volume_m3 +
+        last.tanks[1]!.volume_m3 +
+        run.totals.spilt_m3.reduce((sum, { volume_m3 }) => sum + volume_m3, 0),
+      0.6 * 0.027 + run.totals.poured_m3,
+      { rel: 1e-6, why: 'all of it' },
+    );
+  });
+  it('with the tap shut nothing comes over, and its gas is squeezed instead', () => {
+    const run = played(pair(false), 1500, { pours: [pour] });
+    const last = run.samples.at(-1)!;
+    expectClose(last.tanks[1]!.volume_m3, 0.1 * 0.027, { rel: 1e-4, why: 'as it was' });
+    expect(Math.max(...run.samples.map(({ tanks }) => tanks[0]!.gauge_Pa))).toBeGreaterThan(500);
+  });
+  it('opened on the way by the scenario, gas finds its way over', () => {
+    const heat = {
+      temperatures: [
+        { at_s: 0, temperature_K: 285.15 },
+        { at_s: 500, temperature_K: 305.15 },
+      ],
+      vapourLag_s: 1e7,
+    };
+    const shut = played(pair(false), 600, heat).samples.at(-1)!.tanks[0]!.gauge_Pa;
+    const opened = played(pair(false), 600, { ...heat, sets: [{ at_s: 550, part: 'tap', on: true }] }).samples.at(-1)!;
+    expectClose(shut, 101_325 * (305.15 / 285.15) * (0.5 / (1 - 0.5 * (1 + 20 * 8.3e-4))) - 101_325, {
+      rel: 0.02,
+      why: 'gas law, fuel swelling by some 0.083 % a kelvin',
+    });
+    expect(Math.abs(opened.tanks[0]!.gauge_Pa)).toBeLessThan(50);
+  });
+  const warmed = (cap: RigTank['cap']) =>
+    played(rig([{ id: 'a', box: [0.3, 0.3, 0.3], filler_m: 0.05, ...(cap ? { cap } : {}), fill: 0.5 }], []), 4000, {
+      temperatures: [
+        { at_s: 0, temperature_K: 285.15 },
+        { at_s: 2000, temperature_K: 305.15 },
+        { at_s: 4000, temperature_K: 285.15 },
+      ],
+      vapourLag_s: 1e7,
+    });
+  const pressures = (cap: RigTank['cap']) => {
+    const all = warmed(cap).samples.map(({ tanks }) => tanks[0]!.gauge_Pa);
+    return { most: Math.max(...all), least: Math.min(...all) };
+  };
+  it('a cap that only lets in holds what builds up in the sun; one of both ways lets it go at its pressure', () => {
+    const [holds, both] = [
+      pressures({ kind: 'in-only', hole_m: chosen(0.003), opensIn_Pa: chosen(500) }),
+      pressures({ kind: 'both-ways', hole_m: chosen(0.003), opensIn_Pa: chosen(500), opensOut_Pa: chosen(3000) }),
+    ];
+    expect(holds.most).toBeGreaterThan(7000);
+    expect(holds.least).toBeGreaterThan(-510);
+    expectClose(both.most, 3000, { abs: 20, why: 'its spring, and next to nothing for its hole' });
+    expectClose(both.least, -500, { abs: 20, why: 'the other one' });
+  });
+  it('off, a cap holds nothing', () => {
+    const open = played(
+      rig([{ id: 'a', box: [0.3, 0.3, 0.3], filler_m: 0.05, cap: { kind: 'plain' }, fill: 0.5 }], []),
+      2000,
+      {
+        openings: [{ at_s: 0, port: 'a-filler', stands: 'off' }],
+        temperatures: [
+          { at_s: 0, temperature_K: 285.15 },
+          { at_s: 2000, temperature_K: 305.15 },
+        ],
+      },
+    );
+    expect(Math.max(...open.samples.map(({ tanks }) => Math.abs(tanks[0]!.gauge_Pa)))).toBeLessThan(1);
+  });
+});

@@ -84,8 +84,7 @@ export class Rates {
   readonly now: TankNow[];
   /** By net: flow of each link [m³/s]; of air as at the pressure outside. */
   readonly flows: (Float64Array | undefined)[];
-  readonly potentials: (Float64Array | undefined)[];
-  /** Of each consumer, what comes to it and what of that it burns [m³/s]. */
+  /** Of each consumer, what comes to it [m³/s]. */
   readonly taken_m3PerS: Float64Array;
   /** What each sends back [m³/s]. */ private readonly sends_m3PerS: Float64Array;
   /** Of what is taken, the share that is liquid. */ readonly liquid_ratio: Float64Array;
@@ -111,7 +110,6 @@ export class Rates {
     this.leaving_molPerS = new Float64Array(setting.tanks.length);
     this.unused = new Float64Array(setting.slots.size);
     this.flows = setting.nets.map(() => undefined);
-    this.potentials = setting.nets.map(() => undefined);
     this.given = setting.nets.map(({ ends }) => new Float64Array(ends.length).fill(NaN));
     this.taken_m3PerS = new Float64Array(setting.consumers.length);
     this.sends_m3PerS = Float64Array.from(setting.consumers, returned_m3PerS);
@@ -316,7 +314,6 @@ export class Rates {
       return false;
     }
     this.flows[n] = solved.value.flow_m3PerS;
-    this.potentials[n] = solved.value.potential_Pa;
     return true;
   }
 
@@ -366,7 +363,8 @@ export class Rates {
     for (const { node, account, link, place } of net.ends) {
       const sign = net.links[link]!.to === node ? 1 : -1;
       const into = sign * flow[link]!;
-      const leaves = sign * flows[link]! < 0;
+      const now = sign * flows[link]!;
+      const leaves = now < 0;
       if (net.medium === 'air') {
         const mol = into * outsideMol;
         if (account.of === 'tank') this.gas(account.tank, mol, leaves, y, out);
@@ -374,7 +372,7 @@ export class Rates {
         continue;
       }
       let kg = into * net.fluid.density_kgPerM3;
-      if (aerated && into > 0 && place.at !== 'liquid' && place.at !== 'gas') {
+      if (aerated && now > 0 && place.at !== 'liquid' && place.at !== 'gas') {
         // Air comes out here, with the liquid that is in it, and the line fills behind it.
         const gas = 1 - aerated.liquid_ratio;
         const mol = into * outsideMol * gas;

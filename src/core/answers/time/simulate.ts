@@ -23,7 +23,10 @@ const LEAST_STEP_S = 1e-8;
 const FIRST_STEP_S = 1e-2;
 /** Beyond so many samples every second one is left out, unless something happens there. */
 const MOST_SAMPLES = 3_000;
-const EVEN_SAMPLES = 200;
+/** No step is longer than that there are so many: what is told of a moment was worked out there. */
+const LEAST_SAMPLES = 120;
+/** So near to where something happens, it does [s]. */
+const NEAR_S = 1e-6;
 /** Places within a step at which what may happen is looked for. */
 const LOOKS = [0.25, 0.5, 0.75, 1] as const;
 
@@ -60,6 +63,7 @@ export function* simulate(at: At, scenario: Scenario): Steps<Outcome<Simulated, 
     const fewer = samples.filter(({ t_s }, n) => n % 2 === 0 || kept.has(t_s));
     samples.splice(0, samples.length, ...fewer);
   };
+  const longest_s = duration_s / LEAST_SAMPLES;
   const start_y = course.y.slice();
   let [steps, refused, solutions] = [0, 0, 0];
   for (const until_s of breaks) {
@@ -78,7 +82,7 @@ export function* simulate(at: At, scenario: Scenario): Steps<Outcome<Simulated, 
       while (course.t_s < until_s && !happens) {
         yield;
         if (++steps > MOST_STEPS) return stuck(course, `More than ${MOST_STEPS} steps were needed`);
-        let step = stepper.step(until_s, LEAST_STEP_S);
+        let step = stepper.step(Math.min(until_s, course.t_s + longest_s), LEAST_STEP_S);
         if (!step)
           return rates.fault
             ? failure(rates.fault.code, rates.fault.at, rates.fault.detail)
@@ -88,8 +92,9 @@ export function* simulate(at: At, scenario: Scenario): Steps<Outcome<Simulated, 
           step = stepper.redo(step, found.t_s);
           happens = found.watch;
         }
-        between(course, step, duration_s / EVEN_SAMPLES, keep);
         course.goTo(step.to_s, step.after);
+        // What only the curve between two ends had come to is not there yet.
+        if (happens && happens.value() > 0 && step.to_s - step.from_s > NEAR_S) happens = undefined;
         if (!happens) keep();
       }
       refused += stepper.refused;
@@ -177,16 +182,6 @@ function firstOf(course: Course, step: Step): { readonly t_s: number; readonly w
     if (!first || t_s < first.t_s) first = { t_s, watch };
   }
   return first;
-}
-
-/** Samples within a long step. */
-function between(course: Course, step: Step, apart_s: number, keep: () => void): void {
-  const parts = Math.min(50, Math.floor((step.to_s - step.from_s) / apart_s));
-  for (let part = 1; part < parts; part++) {
-    const t_s = step.from_s + ((step.to_s - step.from_s) * part) / parts;
-    course.goTo(t_s, within(step, t_s));
-    keep();
-  }
 }
 
 /** The rates of a course as things stand, with what error each value of its state may have. */

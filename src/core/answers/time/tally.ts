@@ -37,8 +37,11 @@ export type Tally = {
     readonly volume_m3: number;
     readonly from_s: number | undefined;
   }[];
+  /** Fillers of whose caps nothing is said: they were taken to be tight, so what comes out by them is not known. */
+  readonly capsNotSaid: readonly { readonly id: string; readonly name: string }[];
 };
 
+const SHORT: ReadonlySet<EventKind> = new Set(['starves', 'fed', 'set']);
 const POUR_ENDS: ReadonlySet<EventKind> = new Set(['clicks-off', 'poured', 'neck-full']);
 
 /** Sums a course up. */
@@ -64,7 +67,8 @@ export function tallyOf({ samples, events, totals }: Simulated, { model }: Pick<
       atEnd_m3: last.tanks[t]!.volume_m3,
     })),
     consumers: circuits.consumers.map(({ id, name }) => {
-      const own = events.filter(({ of, kind }) => of === id && (kind === 'starves' || kind === 'fed'));
+      // Set anew or off, it is no longer said to starve.
+      const own = events.filter(({ of, kind }) => of === id && SHORT.has(kind));
       let [starved_s, since_s] = [0, undefined as number | undefined];
       for (const { kind, t_s } of own) {
         if (kind === 'starves') since_s ??= t_s;
@@ -93,5 +97,10 @@ export function tallyOf({ samples, events, totals }: Simulated, { model }: Pick<
       const name = [...ports, ...circuits.components].find((each) => each.id === id)?.name ?? id;
       return { id, name, volume_m3, from_s: spills?.t_s };
     }),
+    capsNotSaid: tanks.flatMap((tank) =>
+      tank.ports.flatMap(({ document: { id, name, role, cap } }) =>
+        role === 'filler' && cap === undefined ? [{ id, name }] : [],
+      ),
+    ),
   };
 }

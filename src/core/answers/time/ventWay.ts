@@ -1,83 +1,69 @@
-import { endsOfComponent, joinedEnds, kindOf } from '../../components';
-import { airLines } from '../../model/airNetwork';
-import { componentLinks, fittingLoss } from '../../model/networkElements';
-import { linkName, partLink, partPositions, type FlowInputs } from '../../model/networkParts';
-import { dot } from '../../geometry';
-import type { LinkElement } from '../../network';
-import { endKey, type EndRef } from '../../plan/circuits';
+import { ullageNode, type FlowInputs } from '../../model/networkParts';
+import type { LinkElement, Network, NetworkLink } from '../../network';
+import { endKey } from '../../plan/circuits';
 
-/** How liquid that gets into a vent goes on in the lines on it. */
+/** How liquid that gets into a vent goes on in what is on it. */
 export type VentWay = {
   readonly elements: readonly LinkElement[];
-  /** Of all that it comes past, over the vehicle's datum [m]. */ readonly heights_m: readonly number[];
+  /** What valves on the way hold back. */ readonly opens_Pa: number;
+  /** Items that it comes past, by id. */ readonly past: readonly string[];
   /** The tank, by its place in the plan, whose vent it comes out by, where it does. */
   readonly into?: number;
-  /** The part or line at whose end it comes out. */ readonly ends: string;
+  /** The port or part at which it comes out. */ readonly ends: string;
 };
 
+const itemOf = (node: string): string => node.split(':')[0]!;
+
 /**
- * The way from a vent along its lines to the first open end, or to another tank's vent; undefined where nothing is on
- * the vent, nowhere where what is there is shut or plugged.
+ * The shortest way from a vent through what is on it to the open, or to another tank's vent; undefined where nothing is
+ * on the vent, nowhere where what is there is shut, plugged or lets nothing out.
+ *
+ * @param air the network as air has it, every vent free
  */
-export function ventWay(inputs: FlowInputs, port: string): VentWay | 'nowhere' | undefined {
-  const { system, levels, state } = inputs;
-  const lines = airLines(system);
-  const begins = lines.filter(({ from, to }) => from.item === port || to.item === port);
-  if (begins.length === 0) return undefined;
-  const positions = partPositions(system, levels);
-  const heightAt = (id: string): number[] => {
-    const point = positions.get(id);
-    return point ? [dot(state.gravity.up, point)] : [];
-  };
-  const parts = new Map(system.components.map((part) => [part.id, part]));
-  const tankOf = (id: string): number =>
-    levels.findIndex(({ tank }) => tank.ports.some(({ document }) => document.id === id));
-  type At = { readonly end: EndRef; readonly so: Omit<VentWay, 'ends' | 'into'> };
-  const seen = new Set<string>();
-  const open: At[] = [{ end: { item: port, end: 'in' }, so: { elements: [], heights_m: heightAt(port) } }];
-  for (let at = open.shift(); at; at = open.shift()) {
-    const key = endKey(at.end);
-    if (seen.has(key)) continue;
-    seen.add(key);
-    for (const line of lines) {
-      const far = endKey(line.from) === key ? line.to : endKey(line.to) === key ? line.from : undefined;
-      if (!far || seen.has(endKey(far))) continue;
+export function ventWay(
+  { nodes, links }: Pick<Network, 'nodes' | 'links'>,
+  { levels }: Pick<FlowInputs, 'levels'>,
+  port: string,
+): VentWay | 'nowhere' | undefined {
+  const start = endKey({ item: port, end: 'in' });
+  const onward = links.filter(({ air, id }) => air !== undefined && id !== port);
+  if (!onward.some(({ from, to }) => from === start || to === start)) return undefined;
+  const open = new Set(nodes.flatMap(({ id, fixedGauge_Pa }) => (fixedGauge_Pa === undefined ? [] : [id])));
+  const tanks = new Map(levels.map(({ tank }, t) => [ullageNode(tank.document.id), t]));
+  const seen = new Set([start]);
+  const queue: { readonly node: string; readonly so: Omit<VentWay, 'ends' | 'into'> }[] = [
+    { node: start, so: { elements: [], opens_Pa: 0, past: [port] } },
+  ];
+  for (let at = queue.shift(); at; at = queue.shift())
+    for (const link of onward) {
+      const node = link.from === at.node ? link.to : link.to === at.node ? link.from : undefined;
+      if (node === undefined || seen.has(node) || !passes(link, at.node)) continue;
+      seen.add(node);
       const so = {
-        elements: [
-          ...at.so.elements,
-          {
-            kind: 'line',
-            bore_m: line.bore_m.value,
-            length_m: line.length_m.value,
-            roughness_m: 0,
-            fittings: line.fittings.map(({ fitting, count }) => fittingLoss(fitting, count, inputs)),
-          } as const,
-        ],
-        heights_m: [...at.so.heights_m, ...heightAt(far.item)],
+        elements: [...at.so.elements, ...link.elements.flatMap(wetted)],
+        opens_Pa: link.elements.reduce(
+          (sum, element) => (element.kind === 'check' ? sum + (element.opens_Pa ?? 0) : sum),
+          at.so.opens_Pa,
+        ),
+        past: [...at.so.past, itemOf(node)],
       };
-      const into = tankOf(far.item);
-      if (into >= 0) return { ...so, into, ends: far.item };
-      const part = parts.get(far.item);
-      if (!part) continue;
-      if (kindOf(part).isOpenToAir) return { ...so, ends: part.id };
-      seen.add(endKey(far));
-      const links = componentLinks(part, inputs);
-      for (const next of joinedEnds(part, far.end)) {
-        const name = partLink(part, [far.end, next]);
-        const link = links.find(({ id }) => id === name) ?? links.find(({ id }) => id === linkName(part, undefined));
-        const elements = link?.elements ?? [];
-        if (elements.some(({ kind }) => kind === 'closed')) continue;
-        // Backward through a check nothing goes.
-        const isBackward = link !== undefined && link.from === endKey({ item: part.id, end: next });
-        if (isBackward && elements.some(({ kind }) => kind === 'check')) continue;
-        const after = { ...so, elements: [...so.elements, ...elements.filter(({ kind }) => kind !== 'check')] };
-        const end = { item: part.id, end: next };
-        const isPlugged = part.ends.some((made) => made.end === next && made.plugged);
-        const isJoined = lines.some(({ from, to }) => endKey(from) === endKey(end) || endKey(to) === endKey(end));
-        if (!isJoined && !isPlugged && endsOfComponent(part).includes(next)) return { ...after, ends: part.id };
-        open.push({ end, so: after });
-      }
+      const into = tanks.get(node);
+      if (into !== undefined) return { ...so, into, ends: link.id };
+      // An end with nothing on it is joined to the open air by its own name.
+      if (open.has(node)) return { ...so, ends: itemOf(node) === 'open' ? itemOf(at.node) : itemOf(node) };
+      queue.push({ node, so });
     }
-  }
   return 'nowhere';
 }
+
+/** Whether something gets through a link from one of its ends: past nothing shut, and no valve from behind. */
+const passes = ({ elements, from }: NetworkLink, at: string): boolean =>
+  elements.every(({ kind }) => kind !== 'closed' && (kind !== 'check' || from === at));
+
+/** What liquid meets where air met this. */
+const wetted = (element: LinkElement): LinkElement[] =>
+  element.kind === 'vent'
+    ? [{ kind: 'line', bore_m: element.bore_m, length_m: element.length_m, roughness_m: 0, fittings: [] }]
+    : element.kind === 'check'
+      ? []
+      : [element];
