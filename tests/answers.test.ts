@@ -49,6 +49,8 @@ function questionsOf(key: AnswerKey, system: SystemDocument): readonly (readonly
       return system.lines.slice(0, 1).map(({ id }) => [id]);
     case 'costliest':
       return [[0]];
+    case 'moment':
+      return [[{ pitch_deg: 3, roll_deg: 170, volumes_m3: system.tanks.map(() => 1e-4) }, 0]];
     case 'played':
       return [['parked']];
     case 'carried':

@@ -5,27 +5,35 @@ import {
   COMPONENT_KINDS,
   CURRENT_VERSION,
   draftSystem,
+  firstEntry,
   newCap,
   newPart,
+  quiet,
+  TIMED,
   VEHICLES,
   withPartIn,
+  withTimed,
   type SystemDocument,
 } from '@/core/plan';
 import {
   builtResult,
   calibrationResult,
   checkedWay,
+  documentAt,
   evaluateSystem,
   influencesOf,
   jointsOf,
   linesList,
   mountRows,
   shocksFrom,
+  simulate,
   sizeTable,
 } from '@/core/answers';
 import { loadKernel } from '@/core/geometry';
 import { withoutMemory } from '@/core/memo';
+import { unwrap } from '@/core/outcome';
 import { findingKeys, judge } from '@/core/rules';
+import { allSteps } from '@/core/steps';
 import { asNamed, NAMED_SHAPES } from '@/core/shapes';
 import {
   AFLOAT,
@@ -89,6 +97,32 @@ const LABELS =
 /** Shapes are read by one and the same code wherever they stand. */
 const shared = (path: string): string =>
   path.replace(/^(tanks\[\]\.(parts\[\]\.)?|fit\.bay\.|fit\.obstacles\[\]\.bodies\[\]\.)shape\./, 'shape.');
+
+/** A system with a scenario in which everything is set that may be. */
+function playing(system: SystemDocument): SystemDocument {
+  const scenario = TIMED.reduce(
+    (made, list) => {
+      const entry = firstEntry(list, system, 1);
+      return entry ? withTimed(made, list, entry) : made;
+    },
+    quiet('All', 4),
+  );
+  const selector = system.components.find(({ kind }) => kind === 'selector');
+  const pump = system.components.find(({ kind }) => kind === 'pump');
+  const tank = system.tanks[0]!.id;
+  return {
+    ...system,
+    scenarios: [
+      {
+        ...scenario,
+        fills: [{ tank, fill_ratio: 0.5 }],
+        slopes: [...scenario.slopes, { at_s: 2, pitch_deg: 1, roll_deg: 1, evenly: true }],
+        sets: [...scenario.sets, ...(selector ? [{ at_s: 2, part: selector.id, position: 'all' as const }] : [])],
+        switches: pump ? [{ pump: pump.id, tank, stopsAt_ratio: 0.9, startsAt_ratio: 0.2 }] : [],
+      },
+    ],
+  };
+}
 
 /** Leaves that stand in a document. */
 const leavesIn = (value: unknown, at: string): string[] => {
@@ -414,7 +448,8 @@ const OTHERS: readonly SystemDocument[] = [
   ),
   ...COMPONENT_KINDS.flatMap((kind) => {
     const put = withPartIn(SOUND, 'line-1', newPart(SOUND, kind, 0.01));
-    return put.ok ? [put.value] : [];
+    if (!put.ok) return [];
+    return [put.value, ...(kind === 'pump' || kind === 'selector' ? [playing(put.value)] : [])];
   }),
 ];
 
@@ -440,6 +475,9 @@ describe('every input acts', () => {
       if (removals.length > 0) checkedWay(spied, removals[0]!.part, spied.fit.removals[0]!.steps);
       linesList(spied, jointsOf(spied));
       mountRows(spied.mounts, {});
+      // Checking a scenario reads all of it: what counts is that playing it does.
+      for (const scenario of spied.scenarios ?? [])
+        expect(allSteps(simulate(unwrap(documentAt(spied)), scenario))).toMatchObject({ ok: true });
       for (const { id } of system.lines.slice(0, 3)) sizeTable(spied, id);
       // Spreads alone follow how closely corners are known.
       if (WITH_CORNERS.includes(system))

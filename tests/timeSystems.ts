@@ -4,7 +4,8 @@ import { unwrap } from '@/core/outcome';
 import { allSteps } from '@/core/steps';
 import { documentAt } from '@/core/answers/at';
 import { simulate, type Simulated } from '@/core/answers/time';
-import { parseScenario, quiet, type Scenario } from '@/core/plan/schemaScenario';
+import { parseScenario } from '@/core/plan/parseScenario';
+import { quiet, type Scenario } from '@/core/plan/schemaScenario';
 
 type Tank = SystemDocument['tanks'][number];
 type Port = Tank['ports'][number];

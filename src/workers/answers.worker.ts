@@ -1,6 +1,6 @@
 import { expose } from 'comlink';
 import { stlShape, unsavable, type StlShape, type SystemDocument } from '@/core/plan';
-import { ANSWERS, answerWork, type AnswerKey, type WayNews } from '@/core/answers';
+import { ANSWERS, answerWork, type AnswerKey, type PlayNews, type WayNews } from '@/core/answers';
 import type { StlUnit } from '@/core/formats';
 import { loadKernel } from '@/core/geometry';
 import type { Outcome } from '@/core/outcome';
@@ -21,7 +21,8 @@ const readBy = (key: AnswerKey, system: SystemDocument): Partial<SystemDocument>
   Object.fromEntries(ANSWERS[key].reads.map((part) => [part, system[part]]));
 
 const TELL_EVERY_MS = 250;
-type Tell = (news: WayNews) => void;
+type News = WayNews | PlayNews;
+type Tell = (news: News) => void;
 
 /** Tells no more often than can be read, and since when; what opens a way at once. */
 function seldom(tell: Tell): Tell {

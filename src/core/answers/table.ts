@@ -98,6 +98,8 @@ export const ANSWERS = {
   refit: row('the sender cut or bent', PLAN, 'asked'),
   cuts: row('how pipes are cut', PLAN, 'asked'),
   played: row('what happens over time', WHOLE, 'asked', { verb: 'simulate' }),
+  scenarios: row('the scenarios that are ready', PLAN, 'asked', { verb: 'simulate' }),
+  moment: row('the tanks at a moment', STOOD, 'asked'),
   reserveHeight: row('the height for a reserve', PLAN, 'asked'),
   calibration: row('the calibration', [...PLAN, 'records'], 'asked'),
   sizes: row('other sizes of the line', WHOLE, 'asked'),

@@ -32,7 +32,7 @@ import { tipsOf } from './tank/tips';
 import { standDrawing } from './weight/drawing';
 import { standsOf } from './weight/stands';
 import { tankSolid } from './tank/solid';
-import { playedFor } from './time';
+import { momentOf, playedFor, readyFor, type Instant, type PlayNews } from './time';
 import { tankTable, type TableAt } from './tank/table';
 import { builtResult, changesOf } from './tank/tankChanges';
 import { radians } from '../units';
@@ -176,7 +176,9 @@ export const answerWork = <J extends Counted>(rules: AskedRules<J>) =>
     refit: atOnce((plan: Read<'refit'>, t: number, s: number) => refittedSender(plan, t, s)),
     cuts: atOnce((plan: Read<'cuts'>, t: number) => pickupCuts(plan, t)),
     /** By a scenario, or the key of a ready one. */
-    played: (system: Read<'played'>, asked: unknown) => playedFor(system, asked),
+    played: (system: Read<'played'>, asked: unknown, tell?: (news: PlayNews) => void) => playedFor(system, asked, tell),
+    scenarios: atOnce((plan: Read<'scenarios'>) => readyFor(plan)),
+    moment: atOnce((stood: Read<'moment'>, instant: Instant, solid: number) => momentOf(stood, instant, solid)),
     reserveHeight: atOnce((plan: Read<'reserveHeight'>, t: number, first: string, second: string, reserve_m3: number) =>
       heightForReserve(plan, t, first, second, reserve_m3),
     ),

@@ -177,6 +177,7 @@ export const ADDED_KEYS: Readonly<Record<number, readonly string[]>> = {
     'practice.surge',
     'practice.welds',
     'records',
+    'scenarios',
     'tanks[].parts[].operation',
     ...BODIES_OF_7.flatMap((body) => SHAPE_KEYS_OF_7.map((key) => `${body}.${key}`)),
   ],

@@ -7,6 +7,20 @@
  * `model/` makes of it what solvers take.
  * A change of format is a new version and an entry in `migrations.ts`.
  */
+export { parseScenario } from './parseScenario';
+export { quiet, SCENARIO_FIELDS, TIMED, type Scenario, type ScenarioField, type Timed } from './schemaScenario';
+export {
+  entriesOf,
+  firstEntry,
+  setOf,
+  settable,
+  STATION_M3_PER_S,
+  stationPour,
+  withoutTimed,
+  withTimed,
+  withTimedChanged,
+  type TimedEntry,
+} from './scenarioEdits';
 export { assumed, chosen, fromPart, measured, ORIGINS, type Known, type Origin } from '../schema/known';
 export {
   COMPONENT_KINDS,

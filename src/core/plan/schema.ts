@@ -9,9 +9,10 @@ import { fit } from './schemaFit';
 import { MOST_RECORDS, record } from './schemaRecords';
 import { conditions } from './schemaState';
 import { mount, shocks } from './schemaMounts';
+import { scenario } from './schemaScenario';
 import { stance } from './schemaStance';
 import { tank } from './schemaTank';
-import { closed, id, keys, kindIs, listOf, name, oneOf, text } from '../schema/tools';
+import { closed, id, keys, kindIs, listOf, name, oneOf, optionalList, text } from '../schema/tools';
 import { constraints, envelope, limits, practice, rulebook, vehicle, wishes } from './schemaWishes';
 
 /**
@@ -67,6 +68,7 @@ export const systemSchema = closed({
   mounts: listOf(mount, 60),
   shocks,
   stance,
+  /** Courses that somebody wants to see played. */ scenarios: optionalList(scenario, 20),
   fit,
   records: listOf(record, MOST_RECORDS),
 });

@@ -1,15 +1,36 @@
-import { boolean, type AnySchema, type InferType } from 'yup';
-import { failure, success, type Outcome } from '../outcome';
+import { boolean, type InferType } from 'yup';
 import { NOZZLE_STOPS } from './schemaLines';
 import { bounded } from '../schema/known';
 import { closed, flag, id, listOf, name, oneOf } from '../schema/tools';
-import type { SystemDocument } from './schema';
-import { schemaFaults } from './schemaFaults';
+import type { Role } from '../units';
 
 /** A week is the most that is played at once [s]. */
 const MOST_S = 7 * 24 * 3600;
 const MOST_ENTRIES = 200;
-const at_s = () => bounded(0, MOST_S);
+const field = (min: number, max: number, label: string, role: Role) => ({ min, max, label, role });
+
+/** What is typed in a scenario: its limits as they stand in the document, what it is called, and in what it is told. */
+export const SCENARIO_FIELDS = {
+  at_s: field(0, MOST_S, 'At', 'duration'),
+  duration_s: field(1, MOST_S, 'Lasts', 'duration'),
+  fill_ratio: field(0, 1, 'Begins with', 'share'),
+  pitch_deg: field(-180, 180, 'Nose up', 'slope'),
+  roll_deg: field(-180, 180, 'Right side down', 'slope'),
+  temperature_K: field(213.15, 423.15, 'Fuel and air at', 'temperature'),
+  duty_ratio: field(0, 1, 'Of full load', 'share'),
+  supply_V: field(0, 60, 'Voltage at the pumps', 'voltage'),
+  flow_m3PerS: field(1e-7, 0.05, 'Flow of the nozzle', 'transfer'),
+  volume_m3: field(1e-6, 8000, 'At most', 'tankVolume'),
+  spout_m: field(0.002, 0.2, 'Spout', 'bore'),
+  inserted_m: field(0.005, 1, 'Stands in the neck', 'tape'),
+  stopsAt_ratio: field(0, 1, 'Stops it at', 'share'),
+  startsAt_ratio: field(0, 1, 'Starts it at', 'share'),
+  vapourLag_s: field(1, 1e7, 'Vapour comes within', 'duration'),
+} as const;
+export type ScenarioField = keyof typeof SCENARIO_FIELDS;
+
+const typed = (key: ScenarioField) => bounded(SCENARIO_FIELDS[key].min, SCENARIO_FIELDS[key].max);
+const at_s = () => typed('at_s');
 
 /**
  * A course of states: how a system begins, and what then happens to it. Values that are given at times change in one
@@ -17,19 +38,19 @@ const at_s = () => bounded(0, MOST_S);
  */
 export const scenario = closed({
   name: name(),
-  duration_s: bounded(1, MOST_S),
+  duration_s: typed('duration_s'),
   /** In tanks at the beginning, as a share of their space; as the conditions have it where nothing is said. */
-  fills: listOf(closed({ tank: id(), fill_ratio: bounded(0, 1) }), 20),
+  fills: listOf(closed({ tank: id(), fill_ratio: typed('fill_ratio') }), 20),
   /** Of the vehicle: nose up and right side down positive, as conditions have them; at any angle. */
   slopes: listOf(
-    closed({ at_s: at_s(), pitch_deg: bounded(-180, 180), roll_deg: bounded(-180, 180), evenly: flag() }),
+    closed({ at_s: at_s(), pitch_deg: typed('pitch_deg'), roll_deg: typed('roll_deg'), evenly: flag() }),
     MOST_ENTRIES,
   ),
   /** Of fuel and air in tanks: it goes evenly from each to the next, and stays what it is after the last. */
-  temperatures: listOf(closed({ at_s: at_s(), temperature_K: bounded(213.15, 423.15) }), MOST_ENTRIES),
+  temperatures: listOf(closed({ at_s: at_s(), temperature_K: typed('temperature_K') }), MOST_ENTRIES),
   /** Of what consumers burn between idle and full load; nothing while they are off. */
-  duties: listOf(closed({ at_s: at_s(), duty_ratio: bounded(0, 1), runs: flag() }), MOST_ENTRIES),
-  volts: listOf(closed({ at_s: at_s(), supply_V: bounded(0, 60) }), MOST_ENTRIES),
+  duties: listOf(closed({ at_s: at_s(), duty_ratio: typed('duty_ratio'), runs: flag() }), MOST_ENTRIES),
+  volts: listOf(closed({ at_s: at_s(), supply_V: typed('supply_V') }), MOST_ENTRIES),
   /** Valves, couplers, pumps and selectors as somebody sets them: open or shut, joined or parted, running or not. */
   sets: listOf(
     closed({
@@ -47,10 +68,10 @@ export const scenario = closed({
     closed({
       at_s: at_s(),
       port: id(),
-      flow_m3PerS: bounded(1e-7, 0.05),
-      /** In all; to click-off where it is more. */ volume_m3: bounded(1e-6, 8000),
-      spout_m: bounded(0.002, 0.2),
-      /** How far the spout stands in the neck. */ inserted_m: bounded(0.005, 1),
+      flow_m3PerS: typed('flow_m3PerS'),
+      /** In all; to click-off where it is more. */ volume_m3: typed('volume_m3'),
+      spout_m: typed('spout_m'),
+      /** How far the spout stands in the neck. */ inserted_m: typed('inserted_m'),
       stops: oneOf(NOZZLE_STOPS),
     }),
     20,
@@ -61,19 +82,21 @@ export const scenario = closed({
       pump: id(),
       tank: id(),
       /** Shares of the tank: it stops it when it comes to the one, and starts it when it comes to the other. */
-      stopsAt_ratio: bounded(0, 1),
-      startsAt_ratio: bounded(0, 1),
+      stopsAt_ratio: typed('stopsAt_ratio'),
+      startsAt_ratio: typed('startsAt_ratio'),
     }),
     20,
   ),
   /**
    * How quickly fuel fills the air over it with its vapour: so long until two thirds of what is missing have come.
    */
-  vapourLag_s: bounded(1, 1e7),
+  vapourLag_s: typed('vapourLag_s'),
 });
 export type Scenario = InferType<typeof scenario>;
 
-export type ScenarioCode = 'not-a-scenario' | 'no-such-part' | 'not-such-a-part' | 'no-order';
+/** The lists of a scenario whose entries are set at times. */
+export const TIMED = ['slopes', 'temperatures', 'duties', 'volts', 'sets', 'openings', 'pours'] as const;
+export type Timed = (typeof TIMED)[number];
 
 /** Common practice: still fuel takes a quarter of an hour or so to fill the air over it with vapour. */
 export const VAPOUR_LAG_S = 900;
@@ -93,104 +116,3 @@ export const quiet = (named: string, duration_s: number): Scenario => ({
   switches: [],
   vapourLag_s: VAPOUR_LAG_S,
 });
-
-/**
- * Checks what is said to be a scenario of a system: its form, that all it names is there, and that times run onward.
- * Lists may be left out; its name and how long it lasts may not.
- */
-export function parseScenario(
-  value: unknown,
-  system: Pick<SystemDocument, 'tanks' | 'components'>,
-): Outcome<Scenario, ScenarioCode> {
-  if (typeof value !== 'object' || value === null || Array.isArray(value))
-    return failure('not-a-scenario', 'scenario', 'must be an object.');
-  // What is left out does not happen.
-  const { name: _, duration_s: __, ...nothing } = quiet('', 0);
-  const whole = { ...nothing, ...value };
-  const [fault] = schemaFaults(scenario as unknown as AnySchema, whole, 1);
-  if (fault) return failure('not-a-scenario', fault.path, `${fault.message}.`);
-  return checkedScenario(whole as Scenario, system);
-}
-
-const LISTS = ['slopes', 'temperatures', 'duties', 'volts', 'sets', 'openings', 'pours'] as const;
-
-function checkedScenario(
-  asked: Scenario,
-  { tanks, components }: Pick<SystemDocument, 'tanks' | 'components'>,
-): Outcome<Scenario, ScenarioCode> {
-  for (const key of LISTS) {
-    const list: readonly { readonly at_s: number }[] = asked[key];
-    const back = list.findIndex(({ at_s: at }, i) => i > 0 && at < list[i - 1]!.at_s);
-    if (back > 0)
-      return failure(
-        'no-order',
-        `${key}[${back}].at_s`,
-        'must be no earlier than the entry before it; times run onward.',
-      );
-  }
-  const missing = (at: string, what: string, accepted: readonly string[]) =>
-    failure(
-      'no-such-part' as const,
-      at,
-      accepted.length > 0 ? `names no ${what}; there are ${accepted.join(', ')}.` : `names no ${what}; there is none.`,
-    );
-  const tankIds = tanks.map((tank) => tank.id);
-  for (const [list, key] of [
-    [asked.fills, 'fills'],
-    [asked.switches, 'switches'],
-  ] as const)
-    for (const [i, { tank }] of list.entries())
-      if (!tankIds.includes(tank)) return missing(`${key}[${i}].tank`, 'tank', tankIds);
-  const pumps = components.flatMap((part) => (part.kind === 'pump' ? [part.id] : []));
-  for (const [i, { pump }] of asked.switches.entries())
-    if (!pumps.includes(pump)) return missing(`switches[${i}].pump`, 'pump', pumps);
-  for (const [i, { stopsAt_ratio, startsAt_ratio }] of asked.switches.entries())
-    if (stopsAt_ratio === startsAt_ratio)
-      return failure('not-such-a-part', `switches[${i}]`, 'must start and stop at different levels.');
-  const movable = components.filter(({ kind }) => ['valve', 'coupler', 'pump', 'selector'].includes(kind));
-  for (const [i, { part, on, position }] of asked.sets.entries()) {
-    const found = movable.find((each) => each.id === part);
-    if (!found)
-      return missing(
-        `sets[${i}].part`,
-        'part that can be set',
-        movable.map((each) => each.id),
-      );
-    if ((found.kind === 'selector') !== (position !== undefined) || (found.kind === 'selector') === (on !== undefined))
-      return failure(
-        'not-such-a-part',
-        `sets[${i}]`,
-        found.kind === 'selector'
-          ? 'must say its position, and nothing else.'
-          : 'must say whether it is on, and nothing else.',
-      );
-  }
-  const ports = tanks.flatMap((tank) => tank.ports);
-  for (const [i, { port, stands }] of asked.openings.entries()) {
-    const found = ports.find((each) => each.id === port);
-    const role = stands === 'off' || stands === 'on' ? 'filler' : 'vent';
-    if (found?.role !== role)
-      return missing(
-        `openings[${i}].port`,
-        role,
-        ports.filter((each) => each.role === role).map((each) => each.id),
-      );
-  }
-  const fillers = ports.filter(({ role }) => role === 'filler');
-  for (const [i, { port, spout_m }] of asked.pours.entries()) {
-    const found = fillers.find((each) => each.id === port);
-    if (!found)
-      return missing(
-        `pours[${i}].port`,
-        'filler',
-        fillers.map((each) => each.id),
-      );
-    if (spout_m >= found.bore_m.value)
-      return failure(
-        'not-such-a-part',
-        `pours[${i}].spout_m`,
-        `must be narrower than ${found.name}: it does not go in.`,
-      );
-  }
-  return success(asked);
-}

@@ -3,6 +3,7 @@
  * system, to scale and with their words placed, for screen and paper alike.
  */
 export { faceDrawing, MOST_LETTERED, portId, type FaceDrawing, type FaceLook } from './face';
+export { levelsDrawing, type LevelsLook, type LevelTank, type Turns } from './levels';
 export { HIT_MM, ruleScale, SMALL_TEXT_MM, TEXT_MM, type Room } from './room';
 export { schematicDrawing, type Placed } from './schematic';
 export {

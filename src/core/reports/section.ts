@@ -157,12 +157,13 @@ function cutMarks(tank: TankDrawing, { centre, mirror }: ViewFrame, mmPerM: numb
   ];
 }
 
-function viewMarks(
+/** One view of a tank with its liquid, and where its grips want their labels; its sizes where they are given. */
+export function viewMarks(
   tank: TankDrawing,
   view: TankViewKey,
   { across, upward, mirror, turn_deg, centre }: ViewFrame,
   mmPerM: number,
-  { grips, sizes }: TankLook,
+  { grips, sizes }: Pick<TankLook, 'grips'> & Partial<Pick<TankLook, 'sizes'>>,
 ): { readonly marks: Mark[]; readonly wishes: Wish[] } {
   const { bounds } = tank;
   const middle = [across, upward].map((k) => (bounds.min[k]! + bounds.max[k]!) / 2) as [number, number];
@@ -201,7 +202,7 @@ function viewMarks(
     );
   }
   for (const port of tank.ports) marks.push(portMark(seen(port.at), view === 'plan' ? 'plan' : port.face, lean));
-  if (view !== 'plan') marks.push(...sizeMarks(view, [halfOf(across), halfOf(upward)], lean, sizes));
+  if (view !== 'plan' && sizes) marks.push(...sizeMarks(view, [halfOf(across), halfOf(upward)], lean, sizes));
   const held = grips.map(({ id, label, at }) => ({ id, label, at: lean(seen(at)) }));
   for (const { id, at } of held)
     marks.push(

@@ -18,6 +18,7 @@ export {
   type ReaderSystem,
   type UnitGroup,
 } from './reader';
+export { clockText } from './clock';
 export { isoSeconds } from './isoTime';
 export { parseNumber } from './parseNumber';
 export type { Quantity } from './quantity';

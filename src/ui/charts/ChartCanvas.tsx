@@ -1,6 +1,16 @@
 'use client';
 
-import { Chart, LinearScale, LineController, LineElement, PointElement, Tooltip, type ChartOptions } from 'chart.js';
+import {
+  Chart,
+  LinearScale,
+  LineController,
+  LineElement,
+  PointElement,
+  Tooltip,
+  type ChartOptions,
+  type Plugin,
+  type Scale,
+} from 'chart.js';
 import { useTheme } from 'next-themes';
 import { memo } from 'react';
 import { Line } from 'react-chartjs-2';
@@ -10,6 +20,9 @@ import { TOKENS, type ChartProps } from './curves';
 Chart.register(LineController, LineElement, PointElement, LinearScale, Tooltip);
 Chart.defaults.font.family = '"Atkinson Hyperlegible Next Variable", sans-serif';
 Chart.defaults.font.size = 14;
+
+/** What figures and their unit take beside a chart that is one of several. */
+const AXIS_PX = 76;
 
 const token = (name: string): string =>
   typeof document === 'undefined'
@@ -29,14 +42,16 @@ export const ChartCanvas = memo(function ChartCanvas({
   y,
   yMin,
   yMax,
+  xSpan,
+  onArea,
   summary,
 }: Omit<ChartProps, 'height'>) {
   const theme = useThemeKey();
   const axis = (title: string, min?: number, max?: number) => ({
     type: 'linear' as const,
-    title: { display: true, text: title, color: token('soft') },
+    title: { display: title !== '', text: title, color: token('soft') },
     grid: { color: token('rule') },
-    ticks: { color: token('soft'), maxTicksLimit: 8 },
+    ticks: { color: token('soft'), maxTicksLimit: 8, ...(max === undefined ? {} : { includeBounds: false }) },
     ...(min === undefined ? {} : { min }),
     ...(max === undefined ? {} : { max }),
   });
@@ -46,7 +61,11 @@ export const ChartCanvas = memo(function ChartCanvas({
     responsive: true,
     parsing: false,
     interaction: { mode: 'nearest', intersect: false, axis: 'x' },
-    scales: { x: axis(x), y: axis(y, yMin, yMax) },
+    scales: {
+      x: axis(x, ...(xSpan ?? [])),
+      // Charts that stand over one another begin at one edge.
+      y: { ...axis(y, yMin, yMax), ...(onArea ? { afterFit: (scale: Scale) => void (scale.width = AXIS_PX) } : {}) },
+    },
     plugins: { legend: { display: false }, tooltip: { callbacks: { title: () => '' } } },
   };
   const data = {
@@ -62,5 +81,13 @@ export const ChartCanvas = memo(function ChartCanvas({
       showLine: !curve.marks,
     })),
   };
-  return <Line key={theme} options={options} data={data} role="img" aria-label={summary} />;
+  const place: Plugin<'line'>[] = onArea
+    ? [
+        {
+          id: 'area',
+          afterLayout: ({ chartArea: { left, right, top, bottom } }) => onArea({ left, right, top, bottom }),
+        },
+      ]
+    : [];
+  return <Line key={theme} options={options} data={data} plugins={place} role="img" aria-label={summary} />;
 });

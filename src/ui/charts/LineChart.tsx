@@ -1,11 +1,11 @@
 'use client';
 
 import { Box } from '@chakra-ui/react';
-import { lazy, Suspense, type ComponentType } from 'react';
+import { lazy, Suspense, type ComponentType, type ReactNode } from 'react';
 import { TOKENS, type ChartProps, type Curve } from './curves';
 import { useWhenSeen } from './useWhenSeen';
 
-export type { Curve } from './curves';
+export type { ChartArea, Curve } from './curves';
 
 /** What draws charts comes after the numbers, and before the server may be out of reach. */
 export const loadCharts = () => import('./ChartCanvas');
@@ -25,19 +25,35 @@ const NotThere = () => (
 );
 
 /** A line chart with plain axes; its summary says in words what it shows. */
-export function LineChart({ curves, x, y, summary, height = '280px', yMin, yMax }: ChartProps) {
-  const { box, drawn } = useWhenSeen({ curves, x, y, yMin, yMax });
+export function LineChart({
+  curves,
+  x,
+  y,
+  summary,
+  height = '280px',
+  yMin,
+  yMax,
+  xSpan,
+  onArea,
+  over,
+}: ChartProps & {
+  /** Laid over its canvas, which then says its summary to who cannot see it. */ readonly over?: ReactNode;
+}) {
+  const { box, drawn } = useWhenSeen({ curves, x, y, yMin, yMax, xSpan });
   return (
     <Box>
       <Box height={height} position="relative" ref={box}>
         <Suspense fallback={<Box color="soft">Drawing…</Box>}>
-          <ChartCanvas {...drawn} summary={summary} />
+          <ChartCanvas {...drawn} summary={summary} {...(onArea ? { onArea } : {})} />
         </Suspense>
+        {over}
       </Box>
       <Legend curves={curves} />
-      <Box fontSize="sm" color="soft" mt="1">
-        {summary}
-      </Box>
+      {over === undefined && (
+        <Box fontSize="sm" color="soft" mt="1">
+          {summary}
+        </Box>
+      )}
     </Box>
   );
 }

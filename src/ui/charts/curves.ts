@@ -17,6 +17,18 @@ export type ChartProps = {
   readonly height?: string;
   readonly yMin?: number | undefined;
   readonly yMax?: number | undefined;
+  /** Least and most of what is along. */ readonly xSpan?: readonly [number, number] | undefined;
+  /** Told where its curves lie on the canvas [px], whenever that is another. */ readonly onArea?: (
+    area: ChartArea,
+  ) => void;
+};
+
+/** Where the curves of a chart lie on its canvas, from its left and top edge [px]. */
+export type ChartArea = {
+  readonly left: number;
+  readonly right: number;
+  readonly top: number;
+  readonly bottom: number;
 };
 
 /** The palette's name of a curve's colour. */

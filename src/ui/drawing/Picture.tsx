@@ -3,7 +3,8 @@
 import { Box, chakra } from '@chakra-ui/react';
 import { Maximize2, Minimize2 } from 'lucide-react';
 import { useTheme } from 'next-themes';
-import { useEffect, useRef, useState } from 'react';
+import { useEffect, useRef, useState, type ReactNode } from 'react';
+import type { TankSolid } from '@/core/answers';
 import { formatQuantity } from '@/core/units';
 import { useOutcome } from '../state/answers';
 import { useReader } from '../state/reader';
@@ -15,11 +16,49 @@ type Props = { readonly index: number; readonly large?: boolean; readonly onTogg
 /** What a length takes up, at most [px]. */
 const LABEL_PX = { wide: 96, tall: 24 };
 
-/** The tank in three dimensions: turn it by dragging or with the arrow keys, cut it open with the slider. */
+/** The tank at the set conditions in three dimensions, which may be enlarged. */
 export function Picture({ index, large = false, onToggle }: Props) {
-  const sides = useSides();
   const { value, fresh } = useOutcome('solid', index);
-  const solid = value?.ok ? value.value : undefined;
+  const Icon = large ? Minimize2 : Maximize2;
+  return (
+    <SolidPicture
+      solid={value?.ok ? value.value : undefined}
+      fresh={fresh}
+      {...(value?.ok === false ? { why: value.error.detail } : {})}
+      {...(large ? { height: '60vh' } : {})}
+    >
+      <chakra.button
+        type="button"
+        aria-label={large ? 'Back to the views' : 'Enlarge the picture'}
+        title={large ? 'Back to the views' : 'Enlarge the picture'}
+        onClick={onToggle}
+        minW="44px"
+        minH="40px"
+        display="grid"
+        placeItems="center"
+        cursor="pointer"
+      >
+        <Icon size={18} aria-hidden />
+      </chakra.button>
+    </SolidPicture>
+  );
+}
+
+/** A tank in three dimensions: turn it by dragging or with the arrow keys, cut it open with the slider. */
+export function SolidPicture({
+  solid,
+  fresh,
+  why: missing,
+  height = '100%',
+  children,
+}: {
+  readonly solid: TankSolid | undefined;
+  readonly fresh: boolean;
+  /** Why there is none. */ readonly why?: string;
+  readonly height?: string;
+  /** Stands beside the slider. */ readonly children?: ReactNode;
+}) {
+  const sides = useSides();
   const reader = useReader();
   const { resolvedTheme } = useTheme();
   const holder = useRef<HTMLDivElement>(null);
@@ -57,12 +96,11 @@ export function Picture({ index, large = false, onToggle }: Props) {
   }, [solid, why, resolvedTheme]);
   useEffect(() => scene.current?.cutAt(cut), [cut, solid, why]);
 
-  const Icon = large ? Minimize2 : Maximize2;
-  const failed = why !== '' && why !== 'ready' ? why : value?.ok === false ? value.error.detail : undefined;
+  const failed = why !== '' && why !== 'ready' ? why : missing;
   return (
     <Box
       position="relative"
-      height={large ? '60vh' : '100%'}
+      height={height}
       minH="120px"
       display="flex"
       flexDirection="column"
@@ -134,19 +172,7 @@ export function Picture({ index, large = false, onToggle }: Props) {
             accentColor="var(--chakra-colors-accent)"
           />
         </chakra.label>
-        <chakra.button
-          type="button"
-          aria-label={large ? 'Back to the views' : 'Enlarge the picture'}
-          title={large ? 'Back to the views' : 'Enlarge the picture'}
-          onClick={onToggle}
-          minW="44px"
-          minH="40px"
-          display="grid"
-          placeItems="center"
-          cursor="pointer"
-        >
-          <Icon size={18} aria-hidden />
-        </chakra.button>
+        {children}
       </Box>
     </Box>
   );

@@ -2,6 +2,7 @@
 
 import { Box } from '@chakra-ui/react';
 import { LINES } from '@/core/drawings';
+import type { SystemDocument } from '@/core/plan';
 import { schematicDrawing } from '@/core/reports';
 import { DrawingView, type GripProps } from '../drawing/DrawingView';
 import { MM_A_PX, useRoom } from '../drawing/useRoom';
@@ -10,7 +11,7 @@ import { useNarrow } from '../parts/useNarrow';
 import { useSystem } from '../state/editor';
 import { useChosenPart } from './chosenPart';
 import { LEAST_SCALE } from './schematicLayout';
-import { useSchematic } from './useSchematic';
+import { useFlowing, useSchematic, type Flowing } from './useSchematic';
 
 /** What it is thought to have until that is known. */
 const USUAL_PX = 960;
@@ -18,11 +19,29 @@ const USUAL_PX = 960;
 /** The whole system of circuits, laid out by the app: flow on every line, pressure at every part. */
 export function SchematicPanel() {
   const system = useSystem();
+  const flowing = useFlowing(system);
+  if (system.lines.length === 0) return null;
+  return (
+    <Panel
+      title="All circuits"
+      testId="schematic"
+      aside={
+        <Box color="soft" fontSize="sm">
+          laid out by itself; press a part or a line
+        </Box>
+      }
+    >
+      <Circuits system={system} flowing={flowing} />
+    </Panel>
+  );
+}
+
+/** Circuits as they are laid out, with what is told in them. */
+export function Circuits({ system, flowing }: { readonly system: SystemDocument; readonly flowing: Flowing }) {
   const isNarrow = useNarrow();
   const [ref, width_mm] = useRoom(USUAL_PX);
-  const schematic = useSchematic(isNarrow, width_mm / MM_A_PX);
+  const schematic = useSchematic(system, flowing, isNarrow, width_mm / MM_A_PX);
   const { id: chosen, choose } = useChosenPart();
-  if (system.lines.length === 0) return null;
   const grips = new Map(
     [...(schematic?.words ?? [])].map(([id, words]): [string, GripProps] => [
       id,
@@ -35,15 +54,7 @@ export function SchematicPanel() {
     ]),
   );
   return (
-    <Panel
-      title="All circuits"
-      testId="schematic"
-      aside={
-        <Box color="soft" fontSize="sm">
-          laid out by itself; press a part or a line
-        </Box>
-      }
-    >
+    <>
       <Box ref={ref} overflowX="auto" minH="160px" opacity={schematic?.isFresh ? 1 : 0.5}>
         {schematic && (
           <DrawingView
@@ -71,6 +82,6 @@ export function SchematicPanel() {
           </Box>
         ))}
       </Box>
-    </Panel>
+    </>
   );
 }

@@ -2,12 +2,11 @@
 
 import { useEffect, useMemo, useState } from 'react';
 import { standsAs } from '@/core/components';
-import type { LinkResult, NodeResult } from '@/core/network';
+import type { NodeResult } from '@/core/network';
 import { flowRole, type LineDocument, type SystemDocument } from '@/core/plan';
 import type { Placed } from '@/core/reports';
 import { formatQuantity } from '@/core/units';
 import { MM_A_PX } from '../drawing/useRoom';
-import { useSystem } from '../state/editor';
 import { useReader } from '../state/reader';
 import { useFlows } from '../state/useLines';
 import { placedSchematic, schematicGraph, wrapped, type PlacedSchematic } from './schematicLayout';
@@ -21,11 +20,39 @@ export type Schematic = {
 
 const ROOM_STEP_PX = 40;
 
-/** Undefined until it has been laid out; nothing where there are no lines. */
-export function useSchematic(isNarrow: boolean, room_px: number): Schematic | undefined {
-  const system = useSystem();
+/** What is told in it: what flows in a line [m³/s], and how a part stands, in words; nothing where it is not known. */
+export type Flowing = {
+  readonly flowOf: (line: string) => number | undefined;
+  readonly noteOf: (part: string) => string | undefined;
+};
+
+/** The circuits as they flow at the set conditions. */
+export function useFlowing(system: SystemDocument): Flowing {
   const reader = useReader();
   const flows = useFlows();
+  const nodeOf = (id: string): NodeResult | undefined =>
+    flows.flatMap(({ nodes }) => nodes).find((node) => node.id === id);
+  const isConsumer = (id: string): boolean => system.consumers.some((consumer) => consumer.id === id);
+  return {
+    flowOf: (id) => flows.flatMap(({ links }) => links).find((link) => link.id === id)?.flow_m3PerS,
+    noteOf: (id) => {
+      const node =
+        (isConsumer(id) ? undefined : nodeOf(`${id}:out`)) ??
+        nodeOf(`${id}:in`) ??
+        (system.tanks.some((tank) => tank.id === id) ? nodeOf(`${id}:ullage`) : undefined);
+      return node && formatQuantity(node.gauge_Pa, 'pressure', { reader }).text;
+    },
+  };
+}
+
+/** Undefined until it has been laid out; nothing where there are no lines. */
+export function useSchematic(
+  system: SystemDocument,
+  flowing: Flowing,
+  isNarrow: boolean,
+  room_px: number,
+): Schematic | undefined {
+  const reader = useReader();
   const graph = useMemo(() => schematicGraph(system), [system]);
   // It is not laid out anew for every pixel.
   const room = Math.floor(room_px / ROOM_STEP_PX) * ROOM_STEP_PX;
@@ -44,27 +71,18 @@ export function useSchematic(isNarrow: boolean, room_px: number): Schematic | un
   }, [key]);
   if (!laid) return undefined;
   const { at } = laid;
-  const linkOf = (id: string): LinkResult | undefined =>
-    flows.flatMap(({ links }) => links).find((link) => link.id === id);
-  const nodeOf = (id: string): NodeResult | undefined =>
-    flows.flatMap(({ nodes }) => nodes).find((node) => node.id === id);
   const flowText = (id: string): string => {
-    const link = linkOf(id);
-    return link
-      ? formatQuantity(Math.abs(link.flow_m3PerS), flowRole(Math.abs(link.flow_m3PerS)), { reader }).text
-      : '';
+    const flow = flowing.flowOf(id);
+    return flow === undefined ? '' : formatQuantity(Math.abs(flow), flowRole(Math.abs(flow)), { reader }).text;
   };
   const mm = ([x, y]: readonly [number, number]): readonly [number, number] => [x * MM_A_PX, y * MM_A_PX];
   const boxes = graph.boxes.flatMap((box): Placed['boxes'] => {
     const place = at.boxes.get(box.id);
     if (!place) return [];
     const part = system.components.find(({ id }) => id === box.id);
-    const node =
-      (box.kind === 'consumer' ? undefined : nodeOf(`${box.id}:out`)) ??
-      nodeOf(`${box.id}:in`) ??
-      (box.kind === 'tank' ? nodeOf(`${box.id}:ullage`) : undefined);
     const state = part ? standsAs(part) : '';
     const isShut = /^[A-Z]+$/.test(state);
+    const told = flowing.noteOf(box.id);
     return [
       {
         id: box.id,
@@ -73,7 +91,7 @@ export function useSchematic(isNarrow: boolean, room_px: number): Schematic | un
         at: mm([place.x, place.y]),
         width_mm: place.width * MM_A_PX,
         height_mm: place.height * MM_A_PX,
-        note: isShut || !node ? state : formatQuantity(node.gauge_Pa, 'pressure', { reader }).text,
+        note: isShut ? state : (told ?? state),
         isShut,
       },
     ];
@@ -89,7 +107,7 @@ export function useSchematic(isNarrow: boolean, room_px: number): Schematic | un
         purpose: line.purpose,
         points: points.map(mm),
         flow: isSaidBefore(system, line, flow, flowText) ? '' : flow,
-        isBack: (linkOf(id)?.flow_m3PerS ?? 0) < 0,
+        isBack: (flowing.flowOf(id) ?? 0) < 0,
       },
     ];
   });

@@ -9,7 +9,7 @@ export function Beside({
 }: {
   readonly picture: ReactNode;
   readonly children: ReactNode;
-  /** How the width is shared. */ readonly share?: '3fr 2fr' | '1fr 2fr';
+  /** How the width is shared. */ readonly share?: '3fr 2fr' | '1fr 2fr' | '1fr 1fr';
 }) {
   return (
     <Box

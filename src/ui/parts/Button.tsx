@@ -10,10 +10,21 @@ type Props = {
   /** What it is called where its words alone would not tell. */ readonly label?: string;
   readonly type?: 'button' | 'submit';
   readonly testId?: string;
+  /** Of several of which one is in. */ readonly isPressed?: boolean;
 };
 
 /** The one button: large enough for a thumb in a glove. */
-export function Button({ children, onClick, kind = 'plain', disabled, title, label, type = 'button', testId }: Props) {
+export function Button({
+  children,
+  onClick,
+  kind = 'plain',
+  disabled,
+  title,
+  label,
+  type = 'button',
+  testId,
+  isPressed,
+}: Props) {
   const look =
     kind === 'main'
       ? { bg: 'accent', color: 'onAccent', borderColor: 'accent' }
@@ -27,6 +38,7 @@ export function Button({ children, onClick, kind = 'plain', disabled, title, lab
       disabled={disabled}
       title={title}
       aria-label={label}
+      aria-pressed={isPressed}
       data-testid={testId}
       {...look}
       display="inline-flex"

@@ -1,7 +1,7 @@
 'use client';
 
 import { proxy, wrap, type Remote } from 'comlink';
-import type { AnswerKey, AnswerOf, AskedOf, WayNews } from '@/core/answers';
+import type { AnswerKey, AnswerOf, AskedOf, PlayNews, WayNews } from '@/core/answers';
 import type { SystemDocument } from '@/core/plan';
 import type { Judgement } from '@/core/rules';
 import type { AnswersApi } from '@/workers/answers.worker';
@@ -31,6 +31,7 @@ const LANES = {
 
 const LANE_OF: Partial<Readonly<Record<AnswerKey, keyof typeof LANES>>> = {
   numbers: 'front',
+  moment: 'front',
   way: 'search',
   wayOrder: 'search',
 };
@@ -53,7 +54,7 @@ export const askLane = <K extends AnswerKey>(
   system: SystemDocument,
 ): Promise<Given<K>> => {
   // A function among what is asked is called back from the worker.
-  const [tell] = args.filter((arg) => typeof arg === 'function') as ((news: WayNews) => void)[];
+  const [tell] = args.filter((arg) => typeof arg === 'function') as ((news: WayNews | PlayNews) => void)[];
   const plain = args.filter((arg) => typeof arg !== 'function');
   const { remote } = laneOf(key);
   return (

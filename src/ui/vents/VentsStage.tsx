@@ -34,11 +34,18 @@ import { useSides } from '../state/sides';
 import { useDetails } from '../state/results';
 import { openTank, useTank } from '../state/tankChoice';
 import { TankPicker } from '../tank/TankPicker';
+import { TimeTask } from '../time/TimeTask';
+import { useTask } from '../workspace/goTo';
 
 /** Half a millimetre of water: nothing that a tank or pump would notice. */
 const FREE_PA = 5;
 
+/** How air and liquid get in and out, and what happens meanwhile. */
 export function VentsStage() {
+  return useTask('vents') === 'time' ? <TimeTask /> : <OpeningsTask />;
+}
+
+function OpeningsTask() {
   const system = useSystem();
   const { results } = useDetails();
   const t = useTank();

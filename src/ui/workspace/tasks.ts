@@ -408,7 +408,7 @@ export const TASKS: Readonly<Record<Stage, readonly Task[]>> = {
   vents: [
     {
       key: 'vents',
-      label: 'Vents & fill',
+      label: 'Vents & fillers',
       question: 'Whether the air gets in and out',
       fields: ['tanks.*.ports'],
       rules: [
@@ -424,6 +424,14 @@ export const TASKS: Readonly<Record<Stage, readonly Task[]>> = {
         'fill.mixed-up',
       ],
       acts: 'flow',
+    },
+    {
+      key: 'time',
+      label: 'Over time',
+      question: 'What happens as it is filled, run, parked, warmed or turned over',
+      fields: ['scenarios'],
+      rules: [],
+      acts: 'nothing',
     },
   ],
   gauge: [

@@ -59,7 +59,8 @@ export type GaugeResult = {
   };
 };
 
-const GAUGE_STEPS = 50;
+/** Levels at which the curve of a gauge is worked out. */
+export const GAUGE_STEPS = 50;
 const MARKS = [0.25, 0.5, 0.75] as const;
 
 /**

@@ -1,4 +1,5 @@
 import type { ModelCode } from '../../model';
+import type { TankLevel } from '../../model/networkParts';
 import type { StateCode } from '../../state';
 import { meshBounds, pictureBelow, pictureOf, type Bounds, type PictureMesh, type Vec3 } from '../../geometry';
 import { success, type Outcome } from '../../outcome';
@@ -19,9 +20,12 @@ export type TankSolid = {
 /** All that the picture of a tank is drawn from. */
 export function tankSolid(system: Stood, tankIndex: number): Outcome<TankSolid, ModelCode | StateCode> {
   const level = tankLevel(system, tankIndex);
-  if (!level.ok) return level;
-  const { tank, up, offset_m } = level.value;
-  return success({
+  return level.ok ? success(solidOf(level.value)) : level;
+}
+
+/** The same of a tank at its level. */
+export function solidOf({ tank, up, offset_m }: TankLevel): TankSolid {
+  return {
     bounds: meshBounds(tank.body.shell),
     shell: pictureOf(tank.mesh),
     liquid: pictureBelow(tank.mesh, { normal: up, offset_m }),
@@ -34,5 +38,5 @@ export function tankSolid(system: Stood, tankIndex: number): Outcome<TankSolid, 
       from: port_m,
       to: inlet.point_m,
     })),
-  });
+  };
 }

@@ -7,7 +7,7 @@ import type { NetworkCode } from '../../network';
 import { failure, success, type Outcome } from '../../outcome';
 import { endKey, feedPath, fluidAt } from '../../plan/circuits';
 import type { Scenario } from '../../plan/schemaScenario';
-import { withPositions, type Position } from '../../state';
+import { withPositions } from '../../state';
 import { keptLevelCurve } from '../../tank';
 import { degrees, radians } from '../../units';
 import type { At } from '../at';
@@ -15,6 +15,7 @@ import { linesAfter, type LineAfter } from './lineVolumes';
 import type { Drawing, Stretch } from './net';
 import { heightIn, mouthsOf, netsOf, type Mouth } from './nets';
 import { GAS, GAS_J_PER_MOL_K, LEAST_GAS, LIQUID, Rates, slotOf, VAPOUR, type Slots } from './rates';
+import { positionsAt } from './positionsAt';
 import { courseOf, holdsAt } from './schedule';
 import type { EventKind, Sample, TimeEvent } from './played';
 import { BACK_M, EMPTY_M, FILM_M, isVent, pickupHeight, ventHeight, watchesOf, type Slug, type Watch } from './watches';
@@ -55,7 +56,6 @@ export class Course {
   readonly pickups = new Map<string, Drawing>();
   readonly slugs = new Map<string, Slug[]>();
   readonly floats = new Set<string>();
-  readonly switched = new Map<string, Position>();
   readonly starving = new Set<string>();
   /** Consumers that get next to nothing, since when; and those that have stopped for it. */
   readonly choking = new Map<string, number>();
@@ -128,7 +128,6 @@ export class Course {
     this.isTimed = next !== undefined;
     for (const { at_s, part } of scenario.sets)
       if (at_s === t_s) {
-        this.switched.delete(part);
         this.note('set', part, this.nameOf(part));
       }
     // Whoever sets how hard engines work has started again what had stopped.
@@ -141,20 +140,6 @@ export class Course {
     }
     this.isStale = true;
     return success(undefined);
-  }
-
-  /** How parts stand: as the scenario has them last, or as a switch has since. */
-  private positions(): Record<string, Position> {
-    const positions: Record<string, Position> = { ...this.at.state.positions };
-    for (const { at_s, part, on, position } of this.scenario.sets) {
-      if (at_s > this.t_s) continue;
-      const found = this.at.model.circuits.components.find(({ id }) => id === part);
-      if (found?.kind === 'valve') positions[part] = { kind: 'valve', open: on! };
-      if (found?.kind === 'coupler') positions[part] = { kind: 'coupler', joined: on! };
-      if (found?.kind === 'pump') positions[part] = { kind: 'pump', running: on! };
-      if (found?.kind === 'selector') positions[part] = { kind: 'selector', position: position! };
-    }
-    return { ...positions, ...Object.fromEntries(this.switched) };
   }
 
   /** Makes what hangs on how things stand ready, where something has changed; and works the moment out. */
@@ -172,7 +157,8 @@ export class Course {
   private remake(): Outcome<undefined, CourseCode> {
     const { model, state } = this.at;
     const temperature_K = this.temperature(this.t_s);
-    const system = withPositions(model.circuits, this.positions());
+    const moved = positionsAt(this.scenario, this.events, model.circuits, this.t_s);
+    const system = withPositions(model.circuits, { ...state.positions, ...moved });
     const duty = holdsAt(this.scenario.duties, this.t_s);
     const duty_ratio = duty?.duty_ratio ?? state.duty_ratio;
     const supply_V = holdsAt(this.scenario.volts, this.t_s)?.supply_V ?? state.supply_V;

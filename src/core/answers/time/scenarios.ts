@@ -1,5 +1,5 @@
+import { STATION_M3_PER_S, stationPour } from '../../plan/scenarioEdits';
 import { quiet, type Scenario } from '../../plan/schemaScenario';
-import { POURED_OF, SPOUTS } from '../../reference/wrongFuel';
 import { reachedTanks, type Circuits } from '../../plan/circuits';
 import { burnOf_m3PerS } from '../../model/burn';
 
@@ -7,15 +7,6 @@ import { burnOf_m3PerS } from '../../model/burn';
 export type ReadyScenario = { readonly key: string; readonly asks: string; readonly scenario: Scenario };
 
 const HOUR_S = 3600;
-/** Common practice: a station's nozzle gives some 38 L/min (10 US gal), a lorry pump 68 (18). */
-const STATION_M3_PER_S = [
-  ['38', 38e-3 / 60],
-  ['68', 68e-3 / 60],
-] as const;
-/** Common practice: a spout goes some 8 cm into a neck. */
-const INSERTED_M = 0.08;
-/** Where nothing is known of a spout it is a share of the neck. */
-const SPOUT_SHARE = 0.6;
 const NEARLY_EMPTY = 0.05;
 const [COLD_K, HOT_K] = [278.15, 313.15];
 const NOSE_DOWN_DEG = -8;
@@ -42,12 +33,8 @@ export function scenariosFor(system: Circuits, gross_m3: readonly number[]): Rea
     void ready.push({ key, asks, scenario: { ...quiet(named, duration_s), ...more } });
   for (const [t, tank] of system.tanks.entries()) {
     const filler = tank.ports.find(({ role }) => role === 'filler');
-    const fluid = system.fluids.find(({ id }) => id === tank.fluid);
-    if (!filler || !fluid) continue;
-    const station = SPOUTS.find(({ poured }) => poured === POURED_OF[fluid.fluid])?.most_m;
-    const neck_m = filler.bore_m.value;
-    const spout_m = station !== undefined && station < neck_m ? station : SPOUT_SHARE * neck_m;
-    for (const [litres, flow_m3PerS] of STATION_M3_PER_S)
+    if (!filler || !system.fluids.some(({ id }) => id === tank.fluid)) continue;
+    for (const [litres, flow_m3PerS] of Object.entries(STATION_M3_PER_S))
       add(
         `fill-${tank.id}-${litres}`,
         'When does the nozzle click off, and with how much in the tank?',
@@ -56,17 +43,7 @@ export function scenariosFor(system: Circuits, gross_m3: readonly number[]): Rea
         {
           ...still,
           fills: [{ tank: tank.id, fill_ratio: NEARLY_EMPTY }],
-          pours: [
-            {
-              at_s: 5,
-              port: filler.id,
-              flow_m3PerS,
-              volume_m3: 2 * gross_m3[t]!,
-              spout_m,
-              inserted_m: Math.min(INSERTED_M, Math.max(0.01, filler.length_m.value)),
-              stops: 'automatic',
-            },
-          ],
+          pours: [{ at_s: 5, flow_m3PerS, volume_m3: 2 * gross_m3[t]!, ...stationPour(system, tank, filler) }],
         },
       );
   }

@@ -37,9 +37,14 @@ const LOOKS = [0.25, 0.5, 0.75, 1] as const;
  * Liquid and gas of each tank are the state; at every moment the network is steady between the pressures that they
  * give. Gas has the temperature of the liquid.
  *
+ * @param tell is told of each sample as it has been worked out
  * @returns samples in order of time, the first at the beginning and the last at the end
  */
-export function* simulate(at: At, scenario: Scenario): Steps<Outcome<Simulated, SimulateCode>> {
+export function* simulate(
+  at: At,
+  scenario: Scenario,
+  tell: (sample: Sample) => void = () => undefined,
+): Steps<Outcome<Simulated, SimulateCode>> {
   if (at.model.tanks.length === 0) return failure('no-tanks', 'tanks', 'A system without a tank has nothing to play.');
   for (const temperature_K of [at.state.fuelTemperature_K, ...scenario.temperatures.map((each) => each.temperature_K)])
     for (const { batch } of at.model.tanks) {
@@ -58,6 +63,7 @@ export function* simulate(at: At, scenario: Scenario): Steps<Outcome<Simulated, 
     const sample = course.sample();
     if (samples.at(-1)?.t_s === sample.t_s) samples.pop();
     samples.push(sample);
+    tell(sample);
     if (always) kept.add(sample.t_s);
     if (samples.length <= MOST_SAMPLES) return;
     const fewer = samples.filter(({ t_s }, n) => n % 2 === 0 || kept.has(t_s));

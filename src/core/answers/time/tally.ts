@@ -1,3 +1,4 @@
+import type { Scenario } from '../../plan/schemaScenario';
 import type { At } from '../at';
 import type { EventKind, Sample, Simulated } from './played';
 
@@ -28,6 +29,7 @@ export type Tally = {
     readonly name: string;
     readonly ends: EventKind;
     readonly t_s: number;
+    /** When it was begun. */ readonly began_s: number;
     readonly tank: string;
     readonly volume_m3: number;
   }[];
@@ -45,7 +47,11 @@ const SHORT: ReadonlySet<EventKind> = new Set(['starves', 'fed', 'set']);
 const POUR_ENDS: ReadonlySet<EventKind> = new Set(['clicks-off', 'poured', 'neck-full']);
 
 /** Sums a course up. */
-export function tallyOf({ samples, events, totals }: Simulated, { model }: Pick<At, 'model'>): Tally {
+export function tallyOf(
+  { samples, events, totals }: Simulated,
+  { model }: Pick<At, 'model'>,
+  { pours }: Pick<Scenario, 'pours'>,
+): Tally {
   const extreme = (value: (sample: Sample) => number, isMore: (a: number, b: number) => boolean): Extreme => {
     let best = samples[0]!;
     for (const sample of samples) if (isMore(value(sample), value(best))) best = sample;
@@ -87,9 +93,10 @@ export function tallyOf({ samples, events, totals }: Simulated, { model }: Pick<
       .flatMap(({ kind, of, name, t_s }) => {
         const t = tanks.findIndex((tank) => tank.ports.some(({ document }) => document.id === of));
         const tank = tanks[t];
-        return tank
-          ? [{ port: of, name, ends: kind, t_s, tank: tank.document.id, volume_m3: at(t_s).tanks[t]!.volume_m3 }]
-          : [];
+        const began_s = pours.findLast(({ port, at_s }) => port === of && at_s <= t_s)?.at_s;
+        if (!tank || began_s === undefined) return [];
+        const volume_m3 = at(t_s).tanks[t]!.volume_m3;
+        return [{ port: of, name, ends: kind, t_s, began_s, tank: tank.document.id, volume_m3 }];
       }),
     spilt: totals.spilt_m3.map(({ id, volume_m3 }) => {
       const spills = events.find(({ kind, of }) => kind === 'spills' && of === id);

@@ -2,7 +2,6 @@ import type { EffectiveGravity, Vec3 } from '../../geometry';
 import type { PickupModel, PortModel } from '../../model/compileTank';
 import type { FlowInputs } from '../../model/networkParts';
 import type { Scenario } from '../../plan/schemaScenario';
-import type { Position } from '../../state';
 import type { At } from '../at';
 import { neckLoss_Pa } from './neck';
 import type { Drawing } from './net';
@@ -40,9 +39,8 @@ export type Watched = {
   readonly drowned: Set<string>;
   readonly pickups: Map<string, Drawing>;
   readonly slugs: Map<string, Slug[]>;
-  /** Float valves that are shut; pumps as a switch has set them. */
+  /** Float valves that are shut. */
   readonly floats: Set<string>;
-  readonly switched: Map<string, Position>;
   readonly starving: Set<string>;
   /** Consumers that get next to nothing, since when; and those that have stopped for it. */
   readonly choking: Map<string, number>;
@@ -330,12 +328,12 @@ function watchSwitches(c: Watched, watch: AddWatch): void {
     if (t < 0 || part?.kind !== 'pump') continue;
     const { gross_m3 } = tanks[t]!;
     const way = stopsAt_ratio > startsAt_ratio ? 1 : -1;
-    const to = (running: boolean) => (): void => void c.switched.set(pump, { kind: 'pump', running });
+    // That it has happened is what sets it.
+    const none = (): void => undefined;
     const { name } = circuits.components.find(({ id }) => id === pump)!;
     if (part.running)
-      watch(() => way * (stopsAt_ratio * gross_m3 - now[t]!.volume_m3), 'switch-stops', { id: pump, name }, to(false));
-    else
-      watch(() => way * (now[t]!.volume_m3 - startsAt_ratio * gross_m3), 'switch-starts', { id: pump, name }, to(true));
+      watch(() => way * (stopsAt_ratio * gross_m3 - now[t]!.volume_m3), 'switch-stops', { id: pump, name }, none);
+    else watch(() => way * (now[t]!.volume_m3 - startsAt_ratio * gross_m3), 'switch-starts', { id: pump, name }, none);
   }
 }
 
