@@ -60,6 +60,7 @@ function questionsOf(key: AnswerKey, system: SystemDocument): readonly (readonly
     case 'layouts':
     case 'mountChanges':
     case 'solid':
+    case 'ventDesign':
     case 'stl':
     case 'fitDrawing':
     case 'changes':

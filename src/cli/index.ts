@@ -9,11 +9,25 @@ import { mounts } from './mounts';
 import { ports } from './ports';
 import { range } from './range';
 import { simulate } from './simulate';
+import { vents } from './vents';
 import { table } from './table';
 import { tank } from './tank';
 import { runVerb, type Verb } from './verb';
 
-export const VERBS: readonly Verb[] = [tank, table, mass, mounts, fit, ports, flow, gauge, range, simulate, check];
+export const VERBS: readonly Verb[] = [
+  tank,
+  table,
+  mass,
+  mounts,
+  fit,
+  ports,
+  flow,
+  gauge,
+  range,
+  vents,
+  simulate,
+  check,
+];
 
 const GENERAL_HELP = `npm run -s gasline -- VERB SYSTEM-FILE [options]
 

@@ -20,7 +20,7 @@ const thinlyVented = (): SystemDocument =>
     [],
   );
 
-/** A main without a breather of its own draws from a vented auxiliary that stands lower; what it has of one is a hole. */
+/** A main whose only breather is a small hole, over a vented auxiliary that it draws from while that is shut. */
 const vacuumDraw = (): SystemDocument => ({
   ...rig(
     [

@@ -53,6 +53,16 @@ export {
 } from './tank/inside';
 export { comparedFigures, type ComparedFigure } from './figures';
 export { tankSolid, type TankSolid } from './tank/solid';
+export {
+  ventDesign,
+  type FlatWall,
+  type Heat,
+  type VentDesign,
+  type VentDesignCode,
+  type VentLimit,
+  type VentRise,
+  type VentSize,
+} from './tank/ventDesign';
 export { tankTable, type TableAt } from './tank/table';
 export { workingOf, type Working, type WorkingStep, type WorkingTerm } from './workings';
 export {

@@ -32,6 +32,7 @@ import { tipsOf } from './tank/tips';
 import { standDrawing } from './weight/drawing';
 import { standsOf } from './weight/stands';
 import { tankSolid } from './tank/solid';
+import { ventDesign } from './tank/ventDesign';
 import { momentOf, playedFor, readyFor, type Instant, type PlayNews } from './time';
 import { tankTable, type TableAt } from './tank/table';
 import { builtResult, changesOf } from './tank/tankChanges';
@@ -179,6 +180,7 @@ export const answerWork = <J extends Counted>(rules: AskedRules<J>) =>
     played: (system: Read<'played'>, asked: unknown, tell?: (news: PlayNews) => void) => playedFor(system, asked, tell),
     scenarios: atOnce((plan: Read<'scenarios'>) => readyFor(plan)),
     moment: atOnce((stood: Read<'moment'>, instant: Instant, solid: number) => momentOf(stood, instant, solid)),
+    ventDesign: atOnce((system: Read<'ventDesign'>, t: number) => ventDesign(system, t)),
     reserveHeight: atOnce((plan: Read<'reserveHeight'>, t: number, first: string, second: string, reserve_m3: number) =>
       heightForReserve(plan, t, first, second, reserve_m3),
     ),

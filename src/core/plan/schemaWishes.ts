@@ -47,9 +47,13 @@ export const practice = closed({
   welds: oneOf(['proud', 'dressed'] as const).optional(),
   flats: oneOf(['thick', 'beads'] as const).optional(),
 });
-/** The builder's own limits: most that may surge freely in one compartment. */
+/** The builder's own limits: most that may surge freely in one compartment; what vents are made for. */
 export const limits = closed({
   surgeCompartment_m3: known(0.001, 20, 'most that may surge in one compartment', 'tankVolume'),
+  fill_m3PerS: known(1e-6, 0.02, 'fastest that it is filled', 'transfer').optional(),
+  over_Pa: known(20, 200_000, 'most pressure over the liquid', 'pressure').optional(),
+  under_Pa: known(20, 90_000, 'most vacuum over the liquid', 'pressure').optional(),
+  hot_K: known(263.15, 363.15, 'hottest that what is in it gets', 'temperature').optional(),
 });
 export const wishes = closed({
   /** To be moved from tank to tank or into a can at one go. */ moves_m3: known(

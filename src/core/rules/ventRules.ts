@@ -5,16 +5,13 @@ import { capWays, letsAirIn, letsAirOut } from '../plan/caps';
 import { markFault, type FillerMark } from '../plan/marks';
 import type { Plan } from '../plan/schema';
 import { FLUIDS, type FluidKey } from '../reference/fluids';
+import { VENT_USUAL } from '../reference/vents';
 import { say, when, type Hit, type Rule } from './rule';
 
-/** Vacuum that pulls flats in and steals the pump's lift: some 10 cm of water [Pa]. */
-const VACUUM_PA = 1000;
-/** A station nozzle at an easy pace [m³/s]. */
-const NOZZLE_M3_PER_S = 30e-3 / 60;
+/** Vacuum that pulls flats in and steals the pump's lift, unless the builder has said more or less [Pa]. */
+const vacuumOf = ({ limits }: Pick<Plan, 'limits'>): number => limits.under_Pa?.value ?? VENT_USUAL.under_Pa;
 /** Small tanks are poured full in no less than this [s]. */
 const FASTEST_FILL_S = 20;
-/** Back-pressure at which fuel climbs the neck and clicks the nozzle off [Pa]. */
-const FILL_BACK_PRESSURE_PA = 1000;
 const SPLASH_BORE_M = 0.02;
 /** Less than this share of a filling out of a vent is a splash. */
 const SPLASH_SHARE = 0.02;
@@ -31,7 +28,7 @@ export const VENT_RULES: readonly Rule[] = [
     test: ({ system, evaluation }) =>
       evaluation.flows.flatMap((flow): Hit[] =>
         flow.ok
-          ? when(flow.value.ullageGauge_Pa < -VACUUM_PA, () => ({
+          ? when(flow.value.ullageGauge_Pa < -vacuumOf(system), () => ({
               what: say('At the needed flow the tank is drawn to {vacuum} below the air outside.', {
                 vacuum: { value: -flow.value.ullageGauge_Pa, role: 'pressure' },
               }),
@@ -41,7 +38,7 @@ export const VENT_RULES: readonly Rule[] = [
       ),
     why: 'Air must come in as fuel goes out. A starved vent makes a vacuum: flats pull in, and the feed fades and dies.',
     mend: 'Open the vent: a bigger hole or hose, and nothing clogged in it.',
-    source: 'flow of air through the vent; 1 kPa is common practice',
+    source: 'flow of air through the vent; 1 kPa where nothing else is said: common practice',
     status: 'common practice',
   },
   {
@@ -55,11 +52,13 @@ export const VENT_RULES: readonly Rule[] = [
         const vents = tank.ports.filter((port) => port.role === 'vent');
         if (!filler || vents.length === 0 || system.practice.vent === 'vented-cap') return [];
         const air = airState(evaluation.state.fuelTemperature_K, evaluation.state.ambientAbs_Pa);
-        const rate = Math.min(NOZZLE_M3_PER_S, evaluation.tanks[t]!.holds_m3 / FASTEST_FILL_S);
+        const usual = Math.min(VENT_USUAL.fill_m3PerS, evaluation.tanks[t]!.holds_m3 / FASTEST_FILL_S);
+        const rate = system.limits.fill_m3PerS?.value ?? usual;
+        const most_Pa = system.limits.over_Pa?.value ?? VENT_USUAL.over_Pa;
         const pressures = vents.map(
           (vent) => ventLaw(vent.bore_m.value, vent.length_m.value, air)(rate / vents.length).pressure_Pa,
         );
-        return when(Math.max(...pressures) > FILL_BACK_PRESSURE_PA, () => ({
+        return when(Math.max(...pressures) > most_Pa, () => ({
           what: say(`Filling ${tank.name} at {rate} builds {pressure} inside.`, {
             rate: { value: rate, role: 'transfer' },
             pressure: { value: Math.max(...pressures), role: 'pressure' },
@@ -70,7 +69,7 @@ export const VENT_RULES: readonly Rule[] = [
     why: 'The air must get out past the fuel coming in, or the nozzle clicks off and fuel spits from the neck.',
     mend: 'A vent hose of {bore 0.014} or more, as short as it can be, or fill slowly.',
     source:
-      'flow of air through the vent at 30 L/min, less into a tank that would be full in 20 s; 1 kPa is common practice',
+      'flow of air through the vent; where nothing else is said at 30 L/min, less into a tank that would be full in 20 s, and 1 kPa: common practice',
     status: 'common practice',
   },
   {

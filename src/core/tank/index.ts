@@ -45,3 +45,4 @@ export { strappingTable, tableByStep, type StrappingRow } from './strapping';
 export { hangingUp, slingLeg } from './hanging';
 export { edgesOf, rigidTip_rad, tipAngle_rad, type Standing, type TipEdge } from './tipping';
 export { commonCentre_m, shellCentre_m } from './mass';
+export { panelBulge_m, panelYields_Pa, type Panel } from './panel';

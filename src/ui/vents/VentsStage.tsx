@@ -36,13 +36,21 @@ import { openTank, useTank } from '../state/tankChoice';
 import { TankPicker } from '../tank/TankPicker';
 import { TimeTask } from '../time/TimeTask';
 import { useTask } from '../workspace/goTo';
+import { VentSizeTask } from './VentSizeTask';
 
 /** Half a millimetre of water: nothing that a tank or pump would notice. */
 const FREE_PA = 5;
 
 /** How air and liquid get in and out, and what happens meanwhile. */
 export function VentsStage() {
-  return useTask('vents') === 'time' ? <TimeTask /> : <OpeningsTask />;
+  switch (useTask('vents')) {
+    case 'size':
+      return <VentSizeTask />;
+    case 'time':
+      return <TimeTask />;
+    default:
+      return <OpeningsTask />;
+  }
 }
 
 function OpeningsTask() {

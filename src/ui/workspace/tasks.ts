@@ -409,7 +409,7 @@ export const TASKS: Readonly<Record<Stage, readonly Task[]>> = {
     {
       key: 'vents',
       label: 'Vents & fillers',
-      question: 'Whether the air gets in and out',
+      question: 'Bores, necks, caps and marks, and whether the air follows',
       fields: ['tanks.*.ports'],
       rules: [
         'vent.too-small-for-draw',
@@ -424,6 +424,14 @@ export const TASKS: Readonly<Record<Stage, readonly Task[]>> = {
         'fill.mixed-up',
       ],
       acts: 'flow',
+    },
+    {
+      key: 'size',
+      label: 'Vent size',
+      question: 'How wide a vent has to be, how high its line, and what heat drives out',
+      fields: ['limits.fill_m3PerS', 'limits.over_Pa', 'limits.under_Pa', 'limits.hot_K'],
+      rules: [],
+      acts: 'nothing',
     },
     {
       key: 'time',
