@@ -51,6 +51,8 @@ function questionsOf(key: AnswerKey, system: SystemDocument): readonly (readonly
       return [[0]];
     case 'moment':
       return [[{ pitch_deg: 3, roll_deg: 170, volumes_m3: system.tanks.map(() => 1e-4) }, 0]];
+    case 'transfer':
+      return system.tanks.length < 2 ? [] : [[1, 0]];
     case 'played':
       return [['parked']];
     case 'carried':

@@ -11,6 +11,7 @@ const PAPERS = [
   'cutting',
   'parts',
   'schematic',
+  'card',
   'strapping',
   'correction',
   'pours',

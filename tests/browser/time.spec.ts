@@ -165,3 +165,33 @@ test('what cannot be played is said where it stands, and a time without a unit i
   await enter(page, 'Lasts', '200 h');
   await expect(page.getByText('is out of range; enter 1 s to 7 d')).toBeVisible();
 });
+
+test('a vent’s size follows what it is made for; limits are said and undone', async ({ page }) => {
+  await openCopy(page, 'crab-boat', 'vents/size');
+  const sizes = page.getByTestId('vent-size');
+  await expect(sizes).toContainText('A hole of 5 mm');
+  await expect(page.getByTestId('vent-now')).toContainText('What it has is enough');
+  await page.getByRole('button', { name: 'Say: Most pressure over the liquid' }).click();
+  await page.locator('[data-path="limits.over_Pa"] input').first().fill('0.02 kPa');
+  await page.keyboard.press('Enter');
+  await expect(page.getByTestId('vent-now')).toContainText('What it has is not enough');
+  await expect(sizes).not.toContainText('A hole of 5 mm');
+  await expect(page.getByTestId('vent-rise')).toContainText('Vent to the coaming');
+  await expect(page.getByTestId('vent-heat')).toContainText(/become 18\d L at 50 °C/);
+  await page.keyboard.press('Control+z');
+  await expect(page.getByTestId('vent-now')).toContainText('What it has is enough');
+});
+
+test('every school of moving it from tank to tank, and the card that hangs beside them', async ({ page }) => {
+  await openCopy(page, 'snow-vehicle', 'vents/transfer');
+  const pump = page.getByTestId('school-pump');
+  await expect(pump).toContainText('as it is now');
+  await expect(pump).toContainText(/come out on the way/);
+  const vacuum = page.getByTestId('school-vacuum');
+  await expect(vacuum).not.toContainText('come out on the way');
+  await expect(vacuum.getByRole('row', { name: /Vent with rollover valve/ })).toContainText('SHUT');
+  await page.getByRole('button', { name: 'Print the valve card' }).click();
+  await expect(page.getByText('Auxiliary tank to Main tank: by pump')).toBeVisible();
+  await openCopy(page, 'van-heater', 'vents/transfer');
+  await expect(page.getByText('There are no two tanks of one fluid here')).toBeVisible();
+});

@@ -100,6 +100,7 @@ export const ANSWERS = {
   played: row('what happens over time', WHOLE, 'asked', { verb: 'simulate' }),
   scenarios: row('the scenarios that are ready', PLAN, 'asked', { verb: 'simulate' }),
   moment: row('the tanks at a moment', STOOD, 'asked'),
+  transfer: row('ways to move it from tank to tank', WHOLE, 'asked', { verb: 'vents' }),
   ventDesign: row('what the vent has to be', WHOLE, 'asked', { verb: 'vents' }),
   reserveHeight: row('the height for a reserve', PLAN, 'asked'),
   calibration: row('the calibration', [...PLAN, 'records'], 'asked'),

@@ -33,7 +33,7 @@ import { standDrawing } from './weight/drawing';
 import { standsOf } from './weight/stands';
 import { tankSolid } from './tank/solid';
 import { ventDesign } from './tank/ventDesign';
-import { momentOf, playedFor, readyFor, type Instant, type PlayNews } from './time';
+import { momentOf, playedFor, readyFor, transferDesign, type Instant, type PlayNews } from './time';
 import { tankTable, type TableAt } from './tank/table';
 import { builtResult, changesOf } from './tank/tankChanges';
 import { radians } from '../units';
@@ -180,6 +180,8 @@ export const answerWork = <J extends Counted>(rules: AskedRules<J>) =>
     played: (system: Read<'played'>, asked: unknown, tell?: (news: PlayNews) => void) => playedFor(system, asked, tell),
     scenarios: atOnce((plan: Read<'scenarios'>) => readyFor(plan)),
     moment: atOnce((stood: Read<'moment'>, instant: Instant, solid: number) => momentOf(stood, instant, solid)),
+    /** From a tank to another, by their numbers. */
+    transfer: (system: Read<'transfer'>, s: number, t: number) => transferDesign({ ...system, records: [] }, s, t),
     ventDesign: atOnce((system: Read<'ventDesign'>, t: number) => ventDesign(system, t)),
     reserveHeight: atOnce((plan: Read<'reserveHeight'>, t: number, first: string, second: string, reserve_m3: number) =>
       heightForReserve(plan, t, first, second, reserve_m3),

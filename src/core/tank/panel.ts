@@ -8,8 +8,8 @@ export type Panel = {
 };
 
 /**
- * By how much longer than wide it is: bending moment at the middle of its long edges, of q b², and sag of its middle, of
- * q b⁴ / D.
+ * By how much longer than wide it is: bending moment at the middle of its long edges, of q b², and sag of its middle,
+ * of q b⁴ / D.
  * @source Timoshenko and Woinowsky-Krieger, Theory of Plates and Shells, table 35: clamped edges; from memory
  */
 const CLAMPED = [

@@ -12,6 +12,7 @@ export const SHEET_KEYS = [
   'cutting',
   'parts',
   'schematic',
+  'card',
   'strapping',
   'correction',
   'mounts',

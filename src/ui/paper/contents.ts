@@ -14,6 +14,7 @@ import { useDetails, useJudged } from '../state/results';
 import { useTank } from '../state/tankChoice';
 import { useLines } from '../state/useLines';
 import { useTemplate } from '../fit/useTemplate';
+import { cardSheet } from './cardSheet';
 import { mountsSheet } from './mountsSheet';
 import { poursSheet } from './poursSheet';
 import { templateSheet } from './templateSheet';
@@ -44,6 +45,7 @@ export const SHEETS: Readonly<Record<SheetKey, Sheet>> = {
   cutting: { isOfTank: true, use: useCutting },
   parts: { isOfTank: false, use: useParts },
   schematic: { isOfTank: false, use: useSchematicSheet },
+  card: { isOfTank: false, use: useCard },
   strapping: { isOfTank: true, use: useStrapping },
   correction: { isOfTank: true, use: useCorrection },
   mounts: { isOfTank: true, use: useMounts },
@@ -99,6 +101,10 @@ function useSchematicSheet(paper: PaperKey): Content {
     ],
     isFresh: fresh && schematic.isFresh,
   };
+}
+
+function useCard(): Content {
+  return { blocks: cardSheet(useSystem()), isFresh: true };
 }
 
 function useCorrection(): Content {

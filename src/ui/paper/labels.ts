@@ -10,6 +10,7 @@ export const SHEET_LABELS: Readonly<Record<SheetKey, string>> = {
   schematic: 'Schematic and valves',
   strapping: 'Strapping table',
   correction: 'Gauge correction',
+  card: 'Valve card',
   mounts: 'Mounts and bolts',
   pours: 'Calibration by pours',
   findings: 'Findings, to tick off',

@@ -36,6 +36,7 @@ import { openTank, useTank } from '../state/tankChoice';
 import { TankPicker } from '../tank/TankPicker';
 import { TimeTask } from '../time/TimeTask';
 import { useTask } from '../workspace/goTo';
+import { TransferTask } from './TransferTask';
 import { VentSizeTask } from './VentSizeTask';
 
 /** Half a millimetre of water: nothing that a tank or pump would notice. */
@@ -46,6 +47,8 @@ export function VentsStage() {
   switch (useTask('vents')) {
     case 'size':
       return <VentSizeTask />;
+    case 'transfer':
+      return <TransferTask />;
     case 'time':
       return <TimeTask />;
     default:

@@ -434,6 +434,14 @@ export const TASKS: Readonly<Record<Stage, readonly Task[]>> = {
       acts: 'nothing',
     },
     {
+      key: 'transfer',
+      label: 'Tank to tank',
+      question: 'By pump, gravity, vacuum or selector: how fast, what goes wrong, what has to stand how',
+      fields: [],
+      rules: [],
+      acts: 'nothing',
+    },
+    {
       key: 'time',
       label: 'Over time',
       question: 'What happens as it is filled, run, parked, warmed or turned over',

@@ -14,5 +14,7 @@ export { tallyOf, type Extreme, type Tally } from './tally';
 export { playedFor, readyFor, type Played, type PlayedCode, type PlayNews } from './playedFor';
 export { type VerdictLine } from './verdict';
 export { momentOf, type Instant, type Moment, type MomentCode, type TankAtMoment } from './moment';
+export { transferDesign, type SchoolCourse, type SchoolResult } from './transferDesign';
+export { joinablePairs, joinedBy, standsFor, type Stand, type TransferSchool } from './transferSchools';
 export { sampleAt } from './sampleAt';
 export { positionOf, positionsAt } from './positionsAt';

@@ -12,7 +12,16 @@ export {
   type JobAnswers,
   type Question,
 } from './job';
-export { freeInlets, JOINED_BY, STANDS, withSecondTank, type SecondTank } from './secondTank';
+export {
+  freeInlets,
+  JOINED_BY,
+  rejoined,
+  STANDS,
+  transferPickup,
+  withSecondTank,
+  type RejoinCode,
+  type SecondTank,
+} from './secondTank';
 export { withAppliance, type Appliance } from './appliance';
 export { withSurgePot } from './surgePot';
 export { withInTankPump, withSump } from './retrofit';

@@ -1,7 +1,8 @@
 import { plainName } from '../../formats';
 import { assumed, chosen, fromPart } from '../../schema/known';
-import { withPartIn, withLine } from '../circuitEdits';
-import { feedPath } from '../circuits';
+import { failure, success, type Outcome } from '../../outcome';
+import { withLine, withoutPart, withPartIn } from '../circuitEdits';
+import { feedPath, runsOf } from '../circuits';
 import { freshId } from '../edit';
 import type { ComponentDocument, PortDocument, SystemDocument, TankDocument } from '../schema';
 import {
@@ -123,13 +124,34 @@ export function withSecondTank(system: SystemDocument, t: number, asked: SecondT
     tanks: [...system.tanks, aux],
     conditions: { ...system.conditions, fills: [...system.conditions.fills, { tank: id, fill_ratio: 0.9 }] },
   };
-  if (asked.by === 'selector') {
+  return joined(added, t, aux, { by: asked.by, port: asked.port, run_m: asked.run_m, flow_m3PerS: flow, bore_m: bore });
+}
+
+type Joining = {
+  readonly by: SecondTank['by'];
+  readonly port: string | undefined;
+  readonly run_m: number | undefined;
+  readonly flow_m3PerS: number;
+  readonly bore_m: number;
+};
+
+/** A tank's first pickup joined to another tank, with all that its school needs between them. */
+function joined(
+  added: SystemDocument,
+  t: number,
+  aux: TankDocument,
+  { by, port: wanted, run_m, flow_m3PerS: flow, bore_m: bore }: Joining,
+): SystemDocument {
+  const main = added.tanks[t]!;
+  const fluid = added.fluids.find((each) => each.id === main.fluid)!.fluid;
+  const part = (base: string): string => freshId(added, `${aux.id}-${base}`);
+  if (by === 'selector') {
     const selected = withSelector(added, t, aux, bore);
     if (selected) return selected;
   }
-  const { system: open, port } = withInlet(added, t, aux, asked.port, bore);
-  const span = spanOf(portPlace(aux, aux.ports[2]!), portPlace(open.tanks[t]!, port));
-  const parts = partsBetween(asked.by, part, flow, bore, fluid, asked.run_m);
+  const { system: open, port } = withInlet(added, t, aux, wanted, bore);
+  const span = spanOf(outletPlace(aux), portPlace(open.tanks[t]!, port));
+  const parts = partsBetween(by, part, flow, bore, fluid, run_m);
   const stops: Stop[] = [
     { item: aux.pickups[0]!.id, name: aux.pickups[0]!.name },
     ...parts.map((each) => ({ item: each.id, name: each.name })),
@@ -144,11 +166,93 @@ export function withSecondTank(system: SystemDocument, t: number, asked: SecondT
         purpose: 'transfer',
         stops,
         bore_m: bore,
-        length: lengthFor(span, asked.run_m, USUAL_RUN_M),
+        length: lengthFor(span, run_m, USUAL_RUN_M),
         span,
       }),
     ],
   };
+}
+
+/** Where the port of a tank's first pickup stands. */
+const outletPlace = (aux: TankDocument): Point | undefined => {
+  const port = aux.ports.find(({ id }) => id === aux.pickups[0]?.port);
+  return port && portPlace(aux, port);
+};
+
+/** A tank whose first pickup is that one. */
+const drawnBy = (tank: TankDocument, pickup: string): TankDocument => ({
+  ...tank,
+  pickups: [...tank.pickups].sort((a, b) => Number(b.id === pickup) - Number(a.id === pickup)),
+});
+
+/** The pickup by which one tank gives to another: the one that does, else one that feeds nothing, else the first. */
+export function transferPickup(
+  system: Pick<SystemDocument, 'tanks'> & Parameters<typeof runsOf>[0],
+  s: number,
+  t: number,
+): TankDocument['pickups'][number] | undefined {
+  const pickups = system.tanks[s]?.pickups ?? [];
+  const ports = new Set(system.tanks[t]?.ports.map(({ id }) => id));
+  const selectors = new Set(system.components.flatMap(({ id, kind }) => (kind === 'selector' ? [id] : [])));
+  const runs = runsOf(system);
+  const endOf = (id: string): string | undefined => runs.find(({ steps }) => steps[0]?.id === id)?.steps.at(-1)?.id;
+  const leadsThere = (id: string): boolean => {
+    const end = endOf(id);
+    return end !== undefined && (ports.has(end) || selectors.has(end));
+  };
+  return pickups.find(({ id }) => leadsThere(id)) ?? pickups.find(({ id }) => endOf(id) === undefined) ?? pickups[0];
+}
+
+export type RejoinCode = 'not-two-tanks' | 'other-fluid' | 'no-pickup' | 'not-straight';
+
+/**
+ * Two tanks of a system joined by one of the schools, from the first pickup of the one into the other: what joins them
+ * now is taken out, and what takes its place has its bore and is as long.
+ *
+ * @param s the tank that it comes from, and `t` the one that it goes to, by their numbers from 0
+ */
+export function rejoined(
+  system: SystemDocument,
+  s: number,
+  t: number,
+  by: SecondTank['by'],
+): Outcome<SystemDocument, RejoinCode> {
+  const [from, to] = [system.tanks[s], system.tanks[t]];
+  if (!from || !to || s === t) return failure('not-two-tanks', 'tanks', 'must be two tanks of the system.');
+  if (from.fluid !== to.fluid)
+    return failure('other-fluid', to.id, `${to.name} holds another fluid than ${from.name}.`);
+  const pickup = transferPickup(system, s, t);
+  if (!pickup) return failure('no-pickup', from.id, `${from.name} has no pickup to draw by.`);
+  const run = runsOf(system).find(({ steps }) => steps[0]?.id === pickup.id);
+  const ends = run?.steps.at(-1)?.id;
+  const selector = system.components.find(({ id, kind }) => id === ends && kind === 'selector');
+  const port = to.ports.find(({ id }) => id === ends);
+  if (run && !selector && !port)
+    return failure(
+      'not-straight',
+      run.id,
+      `${run.name} does not lead straight into ${to.name}, nor to a selector valve.`,
+    );
+  const lines = system.lines.filter(({ id }) => run?.steps.some((step) => step.id === id));
+  // What stands between the two goes with its lines; ends of tanks stay.
+  const between = new Set(run?.steps.slice(1, -1).flatMap((step) => (step.kind === 'part' ? [step.id] : [])));
+  const parted: SystemDocument = {
+    ...system,
+    lines: system.lines.filter((line) => !lines.includes(line)),
+    components: system.components.filter(({ id }) => !between.has(id)),
+  };
+  const bare = selector ? withoutPart(parted, selector.id) : parted;
+  const burns = system.consumers.reduce((sum, { burnFull_m3PerS }) => sum + burnFull_m3PerS.value, 0);
+  const run_m = lines.reduce((sum, { length_m }) => sum + length_m.value, 0);
+  return success(
+    joined({ ...bare, practice: { ...bare.practice, transferBy: by } }, t, drawnBy(bare.tanks[s]!, pickup.id), {
+      by,
+      port: port?.id,
+      run_m: lines.length > 0 ? run_m : undefined,
+      flow_m3PerS: Math.max(LEAST_TRANSFER_M3_PER_S, OVER_BURN * burns),
+      bore_m: lines[0]?.bore_m.value ?? pickup.bore_m.value,
+    }),
+  );
 }
 
 /** Where it comes to stand, clear of the other. */
@@ -259,7 +363,7 @@ function withSelector(system: SystemDocument, t: number, aux: TankDocument, bore
     tank.ports.find(({ id }) => id === pickup.port)!,
   );
   const stands = start && addTo(start, [before.forward_m.value, before.toPort_m.value, before.rise_m.value]);
-  const way = spanOf(portPlace(aux, aux.ports[2]!), stands);
+  const way = spanOf(outletPlace(aux), stands);
   return {
     ...joined.value,
     lines: joined.value.lines.map((each) =>
