@@ -52,7 +52,17 @@ const SHOTS: readonly Shot[] = [
         .getByRole('button', { name: /Rail regulator,/ })
         .waitFor(),
   },
-  { name: 'vents', path: '/systems/forest-trailer?stage=vents' },
+  {
+    name: 'vents',
+    path: '/systems/snow-vehicle?stage=vents&task=time',
+    before: async (page) => {
+      await page.getByLabel('Scenario', { exact: true }).selectOption('run-dry');
+      await page.getByTestId('moment-levels').waitFor();
+      await page.getByTestId('events').getByRole('button', { name: 'Transfer pickup draws air' }).click();
+      await page.evaluate(() => document.querySelector('[data-testid="moment"]')!.scrollIntoView());
+      await page.mouse.wheel(0, -220);
+    },
+  },
   {
     name: 'gauge',
     path: '/systems/snow-vehicle?stage=gauge',

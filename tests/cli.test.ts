@@ -30,7 +30,7 @@ type Tank = {
 };
 
 describe('verbs', () => {
-  it.each(['tank', 'table', 'mass', 'mounts', 'fit', 'ports', 'flow', 'gauge', 'range', 'simulate', 'check'])(
+  it.each(['tank', 'table', 'mass', 'mounts', 'fit', 'ports', 'flow', 'gauge', 'range', 'vents', 'simulate', 'check'])(
     '%s prints JSON and exits 0 on every demo system',
     (verb) => {
       for (const name of ['crab-boat', 'snow-vehicle', 'hill-climb-car', 'forest-trailer', 'van-heater']) {
@@ -362,7 +362,11 @@ describe('bad input exits 2 and says what is wrong', () => {
   };
   it.each<[string, string[], RegExp]>([
     ['no verb', [], /^$/],
-    ['an unknown verb', ['boil', BOAT], /tank, table, mass, mounts, fit, ports, flow, gauge, range, simulate, check/],
+    [
+      'an unknown verb',
+      ['boil', BOAT],
+      /tank, table, mass, mounts, fit, ports, flow, gauge, range, vents, simulate, check/,
+    ],
     ['no file', ['tank'], /Name a system file/],
     ['two files', ['tank', BOAT, BOAT], /One system file/],
     ['a file that is not there', ['tank', 'demo/none.json'], /cannot be read/],

@@ -4,7 +4,7 @@ import { evaluateSystem, fitDrawing, fitOf, sheetsOf, templatesOf } from '@/core
 import { drawingSvg, markBox, type Drawing, type Mark, type Of, type Place } from '@/core/drawings';
 import { unwrap } from '@/core/outcome';
 import { parseSystemText, type SystemDocument } from '@/core/plan';
-import { faceDrawing, outlineDrawing, portId, spaceDrawing, tankSheet } from '@/core/reports';
+import { faceDrawing, levelsDrawing, outlineDrawing, portId, spaceDrawing, tankSheet } from '@/core/reports';
 import { formatQuantity, type ReaderSystem } from '@/core/units';
 
 /** What a page is wide on a phone, on a small screen and on a large one [px]. */
@@ -18,6 +18,8 @@ const SYSTEMS = readdirSync('demo').map((file): readonly [string, SystemDocument
 ]);
 const texts = ({ marks }: Drawing): Of<'text'>[] => marks.filter((mark): mark is Of<'text'> => mark.kind === 'text');
 
+/** A port’s stub stands out so far at most [mm]. */
+const ROUND_MM = 3.5;
 /** Places along everything that a mark draws, closer than letters are wide [mm]. */
 const STEP_MM = 0.4;
 function placesAlong(mark: Mark): Place[] {
@@ -104,6 +106,34 @@ describe.each(SYSTEMS)('the pictures of %s', (_, system) => {
               texts(drawing).map(({ text }) => text),
               `${tank.name}, ${what}, ${lean}°`,
             ).toContain(label);
+        }
+    });
+  });
+
+  it('tanks side by side at a moment: names are readable however they lean, and nothing leaves the picture', () => {
+    const drawings = unwrap(evaluateSystem(system, 'full', 'without-fit')).tanks.map((tank) => tank.drawing!);
+    each((width_mm, _isNarrow, _reader, what) => {
+      for (const views of [['side'], ['side', 'end']] as const)
+        for (const lean of [0, 30, 180]) {
+          const drawing = levelsDrawing(
+            drawings.map((one, t) => ({
+              name: system.tanks[t]!.name,
+              drawing: one,
+              turns_deg: { side: lean / 2, end: -lean },
+              most_deg: { side: 90, end: 180 },
+            })),
+            { title: 'All', room: { width_mm, height_mm: 62 }, views, viewNames: { side: 'side', end: 'end' } },
+          );
+          const all = `${what}, ${views.length} views, ${lean}°`;
+          expectReadable(drawing, all);
+          const words = texts(drawing)
+            .map(({ text }) => text)
+            .join(' ');
+          for (const { name } of system.tanks) for (const word of name.split(' ')) expect(words, all).toContain(word);
+          for (const [x, y] of drawing.marks.filter((mark) => mark.kind === 'area').flatMap(placesAlong)) {
+            expect(x >= -ROUND_MM && x <= drawing.width_mm + ROUND_MM, `${all}: ${x}`).toBe(true);
+            expect(y >= -ROUND_MM && y <= drawing.height_mm + ROUND_MM, `${all}: ${y}`).toBe(true);
+          }
         }
     });
   });

@@ -11,6 +11,8 @@ import {
 } from '@/core/reference/compatibility';
 import { BOLT_CLASS_ROWS, BOLTS, RIVET_NUTS } from '@/core/reference/bolts';
 import { MOUNT_STOCKS, PAD_ROWS } from '@/core/reference/mountStock';
+import { PANEL_STOCKS } from '@/core/reference/panelStock';
+import { VENT_USUAL } from '@/core/reference/vents';
 import { FACTORS, SHOCKS } from '@/core/reference/shocks';
 import { SHAKES } from '@/core/reference/shakes';
 import { WATER_ROWS } from '@/core/reference/waters';
@@ -52,6 +54,8 @@ const rows: readonly (readonly [string, Sourced])[] = [
   ...RIVET_NUTS.map((row) => [`rivet nut ${row.size}`, row] as const),
   ...Object.entries(MOUNT_STOCKS),
   ...Object.entries(PAD_ROWS),
+  ...Object.entries(PANEL_STOCKS),
+  ['what vents are made for', VENT_USUAL],
   ...Object.entries(SHOCKS),
   ...Object.entries(FACTORS),
   ...Object.entries(WATER_ROWS),

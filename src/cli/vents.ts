@@ -1,4 +1,6 @@
-import { ventDesign } from '@/core/answers';
+import { joinablePairs, transferDesign, ventDesign } from '@/core/answers';
+import { allSteps } from '@/core/steps';
+import { messageText } from '@/core/units';
 import { failed, type Verb } from './verb';
 
 /** JSON has no infinity: where no rise helps is null. */
@@ -6,9 +8,9 @@ const finite = (value: number): number | null => (Number.isFinite(value) ? value
 
 export const vents: Verb = {
   name: 'vents',
-  summary: 'what each tank’s vent has to be: for filling, drawing, leaning and warming',
+  summary: 'what each tank’s vent has to be: for filling, drawing, leaning and warming; ways from tank to tank',
   prints:
-    'tanks[]: id, name, ok; fill_m3PerS, draw_m3PerS, drawn[] (name, flow_m3PerS), over and under (value_Pa, by: said, usual or walls), wall (weakest flat: normal, wide_m, long_m, yields_Pa, bulge_m) or null and whyNoWall, hoseLength_m, sizes[] (kind, bore_m, under_Pa, over_Pa, isEnough), least (hole and hose, bore [m] or null), now (its own vents together) or null, rises[] (id, name, standing_m, moving_m; null: no rise helps), heat (ok; cold_K, hot_K, filled_m3, hot_m3, free_m3, over_m3, most_ratio), can_m3 or null; or error',
+    'tanks[]: id, name, ok; fill_m3PerS, draw_m3PerS, drawn[] (name, flow_m3PerS), over and under (value_Pa, by: said, usual or walls), wall (weakest flat: normal, wide_m, long_m, yields_Pa, bulge_m) or null and whyNoWall, hoseLength_m, sizes[] (kind, bore_m, under_Pa, over_Pa, isEnough), least (hole and hose, bore [m] or null), now (its own vents together) or null, rises[] (id, name, standing_m, moving_m; null: no rise helps), heat (ok; cold_K, hot_K, filled_m3, hot_m3, free_m3, over_m3, most_ratio), can_m3 or null; or error. transfers[]: from, to, by (pump, gravity, vacuum, selector), isThere, ok, first_m3PerS, emptied_s or null, left_m3, spilt_m3, starves or null, lasts_s, verdict[], stands[] (id, name, moving, resting); or error',
   needs: 'nothing',
   run: (system) => ({
     system: system.name,
@@ -29,6 +31,26 @@ export const vents: Verb = {
         heat: heat.ok ? { ok: true, ...heat.value } : failed(heat.error),
         can_m3: can_m3 ?? null,
       };
+    }),
+    transfers: joinablePairs(system).flatMap(([s, t]): unknown[] => {
+      const [from, to] = [system.tanks[s]!.id, system.tanks[t]!.id];
+      const results = allSteps(transferDesign(system, s, t));
+      if (!results.ok) return [{ from, to, ...failed(results.error) }];
+      return results.value.map(({ by, isThere, outcome }) => {
+        if (!outcome.ok) return { from, to, by, isThere, ...failed(outcome.error) };
+        const { emptied_s, starves, verdict, ...course } = outcome.value;
+        return {
+          from,
+          to,
+          by,
+          isThere,
+          ok: true,
+          ...course,
+          emptied_s: emptied_s ?? null,
+          starves: starves ?? null,
+          verdict: verdict.map(({ severity, says }) => ({ severity, says: messageText(says, 'metric') })),
+        };
+      });
     }),
   }),
 };

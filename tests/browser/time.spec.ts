@@ -171,8 +171,8 @@ test('a vent’s size follows what it is made for; limits are said and undone', 
   const sizes = page.getByTestId('vent-size');
   await expect(sizes).toContainText('A hole of 5 mm');
   await expect(page.getByTestId('vent-now')).toContainText('What it has is enough');
-  await page.getByRole('button', { name: 'Say: Most pressure over the liquid' }).click();
-  await page.locator('[data-path="limits.over_Pa"] input').first().fill('0.02 kPa');
+  await page.getByRole('button', { name: 'Say: Fastest that it is filled' }).click();
+  await page.locator('[data-path="limits.fill_m3PerS"] input').first().fill('900 L/min');
   await page.keyboard.press('Enter');
   await expect(page.getByTestId('vent-now')).toContainText('What it has is not enough');
   await expect(sizes).not.toContainText('A hole of 5 mm');

@@ -34,32 +34,67 @@ const HEAD_MM = 4;
 const LEAN_STEP_DEG = 5;
 /** A view takes at least so much, be it ever so small: what it is called stands under it. */
 const LEAST_MM = 10;
+/** With less room than this a view stands in a row further down. */
+const USUAL_MM = 16;
 
 /** Tanks side by side to one scale, leaning as they stand, with their liquid; the picture keeps its size meanwhile. */
 export function levelsDrawing(tanks: readonly LevelTank[], { title, room, views, viewNames }: LevelsLook): Drawing {
-  const reaches = tanks.map((tank) => views.map((view) => reachOf(tank.drawing, view, tank.most_deg[view])));
-  const tall = Math.max(...reaches.flat().map(({ height_m }) => height_m));
-  const cells = tanks.length * views.length;
-  const free_mm = Math.max(LEAST_MM, room.width_mm - 2 * MARGIN_MM - GAP_MM * (cells - 1));
-  const most_mm = Math.max(LEAST_MM, room.height_mm - HEAD_MM - FOOT_MM);
-  const mmPerM = Math.min(
-    scaleFor(
-      reaches.flat().map(({ width_m }) => width_m),
-      free_mm,
-    ),
-    most_mm / tall,
+  const reached = tanks.map((tank) => ({
+    tank,
+    reaches: views.map((view) => reachOf(tank.drawing, view, tank.most_deg[view])),
+  }));
+  // On a phone they stand in several rows.
+  const abreast = Math.max(
+    1,
+    Math.floor((room.width_mm - 2 * MARGIN_MM + GAP_MM) / (views.length * (USUAL_MM + GAP_MM))),
   );
-  const widthOf = (width_m: number): number => Math.max(LEAST_MM, width_m * mmPerM);
-  const used_mm = reaches.flat().reduce((sum, { width_m }) => sum + widthOf(width_m), 0);
-  const spare_mm = Math.max(0, free_mm - used_mm) / cells;
-  const base = HEAD_MM + tall * mmPerM;
+  const rows = Array.from({ length: Math.ceil(tanks.length / abreast) }, (_, row) =>
+    reached.slice(row * abreast, (row + 1) * abreast),
+  );
+  const freeOf = (row: (typeof rows)[number]): number =>
+    Math.max(LEAST_MM, room.width_mm - 2 * MARGIN_MM - GAP_MM * (row.length * views.length - 1));
+  const widths = (row: (typeof rows)[number]): number[] =>
+    row.flatMap(({ reaches }) => reaches.map((each) => each.width_m));
+  const tallest = Math.max(...reached.flatMap(({ reaches }) => reaches.map(({ height_m }) => height_m)));
+  const mmPerM = Math.min(
+    ...rows.map((row) => scaleFor(widths(row), freeOf(row))),
+    Math.max(LEAST_MM, room.height_mm - HEAD_MM - FOOT_MM) / tallest,
+  );
   const marks: Mark[] = [];
-  let [left, rows] = [MARGIN_MM, 1];
-  for (const [t, tank] of tanks.entries()) {
+  let top = 0;
+  for (const row of rows) {
+    const drawn = rowMarks(row, { views, viewNames, mmPerM, free_mm: freeOf(row), top });
+    marks.push(...drawn.marks);
+    top += drawn.height_mm;
+  }
+  return { title, width_mm: room.width_mm, height_mm: top, marks };
+}
+
+type Reach = { readonly width_m: number; readonly height_m: number };
+
+/** One row of tanks, each with its views and its name under them. */
+function rowMarks(
+  row: readonly { readonly tank: LevelTank; readonly reaches: readonly Reach[] }[],
+  at: Pick<LevelsLook, 'views' | 'viewNames'> & {
+    readonly mmPerM: number;
+    readonly free_mm: number;
+    readonly top: number;
+  },
+): { readonly marks: Mark[]; readonly height_mm: number } {
+  const { views, viewNames, mmPerM } = at;
+  const widthOf = (width_m: number): number => Math.max(LEAST_MM, width_m * mmPerM);
+  const all = row.flatMap(({ reaches }) => reaches);
+  const used_mm = all.reduce((sum, { width_m }) => sum + widthOf(width_m), 0);
+  const spare_mm = Math.max(0, at.free_mm - used_mm) / all.length;
+  const tall_mm = Math.max(...all.map(({ height_m }) => height_m)) * mmPerM;
+  const base = at.top + HEAD_MM + tall_mm;
+  const marks: Mark[] = [];
+  let [left, lines] = [MARGIN_MM, 1];
+  for (const { tank, reaches } of row) {
     const begins = left;
     for (const [v, view] of views.entries()) {
-      const width = widthOf(reaches[t]![v]!.width_m) + spare_mm;
-      const centre = [left + width / 2, HEAD_MM + (tall * mmPerM) / 2] as const;
+      const width = widthOf(reaches[v]!.width_m) + spare_mm;
+      const centre = [left + width / 2, at.top + HEAD_MM + tall_mm / 2] as const;
       const frame =
         view === 'side'
           ? ({ across: 0, upward: 2, mirror: 1, turn_deg: tank.turns_deg.side, centre } as const)
@@ -73,14 +108,14 @@ export function levelsDrawing(tanks: readonly LevelTank[], { title, room, views,
     }
     const room_mm = left - GAP_MM - begins;
     const words = rowsOf(tank.name, room_mm);
-    rows = Math.max(rows, words.length);
+    lines = Math.max(lines, words.length);
     const first = base + ROW_MM * (views.length > 1 ? 2 : 1);
-    for (const [row, text] of words.entries())
+    for (const [line, text] of words.entries())
       marks.push(
-        textMark([begins + room_mm / 2, first + row * ROW_MM], text, TEXT_MM, { anchor: 'middle', isBold: true }),
+        textMark([begins + room_mm / 2, first + line * ROW_MM], text, TEXT_MM, { anchor: 'middle', isBold: true }),
       );
   }
-  return { title, width_mm: room.width_mm, height_mm: base + (rows + (views.length > 1 ? 1 : 0)) * ROW_MM + 2, marks };
+  return { marks, height_mm: HEAD_MM + tall_mm + (lines + (views.length > 1 ? 1 : 0)) * ROW_MM + 2 };
 }
 
 /** The scale at which views fill a width, those that would be less than the least taking that. */

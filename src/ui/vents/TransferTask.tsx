@@ -23,7 +23,9 @@ export function TransferTask() {
   if (pairs.length === 0)
     return (
       <Panel title="From tank to tank">
-        <Box color="soft">There are no two tanks of one fluid here, one of them with a pickup to draw by.</Box>
+        <Box color="soft">
+          There are no two tanks of one fluid here, one of them with a pickup that feeds nothing else.
+        </Box>
       </Panel>
     );
   const pair = pairs.find((each) => each.join() === chosen) ?? pairs[0]!;

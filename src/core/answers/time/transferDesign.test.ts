@@ -123,5 +123,10 @@ describe('the schools beside each other', () => {
     expect(joinablePairs(demo('snow-vehicle'))[0]).toEqual([1, 0]);
     expect(joinablePairs(demo('hill-climb-car'))).toEqual([]);
     expect(joinablePairs(VAN)).toEqual([]);
+    // Its pickup feeds a heater.
+    expect(joinablePairs(demo('crab-boat'))).toEqual([]);
+    // By a selector the second end gives way to the first, and not the other way round.
+    expect(joinablePairs(second('selector'))).toEqual([[1, 0]]);
+    expect(rejoined(second('selector'), 0, 1, 'pump')).toMatchObject({ error: { code: 'not-straight' } });
   });
 });

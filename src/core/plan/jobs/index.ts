@@ -15,6 +15,7 @@ export {
 export {
   freeInlets,
   JOINED_BY,
+  joiningRun,
   rejoined,
   STANDS,
   transferPickup,

@@ -2,7 +2,7 @@ import { plainName } from '../../formats';
 import { assumed, chosen, fromPart } from '../../schema/known';
 import { failure, success, type Outcome } from '../../outcome';
 import { withLine, withoutPart, withPartIn } from '../circuitEdits';
-import { feedPath, runsOf } from '../circuits';
+import { feedPath, runsOf, type Run } from '../circuits';
 import { freshId } from '../edit';
 import type { ComponentDocument, PortDocument, SystemDocument, TankDocument } from '../schema';
 import {
@@ -192,15 +192,32 @@ export function transferPickup(
   t: number,
 ): TankDocument['pickups'][number] | undefined {
   const pickups = system.tanks[s]?.pickups ?? [];
-  const ports = new Set(system.tanks[t]?.ports.map(({ id }) => id));
-  const selectors = new Set(system.components.flatMap(({ id, kind }) => (kind === 'selector' ? [id] : [])));
   const runs = runsOf(system);
-  const endOf = (id: string): string | undefined => runs.find(({ steps }) => steps[0]?.id === id)?.steps.at(-1)?.id;
-  const leadsThere = (id: string): boolean => {
-    const end = endOf(id);
-    return end !== undefined && (ports.has(end) || selectors.has(end));
-  };
-  return pickups.find(({ id }) => leadsThere(id)) ?? pickups.find(({ id }) => endOf(id) === undefined) ?? pickups[0];
+  const feedsNothing = (id: string): boolean => !runs.some(({ steps }) => steps[0]?.id === id);
+  return (
+    pickups.find(({ id }) => joiningRun(system, id, t) !== undefined) ??
+    pickups.find(({ id }) => feedsNothing(id)) ??
+    pickups[0]
+  );
+}
+
+/**
+ * The run from a pickup into a tank, or to the second end of a selector valve that something else has the first end of;
+ * undefined where it leads elsewhere, or nowhere.
+ */
+export function joiningRun(
+  system: Pick<SystemDocument, 'tanks'> & Parameters<typeof runsOf>[0],
+  pickup: string,
+  t: number,
+): { readonly run: Run; readonly selector: string | undefined; readonly port: string | undefined } | undefined {
+  const run = runsOf(system).find(({ steps }) => steps[0]?.id === pickup);
+  const last = run?.steps.at(-1);
+  if (!run || last?.kind !== 'part') return undefined;
+  const isSelector = system.components.some(({ id, kind }) => id === last.id && kind === 'selector');
+  if (isSelector && last.enters === 'side') return { run, selector: last.id, port: undefined };
+  return system.tanks[t]?.ports.some(({ id }) => id === last.id)
+    ? { run, selector: undefined, port: last.id }
+    : undefined;
 }
 
 export type RejoinCode = 'not-two-tanks' | 'other-fluid' | 'no-pickup' | 'not-straight';
@@ -223,16 +240,15 @@ export function rejoined(
     return failure('other-fluid', to.id, `${to.name} holds another fluid than ${from.name}.`);
   const pickup = transferPickup(system, s, t);
   if (!pickup) return failure('no-pickup', from.id, `${from.name} has no pickup to draw by.`);
-  const run = runsOf(system).find(({ steps }) => steps[0]?.id === pickup.id);
-  const ends = run?.steps.at(-1)?.id;
-  const selector = system.components.find(({ id, kind }) => id === ends && kind === 'selector');
-  const port = to.ports.find(({ id }) => id === ends);
-  if (run && !selector && !port)
+  const now = joiningRun(system, pickup.id, t);
+  const elsewhere = runsOf(system).find(({ steps }) => steps[0]?.id === pickup.id);
+  if (!now && elsewhere)
     return failure(
       'not-straight',
-      run.id,
-      `${run.name} does not lead straight into ${to.name}, nor to a selector valve.`,
+      elsewhere.id,
+      `${elsewhere.name} does not lead straight into ${to.name}, nor to the second end of a selector valve.`,
     );
+  const run = now?.run;
   const lines = system.lines.filter(({ id }) => run?.steps.some((step) => step.id === id));
   // What stands between the two goes with its lines; ends of tanks stay.
   const between = new Set(run?.steps.slice(1, -1).flatMap((step) => (step.kind === 'part' ? [step.id] : [])));
@@ -241,13 +257,13 @@ export function rejoined(
     lines: system.lines.filter((line) => !lines.includes(line)),
     components: system.components.filter(({ id }) => !between.has(id)),
   };
-  const bare = selector ? withoutPart(parted, selector.id) : parted;
+  const bare = now?.selector === undefined ? parted : withoutPart(parted, now.selector);
   const burns = system.consumers.reduce((sum, { burnFull_m3PerS }) => sum + burnFull_m3PerS.value, 0);
   const run_m = lines.reduce((sum, { length_m }) => sum + length_m.value, 0);
   return success(
     joined({ ...bare, practice: { ...bare.practice, transferBy: by } }, t, drawnBy(bare.tanks[s]!, pickup.id), {
       by,
-      port: port?.id,
+      port: now?.port,
       run_m: lines.length > 0 ? run_m : undefined,
       flow_m3PerS: Math.max(LEAST_TRANSFER_M3_PER_S, OVER_BURN * burns),
       bore_m: lines[0]?.bore_m.value ?? pickup.bore_m.value,
