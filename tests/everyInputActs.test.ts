@@ -437,6 +437,17 @@ const OTHERS: readonly SystemDocument[] = [
     vehicle: { ...SOUND.vehicle, kind: 'boat' },
     stance: { ...AFLOAT, hull: { ...AFLOAT.hull!, steady } },
   })),
+  applied(
+    SOUND,
+    SOUND.tanks[0]!.ports.flatMap(({ role }, p) =>
+      role === 'vent'
+        ? ([
+            [`${T}ports[${p}].shutOff`, { lean_deg: chosen(40), float: true }],
+            [`${T}ports[${p}].screen`, { flow_m3PerS: chosen(5e-4), loss_Pa: chosen(200) }],
+          ] as const)
+        : [],
+    ),
+  ),
   ofJob('expelled', { school: 'small' }),
   ...(['screw', 'both-ways'] as const).map((kind) =>
     applied(

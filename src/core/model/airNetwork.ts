@@ -1,3 +1,4 @@
+import { standsShut, ventElements } from './vents';
 import { airState, type AirState } from '../fluids';
 import { dot } from '../geometry';
 import type { Network, NetworkLink, NetworkNode } from '../network';
@@ -58,9 +59,9 @@ export function airCircuits(inputs: FlowInputs, wet: ReadonlySet<string>): Pick<
         to: ullageNode(level.tank.document.id),
         air,
         elements:
-          dot(level.up, point_m) < level.offset_m
+          dot(level.up, point_m) < level.offset_m || standsShut(document, inputs)
             ? [{ kind: 'closed' }]
-            : [{ kind: 'vent', bore_m: document.bore_m.value, length_m: document.length_m.value, air }],
+            : ventElements(document, air),
       })),
       ...parts.flatMap((part) => componentLinks(part, inputs)).map((link): NetworkLink => ({ ...link, air })),
       ...lines

@@ -1,3 +1,4 @@
+import { standsShut, ventElements } from './vents';
 import { letsAirIn } from '../plan/caps';
 import { reached } from '../reached';
 import { derived } from '../memo';
@@ -249,9 +250,9 @@ function tankLinks(
       to: ullage,
       air,
       elements:
-        dot(up, point_m) < offset_m
+        dot(up, point_m) < offset_m || standsShut(document, inputs)
           ? [{ kind: 'closed' }]
-          : [{ kind: 'vent', bore_m: document.bore_m.value, length_m: document.length_m.value, air }],
+          : ventElements(document, air),
     }));
   const caps = tank.ports
     .filter(({ document }) => document.role === 'filler')

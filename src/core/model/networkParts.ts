@@ -45,6 +45,7 @@ export type FlowInputs = {
   readonly fluid: FluidState;
   /** At a pump's terminals where its wires take some of it; else as supplied [V]. */
   readonly volts?: ReadonlyMap<string, number>;
+  /** Vents whose valves stick open, by id. */ readonly stuck?: ReadonlySet<string>;
 };
 
 /** Names of the solver's nodes: those of ends are their keys. */

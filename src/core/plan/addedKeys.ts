@@ -165,6 +165,8 @@ export const ADDED_KEYS: Readonly<Record<number, readonly string[]>> = {
     'tanks[].sightTubes[].boss',
     'vehicle.cruise',
     'tanks[].ports[].cap',
+    'tanks[].ports[].screen',
+    'tanks[].ports[].shutOff',
     'fit.obstacles',
     'fit.removals',
     'limits.fill_m3PerS',

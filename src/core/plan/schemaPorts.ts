@@ -63,6 +63,16 @@ export const port = closed({
     /** Of one with a screw: whether it is shut. */
     shut: boolean().typeError('must be true or false').optional(),
   }).optional(),
+  /** Of a vent: the valve that shuts it, by leaning so far, by a float, or by either; none where left out. */
+  shutOff: closed({
+    lean_deg: known(5, 175, 'lean at which its valve shuts', 'slope').optional(),
+    float: boolean().typeError('must be true or false').optional(),
+  }).optional(),
+  /** Of a vent: the screen, filter or silencer in it, by one point that it is rated at; none where left out. */
+  screen: closed({
+    flow_m3PerS: known(1e-7, 0.1, 'flow of air that its screen is rated at', 'transfer'),
+    loss_Pa: known(0.1, 1e5, 'loss of its screen at that flow', 'pressure'),
+  }).optional(),
   /** Of a filler: what stands on it in words, and its colour; nothing is said of it where left out. */
   mark: closed({ says: text(80).optional(), colour: oneOf(MARK_COLOURS).optional() }).optional(),
   /** What makes it tight, by its key in the table of contacts; nothing is said of it where left out. */

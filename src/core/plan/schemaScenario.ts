@@ -61,8 +61,11 @@ export const scenario = closed({
     }),
     MOST_ENTRIES,
   ),
-  /** A filler's cap that is taken off or put back, or a vent that is blocked or freed. */
-  openings: listOf(closed({ at_s: at_s(), port: id(), stands: oneOf(['off', 'on', 'blocked', 'free']) }), MOST_ENTRIES),
+  /** A filler's cap that is taken off or put back, or a vent that is blocked, freed, or whose valve sticks open. */
+  openings: listOf(
+    closed({ at_s: at_s(), port: id(), stands: oneOf(['off', 'on', 'blocked', 'stuck', 'free']) }),
+    MOST_ENTRIES,
+  ),
   /** Filling by a nozzle in a filler. */
   pours: listOf(
     closed({

@@ -327,6 +327,31 @@ describe('rules and their limits', () => {
     expect(found(from(0.2 * 25.4), 'fit.unit-doubt').map(({ path }) => path?.join('.'))).toEqual(['fit.obstacles.0']);
   });
 
+  it('a vent that a float shuts loses nothing, and one that shuts by leaning only up to there', () => {
+    const leaning = (shutOff: object | undefined) =>
+      applied(SOUND, [
+        ['envelope.starboardDown_deg', chosen(25)],
+        [`${T}ports[1].shutOff`, shutOff],
+      ]);
+    const lost = (shutOff: object | undefined): number =>
+      found(leaning(shutOff), 'vent.flooded').reduce((sum, { what }) => sum + what.values.lost!.value, 0);
+    expect(lost(undefined)).toBeGreaterThan(0);
+    expect(lost({ float: true })).toBe(0);
+    expect(lost({ lean_deg: chosen(60) })).toBe(lost(undefined));
+    expect(lost({ lean_deg: chosen(12) })).toBeLessThan(lost(undefined));
+  });
+
+  it('vents and fills by limits of the builder’s own; a silencer counts; head room by the hottest that it gets', () => {
+    const wide = applied(SOUND, [[`${T}ports[1].bore_m`, chosen(0.012)]]);
+    expect(found(wide, 'vent.too-small-for-fill')).toEqual([]);
+    expect(found(applied(wide, [['limits.over_Pa', chosen(20)]]), 'vent.too-small-for-fill')).toHaveLength(1);
+    expect(found(applied(wide, [['limits.fill_m3PerS', chosen(0.01)]]), 'vent.too-small-for-fill')).toHaveLength(1);
+    const screen = { flow_m3PerS: chosen(5e-4), loss_Pa: chosen(3000) };
+    expect(found(applied(wide, [[`${T}ports[1].screen`, screen]]), 'vent.too-small-for-fill')).toHaveLength(1);
+    expect(found(SOUND, 'tank.no-head-room')).toEqual([]);
+    expect(found(applied(SOUND, [['limits.hot_K', chosen(363)]]), 'tank.no-head-room')).toHaveLength(1);
+  });
+
   it('each tank weighs with its own fluid', () => {
     const two = applied(SOUND, [
       ['fluids', [...SOUND.fluids, { id: 'wet', fluid: 'water' }]],

@@ -10,6 +10,8 @@ import { say, when, type Hit, type Rule } from './rule';
 
 /** Warming that a filled tank must swallow: from cold fuel out of the ground to a hot day. */
 const WARMING_K = 30;
+/** Fuel out of the ground [K]. */
+const GROUND_K = 288.15;
 /** Sheet counts as thin for a tank from this volume on [m³]. */
 const SMALL_TANK_M3 = 0.02;
 const HEAVY_KG = 25;
@@ -186,27 +188,36 @@ export const TANK_RULES: readonly Rule[] = [
     test: ({ system }) =>
       system.tanks.flatMap((tank, t) => {
         const batch = system.fluids.find((fluid) => fluid.id === tank.fluid)!;
-        const state = fluidState(
-          {
-            key: batch.fluid,
-            ...(batch.density15_kgPerM3 ? { density15_kgPerM3: batch.density15_kgPerM3.value } : {}),
-          },
-          288.15,
-        );
-        if (!state.ok) return [];
-        const growth = state.value.expansion_perK * WARMING_K;
+        const density = (temperature_K: number): number | undefined => {
+          const density15 = batch.density15_kgPerM3?.value;
+          const state = fluidState(
+            { key: batch.fluid, ...(density15 === undefined ? {} : { density15_kgPerM3: density15 }) },
+            temperature_K,
+          );
+          return state.ok ? state.value.density_kgPerM3 : undefined;
+        };
+        const hot_K = system.limits.hot_K?.value ?? GROUND_K + WARMING_K;
+        const [cold, hot] = [density(GROUND_K), density(hot_K)];
+        if (cold === undefined || hot === undefined) return [];
+        const growth = cold / hot - 1;
         const room = 1 / tank.fillLimit_ratio.value - 1;
         return when(room < growth, () => ({
           what: say(
-            `${tank.name} keeps {room} of its filling free; ${FLUIDS[batch.fluid].name} grows by {growth} when it warms by 30 K.`,
-            { room: { value: room, role: 'share' }, growth: { value: growth, role: 'share' } },
+            `${tank.name} keeps {room} of its filling free; ${FLUIDS[batch.fluid].name} grows by {growth} from {cold} to {hot}.`,
+            {
+              room: { value: room, role: 'share' },
+              growth: { value: growth, role: 'share' },
+              cold: { value: GROUND_K, role: 'temperature' },
+              hot: { value: hot_K, role: 'temperature' },
+            },
           ),
           path: ['tanks', t, 'fillLimit_ratio'],
         }));
       }),
     why: 'Fuel comes out of the ground cold and warms in the tank. A full tank pushes the difference out through the vent.',
     mend: 'Lower the fill limit, or end the filler neck below the lid so that the nozzle clicks off earlier.',
-    source: 'ASTM D1250 expansion at 15 °C; 30 K of warming is common practice',
+    source:
+      'densities of the fluid, ASTM D1250 for petroleum; out of the ground at 15 °C, and 30 K of warming where no hottest is said: common practice',
     status: 'common practice',
   },
   {

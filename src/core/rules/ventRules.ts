@@ -1,5 +1,5 @@
 import { airState } from '../fluids';
-import { ventLaw } from '../network';
+import { ventLossLaw } from '../model/vents';
 import type { Vec3 } from '../geometry';
 import { capWays, letsAirIn, letsAirOut } from '../plan/caps';
 import { markFault, type FillerMark } from '../plan/marks';
@@ -55,9 +55,7 @@ export const VENT_RULES: readonly Rule[] = [
         const usual = Math.min(VENT_USUAL.fill_m3PerS, evaluation.tanks[t]!.holds_m3 / FASTEST_FILL_S);
         const rate = system.limits.fill_m3PerS?.value ?? usual;
         const most_Pa = system.limits.over_Pa?.value ?? VENT_USUAL.over_Pa;
-        const pressures = vents.map(
-          (vent) => ventLaw(vent.bore_m.value, vent.length_m.value, air)(rate / vents.length).pressure_Pa,
-        );
+        const pressures = vents.map((vent) => ventLossLaw(vent, air)(rate / vents.length).pressure_Pa);
         return when(Math.max(...pressures) > most_Pa, () => ({
           what: say(`Filling ${tank.name} at {rate} builds {pressure} inside.`, {
             rate: { value: rate, role: 'transfer' },

@@ -303,7 +303,12 @@ function OpeningFields({ entry, system, change }: FieldsOf<'openings'>) {
     tank.ports.filter(({ role }) => role === 'vent' || role === 'filler').map((port) => ({ tank, port })),
   );
   const port = ports.find((each) => each.port.id === entry.port)?.port;
-  const stands = port?.role === 'filler' ? (['off', 'on'] as const) : (['blocked', 'free'] as const);
+  const stands =
+    port?.role === 'filler'
+      ? (['off', 'on'] as const)
+      : port?.shutOff
+        ? (['blocked', 'stuck', 'free'] as const)
+        : (['blocked', 'free'] as const);
   return (
     <>
       <Select

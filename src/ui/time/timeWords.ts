@@ -9,6 +9,8 @@ const EVENT_WORDS: Readonly<Record<Exclude<EventKind, 'set'>, (name: string) => 
   'draws-air': (name) => `${name} draws air`,
   'line-empty': (name) => `The line from ${name} has run empty`,
   'air-arrives': (name) => `Air from ${name} comes out at the end of its line`,
+  'vent-shuts': (name) => `The valve of ${name} shuts`,
+  'vent-opens': (name) => `The valve of ${name} opens`,
   'line-clear': (name) => `The line from ${name} is clear of air again`,
   covered: (name) => `Liquid covers ${name}`,
   free: (name) => `${name} is free again`,
@@ -68,7 +70,13 @@ export function toldOf(
   return [...set, ...come].sort((a, b) => a.t_s - b.t_s || Number(b.isSet) - Number(a.isSet));
 }
 
-export const OPENING_WORDS = { off: 'cap off', on: 'cap on', blocked: 'blocked', free: 'freed' } as const;
+export const OPENING_WORDS = {
+  off: 'cap off',
+  on: 'cap on',
+  blocked: 'blocked',
+  stuck: 'its valve sticks open',
+  free: 'freed',
+} as const;
 
 /** What an entry sets, in words. */
 export function entryWords({ list, entry }: TimedEntry, system: SystemDocument, reader: Reader): string {

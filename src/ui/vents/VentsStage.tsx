@@ -2,6 +2,7 @@
 
 import { Box } from '@chakra-ui/react';
 import {
+  assumed,
   CAP_KINDS,
   CAP_WORDS,
   chosen,
@@ -39,6 +40,10 @@ import { useTask } from '../workspace/goTo';
 import { TransferTask } from './TransferTask';
 import { VentSizeTask } from './VentSizeTask';
 
+/** Common practice: a rollover valve shuts somewhere past 45 degrees. */
+const USUAL_LEAN_DEG = assumed(45, 10);
+/** Common practice: a clean silencer of sintered bronze loses some 200 Pa at 30 L/min. */
+const USUAL_SCREEN = { flow_m3PerS: assumed(5e-4, 1e-4), loss_Pa: assumed(200, 100) };
 /** Half a millimetre of water: nothing that a tank or pump would notice. */
 const FREE_PA = 5;
 
@@ -134,9 +139,49 @@ function VentPanel({ port, t, p }: { readonly port: PortDocument; readonly t: nu
         {port.x_m && <KnownField label={sides('From the aft wall')} path={at('x_m')} />}
         {port.y_m && <KnownField label={sides('From the starboard wall')} path={at('y_m')} />}
       </FieldGrid>
+      {port.role === 'vent' && <ValveFields port={port} path={at('')} />}
       {port.role === 'filler' && <CapFields cap={port.cap} path={at('cap')} />}
       {port.role === 'filler' && <MarkFields mark={port.mark} path={at('mark')} />}
     </Panel>
+  );
+}
+
+/** What a vent's valve is, by what shuts it. */
+const SHUT_OFFS = {
+  none: { label: 'nothing', shutOff: undefined },
+  lean: { label: 'a valve that shuts as it rolls over', shutOff: { lean_deg: USUAL_LEAN_DEG } },
+  float: { label: 'a float that liquid lifts', shutOff: { float: true } },
+  both: { label: 'either: rolling over, or a float', shutOff: { lean_deg: USUAL_LEAN_DEG, float: true } },
+} as const;
+type ShutOff = keyof typeof SHUT_OFFS;
+
+/** What shuts a vent by itself, and what resists in it. */
+function ValveFields({ port: { shutOff, screen }, path }: { readonly port: PortDocument; readonly path: Path }) {
+  const at = (key: string): Path => [...path.slice(0, -1), key];
+  const now: ShutOff = shutOff?.lean_deg ? (shutOff.float ? 'both' : 'lean') : shutOff?.float ? 'float' : 'none';
+  return (
+    <Box mt="3" data-path={at('shutOff').join('.')}>
+      <FieldGrid>
+        <Select
+          label="What shuts it by itself"
+          value={now}
+          options={(Object.keys(SHUT_OFFS) as ShutOff[]).map((key) => ({ value: key, label: SHUT_OFFS[key].label }))}
+          onChange={(key) => setValue('valve of the vent', at('shutOff'), SHUT_OFFS[key].shutOff)}
+        />
+        {shutOff?.lean_deg && <KnownField path={[...at('shutOff'), 'lean_deg']} />}
+        <Select
+          label="In it"
+          value={screen ? 'screen' : 'none'}
+          options={[
+            { value: 'none', label: 'nothing that resists' },
+            { value: 'screen', label: 'a screen, filter or silencer' },
+          ]}
+          onChange={(key) => setValue('screen of the vent', at('screen'), key === 'none' ? undefined : USUAL_SCREEN)}
+        />
+        {screen && <KnownField path={[...at('screen'), 'flow_m3PerS']} />}
+        {screen && <KnownField path={[...at('screen'), 'loss_Pa']} />}
+      </FieldGrid>
+    </Box>
   );
 }
 

@@ -3,6 +3,7 @@ import { standingUp, envelopeOf, type PickupModel, type TankModel } from '../../
 import { isStarved, type TankLevel } from '../../model/networkParts';
 import type { Circuits } from '../../plan/circuits';
 import { sharedWall, type SharedWall } from '../../model/sharedWall';
+import { isShutByFloat } from '../../model/vents';
 import { capWays } from '../../plan/caps';
 import type { EnvelopeDocument, PortDocument } from '../../plan/schema';
 import {
@@ -21,6 +22,7 @@ import {
 } from '../../geometry';
 import { memoized } from '../../memo';
 import { unwrap } from '../../outcome';
+import { radians } from '../../units';
 import { ALLOYS } from '../../reference/alloys';
 import { commonCentre_m, shellCentre_m, type Envelope, type StrappingRow, type WorstAttitude } from '../../tank';
 import type { FluidState } from '../../fluids';
@@ -311,11 +313,26 @@ const SHORT_NECK_M = 0.06;
 const isOpenCap = ({ role, cap, length_m }: PortDocument): boolean =>
   role === 'filler' && length_m.value < SHORT_NECK_M && capWays(cap).out?.opens_Pa === 0;
 
+const envelopeUpTo = (envelope: Envelope, lean_deg: number | undefined): Envelope => {
+  if (lean_deg === undefined) return envelope;
+  const most = radians(lean_deg);
+  const within = ([low, high]: readonly [number, number]): [number, number] => [
+    Math.max(low, -most),
+    Math.min(high, most),
+  ];
+  return { pitch_rad: within(envelope.pitch_rad), roll_rad: within(envelope.roll_rad) };
+};
+
 function floodedVents(envelope: Envelope, tank: TankModel): FloodedVent[] {
   return tank.ports
-    .filter(({ document }) => document.role === 'vent' || isOpenCap(document))
+    .filter(({ document }) => (document.role === 'vent' && !isShutByFloat(document)) || isOpenCap(document))
     .flatMap(({ document, point_m }): FloodedVent[] => {
-      const { lost_m3, pitch_rad, roll_rad } = lostAt(envelope, tank, point_m);
+      // Beyond the lean at which its valve shuts nothing comes out.
+      const { lost_m3, pitch_rad, roll_rad } = lostAt(
+        envelopeUpTo(envelope, document.shutOff?.lean_deg?.value),
+        tank,
+        point_m,
+      );
       return lost_m3 > FLOOD_REL * tank.gross_m3 ? [{ id: document.id, lost_m3, pitch_rad, roll_rad }] : [];
     })
     .sort((a, b) => b.lost_m3 - a.lost_m3);

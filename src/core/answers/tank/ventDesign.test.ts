@@ -225,3 +225,29 @@ describe.each(DEMOS.map((system) => [system.name, system] as const))('%s', (_, s
     expect(ventDesign(system, 99)).toMatchObject({ ok: false, error: { code: 'no-such-tank' } });
   });
 });
+
+it('a silencer in the vent asks for more of the hole, and for more than there is where it is too much', () => {
+  const screened = (loss_Pa: number): SystemDocument => {
+    const system = box();
+    return {
+      ...system,
+      tanks: system.tanks.map((tank) => ({
+        ...tank,
+        ports: tank.ports.map((port) =>
+          port.role === 'vent'
+            ? { ...port, screen: { flow_m3PerS: chosen(FILL_M3_PER_S), loss_Pa: chosen(loss_Pa) } }
+            : port,
+        ),
+      })),
+    };
+  };
+  const [bare, some, all] = [box(), screened(600), screened(1500)].map((system) => unwrap(ventDesign(system, 0)));
+  expect(some!.least.hole!).toBeGreaterThan(bare!.least.hole!);
+  // What is left of 1000 Pa for the hole is 400: by the square root of the square root, near enough.
+  expectClose(some!.least.hole! / bare!.least.hole!, (1000 / 400) ** 0.25, {
+    rel: 0.03,
+    why: 'friction, and air of 12 °C',
+  });
+  expectClose(some!.now!.over_Pa - bare!.now!.over_Pa, 600, { rel: 0.04, why: 'air of 12 °C against 20 °C' });
+  expect(all!.least).toEqual({ hole: undefined, hose: undefined });
+});

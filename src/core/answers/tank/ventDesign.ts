@@ -10,6 +10,7 @@ import {
   type Vec3,
 } from '../../geometry';
 import { envelopeOf, type TankModel } from '../../model/compileTank';
+import { ventLossLaw } from '../../model/vents';
 import { ventLaw } from '../../network';
 import { failure, success, type Outcome } from '../../outcome';
 import { reachedTanks } from '../../plan/circuits';
@@ -122,7 +123,8 @@ export function ventDesign(system: PlanAt, t: number): Outcome<VentDesign, VentD
   const hoseLength_m = vents[0]?.length_m.value ?? USUAL_HOSE_M;
   const lengthOf = (kind: VentSize['kind']): number => (kind === 'hole' ? HOLE_LENGTH_M : hoseLength_m);
   const pressed = (bore_m: number, length_m: number) => {
-    const law = ventLaw(bore_m, length_m, air);
+    // What stands in the vent that is there stands in each size of it.
+    const law = vents[0] ? ventLossLaw(vents[0], air, bore_m, length_m) : ventLaw(bore_m, length_m, air);
     return { under_Pa: law(draw_m3PerS).pressure_Pa, over_Pa: law(fill_m3PerS).pressure_Pa };
   };
   const isEnough = (by: { readonly under_Pa: number; readonly over_Pa: number }): boolean =>
@@ -149,7 +151,7 @@ export function ventDesign(system: PlanAt, t: number): Outcome<VentDesign, VentD
     return high;
   };
   const now = sharedBy(
-    vents.map((vent) => (flow: number) => ventLaw(vent.bore_m.value, vent.length_m.value, air)(flow).pressure_Pa),
+    vents.map((vent) => (flow: number) => ventLossLaw(vent, air)(flow).pressure_Pa),
     fill_m3PerS,
     draw_m3PerS,
   );

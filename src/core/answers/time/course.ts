@@ -2,6 +2,7 @@ import { fluidState, type FluidState } from '../../fluids';
 import { effectiveGravity, toTankFrame, type EffectiveGravity, type Vec3 } from '../../geometry';
 import { burnOf_m3PerS } from '../../model/burn';
 import { outletNode, type FlowInputs } from '../../model/networkParts';
+import { isShutByFloat, isShutByLean } from '../../model/vents';
 import type { PortModel } from '../../model/compileTank';
 import type { NetworkCode } from '../../network';
 import { failure, success, type Outcome } from '../../outcome';
@@ -52,6 +53,7 @@ export class Course {
   private isStale = true;
 
   readonly covered = new Set<string>();
+  private shut: ReadonlySet<string> = new Set();
   readonly drowned = new Set<string>();
   readonly pickups = new Map<string, Drawing>();
   readonly slugs = new Map<string, Slug[]>();
@@ -176,11 +178,12 @@ export class Course {
       duty_ratio,
       supply_V,
     };
+    const stuck = this.openings('stuck');
     const fluids = new Map<string, FluidState>();
     this.inputs = model.tanks.map(({ document: { fluid } }, t): FlowInputs => {
       const own = fluids.get(fluid) ?? this.fluid(t, temperature_K);
       fluids.set(fluid, own);
-      return { system, state: flow, levels, fluid: own };
+      return { system, state: flow, levels, fluid: own, stuck };
     });
     const [inputs] = this.inputs as [FlowInputs];
     this.after = linesAfter(inputs);
@@ -205,13 +208,14 @@ export class Course {
             : burnOf_m3PerS(consumer, duty_ratio),
       ]),
     );
+    const shut = this.shutVents(stuck);
     const stretch: Stretch = {
       inputs: this.inputs,
       covered: this.covered,
       drowned: this.drowned,
       pickups: this.pickups,
       floats: this.floats,
-      blocked: this.blocked(),
+      blocked: new Set([...this.openings('blocked'), ...shut]),
       uncapped: this.uncapped(),
       takes_m3PerS,
       blows: runs,
@@ -283,14 +287,32 @@ export class Course {
   readonly height = (t: number, point_m: Vec3): number =>
     heightIn(this.at.model.tanks[t]!, { tank: this.ups[t]!, vehicle: this.gravity.up }, point_m);
 
-  private blocked(): Set<string> {
-    const blocked = new Set<string>();
+  /** Vents that the scenario has standing so: blocked, or with a valve that sticks open. */
+  private openings(how: 'blocked' | 'stuck'): Set<string> {
+    const found = new Set<string>();
     for (const { at_s, port, stands } of this.scenario.openings) {
       if (at_s > this.t_s) continue;
-      if (stands === 'blocked') blocked.add(port);
-      if (stands === 'free') blocked.delete(port);
+      if (stands === how) found.add(port);
+      else found.delete(port);
     }
-    return blocked;
+    return found;
+  }
+
+  /** Vents that their own valves shut as things stand, by leaning or by a float; what has changed in that is told. */
+  private shutVents(stuck: ReadonlySet<string>): Set<string> {
+    const shut = new Set<string>();
+    for (const { ports } of this.at.model.tanks)
+      for (const { document } of ports) {
+        const { id, name, role, shutOff } = document;
+        if (role !== 'vent' || !shutOff) continue;
+        const isShut =
+          !stuck.has(id) &&
+          (isShutByLean(document, this.gravity.up) || (isShutByFloat(document) && this.covered.has(id)));
+        if (isShut) shut.add(id);
+        if (isShut !== this.shut.has(id)) this.note(isShut ? 'vent-shuts' : 'vent-opens', id, name);
+      }
+    this.shut = shut;
+    return shut;
   }
 
   /** Fillers without a cap, each with the spout that stands in it. */

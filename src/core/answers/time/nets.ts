@@ -27,6 +27,7 @@ import {
   type NetworkNode,
 } from '../../network';
 import { failure, success, type Outcome } from '../../outcome';
+import { screenElements } from '../../model/vents';
 import { capWays } from '../../plan/caps';
 import { reached } from '../../reached';
 import { dampedLaw, SPILL_DAMPED, wiredLaw } from './laws';
@@ -279,7 +280,7 @@ function wayOut(
       return point ? [dot(inputs.state.gravity.up, point)] : [];
     });
     return {
-      elements: [hole(document.bore_m.value, document.length_m.value), ...led.elements],
+      elements: [hole(document.bore_m.value, document.length_m.value), ...screenElements(document), ...led.elements],
       opens_Pa: led.opens_Pa,
       height_m: Math.max(at(point_m), ...past),
       ...(led.into === undefined ? {} : { into: led.into }),
@@ -287,7 +288,7 @@ function wayOut(
     };
   }
   return {
-    elements: [hole(document.bore_m.value, document.length_m.value)],
+    elements: [hole(document.bore_m.value, document.length_m.value), ...screenElements(document)],
     opens_Pa: 0,
     height_m: at(point_m),
     sink: document.id,

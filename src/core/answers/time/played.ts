@@ -13,6 +13,9 @@ export type EventKind =
   | 'line-clear'
   /** Liquid covers a vent or filler, or leaves it free again; it runs out there. */
   | 'covered'
+  /** A vent's valve, by how far it leans or by a float. */
+  | 'vent-shuts'
+  | 'vent-opens'
   | 'free'
   | 'spills'
   | 'full'

@@ -353,3 +353,111 @@ describe('what stands on a vent or filler', () => {
     expect(Math.max(...open.samples.map(({ tanks }) => Math.abs(tanks[0]!.gauge_Pa)))).toBeLessThan(1);
   });
 });
+
+describe('what shuts a vent by itself', () => {
+  type ShutOff = NonNullable<SystemDocument['tanks'][number]['ports'][number]['shutOff']>;
+  const vented = (shutOff: ShutOff | undefined, fill = 0.6): SystemDocument => {
+    const system = rig([{ id: 'a', box: [0.6, 0.4, 0.3], vent_m: 0.008, ventLength_m: 0.1, fill }], []);
+    return {
+      ...system,
+      tanks: system.tanks.map((tank) => ({
+        ...tank,
+        ports: tank.ports.map((port) => (port.role === 'vent' && shutOff ? { ...port, shutOff } : port)),
+      })),
+    };
+  };
+  const OVER = [{ at_s: 2, pitch_deg: 0, roll_deg: 180, evenly: true }];
+  const spilt = (run: ReturnType<typeof played>): number =>
+    run.totals.spilt_m3.reduce((sum, { volume_m3 }) => sum + volume_m3, 0);
+
+  it('rolled over an open vent spills, one with a valve does not, and one whose valve sticks spills as the open one', () => {
+    const open = played(vented(undefined), 300, { slopes: OVER });
+    const valved = played(vented({ lean_deg: chosen(45) }), 300, { slopes: OVER });
+    const stuck = played(vented({ lean_deg: chosen(45) }), 300, {
+      slopes: OVER,
+      openings: [{ at_s: 0, port: 'a-vent', stands: 'stuck' }],
+    });
+    expect(spilt(open)).toBeGreaterThan(1e-4);
+    expect(spilt(valved)).toBe(0);
+    expect(spilt(stuck)).toBe(spilt(open));
+    const shuts = valved.events.find(({ kind }) => kind === 'vent-shuts')!;
+    // A quarter of the way to 180 degrees in 2 s, to a step of a degree.
+    expectClose(shuts.t_s, 0.5, { abs: 0.012, why: 'a slope goes in steps of a degree' });
+    expect(stuck.events.some(({ kind }) => kind === 'vent-shuts')).toBe(false);
+  });
+
+  it('righted again it opens, and gas comes in by it', () => {
+    const run = played(vented({ lean_deg: chosen(45) }), 100, {
+      slopes: [
+        ...OVER,
+        { at_s: 50, pitch_deg: 0, roll_deg: 180, evenly: false },
+        { at_s: 52, pitch_deg: 0, roll_deg: 0, evenly: true },
+      ],
+    });
+    expect(run.events.filter(({ kind }) => kind.startsWith('vent-')).map(({ kind }) => kind)).toEqual([
+      'vent-shuts',
+      'vent-opens',
+    ]);
+    expectClose(run.samples.at(-1)!.tanks[0]!.gauge_Pa, 0, { abs: 1, why: 'the open vent evens it out' });
+  });
+
+  it('less than its lean leaves it open', () => {
+    const run = played(vented({ lean_deg: chosen(45) }), 60, {
+      slopes: [{ at_s: 10, pitch_deg: 0, roll_deg: 44, evenly: true }],
+    });
+    expect(run.events.some(({ kind }) => kind === 'vent-shuts')).toBe(false);
+  });
+
+  it('a float holds liquid back wherever it comes from, and lets air in again when it has gone', () => {
+    const floats = played(vented({ float: true }), 300, { slopes: OVER });
+    expect(spilt(floats)).toBe(0);
+    expect(floats.events.some(({ kind }) => kind === 'vent-shuts')).toBe(true);
+    const filled = (shutOff: ShutOff | undefined) => played(twoTanks(shutOff), 3000);
+    expect(spilt(filled(undefined))).toBeGreaterThan(0.01);
+    expect(spilt(filled({ float: true }))).toBe(0);
+  });
+  const twoTanks = (shutOff: ShutOff | undefined): SystemDocument => {
+    const system = rig(
+      [
+        { id: 'a', box: [0.6, 0.4, 0.3], vent_m: 0.008, ventLength_m: 0.1, inlet_m: 0.01, fill: 0.9 },
+        { id: 'b', box: [0.6, 0.4, 0.3], at_m: [0, 1, 1], vent_m: 0.01, outlet_m: 0.01, fill: 0.9 },
+      ],
+      [{ id: 'down', from: ['b-pickup', 'out'], to: ['a-in', 'in'], bore_m: 0.01, length_m: 1, rise_m: -0.7 }],
+    );
+    return {
+      ...system,
+      tanks: system.tanks.map((tank) => ({
+        ...tank,
+        ports: tank.ports.map((port) => (port.id === 'a-vent' && shutOff ? { ...port, shutOff } : port)),
+      })),
+    };
+  };
+
+  it('a silencer resists beside the hole, by the one point that it is rated at', () => {
+    const draws = (screened: boolean): number => {
+      const system = rig(
+        [{ id: 'a', box: [0.6, 0.4, 0.3], vent_m: 0.02, ventLength_m: 0.01, outlet_m: 0.012, fill: 0.9 }],
+        [
+          { id: 'in', from: ['a-pickup', 'out'], to: ['lift', 'in'], bore_m: 0.012, length_m: 0.3 },
+          { id: 'on', from: ['lift', 'out'], to: ['engine', 'in'], bore_m: 0.012, length_m: 0.3 },
+        ],
+        [rigPump('lift', 40_000, 2e-4)],
+        [rigEngine(1e-4, 0)],
+      );
+      const screen = { flow_m3PerS: chosen(5e-4), loss_Pa: chosen(3000) };
+      const run = played(
+        {
+          ...system,
+          tanks: system.tanks.map((tank) => ({
+            ...tank,
+            ports: tank.ports.map((port) => (port.role === 'vent' && screened ? { ...port, screen } : port)),
+          })),
+        },
+        60,
+      );
+      return run.samples.at(-1)!.tanks[0]!.gauge_Pa;
+    };
+    // 3000 Pa at 0.5 L/s are 600 Pa at 0.1 L/s, air a little thinner in the cold than at 20 °C.
+    expectClose(draws(true) - draws(false), -600, { rel: 0.04, why: 'air of 12 °C against 20 °C' });
+  });
+});

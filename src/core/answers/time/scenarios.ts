@@ -77,14 +77,24 @@ export function scenariosFor(system: Circuits, gross_m3: readonly number[]): Rea
         duties: loaded,
         volts: [{ at_s: 60, supply_V: WEAK_V }],
       });
-    add('rolled', 'What comes out, and where?', 'Rolled over, for ten minutes', 660, {
+    const rolled: Partial<Scenario> = {
       duties: [{ at_s: 0, duty_ratio: 1, runs: true }, ...off(5)],
       sets: stopped.map((each) => ({ ...each, at_s: 5 })),
       slopes: [
         { at_s: 0, pitch_deg: 0, roll_deg: 0, evenly: false },
         { at_s: ROLLED_S, pitch_deg: 0, roll_deg: ROLLED_DEG, evenly: true },
       ],
-    });
+    };
+    add('rolled', 'What comes out, and where?', 'Rolled over, for ten minutes', 660, rolled);
+    const valved = vents.filter(({ shutOff }) => shutOff !== undefined);
+    if (valved.length > 0)
+      add(
+        'rolled-stuck',
+        'What comes out if the valves of its vents stick?',
+        'Rolled over, vent valves stuck open',
+        660,
+        { ...rolled, openings: valved.map(({ id }) => ({ at_s: 0, port: id, stands: 'stuck' as const })) },
+      );
   }
   add('parked', 'Does anything run out, or from one tank to another?', 'Parked nose down overnight', 12 * HOUR_S, {
     ...still,
