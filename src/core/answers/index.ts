@@ -67,7 +67,6 @@ export { tankTable, type TableAt } from './tank/table';
 export { workingOf, type Working, type WorkingStep, type WorkingTerm } from './workings';
 export {
   COMFORT_RATIO,
-  DIRTY_RATIO,
   LOW_VOLTS_RATIO,
   VAPOUR_MARGIN_PA,
   type DutyResult,
@@ -76,6 +75,7 @@ export {
   type PumpChartPoint,
   type PumpResult,
 } from './flow/flowResult';
+export { DIRTY_RATIO } from '../reference/filters';
 export { MOST_DROP_RATIO, type ElectricsResult } from './flow/electrics';
 export {
   ANSWERS,

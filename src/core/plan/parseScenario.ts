@@ -75,6 +75,9 @@ function checkedScenario(
           : 'must say whether it is on, and nothing else.',
       );
   }
+  const filters = components.flatMap((part) => (part.kind === 'filter' ? [part.id] : []));
+  for (const [i, { part }] of asked.filters.entries())
+    if (!filters.includes(part)) return missing(`filters[${i}].part`, 'filter', filters);
   const ports = tanks.flatMap((tank) => tank.ports);
   for (const [i, { port, stands }] of asked.openings.entries()) {
     const found = ports.find((each) => each.id === port);

@@ -1,3 +1,4 @@
+import { DIRTY_RATIO } from '../reference/filters';
 import { POURED_OF, SPOUTS } from '../reference/wrongFuel';
 import type { SystemDocument } from './schema';
 import { SCENARIO_FIELDS, TIMED, type Scenario, type Timed } from './schemaScenario';
@@ -104,6 +105,10 @@ export function firstEntry(list: Timed, system: Plumbed, at_s: number): Scenario
     case 'sets': {
       const [part] = settable(system);
       return part && { at_s, part: part.id, ...setOf(part) };
+    }
+    case 'filters': {
+      const filter = system.components.find(({ kind }) => kind === 'filter');
+      return filter && { at_s, part: filter.id, dirt_ratio: DIRTY_RATIO };
     }
     case 'openings': {
       const vent = ports.find(({ port }) => port.role === 'vent');

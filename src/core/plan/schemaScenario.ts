@@ -18,6 +18,7 @@ export const SCENARIO_FIELDS = {
   roll_deg: field(-180, 180, 'Right side down', 'slope'),
   temperature_K: field(213.15, 423.15, 'Fuel and air at', 'temperature'),
   duty_ratio: field(0, 1, 'Of full load', 'share'),
+  dirt_ratio: field(1, 100, 'Times its clean loss', 'count'),
   supply_V: field(0, 60, 'Voltage at the pumps', 'voltage'),
   flow_m3PerS: field(1e-7, 0.05, 'Flow of the nozzle', 'transfer'),
   volume_m3: field(1e-6, 8000, 'At most', 'tankVolume'),
@@ -61,6 +62,8 @@ export const scenario = closed({
     }),
     MOST_ENTRIES,
   ),
+  /** Filters that clog, or are changed. */
+  filters: listOf(closed({ at_s: at_s(), part: id(), dirt_ratio: typed('dirt_ratio') }), MOST_ENTRIES),
   /** A filler's cap that is taken off or put back, or a vent that is blocked, freed, or whose valve sticks open. */
   openings: listOf(
     closed({ at_s: at_s(), port: id(), stands: oneOf(['off', 'on', 'blocked', 'stuck', 'free']) }),
@@ -98,7 +101,7 @@ export const scenario = closed({
 export type Scenario = InferType<typeof scenario>;
 
 /** The lists of a scenario whose entries are set at times. */
-export const TIMED = ['slopes', 'temperatures', 'duties', 'volts', 'sets', 'openings', 'pours'] as const;
+export const TIMED = ['slopes', 'temperatures', 'duties', 'volts', 'sets', 'filters', 'openings', 'pours'] as const;
 export type Timed = (typeof TIMED)[number];
 
 /** Common practice: still fuel takes a quarter of an hour or so to fill the air over it with vapour. */
@@ -114,6 +117,7 @@ export const quiet = (named: string, duration_s: number): Scenario => ({
   duties: [],
   volts: [],
   sets: [],
+  filters: [],
   openings: [],
   pours: [],
   switches: [],

@@ -34,6 +34,7 @@ const LIST_WORDS: Readonly<Record<Timed, string>> = {
   duties: 'Consumers',
   volts: 'Voltage',
   sets: 'A valve, pump or selector',
+  filters: 'A filter',
   openings: 'A vent or cap',
   pours: 'A nozzle',
 };
@@ -228,6 +229,8 @@ function EntryFields({
       return <ScenarioNumber field="supply_V" value={entry.supply_V} onPut={(supply_V) => change({ supply_V })} />;
     case 'sets':
       return <SetFields entry={entry} system={system} change={change} />;
+    case 'filters':
+      return <FilterFields entry={entry} system={system} change={change} />;
     case 'openings':
       return <OpeningFields entry={entry} system={system} change={change} />;
     case 'pours':
@@ -297,6 +300,23 @@ const ON_WORDS: Readonly<Record<string, readonly [on: string, off: string]>> = {
   pump: ['running', 'off'],
 };
 const onWords = (kind: string, on: boolean): string => ON_WORDS[kind]?.[on ? 0 : 1] ?? (on ? 'on' : 'off');
+
+function FilterFields({ entry, system, change }: FieldsOf<'filters'>) {
+  const filters = system.components.flatMap(({ id, name, kind }) =>
+    kind === 'filter' ? [{ value: id, label: name }] : [],
+  );
+  return (
+    <>
+      <Select
+        label="Filter"
+        value={entry.part}
+        options={withGone(filters, entry.part)}
+        onChange={(part) => change({ part })}
+      />
+      <ScenarioNumber field="dirt_ratio" value={entry.dirt_ratio} onPut={(dirt_ratio) => change({ dirt_ratio })} />
+    </>
+  );
+}
 
 function OpeningFields({ entry, system, change }: FieldsOf<'openings'>) {
   const ports = system.tanks.flatMap((tank) =>

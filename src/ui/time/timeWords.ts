@@ -83,6 +83,7 @@ export function entryWords({ list, entry }: TimedEntry, system: SystemDocument, 
   const text = (value: number, role: Role): string => formatQuantity(fromDocument(value, role), role, { reader }).text;
   const port = (id: string): string =>
     system.tanks.flatMap(({ ports }) => ports).find((each) => each.id === id)?.name ?? id;
+  const named = (id: string): string => system.components.find((each) => each.id === id)?.name ?? id;
   switch (list) {
     case 'slopes':
       return `Stands ${leanWords(entry.pitch_deg, entry.roll_deg, reader)}${entry.evenly ? ', having leaned there evenly' : ''}`;
@@ -96,6 +97,8 @@ export function entryWords({ list, entry }: TimedEntry, system: SystemDocument, 
       const part = system.components.find(({ id }) => id === entry.part);
       return part ? `${part.name}: ${setWords(part, entry)}` : `${entry.part}, which is not there`;
     }
+    case 'filters':
+      return `${named(entry.part)}: ${text(entry.dirt_ratio, 'count')} times its clean loss`;
     case 'openings':
       return `${port(entry.port)}: ${OPENING_WORDS[entry.stands]}`;
     case 'pours':

@@ -139,7 +139,7 @@ function VentPanel({ port, t, p }: { readonly port: PortDocument; readonly t: nu
         {port.x_m && <KnownField label={sides('From the aft wall')} path={at('x_m')} />}
         {port.y_m && <KnownField label={sides('From the starboard wall')} path={at('y_m')} />}
       </FieldGrid>
-      {port.role === 'vent' && <ValveFields port={port} path={at('')} />}
+      {port.role === 'vent' && <ValveFields port={port} path={['tanks', t, 'ports', p]} />}
       {port.role === 'filler' && <CapFields cap={port.cap} path={at('cap')} />}
       {port.role === 'filler' && <MarkFields mark={port.mark} path={at('mark')} />}
     </Panel>
@@ -157,7 +157,7 @@ type ShutOff = keyof typeof SHUT_OFFS;
 
 /** What shuts a vent by itself, and what resists in it. */
 function ValveFields({ port: { shutOff, screen }, path }: { readonly port: PortDocument; readonly path: Path }) {
-  const at = (key: string): Path => [...path.slice(0, -1), key];
+  const at = (key: string): Path => [...path, key];
   const now: ShutOff = shutOff?.lean_deg ? (shutOff.float ? 'both' : 'lean') : shutOff?.float ? 'float' : 'none';
   return (
     <Box mt="3" data-path={at('shutOff').join('.')}>

@@ -1,3 +1,4 @@
+import { DIRTY_RATIO } from '../../reference/filters';
 import { isElectric, kindOf, pumpPoints, type PumpDocument } from '../../components';
 import { carriesFlow, endKey, feedPath, type Circuits } from '../../plan/circuits';
 import {
@@ -107,8 +108,6 @@ const CHART_STEPS = 24;
 const CHART_REACH = 1.1;
 /** Common practice: cranking, a tired battery, a long wire. */
 export const LOW_VOLTS_RATIO = 0.85;
-/** Common practice: a filter is changed when it costs five times what it did new. */
-export const DIRTY_RATIO = 5;
 
 /** The deepest vacuum in any tank [Pa, gauge]; a tank that nothing draws from has no node and stands at the air's. */
 const lowestUllage_Pa = ({ levels }: FlowInputs, { nodes }: NetworkSolution): number =>

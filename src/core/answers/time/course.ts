@@ -160,7 +160,7 @@ export class Course {
     const { model, state } = this.at;
     const temperature_K = this.temperature(this.t_s);
     const moved = positionsAt(this.scenario, this.events, model.circuits, this.t_s);
-    const system = withPositions(model.circuits, { ...state.positions, ...moved });
+    const system = this.clogged(withPositions(model.circuits, { ...state.positions, ...moved }));
     const duty = holdsAt(this.scenario.duties, this.t_s);
     const duty_ratio = duty?.duty_ratio ?? state.duty_ratio;
     const supply_V = holdsAt(this.scenario.volts, this.t_s)?.supply_V ?? state.supply_V;
@@ -286,6 +286,21 @@ export class Course {
 
   readonly height = (t: number, point_m: Vec3): number =>
     heightIn(this.at.model.tanks[t]!, { tank: this.ups[t]!, vehicle: this.gravity.up }, point_m);
+
+  /** The circuits with filters as dirty as the scenario has them by now. */
+  private clogged<C extends Pick<At['model']['circuits'], 'components'>>(circuits: C): C {
+    const dirt = new Map(
+      this.scenario.filters.flatMap(({ at_s, part, dirt_ratio }) => (at_s <= this.t_s ? [[part, dirt_ratio]] : [])),
+    );
+    if (dirt.size === 0) return circuits;
+    const components = circuits.components.map((part) => {
+      const value = dirt.get(part.id);
+      return part.kind === 'filter' && value !== undefined
+        ? { ...part, dirt_ratio: { ...part.dirt_ratio, value } }
+        : part;
+    });
+    return { ...circuits, components };
+  }
 
   /** Vents that the scenario has standing so: blocked, or with a valve that sticks open. */
   private openings(how: 'blocked' | 'stuck'): Set<string> {

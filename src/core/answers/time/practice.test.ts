@@ -461,3 +461,45 @@ describe('what shuts a vent by itself', () => {
     expectClose(draws(true) - draws(false), -600, { rel: 0.04, why: 'air of 12 °C against 20 °C' });
   });
 });
+
+it('a filter that clogs on the way starves what it fed; a new element feeds it again', () => {
+  const filter = {
+    id: 'sieve',
+    name: 'Sieve',
+    kind: 'filter',
+    type: 'filter',
+    ratedFlow_m3PerS: chosen(4e-6),
+    ratedDrop_Pa: chosen(2000),
+    ratedViscosity_PaS: chosen(0.003),
+    dirt_ratio: chosen(1),
+    ends: [],
+  } as unknown as SystemDocument['components'][number];
+  const system = rig(
+    [{ id: 'a', box: [0.6, 0.4, 0.3], vent_m: 0.02, outlet_m: 0.01, fill: 0.9 }],
+    [
+      { id: 'in', from: ['a-pickup', 'out'], to: ['sieve', 'in'], bore_m: 0.01, length_m: 0.3 },
+      { id: 'on', from: ['sieve', 'out'], to: ['engine', 'in'], bore_m: 0.01, length_m: 0.3, rise_m: -0.6 },
+    ],
+    [filter],
+    [rigEngine(4e-6, 0)],
+  );
+  const clogged = (dirt_ratio: number) =>
+    played(system, 600, {
+      filters: [
+        { at_s: 100, part: 'sieve', dirt_ratio },
+        { at_s: 300, part: 'sieve', dirt_ratio: 1 },
+      ],
+    });
+  const [some, all] = [clogged(5), clogged(20)];
+  const at = (run: typeof some, kind: string): number | undefined =>
+    run.events.find((event) => event.kind === kind)?.t_s;
+  expect([at(some, 'starves'), at(all, 'starves')]).toEqual([100, 100]);
+  expectClose(at(some, 'fed')!, 300, { abs: 0.01, why: 'it is changed then' });
+  expect(at(some, 'stops')).toBeUndefined();
+  // Less than a fifth for five seconds: it stops, and a new element does not start it.
+  expectClose(at(all, 'stops')!, 105, { abs: 0.01, why: 'five seconds after' });
+  expect(at(all, 'fed')).toBeUndefined();
+  // Darcy: what gets through is as the dirt, but for what pipes lose.
+  const through = (run: typeof some): number => run.samples.find(({ t_s }) => t_s > 101)!.consumers_m3PerS[0]!;
+  expectClose(through(some) / through(all), 4, { rel: 0.02, why: 'pipes lose little at such flows' });
+});

@@ -1,3 +1,4 @@
+import { DIRTY_RATIO } from '../../reference/filters';
 import { STATION_M3_PER_S, stationPour } from '../../plan/scenarioEdits';
 import { quiet, type Scenario } from '../../plan/schemaScenario';
 import { reachedTanks, type Circuits } from '../../plan/circuits';
@@ -76,6 +77,12 @@ export function scenariosFor(system: Circuits, gross_m3: readonly number[]): Rea
       add('weak-battery', 'Is it still fed?', `Pumps at ${WEAK_V} V`, HOUR_S, {
         duties: loaded,
         volts: [{ at_s: 60, supply_V: WEAK_V }],
+      });
+    const filters = system.components.filter(({ kind }) => kind === 'filter');
+    if (filters.length > 0)
+      add('filter-dirty', 'Is it still fed?', 'Filters dirty', HOUR_S, {
+        duties: loaded,
+        filters: filters.map(({ id }) => ({ at_s: 60, part: id, dirt_ratio: DIRTY_RATIO })),
       });
     const rolled: Partial<Scenario> = {
       duties: [{ at_s: 0, duty_ratio: 1, runs: true }, ...off(5)],

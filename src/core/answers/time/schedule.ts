@@ -1,4 +1,4 @@
-import type { Scenario } from '../../plan/schemaScenario';
+import { TIMED, type Scenario } from '../../plan/schemaScenario';
 
 type Entry = { readonly at_s: number };
 
@@ -30,8 +30,8 @@ const WARM_STEP_K = 4;
 
 /** Times at which something is set, within a scenario; begin and end are none. */
 export function breaksOf(scenario: Scenario, pitchBefore: number, rollBefore: number, kelvinBefore: number): number[] {
-  const { slopes, temperatures, duties, volts, sets, openings, pours, duration_s } = scenario;
-  const times = new Set([slopes, temperatures, duties, volts, sets, openings, pours].flat().map(({ at_s }) => at_s));
+  const { temperatures, slopes, duration_s } = scenario;
+  const times = new Set(TIMED.flatMap((list) => scenario[list].map(({ at_s }: Entry) => at_s)));
   const cut = (from_s: number, to_s: number, parts: number): void => {
     for (let part = 1; part < parts; part++) times.add(from_s + ((to_s - from_s) * part) / parts);
   };
