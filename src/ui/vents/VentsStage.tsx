@@ -149,9 +149,9 @@ function VentPanel({ port, t, p }: { readonly port: PortDocument; readonly t: nu
 /** What a vent's valve is, by what shuts it. */
 const SHUT_OFFS = {
   none: { label: 'nothing', shutOff: undefined },
-  lean: { label: 'a valve that shuts as it rolls over', shutOff: { lean_deg: USUAL_LEAN_DEG } },
-  float: { label: 'a float that liquid lifts', shutOff: { float: true } },
-  both: { label: 'either: rolling over, or a float', shutOff: { lean_deg: USUAL_LEAN_DEG, float: true } },
+  lean: { label: 'a rollover valve', shutOff: { lean_deg: USUAL_LEAN_DEG } },
+  float: { label: 'a float', shutOff: { float: true } },
+  both: { label: 'both of these', shutOff: { lean_deg: USUAL_LEAN_DEG, float: true } },
 } as const;
 type ShutOff = keyof typeof SHUT_OFFS;
 
