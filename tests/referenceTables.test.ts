@@ -11,6 +11,7 @@ import {
 } from '@/core/reference/compatibility';
 import { BOLT_CLASS_ROWS, BOLTS, RIVET_NUTS } from '@/core/reference/bolts';
 import { MOUNT_STOCKS, PAD_ROWS } from '@/core/reference/mountStock';
+import { BULK } from '@/core/reference/bulk';
 import { PANEL_STOCKS } from '@/core/reference/panelStock';
 import { VENT_USUAL } from '@/core/reference/vents';
 import { FACTORS, SHOCKS } from '@/core/reference/shocks';
@@ -56,6 +57,7 @@ const rows: readonly (readonly [string, Sourced])[] = [
   ...Object.entries(PAD_ROWS),
   ...Object.entries(PANEL_STOCKS),
   ['what vents are made for', VENT_USUAL],
+  ['how liquids give way', BULK],
   ...Object.entries(SHOCKS),
   ...Object.entries(FACTORS),
   ...Object.entries(WATER_ROWS),

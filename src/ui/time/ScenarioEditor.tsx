@@ -244,27 +244,32 @@ type FieldsOf<L extends Timed> = {
   readonly change: (what: object) => void;
 };
 
-/** What the list has, and what an entry names that is not there any more. */
-const withGone = (
-  options: readonly { readonly value: string; readonly label: string }[],
-  value: string,
-): readonly { readonly value: string; readonly label: string }[] =>
-  options.some((option) => option.value === value)
-    ? options
-    : [...options, { value, label: `${value}, which is not there` }];
+/** One of several; what an entry names that is not there any more stands among them as that. */
+function Which({
+  label,
+  value,
+  options,
+  onChange,
+}: {
+  readonly label: string;
+  readonly value: string;
+  readonly options: readonly { readonly value: string; readonly label: string }[];
+  readonly onChange: (value: string) => void;
+}) {
+  const isThere = options.some((option) => option.value === value);
+  const all = isThere ? options : [...options, { value, label: `${value}, which is not there` }];
+  return <Select label={label} value={value} options={all} onChange={onChange} />;
+}
 
 function SetFields({ entry, system, change }: FieldsOf<'sets'>) {
   const parts = settable(system);
   const part = parts.find(({ id }) => id === entry.part);
   return (
     <>
-      <Select
+      <Which
         label="Part"
         value={entry.part}
-        options={withGone(
-          parts.map(({ id, name }) => ({ value: id, label: name })),
-          entry.part,
-        )}
+        options={parts.map(({ id, name }) => ({ value: id, label: name }))}
         onChange={(id) => {
           const next = parts.find((each) => each.id === id);
           if (next) change({ part: id, on: undefined, position: undefined, ...setOf(next) });
@@ -307,12 +312,7 @@ function FilterFields({ entry, system, change }: FieldsOf<'filters'>) {
   );
   return (
     <>
-      <Select
-        label="Filter"
-        value={entry.part}
-        options={withGone(filters, entry.part)}
-        onChange={(part) => change({ part })}
-      />
+      <Which label="Filter" value={entry.part} options={filters} onChange={(part) => change({ part })} />
       <ScenarioNumber field="dirt_ratio" value={entry.dirt_ratio} onPut={(dirt_ratio) => change({ dirt_ratio })} />
     </>
   );
@@ -331,13 +331,10 @@ function OpeningFields({ entry, system, change }: FieldsOf<'openings'>) {
         : (['blocked', 'free'] as const);
   return (
     <>
-      <Select
+      <Which
         label="Opening"
         value={entry.port}
-        options={withGone(
-          ports.map(({ tank, port: each }) => ({ value: each.id, label: `${each.name}, ${tank.name}` })),
-          entry.port,
-        )}
+        options={ports.map(({ tank, port: each }) => ({ value: each.id, label: `${each.name}, ${tank.name}` }))}
         onChange={(id) => {
           const role = ports.find((each) => each.port.id === id)?.port.role;
           change({ port: id, stands: role === 'filler' ? 'off' : 'blocked' });
@@ -359,12 +356,7 @@ function PourFields({ entry, system, change }: FieldsOf<'pours'>) {
   );
   return (
     <>
-      <Select
-        label="Filler"
-        value={entry.port}
-        options={withGone(fillers, entry.port)}
-        onChange={(port) => change({ port })}
-      />
+      <Which label="Filler" value={entry.port} options={fillers} onChange={(port) => change({ port })} />
       <ScenarioNumber field="flow_m3PerS" value={entry.flow_m3PerS} onPut={(flow_m3PerS) => change({ flow_m3PerS })} />
       <ScenarioNumber field="volume_m3" value={entry.volume_m3} onPut={(volume_m3) => change({ volume_m3 })} />
       <ScenarioNumber field="spout_m" value={entry.spout_m} onPut={(spout_m) => change({ spout_m })} />
@@ -437,22 +429,16 @@ function Switches({
     <Box display="grid" gap="2">
       {switches.map((each, i) => (
         <Row key={i} title="A level switch" onRemove={() => put(switches.filter((_, n) => n !== i))}>
-          <Select
+          <Which
             label="Pump"
             value={each.pump}
-            options={withGone(
-              pumps.map(({ id, name }) => ({ value: id, label: name })),
-              each.pump,
-            )}
+            options={pumps.map(({ id, name }) => ({ value: id, label: name }))}
             onChange={(pump) => change(i, { pump })}
           />
-          <Select
+          <Which
             label="By the level in"
             value={each.tank}
-            options={withGone(
-              system.tanks.map(({ id, name }) => ({ value: id, label: name })),
-              each.tank,
-            )}
+            options={system.tanks.map(({ id, name }) => ({ value: id, label: name }))}
             onChange={(tank) => change(i, { tank })}
           />
           <ScenarioNumber

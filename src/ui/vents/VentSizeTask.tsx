@@ -222,6 +222,10 @@ function HeatPanel({ design: { heat, can_m3 } }: { readonly design: VentDesign }
             {text(can_m3 ?? 0, 'tankVolume')} takes what heat and the worst slope drive out, once; it needs a vent of
             its own.
           </Box>
+          <Box fontSize="sm" mt="2">
+            <b>A line that is full and shut at both ends</b> rises by up to {text(heat.value.locked_PaPerK, 'pressure')}{' '}
+            for each kelvin: a few degrees burst it. Leave one end open, or give it a relief valve.
+          </Box>
         </>
       ) : (
         <Box color="stop" fontWeight="600">

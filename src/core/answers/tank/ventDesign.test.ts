@@ -204,6 +204,9 @@ describe('walls, slopes and heat', () => {
     });
     expectClose(most_ratio * (hot_m3 / filled_m3), 1, { rel: 1e-12, why: 'to the brim' });
     expect(can_m3).toBeGreaterThanOrEqual(over_m3);
+    // Shut in, it would have grown by 0.083 % a kelvin; 1.3 GPa presses that back: some 10 bar (common practice).
+    const { locked_PaPerK } = unwrap(heat);
+    expectClose(locked_PaPerK, 1.08e6, { rel: 0.1, why: 'a rule of thumb' });
   });
 });
 

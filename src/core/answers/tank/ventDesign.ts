@@ -15,6 +15,7 @@ import { ventLaw } from '../../network';
 import { failure, success, type Outcome } from '../../outcome';
 import { reachedTanks } from '../../plan/circuits';
 import type { PlanAt } from '../../plan/schema';
+import { BULK } from '../../reference/bulk';
 import { PANEL_STOCKS } from '../../reference/panelStock';
 import { VENT_HOLES_M, VENT_HOSES_M, VENT_USUAL } from '../../reference/vents';
 import { envelopeSteps, panelBulge_m, panelYields_Pa } from '../../tank';
@@ -80,6 +81,8 @@ export type Heat = {
   readonly free_m3: number;
   /** Runs over; 0 where there is room. */ readonly over_m3: number;
   /** To be filled to no more than this share, so that it stays within [-]. */ readonly most_ratio: number;
+  /** What a line that is full and shut at both ends rises by for each kelvin, if its walls give nothing [Pa/K]. */
+  readonly locked_PaPerK: number;
 };
 export type VentDesignCode = EvaluationCode | 'no-such-tank';
 
@@ -331,5 +334,6 @@ function heated(
     free_m3: gross_m3 - filled_m3,
     over_m3: Math.max(0, hot_m3 - gross_m3),
     most_ratio: Math.min(1, 1 / grows),
+    locked_PaPerK: BULK.modulus_Pa * cold.value.expansion_perK,
   });
 }

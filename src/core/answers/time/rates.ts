@@ -1,3 +1,4 @@
+import { BULK } from '../../reference/bulk';
 import { densityAt, fluidState, type FluidState } from '../../fluids';
 import type { TankModel } from '../../model/compileTank';
 import { solveGraph, solveRegulated, type NetworkCode } from '../../network';
@@ -24,8 +25,8 @@ export const LEAST_GAS = 1e-4;
 const [QUICKEST_S, LEAST_DAMPED] = [2e-3, 5e-3];
 /** Turns after which what consumers send back, and what air is in what, is taken as it is. */
 const [SEND_TURNS, SIP_TURNS] = [20, 4];
-/** Of fuel, which gives that much against being pressed [Pa]: from memory, 1.3 GPa; a tank's walls give more. */
-const BULK_PA = 1.3e9;
+/** Of fuel; a tank's walls give more. */
+const BULK_PA = BULK.modulus_Pa;
 
 /** Where each value of the state stands: liquid, gas and vapour of each tank first, then what has gone where. */
 export type Slots = {
