@@ -281,12 +281,13 @@ function tankLinks(
 }
 
 /**
- * How air comes to a tank: freely; not, since something on its vent line is shut, which; or by no vent at all that is
- * over the liquid.
+ * How air comes to a tank: freely; not, since something on its vent line is shut, or the vent's own valve at this lean,
+ * which; or by no vent at all that is over the liquid.
  */
 export type AirWay =
   | { readonly way: 'open' }
   | { readonly way: 'shut'; readonly by: string }
+  | { readonly way: 'leaning'; readonly by: string }
   | { readonly way: 'sealed' }
   | { readonly way: 'flooded' }
   | { readonly way: 'none' };
@@ -310,5 +311,8 @@ export function airWay(inputs: FlowInputs, level: TankLevel): AirWay {
       !vents.some(({ document: { id } }) => link.id === id || link.id.startsWith(`${id}:cap`)),
   );
   if (stops) return { way: 'shut', by: stops.name };
-  return vents.every(({ point_m }) => dot(level.up, point_m) < level.offset_m) ? { way: 'flooded' } : { way: 'sealed' };
+  const dry = vents.filter(({ point_m }) => dot(level.up, point_m) >= level.offset_m);
+  if (dry.length === 0) return { way: 'flooded' };
+  const leaning = dry.find(({ document }) => standsShut(document, inputs));
+  return leaning ? { way: 'leaning', by: leaning.document.name } : { way: 'sealed' };
 }

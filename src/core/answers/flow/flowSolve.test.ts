@@ -53,6 +53,33 @@ describe('why nothing flows', () => {
     expect(flow.ok ? '' : flow.error.detail).toMatch(detail);
   });
 
+  it('the valve of the only vent, once it leans beyond it; a cap that lets air in helps', () => {
+    const leaning = (lean_deg: number): SystemDocument => ({
+      ...BOX,
+      conditions: { ...BOX.conditions, roll_deg: 12, fills: [{ tank: BOX.tanks[0]!.id, fill_ratio: 0.5 }] },
+      tanks: BOX.tanks.map((tank) => ({
+        ...tank,
+        ports: tank.ports.map((port) =>
+          port.role === 'vent' ? { ...port, shutOff: { lean_deg: chosen(lean_deg) } } : port,
+        ),
+      })),
+    });
+    expect(first(leaning(13))).toMatchObject({ ok: true });
+    const shut = first(leaning(11));
+    expect(shut).toMatchObject({ ok: false, error: { code: 'vent-shut' } });
+    expect(shut.ok ? '' : shut.error.detail).toMatch(/^At this lean the valve of .* shuts .* off/);
+    const capped = leaning(11);
+    const drilled = { kind: 'drilled' as const, hole_m: chosen(0.004) };
+    const helped = {
+      ...capped,
+      tanks: capped.tanks.map((tank) => ({
+        ...tank,
+        ports: tank.ports.map((port) => (port.role === 'filler' ? { ...port, cap: drilled } : port)),
+      })),
+    };
+    expect(first(helped)).toMatchObject({ ok: true });
+  });
+
   it('a pump with a relief valve is not dead-headed: it goes round itself', () => {
     const shut = inLine('line-3', 'valve', { open: false });
     const relieved = {

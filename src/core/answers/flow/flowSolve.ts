@@ -157,6 +157,12 @@ function airBlocked(inputs: FlowInputs, level: TankLevel): Blocked | undefined {
       );
     case 'shut':
       return failure('vent-shut', name, `${air.by} shuts the vent line of ${name}: no air can follow the fuel out.`);
+    case 'leaning':
+      return failure(
+        'vent-shut',
+        name,
+        `At this lean the valve of ${air.by} shuts ${name} off: no air can follow the fuel out.`,
+      );
     case 'sealed':
       return failure(
         'vent-shut',
