@@ -7,7 +7,7 @@ import { Button } from '../parts/Button';
 import { Panel } from '../parts/Panel';
 import type { Told } from './timeWords';
 
-const SHOWN = 7;
+const SHOWN = 5;
 /** One or two more are shown rather than hidden. */
 const MORE = 2;
 

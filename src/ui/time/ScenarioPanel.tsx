@@ -46,7 +46,7 @@ export function ScenarioPanel({
   const own = system.scenarios ?? [];
   const [isOpen, setOpen] = useState(false);
   return (
-    <Panel title="What happens" testId="scenario">
+    <Panel title={asks} testId="scenario">
       <Box display="flex" gap="3" flexWrap="wrap" alignItems="end">
         <Select
           label="Scenario"
@@ -101,10 +101,7 @@ export function ScenarioPanel({
         )}
         {running && <Progress news={news} />}
       </Box>
-      <Box mt="3" fontSize="lg" fontWeight="650">
-        {asks}
-      </Box>
-      <Box color="soft" fontSize="sm">
+      <Box color="soft" fontSize="sm" mt="2">
         {beginsWords(scenario, system, reader)}{' '}
         {entriesOf(scenario)
           .slice(0, SHOWN)
