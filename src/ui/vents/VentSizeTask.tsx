@@ -90,6 +90,11 @@ function SizesPanel({ name, design }: { readonly name: string; readonly design: 
           <Sizes key={kind} kind={kind} sizes={design.sizes.filter((each) => each.kind === kind)} />
         ))}
       </Box>
+      {wall && Math.max(over.value_Pa, under.value_Pa) > wall.yields_Pa && (
+        <Box color="stop" fontWeight="700" mt="3" role="alert">
+          That is more than its weakest flat bears: {text(wall.yields_Pa, 'pressure', 2)}. Allow less, or stiffen it.
+        </Box>
+      )}
       <Box fontSize="sm" mt="3">
         {wall
           ? `Its weakest flat, ${text(wall.long_m, 'tape')} by ${text(wall.wide_m, 'tape')} between edges and baffles, gives at ${text(wall.yields_Pa, 'pressure', 2)} at least, and stands out ${text(wall.bulge_m, wall.bulge_m < 0.01 ? 'bore' : 'tape')} at the limit, at most.`

@@ -95,4 +95,27 @@ describe('in so many words', () => {
     expect(run(system, 7200).events.some(({ kind }) => kind === 'starves')).toBe(true);
     expect(told(played)[0]).toMatch(/^stop: .* runs for .*, then gets too little: .* is drawn to −\d/);
   });
+
+  it('each is told what befell what feeds it, and not what befell another', () => {
+    const dry = {
+      id: 'b',
+      box: [0.1, 0.1, 0.1] as const,
+      at_m: [2, 0, 0] as const,
+      vent_m: 0.014,
+      outlet_m: 0.008,
+      fill: 0.5,
+    };
+    const system = rig(
+      [tank({ vent_m: undefined, outlet_m: 0.008, fill: 0.95 }), dry],
+      [
+        { id: 'feed', from: ['a-pickup', 'out'], to: ['engine', 'in'], bore_m: 0.008, length_m: 1, rise_m: -0.5 },
+        { id: 'other', from: ['b-pickup', 'out'], to: ['second', 'in'], bore_m: 0.008, length_m: 1, rise_m: -0.5 },
+      ],
+      [],
+      [rigEngine(1e-6, 0), { ...rigEngine(2e-6, 0), id: 'second', name: 'Second' }],
+    );
+    const lines = told(unwrap(allSteps(playedFor(system, { name: 'run', duration_s: 7200 }))));
+    expect(lines).toContainEqual(expect.stringMatching(/^stop: Engine .* too little: a is drawn to −/));
+    expect(lines).toContainEqual(expect.stringMatching(/^stop: Second .* too little: b outlet has drawn air/));
+  });
 });

@@ -1,4 +1,5 @@
 import { clockText, say, type Message } from '../../units';
+import { feedPath, reachedTanks } from '../../plan/circuits';
 import type { Scenario } from '../../plan/schemaScenario';
 import type { At } from '../at';
 import type { EventKind, Simulated, TimeEvent } from './played';
@@ -35,7 +36,7 @@ export function verdictOf(
   const lines = [
     ...poursOf(tally, model, scenario),
     ...spillsOf(tally),
-    ...consumersOf(run, tally, scenario),
+    ...consumersOf(run, tally, model, scenario),
     ...pressuresOf(run, tally),
     ...unknownOf(tally),
   ];
@@ -99,12 +100,17 @@ const spillsOf = ({ spilt }: Tally): VerdictLine[] =>
       }),
     }));
 
-function consumersOf(run: Simulated, { consumers, tanks }: Tally, { duration_s }: Scenario): VerdictLine[] {
+function consumersOf(
+  run: Simulated,
+  { consumers }: Tally,
+  model: At['model'],
+  { duration_s }: Scenario,
+): VerdictLine[] {
   const stops = (id: string): TimeEvent | undefined => run.events.find(({ kind, of }) => kind === 'stops' && of === id);
   return consumers.flatMap(({ id, name, burnt_m3, starves_s, starved_s }): VerdictLine[] => {
     if (starves_s === undefined)
       return burnt_m3 > 0 ? [{ severity: 'good', says: say(`${name} gets all it needs throughout.`) }] : [];
-    const { text: why, values } = causeOf(run, tanks, starves_s);
+    const { text: why, values } = causeOf(run, model, id, starves_s);
     const stopped = stops(id);
     const ends = stopped
       ? clockText(stopped.t_s) === clockText(starves_s)
@@ -130,17 +136,19 @@ function consumersOf(run: Simulated, { consumers, tanks }: Tally, { duration_s }
 
 const AIR: ReadonlySet<EventKind> = new Set(['draws-air', 'line-empty', 'air-arrives']);
 
-/** What had gone on when a consumer began to starve: air on its way, or a tank under vacuum. */
-function causeOf({ events, samples }: Simulated, tanks: Tally['tanks'], at_s: number): Message {
-  const air = events.findLast(({ kind, t_s }) => t_s <= at_s && (AIR.has(kind) || kind === 'line-clear'));
+/** What had gone on in what feeds a consumer when it began to starve: air on its way, or a tank under vacuum. */
+function causeOf({ events, samples }: Simulated, { circuits, tanks }: At['model'], id: string, at_s: number): Message {
+  const feed = new Set(feedPath(circuits, id));
+  const air = events.findLast(
+    ({ kind, of, t_s }) => t_s <= at_s && feed.has(of) && (AIR.has(kind) || kind === 'line-clear'),
+  );
   if (air && air.kind !== 'line-clear') return say(`: ${air.name} has drawn air`);
   const then = samples.findLast(({ t_s }) => t_s <= at_s)!;
-  const pressures_Pa = then.tanks.map(({ gauge_Pa }) => gauge_Pa);
-  const vacuum_Pa = Math.min(...pressures_Pa);
-  if (vacuum_Pa >= -PRESSED_PA) return say('');
-  return say(`: ${tanks[pressures_Pa.indexOf(vacuum_Pa)]!.name} is drawn to {vacuum} by then`, {
-    vacuum: { value: vacuum_Pa, role: 'pressure' },
-  });
+  const drawn = reachedTanks(circuits, id)
+    .map(({ tank }) => ({ name: tanks[tank]!.document.name, gauge_Pa: then.tanks[tank]!.gauge_Pa }))
+    .sort((one, other) => one.gauge_Pa - other.gauge_Pa)[0];
+  if (!drawn || drawn.gauge_Pa >= -PRESSED_PA) return say('');
+  return say(`: ${drawn.name} is drawn to {vacuum} by then`, { vacuum: { value: drawn.gauge_Pa, role: 'pressure' } });
 }
 
 function pressuresOf({ samples }: Simulated, { tanks }: Tally): VerdictLine[] {
