@@ -910,6 +910,10 @@ export const RAISED_BY: Readonly<Record<string, Changes | ((system: SystemDocume
   'vent.too-small-for-draw': [[`${T}ports[1].bore_m`, chosen(0.0004)]],
   'vent.too-small-for-fill': [[`${T}ports[1].bore_m`, chosen(0.004)]],
   'vent.flooded': [['envelope.starboardDown_deg', chosen(25)]],
+  'vent.shuts-itself': [
+    [`${T}ports[1].shutOff`, { lean_deg: chosen(20) }],
+    ['envelope.starboardDown_deg', chosen(25)],
+  ],
   'vent.missing': [[`${T}ports[1].role`, 'spare']],
   'vent.filler-narrow': [[`${T}ports[0].bore_m`, chosen(0.015)]],
   // A tank of water half a metre beside it.

@@ -6,15 +6,21 @@ export const VENT_USUAL: Sourced & {
   readonly over_Pa: number;
   readonly under_Pa: number;
   /** A station nozzle at an easy pace [m³/s]. */ readonly fill_m3PerS: number;
-  /** The hottest that fuel gets in a tank in the sun [K]. */ readonly hot_K: number;
+  /** Fuel out of the ground, and the hottest that it gets in a tank on a hot day [K]. */
+  readonly ground_K: number;
+  readonly hot_K: number;
   /** Walls are not pressed to more than this share of what they give at. */ readonly share: number;
 } = {
   over_Pa: 1000,
   under_Pa: 1000,
   fill_m3PerS: 30e-3 / 60,
-  hot_K: 323.15,
+  ground_K: 288.15,
+  hot_K: 318.15,
   share: 0.5,
-  ...sourced('common practice', '10 cm of water either way; 30 L/min; 50 °C; walls to half of what they give at'),
+  ...sourced(
+    'common practice',
+    '10 cm of water either way; 30 L/min; out of the ground at 15 °C, and 30 K of warming; walls to half of what they give at',
+  ),
 };
 
 /** Holes that are drilled, and hoses that are bought [m]. */

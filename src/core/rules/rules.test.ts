@@ -341,6 +341,21 @@ describe('rules and their limits', () => {
     expect(lost({ lean_deg: chosen(12) })).toBeLessThan(lost(undefined));
   });
 
+  it('a vent that shuts itself at a slope asked for is told; the only one gravely, and not where it stays open', () => {
+    const shut = (shutOff: object, most_deg: number, more: Parameters<typeof applied>[1] = []) =>
+      found(
+        applied(SOUND, [[`${T}ports[1].shutOff`, shutOff], ['envelope.starboardDown_deg', chosen(most_deg)], ...more]),
+        'vent.shuts-itself',
+      ).map(({ severity }) => severity);
+    expect(shut({ lean_deg: chosen(20) }, 15)).toEqual([]);
+    expect(shut({ lean_deg: chosen(20) }, 25)).toEqual(['warn']);
+    const cap = { kind: 'drilled', hole_m: chosen(0.004) };
+    expect(shut({ lean_deg: chosen(20) }, 25, [[`${T}ports[0].cap`, cap]])).toEqual(['note']);
+    // Where an open vent would be flooded a float shuts it instead: one or the other is always told.
+    expect(shut({ float: true }, 2)).toEqual([]);
+    expect(shut({ float: true }, 25)).toEqual(['warn']);
+  });
+
   it('vents and fills by limits of the builder’s own; a silencer counts; head room by the hottest that it gets', () => {
     const wide = applied(SOUND, [[`${T}ports[1].bore_m`, chosen(0.012)]]);
     expect(found(wide, 'vent.too-small-for-fill')).toEqual([]);

@@ -1,6 +1,7 @@
 import { capital } from '../formats';
 import { ALLOYS } from '../reference/alloys';
 import { compatibilityOf, CONTACT_FLUID_NAMES, CONTACT_OF_FLUID, MATERIAL_OF_ALLOY } from '../reference/compatibility';
+import { VENT_USUAL } from '../reference/vents';
 import { FLUIDS, type FluidKey } from '../reference/fluids';
 import type { TankResult } from '../answers';
 import { shellsIn } from '../plan/divider';
@@ -8,10 +9,6 @@ import type { Plan } from '../plan/schema';
 import { fluidState } from '../fluids';
 import { say, when, type Hit, type Rule } from './rule';
 
-/** Warming that a filled tank must swallow: from cold fuel out of the ground to a hot day. */
-const WARMING_K = 30;
-/** Fuel out of the ground [K]. */
-const GROUND_K = 288.15;
 /** Sheet counts as thin for a tank from this volume on [m³]. */
 const SMALL_TANK_M3 = 0.02;
 const HEAVY_KG = 25;
@@ -196,8 +193,8 @@ export const TANK_RULES: readonly Rule[] = [
           );
           return state.ok ? state.value.density_kgPerM3 : undefined;
         };
-        const hot_K = system.limits.hot_K?.value ?? GROUND_K + WARMING_K;
-        const [cold, hot] = [density(GROUND_K), density(hot_K)];
+        const hot_K = system.limits.hot_K?.value ?? VENT_USUAL.hot_K;
+        const [cold, hot] = [density(VENT_USUAL.ground_K), density(hot_K)];
         if (cold === undefined || hot === undefined) return [];
         const growth = cold / hot - 1;
         const room = 1 / tank.fillLimit_ratio.value - 1;
@@ -207,7 +204,7 @@ export const TANK_RULES: readonly Rule[] = [
             {
               room: { value: room, role: 'share' },
               growth: { value: growth, role: 'share' },
-              cold: { value: GROUND_K, role: 'temperature' },
+              cold: { value: VENT_USUAL.ground_K, role: 'temperature' },
               hot: { value: hot_K, role: 'temperature' },
             },
           ),

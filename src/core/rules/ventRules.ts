@@ -109,6 +109,32 @@ export const VENT_RULES: readonly Rule[] = [
     status: 'derived',
   },
   {
+    id: 'vent.shuts-itself',
+    title: 'The vent shuts at a slope asked for',
+    stage: 'vents',
+    severity: 'warn',
+    test: ({ system, evaluation }) =>
+      evaluation.tanks.flatMap((tank, t) =>
+        tank.closedVents.map(({ id, by, pitch_rad, roll_rad }) => {
+          const { ports, name } = system.tanks[t]!;
+          const p = ports.findIndex((port) => port.id === id);
+          const isOnly = ports.filter(letsAirIn).length === 1;
+          return {
+            what: say(
+              `${by === 'lean' ? 'Leaning' : 'Filled to the limit, the float'} shuts ${ports[p]!.name} at {pitch} pitch and {roll} roll: ${isOnly ? `no air comes into ${name} there.` : 'air has to come in by another way there.'}`,
+              { pitch: { value: pitch_rad, role: 'slope' }, roll: { value: roll_rad, role: 'slope' } },
+            ),
+            path: ['tanks', t, 'ports', p, 'shutOff', ...(by === 'lean' ? ['lean_deg'] : ['float'])],
+            severity: isOnly ? ('warn' as const) : ('note' as const),
+          };
+        }),
+      ),
+    why: 'A valve that keeps fuel in keeps air out too: while it is shut the feed fades.',
+    mend: 'A valve that shuts further over, a second vent at the other end, or less in the tank.',
+    source: 'geometry of the tank and the lean over the envelope',
+    status: 'derived',
+  },
+  {
     id: 'vent.missing',
     title: 'No vent',
     stage: 'vents',

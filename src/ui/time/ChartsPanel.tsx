@@ -57,12 +57,13 @@ export function ChartsPanel({
   readonly onTime: (at_s: number) => void;
 }) {
   const reader = useReader();
-  const { run, scenario } = played;
-  const { duration_s } = scenario;
+  const { run } = played;
   const [from_s, to_s] = span;
   const charts = useMemo(() => {
     const unit = timeAxis(to_s - from_s);
     const samples = samplesIn(run.samples, [from_s, to_s]);
+    // Under it lies a course of the same tanks that is not over before what is seen.
+    const canLie = before?.run.samples[0]!.tanks.length === of.tanks.length && before.scenario.duration_s > from_s;
     return chartsOf(of, run.samples).map(({ title, role, series, yMin }) => {
       const axis = axisOf(role, reader);
       const curveOf = (
@@ -76,17 +77,18 @@ export function ChartsPanel({
       });
       const text = (value: number): string => formatQuantity(value, role, { reader }).text;
       const shown = series.slice(0, MOST_CURVES);
-      const earlier = earlierOf(before, duration_s, of.tanks.length)
-        ? shown.map((each, i) =>
-            curveOf(
-              samplesIn(before!.run.samples, [from_s, to_s]),
-              { ...each, name: i === 0 ? 'before' : '' },
-              { color: 'soft', dash: [2, 4] },
-            ),
-          )
-        : [];
+      const earlier =
+        canLie && before
+          ? shown.map((each, i) =>
+              curveOf(
+                samplesIn(before.run.samples, [from_s, Math.min(to_s, before.scenario.duration_s)]),
+                { ...each, name: i === 0 ? 'before' : '' },
+                { color: 'soft', dash: [2, 4] },
+              ),
+            )
+          : [];
       return {
-        title,
+        title: series.length > MOST_CURVES ? `${title}; ${series.length - MOST_CURVES} more not drawn` : title,
         y: axis.symbol,
         unit,
         ...(yMin === undefined && shown.some(({ value }) => samples.some((sample) => value(sample) < -TINY))
@@ -101,7 +103,7 @@ export function ChartsPanel({
           .join(' '),
       };
     });
-  }, [of, run, before, duration_s, from_s, to_s, reader]);
+  }, [of, run, before, from_s, to_s, reader]);
   return (
     <Panel title="Over time" testId="time-charts">
       <Box display="grid" gridTemplateColumns="minmax(0, 1fr)" gap="4">
@@ -126,10 +128,6 @@ function samplesIn(samples: readonly Sample[], [from_s, to_s]: Span): readonly S
   const within = samples.filter(({ t_s }) => t_s > from_s && t_s < to_s);
   return [sampleAt(samples, from_s), ...within, sampleAt(samples, to_s)];
 }
-
-/** Whether a course may be laid under another. */
-const earlierOf = (before: Played | undefined, duration_s: number, tanks: number): boolean =>
-  before !== undefined && before.scenario.duration_s === duration_s && before.run.samples[0]!.tanks.length === tanks;
 
 function chartsOf({ tanks, consumers, lines }: SystemDocument, samples: readonly Sample[]): Plan[] {
   const most = (value: (sample: Sample) => number): number =>

@@ -107,6 +107,7 @@ export function ScenarioPanel({
           .slice(0, SHOWN)
           .map((entry) => `${clockText(entry.at_s)}: ${entryWords(entry, system, reader)}.`)
           .join(' ')}{' '}
+        {entriesOf(scenario).length > SHOWN && `And ${entriesOf(scenario).length - SHOWN} more. `}
         Lasts {clockText(scenario.duration_s)} at most.
       </Box>
       {at !== undefined && isOpen && (

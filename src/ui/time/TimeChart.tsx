@@ -1,7 +1,8 @@
 'use client';
 
 import { Box } from '@chakra-ui/react';
-import { useState, type PointerEvent } from 'react';
+import { dequal } from 'dequal';
+import { useCallback, useState, type PointerEvent } from 'react';
 import { LineChart, type ChartArea, type Curve } from '../charts/LineChart';
 import type { Span } from './span';
 import type { Told } from './timeWords';
@@ -24,14 +25,10 @@ type Props = {
 export function TimeChart({ title, y, unit, span, curves, summary, at_s, told, onTime, yMin, isLast }: Props) {
   const [from_s, to_s] = span;
   const [area, setArea] = useState<ChartArea>();
-  const keepArea = useState(() => (next: ChartArea): void => {
-    // Told in the middle of drawing: the page may follow when that is done.
-    queueMicrotask(() =>
-      setArea((old) =>
-        old && (Object.keys(next) as (keyof ChartArea)[]).every((key) => old[key] === next[key]) ? old : next,
-      ),
-    );
-  })[0];
+  // Told in the middle of drawing: the page follows when that is done. What is the same is not set anew.
+  const keepArea = useCallback((next: ChartArea): void => {
+    queueMicrotask(() => setArea((old) => (dequal(old, next) ? old : next)));
+  }, []);
   const go = (event: PointerEvent<HTMLElement>): void => {
     if (!area || (event.type === 'pointermove' && event.buttons === 0)) return;
     const { left } = event.currentTarget.getBoundingClientRect();

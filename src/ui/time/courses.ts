@@ -25,6 +25,9 @@ export function useCourses(): Courses {
   return useStore((all) => all[id] ?? NOTHING);
 }
 
+/** The same outside what is drawn. */
+export const coursesOf = (id: string): Courses => useStore.getState()[id] ?? NOTHING;
+
 const change = (how: (courses: Courses) => Courses): void => {
   const { id } = useEditor.getState();
   useStore.setState((all) => ({ [id]: how(all[id] ?? NOTHING) }));

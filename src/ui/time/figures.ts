@@ -20,7 +20,7 @@ export function figuresOf({ tally, verdict }: Played, reader: Reader): readonly 
     ...consumers.flatMap(({ name, burnt_m3, starves_s }): (readonly [string, string])[] =>
       burnt_m3 === 0 && starves_s === undefined
         ? []
-        : [[`${name} gets all it needs`, starves_s === undefined ? 'throughout' : `for ${clockText(starves_s)}`]],
+        : [[`${name} gets all it needs`, starves_s === undefined ? 'while it runs' : `for ${clockText(starves_s)}`]],
     ),
     ...tanks.flatMap(({ name, most_Pa, least_Pa, atEnd_m3 }): (readonly [string, string])[] => [
       [`${name}: most pressure`, text(most_Pa.value, 'pressure')],

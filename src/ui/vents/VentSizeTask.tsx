@@ -90,6 +90,11 @@ function SizesPanel({ name, design }: { readonly name: string; readonly design: 
           <Sizes key={kind} kind={kind} sizes={design.sizes.filter((each) => each.kind === kind)} />
         ))}
       </Box>
+      {design.drawUnknown !== undefined && (
+        <Box color="warn" fontWeight="650" mt="3" role="alert">
+          What pumps move out of it could not be worked out, and comes on top of what draws: {design.drawUnknown}
+        </Box>
+      )}
       {wall && Math.max(over.value_Pa, under.value_Pa) > wall.yields_Pa && (
         <Box color="stop" fontWeight="700" mt="3" role="alert">
           That is more than its weakest flat bears: {text(wall.yields_Pa, 'pressure', 2)}. Allow less, or stiffen it.

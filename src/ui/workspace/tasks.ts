@@ -415,6 +415,7 @@ export const TASKS: Readonly<Record<Stage, readonly Task[]>> = {
         'vent.too-small-for-draw',
         'vent.too-small-for-fill',
         'vent.flooded',
+        'vent.shuts-itself',
         'vent.missing',
         'vent.filler-narrow',
         'vent.holds-pressure',

@@ -3,10 +3,11 @@ import { standingUp, envelopeOf, type PickupModel, type TankModel } from '../../
 import { isStarved, type TankLevel } from '../../model/networkParts';
 import type { Circuits } from '../../plan/circuits';
 import { sharedWall, type SharedWall } from '../../model/sharedWall';
-import { isShutByFloat } from '../../model/vents';
+import { isShutByFloat, isShutByLean, leanOf_rad } from '../../model/vents';
 import { capWays } from '../../plan/caps';
 import type { EnvelopeDocument, PortDocument } from '../../plan/schema';
 import {
+  effectiveGravity,
   add,
   clipBelow,
   dot,
@@ -106,6 +107,7 @@ export type TankResult = {
   /**
    * Vents that the liquid reaches somewhere in the envelope when filled to the limit, the one that loses most first.
    */
+  readonly closedVents: readonly ClosedVent[];
   readonly floodedVents: readonly FloodedVent[];
   /**
    * Where on the lid a vent would lose least there; left out when only numbers were asked for, or where no vent is
@@ -208,6 +210,7 @@ function resultOf(
     wetPorts: tank.ports.filter(({ point_m }) => dot(up, point_m) < offset_m).map(({ document: port }) => port.id),
     balance: detail === 'full' ? balance(mesh, holds_m3, up, metal, fluid.density_kgPerM3) : [],
     floodedVents: flooded,
+    closedVents: closedVents(envelope, tank),
     ...(detail === 'full' && flooded.length > 0 ? { dryVent: driestVent(envelope, tank) } : {}),
     misplaced: tank.misplaced,
     ...(detail === 'full' ? { drawing: drawingOf(level) } : {}),
@@ -289,6 +292,13 @@ export type FloodedVent = {
   readonly pitch_rad: number;
   readonly roll_rad: number;
 };
+/** A vent that its own valve shuts at some slope asked for: no air comes in by it there. */
+export type ClosedVent = {
+  readonly id: string;
+  readonly by: 'lean' | 'float';
+  readonly pitch_rad: number;
+  readonly roll_rad: number;
+};
 /** A place on the lid, in the tank's frame, and what a vent there would lose at worst; nothing where it stays dry. */
 export type DryVent = { readonly x_m: number; readonly y_m: number; readonly lost_m3: number };
 
@@ -336,6 +346,26 @@ function floodedVents(envelope: Envelope, tank: TankModel): FloodedVent[] {
       return lost_m3 > FLOOD_REL * tank.gross_m3 ? [{ id: document.id, lost_m3, pitch_rad, roll_rad }] : [];
     })
     .sort((a, b) => b.lost_m3 - a.lost_m3);
+}
+
+function closedVents(envelope: Envelope, tank: TankModel): ClosedVent[] {
+  const corners = envelope.pitch_rad.flatMap((pitch_rad) =>
+    envelope.roll_rad.map((roll_rad) => ({
+      pitch_rad,
+      roll_rad,
+      up: unwrap(effectiveGravity({ pitch_rad, roll_rad, acceleration_mPerS2: [0, 0, 0] })).up,
+    })),
+  );
+  const furthest = corners.reduce((most, corner) => (leanOf_rad(corner.up) > leanOf_rad(most.up) ? corner : most));
+  return tank.ports.flatMap(({ document, point_m }): ClosedVent[] => {
+    if (document.role !== 'vent') return [];
+    const { id } = document;
+    if (isShutByLean(document, furthest.up))
+      return [{ id, by: 'lean', pitch_rad: furthest.pitch_rad, roll_rad: furthest.roll_rad }];
+    if (!isShutByFloat(document)) return [];
+    const { lost_m3, pitch_rad, roll_rad } = lostAt(envelope, tank, point_m);
+    return lost_m3 > FLOOD_REL * tank.gross_m3 ? [{ id, by: 'float', pitch_rad, roll_rad }] : [];
+  });
 }
 
 /** Places along each way of the lid that a vent is tried at. */

@@ -5,6 +5,7 @@ import { played, rig, rigEngine, type RigTank } from '../../../../tests/timeSyst
 import { airState, fluidState } from '../../fluids';
 import { loadKernel } from '../../geometry';
 import { unwrap } from '../../outcome';
+import { seeded } from '../../seeded';
 import { chosen, parseSystemText, type SystemDocument } from '../../plan';
 import { documentAt } from '../at';
 import { evaluateSystem } from '../evaluate';
@@ -186,6 +187,14 @@ describe('walls, slopes and heat', () => {
     // The surface cuts the lid so far from the nose; from there it rises over the lid towards the tail.
     expectClose(rises[0]!.standing_m, (length / 2 - corner) * tan, { abs: 2e-3, why: 'steps of the envelope' });
     expect(rises[0]!.moving_m).toBe(0);
+    // Braking as hard as that slope is steep tips the liquid as far, to the nose: the vent in the middle sees the same.
+    const brakes = {
+      ...system,
+      envelope: { ...system.envelope, noseUp_deg: none, braking_mPerS2: chosen(9.80665 * tan) },
+    };
+    const braked = unwrap(ventDesign(brakes, 0)).rises[0]!;
+    expect(braked.standing_m).toBe(0);
+    expectClose(braked.moving_m, rises[0]!.standing_m, { abs: 2e-3, why: 'a wedge of the same slope' });
   });
 
   it('heat: by the densities of the fluid, and no more than fits', () => {
@@ -253,4 +262,49 @@ it('a silencer in the vent asks for more of the hole, and for more than there is
   });
   expectClose(some!.now!.over_Pa - bare!.now!.over_Pa, 600, { rel: 0.04, why: 'air of 12 °C against 20 °C' });
   expect(all!.least).toEqual({ hole: undefined, hose: undefined });
+});
+
+it('odd tanks by chance: no gap in any design, larger sizes resist less, and what is enough is what keeps its limits', () => {
+  const { uniform: next } = seeded(11);
+  const between = (low: number, high: number): number => low + next() * (high - low);
+  for (let n = 0; n < 60; n++) {
+    const system = box(
+      {
+        box: [between(0.05, 3), between(0.05, 2), between(0.05, 1)],
+        vent_m: next() < 0.2 ? undefined : between(0.001, 0.04),
+        ventLength_m: between(0, 6),
+        tube_m: 0.02,
+        fill: next(),
+      },
+      between(1e-9, 1e-4),
+    );
+    const odd: SystemDocument = {
+      ...system,
+      limits: {
+        ...system.limits,
+        fill_m3PerS: chosen(between(1e-6, 0.02)),
+        ...(next() < 0.5 ? { under_Pa: chosen(between(20, 9000)) } : {}),
+        hot_K: chosen(between(275, 360)),
+      },
+      conditions: { ...system.conditions, altitude_m: between(0, 4000), fuelTemperature_K: between(255, 315) },
+    };
+    const design = unwrap(ventDesign(odd, 0));
+    expect(JSON.stringify(design, (_key, value: unknown) => (Number.isNaN(value) ? 'NaN' : value))).not.toContain(
+      'NaN',
+    );
+    for (const kind of ['hole', 'hose'] as const) {
+      const sizes = design.sizes.filter((each) => each.kind === kind);
+      for (const [i, size] of sizes.entries()) {
+        expect(size.isEnough).toBe(size.over_Pa <= design.over.value_Pa && size.under_Pa <= design.under.value_Pa);
+        if (i > 0) expect(size.over_Pa).toBeLessThan(sizes[i - 1]!.over_Pa);
+      }
+    }
+    for (const { standing_m, moving_m } of design.rises)
+      for (const rise of [standing_m, moving_m]) expect(rise).toBeGreaterThanOrEqual(0);
+    if (design.heat.ok) {
+      const { hot_m3, filled_m3, free_m3, over_m3 } = design.heat.value;
+      expectClose(filled_m3 + free_m3 + over_m3, Math.max(hot_m3, filled_m3 + free_m3), { rel: 1e-12, why: 'a sum' });
+      expect(design.can_m3).toBeGreaterThanOrEqual(over_m3);
+    } else expect(design.can_m3).toBeUndefined();
+  }
 });

@@ -56,6 +56,8 @@ export type VentDesign = {
   readonly fill_m3PerS: number;
   /** Most that is drawn at once, and what of it each takes. */ readonly draw_m3PerS: number;
   readonly drawn: readonly { readonly name: string; readonly flow_m3PerS: number }[];
+  /** Why it is not known what pumps move out of it, where it is not: that comes on top. */
+  readonly drawUnknown: string | undefined;
   readonly over: VentLimit;
   readonly under: VentLimit;
   /** The one that gives first; none where it has no flat wall, or its metal is not known. */
@@ -164,6 +166,7 @@ export function ventDesign(system: PlanAt, t: number): Outcome<VentDesign, VentD
     fill_m3PerS,
     draw_m3PerS,
     drawn,
+    drawUnknown: evaluated.value.lines?.circuits.failed,
     over,
     under,
     wall: weakest.wall && { ...weakest.wall, bulge_m: weakest.bulge_m(Math.max(over.value_Pa, under.value_Pa)) },

@@ -119,6 +119,33 @@ describe('the schools beside each other', () => {
     expect(first_m3PerS).toBeGreaterThan(1e-5);
   });
 
+  it('odd pairs: what was there is left, moved, burnt or spilt, and no figure is missing', () => {
+    for (const [by, stands, holds_m3] of [
+      ['gravity', 'above', 0.004],
+      ['vacuum', 'beside', 0.3],
+      ['selector', 'behind', 0.02],
+      ['pump', 'above', 0.01],
+    ] as const) {
+      const system = withSecondTank(VAN, 0, { holds_m3, by, stands, vent: 'vented-cap' });
+      for (const { by: school, outcome } of Object.values(design(system))) {
+        const course = unwrap(outcome);
+        const said = `${by}, ${school}`;
+        for (const value of [course.first_m3PerS, course.left_m3, course.spilt_m3, course.lasts_s])
+          expect(Number.isFinite(value), said).toBe(true);
+        expect(course.left_m3, said).toBeGreaterThanOrEqual(0);
+        expect(course.left_m3, said).toBeLessThan(1.3 * holds_m3);
+        expect(course.spilt_m3, said).toBeGreaterThanOrEqual(0);
+        if (course.emptied_s !== undefined) expect(course.emptied_s, said).toBeLessThanOrEqual(course.lasts_s);
+        // Of a cap that nobody has described it is said that it is taken as tight.
+        const unsaid = system.tanks.some(({ ports }) => ports.some(({ role, cap }) => role === 'filler' && !cap));
+        expect(
+          course.verdict.some(({ severity }) => severity === 'note'),
+          said,
+        ).toBe(unsaid);
+      }
+    }
+  });
+
   it('pairs: those that are joined first; none between fluids, nor without a pickup', () => {
     expect(joinablePairs(demo('snow-vehicle'))[0]).toEqual([1, 0]);
     expect(joinablePairs(demo('hill-climb-car'))).toEqual([]);

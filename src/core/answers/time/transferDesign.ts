@@ -28,7 +28,7 @@ export type SchoolCourse = {
   /** When a consumer first gets too little, and who. */
   readonly starves: { readonly name: string; readonly t_s: number } | undefined;
   readonly lasts_s: number;
-  /** What is grave in it, the worst first. */ readonly verdict: readonly VerdictLine[];
+  /** What is grave in it, and what is not known, the worst first. */ readonly verdict: readonly VerdictLine[];
   readonly stands: readonly Stand[];
 };
 
@@ -112,7 +112,7 @@ function* courseOf(
     spilt_m3: tally.spilt.reduce((sum, { volume_m3 }) => sum + volume_m3, 0),
     starves,
     lasts_s: scenario.duration_s,
-    verdict: verdict.filter(({ severity }) => severity === 'stop' || severity === 'warn'),
+    verdict: verdict.filter(({ severity }) => severity !== 'good'),
     stands,
   });
 }

@@ -109,7 +109,7 @@ function consumersOf(
   const stops = (id: string): TimeEvent | undefined => run.events.find(({ kind, of }) => kind === 'stops' && of === id);
   return consumers.flatMap(({ id, name, burnt_m3, starves_s, starved_s }): VerdictLine[] => {
     if (starves_s === undefined)
-      return burnt_m3 > 0 ? [{ severity: 'good', says: say(`${name} gets all it needs throughout.`) }] : [];
+      return burnt_m3 > 0 ? [{ severity: 'good', says: say(`${name} gets all it needs while it runs.`) }] : [];
     const { text: why, values } = causeOf(run, model, id, starves_s);
     const stopped = stops(id);
     const ends = stopped
@@ -200,7 +200,7 @@ function pressuresOf({ samples }: Simulated, { tanks }: Tally): VerdictLine[] {
     : [
         {
           severity: 'good',
-          says: say(`Air goes in and out: no tank comes more than {most} off the air outside.`, {
+          says: say('No tank comes more than {most} off the air outside.', {
             most: { value: Math.max(FREE_PA, most_Pa), role: 'pressure' },
           }),
         },
