@@ -2,12 +2,15 @@ import { DIRTY_RATIO } from '../../reference/filters';
 import { STATION_M3_PER_S, stationPour } from '../../plan/scenarioEdits';
 import { quiet, type Scenario } from '../../plan/schemaScenario';
 import { reachedTanks, type Circuits } from '../../plan/circuits';
+import { joinedRun, movingSets, RECEIVES_RATIO } from './transferSchools';
 import { burnOf_m3PerS } from '../../model/burn';
 
 /** A scenario that a builder would ask for, ready to be run, and what it asks in a sentence. */
 export type ReadyScenario = { readonly key: string; readonly asks: string; readonly scenario: Scenario };
 
 const HOUR_S = 3600;
+/** As long as a name may be: those of tanks are in it. */
+const MOST_NAME = 80;
 const NEARLY_EMPTY = 0.05;
 const [COLD_K, HOT_K] = [278.15, 313.15];
 const NOSE_DOWN_DEG = -8;
@@ -31,7 +34,7 @@ export function scenariosFor(system: Circuits, gross_m3: readonly number[]): Rea
   const vents = system.tanks.flatMap(({ ports }) => ports.filter(({ role }) => role === 'vent'));
   const ready: ReadyScenario[] = [];
   const add = (key: string, asks: string, named: string, duration_s: number, more: Partial<Scenario>): void =>
-    void ready.push({ key, asks, scenario: { ...quiet(named, duration_s), ...more } });
+    void ready.push({ key, asks, scenario: { ...quiet(named.slice(0, MOST_NAME).trim(), duration_s), ...more } });
   for (const [t, tank] of system.tanks.entries()) {
     const filler = tank.ports.find(({ role }) => role === 'filler');
     if (!filler || !system.fluids.some(({ id }) => id === tank.fluid)) continue;
@@ -59,6 +62,24 @@ export function scenariosFor(system: Circuits, gross_m3: readonly number[]): Rea
       fills: full,
       duties: loaded,
     });
+    for (const [s, from] of system.tanks.entries())
+      for (const [t, into] of system.tanks.entries()) {
+        if (s !== t && joinedRun(system, s, t))
+          add(
+            `transfer-${from.id}-${into.id}`,
+            'Does it keep up, and what happens if nobody stops it?',
+            `${from.name} into ${into.name} under way`,
+            dry_s,
+            {
+              duties: loaded,
+              sets: movingSets(system, s, t),
+              fills: [
+                { tank: from.id, fill_ratio: from.fillLimit_ratio.value },
+                { tank: into.id, fill_ratio: RECEIVES_RATIO },
+              ],
+            },
+          );
+      }
     add('climb', 'Is it fed all the way up?', 'Climb for 20 minutes, one in five', 1500, {
       duties: loaded,
       slopes: [

@@ -6,6 +6,7 @@ import { unwrap } from '../../outcome';
 import {
   draftSystem,
   JOINED_BY,
+  parseScenario,
   parseSystem,
   parseSystemText,
   rejoined,
@@ -14,7 +15,7 @@ import {
 } from '../../plan';
 import { allSteps } from '../../steps';
 import { messageText } from '../../units';
-import { joinablePairs, joinedBy, playedFor, transferDesign, type SchoolResult } from '.';
+import { joinablePairs, joinedBy, playedFor, readyFor, transferDesign, type SchoolResult } from '.';
 
 const demo = (name: string): SystemDocument => unwrap(parseSystemText(readFileSync(`demo/${name}.json`, 'utf8')));
 const VAN = draftSystem({ name: 'Van', vehicle: 'road', consumer: 'diesel-engine', power_W: 60e3, holds_m3: 0.06 });
@@ -108,6 +109,18 @@ describe('the schools beside each other', () => {
     );
     expect(there.left_m3).toBe(run.samples.at(-1)!.tanks[1]!.volume_m3);
     expect(there.spilt_m3).toBe(tally.spilt.reduce((sum, { volume_m3 }) => sum + volume_m3, 0));
+  });
+
+  it('under way, as a ready scenario: with the pump on and the engine at work, and by whatever name tanks have', () => {
+    const keys = (system: SystemDocument): string[] => unwrap(readyFor(system)).map(({ key }) => key);
+    const system = demo('snow-vehicle');
+    const moved = unwrap(allSteps(playedFor(system, 'transfer-aux-main')));
+    expect(moved.run.totals.burnt_m3.some(({ volume_m3 }) => volume_m3 > 0.01)).toBe(true);
+    expect(moved.run.samples.at(-1)!.tanks[1]!.volume_m3).toBeLessThan(0.005);
+    expect(keys(demo('crab-boat')).some((key) => key.startsWith('transfer'))).toBe(false);
+    const long = { ...system, tanks: system.tanks.map((tank) => ({ ...tank, name: `${tank.id}${'n'.repeat(76)}` })) };
+    for (const { key, scenario } of unwrap(readyFor(long)))
+      expect(parseScenario(scenario, long), key).toMatchObject({ ok: true });
   });
 
   it('a tank above drains by gravity until it is empty, and nothing is lost on the way', () => {

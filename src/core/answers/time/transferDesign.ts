@@ -8,7 +8,7 @@ import type { Steps } from '../../steps';
 import { documentAt, type EvaluationCode } from '../at';
 import { playedFor, type PlayedCode } from './playedFor';
 import { sampleAt } from './sampleAt';
-import { joinedBy, partsBetween, standsFor, type Stand, type TransferSchool } from './transferSchools';
+import { joinedBy, movingSets, RECEIVES_RATIO, standsFor, type Stand, type TransferSchool } from './transferSchools';
 import type { VerdictLine } from './verdict';
 
 /** What a school comes to on this system. */
@@ -32,8 +32,7 @@ export type SchoolCourse = {
   readonly stands: readonly Stand[];
 };
 
-/** The other begins with so little, and moving is followed for so long at least and at most. */
-const BEGINS_RATIO = 0.2;
+/** Moving is followed for so long at least and at most. */
 const [LEAST_S, MOST_S] = [3600, 24 * 3600];
 const LONGER = 1.2;
 /** What leaves at first is seen over so long. */
@@ -81,10 +80,10 @@ function* courseOf(
     ...quiet(`Moved by ${by}`, Math.ceil(lasts_s)),
     fills: [
       { tank: from.id, fill_ratio: from.fillLimit_ratio.value },
-      { tank: to.id, fill_ratio: BEGINS_RATIO },
+      { tank: to.id, fill_ratio: RECEIVES_RATIO },
     ],
     duties: [{ at_s: 0, duty_ratio: 1, runs: true }],
-    sets: movingSets(system, s, t, by),
+    sets: movingSets(system, s, t),
     openings:
       by === 'vacuum'
         ? to.ports.flatMap(({ id, role }): Scenario['openings'] =>
@@ -114,13 +113,5 @@ function* courseOf(
     lasts_s: scenario.duration_s,
     verdict: verdict.filter(({ severity }) => severity !== 'good'),
     stands,
-  });
-}
-
-function movingSets(system: SystemDocument, s: number, t: number, by: TransferSchool): Scenario['sets'] {
-  return partsBetween(system, s, t).flatMap((part): Scenario['sets'] => {
-    if (part.kind === 'valve' || part.kind === 'coupler' || part.kind === 'pump')
-      return [{ at_s: 0, part: part.id, on: true }];
-    return part.kind === 'selector' && by === 'selector' ? [{ at_s: 0, part: part.id, position: 'side-out' }] : [];
   });
 }

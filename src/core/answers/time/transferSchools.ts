@@ -1,6 +1,10 @@
-import { runsOf } from '../../plan/circuits';
+import { runsOf, type Circuits } from '../../plan/circuits';
 import { joiningRun, transferPickup, type SecondTank } from '../../plan/jobs';
 import type { PlanAt } from '../../plan/schema';
+import type { Scenario } from '../../plan/schemaScenario';
+
+/** What is moved into begins with so little. */
+export const RECEIVES_RATIO = 0.2;
 
 export type TransferSchool = SecondTank['by'];
 
@@ -24,7 +28,8 @@ export function joinablePairs(system: PlanAt): readonly (readonly [s: number, t:
   return [...pairs].sort((a, b) => Number(isJoined(b)) - Number(isJoined(a)));
 }
 
-const joinedRun = (system: PlanAt, s: number, t: number): ReturnType<typeof joiningRun> => {
+/** The run by which two tanks are joined now; undefined where they are not. */
+export const joinedRun = (system: Circuits, s: number, t: number): ReturnType<typeof joiningRun> => {
   const pickup = transferPickup(system, s, t)?.id;
   return pickup === undefined ? undefined : joiningRun(system, pickup, t);
 };
@@ -40,10 +45,17 @@ export function joinedBy(system: PlanAt, s: number, t: number): TransferSchool |
 }
 
 /** Parts between the two tanks, from the pickup of the one on. */
-export function partsBetween(system: PlanAt, s: number, t: number): PlanAt['components'] {
+export function partsBetween(system: Circuits, s: number, t: number): Circuits['components'] {
   const now = joinedRun(system, s, t);
   return system.components.filter(({ id }) => now?.run.steps.some((step) => step.id === id));
 }
+
+/** What is set to move it: valves open, couplers joined, pumps on, a selector on the tank that it comes from. */
+export const movingSets = (system: Circuits, s: number, t: number): Scenario['sets'] =>
+  partsBetween(system, s, t).flatMap(({ id, kind }): Scenario['sets'] => {
+    if (kind === 'valve' || kind === 'coupler' || kind === 'pump') return [{ at_s: 0, part: id, on: true }];
+    return kind === 'selector' ? [{ at_s: 0, part: id, position: 'side-out' }] : [];
+  });
 
 /** How valves, pumps, vents and caps have to stand while it is moved by a school, and when it is not. */
 export function standsFor(system: PlanAt, s: number, t: number, by: TransferSchool): Stand[] {
