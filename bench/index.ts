@@ -15,7 +15,7 @@ import { networkBenches } from './network';
 import { kernelGain } from './kernelGain';
 import { networkFuzz } from './networkFuzz';
 import { pourCoverage, pourSlips } from './pours';
-import { day12h, fillStiff, odePeer } from './overTime';
+import { day12h, fillStiff, odePeer, timeLines } from './overTime';
 import { wayOutSnow, wayScenesFound } from './wayOut';
 import type { Bench } from './measure';
 
@@ -49,6 +49,7 @@ const BENCHES: readonly Bench[] = [
   day12h,
   fillStiff,
   odePeer,
+  timeLines,
 ];
 
 async function main(): Promise<number> {

@@ -4,11 +4,12 @@ import { Course } from '../src/core/answers/time/course';
 import { dynamicsOf, simulate } from '../src/core/answers/time/simulate';
 import { loadKernel } from '../src/core/geometry';
 import { unwrap } from '../src/core/outcome';
-import { parseSystemText, type SystemDocument } from '../src/core/plan';
+import { chosen, parseSystemText, type SystemDocument } from '../src/core/plan';
 import { quiet, type Scenario } from '../src/core/plan/schemaScenario';
 import { allSteps } from '../src/core/steps';
 import { Stepper } from '../src/core/time';
 import { solvedByOdex } from '../tests/odex';
+import { rig } from '../tests/timeSystems';
 import type { Bench } from './measure';
 
 const demo = (name: string): SystemDocument => unwrap(parseSystemText(readFileSync(`demo/${name}.json`, 'utf8')));
@@ -164,6 +165,57 @@ export const odePeer: Bench = {
       // As near as it was asked to be, or as the other came.
       met: ratio >= PEER_GOAL && miss <= Math.max(1, peerMiss),
       reference: `ODEX 2.0.4 on the same rates ${(peer_s * 1000).toFixed(0)} ms, ${ratio} ×; ${PEER_S} s of the crab boat; off by ${miss.toPrecision(2)} tolerances, ODEX by ${peerMiss.toPrecision(2)}`,
+    };
+  },
+};
+
+const [FEW_LINES, MANY_LINES] = [8, 48];
+/** An hour of two tanks that level out by so many lines beside each other, each of three pieces. */
+export const timeLines: Bench = {
+  name: 'time-lines',
+  run: async () => {
+    await loadKernel();
+    const seconds = (count: number): number => {
+      const tee = (n: number, side: string) => ({
+        id: `t${n}${side}`,
+        name: `Tee ${n}${side}`,
+        kind: 'tee' as const,
+        bore_m: chosen(0.008),
+        ends: [],
+      });
+      const each = Array.from({ length: count }, (_, n) => n);
+      const line = (
+        id: string,
+        from: readonly [string, 'in' | 'out' | 'side'],
+        to: readonly [string, 'in' | 'out' | 'side'],
+      ) => ({ id, from, to, bore_m: 0.004, length_m: 0.5, rise_m: 0 });
+      const system = rig(
+        [
+          { id: 'aux', box: [0.6, 0.4, 0.4], at_m: [1, 0, 0.2], outlet_m: 0.008, vent_m: 0.01, fill: 0.9 },
+          { id: 'main', box: [0.6, 0.4, 0.4], inlet_m: 0.008, drop_m: 0.39, vent_m: 0.01, fill: 0.1 },
+        ],
+        [
+          line('first', ['aux-pickup', 'out'], ['t0a', 'in']),
+          ...each.slice(1).map((n) => line(`a${n}`, [`t${n - 1}a`, 'out'], [`t${n}a`, 'in'])),
+          ...each.slice(1).map((n) => line(`b${n}`, [`t${n}b`, 'out'], [`t${n - 1}b`, 'in'])),
+          ...each.map((n) => line(`c${n}`, [`t${n}a`, 'side'], [`t${n}b`, 'side'])),
+          line('last', ['t0b', 'out'], ['main-in', 'in']),
+        ],
+        each.flatMap((n) => [tee(n, 'a'), tee(n, 'b')]),
+      );
+      return timed(() => play(system, quiet('Level out', HOUR_S)));
+    };
+    const [few, many] = [seconds(FEW_LINES), seconds(MANY_LINES)];
+    const ratio = Number((many / few).toFixed(1));
+    const goal = MANY_LINES / FEW_LINES;
+    return {
+      name: 'time-lines',
+      value: Number((many * 1000).toFixed(0)),
+      unit: 'ms',
+      ratio,
+      goal,
+      met: ratio <= goal,
+      reference: `an hour with ${3 * MANY_LINES} lines beside one with ${3 * FEW_LINES}: ${ratio} times as long, ${goal} times as many`,
     };
   },
 };

@@ -42,6 +42,26 @@ describe('verbs', () => {
     },
   );
 
+  it('flow says what the engine throws out, with the marks of its bottle', () => {
+    type Printed = {
+      expelled: {
+        kind: string;
+        comes: number;
+        pressure: number | null;
+        drainLeaves_m3: number | null;
+        coolant: { boils_K: number; marks: { cold: { height_m: number }; hot: { height_m: number } } } | null;
+      }[];
+    };
+    const { expelled } = run('flow', 'demo/hill-climb-car.json').json() as unknown as Printed;
+    const of = (kind: string) => expelled.find((each) => each.kind === kind)!;
+    const { coolant, pressure } = of('cooling-system');
+    expect(pressure).toBeNull();
+    expect(coolant!.boils_K).toBeGreaterThan(373);
+    expect(coolant!.marks.hot.height_m).toBeGreaterThan(coolant!.marks.cold.height_m);
+    expect(of('crankcase')).toMatchObject({ coolant: null });
+    expect(of('crankcase').pressure).toBeGreaterThan(0);
+  });
+
   it('a ready scenario is played, and one from a file; what makes no sense of either is told', () => {
     type Listed = { scenarios: { key: string; asks: string; scenario: { duration_s: number } }[] };
     type Printed = {

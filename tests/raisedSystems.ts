@@ -369,6 +369,13 @@ export const RAISED_BY: Readonly<Record<string, Changes | ((system: SystemDocume
   'expelled.too-small': () => withPart(COOLANT, 'cooling-system', { coolant_m3: chosen(0.05) }),
   'expelled.back-pressure': () => withPart(ofJob('expelled'), 'crankcase', { blowBy_m3PerS: chosen(0.02) }),
   'expelled.wrong-tank': () => applied(COOLANT, [['fluids[0].fluid', 'engine-oil']]),
+  'expelled.no-drain': () => {
+    const system = ofJob('expelled');
+    const [tank] = system.tanks;
+    return { ...system, tanks: [{ ...tank!, ports: tank!.ports.filter(({ role }) => role !== 'drain') }] };
+  },
+  'expelled.over-wheels': () => standing(ofJob('expelled'), 'road', ON_AXLES, [['stance.axles[1].x_m', chosen(0.2)]]),
+  'coolant.no-room': () => withPart(COOLANT, 'cooling-system', { coolant_m3: chosen(0.05) }),
   'coolant.draws-air': () => applied(COOLANT, [['conditions.fills', [{ tank: 'tank', fill_ratio: 0 }]]]),
   'coolant.boils': () => withPart(COOLANT, 'cooling-system', { cap_Pa: chosen(30e3) }),
   'open-end.inside': () => withPart(ofJob('expelled', { what: 'overflow' }), 'outlet', { place: 'occupied' }),
@@ -601,6 +608,11 @@ export const RAISED_BY: Readonly<Record<string, Changes | ((system: SystemDocume
   'weight.steers-light': (system) => standing(system, 'road', ON_AXLES, [['stance.axles[0].load_kg', chosen(100)]]),
   'weight.hitch-over': (system) => standing(system, 'trailer', ON_TRAILER, [['stance.hitch.rating_kg', chosen(40)]]),
   'weight.hitch-share': (system) => standing(system, 'trailer', ON_TRAILER, [['stance.hitch.load_kg', chosen(-5)]]),
+  'vent.end-under-water': (system) =>
+    standing(system, 'boat', AFLOAT, [
+      ['stance.hull.waterline_m', chosen(3)],
+      [`${T}ports[${system.tanks[0]!.ports.findIndex(({ role }) => role === 'vent')}].length_m`, chosen(0.02)],
+    ]),
   'weight.heels': (system) => standing(system, 'boat', AFLOAT, [[`${T}mounting.y_m`, chosen(3)]]),
   'weight.trims': (system) => standing(system, 'boat', AFLOAT, [[`${T}mounting.x_m`, chosen(9)]]),
   'weight.unsteady': (system) => standing(system, 'boat', AFLOAT, [['stance.hull.steady.gm_m', chosen(0.2)]]),
@@ -842,6 +854,21 @@ export const RAISED_BY: Readonly<Record<string, Changes | ((system: SystemDocume
       lines: back.lines.map((line) =>
         line.id === 'return-line' ? { ...line, rise_m: chosen(2), length_m: chosen(3) } : line,
       ),
+    };
+  },
+  // The same, the one below so full that not all has room.
+  'line.transfer-overfills': (system) => {
+    const down = (RAISED_BY['line.transfer-goes-on'] as (system: SystemDocument) => SystemDocument)(system);
+    const [lower, upper] = down.conditions.fills;
+    return {
+      ...down,
+      conditions: {
+        ...down.conditions,
+        fills: [
+          { ...lower!, fill_ratio: 0.7 },
+          { ...upper!, fill_ratio: 0.9 },
+        ],
+      },
     };
   },
   // A tank above, let out into the one below.

@@ -195,3 +195,30 @@ test('every school of moving it from tank to tank, and the card that hangs besid
   await openCopy(page, 'van-heater', 'vents/transfer');
   await expect(page.getByText('There are no two tanks of one fluid here')).toBeVisible();
 });
+
+test('a long course is drawn while it is worked out, and can be stopped', async ({ page }) => {
+  // To and fro for hours, each degree of it a step of its own.
+  const sways = Array.from({ length: 100 }, (_, n) => ({
+    at_s: n * 100,
+    pitch_deg: n % 2 ? 25 : -25,
+    roll_deg: n % 2 ? -10 : 10,
+    evenly: true,
+  }));
+  const system = {
+    ...vacuumDraw(),
+    scenarios: [{ ...quiet('Swaying', 10_000), duties: [{ at_s: 0, duty_ratio: 0.1, runs: true }], slopes: sways }],
+  };
+  await openText(page, JSON.stringify(system), 'vents/time');
+  const way = page.getByTestId('on-its-way');
+  await expect(way.getByTestId('moment-levels')).toBeVisible();
+  const [first] = (await way.innerText()).match(/Played to [^\n]+/)!;
+  await expect(way).not.toContainText(first);
+  await expect(way).toContainText(/[\d.]+ L/);
+  await page.getByRole('button', { name: 'Stop', exact: true }).click();
+  await expect(page.getByText(/Stopped at .* what it comes to is not known/)).toBeVisible();
+  await expect(way).toHaveCount(0);
+  await expect(verdict(page)).toHaveCount(0);
+  // Begun again it goes on from the beginning.
+  await page.getByRole('button', { name: 'Play it' }).click();
+  await expect(page.getByRole('button', { name: 'Stop', exact: true })).toBeVisible();
+});

@@ -1,3 +1,4 @@
+import { roomOf } from '@/core/model/necks';
 import { readdirSync, readFileSync } from 'node:fs';
 import { beforeAll, describe, expect, it } from 'vitest';
 import { documentAt } from '@/core/answers/at';
@@ -94,7 +95,7 @@ function expectSound(system: SystemDocument, run: Simulated, scenario: Scenario)
   for (const [n, sample] of run.samples.entries()) {
     if (n > 0) expect(sample.t_s).toBeGreaterThan(run.samples[n - 1]!.t_s);
     for (const [t, { volume_m3, gauge_Pa, offset_m }] of sample.tanks.entries()) {
-      const { gross_m3 } = model.tanks[t]!;
+      const { gross_m3 } = roomOf(model.tanks[t]!);
       expect(Number.isFinite(volume_m3) && Number.isFinite(gauge_Pa) && Number.isFinite(offset_m)).toBe(true);
       expect(volume_m3).toBeGreaterThan(-1e-5 * gross_m3);
       // What is shut in full and warms is pressed, as liquid is.

@@ -11,6 +11,7 @@ import { burnOf_m3PerS } from '../model/burn';
 import { cruiseTable, endurance, type CruiseRow, type Endurance } from '../range';
 import { flowResult, type FlowCode, type FlowResult } from './flow/flowResult';
 import { withPositions, type State } from '../state';
+import { envelopeOf } from '../model/compileTank';
 import { documentAt, type At, type EvaluationCode } from './at';
 import { prepare, type Prepared } from './flow/flowInputs';
 import { expelledOf, lineAnswers, type Expelled, type LineAnswers } from './lines';
@@ -146,7 +147,7 @@ export function* evaluationAt(
     flows,
     gauges,
     usable,
-    expelled: expelledOf(inputsFor(undefined)),
+    expelled: expelledOf(inputsFor(undefined), envelopeOf(system)),
     range: usable.ok ? rangeOf(system, state.duty_ratio, system.consumers[0], usable.value) : usable,
   };
   const none = {

@@ -61,6 +61,7 @@ export {
   type VentDesignCode,
   type VentLimit,
   type VentRise,
+  type VolumeCorrection,
   type VentSize,
 } from './tank/ventDesign';
 export { tankTable, type TableAt } from './tank/table';

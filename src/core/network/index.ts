@@ -36,6 +36,8 @@ export {
   type SolveCode,
 } from './solve';
 export { solveRegulated } from './regulate';
+export { LEAST_SLOPE } from './newton';
+
 export { type RegulatedSolution, type Regulating } from './regulating';
 export {
   boreArea_m2,
@@ -51,11 +53,13 @@ export {
 export {
   bodyLaw,
   checkedLaw,
+  evenLaw,
   filterLaw,
   limitedLaw,
   lineLaw,
   lineTerms,
   orificeLaw,
+  SEAT_PA_S_PER_M3,
   seriesLaw,
   sizedK,
   ventLaw,

@@ -101,6 +101,22 @@ export function lineLaw(
   return Object.assign(law, { line });
 }
 
+/** A law that rises evenly with the flow [Pa s/m³]: the solver works it out by itself, as it does a line. */
+export function evenLaw(slope_PaSPerM3: number): LossLaw {
+  const law = (flow: number): Loss => ({ pressure_Pa: slope_PaSPerM3 * flow, slope_PaSPerM3 });
+  const line: LineTerms = {
+    friction_Pa: 0,
+    rePerFlow_sPerM3: ALWAYS_LAMINAR,
+    relativeRoughness: 0,
+    bridge: bridgeOf(0),
+    linear_PaSPerM3: slope_PaSPerM3,
+    square_PaS2PerM6: 0,
+  };
+  return Object.assign(law, { line });
+}
+/** So small that no flow there is has a Reynolds number to speak of [s/m³]. */
+const ALWAYS_LAMINAR = 1e-9;
+
 /**
  * K of a fitting in fully turbulent flow: Kinf (1 + 1/D), or Ki (1 + Kd / D^0.3), D in inches; as it stands for inlets
  * and outlets.

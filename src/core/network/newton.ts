@@ -41,8 +41,8 @@ export type Settled = {
 
 /** Numbers to a link in `terms` and in `rough`. */
 const [TERMS, ROUGH] = [3, 6];
-/** Slope added to every law so that a link without loss still has one: 0.1 mPa at 6 L/min. */
-const LEAST_SLOPE = 1;
+/** Slope added to every law so that a link without loss still has one [Pa s/m³]: 0.1 mPa at 6 L/min. */
+export const LEAST_SLOPE = 1;
 
 /** @param places of all nodes, the free ones first, by their step */
 export const workFor = (

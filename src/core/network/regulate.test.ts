@@ -2,7 +2,15 @@ import { describe, expect, it } from 'vitest';
 import fc from 'fast-check';
 import { fluidState } from '../fluids';
 import { unwrap } from '../outcome';
-import { solveNetwork, type LinkElement, type Network, type NetworkNode } from '.';
+import {
+  graphOf,
+  solveNetwork,
+  solveRegulated,
+  type LinkElement,
+  type Network,
+  type NetworkNode,
+  type RegulatedSolution,
+} from '.';
 import { expectClose } from '../../../tests/expectClose';
 
 const PETROL = unwrap(fluidState({ key: 'petrol' }, 293.15));
@@ -335,5 +343,37 @@ describe('scaling', () => {
   it('a longer line carries less, a higher tank more', () => {
     expect(fall(3, 1)).toBeLessThan(fall(2, 1));
     expect(fall(2, 1.1)).toBeGreaterThan(fall(2, 1));
+  });
+});
+
+describe('solved again from where it stood', () => {
+  it('gives what is solved from nothing, whatever a draw, a pump and a level do meanwhile (seeded walks)', () => {
+    const step = fc.record({
+      draw: fc.double({ min: 0, max: 40e-6, noNaN: true }),
+      tank_Pa: fc.double({ min: -20e3, max: 350e3, noNaN: true }),
+    });
+    fc.assert(
+      fc.property(
+        fc.array(step, { minLength: 2, maxLength: 8 }),
+        fc.double({ min: 150e3, max: 600e3, noNaN: true }),
+        (walk, shutOff_Pa) => {
+          const { graph } = unwrap(graphOf(railWith(10e-6, 300e3, shutOff_Pa)));
+          const nodes = graph.nodes.map((each) => ({ ...each }));
+          const ids = nodes.map(({ id }) => id);
+          let before: RegulatedSolution | undefined;
+          for (const { draw, tank_Pa } of walk) {
+            nodes[ids.indexOf('tank')]!.fixed_Pa = tank_Pa;
+            nodes[ids.indexOf('rail')]!.outflow_m3PerS = draw;
+            const again = unwrap(solveRegulated({ nodes, links: graph.links }, before));
+            const anew = unwrap(solveRegulated({ nodes, links: graph.links }));
+            for (const [l, flow] of anew.flow_m3PerS.entries())
+              expectClose(again.flow_m3PerS[l]!, flow, { rel: 1e-6, abs: 1e-11, why: 'one answer' });
+            expect([...again.regulators]).toEqual([...anew.regulators]);
+            before = again;
+          }
+        },
+      ),
+      { seed: 19, numRuns: 60 },
+    );
   });
 });

@@ -2,7 +2,7 @@ import { failure, success, type Outcome } from '../outcome';
 import { reached } from '../reached';
 import { SEAT_PA_S_PER_M3, type LossLaw } from './laws';
 import { byThrottling } from './throttle';
-import { FLOWS_M3_PER_S, SLACK_PA, type RegulatedSolution, type Regulating } from './regulating';
+import { FLOWS_M3_PER_S, SLACK_PA, type Cut, type RegulatedSolution, type Regulating } from './regulating';
 import { solveGraph, type Graph, type GraphSolution, type SolveCode } from './solve';
 
 const MOST_CHANGES = 40;
@@ -10,6 +10,9 @@ const MOST_MATCHES = 60;
 const MATCH_REL = 1e-10;
 const MATCH_ABS_M3_PER_S = 1e-15;
 const SHUT_LAW: LossLaw = (flow) => ({ pressure_Pa: SEAT_PA_S_PER_M3 * flow, slope_PaSPerM3: SEAT_PA_S_PER_M3 });
+
+/** Where a graph stood when it was solved before: with other given pressures, say. */
+export type Before = Pick<RegulatedSolution, 'flow_m3PerS' | 'regulators' | 'able' | 'cut'>;
 
 /**
  * Steady flow where regulators hold pressures.
@@ -21,42 +24,61 @@ const SHUT_LAW: LossLaw = (flow) => ({ pressure_Pa: SEAT_PA_S_PER_M3 * flow, slo
  * whole repeated until all are as they should be. Where that comes to no end
  * the slow and sure way is gone, see `throttle.ts`.
  *
+ * @param before the same graph solved earlier: it is begun with what flowed and stood there, and anew where that does
+ * not lead on
  * @source the three states: L. A. Rossman, EPANET 2 manual, appendix D (from memory);
  * C. G. Broyden, Math. Comp. 19 (1965) 577
  */
-export function solveRegulated(graph: Graph): Outcome<RegulatedSolution, SolveCode> {
+export function solveRegulated(graph: Graph, before?: Before): Outcome<RegulatedSolution, SolveCode> {
   const regulators = graph.links.flatMap(({ hold }, link) => (hold ? [link] : []));
   if (regulators.length === 0) {
     const solved = solveGraph(graph);
-    return solved.ok ? success({ ...solved.value, regulators: new Map() }) : solved;
+    return solved.ok ? success({ ...solved.value, regulators: new Map(), able: new Set(), cut: undefined }) : solved;
   }
-  const quick = byStates(graph, regulators);
+  const able = before?.able ?? new Set(regulators.filter((link) => canHold(graph, link)));
+  if (before) {
+    const near = byStates(graph, able, new Map(before.regulators), before);
+    if (near.ok) return near;
+  }
+  const states = new Map(regulators.map((link) => [link, able.has(link) ? ('holding' as const) : ('open' as const)]));
+  const quick = byStates(graph, able, states);
   if (quick.ok || (quick.error.code !== 'not-settled' && quick.error.code !== 'not-converged')) return quick;
-  const sure = byThrottling(
-    graph,
-    regulators.filter((link) => canHold(graph, link)),
-  );
+  const sure = byThrottling(graph, [...able]);
   return sure.ok
     ? success({
         ...sure.value,
+        able,
+        cut: undefined,
         regulators: new Map(regulators.map((link) => [link, sure.value.regulators.get(link) ?? 'open'])),
       })
     : quick;
 }
 
-function byStates(graph: Graph, regulators: readonly number[]): Outcome<RegulatedSolution, SolveCode> {
-  const states = new Map<number, Regulating>(
-    regulators.map((link) => [link, canHold(graph, link) ? 'holding' : 'open']),
-  );
+/**
+ * @param able regulators that have something to hold
+ * @param states of all of them to begin with; what they come to is put here
+ */
+function byStates(
+  graph: Graph,
+  able: ReadonlySet<number>,
+  states: Map<number, Regulating>,
+  before?: Before,
+): Outcome<RegulatedSolution, SolveCode> {
+  const regulators = [...states.keys()];
   const seen = new Set<string>();
+  let start = before?.flow_m3PerS;
+  let cut = before?.cut && cutFor(before.cut, graph);
   for (let changes = 0; changes < MOST_CHANGES; changes++) {
-    const solved = matched(graph, states);
+    cut ??= cutBy(graph, states);
+    const solved = matched(graph, cut, start);
     if (!solved.ok) return solved;
+    start = before && solved.value.flow_m3PerS;
     const wrong = regulators
-      .map((link) => [link, shouldBe(graph, link, states.get(link)!, solved.value)] as const)
+      .map((link) => [link, shouldBe(graph, link, able.has(link) && states.get(link)!, solved.value)] as const)
       .find(([link, state]) => state !== states.get(link));
-    if (!wrong) return success({ ...solved.value, regulators: states });
+    if (!wrong) return success({ ...solved.value, regulators: states, able, cut });
     states.set(...wrong);
+    cut = undefined;
     const key = [...states.values()].join(' ');
     if (seen.has(key)) return unsettled(graph, wrong[0]);
     seen.add(key);
@@ -93,11 +115,12 @@ function leadsOn({ nodes, links }: Graph, node: number, without: number): boolea
 function shouldBe(
   graph: Graph,
   link: number,
-  state: Regulating,
+  /** None of one that can hold nothing. */
+  state: Regulating | false,
   { potential_Pa, flow_m3PerS }: GraphSolution,
 ): Regulating {
   const { hold, from, to, law } = graph.links[link]!;
-  if (!canHold(graph, link)) return 'open';
+  if (!state) return 'open';
   const [inlet, outlet, flow, set] = [potential_Pa[from]!, potential_Pa[to]!, flow_m3PerS[link]!, hold!.potential_Pa];
   const reached = hold!.end === 'to' ? outlet > set + SLACK_PA : inlet < set - SLACK_PA;
   if (state === 'holding') {
@@ -111,23 +134,22 @@ function shouldBe(
 }
 
 /** Solves with the states as they are, the flows through holding regulators matched on both of their sides. */
-function matched(graph: Graph, states: ReadonlyMap<number, Regulating>): Outcome<GraphSolution, SolveCode> {
-  const holding = [...states].flatMap(([link, state]) => (state === 'holding' ? [link] : []));
-  let through = holding.map(() => 0);
+function matched(graph: Graph, cut: Cut, flow?: Float64Array): Outcome<GraphSolution, SolveCode> {
+  const { holding, kept } = cut;
+  let through = holding.map((link) => flow?.[link] ?? 0);
   let inverse: number[][] = holding.map((_, i) => holding.map((__, j) => (i === j ? -1 : 0)));
   let before: { through: number[]; miss: number[] } | undefined;
-  let start: Float64Array | undefined;
+  let start: Float64Array | undefined = flow && Float64Array.from(kept, (link) => flow[link]!);
   let iterations = 0;
   for (let match = 0; match < MOST_MATCHES; match++) {
-    const solved = solvedWith(graph, states, holding, through, start);
+    const solved = solvedWith(graph, cut, through, start);
     if (!solved.ok) return solved;
     iterations += solved.value.solution.iterations;
     start = solved.value.solution.flow_m3PerS;
-    const miss = solved.value.wanted.map((flow, r) => flow - through[r]!);
+    const miss = solved.value.wanted.map((each, r) => each - through[r]!);
     const largest = Math.max(0, ...through.map(Math.abs));
-    if (miss.every((each) => Math.abs(each) <= MATCH_ABS_M3_PER_S + MATCH_REL * largest)) {
-      return success({ ...whole(graph, holding, through, solved.value.solution, solved.value.kept), iterations });
-    }
+    if (miss.every((each) => Math.abs(each) <= MATCH_ABS_M3_PER_S + MATCH_REL * largest))
+      return success({ ...whole(graph, holding, through, solved.value.solution, kept), iterations });
     if (before)
       inverse = broyden(
         inverse,
@@ -149,49 +171,63 @@ function broyden(inverse: readonly number[][], step: readonly number[], change: 
   return inverse.map((row, r) => row.map((value, c) => value + ((step[r]! - times[r]!) / denominator) * left[c]!));
 }
 
+function cutBy({ nodes, links }: Graph, states: ReadonlyMap<number, Regulating>): Cut {
+  const holding = [...states].flatMap(([link, state]) => (state === 'holding' ? [link] : []));
+  const held = new Map(
+    holding.map((link) => {
+      const { hold, from, to } = links[link]!;
+      return [hold!.end === 'to' ? to : from, hold!.potential_Pa] as const;
+    }),
+  );
+  const kept = links.flatMap((_, link) => (states.get(link) === 'holding' ? [] : [link]));
+  return {
+    nodes: nodes.map((node, n) => {
+      const fixed_Pa = held.get(n) ?? node.fixed_Pa;
+      return { id: node.id, outflow_m3PerS: 0, ...(fixed_Pa === undefined ? {} : { fixed_Pa }) };
+    }),
+    held: new Set(held.keys()),
+    links: kept.map((link) => (states.get(link) === 'shut' ? { ...links[link]!, law: SHUT_LAW } : links[link]!)),
+    holding,
+    kept,
+  };
+}
+
+/** The same cut, with the pressures that are given now. */
+function cutFor(cut: Cut, { nodes }: Graph): Cut {
+  for (const [n, node] of cut.nodes.entries())
+    if (node.fixed_Pa !== undefined && !cut.held.has(n)) node.fixed_Pa = nodes[n]!.fixed_Pa!;
+  return cut;
+}
+
 type Solved = {
   readonly solution: GraphSolution;
-  readonly kept: readonly number[];
   /** What would have to pass each holding regulator. */ readonly wanted: readonly number[];
 };
 
 function solvedWith(
-  graph: Graph,
-  states: ReadonlyMap<number, Regulating>,
-  holding: readonly number[],
+  { nodes, links }: Graph,
+  cut: Cut,
   through: readonly number[],
   start: Float64Array | undefined,
 ): Outcome<Solved, SolveCode> {
-  const outflow = graph.nodes.map((node) => node.outflow_m3PerS ?? 0);
-  const held = new Map<number, number>();
+  const { holding, kept } = cut;
+  for (const [n, node] of cut.nodes.entries()) node.outflow_m3PerS = nodes[n]!.outflow_m3PerS ?? 0;
   holding.forEach((link, r) => {
-    const { hold, from, to } = graph.links[link]!;
-    held.set(hold!.end === 'to' ? to : from, hold!.potential_Pa);
-    outflow[hold!.end === 'to' ? from : to]! += hold!.end === 'to' ? through[r]! : -through[r]!;
+    const { hold, from, to } = links[link]!;
+    cut.nodes[hold!.end === 'to' ? from : to]!.outflow_m3PerS += hold!.end === 'to' ? through[r]! : -through[r]!;
   });
-  const kept = graph.links.flatMap((_, link) => (states.get(link) === 'holding' ? [] : [link]));
-  const cut: Graph = {
-    nodes: graph.nodes.map((node, n) => ({
-      id: node.id,
-      outflow_m3PerS: outflow[n]!,
-      ...(held.has(n) ? { fixed_Pa: held.get(n)! } : node.fixed_Pa === undefined ? {} : { fixed_Pa: node.fixed_Pa }),
-    })),
-    links: kept.map((link) =>
-      states.get(link) === 'shut' ? { ...graph.links[link]!, law: SHUT_LAW } : graph.links[link]!,
-    ),
-  };
   const solved = solveGraph(cut, undefined, start);
   if (!solved.ok) return solved;
-  const gain = outflow.map((out) => -out);
+  const gain = cut.nodes.map(({ outflow_m3PerS }) => -outflow_m3PerS);
   kept.forEach((link, k) => {
-    gain[graph.links[link]!.from]! -= solved.value.flow_m3PerS[k]!;
-    gain[graph.links[link]!.to]! += solved.value.flow_m3PerS[k]!;
+    gain[links[link]!.from]! -= solved.value.flow_m3PerS[k]!;
+    gain[links[link]!.to]! += solved.value.flow_m3PerS[k]!;
   });
   const wanted = holding.map((link) => {
-    const { hold, from, to } = graph.links[link]!;
+    const { hold, from, to } = links[link]!;
     return hold!.end === 'to' ? -gain[to]! : gain[from]!;
   });
-  return success({ solution: solved.value, kept, wanted });
+  return success({ solution: solved.value, wanted });
 }
 
 /** The solution of the cut graph as one of the whole. */

@@ -1,4 +1,4 @@
-import type { GraphSolution } from './solve';
+import type { GraphLink, GraphNode, GraphSolution } from './solve';
 
 /**
  * What a regulator does: it holds its pressure, stands open because it cannot
@@ -9,6 +9,21 @@ export type Regulating = 'holding' | 'open' | 'shut';
 
 export type RegulatedSolution = GraphSolution & {
   /** By the number of its link. */ readonly regulators: ReadonlyMap<number, Regulating>;
+  /** Those that have something to hold, however they stand. */ readonly able: ReadonlySet<number>;
+  /** What was solved, to be solved again with other pressures given; none where it was gone the slow way. */
+  readonly cut: Cut | undefined;
+};
+
+/** A graph without the links of holding regulators, and with what they hold given at nodes. */
+export type Cut = {
+  readonly nodes: readonly (Omit<GraphNode, 'fixed_Pa' | 'outflow_m3PerS'> & {
+    fixed_Pa?: number;
+    outflow_m3PerS: number;
+  })[];
+  readonly held: ReadonlySet<number>;
+  readonly links: readonly GraphLink[];
+  readonly holding: readonly number[];
+  readonly kept: readonly number[];
 };
 
 /** A state changes only beyond rounding [Pa]. */

@@ -31,7 +31,10 @@ type Tried = {
  *
  * @param holding links of regulators that have something to hold
  */
-export function byThrottling(graph: Graph, holding: readonly number[]): Outcome<RegulatedSolution, SolveCode> {
+export function byThrottling(
+  graph: Graph,
+  holding: readonly number[],
+): Outcome<Omit<RegulatedSolution, 'able' | 'cut'>, SolveCode> {
   const throttles: Throttles = new Map(holding.map((link) => [link, 0]));
   const states = new Map<number, Regulating>();
   let iterations = 0;

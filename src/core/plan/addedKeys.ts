@@ -178,6 +178,7 @@ export const ADDED_KEYS: Readonly<Record<number, readonly string[]>> = {
     'shocks',
     'stance',
     'practice.catchTank',
+    'practice.expelledPlace',
     'practice.flats',
     'practice.lining',
     'practice.surge',

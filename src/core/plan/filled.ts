@@ -9,6 +9,17 @@ export type Filling = {
   readonly receiver: Receiver | undefined;
 };
 
+/** Each nozzle of a plan with all that it is held into, one after the other. */
+export function heldInto(
+  plan: Parameters<typeof fillingsOf>[0],
+): { consumer: ConsumerDocument; receivers: Receiver[] }[] {
+  const all = fillingsOf(plan);
+  return [...new Set(all.map(({ consumer }) => consumer))].map((consumer) => ({
+    consumer,
+    receivers: all.flatMap((each) => (each.consumer === consumer && each.receiver ? [each.receiver] : [])),
+  }));
+}
+
 /** Each nozzle of a plan, once for everything that it is held into. */
 export const fillingsOf = ({
   consumers,

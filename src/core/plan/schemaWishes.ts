@@ -43,6 +43,7 @@ export const practice = closed({
   // What nobody has chosen is as most have it.
   surge: oneOf(['baffles', 'foam', 'trap-door'] as const).optional(),
   catchTank: oneOf(['full', 'small'] as const).optional(),
+  expelledPlace: oneOf(['clear', 'ballast'] as const).optional(),
   lining: oneOf(['bare', 'lined'] as const).optional(),
   welds: oneOf(['proud', 'dressed'] as const).optional(),
   flats: oneOf(['thick', 'beads'] as const).optional(),

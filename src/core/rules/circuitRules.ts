@@ -272,7 +272,7 @@ export const CIRCUIT_RULES: readonly Rule[] = [
     title: 'A transfer ends before all is moved',
     stage: 'lines',
     severity: 'warn',
-    needs: ['circuits'],
+    needs: ['circuits', 'transfers-followed'],
     test: (context) =>
       from(context, ({ circuits }) => circuits.transfers).flatMap((transfer): Hit[] =>
         when(
@@ -292,6 +292,30 @@ export const CIRCUIT_RULES: readonly Rule[] = [
     why: 'What is not there cannot be moved, and what does not fit comes out of a vent.',
     mend: 'Fill the source further, leave more room, or plan for smaller batches.',
     source: 'network solution as the levels change',
+    status: 'derived',
+  },
+  {
+    id: 'line.transfer-overfills',
+    title: 'A transfer that is left on overfills',
+    stage: 'lines',
+    severity: 'note',
+    needs: ['circuits', 'transfers-followed'],
+    test: (context) =>
+      from(context, ({ circuits }) => circuits.transfers).flatMap(({ name, line, leftOn, flow_m3PerS }): Hit[] =>
+        when(flow_m3PerS > 0 && leftOn.ends === 'target-full', () => ({
+          what:
+            leftOn.time_s === undefined
+              ? say(`${leftOn.endsAt ?? 'What it fills'} is full to its limit already, and ${name} goes on.`)
+              : say(
+                  `Left on, ${name} has ${leftOn.endsAt ?? 'what it fills'} full to its limit in {time}, and goes on.`,
+                  { time: { value: leftOn.time_s, role: 'duration' } },
+                ),
+          path: lineAt(context, line),
+        })),
+      ),
+    why: 'Who forgets it has fuel out of a vent, on the ground or in the bilge, until somebody smells it.',
+    mend: 'A float valve where it comes in, a level switch or a timer on the pump; or no more in the one than the other has room for. Over time plays it.',
+    source: 'network solution as the levels change; played beside it in the tests',
     status: 'derived',
   },
   {

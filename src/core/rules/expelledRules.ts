@@ -12,6 +12,11 @@ const partsOf = <K extends ComponentDocument['kind']>(system: Plan, kind: K) =>
     part.kind === kind ? [{ part: part as OfKind<K>, at: (key: string) => ['components', index, key] }] : [],
   );
 
+/** Less than this share of a tank below its drain is a film. Common practice. */
+const DRAINS_RATIO = 0.03;
+/** A wheel reaches so far before and behind its axle [m]. Common practice. */
+const WHEEL_M = 0.35;
+
 /** What engines throw out, where open ends are, and what a nozzle fills. */
 export const EXPELLED_RULES: readonly Rule[] = [
   {
@@ -104,21 +109,127 @@ export const EXPELLED_RULES: readonly Rule[] = [
     status: 'derived',
   },
   {
+    id: 'expelled.no-drain',
+    title: 'Oil stays in the catch tank',
+    stage: 'ports',
+    severity: 'note',
+    needs: ['expelled'],
+    test: ({ system, evaluation }) =>
+      evaluation.expelled.flatMap(({ tank, drainLeaves_m3 }): Hit[] => {
+        const t = system.tanks.findIndex(({ id }) => id === tank?.id);
+        const gross_m3 = evaluation.tanks[t]?.gross_m3;
+        if (t < 0 || drainLeaves_m3 === undefined || gross_m3 === undefined) return [];
+        const drain = system.tanks[t]!.ports.findIndex(({ role }) => role === 'drain');
+        if (drain < 0) return [{ what: say(`${tank!.name} has no drain.`), path: ['tanks', t, 'ports'] }];
+        return when(drainLeaves_m3 > DRAINS_RATIO * gross_m3, () => ({
+          what: say(`{left} of {all} stays in ${tank!.name} below its drain.`, {
+            left: { value: drainLeaves_m3, role: 'tankVolume' },
+            all: { value: gross_m3, role: 'tankVolume' },
+          }),
+          path: ['tanks', t, 'ports', drain],
+        }));
+      }),
+    why: 'Water gathers under the oil and freezes or rots it, and what is left in it takes the room of what may come.',
+    mend: 'A drain at its lowest place; let its floor, or the divider that is its floor, fall to there.',
+    source: 'common practice; what is left by volume',
+    status: 'common practice',
+  },
+  {
+    id: 'expelled.over-wheels',
+    title: 'Over a wheel',
+    stage: 'fit',
+    severity: 'note',
+    needs: ['expelled', 'expelled-axles'],
+    test: ({ system, evaluation }) =>
+      system.practice.expelledPlace === 'ballast'
+        ? []
+        : evaluation.expelled.flatMap(({ tank, along_m }): Hit[] => {
+            const t = system.tanks.findIndex(({ id }) => id === tank?.id);
+            const axle = (system.stance?.axles ?? []).find(
+              ({ x_m }) => along_m && along_m[0] < x_m.value + WHEEL_M && along_m[1] > x_m.value - WHEEL_M,
+            );
+            return t >= 0 && axle
+              ? [
+                  {
+                    what: say(`${tank!.name} is at the wheels of ${axle.name}.`),
+                    path: ['tanks', t, 'mounting', 'x_m'],
+                  },
+                ]
+              : [];
+          }),
+    why: 'What leaks out of it or runs over falls on a tyre, and the vehicle slides.',
+    mend: 'Place it clear of the wheels; or take it as ballast on purpose, boxed in, with its breather led away.',
+    source: 'common practice; a wheel is taken as 0.35 m before and behind its axle',
+    status: 'common practice',
+  },
+  {
     id: 'coolant.draws-air',
     title: 'The coolant bottle lets air in',
     stage: 'tank',
     severity: 'warn',
     needs: ['expelled'],
     test: ({ system, evaluation }) =>
-      evaluation.expelled.flatMap(({ source, name, tank, isCovered }) =>
-        when(isCovered === false, () => ({
-          what: say(`As it stands the mouth in ${tank!.name} that ${name} draws back by is not covered.`),
-          path: pathOf(system, source),
-        })),
-      ),
+      partsOf(system, 'cooling-system').flatMap(({ part, at }): Hit[] => {
+        const each = evaluation.expelled.find(({ source }) => source === part.id);
+        if (!each?.tank || each.isCovered === undefined) return [];
+        if (!each.isCovered)
+          return [
+            {
+              what: say(`As it stands the mouth in ${each.tank.name} that ${part.name} draws back by is not covered.`),
+              path: at('coolant_m3'),
+            },
+          ];
+        const { coolant } = each;
+        return coolant && coolant.coldLeft_m3 < coolant.marks.cold.volume_m3
+          ? [
+              {
+                what: say(
+                  `Cooled to {cold}, {left} is left in ${each.tank.name}; {least} covers its mouth at the slopes asked for.`,
+                  {
+                    cold: { value: part.cold_K.value, role: 'temperature' },
+                    left: { value: coolant.coldLeft_m3, role: 'tankVolume' },
+                    least: { value: coolant.marks.cold.volume_m3, role: 'tankVolume' },
+                  },
+                ),
+                path: at('cold_K'),
+              },
+            ]
+          : [];
+      }),
     why: 'As it cools the system draws back what it gave. From an empty bottle or by a mouth in the air it draws air, and overheats.',
-    mend: 'Lead the hose in at the bottom, and keep some coolant standing there when it is cold.',
-    source: 'common practice',
+    mend: 'Lead the hose in at the bottom, and fill it cold to its cold mark.',
+    source: 'common practice; covered by a bore of the mouth',
+    status: 'common practice',
+  },
+  {
+    id: 'coolant.no-room',
+    title: 'The bottle runs over when hot',
+    stage: 'tank',
+    severity: 'warn',
+    needs: ['expelled'],
+    test: ({ system, evaluation }) =>
+      partsOf(system, 'cooling-system').flatMap(({ part, at }): Hit[] => {
+        const each = evaluation.expelled.find(({ source }) => source === part.id);
+        const marks = each?.coolant?.marks;
+        return marks && marks.hot.volume_m3 > marks.holds_m3
+          ? [
+              {
+                what: say(
+                  `Filled cold to what covers its mouth, ${each.tank!.name} has {hot} in it at {temperature}, and holds {holds}.`,
+                  {
+                    hot: { value: marks.hot.volume_m3, role: 'tankVolume' },
+                    temperature: { value: part.hot_K.value, role: 'temperature' },
+                    holds: { value: marks.holds_m3, role: 'tankVolume' },
+                  },
+                ),
+                path: at('coolant_m3'),
+              },
+            ]
+          : [];
+      }),
+    why: 'What runs over when hot is missing when it is cold: the bottle is sucked empty, and the engine gets air.',
+    mend: 'A larger or taller bottle, or its mouth lower, so that less has to stand in it cold.',
+    source: 'volume against volume; covered by a bore of the mouth (common practice)',
     status: 'common practice',
   },
   {

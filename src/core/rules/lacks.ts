@@ -148,6 +148,20 @@ const LACKS: Readonly<Record<Need, (partly: Partly) => string | undefined>> = {
     (stance?.axles ?? []).length > 0 && !stance?.rating_kg ? 'what it may weigh in all is not said' : undefined,
   'hull-said': ({ system }) =>
     system.vehicle.kind === 'boat' && !system.stance?.hull ? 'nothing is said of the hull' : undefined,
+  'expelled-axles': ({ system, evaluation: { expelled } }) =>
+    isOnLand(system) && expelled?.some(({ tank }) => tank) && (system.stance?.axles ?? []).length === 0
+      ? 'nothing is said of where its axles are'
+      : undefined,
+  'transfers-followed': ({ evaluation: { lines } }) =>
+    lines?.circuits.transfers
+      .flatMap(({ name, ends, leftOn }) =>
+        ends === 'failed' || leftOn.ends === 'failed' ? `how ${name} goes on as levels change is not found` : [],
+      )
+      .at(0),
+  'vent-ends': ({ system, evaluation: { lines } }) =>
+    system.vehicle.kind === 'boat'
+      ? lines?.ventEnds.flatMap(({ name, at_m }) => (at_m ? [] : `where ${name} ends is not in the plan`)).at(0)
+      : undefined,
   'stands-solved': ({ evaluation: { stands } }) => {
     if (!stands) return later('what the vehicle stands on is');
     // Whether it had to be said, others say.

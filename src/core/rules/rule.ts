@@ -66,6 +66,9 @@ export const NEEDS = [
   'hitch-rating',
   'whole-rating',
   'hull-said',
+  'vent-ends',
+  'expelled-axles',
+  'transfers-followed',
   'stands-solved',
 ] as const;
 export type Need = (typeof NEEDS)[number];

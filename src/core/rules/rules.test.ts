@@ -18,6 +18,7 @@ import {
   RAISED_BY,
   SOUND,
   T,
+  AFLOAT,
   OBSTACLE,
   applied,
   inBay,
@@ -223,6 +224,31 @@ describe('three results', () => {
             },
           },
         },
+      };
+    },
+    'vent-ends': () => {
+      const vents = SOUND.tanks[0]!.ports.findIndex(({ role }) => role === 'vent');
+      const hung = applied(SOUND, [
+        ['vehicle.kind', 'boat'],
+        ['stance', AFLOAT],
+        [`${T}ports[${vents}].length_m`, chosen(1)],
+      ]);
+      return evaluated(hung, 'without-fit');
+    },
+    'expelled-axles': () => evaluated(applied(ofJob('expelled'), [['vehicle.kind', 'road']]), 'without-fit'),
+    'transfers-followed': () => {
+      const down = RAISED_BY['line.transfer-overfills'] as (of: SystemDocument) => SystemDocument;
+      const { system, evaluation } = evaluated(down(SOUND), 'without-fit');
+      const { lines } = evaluation;
+      const transfers = lines!.circuits.transfers.map((each) => ({
+        ...each,
+        ends: 'failed' as const,
+        leftOn: { ...each.leftOn, ends: 'failed' as const },
+      }));
+      expect(transfers.length).toBeGreaterThan(0);
+      return {
+        system,
+        evaluation: { ...evaluation, lines: { ...lines!, circuits: { ...lines!.circuits, transfers } } },
       };
     },
     expelled: () => evaluated({ ...COOLANT, lines: [] }, 'without-fit'),

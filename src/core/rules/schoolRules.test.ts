@@ -1,8 +1,9 @@
 import { describe, expect, it } from 'vitest';
-import { applied, BAFFLE, ofJob, SOUND, T } from '../../../tests/raisedSystems';
+import { applied, BAFFLE, ofJob, ON_AXLES, RAISED_BY, SOUND, T } from '../../../tests/raisedSystems';
 import { evaluateSystem } from '../answers';
 import { unwrap } from '../outcome';
 import { assumed, chosen, type SystemDocument } from '../plan';
+import { messageText } from '../units';
 import { findingsOf } from '.';
 
 const found = (system: SystemDocument, id: string) =>
@@ -44,6 +45,30 @@ describe('schools that were chosen', () => {
     const full = applied(small, [['practice.catchTank', 'full']]);
     expect(found(full, 'expelled.too-small').map(({ severity }) => severity)).toEqual(['warn']);
     expect(found(ofJob('expelled', { school: 'full' }), 'expelled.too-small')).toEqual([]);
+  });
+
+  it('a catch tank at a wheel is told of, unless it is there as ballast', () => {
+    const at = applied(ofJob('expelled'), [
+      ['vehicle.kind', 'road'],
+      ['stance', ON_AXLES],
+      ['stance.axles[1].x_m', chosen(0.2)],
+    ]);
+    expect(found(at, 'expelled.over-wheels')).toHaveLength(1);
+    expect(found(applied(at, [['practice.expelledPlace', 'ballast']]), 'expelled.over-wheels')).toEqual([]);
+    // Just before and just behind the wheels it is clear of them.
+    const { along_m } = unwrap(evaluateSystem(at, 'numbers')).expelled[0]!;
+    for (const x_m of [along_m![1] + 0.36, along_m![0] - 0.36])
+      expect(found(applied(at, [['stance.axles[1].x_m', chosen(x_m)]]), 'expelled.over-wheels')).toEqual([]);
+  });
+
+  it('a transfer into what is full already is told of as that', () => {
+    const down = (RAISED_BY['line.transfer-overfills'] as (of: SystemDocument) => SystemDocument)(SOUND);
+    const [lower, ...rest] = down.conditions.fills;
+    const full = { ...down, conditions: { ...down.conditions, fills: [{ ...lower!, fill_ratio: 0.97 }, ...rest] } };
+    const says = found(full, 'line.transfer-overfills').map(({ what }) => messageText(what, 'metric'));
+    expect(says).toHaveLength(1);
+    expect(says[0]).toContain('full to its limit already');
+    expect(messageText(found(down, 'line.transfer-overfills')[0]!.what, 'metric')).toMatch(/limit in .*(min|h|s)/);
   });
 
   it('thin flats are a note where beads were chosen, and dressed welds only matter in thin metal', () => {

@@ -1,5 +1,6 @@
 import { airState } from '../fluids';
 import { ventLossLaw } from '../model/vents';
+import { overWater } from '../answers';
 import type { Vec3 } from '../geometry';
 import { capWays, letsAirIn, letsAirOut } from '../plan/caps';
 import { markFault, type FillerMark } from '../plan/marks';
@@ -19,6 +20,36 @@ const SPLASH_SHARE = 0.02;
 const LEAST_GAIN = 0.1;
 
 export const VENT_RULES: readonly Rule[] = [
+  {
+    id: 'vent.end-under-water',
+    title: 'A vent ends under water',
+    stage: 'vents',
+    severity: 'stop',
+    needs: ['lines', 'hull-said', 'vent-ends'],
+    test: ({ system, evaluation }) =>
+      (evaluation.lines?.ventEnds ?? []).flatMap(({ name, end, port, at_m }): Hit[] => {
+        const over = at_m && overWater(system, at_m);
+        if (over?.over !== 'water' || over.leaning_m > 0) return [];
+        const under = { under: { value: -over.leaning_m, role: 'tape' as const } };
+        const t = system.tanks.findIndex(({ ports }) => ports.some(({ id }) => id === port));
+        const c = system.components.findIndex(({ id }) => id === end);
+        return [
+          {
+            what: say(
+              over.level_m > 0
+                ? `At the slopes asked for ${name} comes {under} under water.`
+                : `${name} is under water: at the slopes asked for by {under}.`,
+              under,
+            ),
+            path: c >= 0 ? ['components', c, 'place'] : ['tanks', t, 'ports'],
+          },
+        ];
+      }),
+    why: 'Water runs into the tank by it, and with a shut tank the engine draws it in as it draws fuel.',
+    mend: 'End it higher, inboard, with a loop over the highest that water comes to.',
+    source: 'height of its end over the plane that the hull floats in when weighed, turned about the middle of it',
+    status: 'derived',
+  },
   {
     id: 'vent.too-small-for-draw',
     title: 'Vent too small for the draw',

@@ -1,4 +1,4 @@
-import { LuDecomposition, Matrix } from 'ml-matrix';
+import { factored, squareOf, type Factors } from './dense';
 
 /** Rates of change of a state. */
 export type Dynamics = {
@@ -69,10 +69,13 @@ const [LEAST_CHANGE, MOST_CHANGE, SAFETY] = [0.2, 5, 0.85];
  */
 const SURE_GAMMA = 1 - Math.SQRT1_2;
 const SURE_ORDER = 2;
-/** Newton's steps for a stage, how near in tolerances it must come, and when one is no nearer than the one before. */
-const [SURE_TURNS, SURE_ENOUGH, JUMPS] = [16, 0.02, 0.7];
+/**
+ * Newton's steps for a stage, how near in tolerances it must come, when one is no nearer than the one before, and when
+ * so much nearer that it needs no new slopes.
+ */
+const [SURE_TURNS, SURE_ENOUGH, JUMPS, NEARS] = [16, 0.05, 0.7, 0.5];
 /** So many steps in a row that hardly grow or are refused, and the sure method has so many; or fails so often. */
-const [HARD_STEPS, GETS_ON, SURE_STEPS, SURE_FAILS] = [6, 1.3, 40, 6];
+const [HARD_STEPS, GETS_ON, SURE_STEPS, SURE_FAILS] = [3, 1.3, 40, 6];
 /** After so many its steps must be so much longer; else it is asked again only after ever more, up to so many. */
 const [SURE_TRIED, SURE_BETTER, MOST_PATIENCE] = [14, 2, 100];
 
@@ -88,6 +91,7 @@ export class Stepper {
   private readonly f: Float64Array;
   private readonly slopes: Float64Array[];
   private readonly timed: Float64Array;
+  /** Of what acts, to be solved for. */ private readonly right: Float64Array;
   private known = false;
 
   constructor(
@@ -105,6 +109,8 @@ export class Stepper {
     this.at = room();
     this.f = room();
     this.timed = room();
+    this.right = new Float64Array(dynamics.acting.length);
+    this.led = room();
     this.slopes = dynamics.acting.map(room);
     dynamics.rates(t_s, this.y, this.rates);
   }
@@ -166,14 +172,22 @@ export class Stepper {
   private failed = 0;
   private hardStep_s = 0;
   private wasSure = false;
+  /** What the last sure step went by; nothing where the last was none. */
+  private readonly led: Float64Array;
 
-  /** The state so far along a step that was just taken: it is taken anew, shorter. */
-  redo(step: Step, to_s: number): Step {
+  /**
+   * The state so far along a step that was just taken: it is taken anew, shorter; and shorter still where that comes to
+   * none.
+   *
+   * @returns undefined where no step does, however short
+   */
+  redo(step: Step, to_s: number, least_s: number): Step | undefined {
     this.back(step);
     const h = to_s - step.from_s;
-    if (this.wasSure) this.triedSurely(h);
-    else this.tried(h);
-    return this.taken(h, to_s);
+    const error = this.wasSure ? this.triedSurely(h) : this.tried(h);
+    if (Number.isFinite(error)) return this.taken(h, to_s);
+    this.next_s = h / 2;
+    return this.step(to_s, least_s);
   }
 
   /**
@@ -185,7 +199,8 @@ export class Stepper {
     const { size, acting, tolerance } = this.dynamics;
     const [first, second, base] = [this.stages[0]!, this.stages[1]!, this.stages[2]!];
     const weight = h * SURE_GAMMA;
-    first.set(this.rates);
+    // Rates of what is stiff are those of errors too small to count, and lead far off: what a step went by leads on.
+    first.set(this.led);
     base.set(this.y);
     if (!this.solvedStage(base, first, this.t_s + weight, weight)) return Infinity;
     second.set(first);
@@ -195,7 +210,8 @@ export class Stepper {
     // What the second stage changes, as what is quick would still let stand of it.
     const factors = this.factorsFor(1 / weight);
     if (!factors) return Infinity;
-    const left = factors.solve(column(acting.map((index) => second[index]! - first[index]!))).to1DArray();
+    for (let a = 0; a < acting.length; a++) this.right[a] = second[acting[a]!]! - first[acting[a]!]!;
+    const left = factors.solve(this.right);
     this.known = false;
     let error = 0;
     acting.forEach((index, a) => {
@@ -214,19 +230,27 @@ export class Stepper {
     const { at, f } = this;
     for (let n = 0; n < size; n++) at[n] = base[n]! + weight * rate[n]!;
     let before = Infinity;
+    let isOff = true;
+    let factors: Factors | undefined;
     for (let turn = 0; turn < SURE_TURNS; turn++) {
       this.dynamics.rates(t_s, at, f);
       if (Number.isNaN(f[acting[0]!]!)) return false;
-      this.lookAt(t_s, at, f);
-      const factors = this.factorsFor(1 / weight);
+      if (isOff) {
+        this.lookAt(t_s, at, f);
+        factors = this.factorsFor(1 / weight);
+      }
       if (!factors) return false;
-      const solved = factors
-        .solve(column(acting.map((index) => f[index]! - (at[index]! - base[index]!) / weight)))
-        .to1DArray();
+      for (let a = 0; a < acting.length; a++) {
+        const index = acting[a]!;
+        this.right[a] = f[index]! - (at[index]! - base[index]!) / weight;
+      }
+      const solved = factors.solve(this.right);
       const largest = solved.reduce((most, move, a) => Math.max(most, Math.abs(move) / tolerance[acting[a]!]!), 0);
       if (!Number.isFinite(largest)) return false;
       // What jumps to and fro past where it belongs goes half as far.
       const share = largest > JUMPS * before ? 0.5 : 1;
+      // Slopes that bring it near fast enough are kept.
+      isOff = largest > NEARS * before;
       before = largest;
       rate.set(f);
       for (const [a, index] of acting.entries()) {
@@ -247,6 +271,8 @@ export class Stepper {
   }
 
   private taken(h: number, to_s: number): Step {
+    if (this.wasSure) this.led.set(this.stages[1]!);
+    else this.led.fill(0);
     const before = this.y.slice();
     const ratesBefore = this.rates.slice();
     const from_s = this.t_s;
@@ -319,21 +345,21 @@ export class Stepper {
   }
 
   /** Of the matrix 1/(h γ) − J, among what acts. */
-  private factorsFor(diagonal: number): LuDecomposition | undefined {
+  private factorsFor(diagonal: number): Factors | undefined {
     const { acting } = this.dynamics;
     const n = acting.length;
-    const matrix = new Matrix(n, n);
+    const matrix = squareOf(n);
     for (let column = 0; column < n; column++)
       for (let row = 0; row < n; row++)
-        matrix.set(row, column, (row === column ? diagonal : 0) - this.slopes[column]![acting[row]!]!);
-    const factors = new LuDecomposition(matrix);
-    return factors.isSingular() ? undefined : factors;
+        matrix.values[row * n + column] = (row === column ? diagonal : 0) - this.slopes[column]![acting[row]!]!;
+    return factored(matrix);
   }
 
   /** Solves (1/(h γ) − J) u = right in place: among what acts by the factors, and all that only sums from that. */
-  private solved(factors: LuDecomposition, right: Float64Array, hGamma: number): void {
+  private solved(factors: Factors, right: Float64Array, hGamma: number): void {
     const { acting, size } = this.dynamics;
-    const small = acting.length > 0 ? factors.solve(column(acting.map((index) => right[index]!))).to1DArray() : [];
+    for (let a = 0; a < acting.length; a++) this.right[a] = right[acting[a]!]!;
+    const small = factors.solve(this.right);
     for (let n = 0; n < size; n++) {
       let sum = right[n]!;
       for (let a = 0; a < acting.length; a++) sum += this.slopes[a]![n]! * small[a]!;
@@ -341,8 +367,6 @@ export class Stepper {
     }
   }
 }
-
-const column = (values: number[]): Matrix => Matrix.columnVector(values);
 
 /**
  * The state within a step, by the cubic through its ends and their rates. Where a rate at an end has died away within

@@ -8,6 +8,7 @@ import { Quantity } from '../parts/Quantity';
 import { Caution } from '../parts/Caution';
 import { useSystem } from '../state/editor';
 import { useDetails } from '../state/results';
+import { CoolantTables } from './CoolantTables';
 
 /** What engines throw out: how much may come, what takes it, and what pressure it builds on its way. */
 export function ExpelledPanel() {
@@ -22,8 +23,9 @@ export function ExpelledPanel() {
         ))}
       </Box>
       {expelled.some(({ kind }) => kind === 'crankcase') && (
-        <Box mt="3" maxW="420px">
+        <Box mt="3" display="grid" gap="3" gridTemplateColumns="repeat(auto-fit, minmax(min(100%, 320px), 1fr))">
           <Practice of="catchTank" />
+          <Practice of="expelledPlace" />
         </Box>
       )}
       <Box mt="3">
@@ -38,7 +40,7 @@ export function ExpelledPanel() {
 
 function Source({ expelled }: { readonly expelled: Expelled }) {
   const { components } = useSystem();
-  const { name, comes, room_m3, tank, pressure, boils, source } = expelled;
+  const { name, comes, room_m3, tank, pressure, boils, source, coolant } = expelled;
   const part = components.find(({ id }) => id === source);
   return (
     <Box>
@@ -86,6 +88,9 @@ function Source({ expelled }: { readonly expelled: Expelled }) {
           ; at its hottest it boils below <Quantity value={Math.max(0, boils.value)} role="pressure" /> over the air
           outside, the cap opens at <Quantity value={part.cap_Pa.value} role="pressure" />
         </>
+      )}
+      {tank && coolant && part?.kind === 'cooling-system' && (
+        <CoolantTables coolant={coolant} bottle={tank.name} part={part} />
       )}
     </Box>
   );

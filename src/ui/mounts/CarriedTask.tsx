@@ -11,7 +11,7 @@ import { useAnswer } from '../state/answers';
 import { useReader } from '../state/reader';
 import { useTank } from '../state/tankChoice';
 import { FILLS, FILL_WORDS, wholeDegrees } from '../tank/TipsPanel';
-import { Table, useWrite, type Cell } from './WeightTable';
+import { Table, useWrite, type Cell } from '../parts/Table';
 
 const FORKS_M = [0.3, 0.4, 0.5, 0.6, 0.8, 1];
 const HOOKS_M = [0.3, 0.5, 0.75, 1, 1.5, 2, 3];

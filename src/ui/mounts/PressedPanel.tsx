@@ -9,7 +9,7 @@ import { Quantity } from '../parts/Quantity';
 import { useSystem } from '../state/editor';
 import { useSides } from '../state/sides';
 import { CASE_HEADS, SIDE_HEADS } from './mountWords';
-import { Table, useWrite } from './WeightTable';
+import { Table, useWrite } from '../parts/Table';
 
 /** What the liquid presses on the sides and baffles of the tank as it is thrown with it. */
 export function PressedPanel({ shell, t }: { readonly shell: MountsOf; readonly t: number }) {

@@ -10,7 +10,8 @@ import { Button } from '../parts/Button';
 import { applyEdit, useSystem } from '../state/editor';
 import { useSides } from '../state/sides';
 import { useTank } from '../state/tankChoice';
-import { isLevel, useWrite } from './WeightTable';
+import { useWrite } from '../parts/Table';
+import { isLevel } from './level';
 
 /** What moving the tank does, and where it would stand even. */
 export function Elsewhere({ stance, stands }: { readonly stance: StanceDocument; readonly stands: Stands }) {

@@ -6,7 +6,8 @@ import { type StanceDocument, type SystemDocument } from '@/core/plan';
 import { useSystem } from '../state/editor';
 import { useSides } from '../state/sides';
 import { fillHead } from './fillHead';
-import { isLevel, useWrite, type Write } from './WeightTable';
+import { useWrite, type Write } from '../parts/Table';
+import { isLevel } from './level';
 
 /** What it comes to, in a line: what of what it may bear is borne at most; how she lies, full. */
 export function Headline({ stance, stands }: { readonly stance: StanceDocument; readonly stands: Stands }) {

@@ -8,7 +8,8 @@ import { NotWorkedOut } from '../parts/NotWorkedOut';
 import { useSystem } from '../state/editor';
 import { useSides } from '../state/sides';
 import { fillHead } from './fillHead';
-import { isLevel, Table, useWrite, type Cell } from './WeightTable';
+import { Table, useWrite, type Cell } from '../parts/Table';
+import { isLevel } from './level';
 
 /** Axles of which each side was not weighed: half is taken for each. */
 const halvedOf = ({ axles = [] }: StanceDocument): string[] =>

@@ -211,6 +211,22 @@ const SCHOOLS: Readonly<Record<PracticeKey, { readonly title: string; readonly s
       },
     ],
   },
+  expelledPlace: {
+    title: 'Catch tank clear of the wheels or as ballast',
+    schools: [
+      {
+        value: 'clear',
+        label: 'Clear of the wheels (default)',
+        reason: 'What leaks or runs over falls on no tyre and on nothing hot.',
+      },
+      {
+        value: 'ballast',
+        label: 'Where its weight helps',
+        reason:
+          'Weight over the driven wheels, or low on the light side; a leak then lands on a tyre, so it is boxed in.',
+      },
+    ],
+  },
   lining: {
     title: 'Lined or bare',
     schools: [

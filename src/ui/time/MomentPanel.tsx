@@ -2,37 +2,28 @@
 
 import { Box, chakra } from '@chakra-ui/react';
 import { Pause, Play, ZoomIn, ZoomOut } from 'lucide-react';
-import { useEffect, useMemo, useRef, useState } from 'react';
-import { positionsAt, sampleAt, type Played, type Sample } from '@/core/answers';
+import { useEffect, useRef, useState } from 'react';
+import { positionsAt, sampleAt, type Played } from '@/core/answers';
 import type { SystemDocument } from '@/core/plan';
 import { withPositions } from '@/core/state';
-import { levelsDrawing, type Turns } from '@/core/reports';
 import { clockText, formatQuantity } from '@/core/units';
-import { DrawingView } from '../drawing/DrawingView';
 import { SolidPicture } from '../drawing/Picture';
-import { useRoom } from '../drawing/useRoom';
 import { Circuits } from '../lines/SchematicPanel';
 import { Button } from '../parts/Button';
 import { NotWorkedOut } from '../parts/NotWorkedOut';
 import { Panel } from '../parts/Panel';
 import { SquareButton } from '../parts/SquareButton';
 import { useReader } from '../state/reader';
+import { Levels, roundedLean } from './Levels';
 import { spanAbout, type Span } from './span';
-import { leanWords, type Told } from './timeWords';
+import { leanWords, overWords, type Told } from './timeWords';
 import { useMoment } from './useMoment';
 
-/** What it is thought to have until that is known. */
-const USUAL_PX = 600;
-const TALL_MM = 62;
 /** Each press shows so many times less or more time. */
 const CLOSER = 4;
 const LEAST_SPAN_S = 0.5;
 /** What the slider goes over is shown in so long. */
 const SHOWN_IN_MS = 15_000;
-/** A tenth of a degree is drawn, less is not. */
-const LEANS_DEG = 0.1;
-/** Half a millimetre of water: nothing that a tank or pump would notice [Pa]. */
-const FREE_PA = 5;
 /** The slider goes in so many steps; keys with a large step go a twentieth. */
 const STEPS = 1000;
 
@@ -69,8 +60,6 @@ export function MomentPanel({
   const moment = value?.ok ? value.value : undefined;
   const last = told.findLast(({ t_s }) => t_s <= at_s);
   const text = (volume_m3: number): string => formatQuantity(volume_m3, 'tankVolume', { reader }).text;
-  const pressureText = (gauge_Pa: number): string =>
-    formatQuantity(Math.abs(gauge_Pa) < FREE_PA ? 0 : gauge_Pa, 'pressure', { reader }).text;
   return (
     <Panel title="At one moment" testId="moment">
       <Box display="flex" gap="3" alignItems="center">
@@ -132,7 +121,7 @@ export function MomentPanel({
             <Box fontSize="xl" fontWeight="800" lineHeight="1.2">
               {text(volumes_m3[t]!)}
             </Box>
-            <Box fontSize="sm">{pressureText(sample.tanks[t]!.gauge_Pa)} over the liquid</Box>
+            <Box fontSize="sm">{overWords(sample.tanks[t]!.gauge_Pa, reader)}</Box>
             {moment?.tanks[t]?.needles.map(({ id: sender, name: called, needle }) => (
               <Box key={sender} fontSize="sm" opacity={fresh ? 1 : 0.5}>
                 {needle.ok
@@ -144,7 +133,7 @@ export function MomentPanel({
         ))}
       </Box>
       <Box fontSize="sm" color="soft">
-        The vehicle stands {leanWords(round(pitch_deg), round(roll_deg), reader)}.
+        The vehicle stands {leanWords(roundedLean(pitch_deg), roundedLean(roll_deg), reader)}.
       </Box>
       {value?.ok === false && <NotWorkedOut why={value.error.detail} />}
       <Levels
@@ -183,64 +172,6 @@ export function MomentPanel({
         />
       )}
     </Panel>
-  );
-}
-
-const round = (angle_deg: number): number => Math.round(angle_deg / LEANS_DEG) * LEANS_DEG;
-
-type Drawings = readonly Parameters<typeof levelsDrawing>[0][number]['drawing'][];
-
-/** All tanks side by side to one scale; of the end too where the course rolls. */
-function Levels({
-  of,
-  samples,
-  now,
-  drawings,
-  fresh,
-}: {
-  readonly of: SystemDocument;
-  readonly samples: readonly Sample[];
-  readonly now: Sample;
-  readonly drawings: Drawings | undefined;
-  readonly fresh: boolean;
-}) {
-  const [ref, width_mm] = useRoom(USUAL_PX);
-  const most = useMemo(() => {
-    const of_ = (value: (sample: Sample) => number): number =>
-      Math.max(...samples.map((sample) => Math.abs(value(sample))));
-    return { pitch: of_(({ pitch_deg }) => pitch_deg), roll: of_(({ roll_deg }) => roll_deg) };
-  }, [samples]);
-  if (!drawings || drawings.length !== of.tanks.length)
-    return (
-      <Box ref={ref} minH="200px" display="grid" placeItems="center" color="soft">
-        Drawing…
-      </Box>
-    );
-  const turns = (pitch: number, roll: number, t: number): Turns => {
-    const { mounting } = of.tanks[t]!;
-    return { side: pitch + mounting.pitch_deg.value, end: -(roll + mounting.roll_deg.value) };
-  };
-  const drawing = levelsDrawing(
-    drawings.map((each, t) => {
-      const furthest = turns(most.pitch, most.roll, t);
-      return {
-        name: of.tanks[t]!.name,
-        drawing: each,
-        turns_deg: turns(now.pitch_deg, now.roll_deg, t),
-        most_deg: furthest,
-      };
-    }),
-    {
-      title: 'The tanks at this moment, to one scale, with what is in them',
-      room: { width_mm, height_mm: TALL_MM },
-      views: most.roll > LEANS_DEG ? ['side', 'end'] : ['side'],
-      viewNames: { side: 'side', end: 'end' },
-    },
-  );
-  return (
-    <Box ref={ref} opacity={fresh ? 1 : 0.7}>
-      <DrawingView drawing={drawing} testId="moment-levels" />
-    </Box>
   );
 }
 

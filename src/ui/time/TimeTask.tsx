@@ -11,12 +11,14 @@ import { NotWorkedOut } from '../parts/NotWorkedOut';
 import { Panel } from '../parts/Panel';
 import { useAsked } from '../state/answers';
 import { openDocument, useSystem } from '../state/editor';
+import { clockText } from '@/core/units';
 import { useReader } from '../state/reader';
 import { chooseTank, useTank } from '../state/tankChoice';
 import { ChartsPanel } from './ChartsPanel';
 import { chooseScenario, goToTime, keepCourse, showSpan, useCourses, type Course } from './courses';
 import { EventsPanel } from './EventsPanel';
 import { MomentPanel } from './MomentPanel';
+import { OnItsWay } from './OnItsWay';
 import { ScenarioPanel } from './ScenarioPanel';
 import type { Span } from './span';
 import { toldOf } from './timeWords';
@@ -28,16 +30,20 @@ export function TimeTask() {
   const { choices, why } = useScenarios();
   const { chosen, runs } = useCourses();
   const choice = choices.find(({ key }) => key === chosen) ?? choices[0];
-  const [news, setNews] = useState<PlayNews>();
+  const [way, setWay] = useState<{ readonly key: string; readonly of: SystemDocument; readonly news?: PlayNews }>();
   const played = useAsked('played');
   if (why !== undefined) return <NotWorkedOut why={why} />;
   if (!choice) return <Box color="soft">Being worked out…</Box>;
   const play = ({ key, scenario }: Choice): void => {
     const of = openDocument();
-    setNews(undefined);
-    void played.ask(scenario, setNews).then((answer) => {
-      if (answer) keepCourse(key, { of, played: answer });
-    });
+    setWay({ key, of });
+    void played
+      .ask(scenario, (news) => setWay({ key, of, news }))
+      .then((answer) => {
+        if (!answer) return;
+        setWay(undefined);
+        keepCourse(key, { of, played: answer });
+      });
   };
   const course = runs[choice.key];
   return (
@@ -45,9 +51,10 @@ export function TimeTask() {
       <ScenarioPanel
         choices={choices}
         chosen={choice}
-        news={news}
+        news={way?.news}
         running={played.running}
         onChoose={(key) => {
+          if (key === choice.key) return;
           played.stop();
           chooseScenario(key);
         }}
@@ -55,6 +62,13 @@ export function TimeTask() {
         onStop={played.stop}
         onMade={chooseScenario}
       />
+      {way?.news && played.running && <OnItsWay news={way.news} of={way.of} />}
+      {way?.news && !played.running && way.key === choice.key && (
+        <Box color="warn" fontWeight="650" role="status">
+          Stopped at {clockText(way.news.progress.sample.t_s)} of {clockText(way.news.progress.duration_s)}: what it
+          comes to is not known.
+        </Box>
+      )}
       <Begun choice={choice} isThere={course !== undefined || played.running} onPlay={play} />
       {course && (
         <Shown

@@ -23,6 +23,8 @@ const EVENT_WORDS: Readonly<Record<Exclude<EventKind, 'set'>, (name: string) => 
   'clicks-off': (name) => `The nozzle in ${name} clicks off`,
   poured: (name) => `All is poured in at ${name}`,
   'neck-full': (name) => `${name} is full to the top of its neck`,
+  'nozzle-shuts': (name) => `${name} shuts: what it fills is full`,
+  'runs-over': (name) => `${name} is full, and nobody shuts the nozzle`,
   starves: (name) => `${name} gets too little`,
   fed: (name) => `${name} gets enough again`,
   stops: (name) => `${name} stops`,
@@ -34,12 +36,20 @@ const GRAVE: Partial<Readonly<Record<EventKind, 'stop' | 'warn'>>> = {
   starves: 'stop',
   stops: 'stop',
   'neck-full': 'stop',
+  'runs-over': 'stop',
   'draws-air': 'warn',
   'air-arrives': 'warn',
   covered: 'warn',
   'clicks-off': 'warn',
   full: 'warn',
 };
+
+/** Half a millimetre of water: nothing that a tank or pump would notice [Pa]. */
+const FREE_PA = 5;
+
+/** What presses on the liquid of a tank. */
+export const overWords = (gauge_Pa: number, reader: Reader): string =>
+  `${formatQuantity(Math.abs(gauge_Pa) < FREE_PA ? 0 : gauge_Pa, 'pressure', { reader }).text} over the liquid`;
 
 /** Something that happens or is set at a time, in words. */
 export type Told = {

@@ -1,7 +1,7 @@
 'use client';
 
 import { Box, chakra } from '@chakra-ui/react';
-import type { VentDesign, VentLimit, VentSize } from '@/core/answers';
+import type { VentDesign, VentLimit, VentRise, VentSize, VolumeCorrection } from '@/core/answers';
 import { chosen } from '@/core/plan';
 import { VENT_USUAL } from '@/core/reference/vents';
 import { formatQuantity, type Role } from '@/core/units';
@@ -11,6 +11,7 @@ import { Caution } from '../parts/Caution';
 import { NotWorkedOut } from '../parts/NotWorkedOut';
 import { FieldGrid, Panel } from '../parts/Panel';
 import { Quantity } from '../parts/Quantity';
+import { Table, useWrite } from '../parts/Table';
 import { useOutcome } from '../state/answers';
 import { setValue, useSystem, useValue } from '../state/editor';
 import { useReader } from '../state/reader';
@@ -200,16 +201,69 @@ function RisesPanel({ design: { rises } }: { readonly design: VentDesign }) {
   return (
     <Panel title="How high its line has to rise" testId="vent-rise">
       {rises.length === 0 && <Box color="soft">It has no vent.</Box>}
-      {rises.map(({ id, name, standing_m, moving_m }) => (
+      {rises.map(({ id, name, standing_m, moving_m, end }) => (
         <Box key={id} mb="1">
           <b>{name}</b>: straight up from its port, at the slopes asked for <b>{rise(standing_m)}</b>; as hard as it
-          brakes, drives and corners <b>{rise(moving_m)}</b>, while the liquid stands still against that.
+          brakes, drives and corners <b>{rise(moving_m)}</b>, while the liquid stands still against that.{' '}
+          {end && <EndWords {...end} />}
         </Box>
       ))}
       <Box fontSize="sm" color="soft">
         Filled to its limit. A wave goes higher than liquid at rest, up to twice as far from level.
       </Box>
     </Panel>
+  );
+}
+
+/** How high the end of a vent is over water, or over the ground. */
+function EndWords({ name, isPlaced, over }: NonNullable<VentRise['end']>) {
+  const reader = useReader();
+  const high = (value_m: number): string => formatQuantity(Math.abs(value_m), 'tape', { reader }).text;
+  const where = (value_m: number): string => `${high(value_m)} ${value_m > 0 ? 'over' : 'under'} the water`;
+  if (!isPlaced)
+    return (
+      <Box as="span" color="warn" fontWeight="650">
+        Where {name} ends is not in the plan: lead a line from it to an open end.
+      </Box>
+    );
+  if (!over)
+    return (
+      <Box as="span" color="warn" fontWeight="650">
+        How high {name} is over water or ground is not known: say where the waterline or the ground is, at Weight.
+      </Box>
+    );
+  if (over.over === 'ground')
+    return over.level_m > 0 ? (
+      <>
+        {name} is {high(over.level_m)} over the ground: water deeper than that gets in by it.
+      </>
+    ) : (
+      <Box as="span" color="stop" fontWeight="650">
+        {name} is {high(over.level_m)} under the ground.
+      </Box>
+    );
+  return (
+    <Box as="span" color={over.leaning_m > 0 ? undefined : 'stop'} fontWeight={over.leaning_m > 0 ? undefined : '650'}>
+      {name} is {where(over.level_m)} that it floats in, and {where(over.leaning_m)} at the worst of the slopes asked
+      for.
+    </Box>
+  );
+}
+
+/** What a filling is at other temperatures. */
+function Corrections({ corrections }: { readonly corrections: readonly VolumeCorrection[] }) {
+  const write = useWrite();
+  return (
+    <Box maxW="560px" mt="3">
+      <Table
+        label="Volume correction"
+        heads={['What is filled, at', 'Takes up', 'Factor to 15 °C']}
+        rows={corrections.map(({ temperature_K, volume_m3, factor_ratio, isExtrapolated }) => ({
+          head: `${write(temperature_K, 'temperature')}${isExtrapolated ? ' (beyond the table)' : ''}`,
+          cells: [{ text: write(volume_m3, 'tankVolume') }, { text: factor_ratio.toFixed(4) }],
+        }))}
+      />
+    </Box>
   );
 }
 
@@ -232,6 +286,7 @@ function HeatPanel({ design: { heat, can_m3 } }: { readonly design: VentDesign }
             {text(can_m3 ?? 0, 'tankVolume')} takes what heat and the worst slope drive out, once; it needs a vent of
             its own.
           </Box>
+          <Corrections corrections={heat.value.corrections} />
           <Box fontSize="sm" mt="2">
             <b>A line that is full and shut at both ends</b> rises by up to {text(heat.value.locked_PaPerK, 'pressure')}{' '}
             for each kelvin: a few degrees burst it. Leave one end open, or give it a relief valve.

@@ -5,6 +5,7 @@ import { primingsOf, type Priming } from './priming';
 import { profilesOf, type RunProfile, type Solved } from './profile';
 import { endsApart, placedWays, routesOf, type EndsApart, type PlacedWay, type RouteResult } from './routing';
 import { breakSpills, jointSpills, type BreakSpill, type JointSpill } from './spills';
+import { ventEndsOf, type VentEnd } from './ventEnds';
 import { wrongFuelsOf, type WrongFuel } from './wrongFuel';
 import { circuitsOf, type CircuitsResult } from './transfers';
 
@@ -21,6 +22,7 @@ export type LineAnswers = {
   readonly primings: readonly Priming[];
   readonly mixUps: readonly MixUp[];
   readonly wrongFuels: readonly WrongFuel[];
+  readonly ventEnds: readonly VentEnd[];
   /** Of lines whose two ends have places. */ readonly ways: readonly PlacedWay[];
 };
 
@@ -40,6 +42,7 @@ export function lineAnswers(inputs: FlowInputs, solutions: readonly Solved[]): L
     primings: primingsOf(inputs),
     mixUps: mixUpsOf(inputs.system, joints),
     wrongFuels: wrongFuelsOf(inputs.system),
+    ventEnds: ventEndsOf(inputs),
     ways,
   };
 }

@@ -124,7 +124,8 @@ function nearestBound({ levels }: FlowInputs, volumes: Volumes, { flow_m3PerS, g
   const bounds = levels.flatMap(({ tank, up }): Bound[] => {
     const { id, name } = tank.document;
     const gain = gains.get(id)!;
-    const volume = volumes.get(id)!;
+    // Rounding may leave less than nothing in it.
+    const volume = Math.min(tank.gross_m3, Math.max(0, volumes.get(id)!));
     if (gain > MOVES_M3_PER_S)
       return [
         {

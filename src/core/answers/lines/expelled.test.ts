@@ -174,3 +174,144 @@ describe('what may come', () => {
     expect(expelledBy(oil).comes).toMatchObject({ ok: false, error: { code: 'other-fluid' } });
   });
 });
+
+describe('a coolant bottle', () => {
+  // A box of our own: the mouth in the middle of its floor, so that its marks follow by hand.
+  const bottle = (answers: Partial<Record<string, number>> = {}): SystemDocument => {
+    const system = planned({ what: 'coolant', source_m3: 0.01 });
+    const [tank] = system.tanks;
+    return {
+      ...system,
+      envelope: {
+        ...system.envelope,
+        noseUp_deg: chosen(answers.slope_deg ?? 0),
+        noseDown_deg: chosen(answers.slope_deg ?? 0),
+        portDown_deg: chosen(0),
+        starboardDown_deg: chosen(0),
+      },
+      conditions: { ...system.conditions, altitude_m: answers.altitude_m ?? 0 },
+      tanks: [
+        {
+          ...tank!,
+          dimensions: 'inside',
+          shape: { kind: 'box', length_m: chosen(0.12), width_m: chosen(0.1), height_m: chosen(0.25) },
+          ports: tank!.ports.map((port) =>
+            port.id === 'inlet'
+              ? { ...port, x_m: chosen(0.06), y_m: chosen(0.05), bore_m: chosen(0.01) }
+              : { ...port, x_m: chosen(0.03), y_m: chosen(0.05) },
+          ),
+        },
+      ],
+    };
+  };
+  const coolantIn = (system: SystemDocument) => expelledBy(system).coolant!;
+
+  it('boils under its cap where steam tables have that pressure', () => {
+    // Steam tables (IAPWS-IF97), from memory: saturation at 201.3 kPa 120.4 °C, at 170.1 kPa (cap of 85.5 kPa at
+    // 1,500 m of the standard atmosphere, 84.6 kPa) 115.2 °C.
+    const open = coolantIn(withValue(bottle(), ['components', 0, 'cap_Pa'], chosen(100e3)));
+    expectClose(open.boils_K! - 273.15, 120.4, { abs: 0.2, why: 'steam tables' });
+    const high = coolantIn(withValue(bottle(), ['components', 0, 'cap_Pa'], chosen(85.5e3)));
+    const above = high.boilsAt.find(({ altitude_m }) => altitude_m === 1500)!;
+    expectClose(above.boils_K! - 273.15, 115.2, { abs: 0.3, why: 'steam tables' });
+    // An open neck at sea level, and three kilometres up (70.1 kPa).
+    const none = coolantIn(withValue(bottle(), ['components', 0, 'cap_Pa'], chosen(0)));
+    expectClose(none.boils_K! - 273.15, 100, { abs: 0.05, why: 'boiling point of water' });
+    expectClose(none.boilsAt.at(-1)!.boils_K! - 273.15, 90.0, { abs: 0.3, why: 'steam tables at 70.1 kPa' });
+    // Beyond what is known it is not made up.
+    const strong = coolantIn(withValue(bottle(), ['components', 0, 'cap_Pa'], chosen(3e5)));
+    expect(strong.boilsAt.find(({ altitude_m }) => altitude_m === 0)!.boils_K).toBeDefined();
+    expect(strong.toBoiling_m3).toBeGreaterThan(none.toBoiling_m3!);
+  });
+
+  it('falls with altitude as the conditions’ own does', () => {
+    for (const altitude_m of [0, 1500, 3000]) {
+      const { boils_K, boilsAt } = coolantIn(bottle({ altitude_m }));
+      expectClose(boils_K!, boilsAt.find((each) => each.altitude_m === altitude_m)!.boils_K!, {
+        abs: 0.01,
+        why: 'one atmosphere for both',
+      });
+    }
+  });
+
+  it('has its marks where a box has them: a bore over its mouth, and what comes over that', () => {
+    const { marks } = coolantIn(bottle());
+    expectClose(marks!.cold.height_m, 0.01, { abs: 1e-9, why: 'a bore over the floor' });
+    expectClose(marks!.cold.volume_m3, 0.12 * 0.1 * 0.01, { abs: 1e-12, why: 'box' });
+    const comes = unwrap(expelledBy(bottle()).comes);
+    expectClose(marks!.hot.height_m, 0.01 + comes / 0.012, { abs: 1e-9, why: 'box' });
+    // Leaning with its mouth amidships, the surface goes through a point a bore over it, square to the floor’s normal.
+    const slope_deg = 8;
+    const t = Math.tan((slope_deg * Math.PI) / 180);
+    const over = 0.01 / Math.cos((slope_deg * Math.PI) / 180);
+    const dry = Math.max(0, 0.06 * t - over);
+    const leaning = coolantIn(bottle({ slope_deg })).marks!;
+    // Half of it is a wedge over the floor: a trapezium, or a triangle where the far end is dry.
+    const area = dry > 0 ? (over + 0.06 * t) ** 2 / (2 * t) : over * 0.12;
+    expectClose(leaning.cold.volume_m3, area * 0.1, { rel: 1e-9, why: 'wedge of a box' });
+  });
+
+  it('has left, once all is cold, what it has less what the engine draws back', () => {
+    const warm = withValue(bottle(), ['conditions', 'fuelTemperature_K'], 288.15);
+    const density = (celsius: number): number => 1074 - 0.58 * (celsius - 15);
+    const stands = warm.conditions.fills[0]!.fill_ratio * 0.12 * 0.1 * 0.25;
+    const left = stands - 0.01 * (1 - density(15) / density(5));
+    expectClose(coolantIn(warm).coldLeft_m3!, left, { rel: 1e-9, why: 'by hand' });
+    // Colder than its coldest it is not drawn from any more.
+    const cold = withValue(bottle(), ['conditions', 'fuelTemperature_K'], 270);
+    expectClose(coolantIn(cold).coldLeft_m3!, stands, { rel: 1e-9, why: 'nothing is drawn' });
+  });
+
+  it('is drawn from by a pipe that hangs down to its floor as by a mouth in it', () => {
+    const system = bottle();
+    const hung: SystemDocument = {
+      ...system,
+      tanks: system.tanks.map((tank) => ({
+        ...tank,
+        ports: tank.ports.map((port) =>
+          port.id === 'inlet' ? { ...port, face: 'lid' as const, drop_m: chosen(0.25) } : port,
+        ),
+      })),
+    };
+    expect(expelledBy(hung).isCovered).toBe(true);
+    expectClose(coolantIn(hung).marks!.cold.volume_m3, coolantIn(system).marks!.cold.volume_m3, {
+      rel: 1e-6,
+      why: 'one mouth',
+    });
+    // Cut off in the middle it hangs in the air.
+    const short = withValue(
+      hung,
+      ['tanks', 0, 'ports', hung.tanks[0]!.ports.findIndex(({ id }) => id === 'inlet'), 'drop_m'],
+      chosen(0.05),
+    );
+    expect(expelledBy(short).isCovered).toBe(false);
+  });
+});
+
+describe('a catch tank', () => {
+  it('keeps by its drain what lies below it, by a box', () => {
+    const system = planned();
+    const [tank] = system.tanks;
+    const drained = (face: 'floor' | 'aft', z_m: number): SystemDocument => ({
+      ...system,
+      tanks: [
+        {
+          ...tank!,
+          dimensions: 'inside',
+          shape: { kind: 'box', length_m: chosen(0.2), width_m: chosen(0.1), height_m: chosen(0.3) },
+          ports: tank!.ports.map((port) =>
+            port.id === 'drain'
+              ? face === 'floor'
+                ? { ...port, x_m: chosen(0.1), y_m: chosen(0.05) }
+                : { ...port, face, x_m: undefined, y_m: chosen(0.05), z_m: chosen(z_m) }
+              : { ...port, x_m: chosen(port.id === 'vent' ? 0.15 : 0.05), y_m: chosen(0.05) },
+          ),
+        },
+      ],
+    });
+    expectClose(expelledBy(drained('floor', 0)).drainLeaves_m3!, 0, { abs: 1e-12, why: 'at its lowest' });
+    expectClose(expelledBy(drained('aft', 0.04)).drainLeaves_m3!, 0.2 * 0.1 * 0.04, { rel: 1e-9, why: 'box' });
+    const none = { ...system, tanks: [{ ...tank!, ports: tank!.ports.filter(({ id }) => id !== 'drain') }] };
+    expect(expelledBy(none).drainLeaves_m3).toBe(evaluated(none).tanks[0]!.gross_m3);
+  });
+});

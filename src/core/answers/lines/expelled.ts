@@ -1,12 +1,17 @@
 import { fluidState, type FluidState } from '../../fluids';
 import { compileNetwork } from '../../model/compileNetwork';
 import { outletNode, type FlowInputs, type TankLevel } from '../../model/networkParts';
-import { dot } from '../../geometry';
+import { standingUp, type TankModel } from '../../model/compileTank';
+import { mouthPoint } from '../../model/portMouth';
+import { placeOf } from '../../model/compileFit';
+import { dot, meshBounds, posedMesh, volumeBelow } from '../../geometry';
 import type { FluidKey } from '../../reference/fluids';
 import { partAround, solveNetwork } from '../../network';
 import { failure, success, type Outcome } from '../../outcome';
 import { joinedTo } from '../../plan/circuits';
 import type { ComponentDocument } from '../../plan/schema';
+import type { Envelope } from '../../tank';
+import { coolantOf, type Coolant } from './coolant';
 
 type Source = Extract<ComponentDocument, { kind: 'crankcase' | 'cooling-system' }>;
 
@@ -27,20 +32,30 @@ export type Expelled = {
   readonly boils: Outcome<number, ExpelledCode> | undefined;
   /** Of a cooling system: whether what stands in the tank covers the mouth that it is drawn back by. */
   readonly isCovered: boolean | undefined;
+  /** Of a cooling system: marks of its bottle, and where it boils; none where it leads to none. */
+  readonly coolant: Coolant | undefined;
+  /** Of a crankcase's tank: left in it by its lowest drain, standing level [m³]; all of it where it has none. */
+  readonly drainLeaves_m3: number | undefined;
+  /** Of its tank: from where to where it is along the vehicle, from aft [m]. */
+  readonly along_m: readonly [number, number] | undefined;
 };
 export type ExpelledCode = 'no-tank' | 'other-fluid' | 'temperature-range' | 'no-way-out' | 'not-solved';
 
 /** Gas leaves a crankcase as hot as this at most: common practice [K]. */
 const HOT_GAS_K = 373.15;
 
-/** What comes out of each crankcase and cooling system of a plan, in the plan's order. */
-export function expelledOf(inputs: FlowInputs): Expelled[] {
+/**
+ * What comes out of each crankcase and cooling system of a plan, in the plan's order.
+ *
+ * @param envelope slopes asked for
+ */
+export function expelledOf(inputs: FlowInputs, envelope: Envelope): Expelled[] {
   return inputs.system.components.flatMap((part) =>
-    part.kind === 'crankcase' || part.kind === 'cooling-system' ? [expelledFrom(part, inputs)] : [],
+    part.kind === 'crankcase' || part.kind === 'cooling-system' ? [expelledFrom(part, inputs, envelope)] : [],
   );
 }
 
-function expelledFrom(part: Source, inputs: FlowInputs): Expelled {
+function expelledFrom(part: Source, inputs: FlowInputs, envelope: Envelope): Expelled {
   const mouth = firstMouth(inputs, part.id);
   const { level } = mouth ?? {};
   const limit = level && level.tank.gross_m3 * level.tank.document.fillLimit_ratio.value;
@@ -56,9 +71,34 @@ function expelledFrom(part: Source, inputs: FlowInputs): Expelled {
     boils: part.kind === 'cooling-system' ? boilsAt(part, level, inputs.state.ambientAbs_Pa) : undefined,
     isCovered:
       part.kind === 'cooling-system' && level && port
-        ? level.volume_m3 > 0 && dot(level.up, port.point_m) < level.offset_m
+        ? level.volume_m3 > 0 && dot(level.up, mouthPoint(port)) < level.offset_m
         : undefined,
+    coolant:
+      part.kind === 'cooling-system' && level && port && COOLANTS.has(level.tank.batch.key)
+        ? coolantOf(part, level, port, {
+            ambientAbs_Pa: inputs.state.ambientAbs_Pa,
+            now_K: inputs.state.fuelTemperature_K,
+            envelope,
+          })
+        : undefined,
+    drainLeaves_m3: part.kind === 'crankcase' && level ? drainLeaves_m3(level.tank) : undefined,
+    along_m: level && alongOf(level.tank),
   };
+}
+
+/** What does not run out by the lowest of a tank's drains when it stands level; all that it holds where it has none. */
+function drainLeaves_m3(tank: TankModel): number {
+  const up = standingUp(tank, 0, 0);
+  const drains = tank.ports.filter(({ document }) => document.role === 'drain');
+  return Math.min(
+    tank.gross_m3,
+    ...drains.map(({ point_m }) => volumeBelow(tank.mesh, { normal: up, offset_m: dot(up, point_m) })),
+  );
+}
+
+function alongOf({ mesh, document }: TankModel): [number, number] {
+  const { min, max } = meshBounds(posedMesh(mesh, placeOf(document.mounting)));
+  return [min[0], max[0]];
 }
 
 /** The first port of a tank on the way from a part, through parts and lines of whatever purpose. */

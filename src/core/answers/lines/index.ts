@@ -43,6 +43,8 @@ export {
 } from './changes';
 export { developedLength_m, endsApart, routesOf, type EndsApart, type PassCheck, type RouteResult } from './routing';
 export { expelledOf, type Expelled, type ExpelledCode } from './expelled';
+export { overWater, type OverWater, type VentEnd } from './ventEnds';
+export { BOILING_KNOWN_TO_K, type Coolant, type CoolantMark } from './coolant';
 export { mixUpsOf, type MixUp } from './mixUps';
 export { wrongFuelsOf, type WrongFuel } from './wrongFuel';
 export { primingsOf, type Priming } from './priming';

@@ -12,6 +12,7 @@ import {
 import { kindOf } from '../../components';
 import { sunkParts } from '../../model/compileNetwork';
 import { returned_m3PerS, surfaceHeight_m, ullageNode, type FlowInputs, linkName } from '../../model/networkParts';
+import { mouthPoint } from '../../model/portMouth';
 import { dot, volumeBelow } from '../../geometry';
 import { boreArea_m2, type NetworkSolution } from '../../network';
 import { arriving } from '../flow/flowResult';
@@ -21,7 +22,7 @@ import { HEAT_CAPACITY, type FluidKey } from '../../reference/fluids';
 import { pumpCurrent_A, voltsAtPump } from '../flow/electrics';
 import { steadySolution, riseOf, whyBlocked } from '../flow/flowSolve';
 import { pumpsStopped, withPositions } from '../../state';
-import { transferCourse, type TransferEnd } from './course';
+import { transferCourse, type TransferCourse, type TransferEnd } from './course';
 
 /** Flow of a run that ends in a tank, with everything running as it is set. */
 export type TransferResult = {
@@ -36,6 +37,8 @@ export type TransferResult = {
   readonly ends: TransferEnd;
   /** Of the tank that runs dry or fills, where one does. */
   readonly endsAt: string | undefined;
+  /** What becomes of it where nobody stops it: all that is there is asked for. */
+  readonly leftOn: TransferCourse;
   /**
    * What still runs when all pumps stand still: a siphon, or gravity; nothing where it is no more than seats leak
    * [m³/s].
@@ -163,6 +166,8 @@ function onFluid(system: Circuits, key: FluidKey): Circuits {
   };
 }
 
+/** Whether it overfills is asked, and about when. */
+const LEFT_ON_STEPS = 12;
 /** To be moved at one go where nobody has said: a can's worth [m³]. */
 const CAN_M3 = 0.02;
 
@@ -183,7 +188,9 @@ function transfersOf(inputs: FlowInputs, { links }: NetworkSolution): TransferRe
       (of.get(into.id)?.flow_m3PerS ?? 0) * (into.reversed ? -1 : 1);
     const flow_m3PerS = through(links);
     const still_m3PerS = still?.ok ? through(still.value.solution.links) : 0;
-    const course = transferCourse(inputs, into.id, into.reversed ? -1 : 1, asked_m3);
+    const sense = into.reversed ? -1 : 1;
+    const course = transferCourse(inputs, into.id, sense, asked_m3);
+    const all_m3 = inputs.levels.reduce((sum, { volume_m3 }) => sum + volume_m3, 0);
     return [
       {
         run: run.id,
@@ -192,6 +199,7 @@ function transfersOf(inputs: FlowInputs, { links }: NetworkSolution): TransferRe
         flow_m3PerS,
         asked_m3,
         ...course,
+        leftOn: transferCourse(inputs, into.id, sense, Math.max(asked_m3, all_m3), LEFT_ON_STEPS),
         atRest_m3PerS: still_m3PerS > GOES_ON_M3_PER_S ? still_m3PerS : 0,
       },
     ];
@@ -266,11 +274,7 @@ function returnsOf(inputs: FlowInputs, solution: NetworkSolution): ReturnResult[
     const elsewhere = source.drawnBy !== undefined && !tank.document.pickups.some(({ id }) => id === source.drawnBy);
     const volume_m3 = level.volume_m3;
     const mouth = tank.ports.find(({ document }) => document.id === port);
-    const mouth_m = mouth
-      ? dot(up, [mouth.point_m[0], mouth.point_m[1], mouth.point_m[2] - (mouth.document.drop_m?.value ?? 0)])
-      : pickup
-        ? dot(up, pickup.inlet.point_m)
-        : -Infinity;
+    const mouth_m = mouth ? dot(up, mouthPoint(mouth)) : pickup ? dot(up, pickup.inlet.point_m) : -Infinity;
     return [
       {
         from: source.ref.item,

@@ -1,6 +1,7 @@
 import { readdirSync, readFileSync } from 'node:fs';
 import { beforeAll, describe, expect, it } from 'vitest';
 import { expectClose } from '../../../../tests/expectClose';
+import { AFLOAT, ON_AXLES } from '../../../../tests/raisedSystems';
 import { played, rig, rigEngine, type RigTank } from '../../../../tests/timeSystems';
 import { airState, fluidState } from '../../fluids';
 import { loadKernel } from '../../geometry';
@@ -307,4 +308,85 @@ it('odd tanks by chance: no gap in any design, larger sizes resist less, and wha
       expect(design.can_m3).toBeGreaterThanOrEqual(over_m3);
     } else expect(design.can_m3).toBeUndefined();
   }
+});
+
+describe('volume correction', () => {
+  it('is as the generalized tables have it for diesel and petrol, and keeps the mass', () => {
+    // ASTM D1250 table 54B, from memory: at 30 °C 0.9873 for 840 kg/m³ at 15 °C, 0.9819 for 750.
+    for (const [fluid, density15, factor] of [
+      ['diesel', 840, 0.9873],
+      ['petrol', 750, 0.9819],
+    ] as const) {
+      const system = box();
+      const said = {
+        ...system,
+        fluids: system.fluids.map((each) => ({ ...each, fluid, density15_kgPerM3: chosen(density15) })),
+      };
+      const heat = unwrap(unwrap(ventDesign(said, 0)).heat);
+      const at = (celsius: number) =>
+        heat.corrections.find(({ temperature_K }) => Math.abs(temperature_K - 273.15 - celsius) < 1e-9)!;
+      expectClose(at(30).factor_ratio, factor, { abs: 5e-5, why: 'table 54B to its last digit' });
+      expect(at(15).factor_ratio).toBe(1);
+      for (const { factor_ratio, volume_m3 } of heat.corrections)
+        expectClose(factor_ratio * volume_m3, at(15).volume_m3, { rel: 1e-12, why: 'one mass' });
+      // At the temperature that it is filled at, it is what is filled.
+      const near = heat.corrections.filter(({ volume_m3 }) => volume_m3 <= heat.filled_m3).at(-1)!;
+      expect(near.temperature_K).toBeLessThanOrEqual(heat.cold_K);
+    }
+  });
+});
+
+describe('the end of a vent over the water', () => {
+  const afloat = (noseDown_deg: number, portDown_deg: number): SystemDocument => {
+    const system = box({ ventLength_m: 0.05 });
+    return {
+      ...system,
+      vehicle: { ...system.vehicle, kind: 'boat' },
+      envelope: {
+        ...system.envelope,
+        noseDown_deg: chosen(noseDown_deg),
+        noseUp_deg: chosen(0),
+        portDown_deg: chosen(portDown_deg),
+        starboardDown_deg: chosen(0),
+      },
+      stance: { ...AFLOAT, hull: { ...AFLOAT.hull!, waterline_m: chosen(0.1) } },
+    };
+  };
+  // The waterline’s middle: ∫ b x dx / ∫ b dx of 1.8 to 2 to 0 m over -2, 0.5 and 3 m, by hand.
+  const middle_m = ((2.5 * (1.8 * (-4 + 0.5) + 2 * (-2 + 1))) / 6 + (2.5 * (2 * (1 + 3))) / 6) / (4.75 + 2.5);
+  // The vent is in the middle of the lid of the box, 0.6 by 0.4 by 0.3 m.
+  const [x, y, z] = [0.3 - middle_m, 0.2 - 0.1, 0.3 - 0.1];
+
+  it('is what its place has it, level and leaning about the middle of the waterline', () => {
+    const ends = (system: SystemDocument) => unwrap(ventDesign(system, 0)).rises[0]!.end!;
+    const level = ends(afloat(0, 0));
+    expect(level.over).toMatchObject({ over: 'water' });
+    expectClose(level.over!.level_m, z, { abs: 1e-9, why: 'height over the waterline' });
+    const rad = (degrees: number): number => (degrees * Math.PI) / 180;
+    const leaning = (system: SystemDocument): number => {
+      const { over } = ends(system);
+      if (over?.over !== 'water') throw new Error('no water');
+      return over.leaning_m;
+    };
+    // Nose down what lies aft comes up and what lies forward goes down.
+    const turned = -x * Math.sin(rad(10)) + z * Math.cos(rad(10));
+    expectClose(leaning(afloat(10, 0)), Math.min(z, turned), { abs: 1e-9, why: 'turned by hand' });
+    expectClose(leaning(afloat(0, 25)), Math.min(z, -y * Math.sin(rad(25)) + z * Math.cos(rad(25))), {
+      abs: 1e-9,
+      why: 'port is to the left, and goes down',
+    });
+  });
+
+  it('is over the ground on land, and not known where nothing is said', () => {
+    const { vehicle, ...rest } = box({ ventLength_m: 0.05 });
+    const land = { ...rest, vehicle: { ...vehicle, kind: 'road' as const } };
+    const end = (system: SystemDocument) => unwrap(ventDesign(system, 0)).rises[0]!.end!;
+    expect(end({ ...land, stance: undefined }).over).toBeUndefined();
+    // Where a hose of its own ends the plan does not say.
+    expect(end(box({ ventLength_m: 0.5 }))).toMatchObject({ isPlaced: false, over: undefined });
+    const height = { ground_m: chosen(-0.5), centre_m: chosen(0.4) };
+    const { over } = end({ ...land, stance: { ...ON_AXLES, height } });
+    expect(over).toMatchObject({ over: 'ground' });
+    expectClose(over!.level_m, 0.8, { abs: 1e-9, why: 'height over the ground' });
+  });
 });

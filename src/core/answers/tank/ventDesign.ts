@@ -19,7 +19,9 @@ import { BULK } from '../../reference/bulk';
 import { PANEL_STOCKS } from '../../reference/panelStock';
 import { VENT_HOLES_M, VENT_HOSES_M, VENT_USUAL } from '../../reference/vents';
 import { envelopeSteps, panelBulge_m, panelYields_Pa } from '../../tank';
+import { ZERO_CELSIUS_K } from '../../units';
 import { documentAt, type EvaluationCode } from '../at';
+import { overWater, type OverWater } from '../lines';
 import { evaluateSystem, type Evaluation } from '../evaluate';
 
 /** A limit on what presses, and whose it is: the builder's, the usual one, or what the walls bear. */
@@ -50,6 +52,8 @@ export type VentRise = {
   /** At the slopes asked for, standing; and at the hardest that it brakes, drives and corners. */
   readonly standing_m: number;
   readonly moving_m: number;
+  /** What it ends at, and how high that is; undefined where it ends in a can or tank, or where that is not said. */
+  readonly end: { readonly name: string; readonly isPlaced: boolean; readonly over: OverWater | undefined } | undefined;
 };
 
 export type VentDesign = {
@@ -83,8 +87,17 @@ export type Heat = {
   readonly free_m3: number;
   /** Runs over; 0 where there is room. */ readonly over_m3: number;
   /** To be filled to no more than this share, so that it stays within [-]. */ readonly most_ratio: number;
+  /** What is in it at other temperatures, each as a share of what it is at 15 °C: the volume correction factor. */
+  readonly corrections: readonly VolumeCorrection[];
   /** What a line that is full and shut at both ends rises by for each kelvin, if its walls give nothing [Pa/K]. */
   readonly locked_PaPerK: number;
+};
+/** A filling at a temperature: times the factor it is what it would be at 15 °C. */
+export type VolumeCorrection = {
+  readonly temperature_K: number;
+  readonly factor_ratio: number;
+  readonly volume_m3: number;
+  /** Beyond where the law of its density is said to hold. */ readonly isExtrapolated: boolean;
 };
 export type VentDesignCode = EvaluationCode | 'no-such-tank';
 
@@ -175,7 +188,10 @@ export function ventDesign(system: PlanAt, t: number): Outcome<VentDesign, VentD
     sizes,
     least: { hole: least('hole'), hose: least('hose') },
     now: now && { ...now, isEnough: isEnough(now) },
-    rises: vents.map((vent) => riseOver(system, tank, vent, holds_m3)),
+    rises: vents.map((vent) => ({
+      ...riseOver(system, tank, vent, holds_m3),
+      end: endOf(system, evaluated.value, vent.id),
+    })),
     heat,
     can_m3: heat.ok ? heat.value.over_m3 + lost_m3 : undefined,
   });
@@ -287,7 +303,12 @@ function freeSpan({ frame, loops }: FlatFace, plates: TankModel['body']['plates'
 
 type Vent = PlanAt['tanks'][number]['ports'][number];
 
-function riseOver(system: PlanAt, tank: TankModel, vent: Vent, holds_m3: number): VentRise {
+function endOf(system: PlanAt, { lines }: Evaluation, vent: string): VentRise['end'] {
+  const end = lines?.ventEnds.find(({ port }) => port === vent);
+  return end && { name: end.name, isPlaced: end.at_m !== undefined, over: end.at_m && overWater(system, end.at_m) };
+}
+
+function riseOver(system: PlanAt, tank: TankModel, vent: Vent, holds_m3: number): Omit<VentRise, 'end'> {
   const point = tank.ports.find(({ document }) => document.id === vent.id)!.point_m;
   const rise = (pitch_rad: number, roll_rad: number, acceleration_mPerS2: Vec3): number => {
     const gravity = effectiveGravity({ pitch_rad, roll_rad, acceleration_mPerS2 });
@@ -317,6 +338,30 @@ function riseOver(system: PlanAt, tank: TankModel, vent: Vent, holds_m3: number)
   };
 }
 
+/** From a hard frost to a tank in the sun [°C]. */
+const CORRECTED_C = [-20, 0, 15, 30, 45, 60] as const;
+const REFERENCE_C = 15;
+
+/** A filling that has a density at the volume that is known, at other temperatures. */
+function correctionsOf(batch: TankModel['batch'], filled_m3: number, filled_kgPerM3: number): VolumeCorrection[] {
+  const at = (celsius: number) => fluidState(batch, celsius + ZERO_CELSIUS_K);
+  const reference = at(REFERENCE_C);
+  if (!reference.ok) return [];
+  return CORRECTED_C.flatMap((celsius): VolumeCorrection[] => {
+    const state = at(celsius);
+    if (!state.ok) return [];
+    const { density_kgPerM3, extrapolated } = state.value;
+    return [
+      {
+        temperature_K: celsius + ZERO_CELSIUS_K,
+        factor_ratio: density_kgPerM3 / reference.value.density_kgPerM3,
+        volume_m3: (filled_m3 * filled_kgPerM3) / density_kgPerM3,
+        isExtrapolated: extrapolated,
+      },
+    ];
+  });
+}
+
 /** What a filling comes to as it warms, by its densities. */
 function heated(
   { batch, gross_m3, document }: TankModel,
@@ -337,6 +382,7 @@ function heated(
     free_m3: gross_m3 - filled_m3,
     over_m3: Math.max(0, hot_m3 - gross_m3),
     most_ratio: Math.min(1, 1 / grows),
+    corrections: correctionsOf(batch, filled_m3, cold.value.density_kgPerM3),
     locked_PaPerK: BULK.modulus_Pa * cold.value.expansion_perK,
   });
 }

@@ -2,11 +2,14 @@ import { fluidState, type FluidState } from '../../fluids';
 import { effectiveGravity, toTankFrame, type EffectiveGravity, type Vec3 } from '../../geometry';
 import { burnOf_m3PerS } from '../../model/burn';
 import { outletNode, type FlowInputs } from '../../model/networkParts';
+import { roomOf } from '../../model/necks';
 import { isShutByFloat, isShutByLean } from '../../model/vents';
 import type { PortModel } from '../../model/compileTank';
 import type { NetworkCode } from '../../network';
 import { failure, success, type Outcome } from '../../outcome';
 import { endKey, feedPath, fluidAt } from '../../plan/circuits';
+import { heldInto } from '../../plan/filled';
+import type { ConsumerDocument } from '../../plan/schema';
 import type { Scenario } from '../../plan/schemaScenario';
 import { withPositions } from '../../state';
 import { keptLevelCurve } from '../../tank';
@@ -65,6 +68,9 @@ export class Course {
   readonly spilling = new Set<string>();
   readonly full = new Set<string>();
   readonly poursDone = new Set<number>();
+  /** Nozzles of the system: what each has given when what it is held into was empty [kg]; those that have filled it. */
+  readonly givenBefore_kg = new Map<string, number>();
+  readonly brimful = new Set<string>();
   private readonly links = new Map<string, readonly [net: number, link: number]>();
 
   constructor(
@@ -80,13 +86,15 @@ export class Course {
     const begin_K = this.temperature(0);
     this.slots = slotsOf(at, scenario);
     this.y = new Float64Array(this.slots.size);
-    this.most = model.tanks.map(({ gross_m3 }, t) => {
+    this.most = model.tanks.map((tank, t) => {
+      const { gross_m3 } = tank;
+      const room_m3 = roomOf(tank).gross_m3;
       const { density_kgPerM3, vapourPressureAbs_Pa } = this.fluid(t, begin_K);
       const { id } = model.tanks[t]!.document;
       const fill = scenario.fills.find(({ tank }) => tank === id)?.fill_ratio;
       const said_m3 = fill === undefined ? state.liquid_m3[id]! : fill * gross_m3;
-      const volume_m3 = Math.min(said_m3, (1 - LEAST_GAS) * gross_m3);
-      const gas_m3 = gross_m3 - volume_m3;
+      const volume_m3 = Math.min(said_m3, (1 - LEAST_GAS) * room_m3);
+      const gas_m3 = room_m3 - volume_m3;
       const perVolume = 1 / (GAS_J_PER_MOL_K * begin_K);
       this.y[slotOf(t, LIQUID)] = volume_m3 * density_kgPerM3;
       this.y[slotOf(t, GAS)] = state.ambientAbs_Pa * gas_m3 * perVolume;
@@ -97,7 +105,7 @@ export class Course {
   }
 
   /** Of what comes to a part or out of a port, as it was at the beginning [kg/m³]. */
-  density_kgPerM3(id: string): number {
+  readonly density_kgPerM3 = (id: string): number => {
     const { tanks, circuits } = this.at.model;
     const source = feedPath(circuits, id).at(-1);
     const own = tanks.findIndex((tank) =>
@@ -106,7 +114,7 @@ export class Course {
     const fluid = fluidAt(circuits, id);
     const alike = tanks.findIndex(({ batch }) => batch.key === fluid);
     return this.fluid(Math.max(0, own >= 0 ? own : alike), this.temperature(0)).density_kgPerM3;
-  }
+  };
 
   private fluid(tank: number, temperature_K: number): FluidState {
     const state = fluidState(this.at.model.tanks[tank]!.batch, temperature_K);
@@ -136,6 +144,9 @@ export class Course {
     if (scenario.duties.some(({ at_s }) => at_s === t_s)) {
       this.stopped.clear();
       this.choking.clear();
+      // What a nozzle has filled is taken away, and something empty is there.
+      for (const id of this.brimful) this.givenBefore_kg.set(id, this.y[this.slots.consumers.get(id)!]!);
+      this.brimful.clear();
       // Begun anew, or off: what was short of fuel is looked at afresh.
       for (const id of this.starving) this.note('set', id, this.nameOf(id));
       this.starving.clear();
@@ -164,7 +175,7 @@ export class Course {
     const duty = holdsAt(this.scenario.duties, this.t_s);
     const duty_ratio = duty?.duty_ratio ?? state.duty_ratio;
     const supply_V = holdsAt(this.scenario.volts, this.t_s)?.supply_V ?? state.supply_V;
-    const curves = model.tanks.map(({ mesh }, t) => keptLevelCurve(mesh, this.ups[t]!));
+    const curves = model.tanks.map((tank, t) => keptLevelCurve(roomOf(tank).mesh, this.ups[t]!));
     const levels = model.tanks.map((tank, t) => ({
       tank,
       volume_m3: 0,
@@ -201,7 +212,7 @@ export class Course {
     const takes_m3PerS = new Map(
       system.consumers.map((consumer) => [
         consumer.id,
-        !runs || this.stopped.has(consumer.id)
+        !runs || this.stopped.has(consumer.id) || this.isShut(consumer)
           ? 0
           : consumer.kind === 'nozzle' || returns.has(outletNode(consumer.id))
             ? consumer.neededFlow_m3PerS.value
@@ -218,6 +229,7 @@ export class Course {
       blocked: new Set([...this.openings('blocked'), ...shut]),
       uncapped: this.uncapped(),
       takes_m3PerS,
+      over: this.over(),
       blows: runs,
       damps_PaSPerM3: new Float64Array(model.tanks.length),
     };
@@ -245,8 +257,27 @@ export class Course {
         flow_m3PerS: this.scenario.pours[pour]!.flow_m3PerS,
       })),
     });
+    this.takes_m3PerS = takes_m3PerS;
     this.watching = watchesOf(this, takes_m3PerS);
+    this.made++;
     return success(undefined);
+  }
+  private takes_m3PerS: ReadonlyMap<string, number> = new Map();
+  /** How often what flows has been laid out anew. */ made = 0;
+
+  /** True of a nozzle that has shut by itself. */
+  private isShut({ id, nozzle }: ConsumerDocument): boolean {
+    return this.brimful.has(id) && nozzle?.stops !== 'manual';
+  }
+
+  /** Nozzles that nobody has shut though what they are held into is full, each with that. */
+  private over(): Map<string, string> {
+    return new Map(
+      heldInto(this.at.model.circuits).flatMap(({ consumer, receivers }) => {
+        const last = receivers.at(-1);
+        return last && this.brimful.has(consumer.id) ? [[consumer.id, last.id] as const] : [];
+      }),
+    );
   }
 
   /** How pickups, vents and mouths stand at the beginning: that is nothing that happens. */
@@ -382,7 +413,8 @@ export class Course {
   happen(watch: Watch): Outcome<undefined, CourseCode> {
     watch.then();
     if (watch.kind) this.note(watch.kind, watch.of, watch.name);
-    this.isStale = true;
+    if (watch.isTold) this.watching = watchesOf(this, this.takes_m3PerS);
+    else this.isStale = true;
     return success(undefined);
   }
 

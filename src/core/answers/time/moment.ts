@@ -1,10 +1,12 @@
 import { readingAt, type GaugeCode } from '../../gauge';
-import { effectiveGravity, toTankFrame } from '../../geometry';
+import { effectiveGravity, toTankFrame, volumeBelow } from '../../geometry';
 import { tankModel, type ModelCode } from '../../model';
 import { surroundOf } from '../../model/compileSender';
 import { standingUp } from '../../model/compileTank';
+import { roomOf } from '../../model/necks';
 import { failure, success, type Outcome } from '../../outcome';
 import { stateOf, type StateCode } from '../../state';
+import { keptLevelCurve } from '../../tank';
 import { radians } from '../../units';
 import { GAUGE_STEPS } from '../gauge/gauge';
 import { curveOf } from '../remembered';
@@ -63,9 +65,15 @@ export function momentOf(
     });
     if (!gravity.ok) return gravity;
     const { document, mesh, mounting, gross_m3, senders } = tank.value;
-    if (!(volume_m3 >= 0 && volume_m3 <= (1 + ROUNDED) * gross_m3))
-      return failure('not-a-moment', `volumes_m3[${t}]`, `must be from 0 to ${gross_m3}; it is ${volume_m3}.`);
-    const level = levelOf(tank.value, toTankFrame(gravity.value.up, mounting), Math.min(volume_m3, gross_m3));
+    const room = roomOf(tank.value);
+    if (!(volume_m3 >= 0 && volume_m3 <= (1 + ROUNDED) * room.gross_m3))
+      return failure('not-a-moment', `volumes_m3[${t}]`, `must be from 0 to ${room.gross_m3}; it is ${volume_m3}.`);
+    const up = toTankFrame(gravity.value.up, mounting);
+    // Some of it may stand in necks, up to where it stands in the tank.
+    const offset_m = keptLevelCurve(room.mesh, up).surface_m(Math.min(volume_m3, room.gross_m3));
+    const below_m3 = volumeBelow(mesh, { normal: up, offset_m });
+    const isInNecks = volume_m3 - below_m3 > ROUNDED * gross_m3;
+    const level = levelOf(tank.value, up, Math.min(isInNecks ? below_m3 : volume_m3, gross_m3));
     const holds_m3 = gross_m3 * document.fillLimit_ratio.value;
     tanks.push({
       drawing: tankDrawing(level),

@@ -61,6 +61,7 @@ export type Stretch = {
   readonly uncapped: ReadonlyMap<string, number>;
   /** What each consumer takes at most [m³/s]; nothing where it is off. */
   readonly takes_m3PerS: ReadonlyMap<string, number>;
+  /** Nozzles that run on over what is full, each with what that is. */ readonly over: ReadonlyMap<string, string>;
   /** Whether engines run, and gas comes out of their crankcases. */ readonly blows: boolean;
   /** By tank: what is added to what gas and spills meet at a port that liquid covers, as it then is [Pa s/m³]. */
   readonly damps_PaSPerM3: Float64Array;

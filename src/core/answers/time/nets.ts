@@ -27,8 +27,10 @@ import {
   type NetworkNode,
 } from '../../network';
 import { failure, success, type Outcome } from '../../outcome';
+import { mouthPoint } from '../../model/portMouth';
 import { screenElements } from '../../model/vents';
 import { capWays } from '../../plan/caps';
+import { joinedTo } from '../../plan/circuits';
 import { reached } from '../../reached';
 import { dampedLaw, SPILL_DAMPED, wiredLaw } from './laws';
 import type { Account, End, Net, Place, Stretch } from './net';
@@ -40,32 +42,49 @@ export function heightIn(tank: TankModel, up: { readonly tank: Vec3; readonly ve
   return dot(up.vehicle, [x_m.value, y_m.value, z_m.value]) + dot(up.tank, point_m);
 }
 
-/** Where a line that leads into a tank lets out there. */
-export const mouthPoint = ({ document, point_m }: PortModel): Vec3 => [
-  point_m[0],
-  point_m[1],
-  point_m[2] - (document.drop_m?.value ?? 0),
-];
-
-/** Top of a filler's neck, which is taken to stand straight out of its face. */
-export const neckTop = ({ document, point_m }: PortModel): Vec3 =>
-  add(point_m, scale(OUTWARD[document.face], document.length_m.value));
+/** So far down from the top of a filler's neck, which is taken to stand straight out of its face. */
+export const neckPoint = ({ document, point_m }: PortModel, down_m: number): Vec3 =>
+  add(point_m, scale(OUTWARD[document.face], document.length_m.value - down_m));
 
 /** Everything that can flow in a stretch, in nets that know nothing of each other. */
 export function netsOf(stretch: Stretch): Outcome<Net[], NetworkCode> {
   const nets: Net[] = [];
+  const [first] = stretch.inputs;
+  if (!first) return success(nets);
+  const empty = filled(first, 'floor');
+  const air = compileNetwork(empty, []);
   const fluids = [...new Set(stretch.inputs.map(({ fluid }) => fluid))];
   for (const fluid of fluids) {
-    const inputs = stretch.inputs.find((each) => each.fluid === fluid)!;
     const isOwn = (tank: number): boolean => stretch.inputs[tank]!.fluid === fluid;
-    const made = split(liquidParts(inputs, stretch), inputs, 'liquid', stretch);
+    const inputs = hungOn(
+      stretch.inputs.find((each) => each.fluid === fluid)!,
+      isOwn,
+    );
+    const made = split(liquidParts(inputs, stretch, air), inputs, 'liquid', stretch);
     if (!made.ok) return made;
     nets.push(...made.value.filter((net) => ownTank(net) === undefined || isOwn(ownTank(net)!)));
   }
-  const inputs = stretch.inputs[0];
-  if (!inputs) return success(nets);
-  const air = split(airParts(inputs, stretch), inputs, 'air', stretch);
-  return air.ok ? success([...nets, ...air.value]) : air;
+  const made = split(airParts(empty, stretch, air), first, 'air', stretch);
+  return made.ok ? success([...nets, ...made.value]) : made;
+}
+
+/** Of a system only the lines and parts that hang on some of its tanks. */
+function hungOn(inputs: FlowInputs, isOwn: (tank: number) => boolean): FlowInputs {
+  const { system, levels } = inputs;
+  if (levels.every((_, t) => isOwn(t))) return inputs;
+  const own = levels.flatMap(({ tank: { document } }, t) => (isOwn(t) ? [...document.ports, ...document.pickups] : []));
+  const joined = joinedTo(
+    system,
+    own.map(({ id }) => id),
+  );
+  return {
+    ...inputs,
+    system: {
+      ...system,
+      lines: system.lines.filter(({ from }) => joined.has(from.item)),
+      components: system.components.filter(({ id }) => joined.has(id)),
+    },
+  };
 }
 
 const ownTank = ({ ends }: Net): number | undefined =>
@@ -88,7 +107,8 @@ const filled = (inputs: FlowInputs, to: 'brim' | 'floor'): FlowInputs => ({
 const isAir = ({ air, elements }: NetworkLink): boolean =>
   air !== undefined || elements.some(({ kind }) => kind === 'vent');
 
-function liquidParts(given: FlowInputs, stretch: Stretch): Parts {
+/** @param whole the network with all tanks empty */
+function liquidParts(given: FlowInputs, stretch: Stretch, whole: Network): Parts {
   const inputs = filled(given, 'brim');
   const { levels, state, system } = inputs;
   const up = state.gravity.up;
@@ -159,7 +179,9 @@ function liquidParts(given: FlowInputs, stretch: Stretch): Parts {
       `${consumer.id}:needs`,
       consumer.name,
       { at: 'open', gauge_Pa: consumer.neededPressure_Pa.value, height_m: inlet.height_m },
-      { of: 'consumer', id: consumer.id },
+      stretch.over.has(consumer.id)
+        ? { of: 'spilt', id: stretch.over.get(consumer.id)! }
+        : { of: 'consumer', id: consumer.id },
     );
     return [
       { id, name: consumer.name, from: inlet.id, to, elements: [{ kind: 'check' }, { kind: 'limit', most_m3PerS }] },
@@ -168,7 +190,6 @@ function liquidParts(given: FlowInputs, stretch: Stretch): Parts {
   const open = new Map(
     system.components.filter((part) => kindOf(part).isOpenToAir).map((part) => [inletNode(part.id), part]),
   );
-  const whole = compileNetwork(filled(given, 'floor'), []);
   const air = { ...whole, links: whole.links.filter(({ id }) => !stretch.blocked.has(id)) };
   const spilling = levels.flatMap(({ tank }, t) =>
     tank.ports.flatMap((port): NetworkLink[] => {
@@ -260,7 +281,7 @@ function wayOut(
   });
   if (document.role === 'filler') {
     const spout_m = stretch.uncapped.get(document.id);
-    const height_m = Math.max(at(point_m), at(neckTop(port)));
+    const height_m = Math.max(at(point_m), at(neckPoint(port, 0)));
     if (spout_m !== undefined)
       return {
         elements: [hole(besides_m(document.bore_m.value, spout_m), document.length_m.value)],
@@ -299,10 +320,8 @@ function wayOut(
 const besides_m = (bore_m: number, spout_m: number): number =>
   Math.max(1e-4, Math.sqrt(Math.max(0, bore_m ** 2 - spout_m ** 2)));
 
-function airParts(given: FlowInputs, stretch: Stretch): Parts {
-  const inputs = filled(given, 'floor');
+function airParts(inputs: FlowInputs, stretch: Stretch, { nodes, links }: Network): Parts {
   const { levels, state } = inputs;
-  const { nodes, links } = compileNetwork(inputs, []);
   const air = airState(state.fuelTemperature_K, state.ambientAbs_Pa);
   const ends = new Map<string, { readonly place: Place; readonly account: Account }>();
   const more: NetworkNode[] = [];

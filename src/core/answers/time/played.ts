@@ -26,6 +26,9 @@ export type EventKind =
   | 'clicks-off'
   | 'poured'
   | 'neck-full'
+  /** What a nozzle of the system is held into is full: it shuts by itself, or nobody shuts it. */
+  | 'nozzle-shuts'
+  | 'runs-over'
   | 'starves'
   | 'fed'
   /** A consumer that got next to nothing for a while, and does not start again by itself. */

@@ -34,7 +34,10 @@ export function readyFor(plan: Plan): Outcome<readonly ReadyScenario[], ModelCod
 }
 
 /** How far a course has come, and how it all stands there. */
-export type PlayNews = { readonly progress: { readonly sample: Sample; readonly duration_s: number } };
+export type PlayNews = {
+  readonly progress: { readonly sample: Sample; readonly duration_s: number };
+  /** Worked for so long, where who hands it on has a clock. */ readonly seconds?: number;
+};
 
 /**
  * A scenario played on a system.

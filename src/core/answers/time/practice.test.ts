@@ -1,8 +1,14 @@
 import { beforeAll, describe, expect, it } from 'vitest';
 import { expectClose } from '../../../../tests/expectClose';
+import { FILLING } from '../../../../tests/raisedSystems';
 import { played, rig, rigEngine, rigPump, type RigTank } from '../../../../tests/timeSystems';
 import { loadKernel } from '../../geometry';
+import { unwrap } from '../../outcome';
 import { chosen, type SystemDocument } from '../../plan';
+import { quiet } from '../../plan/schemaScenario';
+import { allSteps } from '../../steps';
+import { documentAt } from '../at';
+import { simulate } from './simulate';
 
 /** What builders know of tanks that are joined, vented and filled: it has to come of itself. */
 beforeAll(loadKernel);
@@ -502,4 +508,165 @@ it('a filter that clogs on the way starves what it fed; a new element feeds it a
   // Darcy: what gets through is as the dirt, but for what pipes lose.
   const through = (run: typeof some): number => run.samples.find(({ t_s }) => t_s > 101)!.consumers_m3PerS[0]!;
   expectClose(through(some) / through(all), 4, { rel: 0.02, why: 'pipes lose little at such flows' });
+});
+
+describe('a nozzle of the system, held into a can', () => {
+  const FLOW = 5e-4;
+  const filling = (stops: 'automatic' | 'manual'): SystemDocument => ({
+    ...FILLING,
+    consumers: FILLING.consumers.map((each) => ({ ...each, nozzle: { ...each.nozzle!, stops } })),
+  });
+  const takes_m3 = FILLING.components.flatMap((part) => (part.kind === 'receiver' ? [part.takes_m3.value] : []))[0]!;
+  const runs = { at_s: 0, duty_ratio: 1, runs: true };
+
+  it('that shuts by itself gives what the can takes, and again into the next one', () => {
+    const one = played(filling('automatic'), 400, { duties: [runs] });
+    const shuts = one.events.filter(({ kind }) => kind === 'nozzle-shuts');
+    expectClose(shuts[0]!.t_s, takes_m3 / FLOW, { rel: 1e-4, why: 'volume over flow' });
+    expectClose(one.totals.burnt_m3[0]!.volume_m3, takes_m3, { rel: 1e-6, why: 'what it takes' });
+    expect(one.totals.spilt_m3).toEqual([]);
+    const two = played(filling('automatic'), 600, { duties: [runs, { ...runs, at_s: 300 }] });
+    expect(two.events.filter(({ kind }) => kind === 'nozzle-shuts')).toHaveLength(2);
+    expectClose(two.totals.burnt_m3[0]!.volume_m3, 2 * takes_m3, { rel: 1e-6, why: 'two cans' });
+  });
+
+  it('that nobody shuts runs the rest over the can', () => {
+    const run = played(filling('manual'), 300, { duties: [runs] });
+    const full_s = run.events.find(({ kind }) => kind === 'runs-over')!.t_s;
+    expectClose(full_s, takes_m3 / FLOW, { rel: 1e-4, why: 'volume over flow' });
+    expectClose(run.totals.burnt_m3[0]!.volume_m3, takes_m3, { rel: 1e-6, why: 'what it takes' });
+    const [over] = run.totals.spilt_m3;
+    expect(over!.id).toBe('receiver');
+    expectClose(over!.volume_m3, (300 - full_s) * FLOW, { rel: 1e-4, why: 'all that comes after' });
+    // Shut by hand in time, nothing does.
+    const shut = played(filling('manual'), 300, { duties: [runs, { at_s: full_s - 1, duty_ratio: 0, runs: false }] });
+    expect(shut.totals.spilt_m3).toEqual([]);
+  });
+});
+
+describe('a neck', () => {
+  const [BORE_M, SLOPE_DEG] = [0.05, 30];
+  const t = Math.tan((SLOPE_DEG * Math.PI) / 180);
+
+  it.each([0.05, 0.03])('below a vent that stays free takes its share, up to the spout (%s m over the lid)', (up_m) => {
+    // Nose down the filler is a hand lower than the vent: the tank fills into its neck before the vent is covered.
+    const neck_m = 0.12;
+    const run = played(
+      rig([{ id: 'a', box: [0.4, 0.3, 0.3], filler_m: BORE_M, neck_m, vent_m: 0.01, fill: 0.5 }], []),
+      1500,
+      {
+        vapourLag_s: 1e7,
+        slopes: [{ at_s: 0, pitch_deg: -SLOPE_DEG, roll_deg: 0, evenly: false }],
+        pours: [
+          {
+            at_s: 1,
+            port: 'a-filler',
+            flow_m3PerS: 1e-5,
+            volume_m3: 1,
+            spout_m: 0.02,
+            inserted_m: neck_m - up_m,
+            stops: 'automatic',
+          },
+        ],
+      },
+    );
+    const clicks = run.events.find(({ kind }) => kind === 'clicks-off')!;
+    expect(run.events.some(({ kind, of }) => kind === 'covered' && of === 'a-vent')).toBe(false);
+    // Over its surface, which stands so far over the lid at the filler, a wedge of gas; in the neck a cylinder.
+    const gas_m3 = ((0.3 - up_m / t) ** 2 / 2) * t * 0.3;
+    const neck_m3 = (Math.PI / 4) * BORE_M ** 2 * up_m;
+    expectClose(run.samples.find(({ t_s }) => t_s >= clicks.t_s)!.tanks[0]!.volume_m3, 0.036 - gas_m3 + neck_m3, {
+      abs: 2e-6,
+      why: 'wedge of a box and cylinder; the flow pushes up by a hair',
+    });
+  });
+});
+
+describe('an overflow', () => {
+  /** A main whose vent leads down into a can, which breathes by a hole of its own. */
+  const led = (can: readonly [number, number, number]): SystemDocument =>
+    rig(
+      [
+        { id: 'main', box: [0.4, 0.3, 0.3], at_m: [0, 0, 1], filler_m: 0.05, neck_m: 0.3, vent_m: 0.012, fill: 0.95 },
+        { id: 'can', box: can, at_m: [1, 0, 0], inlet_m: 0.012, vent_m: 0.01, fill: 0 },
+      ],
+      [
+        {
+          id: 'down',
+          from: ['main-vent', 'in'],
+          to: ['can-in', 'in'],
+          bore_m: 0.012,
+          length_m: 1.5,
+          rise_m: -1,
+          purpose: 'overflow',
+        },
+      ],
+    );
+  const poured_m3 = 4e-3;
+  const fill = (can: readonly [number, number, number]) =>
+    played(led(can), 900, {
+      vapourLag_s: 1e7,
+      pours: [
+        {
+          at_s: 1,
+          port: 'main-filler',
+          flow_m3PerS: 2e-5,
+          volume_m3: poured_m3,
+          spout_m: 0.0499999,
+          inserted_m: 0.01,
+          stops: 'manual',
+        },
+      ],
+    });
+
+  it('goes into its can, and what is poured is in the one or the other', () => {
+    const run = fill([0.2, 0.2, 0.2]);
+    const last = run.samples.at(-1)!.tanks;
+    expect(run.totals.spilt_m3).toEqual([]);
+    expect(last[1]!.volume_m3).toBeGreaterThan(1e-3);
+    expectClose(last[0]!.volume_m3 + last[1]!.volume_m3, 0.95 * 0.036 + run.totals.poured_m3, {
+      rel: 1e-6,
+      why: 'nothing is lost',
+    });
+  });
+
+  it('that has no more room runs over by the can’s own vent', () => {
+    const run = fill([0.1, 0.1, 0.1]);
+    const last = run.samples.at(-1)!.tanks;
+    const over = run.totals.spilt_m3.find(({ id }) => id === 'can-vent')!;
+    expect(over.volume_m3).toBeGreaterThan(1e-4);
+    expect(last[1]!.volume_m3).toBeGreaterThan(0.99e-3);
+    const spilt = run.totals.spilt_m3.reduce((sum, { volume_m3 }) => sum + volume_m3, 0);
+    expectClose(last[0]!.volume_m3 + last[1]!.volume_m3 + spilt, 0.95 * 0.036 + run.totals.poured_m3, {
+      rel: 1e-5,
+      why: 'nothing is lost',
+    });
+  });
+});
+
+describe('two level switches that want the one and the other', () => {
+  it('end in words that name the pump, and in no number', () => {
+    const system = rig(
+      [
+        { id: 'main', box: [0.4, 0.3, 0.3], inlet_m: 0.01, vent_m: 0.01, fill: 0.55 },
+        { id: 'aux', box: [0.4, 0.3, 0.3], at_m: [1, 0, 0], outlet_m: 0.01, vent_m: 0.01, fill: 0.9 },
+      ],
+      [
+        { id: 'a', from: ['aux-pickup', 'out'], to: ['lift', 'in'], bore_m: 0.01, length_m: 0.5 },
+        { id: 'b', from: ['lift', 'out'], to: ['main-in', 'in'], bore_m: 0.01, length_m: 0.5, rise_m: 0.3 },
+      ],
+      [LIFT_PUMP],
+    );
+    const scenario = {
+      ...quiet('To and fro', 600),
+      // Above half full the one stops it, below six tenths the other starts it.
+      switches: [
+        { pump: 'lift', tank: 'main', stopsAt_ratio: 0.5, startsAt_ratio: 0.4 },
+        { pump: 'lift', tank: 'main', stopsAt_ratio: 0.7, startsAt_ratio: 0.6 },
+      ],
+    };
+    const run = allSteps(simulate(unwrap(documentAt(system)), scenario));
+    expect(run).toMatchObject({ ok: false, error: { code: 'chatters' } });
+    if (!run.ok) expect(run.error.detail).toContain('lift');
+  });
 });

@@ -1,13 +1,15 @@
 import { BULK } from '../../reference/bulk';
 import { densityAt, fluidState, type FluidState } from '../../fluids';
+import { success, type Outcome } from '../../outcome';
 import type { TankModel } from '../../model/compileTank';
-import { solveGraph, solveRegulated, type NetworkCode } from '../../network';
+import { solveGraph, solveRegulated, type NetworkCode, type RegulatedSolution } from '../../network';
 import { returned_m3PerS } from '../../model/networkParts';
 import { burnOf_m3PerS } from '../../model/burn';
 import type { ConsumerDocument } from '../../plan/schema';
 import { FLUIDS } from '../../reference/fluids';
 import type { LevelCurve } from '../../tank';
 import { conductance } from './conductance';
+import { flowThrough } from './through';
 import type { End, Net } from './net';
 
 /** Of a mole of gas [J/(mol K)]: the exact value of the SI of 2019. */
@@ -23,6 +25,8 @@ export const LEAST_GAS = 1e-4;
  * more than with this share of its tank.
  */
 const [QUICKEST_S, LEAST_DAMPED] = [2e-3, 5e-3];
+/** A flow to begin with where there is none of before. */
+const START_M3_PER_S = 1e-6;
 /** Turns after which what consumers send back, and what air is in what, is taken as it is. */
 const [SEND_TURNS, SIP_TURNS] = [20, 4];
 /** Of fuel; a tank's walls give more. */
@@ -85,6 +89,8 @@ export class Rates {
   readonly now: TankNow[];
   /** By net: flow of each link [m³/s]; of air as at the pressure outside. */
   readonly flows: (Float64Array | undefined)[];
+  /** By net: how its regulators stand. */
+  private readonly regulators: Pick<RegulatedSolution, 'regulators' | 'able' | 'cut'>[];
   /** Of each consumer, what comes to it [m³/s]. */
   readonly taken_m3PerS: Float64Array;
   /** What each sends back [m³/s]. */ private readonly sends_m3PerS: Float64Array;
@@ -93,6 +99,8 @@ export class Rates {
   readonly share = new Map<string, number>();
   fault: FlowFault | undefined;
   solutions = 0;
+  /** Nets by how many take something out of them, the most first. */ private readonly order: readonly number[];
+  /** By net: the tanks that it ends in. */ private readonly tanksOf: readonly (readonly number[])[];
   /** Gas that leaves each tank. */
   private readonly leaving_molPerS: Float64Array;
   private readonly unused: Float64Array;
@@ -108,9 +116,17 @@ export class Rates {
       abs_Pa: 0,
       gauge_Pa: 0,
     }));
+    const takers = (n: number): number => setting.nets[n]!.takers.length;
+    this.order = [...setting.nets.keys()].sort((a, b) => takers(b) - takers(a));
+    this.tanksOf = setting.nets.map(({ ends }) => [
+      ...new Set(ends.flatMap(({ place }) => ('tank' in place ? [place.tank] : []))),
+    ]);
     this.leaving_molPerS = new Float64Array(setting.tanks.length);
     this.unused = new Float64Array(setting.slots.size);
+    this.last = new Float64Array(setting.slots.size);
+    this.lastOut = new Float64Array(setting.slots.size);
     this.flows = setting.nets.map(() => undefined);
+    this.regulators = setting.nets.map(() => ({ regulators: new Map(), able: new Set(), cut: undefined }));
     this.given = setting.nets.map(({ ends }) => new Float64Array(ends.length).fill(NaN));
     this.taken_m3PerS = new Float64Array(setting.consumers.length);
     this.sends_m3PerS = Float64Array.from(setting.consumers, returned_m3PerS);
@@ -135,8 +151,10 @@ export class Rates {
   look(t_s: number, y: Float64Array): readonly TankNow[] {
     const { tanks, curves, bases_m, ambientAbs_Pa } = this.setting;
     const temperature_K = this.setting.temperature_K(t_s);
+    this.last_s = NaN;
     for (const [t, now] of this.now.entries()) {
-      const { batch, gross_m3 } = tanks[t]!;
+      const { batch } = tanks[t]!;
+      const { gross_m3 } = curves[t]!;
       now.density_kgPerM3 = densityAt(FLUIDS[batch.key].density, temperature_K, batch.density15_kgPerM3);
       now.volume_m3 = y[slotOf(t, LIQUID)]! / now.density_kgPerM3;
       now.surface_m = bases_m[t]! + curves[t]!.surface_m(now.volume_m3);
@@ -150,12 +168,27 @@ export class Rates {
     return this.now;
   }
 
+  /** Whether rates were worked out last just there. */
+  private isAt(t_s: number, y: Float64Array): boolean {
+    return t_s === this.last_s && y.every((value, n) => value === this.last[n]);
+  }
+  private last_s = NaN;
+  private readonly last: Float64Array;
+  private readonly lastOut: Float64Array;
+
   /** Puts the rates of a state into `out`; not numbers where the flow cannot be worked out. */
   rates(t_s: number, y: Float64Array, out: Float64Array): void {
+    if (this.isAt(t_s, y)) return void out.set(this.lastOut);
+    this.look(t_s, y);
+    this.workOut(t_s, y, out);
+    this.last_s = t_s;
+    this.last.set(y);
+    this.lastOut.set(out);
+  }
+
+  private workOut(t_s: number, y: Float64Array, out: Float64Array): void {
     const { setting } = this;
     this.fault = undefined;
-    this.look(t_s, y);
-    out.fill(0);
     this.taken_m3PerS.fill(0);
     this.leaving_molPerS.fill(0);
     const temperature_K = setting.temperature_K(t_s);
@@ -208,40 +241,47 @@ export class Rates {
     const perMol = GAS_J_PER_MOL_K * temperature_K;
     const warms_KPerS = (setting.temperature_K(t_s + WARM_S) - setting.temperature_K(t_s)) / WARM_S;
     for (const [n, net] of setting.nets.entries()) {
-      const moved = [...new Set(net.ends.flatMap(({ place }) => ('tank' in place ? [place.tank] : [])))];
+      const moved = this.tanksOf[n]!;
       if (moved.length === 0 || !this.flows[n]) continue;
-      const conducts = conductance(net, this.flows[n]!);
+      const conducts = conductance(net, this.flows[n]!, this.regulators[n]!.regulators);
       for (const tank of moved) {
         const { gas_m3, abs_Pa, density_kgPerM3, volume_m3, surface_m } = this.now[tank]!;
         const lifts_mPerKg = 1 / (density_kgPerM3 * Math.max(1e-9, setting.curves[tank]!.area_m2(volume_m3)));
-        const { gross_m3 } = setting.tanks[tank]!;
+        const { gross_m3 } = setting.curves[tank]!;
         const isBrimful = volume_m3 > (1 - LEAST_GAS) * gross_m3;
         const squeezes_PaPerKg = (isBrimful ? BULK_PA / gross_m3 : abs_Pa / gas_m3) / density_kgPerM3;
         // As it warms its liquid swells as if so much more came to it.
         const swells_kgPerS =
           warms_KPerS * this.statesAt(temperature_K)[tank]!.expansion_perK * y[slotOf(tank, LIQUID)]!;
         const heats_PaPerS = (y[slotOf(tank, GAS)]! * GAS_J_PER_MOL_K * warms_KPerS) / gas_m3;
-        for (const [column, overPressure, overSurface] of [
+        const overPressure = new Float64Array(net.nodes.length);
+        const overSurface = new Float64Array(net.nodes.length);
+        for (const { node, place } of net.ends) {
+          if (!('tank' in place) || place.tank !== tank) continue;
+          const isOver = 'height_m' in place && surface_m <= place.height_m;
+          const perMetre = place.at === 'under' ? density_kgPerM3 * this.gravity_mPerS2 : net.weight_PaPerM;
+          overPressure[node] = 1;
+          overSurface[node] = place.at === 'ullage' || place.at === 'gas' || isOver ? 0 : perMetre;
+        }
+        const byPressure = conducts(overPressure);
+        const bySurface = overSurface.some((each) => each !== 0) ? conducts(overSurface) : undefined;
+        const moves = new Float64Array(byPressure.length);
+        for (const [column, pressure_Pa, rises_m] of [
           [columns[slotOf(tank, LIQUID)]!, squeezes_PaPerKg, lifts_mPerKg],
           [columns[slotOf(tank, GAS)]!, perMol / gas_m3, 0],
           ...(warms_KPerS === 0
             ? []
             : [[timed, squeezes_PaPerKg * swells_kgPerS + heats_PaPerS, lifts_mPerKg * swells_kgPerS] as const]),
         ] as const) {
-          const by = new Float64Array(net.nodes.length);
-          for (const { node, place } of net.ends) {
-            if (!('tank' in place) || place.tank !== tank) continue;
-            const isOver = 'height_m' in place && surface_m <= place.height_m;
-            const perMetre = place.at === 'under' ? density_kgPerM3 * this.gravity_mPerS2 : net.weight_PaPerM;
-            const stands = place.at === 'ullage' || place.at === 'gas' || isOver ? 0 : perMetre * overSurface;
-            by[node] = overPressure + stands;
-          }
-          const moves = conducts(by);
+          for (let l = 0; l < moves.length; l++)
+            moves[l] = byPressure[l]! * pressure_Pa + (bySurface ? bySurface[l]! * rises_m : 0);
           this.book(net, moves, this.flows[n]!, temperature_K, y, column);
           this.bookShares(net, moves, temperature_K, column);
         }
       }
     }
+    // What is booked of changes is nothing that leaves.
+    this.leaving_molPerS.set(leaving);
     const states = this.statesAt(temperature_K);
     for (const [t, { density_kgPerM3 }] of this.now.entries()) {
       const lag = setting.vapourLag_s;
@@ -307,8 +347,8 @@ export class Rates {
       }
     if (isSame) return true;
     this.solutions++;
-    const graph = { nodes: net.nodes, links: net.links };
-    const solved = net.isRegulated ? solveRegulated(graph) : solveGraph(graph, net.shape, this.flows[n]);
+    const before = this.flows[n];
+    const solved = this.solved(n, net, before);
     if (!solved.ok) {
       this.fault = solved.error;
       this.flows[n] = undefined;
@@ -318,13 +358,32 @@ export class Rates {
     return true;
   }
 
+  private solved(
+    n: number,
+    net: Net,
+    before: Float64Array | undefined,
+  ): Outcome<{ readonly flow_m3PerS: Float64Array }, NetworkCode> {
+    const [only] = net.links;
+    if (net.links.length === 1 && only && !net.isRegulated) {
+      const [from, to] = [net.nodes[only.from]!, net.nodes[only.to]!];
+      if (from.fixed_Pa !== undefined && to.fixed_Pa !== undefined) {
+        const flow = flowThrough(only.law, from.fixed_Pa - to.fixed_Pa, before?.[0] ?? START_M3_PER_S);
+        if (flow !== undefined) return success({ flow_m3PerS: Float64Array.of(flow) });
+      }
+    }
+    const graph = { nodes: net.nodes, links: net.links };
+    if (!net.isRegulated) return solveGraph(graph, net.shape, before);
+    const solved = solveRegulated(graph, before && { ...this.regulators[n]!, flow_m3PerS: before });
+    if (solved.ok) this.regulators[n] = solved.value;
+    return solved;
+  }
+
   /** Solves all nets, those into which consumers send something back after those that they take it from. */
   private solveAll(): boolean {
     const { nets } = this.setting;
     for (let turn = 0; turn < SEND_TURNS; turn++) {
       let isSettled = true;
-      const order = [...nets.keys()].sort((a, b) => nets[b]!.takers.length - nets[a]!.takers.length);
-      for (const n of order) {
+      for (const n of this.order) {
         const net = nets[n]!;
         if (!this.solve(n, net)) return false;
         for (const { consumer, link } of net.takers) {

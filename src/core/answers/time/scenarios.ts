@@ -1,6 +1,7 @@
 import { DIRTY_RATIO } from '../../reference/filters';
 import { STATION_M3_PER_S, stationPour } from '../../plan/scenarioEdits';
 import { quiet, type Scenario } from '../../plan/schemaScenario';
+import { heldInto } from '../../plan/filled';
 import { reachedTanks, type Circuits } from '../../plan/circuits';
 import { joinedRun, movingSets, RECEIVES_RATIO } from './transferSchools';
 import { burnOf_m3PerS } from '../../model/burn';
@@ -49,6 +50,17 @@ export function scenariosFor(system: Circuits, gross_m3: readonly number[]): Rea
           fills: [{ tank: tank.id, fill_ratio: NEARLY_EMPTY }],
           pours: [{ at_s: 5, flow_m3PerS, volume_m3: 2 * gross_m3[t]!, ...stationPour(system, tank, filler) }],
         },
+      );
+  }
+  for (const { consumer, receivers } of heldInto(system)) {
+    const takes_m3 = receivers.reduce((sum, { takes_m3: each }) => sum + each.value, 0);
+    if (takes_m3 > 0)
+      add(
+        `nozzle-${consumer.id}`,
+        'How long until it is full, and what if nobody shuts it?',
+        `Fill ${receivers.map(({ name }) => name).join(', ')}`,
+        Math.min(7 * 24 * HOUR_S, Math.ceil((1.5 * takes_m3) / consumer.neededFlow_m3PerS.value) + 60),
+        { duties: [{ at_s: 0, duty_ratio: 1, runs: true }], fills: full },
       );
   }
   const consumers = system.consumers.filter(({ kind }) => kind !== 'nozzle');

@@ -89,33 +89,28 @@ export function* simulate(
         yield;
         if (++steps > MOST_STEPS) return stuck(course, `More than ${MOST_STEPS} steps were needed`);
         let step = stepper.step(Math.min(until_s, course.t_s + longest_s), LEAST_STEP_S);
+        const found = step && firstOf(course, step);
+        if (step && found) step = stepper.redo(step, found.t_s, LEAST_STEP_S);
         if (!step)
           return rates.fault
             ? failure(rates.fault.code, rates.fault.at, rates.fault.detail)
             : stuck(course, 'No step is short enough');
-        const found = firstOf(course, step);
-        if (found) {
-          step = stepper.redo(step, found.t_s);
-          happens = found.watch;
-        }
+        if (found && step.to_s === found.t_s) happens = found.watch;
         course.goTo(step.to_s, step.after);
         // What only the curve between two ends had come to is not there yet.
         if (happens && happens.value() > 0 && step.to_s - step.from_s > NEAR_S) happens = undefined;
-        if (!happens) keep();
+        if (!happens) {
+          keep();
+          continue;
+        }
+        keep(true);
+        const happened = goneOn(course, happens);
+        if (!happened.ok) return happened;
+        // What is only told leaves the flow as it is: the steps go on.
+        if (happened.value) happens = undefined;
       }
       refused += stepper.refused;
       solutions += rates.solutions;
-      if (happens) {
-        keep(true);
-        const done = course.happen(happens);
-        if (!done.ok) return done;
-        if (course.events.length > MOST_EVENTS)
-          return failure(
-            'chatters',
-            'events',
-            `More than ${MOST_EVENTS} things happen; the last: ${course.lastWords()}.`,
-          );
-      }
     }
   }
   keep(true);
@@ -142,6 +137,17 @@ const stuck = (course: Course, why: string) =>
     `${why} from ${course.t_s.toFixed(1)} s on; the last: ${course.lastWords()}.`,
   );
 
+/** Lets something happen, and all that follows at that moment; says whether the flow goes on as it did. */
+function goneOn(course: Course, happens: Watch): Outcome<boolean, SimulateCode> {
+  const { made } = course;
+  const done = course.happen(happens);
+  if (!done.ok) return done;
+  if (course.events.length > MOST_EVENTS)
+    return failure('chatters', 'events', `More than ${MOST_EVENTS} things happen; the last: ${course.lastWords()}.`);
+  const settled = settle(course);
+  return settled.ok ? success(course.made === made) : settled;
+}
+
 /** All that has to happen at the moment where the course stands, one after the other. */
 function settle(course: Course): Outcome<undefined, SimulateCode> {
   for (let turn = 0; turn < MOST_AT_ONCE; turn++) {
@@ -162,26 +168,30 @@ function settle(course: Course): Outcome<undefined, SimulateCode> {
 /** What happens first within a step, and when. */
 function firstOf(course: Course, step: Step): { readonly t_s: number; readonly watch: Watch } | undefined {
   const h = step.to_s - step.from_s;
-  let first: { readonly t_s: number; readonly watch: Watch } | undefined;
-  for (const watch of course.watches()) {
-    const valueAt = (share: number): number => {
-      const t_s = step.from_s + share * h;
-      course.peek(t_s, share === 1 ? step.after : within(step, t_s), watch.needsFlow);
-      return watch.value();
-    };
+  const watches = course.watches();
+  const lookAt = (share: number, needsFlow: boolean): void => {
+    const t_s = step.from_s + share * h;
+    course.peek(t_s, share === 1 ? step.after : within(step, t_s), needsFlow);
+  };
+  /** Of each that has happened, the look before it had and the one when it had. */
+  const over = new Map<Watch, { low: number; high: number }>();
+  LOOKS.forEach((share, look) => {
     // What needs the flow is dear: it is looked at where the step ends.
-    const [looks, before] = watch.needsFlow ? [[1], 0] : [LOOKS, 0];
-    let low: number = before;
-    const over = looks.find((share) => {
-      if (valueAt(share) <= 0) return true;
-      low = share;
-      return false;
-    });
-    if (over === undefined) continue;
-    let high: number = over;
+    const due = watches.filter((watch) => !over.has(watch) && (share === 1 || !watch.needsFlow));
+    lookAt(
+      share,
+      due.some(({ needsFlow }) => needsFlow),
+    );
+    for (const watch of due)
+      if (watch.value() <= 0) over.set(watch, { low: watch.needsFlow ? 0 : (LOOKS[look - 1] ?? 0), high: share });
+  });
+  let first: { readonly t_s: number; readonly watch: Watch } | undefined;
+  for (const [watch, bounds] of over) {
+    let { low, high } = bounds;
     for (let n = 0; n < 40 && (high - low) * h > 1e-9 * Math.max(1, step.to_s); n++) {
       const middle = (low + high) / 2;
-      if (valueAt(middle) <= 0) high = middle;
+      lookAt(middle, watch.needsFlow);
+      if (watch.value() <= 0) high = middle;
       else low = middle;
     }
     const t_s = step.from_s + high * h;
@@ -222,7 +232,15 @@ export function dynamicsOf(course: Course): Dynamics {
   };
 }
 
-function balanceOf({ slots, y }: Course, start: Float64Array): Simulated['unaccounted'] {
+/**
+ * What comes to a node and what leaves it agree in a network's solution to this flow: over a course it adds up to what
+ * nobody can account for, and where hardly anything moves that is more than a millionth of it [m³/s].
+ */
+const RESOLVED_M3_PER_S = 1e-15;
+/** Of no liquid here is a cubic metre much more, nor of air outside [kg/m³, mol/m³]. */
+const [LIQUID_KG_PER_M3, AIR_MOL_PER_M3] = [1000, 42];
+
+function balanceOf({ slots, y, scenario }: Course, start: Float64Array): Simulated['unaccounted'] {
   const gone = (n: number): number => y[n]! - start[n]!;
   let [liquid, gas, movedLiquid, movedGas] = [0, 0, 0, 0];
   const book = (n: number, sign: 1 | -1, isGas: boolean): void => {
@@ -246,10 +264,14 @@ function balanceOf({ slots, y }: Course, start: Float64Array): Simulated['unacco
   }
   for (const n of [slots.outside, slots.swallowed, slots.blown]) book(n, 1, true);
   book(slots.evaporated, -1, true);
-  const share = (missing: number, moved: number, most: number): number =>
-    Math.abs(missing) / Math.max(moved, CONSERVED * most);
+  const resolved_m3 = RESOLVED_M3_PER_S * scenario.duration_s;
+  const share = (missing: number, moved: number, most: number, perVolume: number): number =>
+    Math.max(0, Math.abs(missing) - resolved_m3 * perVolume) / Math.max(moved, CONSERVED * most);
   const full = start.reduce((sum, each) => sum + Math.abs(each), 0);
-  return { liquid_ratio: share(liquid, movedLiquid, full), gas_ratio: share(gas, movedGas, full) };
+  return {
+    liquid_ratio: share(liquid, movedLiquid, full, LIQUID_KG_PER_M3),
+    gas_ratio: share(gas, movedGas, full, AIR_MOL_PER_M3),
+  };
 }
 
 function totalsOf(course: Course, start: Float64Array): Totals {

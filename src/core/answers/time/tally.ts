@@ -43,7 +43,7 @@ export type Tally = {
   readonly capsNotSaid: readonly { readonly id: string; readonly name: string }[];
 };
 
-const SHORT: ReadonlySet<EventKind> = new Set(['starves', 'fed', 'set']);
+const SHORT: ReadonlySet<EventKind> = new Set(['starves', 'fed', 'set', 'nozzle-shuts']);
 const POUR_ENDS: ReadonlySet<EventKind> = new Set(['clicks-off', 'poured', 'neck-full']);
 
 /** Sums a course up. */

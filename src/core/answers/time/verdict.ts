@@ -37,6 +37,7 @@ export function verdictOf(
     ...poursOf(tally, model, scenario),
     ...spillsOf(tally),
     ...consumersOf(run, tally, model, scenario),
+    ...nozzlesOf(run),
     ...pressuresOf(run, tally),
     ...unknownOf(tally),
   ];
@@ -133,6 +134,24 @@ function consumersOf(
     ];
   });
 }
+
+/** Nozzles of the system, and what they were held into. */
+const nozzlesOf = ({ events }: Simulated): VerdictLine[] =>
+  events.flatMap(({ kind, name, t_s }): VerdictLine[] => {
+    if (kind === 'nozzle-shuts')
+      return [
+        { severity: 'good', t_s, says: say(`What ${name} is held into is full at ${clockText(t_s)}, and it shuts.`) },
+      ];
+    if (kind === 'runs-over')
+      return [
+        {
+          severity: 'stop',
+          t_s,
+          says: say(`${name} is full at ${clockText(t_s)}, and runs over until somebody shuts the nozzle.`),
+        },
+      ];
+    return [];
+  });
 
 const AIR: ReadonlySet<EventKind> = new Set(['draws-air', 'line-empty', 'air-arrives']);
 

@@ -1,11 +1,13 @@
 import type { EffectiveGravity, Vec3 } from '../../geometry';
 import type { PickupModel, PortModel } from '../../model/compileTank';
 import type { FlowInputs } from '../../model/networkParts';
+import { mouthPoint } from '../../model/portMouth';
+import { heldInto } from '../../plan/filled';
 import type { Scenario } from '../../plan/schemaScenario';
 import type { At } from '../at';
 import { neckLoss_Pa } from './neck';
 import type { Drawing } from './net';
-import { mouthPoint, neckTop, type Mouth } from './nets';
+import { neckPoint, type Mouth } from './nets';
 import type { EventKind } from './played';
 import type { Rates, Slots } from './rates';
 
@@ -17,6 +19,7 @@ export type Watch = {
   readonly of: string;
   readonly name: string;
   /** What is then otherwise. */ readonly then: () => void;
+  /** Whether it is only told: all flows on as it did. */ readonly isTold: boolean;
 };
 
 /** Gas that is on its way through a line, by what had passed its pickup when it came and when it ended [m³]. */
@@ -48,6 +51,10 @@ export type Watched = {
   readonly spilling: Set<string>;
   readonly full: Set<string>;
   readonly poursDone: Set<number>;
+  /** Nozzles of the system: what each has given when what it is held into was empty [kg]; those that have filled it. */
+  readonly givenBefore_kg: Map<string, number>;
+  readonly brimful: Set<string>;
+  readonly density_kgPerM3: (id: string) => number;
   readonly pouring: () => { readonly pour: number; readonly tank: number; readonly port: PortModel }[];
   readonly height: (t: number, point_m: Vec3) => number;
   /** What lines after a pickup hold [m³]. */ readonly held: (pickup: string) => number;
@@ -59,7 +66,7 @@ type AddWatch = (
   kind: EventKind | undefined,
   of: { readonly id: string; readonly name: string },
   then: () => void,
-  needsFlow?: boolean,
+  how?: { readonly needsFlow?: boolean; readonly isTold?: boolean },
 ) => void;
 
 /** A port counts as covered when the surface is so near [m]: what is left over it is a film. */
@@ -105,8 +112,8 @@ function over(c: Watched, t: number, height_m: number, more_m = 0): number {
 export function watchesOf(c: Watched, takes_m3PerS: ReadonlyMap<string, number>): Watch[] {
   const { tanks, circuits } = c.at.model;
   const list: Watch[] = [];
-  const watch: AddWatch = (value, kind, { id, name }, then, needsFlow = false) =>
-    void list.push({ value, kind, of: id, name, then, needsFlow });
+  const watch: AddWatch = (value, kind, { id, name }, then, { needsFlow = false, isTold = false } = {}) =>
+    void list.push({ value, kind, of: id, name, then, needsFlow, isTold });
   const { now } = c.rates;
   tanks.forEach((tank, t) => {
     const surface = (): number => now[t]!.surface_m;
@@ -138,6 +145,7 @@ export function watchesOf(c: Watched, takes_m3PerS: ReadonlyMap<string, number>)
         undefined,
         { id, name },
         () => c.full.delete(id),
+        { isTold: true },
       );
     else
       watch(
@@ -145,6 +153,7 @@ export function watchesOf(c: Watched, takes_m3PerS: ReadonlyMap<string, number>)
         'full',
         { id, name },
         () => c.full.add(id),
+        { isTold: true },
       );
   });
   for (const [key, { tank, height_m }] of c.mouths) {
@@ -198,7 +207,7 @@ export function watchesOf(c: Watched, takes_m3PerS: ReadonlyMap<string, number>)
         'fed',
         { id, name },
         () => c.starving.delete(id),
-        true,
+        { needsFlow: true, isTold: true },
       );
     else
       watch(
@@ -206,7 +215,7 @@ export function watchesOf(c: Watched, takes_m3PerS: ReadonlyMap<string, number>)
         'starves',
         { id, name },
         () => c.starving.add(id),
-        true,
+        { needsFlow: true, isTold: true },
       );
     if (consumer.kind === 'nozzle') return;
     const since_s = c.choking.get(id);
@@ -216,7 +225,7 @@ export function watchesOf(c: Watched, takes_m3PerS: ReadonlyMap<string, number>)
         undefined,
         { id, name },
         () => c.choking.set(id, c.t_s),
-        true,
+        { needsFlow: true, isTold: true },
       );
     else {
       watch(
@@ -224,7 +233,7 @@ export function watchesOf(c: Watched, takes_m3PerS: ReadonlyMap<string, number>)
         undefined,
         { id, name },
         () => c.choking.delete(id),
-        true,
+        { needsFlow: true, isTold: true },
       );
       const stop = (): void => {
         c.stopped.add(id);
@@ -233,6 +242,7 @@ export function watchesOf(c: Watched, takes_m3PerS: ReadonlyMap<string, number>)
       watch(() => since_s + STOPS_S - c.peeked_s, 'stops', { id, name }, stop);
     }
   });
+  watchNozzles(c, takes_m3PerS, watch);
   for (const [id, slot] of c.slots.spilt) {
     if (c.spilling.has(id)) continue;
     const name = openingName(c, id);
@@ -241,6 +251,7 @@ export function watchesOf(c: Watched, takes_m3PerS: ReadonlyMap<string, number>)
       'spills',
       { id, name },
       () => c.spilling.add(id),
+      { isTold: true },
     );
   }
   return list;
@@ -284,7 +295,7 @@ function watchPickup(c: Watched, t: number, pickup: PickupModel, watch: AddWatch
     };
     const share = (): number => c.rates.share.get(id) ?? 0;
     // A line with some liquid among its air goes on; one without has run empty.
-    if (last.isOut) watch(() => share() - LEAST_SHARE, 'line-empty', { id, name }, empty, true);
+    if (last.isOut) watch(() => share() - LEAST_SHARE, 'line-empty', { id, name }, empty, { needsFlow: true });
     else if (slugs.length === 1)
       watch(
         () => last.from_m3 + held - passed(),
@@ -337,6 +348,28 @@ function watchSwitches(c: Watched, watch: AddWatch): void {
   }
 }
 
+/** Nozzles of the system, held into what belongs to somebody else, until that is full. */
+function watchNozzles(c: Watched, takes_m3PerS: ReadonlyMap<string, number>, watch: AddWatch): void {
+  for (const { consumer, receivers } of heldInto(c.at.model.circuits)) {
+    const { id, name } = consumer;
+    if (receivers.length === 0 || c.brimful.has(id) || (takes_m3PerS.get(id) ?? 0) === 0) continue;
+    const takes_m3 = receivers.reduce((sum, { takes_m3: each }) => sum + each.value, 0);
+    const full_kg = (c.givenBefore_kg.get(id) ?? 0) + takes_m3 * c.density_kgPerM3(id);
+    const slot = c.slots.consumers.get(id)!;
+    const isAutomatic = consumer.nozzle?.stops !== 'manual';
+    watch(
+      () => full_kg - c.peeked[slot]!,
+      isAutomatic ? 'nozzle-shuts' : 'runs-over',
+      isAutomatic ? { id, name } : receivers.at(-1)!,
+      () => {
+        c.brimful.add(id);
+        // What has shut wants nothing more.
+        if (isAutomatic) c.starving.delete(id);
+      },
+    );
+  }
+}
+
 function watchPours(c: Watched, watch: AddWatch): void {
   const { now } = c.rates;
   const { magnitude_mPerS2 } = c.gravity;
@@ -345,9 +378,9 @@ function watchPours(c: Watched, watch: AddWatch): void {
     const { id, name, bore_m, length_m, drop_m } = port.document;
     const fluid = c.inputs[tank]!.fluid;
     const weight = fluid.density_kgPerM3 * magnitude_mPerS2;
-    const top = c.height(tank, neckTop(port));
+    const top = c.height(tank, neckPoint(port, 0));
     const mouth = c.height(tank, mouthPoint(port));
-    const tip = Math.max(top - inserted_m, mouth);
+    const tip = Math.max(c.height(tank, neckPoint(port, inserted_m)), mouth);
     // From the spout down: over the liquid only its walls hold it back, and it falls; under it, it has to push in.
     const below_m = Math.max(0, length_m.value + (drop_m?.value ?? 0) - inserted_m);
     const loss_m = (exits: number): number => neckLoss_Pa(bore_m.value, below_m, flow_m3PerS, exits, fluid) / weight;

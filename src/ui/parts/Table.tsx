@@ -2,7 +2,7 @@
 
 import { Box, chakra } from '@chakra-ui/react';
 import { formatQuantity, type Role } from '@/core/units';
-import { cardTable } from '../parts/cardTable';
+import { cardTable } from './cardTable';
 import { useReader } from '../state/reader';
 
 export type Cell = { readonly text: string; readonly tone?: 'stop' | 'warn' | 'good' };
@@ -62,7 +62,3 @@ export function useWrite(): Write {
   const reader = useReader();
   return (value, role) => formatQuantity(value, role, { reader }).text;
 }
-
-/** Less is not told from level [rad]. */
-const LEVEL_RAD = (0.05 * Math.PI) / 180;
-export const isLevel = (angle: number): boolean => Math.abs(angle) < LEVEL_RAD;
