@@ -1,5 +1,5 @@
 import { readFileSync } from 'node:fs';
-import { enter, expect, numberText, openCopy, openTask, saved, settled, test, type Page } from './app';
+import { enter, expect, numberText, openCopy, openTask, openText, saved, settled, test, type Page } from './app';
 
 type Saved = {
   document: {
@@ -215,4 +215,20 @@ test('the part of another site or of no use is refused at the door', async ({ pa
     (await page.request.post('/api/parts', { headers: { 'content-type': 'text/plain' }, data: 'x' })).status(),
   ).toBe(415);
   expect((await page.request.delete('/api/parts/none')).status()).toBe(404);
+});
+
+test('without a vent: that no air follows, and how long it runs all the same', async ({ page }) => {
+  const boat = JSON.parse(readFileSync('demo/crab-boat.json', 'utf8')) as {
+    tanks: { ports: { role: string }[] }[];
+  };
+  for (const port of boat.tanks.flatMap(({ ports }) => ports)) if (port.role === 'vent') port.role = 'spare';
+  await openText(page, JSON.stringify({ ...boat, name: 'Unvented' }), 'lines/delivery');
+  await expect(page.getByTestId('answers').first()).toContainText('No air follows');
+  await expect(page.getByTestId('answers').first()).not.toContainText('Nothing flows');
+  const playedOut = page.getByTestId('played-out').first();
+  const told = playedOut.getByRole('listitem').first();
+  await expect(told).toContainText(/runs for .*, then gets too little: Sole tank is drawn to/);
+  const words = (await told.innerText()).trim();
+  await playedOut.getByRole('button', { name: 'See it over time' }).click();
+  await expect(page.getByTestId('verdict')).toContainText(words);
 });

@@ -107,7 +107,7 @@ export const LINE_RULES: readonly Rule[] = [
   },
   {
     id: 'line.no-flow',
-    title: 'Nothing flows',
+    title: 'No steady flow',
     stage: 'lines',
     severity: 'stop',
     test: ({ evaluation }) =>

@@ -1,14 +1,20 @@
 'use client';
 
 import { flowRole } from '@/core/plan';
-import { Box } from '@chakra-ui/react';
+import { Box, chakra } from '@chakra-ui/react';
 import type { ReactNode } from 'react';
-import { COMFORT_RATIO, VAPOUR_MARGIN_PA, type FlowResult } from '@/core/answers';
+import { AS_IT_STANDS, COMFORT_RATIO, VAPOUR_MARGIN_PA, type FlowResult } from '@/core/answers';
+import { Button } from '../parts/Button';
+import { NotWorkedOut } from '../parts/NotWorkedOut';
 import { Panel } from '../parts/Panel';
 import { Quantity } from '../parts/Quantity';
+import { useOutcome } from '../state/answers';
 import { useSystem } from '../state/editor';
 import { useDetails } from '../state/results';
 import { useLines } from '../state/useLines';
+import { chooseScenario } from '../time/courses';
+import { VerdictItem } from '../time/VerdictPanel';
+import { usePlace } from '../workspace/goTo';
 
 const DUTY_WORDS = { idle: 'idle', cruise: 'at the set duty', full: 'full load' } as const;
 
@@ -23,12 +29,15 @@ export function AnswersPanel({ k }: { readonly k: number }) {
   const flow = results?.ok ? results.evaluation.flows[k] : undefined;
   if (!flow) return null;
   if (!flow.ok) {
+    // With what air there is in the tank some flows, until its vacuum holds the rest back.
+    const isForAWhile = flow.error.code === 'vent-shut';
     return (
       <Panel title={`To ${consumer.name}`} testId="answers">
         <Box color="stop" fontWeight="700" fontSize="xl">
-          ■ Nothing flows
+          ■ {isForAWhile ? 'No air follows' : 'Nothing flows'}
         </Box>
         <Box mt="1">{flow.error.detail}</Box>
+        {isForAWhile && <PlayedOut />}
       </Panel>
     );
   }
@@ -37,6 +46,36 @@ export function AnswersPanel({ k }: { readonly k: number }) {
       <Answers title={`To ${consumer.name}`} value={flow.value} />
       <PrimingPanel consumer={consumer.id} />
     </>
+  );
+}
+
+/** What comes of it from how all stands now: a tank without air runs on for a while, and that is no steady flow. */
+function PlayedOut() {
+  const goToTask = usePlace((place) => place.goToTask);
+  const { value: played, fresh } = useOutcome('played', AS_IT_STANDS);
+  return (
+    <Box mt="3" data-testid="played-out">
+      <Box fontWeight="650">Run on at full load from how all stands now</Box>
+      {!played && <Box color="soft">Being worked out…</Box>}
+      {played?.ok === false && <NotWorkedOut why={played.error.detail} />}
+      {played?.ok && (
+        <chakra.ul listStyleType="none" m="0" p="0" opacity={fresh ? 1 : 0.6}>
+          {played.value.verdict.map((line, i) => (
+            <VerdictItem key={i} line={line} isFirst={false} />
+          ))}
+        </chakra.ul>
+      )}
+      <Box mt="2">
+        <Button
+          onClick={() => {
+            chooseScenario(AS_IT_STANDS);
+            goToTask('vents', 'time');
+          }}
+        >
+          See it over time
+        </Button>
+      </Box>
+    </Box>
   );
 }
 

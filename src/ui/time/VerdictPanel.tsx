@@ -33,7 +33,7 @@ export function VerdictPanel({
       )}
       <chakra.ul listStyleType="none" m="0" p="0" opacity={isOld ? 0.6 : 1}>
         {played.verdict.map((line, i) => (
-          <Line key={i} line={line} isFirst={i === 0} onTime={onTime} />
+          <VerdictItem key={i} line={line} isFirst={i === 0} onTime={onTime} />
         ))}
       </chakra.ul>
       {before && <Compared now={played} before={before} />}
@@ -41,14 +41,15 @@ export function VerdictPanel({
   );
 }
 
-function Line({
+/** One thing that a course comes to. */
+export function VerdictItem({
   line: { severity, says, t_s },
   isFirst,
   onTime,
 }: {
   readonly line: VerdictLine;
   readonly isFirst: boolean;
-  readonly onTime: (at_s: number) => void;
+  /** Leads to its moment, where that can be shown. */ readonly onTime?: (at_s: number) => void;
 }) {
   const reader = useReader();
   const Icon = ICONS[severity];
@@ -62,7 +63,7 @@ function Line({
       <Box color={COLORS[severity]} pt="1" flexShrink="0">
         <Icon size={20} aria-label={SAID[severity]} role="img" />
       </Box>
-      {t_s === undefined ? (
+      {t_s === undefined || !onTime ? (
         words
       ) : (
         <chakra.button

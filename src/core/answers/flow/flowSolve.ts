@@ -148,26 +148,26 @@ function airBlocked(inputs: FlowInputs, level: TankLevel): Blocked | undefined {
     case 'open':
       return undefined;
     case 'none':
-      return failure('vent-shut', name, `${name} has no vent: no air can follow the fuel out.`);
+      return failure('vent-shut', name, `${name} has no vent: no air follows the fuel out.`);
     case 'flooded':
       return failure(
         'vent-shut',
         name,
-        `Every vent of ${name} lies under the liquid at this fill and slope: no air can follow the fuel out.`,
+        `Every vent of ${name} lies under the liquid at this fill and slope: no air follows freely.`,
       );
     case 'shut':
-      return failure('vent-shut', name, `${air.by} shuts the vent line of ${name}: no air can follow the fuel out.`);
+      return failure('vent-shut', name, `${air.by} shuts the vent line of ${name}: no air follows the fuel out.`);
     case 'leaning':
       return failure(
         'vent-shut',
         name,
-        `At this lean the valve of ${air.by} shuts ${name} off: no air can follow the fuel out.`,
+        `At this lean the valve of ${air.by} shuts ${name} off: no air follows the fuel out.`,
       );
     case 'sealed':
       return failure(
         'vent-shut',
         name,
-        `The vent line of ${name} comes nowhere to the open: no air can follow the fuel out.`,
+        `The vent line of ${name} comes nowhere to the open: no air follows the fuel out.`,
       );
   }
 }

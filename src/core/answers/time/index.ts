@@ -9,7 +9,7 @@
  */
 export { simulate, type SimulateCode } from './simulate';
 export { type EventKind, type Sample, type Simulated, type TimeEvent, type Totals } from './played';
-export { scenariosFor, type ReadyScenario } from './scenarios';
+export { AS_IT_STANDS, scenariosFor, type ReadyScenario } from './scenarios';
 export { tallyOf, type Extreme, type Tally } from './tally';
 export { playedFor, readyFor, type Played, type PlayedCode, type PlayNews } from './playedFor';
 export { type VerdictLine } from './verdict';

@@ -8,6 +8,8 @@ import { chosen, type SystemDocument } from '../../plan';
 import { quiet } from '../../plan/schemaScenario';
 import { allSteps } from '../../steps';
 import { documentAt } from '../at';
+import { evaluateSystem } from '../evaluate';
+import { AS_IT_STANDS, playedFor } from '.';
 import { simulate } from './simulate';
 
 /** What builders know of tanks that are joined, vented and filled: it has to come of itself. */
@@ -668,5 +670,64 @@ describe('two level switches that want the one and the other', () => {
     const run = allSteps(simulate(unwrap(documentAt(system)), scenario));
     expect(run).toMatchObject({ ok: false, error: { code: 'chatters' } });
     if (!run.ok) expect(run.error.detail).toContain('lift');
+  });
+});
+
+describe('no air follows: what the steady answer cannot say, the course from how all stands now does', () => {
+  const sealed = (fill: number) => rig([main({ fill })], FEED, [LIFT_PUMP], [ENGINE]);
+  const ranOn = (system: SystemDocument) => unwrap(allSteps(playedFor(system, AS_IT_STANDS)));
+  it('the less gas there is over it, the sooner it starves; what it had by then is what the gas gave by Boyle', () => {
+    const had = [0.5, 0.9].map((fill) => {
+      const system = sealed(fill);
+      expect(unwrap(evaluateSystem(system, 'full', 'without-fit')).flows[0]).toMatchObject({
+        ok: false,
+        error: { code: 'vent-shut' },
+      });
+      const { run, verdict } = ranOn(system);
+      const starves = run.events.find(({ kind }) => kind === 'starves')!;
+      expect(run.events.some(({ kind }) => kind === 'draws-air')).toBe(false);
+      expect(verdict[0]).toMatchObject({ severity: 'stop' });
+      const [first, then] = [run.samples[0]!, run.samples.find(({ t_s }) => t_s === starves.t_s)!];
+      const drawn_m3 = first.tanks[0]!.volume_m3 - then.tanks[0]!.volume_m3;
+      const { ambientAbs_Pa } = unwrap(documentAt(system)).state;
+      const abs_Pa = ambientAbs_Pa + then.tanks[0]!.gauge_Pa;
+      const gas_m3 = (1 - fill) * 0.4 * 0.3 * 0.3;
+      // Vapour that comes in the meantime gives some more.
+      expectClose(drawn_m3, gas_m3 * (ambientAbs_Pa / abs_Pa - 1), { rel: 0.05, why: 'Boyle' });
+      return drawn_m3;
+    });
+    expect(had[0]!).toBeGreaterThan(3 * had[1]!);
+  });
+
+  it('a vent under liquid lets air in through it: fed to the end, against the weight of what stands over it', () => {
+    const system = sealed(0.95);
+    const [tank] = system.tanks as [SystemDocument['tanks'][number]];
+    const under = {
+      ...system,
+      tanks: [
+        {
+          ...tank,
+          ports: [
+            ...tank.ports,
+            {
+              ...tank.ports[0]!,
+              id: 'low-vent',
+              name: 'low vent',
+              role: 'vent' as const,
+              face: 'fore' as const,
+              y_m: chosen(0.15),
+              z_m: chosen(0.15),
+              bore_m: chosen(0.004),
+            },
+          ],
+        },
+      ],
+    };
+    const flow = unwrap(evaluateSystem(under, 'full', 'without-fit')).flows[0]!;
+    expect(flow).toMatchObject({ ok: false, error: { code: 'vent-shut' } });
+    const { run } = ranOn(under);
+    const starves_s = run.events.find(({ kind }) => kind === 'starves')?.t_s ?? Infinity;
+    const dry_s = (0.9 * 0.95 * 0.036) / 4e-6;
+    expect(starves_s).toBeGreaterThan(dry_s);
   });
 });

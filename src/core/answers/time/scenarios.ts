@@ -9,6 +9,9 @@ import { burnOf_m3PerS } from '../../model/burn';
 /** A scenario that a builder would ask for, ready to be run, and what it asks in a sentence. */
 export type ReadyScenario = { readonly key: string; readonly asks: string; readonly scenario: Scenario };
 
+/** The one that begins with what is in the tanks now, however they lean. */
+export const AS_IT_STANDS = 'as-it-stands';
+
 const HOUR_S = 3600;
 /** As long as a name may be: those of tanks are in it. */
 const MOST_NAME = 80;
@@ -72,6 +75,9 @@ export function scenariosFor(system: Circuits, gross_m3: readonly number[]): Rea
     const loaded: Scenario['duties'] = [{ at_s: 0, duty_ratio: 1, runs: true }];
     add('run-dry', 'How long does it run, and what stops it?', 'Run until it stops, at full load', dry_s, {
       fills: full,
+      duties: loaded,
+    });
+    add(AS_IT_STANDS, 'How long is it fed from how all stands now?', 'As it all stands, at full load', dry_s, {
       duties: loaded,
     });
     for (const [s, from] of system.tanks.entries())
