@@ -218,9 +218,7 @@ test('the part of another site or of no use is refused at the door', async ({ pa
 });
 
 test('without a vent: that no air follows, and how long it runs all the same', async ({ page }) => {
-  const boat = JSON.parse(readFileSync('demo/crab-boat.json', 'utf8')) as {
-    tanks: { ports: { role: string }[] }[];
-  };
+  const boat = JSON.parse(readFileSync('demo/crab-boat.json', 'utf8')) as { tanks: { ports: { role: string }[] }[] };
   for (const port of boat.tanks.flatMap(({ ports }) => ports)) if (port.role === 'vent') port.role = 'spare';
   await openText(page, JSON.stringify({ ...boat, name: 'Unvented' }), 'lines/delivery');
   await expect(page.getByTestId('answers').first()).toContainText('No air follows');
