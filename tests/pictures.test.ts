@@ -3,8 +3,20 @@ import { describe, expect, it } from 'vitest';
 import { evaluateSystem, fitDrawing, fitOf, sheetsOf, templatesOf } from '@/core/answers';
 import { drawingSvg, markBox, type Drawing, type Mark, type Of, type Place } from '@/core/drawings';
 import { unwrap } from '@/core/outcome';
+import { expectClose } from './expectClose';
 import { parseSystemText, type SystemDocument } from '@/core/plan';
-import { faceDrawing, levelsDrawing, outlineDrawing, portId, spaceDrawing, tankSheet } from '@/core/reports';
+import {
+  cornerId,
+  faceDrawing,
+  levelsDrawing,
+  outlineDrawing,
+  portId,
+  profileDrawing,
+  silhouetteDrawing,
+  spaceDrawing,
+  tankSheet,
+} from '@/core/reports';
+import { seeded } from '@/core/seeded';
 import { formatQuantity, type ReaderSystem } from '@/core/units';
 
 /** What a page is wide on a phone, on a small screen and on a large one [px]. */
@@ -108,6 +120,28 @@ describe.each(SYSTEMS)('the pictures of %s', (_, system) => {
             ).toContain(label);
         }
     });
+  });
+
+  it('tanks from their side, several to one scale: the largest fits, and each is as much smaller as it is', () => {
+    const drawings = unwrap(evaluateSystem(system, 'full', 'without-fit')).tanks.map((tank) => tank.drawing!);
+    const room = { width_mm: 60, height_mm: 36 };
+    const sizes = drawings.map((tank, t) => {
+      const drawing = silhouetteDrawing('Side view', tank, drawings, room);
+      const shell = drawing.marks.filter(({ of }) => of === 'shell:side').flatMap(placesAlong);
+      const [xs, ys] = [shell.map(([x]) => x), shell.map(([, y]) => y)];
+      for (const [x, y] of drawing.marks.filter((mark) => mark.kind === 'area').flatMap(placesAlong)) {
+        expect(x >= 0 && x <= room.width_mm, `${t}: ${x}`).toBe(true);
+        expect(y >= 0 && y <= room.height_mm, `${t}: ${y}`).toBe(true);
+      }
+      const { min, max } = tank.bounds;
+      return {
+        mmPerM: (Math.max(...xs) - Math.min(...xs)) / (max[0] - min[0]),
+        high_mm: Math.max(...ys) - Math.min(...ys),
+      };
+    });
+    // A round tank is cut between two of its facets' edges, some ten thousandths narrower.
+    for (const { mmPerM } of sizes) expectClose(mmPerM, sizes[0]!.mmPerM, { rel: 1e-3, why: 'one scale' });
+    expect(Math.max(...sizes.map(({ mmPerM, high_mm }) => Math.max(mmPerM, high_mm)))).toBeGreaterThan(10);
   });
 
   it('tanks side by side at a moment: names are readable however they lean, and nothing leaves the picture', () => {
@@ -218,5 +252,53 @@ describe.each(SYSTEMS)('the pictures of %s', (_, system) => {
     const svg = drawingSvg(drawing);
     expect(svg.match(/<text /g) ?? []).toHaveLength(texts(drawing).length);
     expect(svg).not.toContain('none" stroke="none"');
+  });
+});
+
+describe('a profile', () => {
+  const room = { width_mm: 90, height_mm: 42 };
+  const profileOf = (seed: number) => {
+    const chance = seeded(seed);
+    const count = 3 + Math.floor(7 * chance.uniform());
+    return Array.from({ length: count }, (_, i) => ({
+      u_m: Math.cos((2 * Math.PI * i) / count) * (0.2 + 0.8 * chance.uniform()),
+      v_m: Math.sin((2 * Math.PI * i) / count) * (0.05 + 0.3 * chance.uniform()),
+    }));
+  };
+  it('by chance: to one scale both ways, in its room, each corner once with its number', () => {
+    for (let seed = 0; seed < 40; seed++) {
+      const points = profileOf(seed);
+      const { drawing, mmPerM } = profileDrawing('Profile', points, room);
+      const corners = points.map((_, i) => drawing.marks.filter(({ of }) => of === cornerId(i)));
+      const at = corners.map((marks) => marks.find((mark): mark is Of<'arc'> => mark.kind === 'arc')!.at);
+      for (const [i, point] of points.entries()) {
+        expect(corners[i]!.filter(({ kind }) => kind === 'text')).toMatchObject([{ text: String(i + 1) }]);
+        const [next, there] = [points[(i + 1) % points.length]!, at[(i + 1) % points.length]!];
+        expect(there[0] - at[i]![0]).toBeCloseTo((next.u_m - point.u_m) * mmPerM, 9);
+        expect(there[1] - at[i]![1]).toBeCloseTo(-(next.v_m - point.v_m) * mmPerM, 9);
+        for (const k of [0, 1] as const) {
+          expect(at[i]![k]).toBeGreaterThan(0);
+          expect(at[i]![k]).toBeLessThan([room.width_mm, room.height_mm][k]!);
+        }
+      }
+      for (const mark of texts(drawing)) {
+        const { min, max } = markBox(mark);
+        expect(min[0] > 0 && min[1] > 0 && max[0] < room.width_mm && max[1] < room.height_mm, `${seed}`).toBe(true);
+      }
+    }
+  });
+
+  it('that is a point or a line is drawn all the same', () => {
+    for (const points of [
+      [{ u_m: 0.2, v_m: 0.1 }],
+      [
+        { u_m: 0, v_m: 0 },
+        { u_m: 0, v_m: 0.4 },
+      ],
+    ]) {
+      const { drawing, mmPerM } = profileDrawing('Profile', points, room);
+      expect(Number.isFinite(mmPerM)).toBe(true);
+      expect(drawing.marks.flatMap(placesAlong).flat().every(Number.isFinite)).toBe(true);
+    }
   });
 });

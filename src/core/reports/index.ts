@@ -4,6 +4,7 @@
  */
 export { faceDrawing, MOST_LETTERED, portId, type FaceDrawing, type FaceLook } from './face';
 export { levelsDrawing, type LevelsLook, type LevelTank, type Turns } from './levels';
+export { cornerId, profileDrawing } from './profile';
 export { HIT_MM, ruleScale, SMALL_TEXT_MM, TEXT_MM, type Room } from './room';
 export { schematicDrawing, type Placed } from './schematic';
 export {
@@ -17,6 +18,7 @@ export {
   type TankViewKey,
   type ViewFrame,
 } from './section';
+export { silhouetteDrawing } from './silhouette';
 export { spaceDrawing, VIEW_AXES, withRoomFor, type Moving, type SpaceDrawing, type SpaceLook } from './space';
 export { holeSizeWords, outlineDrawing, roundHoles, type OutlineLook } from './outline';
 export {

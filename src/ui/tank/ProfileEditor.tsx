@@ -2,18 +2,22 @@
 
 import { Box } from '@chakra-ui/react';
 import { Plus, Trash2 } from 'lucide-react';
-import { useRef, useState, type KeyboardEvent, type PointerEvent } from 'react';
+import { useState } from 'react';
 import { limitsAt, valueAt, withValue, type Known, type Origin, type Path, type SystemDocument } from '@/core/plan';
+import { cornerId, profileDrawing } from '@/core/reports';
 import type { ProfilePoint } from '@/core/shapes';
 import type { ExtrudeAxis } from '@/core/geometry';
 import { entryText, roleUnit, ROLES, unitById } from '@/core/units';
 import { HowKnown, OriginPicker, SpreadField } from '../fields/KnownField';
 import { measuredSpread, readEntry } from '../fields/readEntry';
 import { TextEntry } from '../fields/TextEntry';
+import { DrawingView, type GripProps } from '../drawing/DrawingView';
+import { dragging } from '../drawing/grips';
 import { onTape, stepsNow } from '../drawing/tapeSteps';
+import { useRoom } from '../drawing/useRoom';
 import { Button } from '../parts/Button';
 import { SquareButton } from '../parts/SquareButton';
-import { applyEdit, beginGesture, endGesture, openDocument, setValue, useEditor } from '../state/editor';
+import { applyEdit, openDocument, setValue } from '../state/editor';
 import { useReader } from '../state/reader';
 import { useSides } from '../state/sides';
 
@@ -33,7 +37,6 @@ const AXES: Readonly<Record<ExtrudeAxis, readonly [string, string]>> = {
   z: ['forward', 'to port'],
 };
 
-const MM = 1000;
 const snapped = (value: number): number => onTape(value, stepsNow());
 
 /** A profile as a scaled drawing with a handle at each corner, and as a table of points. */
@@ -191,10 +194,7 @@ function CornerKnown({ label, path, point, known }: CornerKnownProps) {
   );
 }
 
-/** A corner's number stands within so much of it [px]. */
-const ROUND_PX = 34;
-/** No profile is drawn larger than this [mm a pixel]: one that is a point has no size. */
-const LEAST_SCALE = 0.05;
+const [MOST_PX, HEIGHT_MM] = [560, 42];
 
 function ProfileDrawing({
   title,
@@ -205,137 +205,45 @@ function ProfileDrawing({
   readonly path: Path;
   readonly points: readonly ProfilePoint[];
 }) {
-  const svg = useRef<SVGSVGElement>(null);
-  const us = points.map((point) => point.u_m * MM);
-  const vs = points.map((point) => -point.v_m * MM);
-  const [left, right, top, bottom] = [Math.min(...us), Math.max(...us), Math.min(...vs), Math.max(...vs)];
-  // Of the drawing's sides [px]: what is left of them is the profile's, round it stand its numbers.
-  const scale = Math.max((right - left) / (420 - 2 * ROUND_PX), (bottom - top) / (170 - 2 * ROUND_PX), LEAST_SCALE);
-  const margin = ROUND_PX * scale;
-  const [width, height] = [right - left + 2 * margin, bottom - top + 2 * margin];
+  const [ref, width_mm] = useRoom(MOST_PX);
   if (points.length === 0) return null;
+  const { drawing, mmPerM } = profileDrawing(`${title}, to scale`, points, { width_mm, height_mm: HEIGHT_MM });
   return (
-    <svg
-      ref={svg}
-      viewBox={`${left - margin} ${top - margin} ${width} ${height}`}
-      role="group"
-      aria-label={`${title}, to scale`}
-      data-testid="profile"
-      style={{ width: '100%', maxWidth: 560, maxHeight: 160, display: 'block', touchAction: 'pan-y' }}
-    >
-      <polygon
-        points={points.map((point) => `${point.u_m * MM},${-point.v_m * MM}`).join(' ')}
-        fill="var(--chakra-colors-page)"
-        stroke="var(--chakra-colors-metal)"
-        strokeWidth={3 * scale}
-        strokeLinejoin="round"
+    <Box ref={ref} maxW={`${MOST_PX}px`}>
+      <DrawingView
+        drawing={drawing}
+        testId="profile"
+        grips={new Map(points.map((_, i) => [cornerId(i), cornerGrip(title, path, i, mmPerM)]))}
       />
-      {points.map((point, i) => (
-        <Corner
-          key={i}
-          i={i}
-          title={title}
-          path={path}
-          point={point}
-          scale={scale}
-          svg={svg}
-          middle={[us.reduce((sum, u) => sum + u / us.length, 0), vs.reduce((sum, v) => sum + v / vs.length, 0)]}
-        />
-      ))}
-    </svg>
+    </Box>
   );
 }
 
-type CornerProps = {
-  readonly i: number;
-  readonly title: string;
-  readonly path: Path;
-  readonly point: ProfilePoint;
-  readonly scale: number;
-  readonly svg: React.RefObject<SVGSVGElement | null>;
-  readonly middle: readonly [number, number];
-};
-
-function Corner({ i, title, path, point, scale, svg, middle }: CornerProps) {
-  const drag = useRef<{ before: SystemDocument; grip: DOMPoint; from: ProfilePoint; toDrawing: DOMMatrix }>(undefined);
+/** What takes hold of a corner: dragged over the drawing, or moved by arrow keys. */
+function cornerGrip(title: string, path: Path, i: number, mmPerM: number): GripProps {
   const edit = `${title}, point ${i + 1}`;
-  const moved = (system: SystemDocument, u_m: number, v_m: number): SystemDocument =>
-    withValue(system, [...path, i], { ...point, u_m: snapped(u_m), v_m: snapped(v_m) });
-
-  const onPointerDown = (event: PointerEvent<SVGGElement>): void => {
-    const before = useEditor.getState().system;
-    // The drawing rescales as its corner moves: the gesture keeps the scale it began with.
-    const toDrawing = svg.current!.getScreenCTM()!.inverse();
-    if (!before) return;
-    event.currentTarget.setPointerCapture(event.pointerId);
-    drag.current = {
-      before,
-      from: point,
-      toDrawing,
-      grip: new DOMPoint(event.clientX, event.clientY).matrixTransform(toDrawing),
-    };
-    beginGesture();
+  const moved = (system: SystemDocument, right_m: number, up_m: number): SystemDocument => {
+    const point = valueAt(system, [...path, i]) as ProfilePoint;
+    const [u_m, v_m] = [snapped(point.u_m + right_m), snapped(point.v_m + up_m)];
+    return withValue(system, [...path, i], { ...point, u_m, v_m });
   };
-  const onPointerMove = (event: PointerEvent): void => {
-    if (!drag.current) return;
-    const { before, grip, from, toDrawing } = drag.current;
-    const here = new DOMPoint(event.clientX, event.clientY).matrixTransform(toDrawing);
-    applyEdit(edit, () => moved(before, from.u_m + (here.x - grip.x) / MM, from.v_m - (here.y - grip.y) / MM));
+  return {
+    'aria-label': `${edit}: move with the arrow keys`,
+    style: { cursor: 'grab', touchAction: 'none' },
+    onPointerDown: dragging(edit, (before, [right_mm, down_mm]) => moved(before, right_mm / mmPerM, -down_mm / mmPerM)),
+    onKeyDown: (event) => {
+      const { step_m, large_m } = stepsNow();
+      const step = event.shiftKey ? large_m : step_m;
+      const by: Readonly<Record<string, readonly [number, number]>> = {
+        ArrowLeft: [-step, 0],
+        ArrowRight: [step, 0],
+        ArrowUp: [0, step],
+        ArrowDown: [0, -step],
+      };
+      const move = by[event.key];
+      if (!move) return;
+      event.preventDefault();
+      applyEdit(edit, (system) => moved(system, move[0], move[1]));
+    },
   };
-  const onPointerEnd = (): void => {
-    if (!drag.current) return;
-    endGesture(drag.current.before, edit);
-    drag.current = undefined;
-  };
-  const onKeyDown = (event: KeyboardEvent): void => {
-    const { step_m, large_m } = stepsNow();
-    const step = event.shiftKey ? large_m : step_m;
-    const by: Readonly<Record<string, readonly [number, number]>> = {
-      ArrowLeft: [-step, 0],
-      ArrowRight: [step, 0],
-      ArrowUp: [0, step],
-      ArrowDown: [0, -step],
-    };
-    const move = by[event.key];
-    if (!move) return;
-    event.preventDefault();
-    applyEdit(edit, (system) => moved(system, point.u_m + move[0], point.v_m + move[1]));
-  };
-  const [x, y] = [point.u_m * MM, -point.v_m * MM];
-  // Numbers stand outside the outline.
-  const away = Math.atan2(y - middle[1], x - middle[0]);
-  const [labelX, labelY] = [x + 20 * scale * Math.cos(away), y + 20 * scale * Math.sin(away) + 5 * scale];
-  return (
-    <g
-      tabIndex={0}
-      role="button"
-      aria-label={`${edit}: move with the arrow keys`}
-      onPointerDown={onPointerDown}
-      onPointerMove={onPointerMove}
-      onPointerUp={onPointerEnd}
-      onPointerCancel={onPointerEnd}
-      onKeyDown={onKeyDown}
-      style={{ cursor: 'grab', touchAction: 'none' }}
-    >
-      <circle cx={x} cy={y} r={22 * scale} fill="transparent" />
-      <circle
-        cx={x}
-        cy={y}
-        r={8 * scale}
-        fill="var(--chakra-colors-panel)"
-        stroke="var(--chakra-colors-accent)"
-        strokeWidth={3 * scale}
-      />
-      <text
-        x={labelX}
-        y={labelY}
-        textAnchor="middle"
-        style={{ fontSize: 13 * scale }}
-        fill="var(--chakra-colors-ink)"
-        pointerEvents="none"
-      >
-        {i + 1}
-      </text>
-    </g>
-  );
 }
