@@ -14,8 +14,8 @@ const data = (process.env.GASLINE_TEST_DATA ??= mkdtempSync(path.join(tmpdir(), 
 export default defineConfig({
   testDir: 'tests/browser',
   // A page has workers of its own and keeps more than one core busy: two at a time take two thirds of the time, but
-  // each longer.
-  fullyParallel: false,
+  // each longer. No test stands on one before it: a long file does not keep one busy while the other has nothing left.
+  fullyParallel: true,
   workers: 2,
   retries: 0,
   // Against what hangs; how fast it is, the benchmarks say.
