@@ -1,6 +1,7 @@
 import { existsSync, mkdtempSync, readFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
+import { stripVTControlCharacters } from 'node:util';
 import { ensureChromium } from './chromium.mjs';
 import { ensureBuilt, ensureInstalled, run, runQuietly } from './setup.mjs';
 
@@ -9,12 +10,19 @@ const installed = ensureInstalled();
 
 const reports = mkdtempSync(path.join(tmpdir(), 'gasline-test-'));
 const total = { passed: 0, failed: 0 };
+/** What failed, each with why: told once more at the end, where it is looked for. */
+const faults = [];
 
-function count(name, { passed, failed }) {
+function count(name, { passed, failed, why = [] }) {
   console.log(`-- ${name}: ${passed} passed, ${failed} failed\n`);
   total.passed += passed;
   total.failed += failed;
+  faults.push(...why);
 }
+
+const MOST_LINES = 25;
+const fault = (name, message = '') =>
+  [`-- ${name}`, ...stripVTControlCharacters(message).split('\n').slice(0, MOST_LINES)].join('\n   ');
 
 /** Checks that have no cases of their own count as one each; side by side, each shown whole when it ends. */
 const checks = (all) =>
@@ -22,7 +30,7 @@ const checks = (all) =>
     Object.entries(all).map(async ([name, command]) => {
       const { code, output } = await runQuietly('npx', command);
       console.log(`== ${name}\n${output}`);
-      count(name, code === 0 ? { passed: 1, failed: 0 } : { passed: 0, failed: 1 });
+      count(name, code === 0 ? { passed: 1, failed: 0 } : { passed: 0, failed: 1, why: [fault(name, output)] });
     }),
   );
 
@@ -30,8 +38,13 @@ const checks = (all) =>
 function runner(name, command, args, file, read, env = {}) {
   console.log(`== ${name}`);
   const code = run(command, args, { env });
-  const result = existsSync(file) ? read(JSON.parse(readFileSync(file, 'utf8'))) : { passed: 0, failed: 1 };
-  count(name, code !== 0 && result.failed === 0 ? { ...result, failed: 1 } : result);
+  const result = existsSync(file)
+    ? read(JSON.parse(readFileSync(file, 'utf8')))
+    : { passed: 0, failed: 1, why: [fault(name, 'It left no report.')] };
+  count(
+    name,
+    code !== 0 && result.failed === 0 ? { ...result, failed: 1, why: [fault(name, `It ended with ${code}.`)] } : result,
+  );
 }
 
 // None of these needs what is still being compiled.
@@ -54,8 +67,25 @@ runner(
     failed:
       report.numFailedTests +
       report.testResults.filter((file) => file.status === 'failed' && file.assertionResults.length === 0).length,
+    why: report.testResults.flatMap(({ name, status, message, assertionResults }) =>
+      status === 'failed' && assertionResults.length === 0
+        ? [fault(name, message)]
+        : assertionResults
+            .filter((each) => each.status === 'failed')
+            .map((each) => fault(each.fullName, each.failureMessages[0])),
+    ),
   }),
 );
+
+/** Tests of a report by Playwright that did not do what was expected of them. */
+const unexpected = ({ specs = [], suites = [] }) => [
+  ...specs.flatMap(({ title, file, tests }) =>
+    tests
+      .filter(({ status }) => status === 'unexpected')
+      .map(({ results }) => fault(`${file}: ${title}`, results.at(-1)?.error?.message)),
+  ),
+  ...suites.flatMap(unexpected),
+];
 
 console.log('== build');
 const built = (await ensureBuilt()) === 0;
@@ -69,12 +99,17 @@ if (chromium) {
     'npx',
     ['playwright', 'test', '--reporter=line,json'],
     browser,
-    ({ stats }) => ({ passed: stats.expected + stats.flaky, failed: stats.unexpected }),
+    (report) => ({
+      passed: report.stats.expected + report.stats.flaky,
+      failed: report.stats.unexpected,
+      why: unexpected(report),
+    }),
     { PLAYWRIGHT_JSON_OUTPUT_FILE: browser, GASLINE_CHROMIUM: chromium },
   );
 } else {
   count('browser', { passed: 0, failed: 1 });
 }
 
+if (faults.length > 0) console.log(`== What failed\n${faults.join('\n\n')}\n`);
 console.log(`${total.passed} passed, ${total.failed} failed`);
 process.exit(total.failed === 0 ? 0 : 1);

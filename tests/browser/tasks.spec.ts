@@ -169,7 +169,7 @@ for (const name of ['crab-boat', 'snow-vehicle'])
       }, at);
       const found = await page
         .waitForFunction((to) => document.activeElement?.closest('[data-path]')?.getAttribute('data-path') === to, at, {
-          timeout: 3000,
+          timeout: 20_000,
         })
         .catch(() => undefined);
       if (!found) lost.push(at);
