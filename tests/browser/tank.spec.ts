@@ -117,6 +117,39 @@ test('one corner of a profile is known by itself', async ({ page }) => {
   await expect(row).toContainText('Holds ±');
 });
 
+test('a corner of a profile is drawn aside, as one step of undo; by arrow keys; on a phone it can be read', async ({
+  page,
+}) => {
+  await openCopy(page, 'crab-boat', 'tank/shape');
+  const corner = page.getByRole('button', { name: 'Near profile, point 5: move with the arrow keys' });
+  const up = page.getByLabel('Near profile, point 5, up', { exact: true });
+  const across = page.getByLabel('Near profile, point 5, to port', { exact: true });
+  // Findings that come stand above it, and it goes down with the page.
+  await expect(page.getByTestId('number-findings')).toHaveAttribute('data-sure', 'true');
+  await corner.locator('circle').last().hover();
+  const { x, y, width, height } = (await corner.locator('circle').last().boundingBox())!;
+  const [fromX, fromY] = [x + width / 2, y + height / 2];
+  await page.mouse.move(fromX, fromY);
+  await page.mouse.down();
+  await page.mouse.move(fromX + 15, fromY + 6);
+  await page.mouse.move(fromX + 30, fromY + 12);
+  await page.mouse.up();
+  // As far as the pointer went, to the scale of the drawing it was taken hold of in, on whole millimetres.
+  await expect(up).not.toHaveValue('318');
+  const [right_mm, down_mm] = [Number(await across.inputValue()), 318 - Number(await up.inputValue())];
+  expect(right_mm / down_mm).toBeCloseTo(2.5, 0);
+  expect(Number.isInteger(right_mm) && right_mm > 20).toBe(true);
+  await page.keyboard.press('Control+z');
+  await expect(up).toHaveValue('318');
+  await expect(across).toHaveValue('0');
+  await corner.focus();
+  await page.keyboard.press('ArrowRight');
+  await page.keyboard.press('ArrowRight');
+  await expect(across).toHaveValue('2');
+  await page.setViewportSize({ width: 390, height: 844 });
+  await expect.poll(async () => (await across.boundingBox())!.width).toBeGreaterThan(90);
+});
+
 test('the map of what stays behind: a click stands there, by mouse and by key', async ({ page }) => {
   await openCopy(page, 'box-boat', 'ports/attitude');
   const field = page.getByTestId('map-field');

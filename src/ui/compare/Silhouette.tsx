@@ -5,7 +5,7 @@ import { silhouetteDrawing } from '@/core/reports';
 import { DrawingView } from '../drawing/DrawingView';
 import type { Compared } from './compared';
 
-const ROOM = { width_mm: 60, height_mm: 36 } as const;
+const ROOM = { width_mm: 81, height_mm: 40 } as const;
 
 /** The first tank from its side with its liquid, drawn to the scale of the largest of all. */
 export function Silhouette({

@@ -59,10 +59,17 @@ export function ProfileEditor({ title, path, points, axis, known }: Props) {
           <Box minW="26px" />
           <Box flex="1">{sides(AXES[axis][0])}</Box>
           <Box flex="1">{sides(AXES[axis][1])}</Box>
-          <Box minW={known ? '216px' : '96px'} />
+          <Box minW={{ base: '0', sm: known ? '216px' : '96px' }} />
         </Box>
         {points.map((point, i) => (
-          <Box key={i} display="flex" gap="2" alignItems="start" data-path={[...path, i].join('.')}>
+          <Box
+            key={i}
+            display="flex"
+            flexWrap={{ base: 'wrap', sm: 'nowrap' }}
+            gap="2"
+            alignItems="start"
+            data-path={[...path, i].join('.')}
+          >
             <Box minW="26px" pt="10px" color="soft">
               {i + 1}
             </Box>
@@ -149,7 +156,7 @@ function Coordinate({ title, path, i, axis, value, word, known }: CoordinateProp
     return { ok: true as const, ...(read.note ? { note: read.note } : {}) };
   };
   return (
-    <Box flex="1">
+    <Box flex={{ base: '1 1 110px', sm: '1' }} minW="0">
       <TextEntry
         label={`${title}, point ${i + 1}, ${word}`}
         hideLabel
@@ -180,7 +187,7 @@ function CornerKnown({ label, path, point, known }: CornerKnownProps) {
       spread_m: origin === 'chosen' ? 0 : (spread ?? measuredSpread('tape', 0, undefined)),
     });
   return (
-    <Box pt="10px" minW="112px">
+    <Box pt="10px" minW="112px" ml={{ base: '34px', sm: '0' }}>
       <HowKnown label={label} known={now} role="tape" isOpen={isOpen} onToggle={() => setOpen(!isOpen)} />
       {isOpen && (
         <Box display="grid" gap="1" mt="1">
