@@ -9,6 +9,7 @@ import { formatQuantity } from '@/core/units';
 import { useOutcome } from '../state/answers';
 import { useReader } from '../state/reader';
 import { useSides } from '../state/sides';
+import { arrowMove } from './arrows';
 import type { Scene, Where } from './scene';
 
 type Props = { readonly index: number; readonly large?: boolean; readonly onToggle: () => void };
@@ -120,12 +121,8 @@ export function SolidPicture({
         cursor="grab"
         overflow="hidden"
         onKeyDown={(event) => {
-          const turn = ({ ArrowLeft: [-1, 0], ArrowRight: [1, 0], ArrowUp: [0, 1], ArrowDown: [0, -1] } as const)[
-            event.key as 'ArrowLeft'
-          ];
-          if (!turn || !scene.current) return;
-          event.preventDefault();
-          scene.current.turn(turn[0], turn[1]);
+          const turn = arrowMove(event, 1);
+          if (turn) scene.current?.turn(turn[0], turn[1]);
         }}
       >
         {failed !== undefined && (

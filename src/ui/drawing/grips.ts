@@ -4,6 +4,7 @@ import type { KeyboardEvent, PointerEvent } from 'react';
 import { valueAt, withValue, type Known, type SystemDocument } from '@/core/plan';
 import { gripId, TANK_VIEWS, type TankSheet, type TankViewKey, type ViewFrame } from '@/core/reports';
 import { applyEdit, beginGesture, endGesture, useEditor } from '../state/editor';
+import { tapeMove } from './arrows';
 import type { GripProps } from './DrawingView';
 import type { Handle } from './handles';
 import { onTape, stepsNow } from './tapeSteps';
@@ -85,18 +86,12 @@ function gripOf(handle: Handle, view: TankViewKey, { frames, mmPerM }: TankSheet
     return moved(moved(before, handle, across, by.across_m), handle, upward, by.upward_m);
   });
   const onKeyDown = (event: KeyboardEvent): void => {
-    const { step_m, large_m } = stepsNow();
-    const step = event.shiftKey ? large_m : step_m;
-    const by: Readonly<Record<string, readonly [Direction, number]>> = {
-      ArrowLeft: [across, -step * frame.mirror],
-      ArrowRight: [across, step * frame.mirror],
-      ArrowUp: [upward, step],
-      ArrowDown: [upward, -step],
-    };
-    const move = by[event.key];
-    if (!move) return;
-    event.preventDefault();
-    applyEdit(edit, (system) => moved(system, handle, ...move));
+    const by = tapeMove(event);
+    if (!by) return;
+    const [right_m, up_m] = by;
+    applyEdit(edit, (system) =>
+      right_m === 0 ? moved(system, handle, upward, up_m) : moved(system, handle, across, right_m * frame.mirror),
+    );
   };
   return {
     'aria-label': `${handle.label}: move with the arrow keys`,

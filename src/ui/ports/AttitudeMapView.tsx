@@ -5,6 +5,7 @@ import { useTheme } from 'next-themes';
 import { useEffect, useRef, type KeyboardEvent, type MouseEvent } from 'react';
 import type { TankMap } from '@/core/answers';
 import { formatQuantity } from '@/core/units';
+import { arrowMove } from '../drawing/arrows';
 import { useReader } from '../state/reader';
 import { useSides } from '../state/sides';
 
@@ -72,17 +73,8 @@ export function AttitudeMapView({ map, pickup, holds_m3, at, envelope, onPick, o
     );
   };
   const onKeyDown = (event: KeyboardEvent): void => {
-    const step = words.step * (event.shiftKey ? 5 : 1);
-    const by: Readonly<Record<string, readonly [number, number]>> = {
-      ArrowLeft: [-step, 0],
-      ArrowRight: [step, 0],
-      ArrowUp: [0, step],
-      ArrowDown: [0, -step],
-    };
-    const move = by[event.key];
-    if (!move) return;
-    event.preventDefault();
-    onMove(move[0], move[1]);
+    const by = arrowMove(event, words.step * (event.shiftKey ? 5 : 1));
+    if (by) onMove(by[0], by[1]);
   };
   const inside = envelope ? worstWithin(map, values, envelope) : undefined;
   const text = (value: number): string => formatQuantity(value, 'tankVolume', { reader, digits: 2 }).text;

@@ -6,6 +6,7 @@ import type { FaceSheet, SheetPort } from '@/core/answers';
 import type { Point2 } from '@/core/geometry';
 import { faceDrawing, portId } from '@/core/reports';
 import { formatQuantity } from '@/core/units';
+import { tapeMove } from '../drawing/arrows';
 import { DrawingView, type GripProps } from '../drawing/DrawingView';
 import { stepsNow } from '../drawing/tapeSteps';
 import { MM_A_PX, useRoom } from '../drawing/useRoom';
@@ -95,18 +96,8 @@ export function SheetDrawing({ sheet, title, chosen, onChoose, onMove, onNudge }
   const onKeyDown =
     (port: SheetPort) =>
     (event: KeyboardEvent): void => {
-      const { step_m, large_m } = stepsNow();
-      const step = event.shiftKey ? large_m : step_m;
-      const by: Readonly<Record<string, Point2>> = {
-        ArrowLeft: [-step, 0],
-        ArrowRight: [step, 0],
-        ArrowUp: [0, step],
-        ArrowDown: [0, -step],
-      };
-      const move = by[event.key];
-      if (!move) return;
-      event.preventDefault();
-      onNudge(port, move);
+      const by = tapeMove(event);
+      if (by) onNudge(port, by);
     };
   const grips = new Map(
     sheet.ports.map((port): [string, GripProps] => [

@@ -11,6 +11,7 @@ import { entryText, roleUnit, ROLES, unitById } from '@/core/units';
 import { HowKnown, OriginPicker, SpreadField } from '../fields/KnownField';
 import { measuredSpread, readEntry } from '../fields/readEntry';
 import { TextEntry } from '../fields/TextEntry';
+import { tapeMove } from '../drawing/arrows';
 import { DrawingView, type GripProps } from '../drawing/DrawingView';
 import { dragging } from '../drawing/grips';
 import { onTape, stepsNow } from '../drawing/tapeSteps';
@@ -239,18 +240,8 @@ function cornerGrip(title: string, path: Path, i: number, mmPerM: number): GripP
     style: { cursor: 'grab', touchAction: 'none' },
     onPointerDown: dragging(edit, (before, [right_mm, down_mm]) => moved(before, right_mm / mmPerM, -down_mm / mmPerM)),
     onKeyDown: (event) => {
-      const { step_m, large_m } = stepsNow();
-      const step = event.shiftKey ? large_m : step_m;
-      const by: Readonly<Record<string, readonly [number, number]>> = {
-        ArrowLeft: [-step, 0],
-        ArrowRight: [step, 0],
-        ArrowUp: [0, step],
-        ArrowDown: [0, -step],
-      };
-      const move = by[event.key];
-      if (!move) return;
-      event.preventDefault();
-      applyEdit(edit, (system) => moved(system, move[0], move[1]));
+      const by = tapeMove(event);
+      if (by) applyEdit(edit, (system) => moved(system, by[0], by[1]));
     },
   };
 }
