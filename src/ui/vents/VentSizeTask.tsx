@@ -282,9 +282,9 @@ function HeatPanel({ design: { heat, can_m3 } }: { readonly design: VentDesign }
               : `of ${text(heat.value.free_m3, 'tankVolume')} left free, ${text(heat.value.free_m3 - (heat.value.hot_m3 - heat.value.filled_m3), 'tankVolume')} remain.`}
           </Box>
           <Box fontSize="sm" color="soft" mt="1">
-            Filled to no more than {text(heat.value.most_ratio, 'share')} it stays within. An overflow can of{' '}
-            {text(can_m3 ?? 0, 'tankVolume')} takes what heat and the worst slope drive out, once; it needs a vent of
-            its own.
+            Filled to no more than {text(heat.value.most_ratio, 'share')} it stays within.
+            {can_m3 !== undefined &&
+              ` An overflow can of ${text(can_m3, 'tankVolume')} takes what heat and the worst slope drive out, once; it needs a vent of its own.`}
           </Box>
           <Corrections corrections={heat.value.corrections} />
           <Box fontSize="sm" mt="2">
