@@ -10,14 +10,15 @@ const installed = ensureInstalled();
 
 const reports = mkdtempSync(path.join(tmpdir(), 'gasline-test-'));
 const total = { passed: 0, failed: 0 };
-/** What failed, each with why: told once more at the end, where it is looked for. */
-const faults = [];
+/** What failed, each with why, and what passed only at the second try: told at the end, where it is looked for. */
+const [faults, seconds] = [[], []];
 
-function count(name, { passed, failed, why = [] }) {
+function count(name, { passed, failed, why = [], second = [] }) {
   console.log(`-- ${name}: ${passed} passed, ${failed} failed\n`);
   total.passed += passed;
   total.failed += failed;
   faults.push(...why);
+  seconds.push(...second);
 }
 
 const MOST_LINES = 25;
@@ -77,14 +78,14 @@ runner(
   }),
 );
 
-/** Tests of a report by Playwright that did not do what was expected of them. */
-const unexpected = ({ specs = [], suites = [] }) => [
+/** Tests of a report by Playwright that ended so, each with why its first try did not pass. */
+const ended = (how, { specs = [], suites = [] }) => [
   ...specs.flatMap(({ title, file, tests }) =>
     tests
-      .filter(({ status }) => status === 'unexpected')
-      .map(({ results }) => fault(`${file}: ${title}`, results.at(-1)?.error?.message)),
+      .filter(({ status }) => status === how)
+      .map(({ results }) => fault(`${file}: ${title}`, results[0]?.error?.message)),
   ),
-  ...suites.flatMap(unexpected),
+  ...suites.flatMap((suite) => ended(how, suite)),
 ];
 
 console.log('== build');
@@ -102,7 +103,8 @@ if (chromium) {
     (report) => ({
       passed: report.stats.expected + report.stats.flaky,
       failed: report.stats.unexpected,
-      why: unexpected(report),
+      why: ended('unexpected', report),
+      second: ended('flaky', report),
     }),
     { PLAYWRIGHT_JSON_OUTPUT_FILE: browser, GASLINE_CHROMIUM: chromium },
   );
@@ -110,6 +112,7 @@ if (chromium) {
   count('browser', { passed: 0, failed: 1 });
 }
 
+if (seconds.length > 0) console.log(`== Passed only at the second try\n${seconds.join('\n\n')}\n`);
 if (faults.length > 0) console.log(`== What failed\n${faults.join('\n\n')}\n`);
 console.log(`${total.passed} passed, ${total.failed} failed`);
 process.exit(total.failed === 0 ? 0 : 1);
