@@ -116,6 +116,9 @@ const SHOTS: readonly Shot[] = [
       await page.waitForTimeout(1500);
       await page.getByRole('button', { name: 'Compare with its variants' }).click();
       await page.getByTestId('differences').waitFor();
+      // The figures of both, and their side views beside them.
+      await page.getByTestId('figure-holds').waitFor();
+      await page.getByRole('img', { name: 'Side view' }).nth(1).waitFor();
     },
   },
   {
