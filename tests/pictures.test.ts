@@ -134,14 +134,14 @@ describe.each(SYSTEMS)('the pictures of %s', (_, system) => {
         expect(y >= 0 && y <= room.height_mm, `${t}: ${y}`).toBe(true);
       }
       const { min, max } = tank.bounds;
-      return {
-        mmPerM: (Math.max(...xs) - Math.min(...xs)) / (max[0] - min[0]),
-        high_mm: Math.max(...ys) - Math.min(...ys),
-      };
+      const [wide_mm, high_mm] = [Math.max(...xs) - Math.min(...xs), Math.max(...ys) - Math.min(...ys)];
+      return { mmPerM: wide_mm / (max[0] - min[0]), wide_mm, high_mm };
     });
     // A round tank is cut between two of its facets' edges, some ten thousandths narrower.
     for (const { mmPerM } of sizes) expectClose(mmPerM, sizes[0]!.mmPerM, { rel: 1e-3, why: 'one scale' });
-    expect(Math.max(...sizes.map(({ mmPerM, high_mm }) => Math.max(mmPerM, high_mm)))).toBeGreaterThan(10);
+    // A sixth of the room is left round the largest, whichever way that is.
+    const fills = sizes.map(({ wide_mm, high_mm }) => Math.max(wide_mm / room.width_mm, high_mm / room.height_mm));
+    expectClose(Math.max(...fills), 1 / 1.2, { rel: 1e-3, why: 'the largest fits' });
   });
 
   it('tanks side by side at a moment: names are readable however they lean, and nothing leaves the picture', () => {

@@ -8,6 +8,7 @@ import {
   withFillable,
   type ClosedMesh,
 } from '../geometry';
+import { joinedSurface } from '../fit';
 import { derived } from '../memo';
 import { boreArea_m2 } from '../network';
 import { unwrap } from '../outcome';
@@ -23,16 +24,10 @@ export type Room = { readonly mesh: ClosedMesh; readonly gross_m3: number };
 export const roomOf: (tank: TankModel) => Room = derived((tank: TankModel): Room => {
   const necks = tank.ports.filter(({ document: { role, length_m } }) => role === 'filler' && length_m.value > 0);
   if (necks.length === 0) return { mesh: tank.mesh, gross_m3: tank.gross_m3 };
-  const bodies = [tank.mesh, ...necks.map((neck) => neckMesh(neck, tank.mesh.fillable))];
-  const positions = Float64Array.from(bodies.flatMap((body) => [...body.positions]));
-  let before = 0;
-  const triangles = Uint32Array.from(
-    bodies.flatMap((body) => {
-      const from = before;
-      before += body.positions.length / 3;
-      return Array.from(body.triangles, (vertex) => vertex + from);
-    }),
-  );
+  const { positions, triangles } = joinedSurface([
+    tank.mesh,
+    ...necks.map((neck) => neckMesh(neck, tank.mesh.fillable)),
+  ]);
   const mesh = withFillable(unwrap(parseMesh(positions, triangles)), tank.mesh.fillable);
   return { mesh, gross_m3: meshVolume(mesh) };
 });

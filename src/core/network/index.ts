@@ -37,7 +37,6 @@ export {
 } from './solve';
 export { solveRegulated } from './regulate';
 export { LEAST_SLOPE } from './newton';
-
 export { type RegulatedSolution, type Regulating } from './regulating';
 export {
   boreArea_m2,

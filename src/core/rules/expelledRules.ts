@@ -3,7 +3,7 @@ import { fluidAt } from '../plan/circuits';
 import type { ComponentDocument, Plan } from '../plan/schema';
 import { fillingsOf } from '../plan/filled';
 import { isHarmless } from './lacks';
-import { say, when, type Hit, type Rule } from './rule';
+import { say, when, type Hit, type Rule, type RuleContext } from './rule';
 
 type OfKind<K extends ComponentDocument['kind']> = Extract<ComponentDocument, { kind: K }>;
 
@@ -11,6 +11,13 @@ const partsOf = <K extends ComponentDocument['kind']>(system: Plan, kind: K) =>
   system.components.flatMap((part, index) =>
     part.kind === kind ? [{ part: part as OfKind<K>, at: (key: string) => ['components', index, key] }] : [],
   );
+
+/** Each cooling system with what comes out of it. */
+const coolingOf = ({ system, evaluation }: RuleContext) =>
+  partsOf(system, 'cooling-system').flatMap(({ part, at }) => {
+    const given = evaluation.expelled.find(({ source }) => source === part.id);
+    return given ? [{ part, at, ...given }] : [];
+  });
 
 /** Less than this share of a tank below its drain is a film. Common practice. */
 const DRAINS_RATIO = 0.03;
@@ -168,23 +175,21 @@ export const EXPELLED_RULES: readonly Rule[] = [
     stage: 'tank',
     severity: 'warn',
     needs: ['expelled'],
-    test: ({ system, evaluation }) =>
-      partsOf(system, 'cooling-system').flatMap(({ part, at }): Hit[] => {
-        const each = evaluation.expelled.find(({ source }) => source === part.id);
-        if (!each?.tank || each.isCovered === undefined) return [];
-        if (!each.isCovered)
+    test: (context) =>
+      coolingOf(context).flatMap(({ part, at, tank, isCovered, coolant }): Hit[] => {
+        if (!tank || isCovered === undefined) return [];
+        if (!isCovered)
           return [
             {
-              what: say(`As it stands the mouth in ${each.tank.name} that ${part.name} draws back by is not covered.`),
+              what: say(`As it stands the mouth in ${tank.name} that ${part.name} draws back by is not covered.`),
               path: at('coolant_m3'),
             },
           ];
-        const { coolant } = each;
         return coolant && coolant.coldLeft_m3 < coolant.marks.cold.volume_m3
           ? [
               {
                 what: say(
-                  `Cooled to {cold}, {left} is left in ${each.tank.name}; {least} covers its mouth at the slopes asked for.`,
+                  `Cooled to {cold}, {left} is left in ${tank.name}; {least} covers its mouth at the slopes asked for.`,
                   {
                     cold: { value: part.cold_K.value, role: 'temperature' },
                     left: { value: coolant.coldLeft_m3, role: 'tankVolume' },
@@ -207,15 +212,14 @@ export const EXPELLED_RULES: readonly Rule[] = [
     stage: 'tank',
     severity: 'warn',
     needs: ['expelled'],
-    test: ({ system, evaluation }) =>
-      partsOf(system, 'cooling-system').flatMap(({ part, at }): Hit[] => {
-        const each = evaluation.expelled.find(({ source }) => source === part.id);
-        const marks = each?.coolant?.marks;
+    test: (context) =>
+      coolingOf(context).flatMap(({ part, at, tank, coolant }): Hit[] => {
+        const marks = coolant?.marks;
         return marks && marks.hot.volume_m3 > marks.holds_m3
           ? [
               {
                 what: say(
-                  `Filled cold to what covers its mouth, ${each.tank!.name} has {hot} in it at {temperature}, and holds {holds}.`,
+                  `Filled cold to what covers its mouth, ${tank!.name} has {hot} in it at {temperature}, and holds {holds}.`,
                   {
                     hot: { value: marks.hot.volume_m3, role: 'tankVolume' },
                     temperature: { value: part.hot_K.value, role: 'temperature' },
@@ -238,9 +242,8 @@ export const EXPELLED_RULES: readonly Rule[] = [
     stage: 'lines',
     severity: 'warn',
     needs: ['expelled'],
-    test: ({ system, evaluation }) =>
-      partsOf(system, 'cooling-system').flatMap(({ part, at }): Hit[] => {
-        const boils = evaluation.expelled.find(({ source }) => source === part.id)?.boils;
+    test: (context) =>
+      coolingOf(context).flatMap(({ part, at, boils }): Hit[] => {
         return boils?.ok && boils.value > part.cap_Pa.value
           ? [
               {

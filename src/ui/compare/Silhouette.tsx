@@ -16,6 +16,7 @@ export function Silhouette({
   readonly all: readonly (Compared | undefined)[];
 }) {
   const drawingOf = (of: Compared | undefined) => (of?.ok ? of.evaluation.tanks[0]?.drawing : undefined);
+  if (!compared) return <Box color="soft">Being worked out…</Box>;
   const tank = drawingOf(compared);
   if (!tank) return <Box />;
   const tanks = all.flatMap((other) => drawingOf(other) ?? []);

@@ -4,6 +4,7 @@ import { flowRole } from '@/core/plan';
 import { Box, chakra } from '@chakra-ui/react';
 import type { ReactNode } from 'react';
 import { AS_IT_STANDS, COMFORT_RATIO, VAPOUR_MARGIN_PA, type FlowResult } from '@/core/answers';
+import { clockText } from '@/core/units';
 import { Button } from '../parts/Button';
 import { NotWorkedOut } from '../parts/NotWorkedOut';
 import { Panel } from '../parts/Panel';
@@ -55,7 +56,10 @@ function PlayedOut() {
   const { value: played, fresh } = useOutcome('played', AS_IT_STANDS);
   return (
     <Box mt="3" data-testid="played-out">
-      <Box fontWeight="650">Run on at full load from how all stands now</Box>
+      <Box fontWeight="650">
+        Run on at full load from how all stands now
+        {played?.ok && `, for ${clockText(played.value.scenario.duration_s)}`}
+      </Box>
       {!played && <Box color="soft">Being worked out…</Box>}
       {played?.ok === false && <NotWorkedOut why={played.error.detail} />}
       {played?.ok && (

@@ -214,15 +214,17 @@ function ProfileDrawing({
   readonly points: readonly ProfilePoint[];
 }) {
   const [ref, width_mm] = useRoom(MOST_PX);
-  if (points.length === 0) return null;
-  const { drawing, mmPerM } = profileDrawing(`${title}, to scale`, points, { width_mm, height_mm: HEIGHT_MM });
+  const drawn =
+    points.length > 0 ? profileDrawing(`${title}, to scale`, points, { width_mm, height_mm: HEIGHT_MM }) : undefined;
   return (
     <Box ref={ref} maxW={`${MOST_PX}px`}>
-      <DrawingView
-        drawing={drawing}
-        testId="profile"
-        grips={new Map(points.map((_, i) => [cornerId(i), cornerGrip(title, path, i, mmPerM)]))}
-      />
+      {drawn && (
+        <DrawingView
+          drawing={drawn.drawing}
+          testId="profile"
+          grips={new Map(points.map((_, i) => [cornerId(i), cornerGrip(title, path, i, drawn.mmPerM)]))}
+        />
+      )}
     </Box>
   );
 }

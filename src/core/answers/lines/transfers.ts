@@ -199,7 +199,8 @@ function transfersOf(inputs: FlowInputs, { links }: NetworkSolution): TransferRe
         flow_m3PerS,
         asked_m3,
         ...course,
-        leftOn: transferCourse(inputs, into.id, sense, Math.max(asked_m3, all_m3), LEFT_ON_STEPS),
+        // What ends by itself before so much is moved ends so however much is asked for.
+        leftOn: course.ends === 'moved' ? transferCourse(inputs, into.id, sense, Math.max(asked_m3, all_m3), LEFT_ON_STEPS) : course,
         atRest_m3PerS: still_m3PerS > GOES_ON_M3_PER_S ? still_m3PerS : 0,
       },
     ];

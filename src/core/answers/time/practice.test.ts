@@ -1,10 +1,11 @@
+import { readFileSync } from 'node:fs';
 import { beforeAll, describe, expect, it } from 'vitest';
 import { expectClose } from '../../../../tests/expectClose';
 import { FILLING } from '../../../../tests/raisedSystems';
 import { played, rig, rigEngine, rigPump, type RigTank } from '../../../../tests/timeSystems';
 import { loadKernel } from '../../geometry';
 import { unwrap } from '../../outcome';
-import { chosen, type SystemDocument } from '../../plan';
+import { chosen, parseSystemText, type SystemDocument } from '../../plan';
 import { quiet } from '../../plan/schemaScenario';
 import { allSteps } from '../../steps';
 import { documentAt } from '../at';
@@ -698,6 +699,33 @@ describe('no air follows: what the steady answer cannot say, the course from how
     });
     expect(had[0]!).toBeGreaterThan(3 * had[1]!);
   });
+
+  // The van’s tank breathes by its drilled cap.
+  it.each(['crab-boat', 'snow-vehicle', 'hill-climb-car', 'forest-trailer'])(
+    '%s without its vents: whoever is told that no air follows is told what comes of it, engine, heater or nozzle',
+    (name) => {
+      const demo = unwrap(parseSystemText(readFileSync(`demo/${name}.json`, 'utf8')));
+      const system = {
+        ...demo,
+        tanks: demo.tanks.map((tank) => ({
+          ...tank,
+          ports: tank.ports.map((port) => (port.role === 'vent' ? { ...port, role: 'spare' as const } : port)),
+        })),
+      };
+      const { flows } = unwrap(evaluateSystem(system, 'full', 'without-fit'));
+      const airless = system.consumers.filter((_, k) => {
+        const flow = flows[k]!;
+        return !flow.ok && flow.error.code === 'vent-shut';
+      });
+      expect(airless.length).toBeGreaterThan(0);
+      const { tally, verdict, scenario } = ranOn(system);
+      expect(scenario.duration_s).toBeGreaterThanOrEqual(600);
+      for (const { id, name: consumer } of airless) {
+        expect(tally.consumers.map((each) => each.id)).toContain(id);
+        expect(verdict.some(({ says }) => says.text.startsWith(consumer))).toBe(true);
+      }
+    },
+  );
 
   it('a vent under liquid lets air in through it: fed to the end, against the weight of what stands over it', () => {
     const system = sealed(0.95);

@@ -3,6 +3,7 @@ import { STATION_M3_PER_S, stationPour } from '../../plan/scenarioEdits';
 import { quiet, type Scenario } from '../../plan/schemaScenario';
 import { heldInto } from '../../plan/filled';
 import { reachedTanks, type Circuits } from '../../plan/circuits';
+import type { ConsumerDocument } from '../../plan/schema';
 import { joinedRun, movingSets, RECEIVES_RATIO } from './transferSchools';
 import { burnOf_m3PerS } from '../../model/burn';
 
@@ -13,6 +14,7 @@ export type ReadyScenario = { readonly key: string; readonly asks: string; reado
 export const AS_IT_STANDS = 'as-it-stands';
 
 const HOUR_S = 3600;
+const MOST_S = 7 * 24 * HOUR_S;
 /** As long as a name may be: those of tanks are in it. */
 const MOST_NAME = 80;
 const NEARLY_EMPTY = 0.05;
@@ -62,22 +64,31 @@ export function scenariosFor(system: Circuits, gross_m3: readonly number[]): Rea
         `nozzle-${consumer.id}`,
         'How long until it is full, and what if nobody shuts it?',
         `Fill ${receivers.map(({ name }) => name).join(', ')}`,
-        Math.min(7 * 24 * HOUR_S, Math.ceil((1.5 * takes_m3) / consumer.neededFlow_m3PerS.value) + 60),
+        Math.min(MOST_S, Math.ceil((1.5 * takes_m3) / consumer.neededFlow_m3PerS.value) + 60),
         { duties: [{ at_s: 0, duty_ratio: 1, runs: true }], fills: full },
       );
   }
+  const loaded: Scenario['duties'] = [{ at_s: 0, duty_ratio: 1, runs: true }];
+  /** So long as all that a consumer is fed from lasts it, and some more. */
+  const lasts_s = (consumer: ConsumerDocument): number => {
+    const held_m3 = reachedTanks(system, consumer.id).reduce((sum, { tank }) => sum + gross_m3[tank]!, 0);
+    const takes = consumer.kind === 'nozzle' ? consumer.neededFlow_m3PerS.value : burnOf_m3PerS(consumer, 1);
+    return Math.min(MOST_S, Math.max(600, Math.ceil((1.3 * held_m3) / Math.max(takes, 1e-9))));
+  };
+  if (system.consumers.length > 0)
+    add(
+      AS_IT_STANDS,
+      'How long is it fed from how all stands now?',
+      'As it all stands, at full load',
+      Math.max(...system.consumers.map(lasts_s)),
+      { duties: loaded },
+    );
   const consumers = system.consumers.filter(({ kind }) => kind !== 'nozzle');
   const [main] = consumers;
   if (main) {
-    const held = reachedTanks(system, main.id).reduce((sum, { tank }) => sum + gross_m3[tank]!, 0);
-    const burnt = burnOf_m3PerS(main, 1);
-    const dry_s = Math.min(7 * 24 * HOUR_S, Math.max(600, Math.ceil((1.3 * held) / Math.max(burnt, 1e-9))));
-    const loaded: Scenario['duties'] = [{ at_s: 0, duty_ratio: 1, runs: true }];
+    const dry_s = lasts_s(main);
     add('run-dry', 'How long does it run, and what stops it?', 'Run until it stops, at full load', dry_s, {
       fills: full,
-      duties: loaded,
-    });
-    add(AS_IT_STANDS, 'How long is it fed from how all stands now?', 'As it all stands, at full load', dry_s, {
       duties: loaded,
     });
     for (const [s, from] of system.tanks.entries())
