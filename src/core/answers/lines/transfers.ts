@@ -200,7 +200,10 @@ function transfersOf(inputs: FlowInputs, { links }: NetworkSolution): TransferRe
         asked_m3,
         ...course,
         // What ends by itself before so much is moved ends so however much is asked for.
-        leftOn: course.ends === 'moved' ? transferCourse(inputs, into.id, sense, Math.max(asked_m3, all_m3), LEFT_ON_STEPS) : course,
+        leftOn:
+          course.ends === 'moved'
+            ? transferCourse(inputs, into.id, sense, Math.max(asked_m3, all_m3), LEFT_ON_STEPS)
+            : course,
         atRest_m3PerS: still_m3PerS > GOES_ON_M3_PER_S ? still_m3PerS : 0,
       },
     ];
