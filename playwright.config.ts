@@ -25,7 +25,7 @@ export default defineConfig({
   use: {
     baseURL: `http://127.0.0.1:${PORT}`,
     viewport: { width: 1280, height: 800 },
-    trace: { mode: 'retain-on-failure', screenshots: false, sources: false },
+    trace: { mode: 'on-first-retry', screenshots: false, sources: false },
     launchOptions: {
       ...(CHROMIUM ? { executablePath: CHROMIUM } : {}),
       args: [
