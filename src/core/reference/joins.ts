@@ -99,9 +99,11 @@ export const JOINS: Readonly<Record<JoinSystem, JoinSystemRow>> = {
   },
 };
 
+const joinKey = (system: string, size: string): string => `${system} ${size}`;
+const THREAD_OF = new Map(THREADS.map((row) => [joinKey(row.system, sizeOf(row.system, row.name)), row]));
 /** The thread of a join; undefined of what is no thread. */
-export const threadOfJoin = ({ system, size }: Pick<Join, 'system' | 'size'>) =>
-  THREADS.find((row) => row.system === system && sizeOf(row.system, row.name) === size);
+export const threadOfJoin = ({ system, size }: Pick<Join, 'system' | 'size'>): (typeof THREADS)[number] | undefined =>
+  THREAD_OF.get(joinKey(system, size));
 
 /** The join of a thread by its name in the table of threads. */
 export function joinOfThread(name: string, side: Join['side']): Join | undefined {

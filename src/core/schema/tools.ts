@@ -6,18 +6,22 @@ import { array, boolean, lazy, object, string, type InferType, type ObjectShape,
  * branches by kind.
  */
 export const closed = <T extends ObjectShape>(shape: T) =>
-  object(shape)
-    .noUnknown(({ unknown }) => `has keys that the format does not know: ${unknown}`)
-    .required('is missing')
-    .typeError('must be an object');
+  object(shape).withMutation((schema) =>
+    schema
+      .noUnknown(({ unknown }) => `has keys that the format does not know: ${unknown}`)
+      .required('is missing')
+      .typeError('must be an object'),
+  );
 
 /** A list of so many at most. */
 export const listOf = <T extends Schema>(item: T, max: number, min = 0) =>
-  array(item as never)
-    .max(max, `must have no more than ${max} entries`)
-    .min(min, `must have at least ${min} entries`)
-    .required('is missing')
-    .typeError('must be a list') as unknown as ListSchema<T>;
+  array(item as never).withMutation((schema) =>
+    schema
+      .max(max, `must have no more than ${max} entries`)
+      .min(min, `must have at least ${min} entries`)
+      .required('is missing')
+      .typeError('must be a list'),
+  ) as unknown as ListSchema<T>;
 /** A list that may be left out. */
 export const optionalList = <T extends Schema>(item: T, max: number) =>
   (listOf(item, max) as unknown as Schema).optional() as unknown as Schema<InferType<T>[] | undefined>;
@@ -25,10 +29,12 @@ type ListSchema<T extends Schema> = Schema<InferType<T>[]>;
 
 /** One of several words. */
 export const oneOf = <T extends string>(values: readonly T[]) =>
-  string()
-    .oneOf(values, `must be one of ${values.join(', ')}`)
-    .required('is missing')
-    .typeError('must be text');
+  string().withMutation((schema) =>
+    schema
+      .oneOf(values, `must be one of ${values.join(', ')}`)
+      .required('is missing')
+      .typeError('must be text'),
+  );
 
 /** The keys of a table. */
 export const keys = <K extends string>(table: Readonly<Record<K, unknown>>): K[] => Object.keys(table) as K[];
@@ -37,7 +43,9 @@ const NOT_PLAIN = 'must be plain text, without control or direction characters o
 
 /** Text of so many characters, whatever they are. */
 export const bytesText = (max: number) =>
-  string().max(max, `must be no longer than ${max} characters`).typeError('must be text');
+  string().withMutation((schema) =>
+    schema.max(max, `must be no longer than ${max} characters`).typeError('must be text'),
+  );
 /** Plain text of so many characters. */
 export const text = (max: number) =>
   bytesText(max).matches(PLAIN_TEXT, { message: NOT_PLAIN, excludeEmptyString: true });
@@ -50,9 +58,15 @@ export const name = () =>
 export const ID_PATTERN = /^[a-z0-9][a-z0-9-]{0,39}$/;
 /** A name that the plan goes by. */
 export const id = () =>
-  string().matches(ID_PATTERN, 'must be 1 to 40 of a-z, 0-9 and -').required('is missing').typeError('must be text');
+  string().withMutation((schema) =>
+    schema
+      .matches(ID_PATTERN, 'must be 1 to 40 of a-z, 0-9 and -')
+      .required('is missing')
+      .typeError('must be text'),
+  );
 /** Yes or no. */
-export const flag = () => boolean().required('is missing').typeError('must be true or false');
+export const flag = () =>
+  boolean().withMutation((schema) => schema.required('is missing').typeError('must be true or false'));
 
 /** Schemas chosen by the value of `kind`. */
 export function byKind<T extends Record<string, Schema>>(branches: T) {
