@@ -101,9 +101,13 @@ describe('the data file', () => {
   it('other conditions have the card worked out anew', () => {
     const db = openDatabase(fileIn());
     createSystem(db, 'a', DRAFT, 1);
-    expect(keepCard(db, 'a', 1, BUILD, '{}')).toBe(true);
-    saveSystem(db, 'a', { ...DRAFT, conditions: { ...DRAFT.conditions, pitch_deg: 9 } }, 1, 'pitch', 2);
+    expect(keepCard(db, 'a', { revision: 1, build: BUILD, conditions: DRAFT.conditions }, '{}')).toBe(true);
+    const pitched = { ...DRAFT.conditions, pitch_deg: 9 };
+    saveSystem(db, 'a', { ...DRAFT, conditions: pitched }, 1, 'pitch', 2);
     expect(listSystems(db, BUILD).systems[0]).toMatchObject({ card: null });
+    // One that was on its way meanwhile comes too late, though the revision is the same.
+    expect(keepCard(db, 'a', { revision: 1, build: BUILD, conditions: DRAFT.conditions }, '{}')).toBe(false);
+    expect(keepCard(db, 'a', { revision: 1, build: BUILD, conditions: pitched }, '{}')).toBe(true);
   });
 
   it('an earlier save is read, named, and made the newest; what came between stays', () => {

@@ -17,6 +17,7 @@ import {
   deleteSystem,
   deviceKey,
   findSystem,
+  cardOfSystem,
   keepCard,
   letIn,
   listBackups,
@@ -401,13 +402,16 @@ describe('what the library costs', () => {
     const db = unwrap(openStore(folderIn(), NOW));
     createSystem(db, 'a', DRAFT, NOW);
     const cardAt = (build: string): unknown => (listSystems(db, build).systems[0] as { card: unknown }).card;
+    const of = (build: string) => ({ revision: 1, build, conditions: DRAFT.conditions });
     expect(cardAt('one')).toBeNull();
-    expect(keepCard(db, 'a', 1, 'one', '{"x":1}')).toBe(true);
+    expect(keepCard(db, 'a', of('one'), '{"x":1}')).toBe(true);
     expect([cardAt('one'), cardAt('two')]).toEqual(['{"x":1}', null]);
+    expect([cardOfSystem(db, 'a', 'one'), cardOfSystem(db, 'a', 'two')]).toEqual(['{"x":1}', undefined]);
     saveSystem(db, 'a', { ...DRAFT, description: 'Another' }, 1, 'edit', NOW);
     expect(cardAt('one')).toBeNull();
-    expect(keepCard(db, 'a', 1, 'one', '{}')).toBe(false);
-    expect(keepCard(db, 'none', 1, 'one', '{}')).toBe(false);
+    expect(keepCard(db, 'a', of('one'), '{}')).toBe(false);
+    expect(cardOfSystem(db, 'a', 'one')).toBeUndefined();
+    expect(keepCard(db, 'none', of('one'), '{}')).toBe(false);
   });
 
   it('comes in pieces, the last changed first, by what is in a name', () => {

@@ -13,6 +13,7 @@ export {
   createSystem,
   deleteSystem,
   findSystem,
+  cardOfSystem,
   keepCard,
   listSystems,
   loadDemoOnce,

@@ -144,15 +144,32 @@ function listed(row: typeof systems.$inferSelect, build: string): ListedSystem {
   };
 }
 
-/**
- * Keeps what a card shows beside the revision that it was worked out of; false where that is no longer the present one.
- */
-export const keepCard = (db: Db, id: string, revision: number, build: string, card: string): boolean =>
-  db
-    .update(systems)
-    .set({ card, cardRevision: revision, cardBuild: build })
-    .where(and(eq(systems.id, id), eq(systems.revision, revision), live))
-    .run().changes > 0;
+/** What a card was worked out of, and by which build. */
+export type CardSource = {
+  readonly revision: number;
+  readonly build: string;
+  /** At other conditions a revision is still the same. */ readonly conditions: unknown;
+};
+
+/** Keeps what a card shows beside what it was worked out of; false where the system is no longer that. */
+export const keepCard = (db: Db, id: string, { revision, build, conditions }: CardSource, card: string): boolean =>
+  db.transaction((tx): boolean => {
+    const of = and(eq(systems.id, id), eq(systems.revision, revision), live);
+    const kept = tx.select({ text: systems.document }).from(systems).where(of).get();
+    const there = kept && current(kept.text);
+    if (!there?.ok || !sameContent(there.value.conditions, conditions)) return false;
+    return tx.update(systems).set({ card, cardRevision: revision, cardBuild: build }).where(of).run().changes > 0;
+  }, AT_ONCE);
+
+/** The card of a system as it is now, where this build has worked one out. */
+export function cardOfSystem(db: Db, id: string, build: string): string | undefined {
+  const row = db
+    .select({ card: systems.card })
+    .from(systems)
+    .where(and(eq(systems.id, id), eq(systems.cardRevision, systems.revision), eq(systems.cardBuild, build), live))
+    .get();
+  return row?.card ?? undefined;
+}
 
 export type Origin = {
   readonly edit: string;

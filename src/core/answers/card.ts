@@ -1,6 +1,8 @@
 import { array, number, object, string, type InferType } from 'yup';
 import type { Outcome } from '../outcome';
+import { conditions } from '../plan/schemaState';
 import { ROLES, type Role } from '../units';
+import type { Sensitivity } from './sensitivity';
 import { NUMBER_KEYS, type NumberKey, type Numbers } from './numbers';
 
 /**
@@ -15,6 +17,8 @@ export const cardSchema = object({
       role: string<Role>()
         .oneOf(Object.keys(ROLES) as Role[])
         .required(),
+      /** Half of what it lies within about 95 times in 100; none where that was not worked out. */
+      spread: number().min(0).optional(),
     }).noUnknown(),
   )
     .max(NUMBER_KEYS.length)
@@ -31,21 +35,31 @@ function count() {
   return number().integer().min(0).max(9999).required();
 }
 
+/** A card as a page sends it: with the conditions that it holds at, since these make no revision. */
+export const sentCardSchema = object({ card: cardSchema.required(), conditions: conditions.required() }).noUnknown();
+
 export type Card = InferType<typeof cardSchema>;
-export type CardFigure = { readonly key: NumberKey; readonly value: number; readonly role: Role };
+export type CardFigure = {
+  readonly key: NumberKey;
+  readonly value: number;
+  readonly role: Role;
+  readonly spread?: number | undefined;
+};
 
 export type Counted = {
   readonly findings: readonly { readonly severity: string }[];
   readonly notJudged: readonly unknown[];
 };
 
-/** The card of a system from its numbers and what every rule says of it. */
-export function cardOf(numbers: Numbers, { findings, notJudged }: Counted): Card {
+/** The card of a system from its numbers and what every rule says of it, with their spreads where they are known. */
+export function cardOf(numbers: Numbers, { findings, notJudged }: Counted, sensitivity?: Sensitivity): Card {
   const of = (severity: string): number => findings.filter((finding) => finding.severity === severity).length;
   return {
     numbers: NUMBER_KEYS.flatMap((key) => {
       const found: Outcome<{ value: number; role: Role }> = numbers[key];
-      return found.ok && Number.isFinite(found.value.value) ? [{ key, ...found.value }] : [];
+      if (!found.ok || !Number.isFinite(found.value.value)) return [];
+      const spread = sensitivity?.unknown.includes(key) ? undefined : sensitivity?.spreads[key];
+      return [{ key, ...found.value, ...(spread === undefined ? {} : { spread }) }];
     }),
     stops: of('stop'),
     warns: of('warn'),

@@ -22,7 +22,7 @@ export {
   type TankAnswers,
 } from './evaluate';
 export type { GaugeResult, LampResult } from './gauge/gauge';
-export { cardOf, cardSchema, failedCard, type Card, type CardFigure } from './card';
+export { cardOf, failedCard, sentCardSchema, type Card, type CardFigure } from './card';
 export {
   askedNumbers,
   isTransfer,

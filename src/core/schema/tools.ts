@@ -59,10 +59,7 @@ export const ID_PATTERN = /^[a-z0-9][a-z0-9-]{0,39}$/;
 /** A name that the plan goes by. */
 export const id = () =>
   string().withMutation((schema) =>
-    schema
-      .matches(ID_PATTERN, 'must be 1 to 40 of a-z, 0-9 and -')
-      .required('is missing')
-      .typeError('must be text'),
+    schema.matches(ID_PATTERN, 'must be 1 to 40 of a-z, 0-9 and -').required('is missing').typeError('must be text'),
   );
 /** Yes or no. */
 export const flag = () =>

@@ -4,9 +4,9 @@ import { Box, chakra } from '@chakra-ui/react';
 import { Copy, Download, Trash2 } from 'lucide-react';
 import Link from 'next/link';
 import type { NumberKey } from '@/core/answers';
-import { formatQuantity } from '@/core/units';
 import { useReader } from '../state/reader';
 import { VEHICLE_WORDS, CONSUMER_WORDS } from '../parts/words';
+import { figureOf } from '../numbers/cells';
 import { labelsOf } from '../numbers/labels';
 import type { ListedSystem } from './serverSystems';
 import { useCard, type CardShown } from './useCard';
@@ -103,7 +103,7 @@ function CardNumbers({
       {keys.map((key) => {
         const number = numbers?.find((one) => one.key === key);
         const label = labelsOf(consumer, number?.role !== 'duration')[key];
-        const text = number && formatQuantity(number.value, number.role, { reader });
+        const text = number && figureOf(number, reader, number.spread);
         return (
           <Box key={key} minW="0">
             <Box fontSize="xs" color="soft">

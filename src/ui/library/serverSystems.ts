@@ -96,11 +96,17 @@ export async function systemOnServer(
 }
 
 /** Keeps what a card shows for whoever opens the library next; where that fails it is worked out again. */
-export const keepCardOnServer = (id: string, revision: number, card: Card) =>
+/** Keeps a card beside the system that it was worked out of; the server refuses one of another. */
+export const keepCardOnServer = (
+  id: string,
+  revision: number,
+  { conditions }: Pick<SystemDocument, 'conditions'>,
+  card: Card,
+) =>
   asked(`/api/systems/${id}/card`, {
     method: 'PUT',
     headers: { 'content-type': 'application/json', 'if-match': String(revision) },
-    body: JSON.stringify(card),
+    body: JSON.stringify({ card, conditions }),
   });
 
 async function named(): Promise<readonly NamedSystem[]> {

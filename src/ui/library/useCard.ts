@@ -67,7 +67,7 @@ async function workOut(
   const card = given.value;
   show({ kind: 'whole', card });
   // What another device changed meanwhile is worked out by whoever sees it next.
-  if (found.revision === revision) await keepCardOnServer(id, revision, card);
+  if (found.revision === revision) await keepCardOnServer(id, revision, found.document, card);
 }
 
 /** Whether an element has been on screen, or near it. */

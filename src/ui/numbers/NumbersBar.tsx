@@ -4,14 +4,15 @@ import { Box, chakra } from '@chakra-ui/react';
 import { useEffect, useState } from 'react';
 import type { SystemDocument } from '@/core/plan';
 import { askedNumbers, NUMBER_KEYS, type NumberKey } from '@/core/answers';
-import { formatQuantity } from '@/core/units';
 import type { Results } from '@/core/answers';
 import { useEditor } from '../state/editor';
 import { useReader } from '../state/reader';
 import { useDetails, useJudgedNow, useShown, useSpreads } from '../state/results';
+import { figureIn, useKept, useKeptCard } from '../state/keptCard';
 import { useWorkerNotice } from '../state/liveWorker';
 import { usePlace } from '../workspace/goTo';
 import { contextOf, type Tone } from './context';
+import { Cell, Cells, countWords, Figure, FIGURE_SIZE, figureOf, gravestTone, SpreadOf } from './cells';
 import { numberLabels } from './labels';
 import { WorkingPanel } from './WorkingPanel';
 
@@ -41,22 +42,13 @@ function FreshFrame({ children }: { readonly children: React.ReactNode }) {
   );
 }
 
-const COLUMN_SHARES: Readonly<Record<NumberKey, string>> = {
-  holds: '1.05fr',
-  comes: '1.05fr',
-  usable: '1.05fr',
-  head: '1.05fr',
-  delivers: '1.25fr',
-  goes: '1.05fr',
-  backPressure: '1.05fr',
-  gauge: '0.95fr',
-};
-
 function Numbers() {
   const [open, setOpen] = useState<NumberKey>();
   const { results, system, broken } = useShown();
+  const opened = useKept((kept) => kept.of);
   // Only what the job has; while nothing is known yet, all.
-  const keys = system ? askedNumbers(system) : NUMBER_KEYS;
+  const plan = system ?? opened;
+  const keys = plan ? askedNumbers(plan) : NUMBER_KEYS;
   const toggle = (key: NumberKey): void => setOpen(open === key ? undefined : key);
   useEffect(() => {
     const close = (event: KeyboardEvent): void => {
@@ -78,27 +70,19 @@ function Numbers() {
           {results.error.detail}
         </Box>
       )}
-      <Box
-        display="grid"
-        gridTemplateColumns={{
-          base: `repeat(${keys.length + 1}, minmax(max-content, 1fr))`,
-          md: 'repeat(3, minmax(0, 1fr))',
-          lg: `${keys.map((key) => COLUMN_SHARES[key]).join(' ')} 0.95fr`,
-        }}
-        overflowX={{ base: 'auto', md: 'visible' }}
-      >
+      <Cells keys={keys}>
         {keys.map((key) => (
           <NumberButton
             key={key}
             numberKey={key}
-            system={system}
+            system={plan}
             results={results}
             open={open === key}
             onToggle={() => toggle(key)}
           />
         ))}
         <FindingsButton results={results} />
-      </Box>
+      </Cells>
       {results?.ok && system && <WhyNone results={results} system={system} />}
       {open && system && results?.ok && (
         <WorkingPanel
@@ -186,24 +170,22 @@ function NumberButton({ numberKey, system, results, open, onToggle }: ButtonProp
   const { value: sensitivity, of: sensitivityOf, failed: spreadsFailed } = useSpreads();
   const failed = results?.ok === false;
   const number = results?.ok ? results.numbers[numberKey] : undefined;
+  // What the page came with stands until it has been worked out once more.
+  const broke = useShown(({ broken }) => broken !== undefined);
+  const card = useKeptCard();
+  const kept = broke ? undefined : figureIn(card, numberKey);
+  const figure = results ? (number?.ok ? number.value : undefined) : kept;
   // Until the new spread is known the last one still tells how many digits the number deserves.
-  const spread = sensitivity?.spreads[numberKey];
-  const spreadIsFresh = sensitivityOf === system;
-  const shown = number?.ok
-    ? formatQuantity(number.value.value, number.value.role, { reader, ...(spread ? { spread: spread / 2 } : {}) })
-    : undefined;
+  const spread = sensitivity ? sensitivity.spreads[numberKey] : kept?.spread;
+  const spreadIsFresh = sensitivity ? sensitivityOf === system : true;
+  const shown = figure && figureOf(figure, reader, spread);
   const context = system && results?.ok ? contextOf(numberKey, system, results, reader) : undefined;
   return (
     <Cell open={open} onClick={onToggle} label={numberLabels(system)[numberKey]}>
       {shown ? (
         <Box data-testid={`number-${numberKey}`} whiteSpace="nowrap" lineHeight="1.05">
-          <Box as="span" fontSize={{ base: 'lg', md: '2xl', lg: '4xl' }} fontWeight="750" letterSpacing="-0.01em">
-            {shown.number}
-          </Box>{' '}
-          <Box as="span" fontSize={{ base: 'sm', lg: 'lg' }} fontWeight="600">
-            {shown.symbol}
-          </Box>
-          {number?.ok && (spreadsFailed !== undefined || sensitivity?.unknown.includes(numberKey)) && (
+          <Figure {...shown} />
+          {(spreadsFailed !== undefined || sensitivity?.unknown.includes(numberKey)) && (
             <Box
               as="span"
               display={{ base: 'none', md: 'inline' }}
@@ -220,20 +202,10 @@ function NumberButton({ numberKey, system, results, open, onToggle }: ButtonProp
           )}
           {spread !== undefined &&
             spread > 0 &&
-            number?.ok &&
+            figure &&
             spreadsFailed === undefined &&
             !sensitivity?.unknown.includes(numberKey) && (
-              <Box
-                as="span"
-                display={{ base: 'none', md: 'inline' }}
-                fontSize="sm"
-                color="soft"
-                ml="2"
-                opacity={spreadIsFresh ? 1 : 0.4}
-                data-fresh={spreadIsFresh}
-              >
-                ± {formatQuantity(spread, number.value.role, { reader, digits: 1, unitOf: number.value.value }).text}
-              </Box>
+              <SpreadOf number={figure} spread={spread} isFresh={spreadIsFresh} reader={reader} />
             )}
         </Box>
       ) : (
@@ -266,22 +238,16 @@ function FindingsButton({ results }: { readonly results: Results | undefined }) 
   // They come a frame or more after the numbers: until then none is not the same as nothing found.
   const looked = useDetails((details) => details.results !== undefined);
   const count = (severity: string): number => findings.filter((finding) => finding.severity === severity).length;
-  const [stops, warns, notes] = [count('stop'), count('warn'), count('note')];
   const sure = onTheWay.length === 0 && failed.length === 0;
+  // What the page came with stands until the rules have been gone through once more.
+  const card = useKeptCard();
+  const kept = sure || failed.length > 0 || card?.fails !== undefined ? undefined : card;
+  const counts = kept ?? { stops: count('stop'), warns: count('warn'), notes: count('note') };
+  const all = counts.stops + counts.warns + counts.notes;
   const color =
-    !looked || (!sure && findings.length === 0)
-      ? 'soft'
-      : stops > 0
-        ? 'stop'
-        : warns > 0
-          ? 'warn'
-          : findings.length + notJudged.length > 0 || !sure
-            ? 'ink'
-            : 'good';
+    !kept && (!looked || (!sure && all === 0)) ? 'soft' : gravestTone(counts, all + notJudged.length > 0 || !sure);
   const words = [
-    stops > 0 ? `${stops} stop` : '',
-    warns > 0 ? `${warns} warn` : '',
-    notes > 0 ? `${notes} note` : '',
+    ...countWords(counts),
     failed.length > 0 ? `${failed.length} not worked out` : '',
     onTheWay.length > 0 ? 'still looking…' : notJudged.length > 0 ? `${notJudged.length} not judged` : '',
   ].filter(Boolean);
@@ -290,50 +256,16 @@ function FindingsButton({ results }: { readonly results: Results | undefined }) 
       <Box
         data-testid="number-findings"
         data-sure={sure}
-        fontSize={{ base: 'lg', md: '2xl', lg: '4xl' }}
+        fontSize={FIGURE_SIZE}
         fontWeight="750"
         lineHeight="1.05"
         color={color}
       >
-        {results?.ok && looked ? (findings.length > 0 || sure ? findings.length : '…') : '…'}
+        {kept || (results?.ok && looked && (all > 0 || sure)) ? all : '…'}
       </Box>
       <Box display={{ base: 'none', md: 'block' }} fontSize="sm" mt="1" color={failed.length > 0 ? 'stop' : 'soft'}>
-        {!looked && failed.length === 0 ? 'looking…' : words.length > 0 ? words.join(' · ') : 'nothing found'}
+        {!looked && !kept && failed.length === 0 ? 'looking…' : words.length > 0 ? words.join(' · ') : 'nothing found'}
       </Box>
     </Cell>
-  );
-}
-
-type CellProps = {
-  readonly open: boolean;
-  readonly onClick: () => void;
-  readonly label: string;
-  readonly children: React.ReactNode;
-};
-
-function Cell({ open, onClick, label, children }: CellProps) {
-  return (
-    <chakra.button
-      type="button"
-      onClick={onClick}
-      aria-expanded={open}
-      display="grid"
-      alignContent="start"
-      textAlign="left"
-      px={{ base: '1.5', md: '3', lg: '4' }}
-      py={{ base: '1', md: '2' }}
-      minH="44px"
-      cursor="pointer"
-      minW="0"
-      borderRightWidth="1px"
-      borderColor="rule"
-      bg={open ? 'sunk' : 'transparent'}
-      _hover={{ bg: 'sunk' }}
-    >
-      <Box fontSize={{ base: 'xs', md: 'sm' }} color="soft" fontWeight="600" whiteSpace="nowrap">
-        {label}
-      </Box>
-      {children}
-    </chakra.button>
   );
 }

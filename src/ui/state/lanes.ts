@@ -72,6 +72,11 @@ export function dropSlots(slots: readonly string[]): void {
       .catch(() => undefined);
 }
 
+/** Has the worker of the numbers loaded before anything is asked of it; on the server there is none. */
+export function wakeNumbers(): void {
+  if (typeof Worker !== 'undefined') LANES.front.wake();
+}
+
 /** Ends a search by ending the worker that runs it; the next question starts another. */
 export const stopSearch = (): void => LANES.search.stop();
 

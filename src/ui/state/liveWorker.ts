@@ -12,6 +12,8 @@ export type LiveWorker<Remote> = {
   readonly remote: Remote;
   /** The same where there is a worker already: for what is no reason to make one. */
   readonly running: () => Remote | undefined;
+  /** Makes the worker where there is none, before anything is asked of it. */
+  readonly wake: () => void;
   /** Ends the worker and what it is at; whoever waits is told. */
   readonly stop: () => void;
 };
@@ -91,5 +93,5 @@ export function liveWorker<Remote extends object>(
   const remote = new Proxy({} as Remote, {
     get: (_, method) => (method === 'then' ? undefined : (...args: readonly unknown[]) => call(method, args)),
   });
-  return { remote, running: () => (made ? remote : undefined), stop: () => end('stopped') };
+  return { remote, running: () => (made ? remote : undefined), wake: () => void running(), stop: () => end('stopped') };
 }

@@ -2,6 +2,7 @@
 
 import { create } from 'zustand';
 import { persist } from 'zustand/middleware';
+import { READER_COOKIE } from '../parts/readerCookie';
 import { apartOf, readerOf, systemOf, type Reader, type ReaderSystem, type UnitGroup } from '@/core/units';
 
 type ReaderStore = {
@@ -33,5 +34,11 @@ export const useReaderStore = create<ReaderStore>()(
     },
   ),
 );
+
+// A page that comes from the server with numbers in it has them in the same units.
+if (typeof document !== 'undefined')
+  useReaderStore.subscribe(({ reader }) => {
+    document.cookie = `${READER_COOKIE}=${encodeURIComponent(JSON.stringify(reader))}; path=/; max-age=31536000; samesite=strict`;
+  });
 
 export const useReader = (): Reader => useReaderStore((state) => state.reader);

@@ -2,16 +2,23 @@
 
 import { Box, chakra } from '@chakra-ui/react';
 import { lazy, Suspense, useEffect, useRef, type ReactNode } from 'react';
+import type { Card } from '@/core/answers';
 import type { SystemDocument } from '@/core/plan';
+import type { Reader } from '@/core/units';
 import { ConditionsPanel } from '../conditions/ConditionsPanel';
+import { KeptNumbers } from '../numbers/KeptNumbers';
 import { NumbersBar } from '../numbers/NumbersBar';
+import { CardKeeper } from '../numbers/CardKeeper';
+import { Mark } from '../parts/Mark';
 import { useKeptFocus } from '../parts/keptFocus';
 import { markSaved, useAutosave } from '../state/autosave';
 import { useOthersEdits } from '../state/useOthersEdits';
 import { openSystem, useEditor } from '../state/editor';
+import { useKept } from '../state/keptCard';
 import { useReaderStore } from '../state/reader';
 import { DetailsProvider } from '../state/results';
 import { forgetAnswers, useEvaluation } from '../state/answers';
+import { wakeNumbers } from '../state/lanes';
 import { chooseTank } from '../state/tankChoice';
 import { useCommandBox } from './commandOpen';
 import { ConflictPanel } from './ConflictPanel';
@@ -26,7 +33,18 @@ import { UnsavedWork } from './UnsavedWork';
 import { useKeptTyping } from './useKeptTyping';
 import { useShortcuts } from './useShortcuts';
 
-type Props = { readonly id: string; readonly document: SystemDocument; readonly revision: number };
+type Props = {
+  readonly id: string;
+  readonly document: SystemDocument;
+  readonly revision: number;
+  /** What this build worked out of the document before, where it did. */
+  readonly card?: Card | undefined;
+  /** The units that the page was asked for in. */
+  readonly reader?: Reader;
+};
+
+// What works out the numbers loads while the page does.
+wakeNumbers();
 
 const CommandBox = lazy(() => import('./CommandBox').then(({ CommandBox: opened }) => ({ default: opened })));
 
@@ -66,9 +84,10 @@ function Work({ children }: { readonly children: ReactNode }) {
 }
 
 /** One open system: numbers on top, stages and their tasks at the side, conditions over the work. */
-export function Workspace({ id, document, revision }: Props) {
+export function Workspace({ id, document, revision, card, reader = 'metric' }: Props) {
   useEffect(() => {
     forgetAnswers();
+    useKept.setState({ of: document, card });
     openSystem(id, document);
     chooseTank(0);
     markSaved(id, document, revision);
@@ -87,9 +106,27 @@ export function Workspace({ id, document, revision }: Props) {
   useWayBack();
   if (!isOpen)
     return (
-      <Box p="8" color="soft" role="status" data-testid={OPENING}>
-        Opening {document.name}…
-      </Box>
+      <>
+        <Box
+          as="header"
+          bg="panel"
+          borderBottomWidth="1px"
+          borderColor="rule"
+          px={{ base: '3', lg: '4' }}
+          py={{ base: '0', md: '1' }}
+          display="flex"
+          alignItems="center"
+          gap="2"
+          fontWeight="650"
+        >
+          <Mark isShort />
+          {document.name}
+        </Box>
+        {card && card.fails === undefined && <KeptNumbers system={document} card={card} reader={reader} />}
+        <Box p="8" color="soft" role="status" data-testid={OPENING}>
+          Opening…
+        </Box>
+      </>
     );
   return (
     <DetailsProvider>
@@ -111,6 +148,7 @@ export function Workspace({ id, document, revision }: Props) {
           Skip to the work
         </chakra.a>
         <GoTo />
+        <CardKeeper id={id} of={card && document} />
         <Box display={{ base: 'contents', lg: 'block' }} position="sticky" top="0" zIndex="10">
           <TopBar />
           <Box position={{ base: 'sticky', lg: 'static' }} top="0" zIndex="10">
