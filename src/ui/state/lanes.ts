@@ -19,13 +19,15 @@ const make = () => {
 type Lane = LiveWorker<Remote<AnswersApi>>;
 
 /**
- * Three workers, each with all of the core: one for the numbers, which must
- * wait for nothing; one for all that takes longer, the most urgent first; and
- * one for searches that go on until they are stopped.
+ * Workers, each with all of the core: one for the numbers, which must wait for
+ * nothing; one for all that takes longer, the most urgent first; where the
+ * machine has room, another for a part of that; and one for searches that go on
+ * until they are stopped.
  */
 const LANES = {
   front: liveWorker<Remote<AnswersApi>>('the numbers', make),
   back: liveWorker<Remote<AnswersApi>>('what takes longer', make),
+  beside: liveWorker<Remote<AnswersApi>>('what takes longer', make),
   search: liveWorker<Remote<AnswersApi>>('ways out', make, Infinity),
 } as const satisfies Readonly<Record<string, Lane>>;
 
@@ -35,7 +37,12 @@ const LANE_OF: Partial<Readonly<Record<AnswerKey, keyof typeof LANES>>> = {
   way: 'search',
   wayOrder: 'search',
 };
-const laneOf = (key: AnswerKey): Lane => LANES[LANE_OF[key] ?? 'back'];
+/** About half of what is worked out at rest, and what shares least with the other half. */
+const BESIDE: ReadonlySet<AnswerKey> = new Set(['spreads', 'mounts', 'stands']);
+/** With fewer cores than this the page and the numbers would have to wait for it. */
+const CORES_FOR_BESIDE = 4;
+const hasRoom = (): boolean => navigator.hardwareConcurrency >= CORES_FOR_BESIDE;
+const laneOf = (key: AnswerKey): Lane => LANES[LANE_OF[key] ?? (BESIDE.has(key) && hasRoom() ? 'beside' : 'back')];
 
 /** The sooner, the smaller. */
 export const URGENCY = { now: 0, next: 1, button: 2, screen: 3, rest: 4 } as const;
@@ -65,7 +72,7 @@ export const askLane = <K extends AnswerKey>(
 /** Has workers leave off what nobody waits for. */
 export function dropSlots(slots: readonly string[]): void {
   if (slots.length === 0) return;
-  for (const lane of [LANES.front, LANES.back])
+  for (const lane of [LANES.front, LANES.back, LANES.beside])
     lane
       .running()
       ?.drop(slots)
