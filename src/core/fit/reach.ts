@@ -57,7 +57,7 @@ function firstHeld(holds: Iterable<Hold>, standing: readonly Standing[]): Held |
   const isMet = meeting(standing);
   for (const { tool, pose, partners } of holds) {
     if (tool.swing_rad > 0) {
-      const arc = widestArc(tool, pose, standing);
+      const arc = widestArc(tool, pose, standing, tool.swing_rad);
       if (arc && arc.to - arc.from >= tool.swing_rad)
         return { tool, pose: spunAt(pose, arc.from), arc_rad: arc.to - arc.from };
       continue;
@@ -101,8 +101,12 @@ const ARC_RAD = 2e-3;
 
 type Arc = { readonly from: number; readonly to: number };
 
-/** The widest arc about z over which a tool is free; a whole turn where nothing is in its way. */
-export function widestArc(tool: Tool, pose: Pose, standing: readonly Standing[]): Arc | undefined {
+/**
+ * The widest arc about z over which a tool is free; a whole turn where nothing is in its way.
+ *
+ * @param least_rad narrower ones are of no use: where the widest is one, the answer may be another of these, or none
+ */
+export function widestArc(tool: Tool, pose: Pose, standing: readonly Standing[], least_rad = 0): Arc | undefined {
   const near = standing.filter((other) => isInSweep(tool, pose, other));
   const isMet = meeting(near);
   const meetsAt = (angle: number): boolean => isMet(tool, spunAt(pose, angle));
@@ -116,6 +120,8 @@ export function widestArc(tool: Tool, pose: Pose, standing: readonly Standing[])
     let end = at;
     while (isFree[(end + 1) % LOOKS_ROUND]) end++;
     const [from, to] = [(at * TURN) / LOOKS_ROUND, (end * TURN) / LOOKS_ROUND];
+    // It ends before the looks on either side, at which something is met.
+    if (to - from + (2 * TURN) / LOOKS_ROUND < Math.max(least_rad, widthOf(widest(arcs)))) continue;
     const run = {
       from: edgeOf(from, from - TURN / LOOKS_ROUND, meetsAt),
       to: edgeOf(to, to + TURN / LOOKS_ROUND, meetsAt),
@@ -135,6 +141,7 @@ function isInSweep(tool: Tool, pose: Pose, { surface, closed }: Standing): boole
   );
 }
 
+const widthOf = (arc: Arc | undefined): number => (arc ? arc.to - arc.from : 0);
 const widest = (arcs: readonly Arc[]): Arc | undefined =>
   arcs.reduce<Arc | undefined>(
     (best, arc) => (!best || arc.to - arc.from > best.to - best.from ? arc : best),
@@ -195,15 +202,19 @@ function freeWithin(
 function leastInTheWay(holds: Iterable<Hold>, standing: readonly Standing[]): string[] {
   let least: string[] | undefined;
   for (const { tool, pose } of holds) {
-    for (const angle of tool.swing_rad > 0 ? ROUND : [0]) {
-      const met = standing
-        .filter((other) =>
-          [0, 0.5, 1].some(
-            (share) =>
-              (share === 0 || tool.swing_rad > 0) && meets(tool, spunAt(pose, angle + share * tool.swing_rad), other),
-          ),
-        )
-        .map(({ id }) => id);
+    const isTurned = tool.swing_rad > 0;
+    const near = isTurned ? standing.filter((other) => isInSweep(tool, pose, other)) : standing;
+    for (const angle of isTurned ? ROUND : [0]) {
+      const isMet = (other: Standing): boolean =>
+        (isTurned ? [0, 0.5, 1] : [0]).some((share) =>
+          meets(tool, spunAt(pose, angle + share * tool.swing_rad), other),
+        );
+      const met: string[] = [];
+      for (const other of near) {
+        // As many as were in the way elsewhere are no fewer.
+        if (least && met.length === least.length) break;
+        if (isMet(other)) met.push(other.id);
+      }
       if (met.length > 0 && (!least || met.length < least.length)) least = met;
       if (least?.length === 1) return least;
     }

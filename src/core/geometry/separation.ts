@@ -76,6 +76,7 @@ export function separation(
   if (spheresApart(a, b, bInA, atMost_m)) return undefined;
   const search: Facing = { a, b, pose: TURN, size: SIZE, triangle: TRIANGLE, bounds: BOUNDS };
   placeIn(search, bInA);
+  isAligned = axesAlign(search);
   least2 = atMost_m * atMost_m;
   enough2 = enough_m * enough_m;
   isFound = false;
@@ -135,9 +136,50 @@ export function boxGap2({ a, b, pose, size }: Facing, i: number, j: number): num
   return (gapX > 0 ? gapX * gapX : 0) + (gapY > 0 ? gapY * gapY : 0) + (gapZ > 0 ? gapZ * gapZ : 0);
 }
 
+/**
+ * The same the other way round: the first one's box boxed once more along the axes of the second. Between bodies that
+ * stand askew one of the two is mostly much the closer.
+ */
+function boxGapBack2({ a, b, pose, size }: Facing, i: number, j: number): number {
+  const [p, q] = [6 * i, 6 * j];
+  const [from, to] = [a.boxes, b.boxes];
+  const x = to[q]!,
+    y = to[q + 1]!,
+    z = to[q + 2]!;
+  const dx = from[p]! - (pose[0]! * x + pose[3]! * y + pose[6]! * z + pose[9]!),
+    dy = from[p + 1]! - (pose[1]! * x + pose[4]! * y + pose[7]! * z + pose[10]!),
+    dz = from[p + 2]! - (pose[2]! * x + pose[5]! * y + pose[8]! * z + pose[11]!);
+  const hx = from[p + 3]!,
+    hy = from[p + 4]!,
+    hz = from[p + 5]!;
+  const gapX =
+    Math.abs(pose[0]! * dx + pose[1]! * dy + pose[2]! * dz) -
+    to[q + 3]! -
+    (size[0]! * hx + size[1]! * hy + size[2]! * hz);
+  const gapY =
+    Math.abs(pose[3]! * dx + pose[4]! * dy + pose[5]! * dz) -
+    to[q + 4]! -
+    (size[3]! * hx + size[4]! * hy + size[5]! * hz);
+  const gapZ =
+    Math.abs(pose[6]! * dx + pose[7]! * dy + pose[8]! * dz) -
+    to[q + 5]! -
+    (size[6]! * hx + size[7]! * hy + size[8]! * hz);
+  return (gapX > 0 ? gapX * gapX : 0) + (gapY > 0 ? gapY * gapY : 0) + (gapZ > 0 ? gapZ * gapZ : 0);
+}
+
+/** Whether the axes of the two run along each other, so that looking from the second tells nothing new. */
+let isAligned = false;
+/** A turn by less does not open a box by anything. */
+const ALIGNED = 1e-9;
+const axesAlign = ({ size }: Pick<Facing, 'size'>): boolean => {
+  for (let k = 0; k < 9; k++) if (size[k]! > ALIGNED && size[k]! < 1 - ALIGNED) return false;
+  return true;
+};
+
 function descend(search: Facing, i: number, j: number, bound2: number): void {
   if (bound2 >= least2) return;
   if (isFound && least2 <= enough2) return;
+  if (!isAligned && boxGapBack2(search, i, j) >= least2) return;
   const innerA = search.a.inner[i]!;
   const innerB = search.b.inner[j]!;
   if (innerA === 0 && innerB === 0) return leaves(search, i, j);
