@@ -33,8 +33,10 @@ test('every sheet comes out of the printer as it is previewed: its pages and not
   page,
 }) => {
   const id = await openCopy(page, 'crab-boat', 'paper');
+  await openSheet(page, id, 'template');
   for (const [sheet, [least, most]] of Object.entries(SHEETS)) {
-    await openSheet(page, id, sheet);
+    await page.getByLabel('Sheet', { exact: true }).selectOption(sheet);
+    await expect(page.getByTestId('paper')).toHaveAttribute('data-fresh', 'true');
     const previewed = await page.getByTestId('paper-page').count();
     const printed = pagesOf(await page.pdf({ preferCSSPageSize: true, printBackground: true }));
     expect(printed.count, sheet).toBe(previewed);

@@ -64,15 +64,18 @@ for (const name of ['crab-boat', 'forest-trailer', 'hill-climb-car', 'snow-vehic
         if (name !== 'crab-boat') afloat.push(...(await boatWords(page)).map((word) => `${stage}/${key} ${word}`));
       }
     if (name !== 'crab-boat') {
-      const places = [
-        ...['findings', 'measure'].map((stage) => `stage=${stage}`),
-        ...PAPERS.map((sheet) => `stage=paper&sheet=${sheet}`),
-      ];
-      for (const place of places) {
-        await page.goto(`${page.url().split('?')[0]!}?${place}`);
+      const look = async (place: string): Promise<void> => {
         await settled(page);
         await laidOut(page);
         afloat.push(...(await boatWords(page)).map((word) => `${place} ${word}`));
+      };
+      for (const stage of ['findings', 'measure', 'paper']) {
+        await page.getByTestId(`stage-${stage}`).click();
+        await look(stage);
+      }
+      for (const sheet of PAPERS) {
+        await page.getByLabel('Sheet', { exact: true }).selectOption(sheet);
+        await look(`sheet ${sheet}`);
       }
     }
     expect(tall).toEqual([]);
