@@ -1,4 +1,4 @@
-import { array, number, object, string, type InferType } from 'yup';
+import { array, boolean, number, object, string, type InferType } from 'yup';
 import type { Outcome } from '../outcome';
 import { conditions } from '../plan/schemaState';
 import { ROLES, type Role } from '../units';
@@ -17,8 +17,10 @@ export const cardSchema = object({
       role: string<Role>()
         .oneOf(Object.keys(ROLES) as Role[])
         .required(),
-      /** Half of what it lies within about 95 times in 100; none where that was not worked out. */
+      /** Half of what it lies within about 95 times in 100; nothing where that was not worked out. */
       spread: number().min(0).optional(),
+      /** Set where it was, and came to nothing. */
+      hasNoSpread: boolean().optional(),
     }).noUnknown(),
   )
     .max(NUMBER_KEYS.length)
@@ -44,6 +46,7 @@ export type CardFigure = {
   readonly value: number;
   readonly role: Role;
   readonly spread?: number | undefined;
+  readonly hasNoSpread?: boolean | undefined;
 };
 
 export type Counted = {
@@ -58,8 +61,10 @@ export function cardOf(numbers: Numbers, { findings, notJudged }: Counted, sensi
     numbers: NUMBER_KEYS.flatMap((key) => {
       const found: Outcome<{ value: number; role: Role }> = numbers[key];
       if (!found.ok || !Number.isFinite(found.value.value)) return [];
-      const spread = sensitivity?.unknown.includes(key) ? undefined : sensitivity?.spreads[key];
-      return [{ key, ...found.value, ...(spread === undefined ? {} : { spread }) }];
+      const figure = { key, ...found.value };
+      if (sensitivity?.unknown.includes(key)) return [{ ...figure, hasNoSpread: true }];
+      const spread = sensitivity?.spreads[key];
+      return [spread === undefined ? figure : { ...figure, spread }];
     }),
     stops: of('stop'),
     warns: of('warn'),

@@ -5,7 +5,19 @@ import { askedNumbers, type Card } from '@/core/answers';
 import type { SystemDocument } from '@/core/plan';
 import type { Reader } from '@/core/units';
 import { figureIn } from '../state/keptCard';
-import { Cell, Cells, countWords, Figure, FIGURE_SIZE, figureOf, gravestTone, SpreadOf } from './cells';
+import {
+  Cell,
+  Cells,
+  countWords,
+  Figure,
+  FIGURE_SIZE,
+  figureOf,
+  gravestTone,
+  NO_SPREAD,
+  NoNumber,
+  NoSpread,
+  SpreadOf,
+} from './cells';
 import { numberLabels } from './labels';
 
 type Props = { readonly system: SystemDocument; readonly card: Card; readonly reader: Reader };
@@ -27,15 +39,18 @@ export function KeptNumbers({ system, card, reader }: Props) {
             const number = figureIn(card, key);
             return (
               <Cell key={key} label={labels[key]}>
-                <Box
-                  data-testid={`number-${key}`}
-                  whiteSpace="nowrap"
-                  lineHeight="1.05"
-                  color={number ? 'ink' : 'stop'}
-                >
-                  {number ? <Figure {...figureOf(number, reader, number.spread)} /> : 'none'}
-                  {number?.spread ? <SpreadOf number={number} spread={number.spread} reader={reader} /> : null}
-                </Box>
+                {number ? (
+                  <Box data-testid={`number-${key}`} whiteSpace="nowrap" lineHeight="1.05">
+                    <Figure {...figureOf(number, reader, number.spread)} />
+                    {number.hasNoSpread ? (
+                      <NoSpread why={NO_SPREAD} />
+                    ) : number.spread ? (
+                      <SpreadOf number={number} spread={number.spread} reader={reader} />
+                    ) : null}
+                  </Box>
+                ) : (
+                  <NoNumber of={key}>none</NoNumber>
+                )}
               </Cell>
             );
           })}

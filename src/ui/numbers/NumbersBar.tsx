@@ -12,7 +12,19 @@ import { figureIn, useKept, useKeptCard } from '../state/keptCard';
 import { useWorkerNotice } from '../state/liveWorker';
 import { usePlace } from '../workspace/goTo';
 import { contextOf, type Tone } from './context';
-import { Cell, Cells, countWords, Figure, FIGURE_SIZE, figureOf, gravestTone, SpreadOf } from './cells';
+import {
+  Cell,
+  Cells,
+  countWords,
+  Figure,
+  FIGURE_SIZE,
+  figureOf,
+  gravestTone,
+  NO_SPREAD,
+  NoNumber,
+  NoSpread,
+  SpreadOf,
+} from './cells';
 import { numberLabels } from './labels';
 import { WorkingPanel } from './WorkingPanel';
 
@@ -178,45 +190,24 @@ function NumberButton({ numberKey, system, results, open, onToggle }: ButtonProp
   // Until the new spread is known the last one still tells how many digits the number deserves.
   const spread = sensitivity ? sensitivity.spreads[numberKey] : kept?.spread;
   const spreadIsFresh = sensitivity ? sensitivityOf === system : true;
-  const shown = figure && figureOf(figure, reader, spread);
+  const hasNoSpread = sensitivity ? sensitivity.unknown.includes(numberKey) : kept?.hasNoSpread;
+  const whyNoSpread = spreadsFailed ?? (hasNoSpread ? NO_SPREAD : undefined);
   const context = system && results?.ok ? contextOf(numberKey, system, results, reader) : undefined;
   return (
     <Cell open={open} onClick={onToggle} label={numberLabels(system)[numberKey]}>
-      {shown ? (
+      {figure ? (
         <Box data-testid={`number-${numberKey}`} whiteSpace="nowrap" lineHeight="1.05">
-          <Figure {...shown} />
-          {(spreadsFailed !== undefined || sensitivity?.unknown.includes(numberKey)) && (
-            <Box
-              as="span"
-              display={{ base: 'none', md: 'inline' }}
-              fontSize="sm"
-              color="warn"
-              ml="2"
-              title={
-                spreadsFailed ??
-                'At an end of some value’s spread this number cannot be worked out; Measure next names it.'
-              }
-            >
-              ± not known
-            </Box>
-          )}
-          {spread !== undefined &&
-            spread > 0 &&
-            figure &&
-            spreadsFailed === undefined &&
-            !sensitivity?.unknown.includes(numberKey) && (
-              <SpreadOf number={figure} spread={spread} isFresh={spreadIsFresh} reader={reader} />
-            )}
+          <Figure {...figureOf(figure, reader, spread)} />
+          {whyNoSpread !== undefined ? (
+            <NoSpread why={whyNoSpread} />
+          ) : spread !== undefined && spread > 0 ? (
+            <SpreadOf number={figure} spread={spread} isFresh={spreadIsFresh} reader={reader} />
+          ) : null}
         </Box>
       ) : (
-        <Box
-          data-testid={`number-${numberKey}`}
-          fontSize={{ base: 'lg', md: '2xl' }}
-          fontWeight="700"
-          color={number || failed ? 'stop' : 'soft'}
-        >
+        <NoNumber of={numberKey} isOnItsWay={!number && !failed}>
           {number || failed ? 'none' : '…'}
-        </Box>
+        </NoNumber>
       )}
       <Box
         display={{ base: 'none', md: 'block' }}

@@ -79,6 +79,33 @@ export function SpreadOf({ number: { value, role }, spread, reader, isFresh = tr
   );
 }
 
+type NoNumberProps = { readonly of: NumberKey; readonly isOnItsWay?: boolean; readonly children: ReactNode };
+
+/** What stands where there is no number: that it is none, or on its way. */
+export function NoNumber({ of, isOnItsWay = false, children }: NoNumberProps) {
+  return (
+    <Box
+      data-testid={`number-${of}`}
+      fontSize={{ base: 'lg', md: '2xl' }}
+      fontWeight="700"
+      color={isOnItsWay ? 'soft' : 'stop'}
+    >
+      {children}
+    </Box>
+  );
+}
+
+export const NO_SPREAD = 'At an end of some value’s spread this number cannot be worked out; Measure next names it.';
+
+/** Beside a number of which nobody knows how far it may be off. */
+export function NoSpread({ why }: { readonly why: string }) {
+  return (
+    <Box as="span" display={{ base: 'none', md: 'inline' }} fontSize="sm" color="warn" ml="2" title={why}>
+      ± not known
+    </Box>
+  );
+}
+
 type Counts = { readonly stops: number; readonly warns: number; readonly notes: number };
 
 /** How many findings there are of each kind. */

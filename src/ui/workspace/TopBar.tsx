@@ -18,11 +18,8 @@ import { openDocument, setValue, useEditor, useHistory, useValue } from '../stat
 import { openCommandBox } from './commandOpen';
 import { mayLeaveFor } from './useLeaving';
 
-export function TopBar() {
-  const name = useValue((system) => system.name);
-  // On a phone what is needed less stands in a second row, which opens.
-  const [hasMore, setMore] = useState(false);
-  const less = { order: { base: 1, md: 0 }, display: { base: hasMore ? 'flex' : 'none', md: 'flex' } } as const;
+/** The bar at the very top, whatever stands in it. */
+export function TopFrame({ children }: { readonly children: ReactNode }) {
   return (
     <Box
       as="header"
@@ -37,6 +34,18 @@ export function TopBar() {
       flexWrap="wrap"
       className="no-print"
     >
+      {children}
+    </Box>
+  );
+}
+
+export function TopBar() {
+  const name = useValue((system) => system.name);
+  // On a phone what is needed less stands in a second row, which opens.
+  const [hasMore, setMore] = useState(false);
+  const less = { order: { base: 1, md: 0 }, display: { base: hasMore ? 'flex' : 'none', md: 'flex' } } as const;
+  return (
+    <TopFrame>
       <Link href="/" aria-label="All systems">
         <Mark isShort />
       </Link>
@@ -72,7 +81,7 @@ export function TopBar() {
       <Box {...less}>
         <ThemeSwitch />
       </Box>
-    </Box>
+    </TopFrame>
   );
 }
 

@@ -28,7 +28,7 @@ import { LeavingQuestion } from './LeavingQuestion';
 import { StageBody } from './StageBody';
 import { StageRail } from './StageRail';
 import { actsOn } from './tasks';
-import { TopBar } from './TopBar';
+import { TopBar, TopFrame } from './TopBar';
 import { UnsavedWork } from './UnsavedWork';
 import { useKeptTyping } from './useKeptTyping';
 import { useShortcuts } from './useShortcuts';
@@ -42,6 +42,10 @@ type Props = {
   /** The units that the page was asked for in. */
   readonly reader?: Reader;
 };
+
+/** Whether a card has all that a page knows of a system: the library works out no spreads. */
+const isWhole = ({ numbers }: Card): boolean =>
+  numbers.every(({ spread, hasNoSpread }) => spread !== undefined || hasNoSpread === true);
 
 // What works out the numbers loads while the page does.
 wakeNumbers();
@@ -107,21 +111,10 @@ export function Workspace({ id, document, revision, card, reader = 'metric' }: P
   if (!isOpen)
     return (
       <>
-        <Box
-          as="header"
-          bg="panel"
-          borderBottomWidth="1px"
-          borderColor="rule"
-          px={{ base: '3', lg: '4' }}
-          py={{ base: '0', md: '1' }}
-          display="flex"
-          alignItems="center"
-          gap="2"
-          fontWeight="650"
-        >
+        <TopFrame>
           <Mark isShort />
-          {document.name}
-        </Box>
+          <Box fontWeight="650">{document.name}</Box>
+        </TopFrame>
         {card && card.fails === undefined && <KeptNumbers system={document} card={card} reader={reader} />}
         <Box p="8" color="soft" role="status" data-testid={OPENING}>
           Opening…
@@ -148,7 +141,7 @@ export function Workspace({ id, document, revision, card, reader = 'metric' }: P
           Skip to the work
         </chakra.a>
         <GoTo />
-        <CardKeeper id={id} of={card && document} />
+        <CardKeeper id={id} of={card && isWhole(card) ? document : undefined} />
         <Box display={{ base: 'contents', lg: 'block' }} position="sticky" top="0" zIndex="10">
           <TopBar />
           <Box position={{ base: 'sticky', lg: 'static' }} top="0" zIndex="10">
