@@ -1,6 +1,6 @@
 import { readFileSync } from 'node:fs';
 import { describe, expect, it } from 'vitest';
-import { contentHash, mark } from './contentHash';
+import { contentHash, hashOnce, mark } from './contentHash';
 
 const turned = (value: unknown): unknown =>
   Array.isArray(value)
@@ -36,5 +36,18 @@ describe('a hash of content', () => {
     mark(other);
     expect(contentHash(one)).not.toBe(contentHash(other));
     expect(contentHash({ in: one })).toBe(contentHash({ in: one }));
+  });
+
+  it('is of the content as it was once that has been looked into, and the same for equal ones', () => {
+    const [one, other, third] = [{ a: [1, 2] }, { a: [1, 2] }, { a: [1, 3] }].map(hashOnce) as [
+      { a: number[] },
+      { a: number[] },
+      { a: number[] },
+    ];
+    expect(contentHash([one])).toBe(contentHash([other]));
+    expect(contentHash([one])).not.toBe(contentHash([third]));
+    const before = contentHash([one]);
+    one.a.push(4);
+    expect(contentHash([one])).toBe(before);
   });
 });

@@ -30,13 +30,22 @@ function withNumbers(hash: number, numbers: ArrayLike<number>): number {
   return next;
 }
 
-/** Objects that stand for themselves: nobody looks into them any more. */
+/** What an object is mixed in by without a look into it: a number of its own, or its content’s as that was once. */
 const marks = new WeakMap<object, number>();
 let marked = 0;
 
 /** From now on an object stands for itself, whatever is in it; it must not change any more. */
 export function mark(value: unknown): void {
   if (typeof value === 'object' && value !== null && !marks.has(value)) marks.set(value, ++marked);
+}
+
+/**
+ * From now on an object is not looked into again, since it must not change any more; it hashes like all that are equal
+ * to it and were given to this.
+ */
+export function hashOnce<T extends object>(value: T): T {
+  if (!marks.has(value)) marks.set(value, contentHash(value));
+  return value;
 }
 
 /**

@@ -1,8 +1,9 @@
 import { standingUp } from '../model/compileTank';
 import { bandAt, gaugeCurve, sightScale, stickScale } from '../gauge';
 import { clipBelow, dot, levelForVolume, volumeBelow, type ClosedMesh, type Mounting, type Vec3 } from '../geometry';
-import { memoized } from '../memo';
-import { solveNetwork, type Network, type NetworkNode } from '../network';
+import { hashOnce } from '../contentHash';
+import { derived, memoized } from '../memo';
+import { solveNetwork, type Network, type NetworkLink, type NetworkNode, type NetworkSolution } from '../network';
 import {
   envelopeSteps,
   hold,
@@ -116,7 +117,9 @@ export const curveOf = memoized('gauge curve', gaugeCurve, 16);
 
 export const bandOf = memoized('gauge band', bandAt, 128);
 
-const anonymous = <T extends { readonly name: string }>(named: T): T => ({ ...named, name: '' });
+/** What has no name, made once of each: round after round most of a network is as it was. */
+const anonymousNode = derived((node: NetworkNode): NetworkNode => hashOnce({ ...node, name: '' }));
+const anonymousLink = derived((link: NetworkLink): NetworkLink => hashOnce({ ...link, name: '' }));
 
 const isBoundary = ({ fixedGauge_Pa, outflow_m3PerS }: NetworkNode): boolean =>
   fixedGauge_Pa !== undefined || outflow_m3PerS !== undefined;
@@ -128,22 +131,20 @@ const flowIn = memoized(
   512,
 );
 
-/** Steady flow; what things are called changes nothing in it. */
+/** Steady flow of a network, without the names of things, which change nothing in it; `withNames` gives them back. */
 export function solvedNetwork(network: Network): ReturnType<typeof solveNetwork> {
-  const bare = { ...network, nodes: network.nodes.map(anonymous), links: network.links.map(anonymous) };
+  const bare = { ...network, nodes: network.nodes.map(anonymousNode), links: network.links.map(anonymousLink) };
   const solved = flowIn(bare.nodes.filter(isBoundary), bare);
   // Whoever has nothing to tell but why there is no answer needs the names.
-  if (!solved.ok) return solveNetwork(network);
-  const { nodes, links } = solved.value;
-  return {
-    ok: true,
-    value: {
-      ...solved.value,
-      nodes: new Map(network.nodes.flatMap(({ id, name }) => named(nodes, id, name))),
-      links: new Map(network.links.flatMap(({ id, name }) => named(links, id, name))),
-    },
-  };
+  return solved.ok ? solved : solveNetwork(network);
 }
+
+/** A solution with things called as they are in the network that it is of. */
+export const withNames = (network: Network, solution: NetworkSolution): NetworkSolution => ({
+  ...solution,
+  nodes: new Map(network.nodes.flatMap(({ id, name }) => named(solution.nodes, id, name))),
+  links: new Map(network.links.flatMap(({ id, name }) => named(solution.links, id, name))),
+});
 
 function named<T extends { readonly name: string }>(
   of: ReadonlyMap<string, T>,

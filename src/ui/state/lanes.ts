@@ -41,7 +41,7 @@ const LANE_OF: Partial<Readonly<Record<AnswerKey, keyof typeof LANES>>> = {
 const BESIDE: ReadonlySet<AnswerKey> = new Set(['spreads', 'mounts', 'stands']);
 /** With fewer cores than this the page and the numbers would have to wait for it. */
 const CORES_FOR_BESIDE = 4;
-const hasRoom = (): boolean => navigator.hardwareConcurrency >= CORES_FOR_BESIDE;
+const hasRoom = (): boolean => (globalThis.navigator?.hardwareConcurrency ?? 1) >= CORES_FOR_BESIDE;
 const laneOf = (key: AnswerKey): Lane => LANES[LANE_OF[key] ?? (BESIDE.has(key) && hasRoom() ? 'beside' : 'back')];
 
 /** The sooner, the smaller. */

@@ -15,7 +15,7 @@ import type { ComponentDocument, ConsumerDocument } from '../../plan/schema';
 import { partAround, withoutIslands, type NetworkCode, type NetworkSolution } from '../../network';
 import { failure, success, type Outcome } from '../../outcome';
 import { voltsAtPump } from './electrics';
-import { solvedNetwork } from '../remembered';
+import { solvedNetwork, withNames } from '../remembered';
 
 export type FlowCode = NetworkCode | 'not-joined' | 'pickup-in-air' | 'vent-shut' | 'valve-shut' | 'dead-headed';
 
@@ -60,7 +60,7 @@ export function steadySolution(
     const moving = wired.find(({ id }) => !(Math.abs(next.get(id)! - volts.get(id)!) < VOLTS_SETTLED));
     if (!moving) {
       for (const { id } of wired) settled.set(id, { volts: volts.get(id)!, slope: searches.get(id)!.slope() });
-      return success({ solution: solved.value, volts });
+      return success({ solution: withNames(part, solved.value), volts });
     }
     if (round === VOLT_ROUNDS)
       return failure(
