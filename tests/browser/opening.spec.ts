@@ -1,4 +1,4 @@
-import { demoText, expect, openCopy, saved, settled, test, type Page } from './app';
+import { demoText, enter, expect, openCopy, saved, settled, test, type Page } from './app';
 
 /** Numbers and findings as they are read, by what marks them; `± …` with them. */
 const readings = (page: Page, within: string): Promise<string[]> =>
@@ -72,4 +72,40 @@ test('after an edit, at other conditions and to a reader of other units it comes
   expect(await htmlOf(page, id)).not.toContain('numbers-kept');
   expect(await putCard({ card, conditions: { ...document.conditions, pitch_deg: 7 } }, 1)).toBe(204);
   expect(await htmlOf(page, id)).toContain('numbers-kept');
+  const edited = { ...document, conditions: { ...document.conditions, pitch_deg: 7 }, description: 'Another' };
+  expect((await put(edited, 1)).ok()).toBe(true);
+  expect(await htmlOf(page, id)).not.toContain('numbers-kept');
+});
+
+test('what a system came with is gone with the first edit, and where the numbers cannot be worked out', async ({
+  page,
+}) => {
+  const id = await openCopy(page, 'box-boat');
+  await kept(page, id);
+  const before = await page.getByTestId('number-holds').innerText();
+  // The worker of the numbers answers nothing from here on.
+  await page.addInitScript(() => {
+    window.Worker = class extends EventTarget {
+      postMessage(): void {}
+      terminate(): void {}
+    } as unknown as typeof Worker;
+  });
+  await page.goto(`/systems/${id}?stage=tank`);
+  await expect(page.getByTestId('numbers').getByTestId('number-holds')).toHaveText(before);
+  await expect(page.getByTestId('numbers')).toHaveAttribute('data-fresh', 'false');
+  await expect(page.getByTestId('number-findings')).toHaveAttribute('data-sure', 'false');
+  await enter(page, 'Inside height', '280 mm');
+  await expect(page.getByTestId('number-holds')).toHaveText('…');
+  await expect(page.getByTestId('number-findings')).toHaveText('…');
+
+  await page.addInitScript(() => {
+    window.Worker = class {
+      constructor() {
+        throw new Error('no workers here');
+      }
+    } as unknown as typeof Worker;
+  });
+  await page.goto(`/systems/${id}?stage=tank`);
+  await expect(page.getByRole('alert').filter({ hasText: 'The calculation broke: no workers here' })).toBeVisible();
+  await expect(page.getByTestId('numbers').getByTestId('number-holds')).toHaveText('…');
 });

@@ -19,7 +19,7 @@ export const cardSchema = object({
         .required(),
       /** Half of what it lies within about 95 times in 100; nothing where that was not worked out. */
       spread: number().min(0).optional(),
-      /** Set where it was, and came to nothing. */
+      /** Set where it cannot be worked out, which is not the same as not having been. */
       hasNoSpread: boolean().optional(),
     }).noUnknown(),
   )

@@ -118,6 +118,11 @@ describe('a spanner’s swing', () => {
       });
       const tool = chance.uniform() < 0.5 ? FLAT : socketTools(ROW)[0]!;
       const arc = widestArc(tool, pose, standing);
+      // Asked for one of some width, it is the same where it is as wide, and none that is where not.
+      const least = 2 * Math.PI * chance.uniform();
+      const wide = widestArc(tool, pose, standing, least);
+      if (arc && arc.to - arc.from >= least) expect(wide).toEqual(arc);
+      else expect(wide ? wide.to - wide.from : 0).toBeLessThan(least);
       const isFree = Array.from(
         { length: LOOKS },
         (_, i) => !standing.some((other) => meets(tool, spunAt(pose, (i * 2 * Math.PI) / LOOKS), other)),
@@ -137,6 +142,30 @@ describe('a spanner’s swing', () => {
         );
     }
     expect(found).toBeGreaterThan(8);
+  });
+
+  it('where there is none, what is told to be in the way is as few as a plain count finds (seeded)', () => {
+    const chance = seeded(27);
+    let refused = 0;
+    for (let run = 0; run < 30; run++) {
+      const near = (most: number): number => most * (2 * chance.uniform() - 1);
+      const standing = Array.from({ length: 7 }, (_, i) => {
+        const size = [0, 1, 2].map(() => 0.02 + 0.2 * chance.uniform()) as unknown as Vec3;
+        return { ...box(size, [near(0.2), near(0.2), near(0.08)]), id: `box ${i}` };
+      });
+      const holds = [FLAT, socketTools(ROW)[0]!].map((tool) => ({ tool, pose: AT_HOME }));
+      const got = reached(holds, standing);
+      if (got.ok) continue;
+      refused++;
+      const counts = holds.flatMap(({ tool, pose }) =>
+        Array.from({ length: 12 }, (_, k) => {
+          const at = [0, 0.5, 1].map((share) => spunAt(pose, (k * Math.PI) / 6 + share * tool.swing_rad));
+          return standing.filter((other) => at.some((place) => meets(tool, place, other))).length;
+        }),
+      );
+      expect(got.inTheWay).toHaveLength(Math.min(...counts.filter((count) => count > 0)));
+    }
+    expect(refused).toBeGreaterThan(8);
   });
 
   it('is enough between walls when 30° are left, and not when less', () => {

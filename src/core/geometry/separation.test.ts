@@ -24,6 +24,7 @@ import {
   type Pose,
   type Vec3,
 } from '.';
+import { triangleGap2 } from './triangleGap';
 import { add, dot, norm, scale, subtract, unitVector } from './vec';
 
 const SEED = 20261125;
@@ -108,6 +109,19 @@ describe('distance between bodies', () => {
         expect(found?.distance_m).toEqual(share > 1 ? whole.distance_m : undefined);
       }),
       { seed: 23, numRuns: 300 },
+    );
+  });
+
+  it('is the least of all pairs of triangles, however askew the bodies stand: no pair is wrongly left out', () => {
+    fc.assert(
+      fc.property(anyBox, anyBody, anyPose(2), (a, b, pose) => {
+        const [one, other] = [treeOf(a).corners, treeOf(posedMesh(b, pose)).corners];
+        let least2 = Infinity;
+        for (let i = 0; i < one.length; i += 9)
+          for (let j = 0; j < other.length; j += 9) least2 = Math.min(least2, triangleGap2(one, i, other, j, least2));
+        expectClose(gapOf(a, b, pose), Math.sqrt(least2), { rel: 1e-9, abs: 1e-12, why: 'every pair' });
+      }),
+      { seed: SEED, numRuns: 300 },
     );
   });
 

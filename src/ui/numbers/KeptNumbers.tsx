@@ -5,19 +5,7 @@ import { askedNumbers, type Card } from '@/core/answers';
 import type { SystemDocument } from '@/core/plan';
 import type { Reader } from '@/core/units';
 import { figureIn } from '../state/keptCard';
-import {
-  Cell,
-  Cells,
-  countWords,
-  Figure,
-  FIGURE_SIZE,
-  figureOf,
-  gravestTone,
-  NO_SPREAD,
-  NoNumber,
-  NoSpread,
-  SpreadOf,
-} from './cells';
+import { Amount, Cell, Cells, countWords, FIGURE_SIZE, gravestTone, NO_SPREAD, NoNumber } from './cells';
 import { numberLabels } from './labels';
 
 type Props = { readonly system: SystemDocument; readonly card: Card; readonly reader: Reader };
@@ -40,14 +28,13 @@ export function KeptNumbers({ system, card, reader }: Props) {
             return (
               <Cell key={key} label={labels[key]}>
                 {number ? (
-                  <Box data-testid={`number-${key}`} whiteSpace="nowrap" lineHeight="1.05">
-                    <Figure {...figureOf(number, reader, number.spread)} />
-                    {number.hasNoSpread ? (
-                      <NoSpread why={NO_SPREAD} />
-                    ) : number.spread ? (
-                      <SpreadOf number={number} spread={number.spread} reader={reader} />
-                    ) : null}
-                  </Box>
+                  <Amount
+                    of={key}
+                    number={number}
+                    spread={number.spread}
+                    whyNoSpread={number.hasNoSpread ? NO_SPREAD : undefined}
+                    reader={reader}
+                  />
                 ) : (
                   <NoNumber of={key}>none</NoNumber>
                 )}

@@ -12,19 +12,7 @@ import { figureIn, useKept, useKeptCard } from '../state/keptCard';
 import { useWorkerNotice } from '../state/liveWorker';
 import { usePlace } from '../workspace/goTo';
 import { contextOf, type Tone } from './context';
-import {
-  Cell,
-  Cells,
-  countWords,
-  Figure,
-  FIGURE_SIZE,
-  figureOf,
-  gravestTone,
-  NO_SPREAD,
-  NoNumber,
-  NoSpread,
-  SpreadOf,
-} from './cells';
+import { Amount, Cell, Cells, countWords, FIGURE_SIZE, gravestTone, NO_SPREAD, NoNumber } from './cells';
 import { numberLabels } from './labels';
 import { WorkingPanel } from './WorkingPanel';
 
@@ -196,14 +184,14 @@ function NumberButton({ numberKey, system, results, open, onToggle }: ButtonProp
   return (
     <Cell open={open} onClick={onToggle} label={numberLabels(system)[numberKey]}>
       {figure ? (
-        <Box data-testid={`number-${numberKey}`} whiteSpace="nowrap" lineHeight="1.05">
-          <Figure {...figureOf(figure, reader, spread)} />
-          {whyNoSpread !== undefined ? (
-            <NoSpread why={whyNoSpread} />
-          ) : spread !== undefined && spread > 0 ? (
-            <SpreadOf number={figure} spread={spread} isFresh={spreadIsFresh} reader={reader} />
-          ) : null}
-        </Box>
+        <Amount
+          of={numberKey}
+          number={figure}
+          spread={spread}
+          whyNoSpread={whyNoSpread}
+          isFresh={spreadIsFresh}
+          reader={reader}
+        />
       ) : (
         <NoNumber of={numberKey} isOnItsWay={!number && !failed}>
           {number || failed ? 'none' : '…'}

@@ -36,7 +36,7 @@ export function Cells({ keys, children }: { readonly keys: readonly NumberKey[];
 export const FIGURE_SIZE = { base: 'lg', md: '2xl', lg: '4xl' } as const;
 
 /** A number with its unit. */
-export function Figure({ number, symbol }: { readonly number: string; readonly symbol: string }) {
+function Figure({ number, symbol }: { readonly number: string; readonly symbol: string }) {
   return (
     <>
       <Box as="span" fontSize={FIGURE_SIZE} fontWeight="750" letterSpacing="-0.01em">
@@ -59,11 +59,11 @@ type SpreadProps = {
   readonly number: Quantity;
   readonly spread: number;
   readonly reader: Reader;
-  readonly isFresh?: boolean;
+  readonly isFresh: boolean;
 };
 
 /** By how much a number may be off, beside it; one of an older plan is faint. */
-export function SpreadOf({ number: { value, role }, spread, reader, isFresh = true }: SpreadProps) {
+function SpreadOf({ number: { value, role }, spread, reader, isFresh }: SpreadProps) {
   return (
     <Box
       as="span"
@@ -75,6 +75,30 @@ export function SpreadOf({ number: { value, role }, spread, reader, isFresh = tr
       data-fresh={isFresh}
     >
       ± {formatQuantity(spread, role, { reader, digits: 1, unitOf: value }).text}
+    </Box>
+  );
+}
+
+type AmountProps = {
+  readonly of: NumberKey;
+  readonly number: Quantity;
+  readonly spread: number | undefined;
+  /** Why nobody knows how far it may be off, where that is so. */
+  readonly whyNoSpread?: string | undefined;
+  readonly isFresh?: boolean;
+  readonly reader: Reader;
+};
+
+/** A number, and how far it may be off. */
+export function Amount({ of, number, spread, whyNoSpread, isFresh = true, reader }: AmountProps) {
+  return (
+    <Box data-testid={`number-${of}`} whiteSpace="nowrap" lineHeight="1.05">
+      <Figure {...figureOf(number, reader, spread)} />
+      {whyNoSpread !== undefined ? (
+        <NoSpread why={whyNoSpread} />
+      ) : spread !== undefined && spread > 0 ? (
+        <SpreadOf number={number} spread={spread} isFresh={isFresh} reader={reader} />
+      ) : null}
     </Box>
   );
 }
@@ -98,7 +122,7 @@ export function NoNumber({ of, isOnItsWay = false, children }: NoNumberProps) {
 export const NO_SPREAD = 'At an end of some value’s spread this number cannot be worked out; Measure next names it.';
 
 /** Beside a number of which nobody knows how far it may be off. */
-export function NoSpread({ why }: { readonly why: string }) {
+function NoSpread({ why }: { readonly why: string }) {
   return (
     <Box as="span" display={{ base: 'none', md: 'inline' }} fontSize="sm" color="warn" ml="2" title={why}>
       ± not known

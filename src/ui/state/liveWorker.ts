@@ -63,6 +63,13 @@ export function liveWorker<Remote extends object>(
       mine.worker.addEventListener(event, () => made === mine && died('broke off'));
     return mine;
   };
+  const wake = (): void => {
+    try {
+      running();
+    } catch {
+      // Whoever asks it next is told why there is none.
+    }
+  };
   const call = (method: PropertyKey, args: readonly unknown[]): Promise<unknown> =>
     new Promise((resolve, reject) => {
       const mine: Call = {
@@ -93,5 +100,5 @@ export function liveWorker<Remote extends object>(
   const remote = new Proxy({} as Remote, {
     get: (_, method) => (method === 'then' ? undefined : (...args: readonly unknown[]) => call(method, args)),
   });
-  return { remote, running: () => (made ? remote : undefined), wake: () => void running(), stop: () => end('stopped') };
+  return { remote, running: () => (made ? remote : undefined), wake, stop: () => end('stopped') };
 }

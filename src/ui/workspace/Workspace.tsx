@@ -38,9 +38,9 @@ type Props = {
   readonly document: SystemDocument;
   readonly revision: number;
   /** What this build worked out of the document before, where it did. */
-  readonly card?: Card | undefined;
+  readonly card: Card | undefined;
   /** The units that the page was asked for in. */
-  readonly reader?: Reader;
+  readonly reader: Reader;
 };
 
 /** Whether a card has all that a page knows of a system: the library works out no spreads. */
@@ -88,7 +88,7 @@ function Work({ children }: { readonly children: ReactNode }) {
 }
 
 /** One open system: numbers on top, stages and their tasks at the side, conditions over the work. */
-export function Workspace({ id, document, revision, card, reader = 'metric' }: Props) {
+export function Workspace({ id, document, revision, card, reader }: Props) {
   useEffect(() => {
     forgetAnswers();
     useKept.setState({ of: document, card });
