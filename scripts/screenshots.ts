@@ -152,7 +152,8 @@ async function take(browser: Browser, shot: Shot): Promise<void> {
   await shot.before?.(page);
   await page.evaluate(() => (document.activeElement as HTMLElement | null)?.blur());
   if (/^\/systems\/[^/]+$/.test(new URL(page.url()).pathname))
-    await page.getByTestId('number-findings').filter({ hasNotText: '…' }).waitFor();
+    // The numbers that a page comes with look the same, while the rest is still on its way.
+    await page.locator('[data-testid=number-findings][data-sure=true]').waitFor({ timeout: 90_000 });
   await page.waitForTimeout(2500); // spreads are the last to come
   await page.screenshot({ path: path.join(OUT, `${shot.name}.png`) });
   await context.close();
