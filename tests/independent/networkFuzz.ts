@@ -54,9 +54,11 @@ export function randomNetwork(seed: number, regulators = 1): Network {
   const pump = (): LinkElement => {
     const [flow, rise] = [size(1e-7, 2e-3), size(1e3, 8e5)];
     const middle = { flow_m3PerS: flow * between(0.3, 0.7), rise_Pa: rise * between(0.4, 0.9) };
+    const voltageRatio = chance(0.3) ? between(0.1, 1.3) : 1;
     return {
       kind: 'pump',
-      voltageRatio: chance(0.3) ? between(0.1, 1.3) : 1,
+      voltageRatio,
+      ...(chance(0.25) ? { shutOffVoltageRatio: voltageRatio * between(-0.4, 1.1) } : {}),
       curve: [
         { flow_m3PerS: 0, rise_Pa: rise },
         ...(chance(0.5) ? [middle] : []),

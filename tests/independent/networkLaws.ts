@@ -92,22 +92,44 @@ function lossOf(element: LinkElement, q: number, { fluid }: Network): number {
           Math.hypot(q, element.ratedFlow_m3PerS / 1000)) /
         element.ratedFlow_m3PerS ** 2
       );
-    case 'pump': {
-      const v = element.voltageRatio;
-      const points = [...element.curve]
-        .sort((a, b) => a.flow_m3PerS - b.flow_m3PerS)
-        .map((point) => [point.flow_m3PerS * v, point.rise_Pa * v * v] as const);
-      const [first, last] = [points[0]!, points.at(-1)!];
-      const mean = (last[1] - first[1]) / (last[0] - first[0]);
-      if (q <= first[0]) return -(first[1] + mean * (q - first[0]));
-      if (q > last[0]) return -(last[1] + mean * (q - last[0]));
-      const i = points.findIndex(([flow]) => q <= flow);
-      const [a, b] = [points[i - 1]!, points[i]!];
-      return -(a[1] + ((b[1] - a[1]) * (q - a[0])) / (b[0] - a[0]));
-    }
+    case 'pump':
+      return -pumpRise(element, q);
     default:
       return 0;
   }
+}
+
+/** What a pump gives; of one on thin wires by halving for the voltage that its own current leaves it. */
+export function pumpRise(element: Extract<LinkElement, { kind: 'pump' }>, q: number): number {
+  const { voltageRatio: free, shutOffVoltageRatio: shut = free } = element;
+  const most = Math.max(...element.curve.map(({ rise_Pa }) => rise_Pa));
+  const left = (v: number): number =>
+    free + (shut - free) * Math.min(1, Math.max(0, v > 0 ? riseAt(element.curve, v, q) / most : 0));
+  let [low, high] = [Math.max(0, Math.min(free, shut)), Math.max(free, shut)];
+  for (let n = 0; n < 200 && high > low; n++) {
+    const middle = (low + high) / 2;
+    if (middle === low || middle === high) break;
+    if (left(middle) > middle) low = middle;
+    else high = middle;
+  }
+  return riseAt(element.curve, high, q);
+}
+
+function riseAt(
+  curve: readonly { readonly flow_m3PerS: number; readonly rise_Pa: number }[],
+  v: number,
+  q: number,
+): number {
+  const points = [...curve]
+    .sort((a, b) => a.flow_m3PerS - b.flow_m3PerS)
+    .map((point) => [point.flow_m3PerS * v, point.rise_Pa * v * v] as const);
+  const [first, last] = [points[0]!, points.at(-1)!];
+  const mean = (last[1] - first[1]) / (last[0] - first[0]);
+  if (q <= first[0]) return first[1] + mean * (q - first[0]);
+  if (q > last[0]) return last[1] + mean * (q - last[0]);
+  const i = points.findIndex(([flow]) => q <= flow);
+  const [a, b] = [points[i - 1]!, points[i]!];
+  return a[1] + ((b[1] - a[1]) * (q - a[0])) / (b[0] - a[0]);
 }
 
 /** Flow that is no more than a seat leaks [m³/s]. */

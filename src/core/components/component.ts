@@ -60,7 +60,7 @@ export type Hydraulics = {
   /** A fitting's loss by the method that the plan chose; a share of one as a count. */
   readonly fitting: (key: FittingKey, count: number) => FittingLoss;
   /** Of the liquid [Pa·s]. */ readonly viscosity_PaS: number;
-  /** At a pump's terminals [V]. */ readonly volts: (pump: string) => number;
+  /** At the battery, or at a pump without wires [V]. */ readonly supply_V: number;
   /** What stands in a tank and what it could hold [m³]. */
   readonly tank: (id: string) => { readonly volume_m3: number; readonly gross_m3: number } | undefined;
 };

@@ -19,7 +19,7 @@ const made = COMPONENT_KINDS.map((kind) => newPart(SYSTEM, kind, 0.008));
 const HYDRAULICS: Hydraulics = {
   fitting: (_, count) => ({ k1: 100, kInfinity: 1, sized: false, count }),
   viscosity_PaS: 0.003,
-  volts: () => 12,
+  supply_V: 12,
   tank: () => undefined,
 };
 /** Each part as begun, and at every choice that it has. */

@@ -89,7 +89,19 @@ export const isInTank = (part: ComponentDocument): boolean =>
 /** How a part stands that is moved in use, in a word or two; empty of others. */
 export const standsAs = (part: ComponentDocument): string => kindOf(part).moved?.word(part) ?? '';
 
-export { isElectric, driveRatio, strokeOf, pumpElements, pumpPoints, PUMP_TYPES, type PumpDocument } from './pump';
+export {
+  drivesOf,
+  driveRatio,
+  isElectric,
+  loopResistance_ohm,
+  pumpCurrent_A,
+  pumpPoints,
+  PUMP_TYPES,
+  strokeOf,
+  voltsAtPump,
+  wireResistance_ohm,
+  type PumpDocument,
+} from './pump';
 export { OPEN_PLACES } from './outlet';
 export { FILTER_KINDS } from './filter';
 export { SELECTED } from './selector';

@@ -1,6 +1,6 @@
 import type { InferType } from 'yup';
 import type { LinkElement, PumpPoint } from '../network';
-import { WIRES } from '../reference/wires';
+import { COPPER, wireRow, WIRES, type WireRow } from '../reference/wires';
 import { assumed, bounded, chosen, known, ORIGINS } from '../schema/known';
 import { closed, flag, kindIs, oneOf } from '../schema/tools';
 import { body, choice, common, curvePoints, straight, yesNo, type ComponentKindOf, type Hydraulics } from './component';
@@ -44,6 +44,50 @@ export const isElectric = ({ type }: Pick<PumpDocument, 'type'>): boolean =>
 export const driveRatio = (pump: PumpDocument, volts_V: number): number =>
   isElectric(pump) ? volts_V / pump.ratedVoltage_V.value : 1;
 
+type Wiring = NonNullable<PumpDocument['wiring']>;
+
+/** Wires in a bundle in a warm place [K]. */
+const WIRE_K = 313.15;
+const COLD_K = 293.15;
+
+/**
+ * Current of a pump at a rise of pressure [A]: from what it takes when it
+ * moves freely to what it takes against a shut line, straight between, as
+ * torque goes with pressure.
+ */
+export function pumpCurrent_A(pump: PumpDocument, rise_Pa: number): number {
+  const { wiring, curve } = pump;
+  if (!wiring || !isElectric(pump)) return 0;
+  const most_Pa = Math.max(1e-9, ...curve.map((point) => point.rise_Pa));
+  const share = Math.min(1, Math.max(0, rise_Pa / most_Pa));
+  return wiring.freeCurrent_A.value + (wiring.shutOffCurrent_A.value - wiring.freeCurrent_A.value) * share;
+}
+
+/** Resistance of a pump's wires, there and back, warm [ohm]. */
+export const wireResistance_ohm = ({ wire, length_m }: Pick<Wiring, 'wire' | 'length_m'>): number =>
+  loopResistance_ohm(wireRow(wire), length_m.value);
+export const loopResistance_ohm = (row: WireRow, length_m: number): number =>
+  2 * length_m * row.resistance_ohmPerM * (1 + COPPER.rise_perK * (WIRE_K - COLD_K));
+
+/** Voltage left at a pump's terminals [V]; the conditions' voltage is the battery's where the pump has wires. */
+export const voltsAtPump = (supply_V: number, pump: PumpDocument, rise_Pa: number): number =>
+  pump.wiring ? Math.max(0, supply_V - pumpCurrent_A(pump, rise_Pa) * wireResistance_ohm(pump.wiring)) : supply_V;
+
+/**
+ * What drives a pump against no pressure and against its curve's largest, as shares of its rated voltage; the second
+ * below zero where its wires would take more than there is.
+ */
+export function drivesOf(
+  pump: PumpDocument,
+  supply_V: number,
+): { readonly voltageRatio: number; readonly shutOffVoltageRatio?: number } {
+  if (!pump.wiring || !isElectric(pump)) return { voltageRatio: driveRatio(pump, supply_V) };
+  const [free, shutOff] = [0, Infinity].map(
+    (rise) => supply_V - pumpCurrent_A(pump, rise) * wireResistance_ohm(pump.wiring!),
+  );
+  return { voltageRatio: driveRatio(pump, free!), shutOffVoltageRatio: driveRatio(pump, shutOff!) };
+}
+
 /** A pump's curve as it really moves, at its rated voltage. */
 export const pumpPoints = (pump: PumpDocument): PumpPoint[] =>
   pump.curve.map((point) => ({ flow_m3PerS: point.flow_m3PerS * pump.output_ratio.value, rise_Pa: point.rise_Pa }));
@@ -52,14 +96,15 @@ export const pumpPoints = (pump: PumpDocument): PumpPoint[] =>
 const RELIEF_BORE_M = 0.006;
 
 /** What flow meets in a pump that runs, or stands still. */
-export function pumpElements(pump: PumpDocument, hydraulics: Pick<Hydraulics, 'volts' | 'viscosity_PaS'>) {
-  const through = pumpElement(pump, driveRatio(pump, hydraulics.volts(pump.id)), hydraulics.viscosity_PaS);
+function pumpElements(pump: PumpDocument, hydraulics: Hydraulics) {
+  const through = pumpElement(pump, hydraulics);
   return pump.checkBuiltIn ? [through, { kind: 'check' } as const] : [through];
 }
 
-function pumpElement(pump: PumpDocument, voltageRatio: number, viscosity_PaS: number): LinkElement {
+function pumpElement(pump: PumpDocument, { supply_V, viscosity_PaS }: Hydraulics): LinkElement {
   const curve = pumpPoints(pump);
-  if (pump.running && voltageRatio > 0) return { kind: 'pump', curve, voltageRatio };
+  const drives = drivesOf(pump, supply_V);
+  if (pump.running && drives.voltageRatio > 0) return { kind: 'pump', curve, ...drives };
   // A pump standing still is taken to cost at free flow what it would have given at shut-off.
   return {
     kind: 'filter',

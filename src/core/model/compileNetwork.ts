@@ -6,20 +6,12 @@ import { airState } from '../fluids';
 import { dot, type Vec3 } from '../geometry';
 import type { LinkElement, Network, NetworkLink, NetworkNode } from '../network';
 import { ROUGHNESS } from '../reference/losses';
-import { endsOfComponent, pumpElements } from '../components';
+import { endsOfComponent } from '../components';
 import { endKey, hungParts } from '../plan/circuits';
 import { inVehicle, type PickupModel } from './compileTank';
 import type { ConsumerDocument, LineDocument } from '../plan/schema';
 import { airCircuits, airLines, capLinks } from './airNetwork';
-import {
-  componentLinks,
-  componentNodes,
-  hydraulicsOf,
-  lineElements,
-  mouthElements,
-  outInto,
-  pickupElement,
-} from './networkElements';
+import { componentLinks, componentNodes, lineElements, mouthElements, outInto, pickupElement } from './networkElements';
 import {
   airNode,
   feedLines,
@@ -78,23 +70,6 @@ export function compileNetwork(inputs: FlowInputs, draws: readonly Draw[]): Netw
       }),
     ],
     links: frame.links,
-  };
-}
-
-/** The same network with its pumps at other voltages; all else in it stays the very same. */
-export function atVolts(network: Network, inputs: FlowInputs, volts: ReadonlyMap<string, number>): Network {
-  if (volts.size === 0) return network;
-  const pumps = new Map(
-    inputs.system.components.flatMap((part) =>
-      part.kind === 'pump' && volts.has(part.id) ? [[part.id, part] as const] : [],
-    ),
-  );
-  return {
-    ...network,
-    links: network.links.map((link) => {
-      const pump = pumps.get(link.id);
-      return pump ? { ...link, elements: pumpElements(pump, hydraulicsOf({ ...inputs, volts })) } : link;
-    }),
   };
 }
 

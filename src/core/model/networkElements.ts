@@ -6,7 +6,7 @@ import { endsOfComponent, kindOf, MIDDLE, type Hydraulics } from '../components'
 import { endKey } from '../plan/circuits';
 import type { PickupModel, PortModel } from './compileTank';
 import type { ComponentDocument, LineDocument } from '../plan/schema';
-import { inletNode, linkName, pumpVolts, type FlowInputs, type TankLevel } from './networkParts';
+import { inletNode, linkName, type FlowInputs, type TankLevel } from './networkParts';
 
 /**
  * Where a line lets out into a tank: under the surface it is joined to the
@@ -121,7 +121,7 @@ export const componentLinks = (part: ComponentDocument, inputs: FlowInputs): Net
 export const hydraulicsOf = (inputs: FlowInputs): Hydraulics => ({
   fitting: (key, count) => fittingLoss(key, count, inputs),
   viscosity_PaS: inputs.fluid.viscosity_PaS,
-  volts: (pump) => pumpVolts(inputs, pump),
+  supply_V: inputs.state.supply_V,
   tank: (id) => {
     const level = inputs.levels.find(({ tank }) => tank.document.id === id);
     return level && { volume_m3: level.volume_m3, gross_m3: level.tank.gross_m3 };

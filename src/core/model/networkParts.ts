@@ -43,8 +43,6 @@ export type FlowInputs = {
   readonly state: FlowState;
   readonly levels: readonly TankLevel[];
   readonly fluid: FluidState;
-  /** At a pump's terminals where its wires take some of it; else as supplied [V]. */
-  readonly volts?: ReadonlyMap<string, number>;
   /** Vents whose valves stick open, by id. */ readonly stuck?: ReadonlySet<string>;
 };
 
@@ -119,11 +117,3 @@ export const surfaceHeight_m = ({ tank, offset_m }: TankLevel, up: Vec3): number
   ];
   return dot(up, origin) + offset_m;
 };
-
-/** Of the rated voltage: what a pump is driven by. */
-export const drive_ratio = (inputs: Pick<FlowInputs, 'state' | 'volts'>, pump: PumpDocument): number =>
-  driveRatio(pump, pumpVolts(inputs, pump.id));
-
-/** At a pump's terminals [V]. */
-export const pumpVolts = ({ state, volts }: Pick<FlowInputs, 'state' | 'volts'>, id: string): number =>
-  volts?.get(id) ?? state.supply_V;

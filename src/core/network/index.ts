@@ -67,4 +67,12 @@ export {
   type Loss,
   type LossLaw,
 } from './laws';
-export { atVoltage, parsePumpCurve, pumpLaw, type PumpCode, type PumpCurve, type PumpPoint } from './pump';
+export {
+  atVoltage,
+  parsePumpCurve,
+  pumpLaw,
+  wiredPumpLaw,
+  type PumpCode,
+  type PumpCurve,
+  type PumpPoint,
+} from './pump';

@@ -14,7 +14,7 @@ import {
   type FittingLoss,
   type LossLaw,
 } from './laws';
-import { atVoltage, parsePumpCurve, pumpLaw, type PumpCode, type PumpPoint } from './pump';
+import { atVoltage, parsePumpCurve, pumpLaw, wiredPumpLaw, type PumpCode, type PumpPoint } from './pump';
 import { solveRegulated } from './regulate';
 import { FLOWS_M3_PER_S, type RegulatedSolution, type Regulating } from './regulating';
 import { START_FLOW_M3_PER_S, type Graph, type GraphLink, type SolveCode } from './solve';
@@ -46,7 +46,14 @@ export type LinkElement =
       readonly ratedViscosity_PaS: number;
       readonly dirtFactor: number;
     }
-  | { readonly kind: 'pump'; readonly curve: readonly PumpPoint[]; readonly voltageRatio: number }
+  | {
+      readonly kind: 'pump';
+      readonly curve: readonly PumpPoint[];
+      /** Voltage over rated; of one whose wires take of it, against no pressure. */
+      readonly voltageRatio: number;
+      /** The same against its curve's largest pressure, straight between; as above where left out. */
+      readonly shutOffVoltageRatio?: number;
+    }
   | { readonly kind: 'orifice'; readonly bore_m: number; readonly dischargeCoefficient: number }
   | { readonly kind: 'vent'; readonly bore_m: number; readonly length_m: number; readonly air: AirState }
   /** A coupler, meter or the like, rated by one point; its loss goes with the square of flow. */
@@ -506,7 +513,11 @@ function elementLaw(element: LinkElement, name: string, fluid: LiquidProperties)
       );
     case 'pump': {
       const curve = parsePumpCurve(element.curve, name);
-      return curve.ok ? success(pumpLaw(atVoltage(curve.value, element.voltageRatio))) : curve;
+      if (!curve.ok) return curve;
+      const { voltageRatio, shutOffVoltageRatio } = element;
+      return shutOffVoltageRatio === undefined || shutOffVoltageRatio === voltageRatio
+        ? success(pumpLaw(atVoltage(curve.value, voltageRatio)))
+        : wiredPumpLaw(curve.value, voltageRatio, shutOffVoltageRatio, name);
     }
     case 'orifice':
       return success(orificeLaw(element.bore_m, element.dischargeCoefficient, fluid));

@@ -1,16 +1,7 @@
 import { DIRTY_RATIO } from '../../reference/filters';
-import { isElectric, kindOf, pumpPoints, type PumpDocument } from '../../components';
+import { driveRatio, kindOf, pumpPoints, type PumpDocument } from '../../components';
 import { carriesFlow, endKey, feedPath, type Circuits } from '../../plan/circuits';
-import {
-  drive_ratio,
-  isAirNode,
-  inletNode,
-  pumpVolts,
-  returned_m3PerS,
-  partLink,
-  ullageNode,
-  type FlowInputs,
-} from '../../model/networkParts';
+import { isAirNode, inletNode, returned_m3PerS, partLink, ullageNode, type FlowInputs } from '../../model/networkParts';
 import type { ConsumerDocument } from '../../plan/schema';
 import type { FluidState } from '../../fluids';
 import { success, type Outcome } from '../../outcome';
@@ -26,7 +17,7 @@ import { burnOf_m3PerS } from '../../model/burn';
 import { electricsOf, type ElectricsResult } from './electrics';
 import { headOf, type Head } from './head';
 import { lowestBetween } from '../lines/profile';
-import { steadySolution, riseOf, whyBlocked, type FlowCode, type SteadySolution } from './flowSolve';
+import { riseOf, steadySolution, whyBlocked, workedAgainst_Pa, type FlowCode, type SteadySolution } from './flowSolve';
 import type { Detail } from '../tank/tankResult';
 
 export type { FlowCode } from './flowSolve';
@@ -248,8 +239,8 @@ function pumpResult(pump: PumpDocument, { solution, volts }: SteadySolution, inp
     rise_Pa,
     inletGauge_Pa,
     lift_m: -inletGauge_Pa / (inputs.fluid.density_kgPerM3 * inputs.state.gravity.magnitude_mPerS2),
-    volts_V: volts.get(pump.id) ?? pumpVolts(inputs, pump.id),
-    electrics: electricsOf(inputs.state, pump, rise_Pa, flow_m3PerS),
+    volts_V: volts.get(pump.id) ?? inputs.state.supply_V,
+    electrics: electricsOf(inputs.state, pump, workedAgainst_Pa(inputs, pump, solution), flow_m3PerS),
   };
 }
 
@@ -264,7 +255,7 @@ function pumpChart(
   delivered: number,
 ): { readonly chart: readonly PumpChartPoint[]; readonly chartLost: number } {
   const freeFlows = pumps.flatMap((pump) =>
-    pumpPoints(pump).map(({ flow_m3PerS }) => flow_m3PerS * drive_ratio({ state: inputs.state }, pump)),
+    pumpPoints(pump).map(({ flow_m3PerS }) => flow_m3PerS * driveRatio(pump, inputs.state.supply_V)),
   );
   const reach = CHART_REACH * Math.max(delivered, consumer.neededFlow_m3PerS.value, ...freeFlows);
   const path = new Set(feedPath(inputs.system, consumer.id));
@@ -307,7 +298,6 @@ function pumpChart(
 function riseAtVolts(pump: PumpDocument, flow_m3PerS: number, volts: number): number {
   const curve = parsePumpCurve(pumpPoints(pump), pump.name);
   return curve.ok && pump.running && volts > 0
-    ? -pumpLaw(atVoltage(curve.value, isElectric(pump) ? volts / pump.ratedVoltage_V.value : 1))(flow_m3PerS)
-        .pressure_Pa
+    ? -pumpLaw(atVoltage(curve.value, driveRatio(pump, volts)))(flow_m3PerS).pressure_Pa
     : 0;
 }

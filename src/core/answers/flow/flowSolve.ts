@@ -1,29 +1,23 @@
-import { airWay } from '../../model/compileNetwork';
-import { atVolts, compileNetwork } from '../../model/compileNetwork';
-import {
-  inletNode,
-  isStarved,
-  outletNode,
-  pumpVolts,
-  type Draw,
-  type FlowInputs,
-  type TankLevel,
-} from '../../model/networkParts';
-import { isElectric, isShutOff, kindOf, type PumpDocument } from '../../components';
+import { airWay, compileNetwork } from '../../model/compileNetwork';
+import { inletNode, isStarved, outletNode, type Draw, type FlowInputs, type TankLevel } from '../../model/networkParts';
+import { drivesOf, isElectric, isShutOff, kindOf, pumpPoints, voltsAtPump, type PumpDocument } from '../../components';
 import { feedPath, type Circuits } from '../../plan/circuits';
 import type { ComponentDocument, ConsumerDocument } from '../../plan/schema';
-import { partAround, withoutIslands, type NetworkCode, type NetworkSolution } from '../../network';
+import {
+  parsePumpCurve,
+  partAround,
+  wiredPumpLaw,
+  withoutIslands,
+  type NetworkCode,
+  type NetworkSolution,
+} from '../../network';
 import { failure, success, type Outcome } from '../../outcome';
-import { voltsAtPump } from './electrics';
 import { solvedNetwork, withNames } from '../remembered';
 
 export type FlowCode = NetworkCode | 'not-joined' | 'pickup-in-air' | 'vent-shut' | 'valve-shut' | 'dead-headed';
 
 /** A solution with the voltage that each wired pump then has. */
 export type SteadySolution = { readonly solution: NetworkSolution; readonly volts: ReadonlyMap<string, number> };
-
-const VOLT_ROUNDS = 40;
-const VOLTS_SETTLED = 1e-6;
 
 /**
  * Steady flow with the draws asked for, all other consumers that can be fed
@@ -41,74 +35,33 @@ export function steadySolution(
   const others = inputs.system.consumers
     .filter((other) => !asked.has(other.id) && !whyBlocked(inputs, other))
     .map((other): Draw => ({ consumer: other.id, outflow_m3PerS: other.neededFlow_m3PerS.value }));
-  const all = [...draws, ...others];
-  const wired = inputs.system.components.filter(
-    (part): part is PumpDocument =>
-      part.kind === 'pump' && part.running && isElectric(part) && part.wiring !== undefined,
-  );
-  const network = compileNetwork(inputs, all);
+  const network = compileNetwork(inputs, [...draws, ...others]);
   const part = keep === undefined ? withoutIslands(network) : partAround(network, inletNode(keep));
-  const settled = remembered(inputs);
-  const searches = new Map(
-    wired.map((pump) => [pump.id, voltsFrom(pumpVolts(inputs, pump.id), settled.get(pump.id)?.slope)]),
+  const solved = solvedNetwork(part);
+  if (!solved.ok) return solved;
+  const { supply_V } = inputs.state;
+  const wired = inputs.system.components.filter(
+    (each): each is PumpDocument =>
+      each.kind === 'pump' && each.running && isElectric(each) && each.wiring !== undefined,
   );
-  let volts = new Map(wired.map((pump) => [pump.id, settled.get(pump.id)?.volts ?? pumpVolts(inputs, pump.id)]));
-  for (let round = 0; ; round++) {
-    const solved = solvedNetwork(atVolts(part, inputs, volts));
-    if (!solved.ok) return solved;
-    const next = new Map(wired.map((pump) => [pump.id, voltsAtPump(inputs.state, pump, riseOf(pump, solved.value))]));
-    const moving = wired.find(({ id }) => !(Math.abs(next.get(id)! - volts.get(id)!) < VOLTS_SETTLED));
-    if (!moving) {
-      for (const { id } of wired) settled.set(id, { volts: volts.get(id)!, slope: searches.get(id)!.slope() });
-      return success({ solution: withNames(part, solved.value), volts });
-    }
-    if (round === VOLT_ROUNDS)
-      return failure(
-        'not-settled',
-        moving.name,
-        `The voltage at ${moving.name} does not settle: its wires lose so much that its current and its pressure chase each other. Thicker or shorter wire mends it.`,
-      );
-    volts = new Map(wired.map(({ id }) => [id, searches.get(id)!.next(volts.get(id)!, next.get(id)!)]));
-  }
-}
-
-type SettledVolts = { readonly volts: number; readonly slope: number };
-
-/** Where the pumps of a system settled last: the next question is mostly near. */
-const settledVolts = new WeakMap<FlowInputs, Map<string, SettledVolts>>();
-
-function remembered(inputs: FlowInputs): Map<string, SettledVolts> {
-  const kept = settledVolts.get(inputs) ?? new Map<string, SettledVolts>();
-  settledVolts.set(inputs, kept);
-  return kept;
+  return success({
+    solution: withNames(part, solved.value),
+    volts: new Map(
+      wired.map((pump) => [pump.id, voltsAtPump(supply_V, pump, workedAgainst_Pa(inputs, pump, solved.value))]),
+    ),
+  });
 }
 
 /**
- * The search for a voltage that leaves itself: more volts, more pressure, more
- * current, fewer volts, so that what is left falls as what is tried rises, and
- * there is but one. By the secant, and half way where that leads out of what
- * is known to hold it.
- *
- * @param known slope of what is left over what is tried, from a search nearby
+ * What a pump's motor works against: the rise over it, and where its own check valve stands shut against more, what it
+ * gives at no flow.
  */
-function voltsFrom(
-  supply_V: number,
-  known = -1,
-): { readonly next: (tried_V: number, left_V: number) => number; readonly slope: () => number } {
-  let [low, high, slope] = [0, supply_V, known];
-  let before: { readonly tried: number; readonly over: number } | undefined;
-  return {
-    slope: () => slope,
-    next: (tried, left) => {
-      const over = left - tried;
-      if (over > 0) low = Math.max(low, tried);
-      else high = Math.min(high, tried);
-      if (before && tried !== before.tried) slope = Math.min(-1, (over - before.over) / (tried - before.tried));
-      before = { tried, over };
-      const next = tried - over / slope;
-      return next > low && next < high ? next : (low + high) / 2;
-    },
-  };
+export function workedAgainst_Pa({ state }: FlowInputs, pump: PumpDocument, solution: NetworkSolution): number {
+  if (!pump.running || !solution.links.get(pump.id)?.shut) return riseOf(pump, solution);
+  const { voltageRatio, shutOffVoltageRatio = voltageRatio } = drivesOf(pump, state.supply_V);
+  const curve = parsePumpCurve(pumpPoints(pump), pump.name);
+  const law = curve.ok ? wiredPumpLaw(curve.value, voltageRatio, shutOffVoltageRatio, pump.name) : curve;
+  return law.ok ? -law.value(0).pressure_Pa : 0;
 }
 
 /** Rise of pressure over a pump; none where it takes no part. */

@@ -1,6 +1,6 @@
 import { driveRatio, isElectric, pumpPoints, type PumpDocument } from '../../components';
 import { boreArea_m2 } from '../../network';
-import { pumpVolts, type FlowInputs } from '../../model/networkParts';
+import type { FlowInputs } from '../../model/networkParts';
 import { feedPath } from '../../plan/circuits';
 
 /** Filling a dry feed to a consumer by the pump that stands in it, and how a dosing pump then strokes. */
@@ -60,6 +60,6 @@ export function primingsOf(inputs: FlowInputs): Priming[] {
 
 /** What a pump moves with nothing against it, at its voltage. */
 function freeFlow_m3PerS(pump: PumpDocument, inputs: FlowInputs): number {
-  const ratio = isElectric(pump) ? Math.max(0, driveRatio(pump, pumpVolts(inputs, pump.id))) : 1;
+  const ratio = isElectric(pump) ? Math.max(0, driveRatio(pump, inputs.state.supply_V)) : 1;
   return ratio * Math.max(0, ...pumpPoints(pump).map(({ flow_m3PerS }) => flow_m3PerS));
 }

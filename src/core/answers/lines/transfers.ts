@@ -9,7 +9,7 @@ import {
   type EndRef,
   type Circuits,
 } from '../../plan/circuits';
-import { kindOf } from '../../components';
+import { kindOf, pumpCurrent_A, voltsAtPump } from '../../components';
 import { sunkParts } from '../../model/compileNetwork';
 import { returned_m3PerS, surfaceHeight_m, ullageNode, type FlowInputs, linkName } from '../../model/networkParts';
 import { mouthPoint } from '../../model/portMouth';
@@ -19,8 +19,7 @@ import { arriving } from '../flow/flowResult';
 import { gravityFeed, headOver_m, heightOf_m } from '../flow/head';
 import { fluidState } from '../../fluids';
 import { HEAT_CAPACITY, type FluidKey } from '../../reference/fluids';
-import { pumpCurrent_A, voltsAtPump } from '../flow/electrics';
-import { steadySolution, riseOf, whyBlocked } from '../flow/flowSolve';
+import { steadySolution, whyBlocked, workedAgainst_Pa } from '../flow/flowSolve';
 import { pumpsStopped, withPositions } from '../../state';
 import { transferCourse, type TransferCourse, type TransferEnd } from './course';
 
@@ -307,19 +306,16 @@ const LEAST_WARMED_M3 = 1e-4;
  * What running pumps put into the fuel that comes back: electric power where their wires say it, else pressure times
  * flow, by the share that returns.
  */
-function pumpWork_W(
-  { system, state }: FlowInputs,
-  solution: NetworkSolution,
-  { drawnBy, flow_m3PerS }: Source,
-): number {
+function pumpWork_W(inputs: FlowInputs, solution: NetworkSolution, { drawnBy, flow_m3PerS }: Source): number {
+  const { system, state } = inputs;
   const path = new Set(
     system.consumers.map((consumer) => feedPath(system, consumer.id)).find((each) => each.at(-1) === drawnBy) ?? [],
   );
   return system.components.reduce((sum, part) => {
     if (part.kind !== 'pump' || !part.running || !path.has(part.id)) return sum;
-    const rise = Math.max(0, riseOf(part, solution));
+    const rise = Math.max(0, workedAgainst_Pa(inputs, part, solution));
     const through = Math.max(flow_m3PerS, solution.links.get(part.id)?.flow_m3PerS ?? 0);
-    const watt = part.wiring ? pumpCurrent_A(part, rise) * voltsAtPump(state, part, rise) : rise * through;
+    const watt = part.wiring ? pumpCurrent_A(part, rise) * voltsAtPump(state.supply_V, part, rise) : rise * through;
     return sum + watt * (flow_m3PerS / through);
   }, 0);
 }

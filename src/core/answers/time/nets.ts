@@ -1,6 +1,6 @@
 import { airState } from '../../fluids';
 import { add, dot, OUTWARD, scale, type Vec3 } from '../../geometry';
-import { isElectric, kindOf, type PumpDocument } from '../../components';
+import { kindOf } from '../../components';
 import { compileNetwork, sunkParts } from '../../model/compileNetwork';
 import { fittingLoss, hydraulicsOf, pickupElement } from '../../model/networkElements';
 import {
@@ -32,7 +32,7 @@ import { screenElements } from '../../model/vents';
 import { capWays } from '../../plan/caps';
 import { joinedTo } from '../../plan/circuits';
 import { reached } from '../../reached';
-import { dampedLaw, SPILL_DAMPED, wiredLaw } from './laws';
+import { dampedLaw, SPILL_DAMPED } from './laws';
 import type { Account, End, Net, Place, Stretch } from './net';
 import { ventWay } from './ventWay';
 
@@ -456,18 +456,12 @@ function netOf(
   medium: Net['medium'],
   { damps_PaSPerM3 }: Stretch,
 ): Outcome<Net, NetworkCode> {
-  const { components, consumers } = inputs.system;
+  const { consumers } = inputs.system;
   const links: GraphLink[] = [];
   for (const [l, link] of graph.links.entries()) {
-    const pump = components.find(
-      (part): part is PumpDocument => part.kind === 'pump' && part.id === joined[l]!.link.id,
-    );
-    const law = pump && pump.running && pump.wiring && isElectric(pump) ? wiredLaw(pump, inputs) : undefined;
-    if (law && !law.ok) return law;
     const damped = dampedTank(joined[l]!, nodes, ends);
-    const own = law ? law.value : link.law;
     const share = medium === 'liquid' ? SPILL_DAMPED : 1;
-    links.push({ ...link, law: damped === undefined ? own : dampedLaw(own, damps_PaSPerM3, damped, share) });
+    links.push(damped === undefined ? link : { ...link, law: dampedLaw(link.law, damps_PaSPerM3, damped, share) });
   }
   const nodeOf = new Map(nodes.map(({ id }, n) => [id, n]));
   const isRegulated = links.some(({ hold }) => hold !== undefined);
