@@ -1,6 +1,6 @@
 import type { FluidState } from '../fluids';
 import { add, dot, type EffectiveGravity, type Vec3 } from '../geometry';
-import { driveRatio, kindOf, type EndPair, type PumpDocument } from '../components';
+import { kindOf, type EndPair } from '../components';
 import { starvingOffset_m } from '../tank';
 import { burnOf_m3PerS } from './burn';
 import { carriesFlow, type Circuits } from '../plan/circuits';
