@@ -22,7 +22,7 @@ import { standsWith, type Stands, type StandsCode } from './weight/stands';
 import { gaugeResult, type GaugeResult } from './gauge/gauge';
 import { reserves, type ReserveResult } from './tank/pickups';
 import { sheetsOf, type SheetsOutcome } from './fit/sheets';
-import { tankResult, type Detail, type TankResult } from './tank/tankResult';
+import { surroundingsOf, tankResult, type Detail, type TankResult } from './tank/tankResult';
 
 export type RangeResult = Endurance & {
   readonly usable_m3: number;
@@ -106,7 +106,9 @@ function* tanksAt(
   const circuits = withPositions(model.circuits, state.positions);
   const tanks: TankResult[] = [];
   for (const [t, level] of levels.entries()) {
-    tanks.push(tankResult(circuits, envelope, state.gravity, level, fluids[t]!, detail));
+    tanks.push(
+      tankResult(surroundingsOf(circuits, circuits.tanks[t]!), envelope, state.gravity, level, fluids[t]!, detail),
+    );
     yield;
   }
   return tanks;
@@ -175,15 +177,8 @@ export function* evaluationAt(
   });
 }
 
-// Searches go on from where the last one ended: each answer begins with inputs of its own, whatever was asked before.
-const flowOf = memoized(
-  'flow',
-  (inputs: FlowInputs, consumer: ConsumerDocument, detail: Detail) => flowResult({ ...inputs }, consumer, detail),
-  24,
-);
-const linesOf = memoized('lines', (inputs: FlowInputs, solutions: readonly Solved[]) =>
-  lineAnswers({ ...inputs }, solutions),
-);
+const flowOf = memoized('flow', flowResult, 24);
+const linesOf = memoized('lines', lineAnswers);
 
 /** The tank and pickup that feed the first consumer as valves stand; the first of each where no line is joined. */
 export function mainPickup(

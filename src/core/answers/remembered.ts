@@ -5,6 +5,7 @@ import { hashOnce } from '../contentHash';
 import { derived, memoized } from '../memo';
 import { solveNetwork, type Network, type NetworkLink, type NetworkNode, type NetworkSolution } from '../network';
 import {
+  drawable_m3,
   envelopeSteps,
   hold,
   liquidReach,
@@ -35,6 +36,13 @@ export const leftBy = memoized(
   'unusable',
   (mesh: ClosedMesh, division: Division, inlet: Inlet, up: Vec3, from_m: number = Infinity) =>
     unusable_m3({ mesh, division }, inlet, up, from_m),
+  128,
+);
+
+export const drawnFrom = memoized(
+  'drawn',
+  (mesh: ClosedMesh, division: Division, inlet: Inlet, up: Vec3, volume_m3: number) =>
+    drawable_m3({ mesh, division }, inlet, up, volume_m3),
   128,
 );
 

@@ -83,13 +83,15 @@ export const RULES = [
 
 /** What every rule has to say of a plan in a state, valves and pumps as they stand, gravest findings first. */
 export function judge(system: Plan, evaluation: Evaluation): Judgement {
-  const context = {
-    system: withPositions(system, evaluation.state.positions),
-    evaluation,
-    numbers: numbersOf(system, evaluation),
-  };
+  const context = contextOf(system, evaluation);
   return together(judged(RULES, context), judgedByBook(context));
 }
+
+const contextOf = (system: Plan, evaluation: Evaluation): RuleContext => ({
+  system: withPositions(system, evaluation.state.positions),
+  evaluation,
+  numbers: numbersOf(system, evaluation),
+});
 
 /** Two judgements as one, gravest findings first. */
 const together = (one: Judgement, other: Judgement): Judgement => ({
@@ -195,8 +197,13 @@ function judged<Context extends Partly>(rules: readonly Rule<Context>[], context
 }
 
 /** Findings as id/severity, to tell when one comes, goes or grows graver. */
-export const findingKeys = (system: Plan, evaluation: Evaluation): string[] =>
-  findingsOf(system, evaluation).map((finding) => `${finding.id}/${finding.severity}`);
+export function findingKeys(system: Plan, evaluation: Evaluation): string[] {
+  const context = contextOf(system, evaluation);
+  const book = BOOK_RULES.filter(({ book }) => book === context.system.rulebook);
+  return [...RULES, ...book].flatMap(({ id, severity: usual, test }) =>
+    (test?.(context) ?? []).map(({ severity }) => `${id}/${severity ?? usual}`),
+  );
+}
 
 /** The rule behind a finding's key. */
 export const ruleOfKey = (key: string): Pick<Rule, 'id' | 'title'> | undefined => {

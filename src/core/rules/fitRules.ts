@@ -234,11 +234,12 @@ export const FIT_RULES: readonly Rule[] = [
     severity: 'warn',
     test: ({ system }) => {
       const longest = (shape: ShapeDocument): number => Math.max(...shapeSpan(shape));
-      const tank = Math.max(...system.tanks.map(({ shape }) => longest(shape)));
       const { bay, obstacles } = system.fit;
       const doubted = (name: string, shape: ShapeDocument, least: number, path: (string | number)[]): Hit[] => {
+        if (shape.kind !== 'mesh') return [];
         const size = longest(shape);
-        return when(shape.kind === 'mesh' && (size < least * tank || size > OUT_OF_UNIT * tank), () => ({
+        const tank = Math.max(...system.tanks.map((each) => longest(each.shape)));
+        return when(size < least * tank || size > OUT_OF_UNIT * tank, () => ({
           what: say(`${name} is {size} long in the unit it was taken in by; the largest tank is {tank}.`, {
             size: { value: size, role: 'tape' },
             tank: { value: tank, role: 'tape' },

@@ -1,5 +1,6 @@
 import { STRAP_SPAN_M } from '../answers';
 import { meshBounds, placedBack, type Vec3 } from '../geometry';
+import { derived } from '../memo';
 import { outerMesh, placeOf, pointOf } from '../model/compileFit';
 import { FACE_OF_SIDE } from '../model/axes';
 import { RUN_AXIS } from '../model/compileMounts';
@@ -227,11 +228,17 @@ export const MADE_RULES: readonly Rule[] = [
 /** A weld’s bead, and what is soft beside it [m]. @source common practice */
 const BEAD_M = 0.01;
 
+/** Asked for each strap, and with each value whose spread is told. */
+const boundsOf = derived((tank: TankDocument) => {
+  const outer = outerMesh(tank);
+  return outer.ok ? meshBounds(outer.value) : undefined;
+});
+
 /** Where seams run round a tank square to an axis: at its ends, and where a band was taken out. */
 function seamsAlong(tank: TankDocument, axis: 0 | 1 | 2): { readonly of: string; readonly at_m: number }[] {
-  const outer = outerMesh(tank);
-  if (!outer.ok || !isWelded(tank)) return [];
-  const { min, max } = meshBounds(outer.value);
+  const bounds = boundsOf(tank);
+  if (!bounds || !isWelded(tank)) return [];
+  const { min, max } = bounds;
   return [
     { of: 'the seam at the end', at_m: min[axis] },
     { of: 'the seam at the end', at_m: max[axis] },

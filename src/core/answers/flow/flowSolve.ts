@@ -11,6 +11,7 @@ import {
   type NetworkCode,
   type NetworkSolution,
 } from '../../network';
+import { derived } from '../../memo';
 import { failure, success, type Outcome } from '../../outcome';
 import { solvedNetwork, withNames } from '../remembered';
 
@@ -75,8 +76,17 @@ type Blocked = {
   readonly error: { readonly code: FlowCode; readonly at: string; readonly detail: string };
 };
 
+/** Each question to a network asks it of every other consumer. */
+const reasonsIn = derived((_: FlowInputs) => new Map<ConsumerDocument, Blocked | undefined>());
+
 /** The plain reasons why nothing can flow to a consumer, before any solving. */
 export function whyBlocked(inputs: FlowInputs, consumer: ConsumerDocument): Blocked | undefined {
+  const known = reasonsIn(inputs);
+  if (!known.has(consumer)) known.set(consumer, blockedBy(inputs, consumer));
+  return known.get(consumer);
+}
+
+function blockedBy(inputs: FlowInputs, consumer: ConsumerDocument): Blocked | undefined {
   const { system, levels } = inputs;
   const path = feedPath(system, consumer.id);
   const source = path.at(-1)!;

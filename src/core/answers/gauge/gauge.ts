@@ -15,8 +15,7 @@ import {
 import type { Vec3 } from '../../geometry';
 import { success, type Outcome } from '../../outcome';
 import { burnOf_m3PerS } from '../../model/burn';
-import { drawable_m3 } from '../../tank';
-import { bandOf, curveOf } from '../remembered';
+import { bandOf, curveOf, drawnFrom } from '../remembered';
 import type { TankResult, Detail } from '../tank/tankResult';
 
 /** When the low-level lamp lights: what is then in the tank, and how long and how far the rest goes. */
@@ -140,7 +139,8 @@ function lampResult(
   slopes: readonly Slope[],
 ): LampResult {
   const [pickup] = tank.pickups;
-  const left = (volume_m3: number, up: Vec3): number => (pickup ? drawable_m3(tank, pickup.inlet, up, volume_m3) : 0);
+  const left = (volume_m3: number, up: Vec3): number =>
+    pickup ? drawnFrom(tank.mesh, tank.division, pickup.inlet, up, volume_m3) : 0;
   const drawLevel_m3 = left(volume.volume_m3, slopes[0]!.up);
   const drawWorst_m3 = Math.min(...slopes.map(({ up, band }) => left(volumesAt(band, needle_ratio).least_m3, up)));
   const [consumer] = plan.consumers;

@@ -1,4 +1,3 @@
-import { feedPath, type Circuits } from '../../plan/circuits';
 import type { TankLevel } from '../../model/networkParts';
 import { floorUnder_m, standingUp, type PickupModel, type TankModel } from '../../model/compileTank';
 import type { EnvelopeDocument } from '../../plan/schema';
@@ -92,9 +91,13 @@ export type InsideResult = {
 /** Head under which openings must pass the draw: the last 25 mm of fuel. Common practice. */
 export const REFILL_HEAD_M = 0.025;
 
-/** What happens inside a tank at its fill: compartments, what swings in them, what they hold for a pickup. */
+/**
+ * What happens inside a tank at its fill: compartments, what swings in them, what they hold for a pickup.
+ *
+ * @param draws_m3PerS through each pickup, by its id
+ */
 export function insideResult(
-  system: Circuits,
+  draws_m3PerS: Readonly<Record<string, number>>,
   asked: EnvelopeDocument,
   { magnitude_mPerS2: gravity_mPerS2 }: EffectiveGravity,
   level: TankLevel,
@@ -135,7 +138,9 @@ export function insideResult(
   });
   return {
     compartments,
-    feeds: tank.pickups.map((pickup) => feedResult(system, asked, tank, pickup, { still, stillOffset_m, liquid_m3 })),
+    feeds: tank.pickups.map((pickup) =>
+      feedResult(draws_m3PerS[pickup.document.id] ?? 0, asked, tank, pickup, { still, stillOffset_m, liquid_m3 }),
+    ),
     largest_m3: Math.max(...compartments.map((compartment) => compartment.volume_m3)),
   };
 }
@@ -192,13 +197,12 @@ function inFoam(
 type Standing = Pick<HoldInputs, 'still' | 'stillOffset_m' | 'liquid_m3'>;
 
 function feedResult(
-  system: Circuits,
+  draw_m3PerS: number,
   asked: EnvelopeDocument,
   tank: TankModel,
   pickup: PickupModel,
   standing: Standing,
 ): FeedResult {
-  const draw_m3PerS = drawThrough_m3PerS(system, pickup.document.id);
   const home = tank.division.compartmentOf(pickup.inlet.point_m);
   const can = canOf(pickup);
   const passages = tank.division.passages.filter(({ compartments }) => compartments.includes(home));
@@ -228,13 +232,6 @@ function feedResult(
       room_m: roomOver_m(tank, footOf(tank, pickup)),
     },
   };
-}
-
-/** What all consumers fed through a pickup need together. */
-function drawThrough_m3PerS(system: Circuits, pickup: string): number {
-  return system.consumers
-    .filter((consumer) => feedPath(system, consumer.id).at(-1) === pickup)
-    .reduce((sum, consumer) => sum + consumer.neededFlow_m3PerS.value, 0);
 }
 
 function holdsOf(

@@ -1,11 +1,11 @@
 import { portPoint } from '../../model/portSeat';
 import { standingUp, envelopeOf, type PickupModel, type TankModel } from '../../model/compileTank';
 import { isStarved, type TankLevel } from '../../model/networkParts';
-import type { Circuits } from '../../plan/circuits';
+import { feedPath, type Circuits } from '../../plan/circuits';
 import { sharedWall, type SharedWall } from '../../model/sharedWall';
 import { isShutByFloat, isShutByLean, leanOf_rad } from '../../model/vents';
 import { capWays } from '../../plan/caps';
-import type { EnvelopeDocument, PortDocument } from '../../plan/schema';
+import type { EnvelopeDocument, PortDocument, TankPlan } from '../../plan/schema';
 import {
   effectiveGravity,
   add,
@@ -140,11 +140,36 @@ export const levelOf = memoized(
 /** Whether tables, curves and outlines are wanted beside the numbers, or the numbers alone. */
 export type Detail = 'full' | 'numbers';
 
+/** What a tank is concerned by of all that is joined to it: a line's bore does not change it. */
+export type TankSurroundings = {
+  /** The tank that it shares a wall with. */
+  readonly sharesWith: TankPlan | undefined;
+  /** What all consumers fed through a pickup need together, by its id [m³/s]. */
+  readonly draws_m3PerS: Readonly<Record<string, number>>;
+};
+
+/** Of one tank, in circuits whose parts stand as they do. */
+export const surroundingsOf = (circuits: Circuits, { pickups, sharesWallWith }: TankPlan): TankSurroundings => {
+  const sources = circuits.consumers.map((consumer) => feedPath(circuits, consumer.id).at(-1));
+  return {
+    sharesWith: circuits.tanks.find(({ id }) => id === sharesWallWith),
+    draws_m3PerS: Object.fromEntries(
+      pickups.map(({ id }) => [
+        id,
+        circuits.consumers.reduce(
+          (sum, consumer, c) => (sources[c] === id ? sum + consumer.neededFlow_m3PerS.value : sum),
+          0,
+        ),
+      ]),
+    ),
+  };
+};
+
 /** A tank at its level, with the slopes and accelerations asked for. */
 export const tankResult = memoized('tank', resultOf, 24);
 
 function resultOf(
-  system: Circuits,
+  { sharesWith, draws_m3PerS }: TankSurroundings,
   asked: EnvelopeDocument,
   gravity: EffectiveGravity,
   level: TankLevel,
@@ -156,7 +181,7 @@ function resultOf(
   const { document, mesh, gross_m3, body: built } = tank;
   const holds_m3 = gross_m3 * document.fillLimit_ratio.value;
   const body = clippedBelow(mesh, up, offset_m);
-  const wall = sharedWall(system.tanks, document);
+  const wall = sharedWall(sharesWith ? [sharesWith] : [], document);
   const metal = metalOf(tank, wall);
   const dryMass_kg = metal.reduce((sum, { mass_kg }) => sum + mass_kg, 0);
   const flooded = floodedVents(envelope, tank);
@@ -188,7 +213,7 @@ function resultOf(
     changes: Object.fromEntries(built.changes),
     idle: built.idle,
     pieces: built.pieces,
-    inside: insideResult(system, asked, gravity, level, fluid),
+    inside: insideResult(draws_m3PerS, asked, gravity, level, fluid),
     foam: detail === 'full' ? foamBlocks(tank) : [],
     ...(wall
       ? {
