@@ -1,6 +1,5 @@
 import { feedPath, reachedTanks } from '../plan/circuits';
 import { DRIVING } from '../plan/jobs/needs';
-import type { FlowInputs } from '../model/networkParts';
 import type { ConsumerDocument, Plan, PlanAt } from '../plan/schema';
 import type { FluidState } from '../fluids';
 import type { GaugeCode } from '../gauge';
@@ -15,7 +14,6 @@ import { envelopeOf } from '../model/compileTank';
 import { documentAt, type At, type EvaluationCode } from './at';
 import { prepare, type Prepared } from './flow/flowInputs';
 import { expelledOf, lineAnswers, type Expelled, type LineAnswers } from './lines';
-import type { Solved } from './lines/profile';
 import { fitForSteps, reachFor, type FitOutcome, type ReachOutcome } from './fit/fitCache';
 import { mountsWith, type Mounts, type MountsCode } from './mounts/mounts';
 import { standsWith, type Stands, type StandsCode } from './weight/stands';
