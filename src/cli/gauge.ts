@@ -21,8 +21,8 @@ export const gauge: Verb = {
     system: system.name,
     gauges: gauges.map((result) => (result.ok ? { ok: true, ...result.value } : failed(result.error))),
     scales: tanks.flatMap(({ sights, dips }) =>
-      [...sights, ...dips].map(({ scale, ...said }) => ({
-        ...said,
+      [...sights, ...dips].map(({ scale, ...rest }) => ({
+        ...rest,
         scale: scale.ok ? scale.value : failed(scale.error),
       })),
     ),

@@ -16,7 +16,7 @@ export const mounts: Verb = {
   name: 'mounts',
   summary: 'what holds each tank when it is thrown each way, what of it gives first, and what mends it',
   prints:
-    'needed (times what is asked); shells[]: tanks, mass_kg, centre_m, holds (null where not known), cases by direction (held, gives_N by mount, creeps, letGo; or goes; or why), parts[] weakest first (mount, part, when, demand_N, capacity_N, factor), swings (full[] and empty[]: way, frequency_Hz; settles_m), pressed by tank (sides[]: side, shock, peak_Pa, force_N; baffles[]: id, shock, pressure_Pa, force_N), notSaid, astray, changes[]; list (stock[], pads[], bolts[] to buy and cut); with --layouts a layout of each school: mounts, holds, factor, fouls (what has no room; null where nothing is said of the space), unreached (of which no tool gets to every bolt; null where not known)',
+    'needed (times what is asked); shells[]: tanks, mass_kg, centre_m, holds (null where not known), cases by direction (held, gives_N by mount, creeps, letGo; or goes; or why), parts[] weakest first (mount, part, when, demand_N, capacity_N, factor), swings (full[] and empty[]: way, frequency_Hz; settles_m), pressed by tank (sides[]: side, shock, peak_Pa, force_N; baffles[]: id, shock, pressure_Pa, force_N), undescribed, astray, changes[]; list (stock[], pads[], bolts[] to buy and cut); with --layouts a layout of each school: mounts, holds, factor, fouls (what has no room; null where nothing is said of the space), unreached (of which no tool gets to every bolt; null where not known)',
   options: { layouts: 'layouts of the schools for every tank, sized to hold (yes)' },
   needs: 'nothing',
   run: (system, options) => {
@@ -90,7 +90,7 @@ function shellOf(system: SystemDocument, shell: MountsOf, needed: number) {
     parts: shell.parts.map(partOf),
     swings: shell.swings.ok ? shell.swings.value : failed(shell.swings.error),
     pressed: Object.fromEntries(shell.tanks.map((t, i) => [system.tanks[t]!.id, shell.pressed[i] ?? null])),
-    notSaid: shell.notSaid.map(idOf),
+    undescribed: shell.undescribed.map(idOf),
     astray: shell.astray.map(({ mount, why }) => ({ mount: idOf(mount), why })),
     changes: changes.ok
       ? changes.value.map(({ kind, to, changed, weakest }) => ({

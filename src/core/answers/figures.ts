@@ -83,13 +83,13 @@ export function comparedFigures(system: Plan, evaluation: Evaluation): ComparedF
   ];
 }
 
-/** How well what is said to hold the tanks does; of tanks of which nothing is said there is no figure. */
+/** How well what is mounted to hold the tanks does; of tanks of which nothing is mounted there is no figure. */
 function heldFigures({ mounts }: Evaluation): ComparedFigure[] {
   if (!mounts?.ok) return [];
   const { needed, shells } = mounts.value;
-  const said = shells.filter((shell) => shell.mounts.length > 0);
-  if (said.length === 0) return [];
-  const factors = said.map((shell) =>
+  const mounted = shells.filter((shell) => shell.mounts.length > 0);
+  if (mounted.length === 0) return [];
+  const factors = mounted.map((shell) =>
     SHOCK_CASES.some((shock) => shell.cases[shock].held === false)
       ? 0
       : holds(shell, needed) === undefined

@@ -91,9 +91,9 @@ export const edgeWays = (surface: Surface): EdgeWay[] =>
   );
 
 /** Directions that are the same but for their sign put together, most metres first. */
-export function gathered(ways: readonly EdgeWay[]): EdgeWay[] {
+export function gathered(directions: readonly EdgeWay[]): EdgeWay[] {
   const parallel: EdgeWay[] = [];
-  for (const { way, length_m } of [...ways].sort((a, b) => b.length_m - a.length_m)) {
+  for (const { way, length_m } of [...directions].sort((a, b) => b.length_m - a.length_m)) {
     const at = parallel.findIndex((one) => Math.abs(dot(one.way, way)) > ONE_WAY_COS);
     if (at < 0) parallel.push({ way, length_m });
     else parallel[at] = { way: parallel[at]!.way, length_m: parallel[at]!.length_m + length_m };
@@ -102,13 +102,13 @@ export function gathered(ways: readonly EdgeWay[]): EdgeWay[] {
 }
 
 /** Frames of three directions square to one another among those given, no two alike. */
-export function framesAmong(ways: readonly Vec3[], most: number): Frame[] {
+export function framesAmong(directions: readonly Vec3[], most: number): Frame[] {
   const frames: Frame[] = [];
-  for (let i = 0; i < ways.length && frames.length < most; i++) {
-    for (let j = i + 1; j < ways.length && frames.length < most; j++) {
-      if (Math.abs(dot(ways[i]!, ways[j]!)) > SQUARE) continue;
-      const z = unitVector(cross(ways[i]!, ways[j]!));
-      const frame: Frame = [ways[i]!, cross(z, ways[i]!), z];
+  for (let i = 0; i < directions.length && frames.length < most; i++) {
+    for (let j = i + 1; j < directions.length && frames.length < most; j++) {
+      if (Math.abs(dot(directions[i]!, directions[j]!)) > SQUARE) continue;
+      const z = unitVector(cross(directions[i]!, directions[j]!));
+      const frame: Frame = [directions[i]!, cross(z, directions[i]!), z];
       if (!frames.some((other) => sameFrame(other, frame))) frames.push(frame);
     }
   }

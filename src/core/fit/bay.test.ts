@@ -2,9 +2,9 @@ import { describe, expect, it } from 'vitest';
 import { expectClose } from '../../../tests/expectClose';
 import { unwrap } from '../outcome';
 import { boxMesh, meshVolume, posedMesh, shiftBy } from '../geometry';
-import { drawnBay, surveyedBay, type BayPlan, type Taken } from '.';
+import { drawnBay, surveyedBay, type BayPlan, type Measurement } from '.';
 
-const at = (value_m: number, sigma_m = 0.0005): Taken => ({ value_m, sigma_m, assumed: false });
+const at = (value_m: number, sigma_m = 0.0005): Measurement => ({ value_m, sigma_m, assumed: false });
 const corners = (...points: readonly (readonly [number, number])[]) =>
   points.map(([across, up]) => ({ across: at(across), up: at(up) }));
 const SQUARE = [

@@ -21,7 +21,7 @@ export {
   type MeshSide,
   type StationCorner,
   type Survey,
-  type Measurement as Taken,
+  type Measurement,
 } from './bay';
 export {
   clearanceAt,

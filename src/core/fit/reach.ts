@@ -314,7 +314,7 @@ const ROD_RISES = [25, 40, 15, 55].map(radians);
  */
 export const torchHolds = (point_m: Vec3, out: Vec3, along: Vec3): Iterable<Hold> => ({
   *[Symbol.iterator]() {
-    const ways = [along, scale(along, -1)].map((ahead) => ({
+    const directions = [along, scale(along, -1)].map((ahead) => ({
       ahead,
       rods: ROD_RISES.flatMap((rise) =>
         SIDE_TILTS.map((tilt): Hold => ({
@@ -326,7 +326,7 @@ export const torchHolds = (point_m: Vec3, out: Vec3, along: Vec3): Iterable<Hold
     for (const key of ['tig-torch', 'wire-gun'] as const)
       for (const side of SIDE_TILTS)
         for (const lean of LEANS)
-          for (const { ahead, rods } of ways) {
+          for (const { ahead, rods } of directions) {
             const pose = frameAlong(
               point_m,
               leaning(leaningAcross(out, along, side), scale(ahead, -1), lean),

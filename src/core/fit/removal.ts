@@ -63,7 +63,7 @@ const MOST_PLACES = 200;
  */
 function depthInWay(part: Part, blocker: Blocker, moves: readonly Move[]): number {
   const [tree, other] = [treeOf(part.surface), treeOf(blocker.surface)];
-  const ways = gathered([
+  const directions = gathered([
     ...SIX_WAYS.map((way) => ({ way, length_m: 1 })),
     ...edgeWays(blocker.surface).slice(0, MOST_EDGE_WAYS),
   ]).flatMap(({ way }) => [way, scale(way, -1)]);
@@ -75,7 +75,7 @@ function depthInWay(part: Part, blocker: Blocker, moves: readonly Move[]): numbe
       if (distanceAt(tree, at, other, TOUCH_M) > 0) continue;
       deepest = Math.max(
         deepest,
-        Math.min(...ways.map((way) => Math.max(0, -(travel(tree, at, other, AT_HOME, way)?.travel_m ?? 0)))),
+        Math.min(...directions.map((way) => Math.max(0, -(travel(tree, at, other, AT_HOME, way)?.travel_m ?? 0)))),
       );
     }
     from = alongMove(from, part, move, 1);

@@ -20,7 +20,7 @@ import {
 import { Tree, type Node } from './poseTree';
 import { GaveUp, Sampling, Space, type WaySearch } from './waySpace';
 import { poseInRims } from './wayGates';
-import { Targets, waysOf, type Ways } from './wayTargets';
+import { Targets, directionsOf, type Directions } from './wayTargets';
 import { shortened, toldApart } from './wayTold';
 
 export type WayCode = 'does-not-fit' | 'none-found' | 'stopped';
@@ -102,14 +102,14 @@ function searched(space: Space, { straightOnly }: WaySearch, seed: number): Sear
   const { part, samples } = space;
   let tried = false;
   try {
-    const ways = waysOf(space);
-    for (const lift of lifts(space, ways)) {
+    const directions = directionsOf(space);
+    for (const lift of lifts(space, directions)) {
       const start = lift ? alongMove(part.at, part, lift, 1) : part.at;
       const again = tried;
       tried = true;
       const found =
-        straightWay(space, straightOnly ? { ...ways, all: ways.main } : ways, start, again) ??
-        (straightOnly ? undefined : grownWay(space, ways, start, seeded(seed)));
+        straightWay(space, straightOnly ? { ...directions, all: directions.main } : directions, start, again) ??
+        (straightOnly ? undefined : grownWay(space, directions, start, seeded(seed)));
       if (!found) continue;
       samples.allow(Infinity);
       return {
@@ -151,7 +151,7 @@ const TWENTY_SIX: readonly Vec3[] = [
 const LIFTS = [1.1, 2.7] as const;
 
 /** No lift where the part stands free; else small shifts that free it. */
-function lifts(space: Space, { main }: Ways): (Move | undefined)[] {
+function lifts(space: Space, { main }: Directions): (Move | undefined)[] {
   if (space.isFree(space.part.at)) return [undefined];
   return LIFTS.flatMap((times) => [...main, ...TWENTY_SIX].map((way) => shiftMove(scale(way, times * space.least_m))))
     .filter((move) => space.isFree(alongMove(space.part.at, space.part, move, 1)))
@@ -160,8 +160,10 @@ function lifts(space: Space, { main }: Ways): (Move | undefined)[] {
 const MOST_LIFTS = 4;
 
 /** Where the shortest straight move along one of the ways takes the part out. */
-function outFrom(space: Space, ways: readonly Vec3[], pose: Pose): Pose | undefined {
-  const lengths = ways.map((way) => ({ way, length: space.lengthOut(pose, way) })).sort((a, b) => a.length - b.length);
+function outFrom(space: Space, directions: readonly Vec3[], pose: Pose): Pose | undefined {
+  const lengths = directions
+    .map((way) => ({ way, length: space.lengthOut(pose, way) }))
+    .sort((a, b) => a.length - b.length);
   for (const { way, length } of lengths) {
     const move = shiftMove(scale(way, length));
     // What is blocked is so soon mostly: a look or two tells that sooner than the exact way does.
@@ -184,7 +186,7 @@ const SOON = [0.1, 0.4, 1] as const;
 const SHORTEST_M = 4e-3;
 
 /** A straight move out, or, unless such pairs were tried from next to here, one after another straight move. */
-function straightWay(space: Space, { all, main }: Ways, start: Pose, single: boolean): Pose[] | undefined {
+function straightWay(space: Space, { all, main }: Directions, start: Pose, single: boolean): Pose[] | undefined {
   const { part } = space;
   const out = outFrom(space, all, start);
   if (out) return [start, out];
@@ -203,26 +205,26 @@ function straightWay(space: Space, { all, main }: Ways, start: Pose, single: boo
 }
 
 /** Two trees of free positions, grown until they meet. */
-function grownWay(space: Space, ways: Ways, start: Pose, chance: Chance): Pose[] | undefined {
-  const outside = ways.all
+function grownWay(space: Space, directions: Directions, start: Pose, chance: Chance): Pose[] | undefined {
+  const outside = directions.all
     .map((way) => alongMove(start, space.part, shiftMove(scale(way, space.lengthOut(start, way))), 1))
     .filter((pose) => space.isFree(pose));
   if (outside.length === 0) return undefined;
   const [inner, outer] = [new Tree(space.part, space.radius_m), new Tree(space.part, space.radius_m)];
   inner.add(start);
   outside.forEach((pose) => outer.add(pose));
-  const targets = new Targets(space, start, chance, ways, outside);
-  const mouths = poseInRims(space.part, space.blockers).flatMap((pose) => gate(space, ways, outer, pose) ?? []);
+  const targets = new Targets(space, start, chance, directions, outside);
+  const mouths = poseInRims(space.part, space.blockers).flatMap((pose) => gate(space, directions, outer, pose) ?? []);
   for (;;) {
     // It is narrow within; outside there is little to find.
     const mouth = mouths.shift();
     const nearIsStart = mouth !== undefined || chance.uniform() < FROM_WITHIN;
     const [near, far] = nearIsStart ? [inner, outer] : [outer, inner];
     const drawn = mouth ?? targets.next(near);
-    const target = (!mouth && nearIsStart && gate(space, ways, outer, drawn)) || drawn;
+    const target = (!mouth && nearIsStart && gate(space, directions, outer, drawn)) || drawn;
     const grown = extend(space, near, target);
     if (grown) {
-      const beyond = nearIsStart ? outFrom(space, ways.all, grown.pose) : undefined;
+      const beyond = nearIsStart ? outFrom(space, directions.all, grown.pose) : undefined;
       if (beyond) return [...chain(grown).reverse(), beyond];
       const met = extend(space, far, grown.pose);
       if (met && same(space, met.pose, grown.pose)) {
@@ -238,7 +240,7 @@ function grownWay(space: Space, ways: Ways, start: Pose, chance: Chance): Pose[]
  * and so is all that lies straight behind it: the part is brought there, and
  * not into the narrow place itself. How far in that goes, where it is one.
  */
-function gate(space: Space, { all }: Ways, outer: Tree, pose: Pose): Pose | undefined {
+function gate(space: Space, { all }: Directions, outer: Tree, pose: Pose): Pose | undefined {
   const out = !isOut(space.part, pose, space.blockers) && space.isFree(pose) ? outFrom(space, all, pose) : undefined;
   if (!out) return undefined;
   const inward = unitVector(subtract(pose.origin_m, out.origin_m));

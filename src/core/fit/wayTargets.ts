@@ -32,7 +32,7 @@ const MOST_PART_FRAMES = 2;
  * Directions worth following among the obstacles in the way: the vehicle's axes, the part's own, those of edges, and
  * those square to two edges.
  */
-export type Ways = {
+export type Directions = {
   /** The vehicle's axes and the part's own, both ways. */
   readonly main: readonly Vec3[];
   /** Those, and the corridors'. */
@@ -45,7 +45,7 @@ export type Ways = {
  * The straight ways along which a part may leave: along its own edges, and those of what stands round it; unit
  * vectors.
  */
-export function waysOf(space: Space): Ways {
+export function directionsOf(space: Space): Directions {
   const { part, blockers } = space;
   const own = edgeWays(part.surface)
     .slice(0, MOST_WAYS)
@@ -62,8 +62,8 @@ export function waysOf(space: Space): Ways {
       .filter((other) => norm(cross(one, other)) > 0.1)
       .map((other) => unitVector(cross(one, other))),
   );
-  const bothWays = (ways: readonly Vec3[]): Vec3[] =>
-    gathered(ways.map((way) => ({ way, length_m: 1 }))).flatMap(({ way }) => [way, scale(way, -1)]);
+  const bothWays = (directions: readonly Vec3[]): Vec3[] =>
+    gathered(directions.map((way) => ({ way, length_m: 1 }))).flatMap(({ way }) => [way, scale(way, -1)]);
   return {
     main: bothWays([...VEHICLE, ...turnedOwn]),
     all: bothWays([...VEHICLE, ...turnedOwn, ...edges, ...square]),
@@ -89,11 +89,11 @@ export class Targets {
     private readonly space: Space,
     private readonly start: Pose,
     private readonly chance: Chance,
-    ways: Ways,
+    directions: Directions,
     private readonly outside: readonly Pose[],
   ) {
-    this.aligned = ways.places
-      .flatMap((frame) => ways.parts.flatMap((part) => alignments(part, frame)).map((axes) => ({ frame, axes })))
+    this.aligned = directions.places
+      .flatMap((frame) => directions.parts.flatMap((part) => alignments(part, frame)).map((axes) => ({ frame, axes })))
       .sort((a, b) => alike(b.axes, start.axes) - alike(a.axes, start.axes));
   }
 

@@ -95,10 +95,10 @@ function written(reading: PourReading): [number | '', string] {
  * with its number, the heading being row 1. Where “1,000” could be one or a
  * thousand it is asked for ("unclear-mark").
  *
- * @param said the decimal mark, where it was asked for
+ * @param given the decimal mark, where it was asked for
  * @source RFC 4180 for quoting; parsed by Papa Parse
  */
-export function readPoursCsv(text: string, said?: DecimalMark): Outcome<PoursRead, PoursCode> {
+export function readPoursCsv(text: string, given?: DecimalMark): Outcome<PoursRead, PoursCode> {
   const parsed = Papa.parse<string[]>(text.startsWith(ZERO_BYTES) ? text.slice(1) : text, {
     skipEmptyLines: 'greedy',
     delimitersToGuess: [',', ';', '\t'],
@@ -133,15 +133,15 @@ export function readPoursCsv(text: string, said?: DecimalMark): Outcome<PoursRea
     rows.flatMap((row) => numeric.map((at) => row[at] ?? '')),
     parsed.meta.delimiter,
   );
-  if (!said && found.kind === 'both')
+  if (!given && found.kind === 'both')
     return failure(
       'two-marks',
       'file',
       `Numbers in the file have both points and commas, such as ${quoted(found.cell)}; write them with one of them, and thousands without a mark.`,
     );
-  if (!said && found.kind === 'unclear')
+  if (!given && found.kind === 'unclear')
     return failure('unclear-mark', 'file', `${quoted(found.cell)} may have a decimal mark or one of thousands.`);
-  const mark = said ?? (found.kind === 'decided' ? found.mark : 'point');
+  const mark = given ?? (found.kind === 'decided' ? found.mark : 'point');
   const numberOf = (text: string): number | undefined => cellNumber(text, mark);
   const faults: PoursFault[] = [];
   const lines = rows.flatMap((row, i): PourLine[] => {
@@ -205,7 +205,7 @@ export function readPoursCsv(text: string, said?: DecimalMark): Outcome<PoursRea
         .join('. ')}${more}.`,
     );
   }
-  return success({ lines, mark: said ?? (found.kind === 'decided' ? found.mark : undefined) });
+  return success({ lines, mark: given ?? (found.kind === 'decided' ? found.mark : undefined) });
 }
 export const MOST_NOTE = 300;
 export const MOST_TIME = 40;

@@ -67,19 +67,19 @@ const HEIGHT_STEPS = 200;
  * anything is known of what stands in the way, so pairs are tried from the
  * largest bound down, and the search ends where no bound beats what was found.
  *
- * @param ways level directions in which the arm may reach
+ * @param directions level directions in which the arm may reach
  */
 export function designArm(
   site: DesignSite,
   plan: ArmPlan,
   instrument: Omit<Instrument, 'sender'>,
-  ways: readonly Vec3[],
+  directions: readonly Vec3[],
   steps: DesignSteps,
 ): Outcome<SenderDesign, 'no-fit'> {
   const bound = boundOf(site);
   const all = pairs(site, steps)
     .flatMap(({ pivotDepth_m, armLength_m }) =>
-      ways.map((reach): Candidate => {
+      directions.map((reach): Candidate => {
         const arm: SwingArm = {
           kind: 'swing-arm',
           pivot_m: [site.top_m[0], site.top_m[1], site.top_m[2] - pivotDepth_m],

@@ -105,7 +105,7 @@ export function capLinks(
   { tank, up, offset_m }: TankLevel,
   air: AirState,
 ): NetworkLink[] {
-  const ways = capWays(document.cap);
+  const passes = capWays(document.cap);
   const [outside, inside] = [airNode(tank.document.id), ullageNode(tank.document.id)];
   const link = (way: CapWay | undefined, suffix: string, from: string, to: string): NetworkLink[] =>
     way
@@ -129,8 +129,8 @@ export function capLinks(
   const isOneWay = document.cap?.kind === 'in-only' || document.cap?.kind === 'both-ways';
   // A plain hole is one way for both.
   return isOneWay
-    ? [...link(ways.in, 'cap-in', outside, inside), ...link(ways.out, 'cap-out', inside, outside)]
-    : link(ways.in, 'cap', outside, inside);
+    ? [...link(passes.in, 'cap-in', outside, inside), ...link(passes.out, 'cap-out', inside, outside)]
+    : link(passes.in, 'cap', outside, inside);
 }
 
 /** Common practice: a cap's hole goes through so much [m]. */

@@ -8,7 +8,7 @@ import {
   type Body,
   type Motion,
   type Piece,
-  type Taken,
+  type Measurement,
   type Obstacle,
 } from '../fit';
 import {
@@ -74,7 +74,7 @@ const SIGMAS = 2;
 /** What is decided rather than measured holds as set out with a tape. */
 const spreadOf = ({ spread, origin }: Known): number =>
   spread ?? (origin === 'chosen' ? TAPE_SPREAD_M / 100 : TAPE_SPREAD_M);
-const taken = (known: Known): Taken => ({
+const taken = (known: Known): Measurement => ({
   value_m: known.value,
   sigma_m: Math.max(1e-6, spreadOf(known) / SIGMAS),
   assumed: known.origin === 'assumed',

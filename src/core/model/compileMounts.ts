@@ -159,10 +159,10 @@ export function strapWay(
   { runs, side, splay_m }: Pick<Made<'strap'>, 'runs' | 'side' | 'splay_m'>,
 ): Vec3[] | undefined {
   const axis = RUN_AXIS[runs];
-  const ways = ([0, 1, 2] as const).filter((k) => k !== axis) as [Axis, Axis];
+  const directions = ([0, 1, 2] as const).filter((k) => k !== axis) as [Axis, Axis];
   const out = SIDE_WAYS[side];
   if (out[axis] !== 0) return undefined;
-  const to2 = (v: Vec3): Point2 => [v[ways[0]], v[ways[1]]];
+  const to2 = (v: Vec3): Point2 => [v[directions[0]], v[directions[1]]];
   const down = to2(out);
   const aside: Point2 = [-down[1], down[0]];
   const section = convexHull(sectionAcross(outer, axis, place[axis]).flat());
@@ -192,7 +192,7 @@ export function strapWay(
   return over.map((p) => {
     const point = [0, 0, 0] as [number, number, number];
     point[axis] = place[axis];
-    [point[ways[0]], point[ways[1]]] = p;
+    [point[directions[0]], point[directions[1]]] = p;
     return point;
   });
 }

@@ -130,17 +130,22 @@ export function flatWay(outer: ClosedMesh, port: PortDocument, point: Vec3): Vec
 const FLAT_M = 2e-4;
 
 /** Points round a hole, in the plane across its face. */
-export function rimOf({ face }: Pick<PortDocument, 'face'>, point: Vec3, radius_m: number, looks = SEAT_LOOKS): Vec3[] {
+export function rimOf(
+  { face }: Pick<PortDocument, 'face'>,
+  point: Vec3,
+  radius_m: number,
+  samples = SEAT_LOOKS,
+): Vec3[] {
   const [u, v] = ([0, 1, 2] as const).filter((k) => k !== FACE_AXIS[face].axis) as [0 | 1 | 2, 0 | 1 | 2];
-  return Array.from({ length: looks }, (_, i) => {
+  return Array.from({ length: samples }, (_, i) => {
     const rim = [...point] as [number, number, number];
-    rim[u] += radius_m * Math.cos((2 * Math.PI * i) / looks);
-    rim[v] += radius_m * Math.sin((2 * Math.PI * i) / looks);
+    rim[u] += radius_m * Math.cos((2 * Math.PI * i) / samples);
+    rim[v] += radius_m * Math.sin((2 * Math.PI * i) / samples);
     return rim;
   });
 }
 
-/** Where the wall lies over or under a point of a port's face, seen from outside, and which way it looks there. */
+/** Where the wall lies over or under a point of a port's face, seen from outside, and which way it samples there. */
 export function wallAt(
   outer: ClosedMesh,
   { face }: Pick<PortDocument, 'face'>,

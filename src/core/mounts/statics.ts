@@ -83,7 +83,7 @@ type Prepared = {
   readonly support: Support;
   readonly wrench: Six;
   readonly across: readonly [Six, Six];
-  readonly ways: readonly [Vec3, Vec3];
+  readonly directions: readonly [Vec3, Vec3];
 };
 
 /** How hard a support works once the body has moved. */
@@ -126,12 +126,12 @@ export function standOf(supports: readonly Support[], load: Wrench, arm_m: numbe
   const w = six(load, arm_m);
   const parts = supports.map((support): Prepared => {
     const { at_m, way } = support.legs[0]!;
-    const ways = acrossOf(way);
+    const directions = acrossOf(way);
     return {
       support,
       wrench: six(wrenchOf(support.legs), arm_m),
-      ways,
-      across: ways.map((tangent) => six(wrenchOf([{ at_m, way: tangent }]), arm_m)) as unknown as [Six, Six],
+      directions,
+      across: directions.map((tangent) => six(wrenchOf([{ at_m, way: tangent }]), arm_m)) as unknown as [Six, Six],
     };
   });
   const softest = Math.min(...supports.map((one) => one.stiffness_NPerM));
@@ -183,7 +183,7 @@ function reactionsOf(parts: readonly Prepared[], q: Six, limits: readonly number
     forces_N: parts.map((part) => forceOf(part, q)),
     frictions_N: parts.map((part, i) => {
       const [a, b] = frictionOf(part, limits[i] ?? 0, q);
-      return add(scale(part.ways[0], a), scale(part.ways[1], b));
+      return add(scale(part.directions[0], a), scale(part.directions[1], b));
     }),
     moved: { shift_m: [q[0], q[1], q[2]], turn_rad: [q[3] / arm_m, q[4] / arm_m, q[5] / arm_m] },
   };

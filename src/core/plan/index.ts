@@ -54,7 +54,7 @@ export {
   type ScaleDocument,
   type SightTubeDocument,
   type SwingArmDocument,
-  HOWS,
+  MEASURE_DIRECTIONS,
   SPOT_KINDS,
   OBSTACLE_ROLES,
   TURNS,

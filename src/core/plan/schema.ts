@@ -29,7 +29,7 @@ export const FORMAT = 'gasline-system';
 export const CURRENT_VERSION = 7;
 export { ID_PATTERN, UNION_BRANCHES } from '../schema/tools';
 export { SENDER_KINDS, SWINGS, type SwingArmDocument } from '../senders';
-export { MEASURE_DIRECTIONS as HOWS, SPOT_KINDS, OBSTACLE_ROLES } from './schemaFit';
+export { MEASURE_DIRECTIONS, SPOT_KINDS, OBSTACLE_ROLES } from './schemaFit';
 export { FACES, PICKUP_KINDS, PORT_ROLES, STRAINERS, TURNS } from './schemaPorts';
 export { MOUNT_KINDS, MOUNT_SIDES, POCKET_RUNS, STRAP_RUNS, type MountKind } from './schemaMounts';
 export { WEIGHED } from './schemaStance';

@@ -14,7 +14,7 @@ const MILE_M = 1609.344;
 const NAUTICAL_MILE_M = 1852;
 
 /** A consumption as somebody said it: by time, or by distance. */
-export type SaidConsumption =
+export type StatedConsumption =
   | { readonly kind: 'time'; readonly flow_m3PerS: number }
   /** Fuel over way: 1 L/100 km is 1e-8 m². */
   | { readonly kind: 'distance'; readonly fuelPerWay_m2: number };
@@ -38,7 +38,7 @@ const ACCEPTED = 'such as 7 L/h, 2 gal/h, 8.5 L/100 km, 12 km/L, 28 mpg or 1.4 n
  * has to be said whose.
  * @source exact factors of the units' definitions
  */
-export function readConsumption(text: string, reader: Reader): Outcome<SaidConsumption, ConsumptionCode> {
+export function readConsumption(text: string, reader: Reader): Outcome<StatedConsumption, ConsumptionCode> {
   const plain = text.trim().toLowerCase();
   if (plain === '') return failure('empty', text, `Enter a consumption, ${ACCEPTED}.`);
   const parts = /^([-+\d.,/ ]*\d)\s*([a-z][\w\s./()]*)?$/.exec(plain.replace(/\s+/g, ' '));
@@ -106,9 +106,9 @@ function gallonOf(whose: string, reader: Reader): Outcome<number, 'ambiguous-uni
  * @param speed_mPerS over 0; not needed where it was said by time
  * @returns undefined where the speed is needed and not known
  */
-export function burnOf(said: SaidConsumption, speed_mPerS: number | undefined): number | undefined {
-  if (said.kind === 'time') return said.flow_m3PerS;
-  return speed_mPerS !== undefined && speed_mPerS > 0 ? said.fuelPerWay_m2 * speed_mPerS : undefined;
+export function burnOf(stated: StatedConsumption, speed_mPerS: number | undefined): number | undefined {
+  if (stated.kind === 'time') return stated.flow_m3PerS;
+  return speed_mPerS !== undefined && speed_mPerS > 0 ? stated.fuelPerWay_m2 * speed_mPerS : undefined;
 }
 
 /**

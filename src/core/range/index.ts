@@ -11,7 +11,7 @@ export {
   readConsumption,
   wayText,
   type ConsumptionCode,
-  type SaidConsumption,
+  type StatedConsumption,
 } from './consumption';
 export { cruiseTable, type Cruise, type CruiseRow } from './cruise';
 export { byHand, USUAL_CAN, type ByHand } from './cans';

@@ -56,12 +56,12 @@ export const SPOUTS: readonly SpoutRow[] = [
 ];
 
 /** What a wrong liquid does where another belongs. */
-export type WrongRow = Sourced & { readonly wrong: Poured; readonly right: Poured; readonly does: string };
+export type WrongRow = Sourced & { readonly wrong: Poured; readonly right: Poured; readonly effect: string };
 
-const row = (wrong: Poured, right: Poured, does: string): WrongRow => ({
+const row = (wrong: Poured, right: Poured, effect: string): WrongRow => ({
   wrong,
   right,
-  does,
+  effect,
   ...sourced('common practice', 'workshops, of what was poured in by mistake'),
 });
 

@@ -84,7 +84,7 @@ export const RULES = [
 /** What every rule has to say of a plan in a state, valves and pumps as they stand, gravest findings first. */
 export function judge(system: Plan, evaluation: Evaluation): Judgement {
   const context = contextOf(system, evaluation);
-  return together(judged(RULES, context), judgedByBook(context));
+  return mergedJudgement(judged(RULES, context), judgedByBook(context));
 }
 
 const contextOf = (system: Plan, evaluation: Evaluation): RuleContext => ({
@@ -94,7 +94,7 @@ const contextOf = (system: Plan, evaluation: Evaluation): RuleContext => ({
 });
 
 /** Two judgements as one, gravest findings first. */
-const together = (one: Judgement, other: Judgement): Judgement => ({
+const mergedJudgement = (one: Judgement, other: Judgement): Judgement => ({
   findings: [...one.findings, ...other.findings].sort(byGravity),
   notJudged: [...one.notJudged, ...other.notJudged],
   clear: [...one.clear, ...other.clear],
@@ -151,7 +151,7 @@ export function judgedBy(key: AnswerKey, system: Plan, value: unknown): Judgemen
       const results = value as Results;
       if (!results.ok) return undefined;
       const context = { ...results, system: withPositions(system, results.evaluation.state.positions) };
-      return together(judgeAnswer('details', context), judgedByBook(context));
+      return mergedJudgement(judgeAnswer('details', context), judgedByBook(context));
     }
     case 'clearances':
       return judgeAnswer('clearances', { system, evaluation: { fit: value as Evaluation['fit'] } });

@@ -223,14 +223,14 @@ export const MOUNT_RULES: readonly Rule[] = [
     needs: ['mounts-there', 'mounts-said', 'mounts-solved'],
     test: (context) =>
       shellsOf(context).flatMap((shell) => {
-        const ways = new Set(
+        const directions = new Set(
           SHOCK_CASES.flatMap((shock) => {
             const held = shell.cases[shock];
             return held.held === true && held.creeps !== undefined && SLIDES.has(held.creeps) ? [held.creeps] : [];
           }),
         );
-        if (ways.size === 0) return [];
-        const words = [...ways]
+        if (directions.size === 0) return [];
+        const words = [...directions]
           .map((way) => GOES_WORDS[way].replace('slides', 'slide').replace('lifts', 'lift'))
           .join(', ');
         return [
@@ -276,15 +276,15 @@ export const MOUNT_RULES: readonly Rule[] = [
     needs: ['mounts-there'],
     test: (context) =>
       shellsOf(context).flatMap((shell) =>
-        shell.notSaid.length === 0
+        shell.undescribed.length === 0
           ? []
           : [
               {
                 what: say(
-                  `Filled to its limit ${shell.name} weighs {mass}; how ${shell.notSaid.map((m) => context.system.mounts[m]!.name).join(', ')} ${shell.notSaid.length === 1 ? 'is' : 'are'} made is not said, and what ${shell.notSaid.length === 1 ? 'it bears' : 'they bear'} not judged.`,
+                  `Filled to its limit ${shell.name} weighs {mass}; how ${shell.undescribed.map((m) => context.system.mounts[m]!.name).join(', ')} ${shell.undescribed.length === 1 ? 'is' : 'are'} made is not said, and what ${shell.undescribed.length === 1 ? 'it bears' : 'they bear'} not judged.`,
                   { mass: { value: shell.load.mass_kg, role: 'mass' } },
                 ),
-                path: pathOf(shell.notSaid[0]!),
+                path: pathOf(shell.undescribed[0]!),
               },
             ],
       ),

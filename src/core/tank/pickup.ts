@@ -45,10 +45,10 @@ export function unusable_m3({ mesh, division }: LiquidSpace, inlet: Inlet, up: V
           : compartmentBelow_m3(compartment, up, from_m);
   return division.compartments.reduce((sum, compartment, b) => {
     if (b === home) return sum + stays(compartment, inlet.point_m, starving_m);
-    const ways = waysOut(division, b).map(({ passage, to, sill_m, beside_m }) =>
+    const routes = waysOut(division, b).map(({ passage, to, sill_m, beside_m }) =>
       stays(compartment, beside_m, Math.max(rims[passage]!, dot(up, sill_m), kept[to]!)),
     );
-    return sum + Math.min(compartmentBelow_m3(compartment, up, from_m), ...ways);
+    return sum + Math.min(compartmentBelow_m3(compartment, up, from_m), ...routes);
   }, 0);
 }
 

@@ -28,7 +28,7 @@ export {
   inchFraction,
   roleUnit,
   ROLES,
-  type FormattedQuantity as Shown,
+  type FormattedQuantity,
   type FormatOptions,
 } from './format';
 export type { Role } from './role';

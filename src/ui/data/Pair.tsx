@@ -18,20 +18,20 @@ export function Pair({ code: given }: { readonly code: string }) {
   const router = useRouter();
   const [code, setCode] = useState(given);
   const [name, setName] = useState('');
-  const [said, setSaid] = useState('');
+  const [message, setMessage] = useState('');
   const enter = async (): Promise<void> => {
     let named = '';
     const verdict = readName(name, (entered) => {
       named = entered;
     });
-    if (!verdict.ok) return setSaid(`Name this device. ${verdict.message}`);
+    if (!verdict.ok) return setMessage(`Name this device. ${verdict.message}`);
     const tried = await asked<undefined>('/api/pair', {
       method: 'POST',
       headers: { 'content-type': 'application/json' },
       body: JSON.stringify({ code, name: named }),
     });
     if (tried.ok) router.replace('/');
-    else setSaid(tried.detail);
+    else setMessage(tried.detail);
   };
   return (
     <Box as="main" maxW="480px" mx="auto" px="4" py="6">
@@ -60,9 +60,9 @@ export function Pair({ code: given }: { readonly code: string }) {
           onChange={setName}
           most={80}
         />
-        {said && (
+        {message && (
           <Box role="alert" color="stop" fontWeight="600">
-            {said}
+            {message}
           </Box>
         )}
         <Button kind="main" type="submit">

@@ -33,7 +33,7 @@ type Props = {
 /** Where the data is, its copies and how to bring one back, and the devices that may come in. */
 export function YourData({ folder, backups: first, devices, isOnNetwork }: Props) {
   const [backups, setBackups] = useState(first);
-  const [said, setSaid] = useState<{ readonly ok: boolean; readonly text: string }>();
+  const [message, setMessage] = useState<{ readonly ok: boolean; readonly text: string }>();
   const [sure, setSure] = useState<Backup>();
   useEffect(() => void useReaderStore.persist.rehydrate(), []);
   const again = async (): Promise<void> => {
@@ -42,7 +42,7 @@ export function YourData({ folder, backups: first, devices, isOnNetwork }: Props
   };
   const backUp = async (): Promise<void> => {
     const made = await asked<Backup>('/api/data', { method: 'POST' });
-    setSaid(made.ok ? { ok: true, text: `Copied: ${made.body.name}.` } : { ok: false, text: made.detail });
+    setMessage(made.ok ? { ok: true, text: `Copied: ${made.body.name}.` } : { ok: false, text: made.detail });
     await again();
   };
   const restore = async ({ name }: Backup): Promise<void> => {
@@ -52,7 +52,7 @@ export function YourData({ folder, backups: first, devices, isOnNetwork }: Props
       headers: { 'content-type': 'application/json' },
       body: JSON.stringify({ name }),
     });
-    setSaid(
+    setMessage(
       done.ok
         ? {
             ok: true,
@@ -81,9 +81,9 @@ export function YourData({ folder, backups: first, devices, isOnNetwork }: Props
             <DatabaseBackup size={20} aria-hidden />
             Make a copy now
           </Button>
-          {said && (
-            <Box role="status" fontWeight="600" color={said.ok ? 'good' : 'stop'} data-testid="data-said">
-              {said.text}
+          {message && (
+            <Box role="status" fontWeight="600" color={message.ok ? 'good' : 'stop'} data-testid="data-said">
+              {message.text}
             </Box>
           )}
         </Box>

@@ -3,7 +3,7 @@
 import { Box, chakra } from '@chakra-ui/react';
 import { Plus, Trash2 } from 'lucide-react';
 import {
-  HOWS,
+  MEASURE_DIRECTIONS,
   withAdded,
   withoutEntry,
   freshId,
@@ -209,7 +209,7 @@ function Measures({ bay, survey }: { readonly bay: MeasuredBayDocument; readonly
                   hideLabel
                   label={`How ${measureName(bay, m, sides)} is taken`}
                   value={measure.how}
-                  options={HOWS.map((value) => ({ value, label: HOW_WORDS[value] }))}
+                  options={MEASURE_DIRECTIONS.map((value) => ({ value, label: HOW_WORDS[value] }))}
                   onChange={(how) => setValue('how a length is taken', ['fit', 'bay', 'measures', m, 'how'], how)}
                 />
                 <SquareButton

@@ -87,7 +87,7 @@ function FromPlaces({ index }: { readonly index: number }) {
   const reader = useReader();
   const sides = useSides();
   const line = useSystem().lines[index]!;
-  const way = useLines().lines?.ways.find((each) => each.line === line.id)?.way_m;
+  const way = useLines().lines?.paths.find((each) => each.line === line.id)?.way_m;
   const written = [line.forward_m.value, line.toPort_m.value, line.rise_m.value];
   if (!way || way.every((value, axis) => Math.abs(value - written[axis]!) < SAME_M)) return null;
   const show = (value: number): string => formatQuantity(value, 'run', { reader }).text;

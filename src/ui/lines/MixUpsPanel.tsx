@@ -55,7 +55,7 @@ export function MixUpsPanel() {
                   , where {each.rightName} belongs: {ENTERS_WORDS[each.enters ?? 'unsaid']}
                 </Box>
                 <Box fontSize="sm">
-                  {each.does} {reachWords(each)}
+                  {each.effect} {reachWords(each)}
                 </Box>
               </Box>
             ))}

@@ -11,7 +11,7 @@ import { useNarrow } from '../parts/useNarrow';
 import { useSystem } from '../state/editor';
 import { useChosenPart } from './chosenPart';
 import { LEAST_SCALE } from './schematicLayout';
-import { useFlowing, useSchematic, type Flowing } from './useSchematic';
+import { useSteadyFlows, useSchematic, type SteadyFlows } from './useSchematic';
 
 /** What it is thought to have until that is known. */
 const USUAL_PX = 960;
@@ -19,7 +19,7 @@ const USUAL_PX = 960;
 /** The whole system of circuits, laid out by the app: flow on every line, pressure at every part. */
 export function SchematicPanel() {
   const system = useSystem();
-  const flowing = useFlowing(system);
+  const flows = useSteadyFlows(system);
   if (system.lines.length === 0) return null;
   return (
     <Panel
@@ -31,16 +31,16 @@ export function SchematicPanel() {
         </Box>
       }
     >
-      <Circuits system={system} flowing={flowing} />
+      <Circuits system={system} flows={flows} />
     </Panel>
   );
 }
 
 /** Circuits as they are laid out, with what is told in them. */
-export function Circuits({ system, flowing }: { readonly system: SystemDocument; readonly flowing: Flowing }) {
+export function Circuits({ system, flows }: { readonly system: SystemDocument; readonly flows: SteadyFlows }) {
   const isNarrow = useNarrow();
   const [ref, width_mm] = useRoom(USUAL_PX);
-  const schematic = useSchematic(system, flowing, isNarrow, width_mm / MM_A_PX);
+  const schematic = useSchematic(system, flows, isNarrow, width_mm / MM_A_PX);
   const { id: chosen, choose } = useChosenPart();
   const grips = new Map(
     [...(schematic?.words ?? [])].map(([id, words]): [string, GripProps] => [

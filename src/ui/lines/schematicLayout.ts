@@ -164,8 +164,8 @@ export async function placedSchematic(
 ): Promise<PlacedSchematic> {
   for (const { first, options } of TRIES) {
     let best: PlacedSchematic | undefined;
-    const ways = narrow || WRAPPING in options ? [{ wrap: {}, down: narrow }] : WAYS;
-    for (const { wrap, down } of ways) {
+    const layouts = narrow || WRAPPING in options ? [{ wrap: {}, down: narrow }] : WAYS;
+    for (const { wrap, down } of layouts) {
       try {
         const asking = asked(graph, down, first, { ...wrap, ...options });
         const laid = laidOut(await (engine ?? (await theEngine())).layout(asking));

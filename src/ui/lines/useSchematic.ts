@@ -21,13 +21,13 @@ export type Schematic = {
 const ROOM_STEP_PX = 40;
 
 /** What is told in it: what flows in a line [m³/s], and how a part stands, in words; nothing where it is not known. */
-export type Flowing = {
+export type SteadyFlows = {
   readonly flowOf: (line: string) => number | undefined;
   readonly noteOf: (part: string) => string | undefined;
 };
 
 /** The circuits as they flow at the set conditions. */
-export function useFlowing(system: SystemDocument): Flowing {
+export function useSteadyFlows(system: SystemDocument): SteadyFlows {
   const reader = useReader();
   const flows = useFlows();
   const nodeOf = (id: string): NodeResult | undefined =>
@@ -48,7 +48,7 @@ export function useFlowing(system: SystemDocument): Flowing {
 /** Undefined until it has been laid out; nothing where there are no lines. */
 export function useSchematic(
   system: SystemDocument,
-  flowing: Flowing,
+  flows: SteadyFlows,
   isNarrow: boolean,
   room_px: number,
 ): Schematic | undefined {
@@ -72,7 +72,7 @@ export function useSchematic(
   if (!laid) return undefined;
   const { at } = laid;
   const flowText = (id: string): string => {
-    const flow = flowing.flowOf(id);
+    const flow = flows.flowOf(id);
     return flow === undefined ? '' : formatQuantity(Math.abs(flow), flowRole(Math.abs(flow)), { reader }).text;
   };
   const mm = ([x, y]: readonly [number, number]): readonly [number, number] => [x * MM_A_PX, y * MM_A_PX];
@@ -82,7 +82,7 @@ export function useSchematic(
     const part = system.components.find(({ id }) => id === box.id);
     const state = part ? standsAs(part) : '';
     const isShut = /^[A-Z]+$/.test(state);
-    const told = flowing.noteOf(box.id);
+    const told = flows.noteOf(box.id);
     return [
       {
         id: box.id,
@@ -106,8 +106,8 @@ export function useSchematic(
         id,
         purpose: line.purpose,
         points: points.map(mm),
-        flow: isSaidBefore(system, line, flow, flowText) ? '' : flow,
-        isBack: (flowing.flowOf(id) ?? 0) < 0,
+        flow: isRepeated(system, line, flow, flowText) ? '' : flow,
+        isBack: (flows.flowOf(id) ?? 0) < 0,
       },
     ];
   });
@@ -122,7 +122,7 @@ export function useSchematic(
 }
 
 /** Whether the one line that leads to a part says already what flows on from it: a flow is told where it changes. */
-function isSaidBefore(
+function isRepeated(
   system: SystemDocument,
   line: LineDocument,
   flow: string,

@@ -14,10 +14,10 @@ export function Headline({ stance, stands }: { readonly stance: StanceDocument; 
   const system = useSystem();
   const sides = useSides();
   const write = useWrite();
-  const said = headlineOf(system, stance, stands, write);
+  const lines = headlineOf(system, stance, stands, write);
   return (
     <>
-      {said.map(({ text, tone, more }) => (
+      {lines.map(({ text, tone, more }) => (
         <Box key={text} mb="3" data-testid="stand-verdict">
           <Box fontSize="2xl" fontWeight="750" color={tone} lineHeight="1.2">
             {sides(text)}
@@ -29,10 +29,10 @@ export function Headline({ stance, stands }: { readonly stance: StanceDocument; 
   );
 }
 
-type Said = { readonly text: string; readonly tone: 'good' | 'warn' | 'stop'; readonly more?: string };
+type HeadlineLine = { readonly text: string; readonly tone: 'good' | 'warn' | 'stop'; readonly more?: string };
 
-function headlineOf(system: SystemDocument, stance: StanceDocument, { cases }: Stands, write: Write): Said[] {
-  const said: Said[] = [];
+function headlineOf(system: SystemDocument, stance: StanceDocument, { cases }: Stands, write: Write): HeadlineLine[] {
+  const lines: HeadlineLine[] = [];
   const axles = stance.axles ?? [];
   if (axles.length > 0 && cases.every(({ wheels }) => wheels?.ok)) {
     const rated = [
@@ -55,10 +55,10 @@ function headlineOf(system: SystemDocument, stance: StanceDocument, { cases }: S
     const unsaid = rated.filter(({ rating }) => rating === undefined).map(({ name }) => name.toLowerCase());
     const lifts = cases.some(({ wheels }) => wheels?.ok && wheels.value.lifts.length > 0);
     const more = unsaid.length > 0 ? `What may be borne is not said: ${unsaid.join(', ')}.` : undefined;
-    if (lifts) said.push({ text: 'A wheel lifts off the ground', tone: 'stop' });
-    else if (!most) said.push({ text: 'Not known whether it bears them', tone: 'warn', ...(more ? { more } : {}) });
+    if (lifts) lines.push({ text: 'A wheel lifts off the ground', tone: 'stop' });
+    else if (!most) lines.push({ text: 'Not known whether it bears them', tone: 'warn', ...(more ? { more } : {}) });
     else
-      said.push({
+      lines.push({
         text: `${most.name}: ${write(most.load, 'load')} of ${write(most.rating, 'load')}, ${fillHead(system, most.each).toLowerCase()}`,
         tone: most.load > most.rating ? 'stop' : unsaid.length > 0 ? 'warn' : 'good',
         ...(more ? { more } : {}),
@@ -73,11 +73,11 @@ function headlineOf(system: SystemDocument, stance: StanceDocument, { cases }: S
     const trim = isLevel(bowDown_rad)
       ? 'trims level'
       : `trims ${write(Math.abs(bowDown_rad), 'slope')} by the ${bowDown_rad > 0 ? 'bow' : 'stern'}`;
-    said.push({
+    lines.push({
       text: `Full she ${list} and ${trim}`,
       tone: Math.abs(portDown_rad) > HEEL_SHOWS_RAD || Math.abs(bowDown_rad) > TRIM_SHOWS_RAD ? 'warn' : 'good',
       more: `Against how she lay when she was weighed. ${write(gm_m, 'tape')} of metacentric height are left.`,
     });
-  } else if (full) said.push({ text: 'How she lies full is not known', tone: 'stop', more: full.error.detail });
-  return said;
+  } else if (full) lines.push({ text: 'How she lies full is not known', tone: 'stop', more: full.error.detail });
+  return lines;
 }

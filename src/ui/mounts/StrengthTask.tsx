@@ -61,7 +61,7 @@ export function StrengthTask() {
 
 function Verdict({ shell, mounts: { needed } }: { readonly shell: MountsOf; readonly mounts: Mounts }) {
   const system = useSystem();
-  const said = holds(shell, needed);
+  const verdict = holds(shell, needed);
   const first = weakest(shell);
   const loose = SHOCK_CASES.some((shock) => shell.cases[shock].held === false);
   const times = first?.factor === undefined ? '' : `: ${factorText(first.factor)} times what is asked`;
@@ -70,16 +70,16 @@ function Verdict({ shell, mounts: { needed } }: { readonly shell: MountsOf; read
       ? 'Nothing is said of how it is held'
       : loose
         ? 'It is not held'
-        : said === undefined
+        : verdict === undefined
           ? 'Not known whether it holds'
-          : `${said ? 'Holds' : 'Too weak'}${times}`;
+          : `${verdict ? 'Holds' : 'Too weak'}${times}`;
   const name = first && system.mounts[first.mount]?.name;
   return (
     <Box mb="3">
       <Box
         fontSize="2xl"
         fontWeight="750"
-        color={said === true ? 'good' : said === false ? 'stop' : 'warn'}
+        color={verdict === true ? 'good' : verdict === false ? 'stop' : 'warn'}
         data-testid="mount-verdict"
       >
         {words}
@@ -87,7 +87,7 @@ function Verdict({ shell, mounts: { needed } }: { readonly shell: MountsOf; read
       <Box>
         {first && !loose && (
           <>
-            {said === undefined ? 'Of what is known, first at' : 'First at'} <b>{name}</b>:{' '}
+            {verdict === undefined ? 'Of what is known, first at' : 'First at'} <b>{name}</b>:{' '}
             {partHead(first.part, system.mounts[first.mount]?.kind)}. {needed} times is wanted.{' '}
           </>
         )}
@@ -97,10 +97,10 @@ function Verdict({ shell, mounts: { needed } }: { readonly shell: MountsOf; read
         </b>
         , {countedWords(shell.tanks.map((t) => system.tanks[t]!))}.
       </Box>
-      {shell.notSaid.length > 0 && (
+      {shell.undescribed.length > 0 && (
         <Box color="warn">
-          How {shell.notSaid.map((m) => system.mounts[m]?.name).join(', ')} {shell.notSaid.length === 1 ? 'is' : 'are'}{' '}
-          made is not said: counted for nothing here.
+          How {shell.undescribed.map((m) => system.mounts[m]?.name).join(', ')}{' '}
+          {shell.undescribed.length === 1 ? 'is' : 'are'} made is not said: counted for nothing here.
         </Box>
       )}
     </Box>
@@ -208,11 +208,11 @@ function Cases({ shell }: { readonly shell: MountsOf }) {
     if (held.held === undefined) return held.why;
     if (!held.held) return sides(`not held: it ${GOES_WORDS[held.goes]}`);
     const loose = held.letGo.map((m) => system.mounts[m]?.name).join(', ');
-    const said = [
+    const remarks = [
       ...(held.creeps === undefined ? [] : [sides(`held by friction alone; shaken, it ${GOES_WORDS[held.creeps]}`)]),
       ...(loose === '' ? [] : [`held; ${loose} let${held.letGo.length === 1 ? 's' : ''} go of it`]),
     ];
-    return said.length > 0 ? said.join('; ') : undefined;
+    return remarks.length > 0 ? remarks.join('; ') : undefined;
   };
   const told = SHOCK_CASES.map((shock) => ({ shock, held: shell.cases[shock].held, text: words(shell.cases[shock]) }));
   const plain = told.filter(({ text }) => text === undefined).map(({ shock }) => sides(CASE_HEADS[shock]));

@@ -113,13 +113,13 @@ function Shaken({ shaking: { by, meets } }: { readonly shaking: Shaking }) {
 /** What rubs on the tank: through what each mount touches it. */
 function Touches({ shell }: { readonly shell: MountsOf }) {
   const system = useSystem();
-  const said = shell.mounts.flatMap((m) => {
+  const pads = shell.mounts.flatMap((m) => {
     const mount = system.mounts[m];
     if (!mount?.made || !('pad' in mount.made)) return [];
     return [{ name: mount.name, of: mount.made.pad.of }];
   });
-  const bare = said.filter(({ of }) => of === 'none').map(({ name }) => name);
-  const padded = [...new Set(said.flatMap(({ of }) => (of === 'none' ? [] : [PAD_ROWS[of].name])))];
+  const bare = pads.filter(({ of }) => of === 'none').map(({ name }) => name);
+  const padded = [...new Set(pads.flatMap(({ of }) => (of === 'none' ? [] : [PAD_ROWS[of].name])))];
   return (
     <Box mt="2">
       {bare.length > 0 && (

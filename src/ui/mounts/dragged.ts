@@ -23,11 +23,11 @@ export function keyedBy({
 }): Vec3 | undefined {
   const step = (shiftKey ? 10 : 1) * stepsNow().large_m;
   const aside = (by: number): Vec3 => (altKey ? [0, 0, by] : [0, by, 0]);
-  const ways: Readonly<Record<string, Vec3>> = {
+  const directions: Readonly<Record<string, Vec3>> = {
     ArrowLeft: [-step, 0, 0],
     ArrowRight: [step, 0, 0],
     ArrowUp: aside(step),
     ArrowDown: aside(-step),
   };
-  return ways[key];
+  return directions[key];
 }

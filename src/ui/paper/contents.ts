@@ -2,7 +2,7 @@
 
 import { figureRoom, scaledDrawing, schematicDrawing, type Block, type PaperKey } from '@/core/reports';
 import { poursOf } from '@/core/plan';
-import { useFlowing, useSchematic } from '../lines/useSchematic';
+import { useSteadyFlows, useSchematic } from '../lines/useSchematic';
 import { MM_A_PX } from '../drawing/useRoom';
 import { tapeSteps } from '../drawing/tapeSteps';
 import { useAnswer, useOutcome } from '../state/answers';
@@ -82,7 +82,7 @@ function useParts(): Content {
 
 function useSchematicSheet(paper: PaperKey): Content {
   const system = useSystem();
-  const schematic = useSchematic(system, useFlowing(system), false, figureRoom(paper).width_mm / MM_A_PX);
+  const schematic = useSchematic(system, useSteadyFlows(system), false, figureRoom(paper).width_mm / MM_A_PX);
   const { fresh } = useLines();
   if (system.lines.length === 0) return { blocks: [], isFresh: true };
   if (!schematic) return NOTHING;

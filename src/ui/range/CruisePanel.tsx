@@ -91,9 +91,9 @@ function Row({
   const [consumer] = system.consumers;
   const duty = dutyOfBurn_ratio(burn, consumer!.burnIdle_m3PerS.value, consumer!.burnFull_m3PerS.value);
   const enter = (text: string): EntryVerdict => {
-    const said = readConsumption(text, reader);
-    if (!said.ok) return { ok: false, message: said.error.detail };
-    const flow = burnOf(said.value, speed);
+    const stated = readConsumption(text, reader);
+    if (!stated.ok) return { ok: false, message: stated.error.detail };
+    const flow = burnOf(stated.value, speed);
     if (flow === undefined) return { ok: false, message: 'By distance it needs a speed.' };
     setValue('consumption at a speed', at('burn_m3PerS'), { ...row.burn_m3PerS, value: flow });
     return { ok: true, note: formatQuantity(flow, 'burn', { reader }).text };

@@ -14,7 +14,7 @@ import { RULEBOOK_WORDS } from '../parts/words';
 import { setValue, useSystem } from '../state/editor';
 import { useDetails } from '../state/results';
 import { CruisePanel } from './CruisePanel';
-import { SaidConsumption } from './SaidConsumption';
+import { StatedConsumption } from './StatedConsumption';
 
 /** Of a nozzle: how fast it fills, and how often. */
 function Fills() {
@@ -100,7 +100,7 @@ export function RangeStage() {
         )}
       </Panel>
       <Panel title={fills ? 'A fill' : 'Consumption'}>
-        {!fills && <SaidConsumption />}
+        {!fills && <StatedConsumption />}
         <FieldGrid>
           {fills && system.wishes.moves_m3 && <KnownField label="A fill" path={['wishes', 'moves_m3']} />}
           {/* A nozzle burns nothing. */}

@@ -28,11 +28,11 @@ type Call = { readonly reject: (reason: Error) => void; readonly timer: ReturnTy
  * died or does not come back: those who wait are told so, and the next who asks
  * gets a new one. Nobody waits for ever who did not ask to.
  *
- * @param does what it works out, as a reader would say it: "the clearances"
+ * @param task what it works out, as a reader would say it: "the clearances"
  * @param patience_ms after which one that does not come back is ended; Infinity for what goes on until it is stopped
  */
 export function liveWorker<Remote extends object>(
-  does: string,
+  task: string,
   make: () => Made<Remote>,
   patience_ms = PATIENCE_MS,
 ): LiveWorker<Remote> {
@@ -50,7 +50,7 @@ export function liveWorker<Remote extends object>(
   const died = (why: string): void => {
     end(`${why}; it is started anew when it is next wanted`);
     useWorkerNotice.setState({
-      text: `What works out ${does} ${why}, and is started anew. What you have entered is untouched.`,
+      text: `What works out ${task} ${why}, and is started anew. What you have entered is untouched.`,
     });
   };
   const running = (): NonNullable<typeof made> => {

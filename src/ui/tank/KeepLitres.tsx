@@ -32,7 +32,7 @@ export function KeepLitres({ t }: { readonly t: number }) {
   const isFresh = of === useDrawnSystem() && holds !== undefined;
   const [wish, setBy] = useState('');
   const [kept, setKept] = useState<number>();
-  const [said, say] = useState('');
+  const [message, setMessage] = useState('');
   const { ask, running } = useAsked('sizeFor');
   const called = useSizeWord(shape, '');
   const { sizes } = shapeKind(shape);
@@ -50,12 +50,12 @@ export function KeepLitres({ t }: { readonly t: number }) {
     name = `keeping ${litres(wanted_m3)}`,
   ): Promise<void> => {
     const asked = openDocument();
-    say('');
+    setMessage('');
     const found = await ask(t, by, wanted_m3);
     // A newer question has the word; what else was changed of the tank meanwhile asks anew.
     if (!found || openDocument().tanks[t]?.id !== asked.tanks[t]!.id) return;
     if (openDocument().tanks[t] !== asked.tanks[t]) return give(wanted_m3, put, name);
-    if (!found.ok) return say(`${litres(wanted_m3)} cannot be had. ${found.error.detail}`);
+    if (!found.ok) return setMessage(`${litres(wanted_m3)} cannot be had. ${found.error.detail}`);
     const { value } = found.value;
     if (Math.abs(value - sizeOf(asked.tanks[t]!.shape, by).value) < SAME) return;
     ours.current = true;
@@ -83,7 +83,7 @@ export function KeepLitres({ t }: { readonly t: number }) {
             : '';
       if (off === '') return void giving.current(kept, amendEdit);
       setKept(undefined);
-      say(`${off}: litres are no longer kept.`);
+      setMessage(`${off}: litres are no longer kept.`);
     });
   }, [kept, by, word, t]);
 
@@ -118,7 +118,7 @@ export function KeepLitres({ t }: { readonly t: number }) {
           checked={kept !== undefined}
           disabled={!isFresh && kept === undefined}
           onChange={(event) => {
-            say('');
+            setMessage('');
             setKept(event.target.checked ? holds : undefined);
           }}
         />
@@ -126,8 +126,8 @@ export function KeepLitres({ t }: { readonly t: number }) {
           ? 'Keep litres when another size changes'
           : `Keep ${litres(kept)}: ${word.toLowerCase()} gives way`}
       </chakra.label>
-      <Box role="status" minH="1lh" color={said ? 'warn' : 'soft'} fontWeight={said ? '600' : undefined}>
-        {running ? `${word} is being worked out…` : said}
+      <Box role="status" minH="1lh" color={message ? 'warn' : 'soft'} fontWeight={message ? '600' : undefined}>
+        {running ? `${word} is being worked out…` : message}
       </Box>
     </Box>
   );

@@ -162,7 +162,7 @@ export function MomentPanel({
       ) : (
         <Circuits
           system={withPositions(of, positionsAt(scenario, run.events, of, at_s))}
-          flowing={{
+          flows={{
             flowOf: (line) => sample.lines_m3PerS[of.lines.findIndex(({ id }) => id === line)],
             noteOf: (part) => {
               const t = of.tanks.findIndex(({ id }) => id === part);

@@ -98,14 +98,14 @@ function Begins({
   readonly tank: SystemDocument['tanks'][number];
   readonly onPut: Put;
 }) {
-  const said = scenario.fills.find(({ tank }) => tank === id);
+  const fill = scenario.fills.find(({ tank }) => tank === id);
   const others = scenario.fills.filter(({ tank }) => tank !== id);
-  if (said)
+  if (fill)
     return (
       <ScenarioNumber
         field="fill_ratio"
         label={`${name} begins with`}
-        value={said.fill_ratio}
+        value={fill.fill_ratio}
         onPut={(fill_ratio) => onPut({ ...scenario, fills: [...others, { tank: id, fill_ratio }] })}
       />
     );

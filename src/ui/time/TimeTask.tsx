@@ -71,7 +71,7 @@ export function TimeTask() {
       )}
       <Begun choice={choice} isThere={course !== undefined || played.running} onPlay={play} />
       {course && (
-        <Shown
+        <PlayedCourse
           key={choice.key}
           now={course.now}
           before={course.before}
@@ -105,7 +105,7 @@ function Begun({
   return null;
 }
 
-function Shown({
+function PlayedCourse({
   now: { of, played },
   before,
   scenario,

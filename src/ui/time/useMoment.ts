@@ -5,7 +5,7 @@ import type { SystemDocument } from '@/core/plan';
 import { askLane, URGENCY } from '../state/lanes';
 
 type Asked = { readonly of: SystemDocument; readonly instant: Instant; readonly solid: number };
-type Shown = { readonly asked: string; readonly of: SystemDocument; readonly value: Outcome<Moment, string> };
+type KnownMoment = { readonly asked: string; readonly of: SystemDocument; readonly value: Outcome<Moment, string> };
 
 /**
  * The tanks of a system as it was played, at a moment: one after the other is worked out, and of those that come in
@@ -17,7 +17,7 @@ export function useMoment(
   solid: number,
 ): { readonly value: Outcome<Moment, string> | undefined; readonly fresh: boolean } {
   const asked = JSON.stringify([instant, solid]);
-  const [shown, setShown] = useState<Shown>();
+  const [known, setKnown] = useState<KnownMoment>();
   const waiting = useRef<(Asked & { readonly asked: string }) | undefined>(undefined);
   const isBusy = useRef(false);
   useEffect(() => {
@@ -33,7 +33,7 @@ export function useMoment(
           (given) => given?.value,
           (error: unknown) => failure('broken', 'moment', error instanceof Error ? error.message : String(error)),
         );
-        if (value) setShown({ asked: one.asked, of: one.of, value });
+        if (value) setKnown({ asked: one.asked, of: one.of, value });
       }
       isBusy.current = false;
     };
@@ -49,7 +49,7 @@ export function useMoment(
     [],
   );
   return {
-    value: shown?.of.tanks.length === of.tanks.length ? shown.value : undefined,
-    fresh: shown?.asked === asked && shown.of === of,
+    value: known?.of.tanks.length === of.tanks.length ? known.value : undefined,
+    fresh: known?.asked === asked && known.of === of,
   };
 }

@@ -8,7 +8,7 @@ import { closeCommandBox } from './commandOpen';
 import { usePlace } from './goTo';
 import { foundPlaces, placesOf, type PlaceToGo } from './places';
 
-const KEYS: readonly (readonly [key: string, does: string])[] = [
+const KEYS: readonly (readonly [key: string, effect: string])[] = [
   ['/', 'go to anything by name'],
   ['1 … 7', 'stages, in the order of the work'],
   ['8, 9, 0', 'findings, measure next, paper'],
@@ -152,12 +152,12 @@ export function CommandBox() {
             color="soft"
             data-testid="keys"
           >
-            {KEYS.map(([key, does]) => (
+            {KEYS.map(([key, effect]) => (
               <Box key={key} display="contents">
                 <Box as="dt" fontWeight="650">
                   {key}
                 </Box>
-                <Box as="dd">{does}</Box>
+                <Box as="dd">{effect}</Box>
               </Box>
             ))}
           </Box>

@@ -20,7 +20,7 @@ export type PlaceToGo = {
 const stageLabel = (key: StageKey): string => [...STAGES, ...ACROSS].find((stage) => stage.key === key)!.label;
 
 /** The named things of a system, each where it is looked after. */
-function things(system: SystemDocument): PlaceToGo[] {
+function namedPlaces(system: SystemDocument): PlaceToGo[] {
   const of = (
     list: readonly { readonly name: string }[],
     at: Path,
@@ -69,7 +69,7 @@ export function placesOf(system: SystemDocument): PlaceToGo[] {
       stage: 'paper',
       sheet,
     })),
-    ...things(system),
+    ...namedPlaces(system),
     ...valuesOf(system).map(({ path }): PlaceToGo => {
       const { label, owner, stage } = pathWords(system, path);
       return { id: path.join('.'), label, detail: `${owner}, ${stageLabel(stage)}`, stage, path };

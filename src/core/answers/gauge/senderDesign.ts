@@ -32,7 +32,7 @@ type Site = {
   readonly site: DesignSite;
   readonly plan: ArmPlan;
   readonly instrument: Parameters<typeof designArm>[2];
-  readonly ways: readonly Vec3[];
+  readonly directions: readonly Vec3[];
   readonly document: SwingArmDocument;
 };
 
@@ -79,7 +79,7 @@ function siteOf(
       lowStop_rad: radians(document.lowStop_deg.value),
       highStop_rad: radians(document.highStop_deg.value),
     },
-    ways:
+    directions:
       turn === 'any'
         ? WAYS.map(([, way]) => way)
         : WAYS.filter(([name]) => name === document.swing).map(([, way]) => way),
@@ -90,9 +90,9 @@ function siteOf(
 export function designedSender(system: Plan, t: number, s: number, turn: 'as-set' | 'any'): Outcome<DesignedSender> {
   const at = siteOf(system, t, s, turn);
   if (!at.ok) return at;
-  const { site, plan, instrument, ways } = at.value;
+  const { site, plan, instrument, directions } = at.value;
   const { armStep, pivotStep, shortestArm, longestArm, keep } = SENDER_MAKE;
-  const design = designArm(site, plan, instrument, ways, {
+  const design = designArm(site, plan, instrument, directions, {
     armStep_m: armStep,
     pivotStep_m: pivotStep,
     shortestArm_m: shortestArm,
@@ -109,7 +109,7 @@ export function designedSender(system: Plan, t: number, s: number, turn: 'as-set
 export function refittedSender(system: Plan, t: number, s: number): Outcome<RefittedSender> {
   const at = siteOf(system, t, s, 'any');
   if (!at.ok) return at;
-  const { site, plan, instrument, ways, document } = at.value;
+  const { site, plan, instrument, directions, document } = at.value;
   const { armStep, shortestArm, bendStep_deg, mostBend_deg, keep } = SENDER_MAKE;
   const own = WAYS.find(([name]) => name === document.swing)![1];
   const { asItIs, best } = refitArm(
@@ -119,7 +119,7 @@ export function refittedSender(system: Plan, t: number, s: number): Outcome<Refi
     {
       pivotDepth_m: document.pivotDepth_m.value,
       wire_m: document.armLength_m.value,
-      directions: [own, ...ways.filter((way) => way !== own)],
+      directions: [own, ...directions.filter((way) => way !== own)],
     },
     {
       armStep_m: armStep,

@@ -3,7 +3,7 @@ import { jointsOf, linesList, type Joint, type LinesList } from './joints';
 import { mixUpsOf, type MixUp } from './mixUps';
 import { primingsOf, type Priming } from './priming';
 import { profilesOf, type RunProfile, type Solved } from './profile';
-import { endsApart, placedWays, routesOf, type EndsApart, type PlacedWay, type RouteResult } from './routing';
+import { endsApart, placedPaths, routesOf, type EndsApart, type PlacedPath, type RouteResult } from './routing';
 import { breakSpills, jointSpills, type BreakSpill, type JointSpill } from './spills';
 import { ventEndsOf, type VentEnd } from './ventEnds';
 import { wrongFuelsOf, type WrongFuel } from './wrongFuel';
@@ -23,13 +23,13 @@ export type LineAnswers = {
   readonly mixUps: readonly MixUp[];
   readonly wrongFuels: readonly WrongFuel[];
   readonly ventEnds: readonly VentEnd[];
-  /** Of lines whose two ends have places. */ readonly ways: readonly PlacedWay[];
+  /** Of lines whose two ends have places. */ readonly paths: readonly PlacedPath[];
 };
 
 /** @param solutions of the consumers that have one, in their order */
 export function lineAnswers(inputs: FlowInputs, solutions: readonly Solved[]): LineAnswers {
   const joints = jointsOf(inputs.system);
-  const ways = placedWays(inputs);
+  const paths = placedPaths(inputs);
   return {
     joints,
     list: linesList(inputs.system, joints),
@@ -38,11 +38,11 @@ export function lineAnswers(inputs: FlowInputs, solutions: readonly Solved[]): L
     breakSpills: breakSpills(inputs),
     circuits: circuitsOf(inputs),
     routes: routesOf(inputs.system),
-    apart: endsApart(inputs.system, ways),
+    apart: endsApart(inputs.system, paths),
     primings: primingsOf(inputs),
     mixUps: mixUpsOf(inputs.system, joints),
     wrongFuels: wrongFuelsOf(inputs.system),
     ventEnds: ventEndsOf(inputs),
-    ways,
+    paths,
   };
 }

@@ -36,7 +36,7 @@ it('the way of a line between two places is what the lines before it leave, by h
     (k) =>
       to[k]! - from[k]! - before.reduce((sum, line) => sum + [line.forward_m, line.toPort_m, line.rise_m][k]!.value, 0),
   );
-  const { way_m } = linesOf(SYSTEM).ways.find(({ line }) => line === last.id)!;
+  const { way_m } = linesOf(SYSTEM).paths.find(({ line }) => line === last.id)!;
   // The lid has a thickness, and what is seated on it stands a little higher: millimetres.
   for (const k of [0, 1, 2]) expect(Math.abs(way_m[k]! - left[k]!)).toBeLessThan(0.02);
 });
@@ -49,7 +49,7 @@ it('a guess that does not meet is a note, one that was measured a warning, and t
     const system = bent({ value: 2, origin, spread: 0.05 });
     const { findings } = judge(system, unwrap(evaluateSystem(system)));
     expect(findings.find(({ id }) => id === 'line.ends-apart')?.severity, origin).toBe(severity);
-    const { way_m } = linesOf(system).ways.find(({ line }) => line === last.id)!;
+    const { way_m } = linesOf(system).paths.find(({ line }) => line === last.id)!;
     const mended = unwrap(parseSystem(withWay(system, last.id, way_m)));
     expect(linesOf(mended).apart).toEqual([]);
     const line = mended.lines.find(({ id }) => id === last.id)!;

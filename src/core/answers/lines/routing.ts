@@ -57,12 +57,12 @@ export type EndsApart = { readonly line: string; readonly name: string; readonly
 const APART_M = 0.08;
 
 /** A line whose two ends have places: how its far end lies from its near one, in vehicle axes [m]. */
-export type PlacedWay = { readonly line: string; readonly way_m: Vec3 };
+export type PlacedPath = { readonly line: string; readonly way_m: Vec3 };
 
 /** The ways of all lines whose two ends have places, as those places have them, whatever the lines say. */
-export function placedWays({ system, levels }: Pick<FlowInputs, 'system' | 'levels'>): PlacedWay[] {
+export function placedPaths({ system, levels }: Pick<FlowInputs, 'system' | 'levels'>): PlacedPath[] {
   const positions = partPositions(system, levels);
-  return system.lines.flatMap(({ id, from, to }): PlacedWay[] => {
+  return system.lines.flatMap(({ id, from, to }): PlacedPath[] => {
     const [start, end] = [positions.get(from.item), positions.get(to.item)];
     return start && end ? [{ line: id, way_m: subtract(end, start) }] : [];
   });
@@ -72,9 +72,9 @@ export function placedWays({ system, levels }: Pick<FlowInputs, 'system' | 'leve
  * How far what a line joins lies apart, beside how far the line says that it goes [m], of lines whose two ends have
  * places.
  */
-export function endsApart({ lines }: Circuits, ways: readonly PlacedWay[]): EndsApart[] {
+export function endsApart({ lines }: Circuits, paths: readonly PlacedPath[]): EndsApart[] {
   const lineOf = new Map(lines.map((line) => [line.id, line]));
-  return ways.flatMap(({ line: id, way_m }): EndsApart[] => {
+  return paths.flatMap(({ line: id, way_m }): EndsApart[] => {
     const line = lineOf.get(id)!;
     const spread = Math.hypot(line.forward_m.spread ?? 0, line.toPort_m.spread ?? 0, line.rise_m.spread ?? 0);
     const gap_m = norm(subtract(lineRun(line), way_m));

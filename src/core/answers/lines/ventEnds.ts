@@ -31,9 +31,9 @@ export function ventEndsOf({ system, levels }: Pick<FlowInputs, 'system' | 'leve
       if (!end && others.some((other) => joined.has(other))) return [];
       if (end?.kind === 'outlet' && end.place === 'can') return [];
       // What is on it and ends nowhere is not placed either.
-      const isSaid = end !== undefined || (joined.size === 1 && length_m.value <= STUB_M);
+      const isKnown = end !== undefined || (joined.size === 1 && length_m.value <= STUB_M);
       return [
-        { port: id, name: end?.name ?? name, end: end?.id, at_m: isSaid ? positions.get(end?.id ?? id) : undefined },
+        { port: id, name: end?.name ?? name, end: end?.id, at_m: isKnown ? positions.get(end?.id ?? id) : undefined },
       ];
     }),
   );

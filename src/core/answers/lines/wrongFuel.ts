@@ -20,7 +20,7 @@ export type WrongFuel = {
    * widest. Of what is poured from a can nothing keeps it out, and nothing is said.
    */
   readonly enters: 'yes' | 'some' | 'no' | undefined;
-  readonly does: string;
+  readonly effect: string;
   readonly reaches: readonly string[];
 };
 
@@ -58,7 +58,7 @@ export function wrongFuelsOf(system: Circuits): WrongFuel[] {
               wrongName: named(wrong),
               from: inPlan.has(wrong) ? 'plan' : 'station',
               enters: enters(port, wrong),
-              does: row.does,
+              effect: row.effect,
               reaches: reached.flatMap(({ name, tanks }) => (tanks.some((each) => each.tank === t) ? [name] : [])),
             },
           ];

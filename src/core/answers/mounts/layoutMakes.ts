@@ -155,10 +155,10 @@ function strapAt(room: Room, id: string, name: string, runs: Runs, at: number): 
       pad: RUBBER,
     },
   });
-  const ways = [EDGE_HOLES, NARROW_HOLES].flatMap((edgeHoles) =>
+  const makes = [EDGE_HOLES, NARROW_HOLES].flatMap((edgeHoles) =>
     SPLAYS_M.flatMap((splay_m) => HELD_UP.map((up) => make(up, splay_m, edgeHoles))),
   );
-  return ways.find((mount) => room.fits(mount)) ?? ways[0]!;
+  return makes.find((mount) => room.fits(mount)) ?? makes[0]!;
 }
 
 /**
@@ -216,8 +216,8 @@ function stopsAt(room: Room, sides: readonly StandingSide[], made: MountDocument
             pad: RUBBER,
           },
         });
-        const ways = [EDGE_HOLES, NARROW_HOLES].map(make);
-        return [ways.find((mount) => room.fits(mount)) ?? ways[0]!];
+        const makes = [EDGE_HOLES, NARROW_HOLES].map(make);
+        return [makes.find((mount) => room.fits(mount)) ?? makes[0]!];
       }),
     );
   }

@@ -239,7 +239,7 @@ describe('a box on bearers under straps, by hand', () => {
   it('nothing said of how it is made is not held, and not loose: not known', () => {
     const bare = layout.map(({ made: _, ...mount }) => mount as MountDocument);
     const of = heldIn(withMounts(bare));
-    expect(of.notSaid).toEqual([0, 1, 2, 3]);
+    expect(of.undescribed).toEqual([0, 1, 2, 3]);
     expect(holds(of, 2)).toBeUndefined();
     expect(holds(heldIn(withMounts([])), 2)).toBeUndefined();
     const astray = heldIn(withMounts([...layout, strap('s3', 4)]));

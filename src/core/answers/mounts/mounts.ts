@@ -75,7 +75,7 @@ export type MountsOf = {
   readonly load: HeldMass;
   /** Mounts of which it is said how they are made, and those of which it is not. */
   readonly mounts: readonly number[];
-  readonly notSaid: readonly number[];
+  readonly undescribed: readonly number[];
   readonly astray: readonly Astray[];
   readonly cases: Readonly<Record<ShockCase, CaseHeld>>;
   /** The weakest first; those that are asked nothing left out. */
@@ -202,7 +202,7 @@ function heldBy(
     });
   }
   const placesOf = (index: number): number[] => supports.flatMap((one, i) => (one.mount === index ? [i] : []));
-  const said = own.filter(({ mount }) => mount.made !== undefined).map(({ index }) => index);
+  const described = own.filter(({ mount }) => mount.made !== undefined).map(({ index }) => index);
   const { mass_kg, centre_m, size_m } = load.value;
   // About its own centre, so that turns are small where the vehicle's datum is far.
   const arm_m = Math.max(0.05, size_m / 2);
@@ -256,7 +256,7 @@ function heldBy(
     cases[shock] = {
       held: true,
       gives_N: Object.fromEntries(
-        said.map((index) => {
+        described.map((index) => {
           const places = placesOf(index);
           const held = { ...by, forces_N: pick(forces_N, places), frictions_N: pick(frictions_N, places) };
           return [index, reactionOf(pick(supports, places), held).force_N];
@@ -283,8 +283,8 @@ function heldBy(
     tanks: system.tanks.flatMap((tank, t) => (shell.includes(tank) ? [t] : [])),
     name: shell.map(({ name }) => name).join(' and '),
     load: load.value,
-    mounts: said,
-    notSaid: own.filter(({ mount }) => mount.made === undefined).map(({ index }) => index),
+    mounts: described,
+    undescribed: own.filter(({ mount }) => mount.made === undefined).map(({ index }) => index),
     astray,
     cases,
     swings,
@@ -360,10 +360,10 @@ const BEHIND = ['aft', 'starboard', 'down'] as const;
 export const weakest = ({ parts }: MountsOf): WorstUse | undefined => parts.find(({ factor }) => factor !== undefined);
 
 /** Whether everything is held, and borne with the factor that is needed; undefined where that is not known. */
-export function holds({ cases, parts, mounts, notSaid, astray }: MountsOf, needed: number): boolean | undefined {
+export function holds({ cases, parts, mounts, undescribed, astray }: MountsOf, needed: number): boolean | undefined {
   const each = SHOCK_CASES.map((shock) => cases[shock].held);
   if (each.includes(false) || parts.some(({ factor }) => factor !== undefined && factor < needed)) return false;
-  if (mounts.length === 0 || notSaid.length > 0 || astray.length > 0) return undefined;
+  if (mounts.length === 0 || undescribed.length > 0 || astray.length > 0) return undefined;
   return each.includes(undefined) || parts.some(({ factor }) => factor === undefined) ? undefined : true;
 }
 

@@ -45,11 +45,11 @@ export function sizeForVolume(
   const system = plan as SystemDocument;
   const words = wordsAt(system, path)!;
   const { min, max } = limitsAt(system, path);
-  let looks = 0;
+  let evaluations = 0;
   let wrong: Failure | undefined;
   /** By how much the tank holds more than is wanted; nothing where none can be built of that size. */
   const excess = (value: number): number | undefined => {
-    looks++;
+    evaluations++;
     const changed = withValue(plan, [...path, 'value'], value);
     const made = tankBody(changed.tanks[t]!);
     if (!made.ok) {
@@ -64,12 +64,12 @@ export function sizeForVolume(
   const found =
     first === 0
       ? start
-      : nearest([start, first], excess, { min, max, enough: FOUND_REL * wanted_m3 }, () => looks < MOST_LOOKS);
+      : nearest([start, first], excess, { min, max, enough: FOUND_REL * wanted_m3 }, () => evaluations < MOST_LOOKS);
   if (found === 'gave-out')
     return failure(
       'not-found',
       path.join('.'),
-      `No ${words.label} was found in ${looks} tries: what can be built breaks off on the way. Set it by hand.`,
+      `No ${words.label} was found in ${evaluations} tries: what can be built breaks off on the way. Set it by hand.`,
     );
   if (found === 'none') {
     const code = first < 0 ? 'too-much' : 'too-little';

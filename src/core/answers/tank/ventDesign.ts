@@ -129,8 +129,8 @@ export function ventDesign(system: PlanAt, t: number): Outcome<VentDesign, VentD
   const drawn = drawnFrom(system, evaluated.value, t);
   const draw_m3PerS = drawn.reduce((sum, { flow_m3PerS }) => sum + flow_m3PerS, 0);
   const weakest = weakestWall(tank);
-  const limit = (said: number | undefined, usual: number): VentLimit => {
-    if (said !== undefined) return { value_Pa: said, by: 'said' };
+  const limit = (given: number | undefined, usual: number): VentLimit => {
+    if (given !== undefined) return { value_Pa: given, by: 'said' };
     const walls = weakest.wall && VENT_USUAL.share * weakest.wall.yields_Pa;
     return walls !== undefined && walls < usual ? { value_Pa: walls, by: 'walls' } : { value_Pa: usual, by: 'usual' };
   };

@@ -30,8 +30,8 @@ export function linesAfter({ system, levels }: FlowInputs): Map<string, LineAfte
         after.set(id, { volume_m3: tube + Math.min(...feeds.map(({ path }) => held(path))) });
         continue;
       }
-      const ways = waysToPorts(id, lines, ports);
-      const nearest = ways
+      const routes = waysToPorts(id, lines, ports);
+      const nearest = routes
         .map(({ port, path }) => ({ port, volume: held(path) }))
         .sort((a, b) => a.volume - b.volume)[0];
       if (nearest) after.set(id, { volume_m3: tube + nearest.volume });

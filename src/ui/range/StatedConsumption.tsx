@@ -13,7 +13,7 @@ import { useDetails } from '../state/results';
  * Consumption as it is known, by the hour, by distance or as mpg: it sets the share of full load that the vehicle goes
  * at, which the range and the flow follow from.
  */
-export function SaidConsumption() {
+export function StatedConsumption() {
   const system = useSystem();
   const reader = useReader();
   const { results } = useDetails();
@@ -25,9 +25,9 @@ export function SaidConsumption() {
   const isAfloat = system.vehicle.kind === 'boat';
   const show = (flow: number): string => formatQuantity(flow, 'burn', { reader }).text;
   const enter = (text: string): EntryVerdict => {
-    const said = readConsumption(text, reader);
-    if (!said.ok) return { ok: false, message: said.error.detail };
-    const burn = burnOf(said.value, speed);
+    const stated = readConsumption(text, reader);
+    if (!stated.ok) return { ok: false, message: stated.error.detail };
+    const burn = burnOf(stated.value, speed);
     if (burn === undefined)
       return {
         ok: false,
