@@ -35,20 +35,28 @@ export function unusable_m3({ mesh, division }: LiquidSpace, inlet: Inlet, up: V
     starving_m,
     division.passages.map(({ beside_m }) => beside_m[0]),
   );
-  // What is cut out of a convex space is convex too.
-  const stays = isConvexSpace(mesh)
-    ? (compartment: Compartment, _: Vec3, level_m: number): number =>
-        compartmentBelow_m3(compartment, up, Math.min(level_m, from_m))
-    : (compartment: Compartment, towards_m: Vec3, level_m: number): number =>
-        level_m < from_m
-          ? leftBehind_m3(compartment.mesh, towards_m, up, level_m, from_m)
-          : compartmentBelow_m3(compartment, up, from_m);
+  // What is cut out of a convex space is convex too: there the lowest way keeps back least.
+  const isConvex = isConvexSpace(mesh);
+  const stays = (compartment: Compartment, towards_m: Vec3, level_m: number): number =>
+    !isConvex && level_m < from_m
+      ? leftBehind_m3(compartment.mesh, towards_m, up, level_m, from_m)
+      : compartmentBelow_m3(compartment, up, Math.min(level_m, from_m));
   return division.compartments.reduce((sum, compartment, b) => {
     if (b === home) return sum + stays(compartment, inlet.point_m, starving_m);
-    const routes = waysOut(division, b).map(({ passage, to, sill_m, beside_m }) =>
-      stays(compartment, beside_m, Math.max(rims[passage]!, dot(up, sill_m), kept[to]!)),
-    );
-    return sum + Math.min(compartmentBelow_m3(compartment, up, from_m), ...routes);
+    const routes = waysOut(division, b)
+      .map(({ passage, to, sill_m, beside_m }) => ({
+        towards_m: beside_m,
+        level_m: Math.max(rims[passage]!, dot(up, sill_m), kept[to]!),
+      }))
+      .sort((one, other) => one.level_m - other.level_m);
+    if (isConvex) return sum + stays(compartment, inlet.point_m, routes[0]?.level_m ?? Infinity);
+    let least_m3 = compartmentBelow_m3(compartment, up, from_m);
+    for (const { towards_m, level_m } of routes) {
+      // All that lies under its level stays in any case: a way higher up need not be gone.
+      if (!(compartmentBelow_m3(compartment, up, Math.min(level_m, from_m)) < least_m3)) break;
+      least_m3 = Math.min(least_m3, stays(compartment, towards_m, level_m));
+    }
+    return sum + least_m3;
   }, 0);
 }
 
