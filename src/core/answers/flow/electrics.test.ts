@@ -174,5 +174,8 @@ describe('pumps in a row, each on wires of its own', () => {
     expect(own).toBeLessThan(10 * most);
     const volts = voltsAtPump(inputs.state.supply_V, pump, own);
     expectClose(own, most * (volts / pump.ratedVoltage_V.value) ** 2, { rel: 1e-9, why: 'shut off at its voltage' });
+    const starved = { ...pump, wiring: { ...pump.wiring!, wire: 'mm2-0-5', length_m: chosen(60) } } as PumpDocument;
+    expect(workedAgainst_Pa(inputs, starved, against(10 * most))).toBe(0);
+    expect(voltsAtPump(inputs.state.supply_V, starved, 0)).toBe(0);
   });
 });

@@ -60,6 +60,8 @@ export function steadySolution(
 export function workedAgainst_Pa({ state }: FlowInputs, pump: PumpDocument, solution: NetworkSolution): number {
   if (!pump.running || !solution.links.get(pump.id)?.shut) return riseOf(pump, solution);
   const { voltageRatio, shutOffVoltageRatio = voltageRatio } = drivesOf(pump, state.supply_V);
+  // Its wires leave it nothing: it stands.
+  if (!(voltageRatio > 0)) return 0;
   const curve = parsePumpCurve(pumpPoints(pump), pump.name);
   const law = curve.ok ? wiredPumpLaw(curve.value, voltageRatio, shutOffVoltageRatio, pump.name) : curve;
   return law.ok ? -law.value(0).pressure_Pa : 0;
