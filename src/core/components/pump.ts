@@ -66,6 +66,7 @@ export function pumpCurrent_A(pump: PumpDocument, rise_Pa: number): number {
 /** Resistance of a pump's wires, there and back, warm [ohm]. */
 export const wireResistance_ohm = ({ wire, length_m }: Pick<Wiring, 'wire' | 'length_m'>): number =>
   loopResistance_ohm(wireRow(wire), length_m.value);
+/** Of so long a wire of a row, there and back, warm [ohm]. */
 export const loopResistance_ohm = (row: WireRow, length_m: number): number =>
   2 * length_m * row.resistance_ohmPerM * (1 + COPPER.rise_perK * (WIRE_K - COLD_K));
 
