@@ -2,6 +2,7 @@ import { describe, expect, it } from 'vitest';
 import {
   boxMesh,
   combine,
+  dot,
   meshVolume,
   movedMesh,
   posedMesh,
@@ -12,7 +13,9 @@ import {
   type Vec3,
 } from '../geometry';
 import { unwrap } from '../outcome';
+import { seeded } from '../seeded';
 import { expectClose } from '../../../tests/expectClose';
+import { leftBehind_m3, saddlesTo } from './lobes';
 import {
   compartmentBelow_m3,
   divided,
@@ -264,6 +267,71 @@ describe('what compartments keep from a pickup', () => {
       rel: 1e-6,
       why: 'the near pit down to the inlet',
     });
+  });
+
+  it('as much as by whichever way it has leaves least, each tried, in boxes and over pits, at any lean', () => {
+    const { uniform } = seeded(21);
+    const pits = unwrap(
+      combine(
+        unwrap(combine(posedMesh(boxMesh(1, 0.3, 0.2), shiftBy([0, 0, 0.1])), boxMesh(0.3, 0.3, 0.15), 'add')),
+        posedMesh(boxMesh(0.3, 0.3, 0.15), shiftBy([0.7, 0, 0])),
+        'add',
+      ),
+    );
+    let held = 0;
+    for (let n = 0; n < 60; n++) {
+      const mesh = n % 2 === 0 ? pits : boxMesh(1, 0.3, 0.3);
+      const plate = (id: string, at_m: number): Plate => ({
+        ...PLATE,
+        id,
+        at_m,
+        cornerCut_m: uniform() < 0.5 ? 0.03 : 0,
+        topGap_m: uniform() < 0.5 ? 0.03 : 0,
+        holes: { count: Math.floor(3 * uniform()), diameter_m: 0.03, height_m: 0.03 + 0.15 * uniform() },
+      });
+      const division = divisionOf(mesh, [plate('a', 0.35 + 0.2 * uniform()), plate('b', 0.75 + 0.2 * uniform())]);
+      const low = { point_m: [0.1, 0.1, 0.02] as Vec3, submergence_m: 0.01 };
+      const up = worldUpInVehicle(0.5 * (uniform() - 0.5), 0.5 * (uniform() - 0.5));
+      const from_m = uniform() < 0.5 ? Infinity : dot(up, low.point_m) + 0.01 + 0.2 * uniform();
+      const starving_m = dot(up, low.point_m) + low.submergence_m;
+      const home = division.compartmentOf(low.point_m);
+      const kept = keptLevels_m(division, home, up);
+      const rims = saddlesTo(
+        mesh,
+        low.point_m,
+        up,
+        starving_m,
+        division.passages.map(({ beside_m }) => beside_m[0]),
+      );
+      const stays = (b: number, towards: Vec3, level: number): number =>
+        level < from_m
+          ? leftBehind_m3(division.compartments[b]!.mesh, towards, up, level, from_m)
+          : compartmentBelow_m3(division.compartments[b]!, up, from_m);
+      const byEach = division.compartments.map((compartment, b) =>
+        b === home
+          ? stays(b, low.point_m, starving_m)
+          : Math.min(
+              compartmentBelow_m3(compartment, up, from_m),
+              ...division.passages.flatMap(({ compartments, into, point_m, beside_m }, p) =>
+                ([0, 1] as const).flatMap((to) =>
+                  compartments[to === 0 ? 1 : 0] === b && into[to]
+                    ? [
+                        stays(
+                          b,
+                          beside_m[to === 0 ? 1 : 0],
+                          Math.max(rims[p]!, dot(up, point_m), kept[compartments[to]]!),
+                        ),
+                      ]
+                    : [],
+                ),
+              ),
+            ),
+      );
+      const whole = byEach.reduce((sum, each) => sum + each, 0);
+      expectClose(unusable_m3({ mesh, division }, low, up, from_m), whole, { rel: 1e-9, why: `lean ${n}` });
+      if (byEach.some((each, b) => b !== home && each > 1e-4)) held++;
+    }
+    expect(held).toBeGreaterThan(30);
   });
 
   it('a flap lets through one way only', () => {
