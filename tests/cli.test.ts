@@ -2,8 +2,13 @@ import { spawnSync } from 'node:child_process';
 import { mkdtempSync, readFileSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import path from 'node:path';
+import { pathToFileURL } from 'node:url';
+import { MessageChannel, receiveMessageOnPort } from 'node:worker_threads';
 import { describe, expect, it } from 'vitest';
 import { main } from '@/cli';
+import { loadSystem } from '@/cli/args';
+import { answerBeside, clearancesBeside } from '@/cli/clearancesBeside';
+import { fitFor } from '@/core/answers';
 import { expectClose } from './expectClose';
 
 const BOAT = 'tests/fixtures/box-boat.json';
@@ -471,5 +476,25 @@ describe('bad input exits 2 and says what is wrong', () => {
     const bad = spawnSync('npm', ['run', '-s', 'gasline', '--', 'check', 'none.json'], { encoding: 'utf8' });
     expect(bad.status).toBe(2);
     expect(bad.stdout).toBe('');
+  });
+
+  it('clearances that a thread of its own works out beside the rest are the same; so they are where it fails', () => {
+    const file = 'demo/hill-climb-car.json';
+    const real = spawnSync('node', ['scripts/gasline.mjs', 'check', file], { encoding: 'utf8', maxBuffer: 1e8 });
+    expect(real.stderr).toBe('');
+    const here = run('check', file).out;
+    expect(real.stdout.trim()).toBe(here);
+    const { system } = loadSystem([file], []);
+    const alone = fitFor(system);
+    expect(alone).toMatchObject({ ok: true });
+    const { port1, port2 } = new MessageChannel();
+    const flag = new Int32Array(new SharedArrayBuffer(4));
+    answerBeside({ system, port: port2, flag });
+    expect((receiveMessageOnPort(port1)!.message as { readonly fit: unknown }).fit).toEqual(alone);
+    expect(flag[0]).toBe(1);
+    const nowhere = clearancesBeside(pathToFileURL(path.resolve('nowhere.mjs')), 300);
+    // With one core there is no thread, and nothing to fail.
+    if (nowhere) expect(nowhere(system)()).toEqual(alone);
+    port1.close();
   });
 });

@@ -12,7 +12,7 @@ import { simulate } from './simulate';
 import { vents } from './vents';
 import { table } from './table';
 import { tank } from './tank';
-import { runVerb, type Verb } from './verb';
+import { runVerb, type Beside, type Verb } from './verb';
 
 export const VERBS: readonly Verb[] = [
   tank,
@@ -58,6 +58,7 @@ export function main(
   args: readonly string[],
   out: (text: string) => void,
   err: (text: string) => void,
+  beside?: Beside,
 ): number | Promise<number> {
   const [name, ...rest] = args;
   const verb = VERBS.find((candidate) => candidate.name === name);
@@ -76,7 +77,7 @@ export function main(
   try {
     if (!verb) return 2;
     const { system, own } = loadSystem(rest, Object.keys(verb.options ?? {}));
-    out(JSON.stringify(runVerb(verb, system, own), null, 2));
+    out(JSON.stringify(runVerb(verb, system, own, beside), null, 2));
     return 0;
   } catch (error) {
     if (!(error instanceof UsageError)) throw error;

@@ -1,4 +1,4 @@
-import { evaluateSystem, tankAnswers, type Evaluation, type TankAnswers } from '@/core/answers';
+import { evaluateSystem, tankAnswers, type Evaluation, type FitOutcome, type TankAnswers } from '@/core/answers';
 import type { Outcome } from '@/core/outcome';
 import type { SystemDocument } from '@/core/plan';
 import { UsageError } from './args';
@@ -33,8 +33,11 @@ function asked<T>(result: Outcome<T>): T {
   return result.value;
 }
 
-/** What a verb prints of a system; works out no more than it needs. */
-export function runVerb(verb: Verb, system: SystemDocument, options: Options): unknown {
+/** Begins to work out clearances elsewhere; gives what waits for them. */
+export type Beside = (system: SystemDocument) => () => FitOutcome | undefined;
+
+/** What a verb prints of a system; works out no more than it needs, what takes longest beside the rest where it can. */
+export function runVerb(verb: Verb, system: SystemDocument, options: Options, beside?: Beside): unknown {
   switch (verb.needs) {
     case 'nothing':
       return verb.run(system, options);
@@ -43,7 +46,7 @@ export function runVerb(verb: Verb, system: SystemDocument, options: Options): u
     default:
       return verb.run(
         system,
-        asked(evaluateSystem(system, 'full', verb.needs === 'all' ? 'with-fit' : 'without-fit')),
+        asked(evaluateSystem(system, 'full', verb.needs === 'all' ? (beside?.(system) ?? 'with-fit') : 'without-fit')),
         options,
       );
   }

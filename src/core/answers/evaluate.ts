@@ -64,19 +64,23 @@ export type Evaluation = {
  * fails only where the conditions themselves make no sense.
  *
  * @param detail 'first': of flows and gauges only the first, which the four numbers speak of
- * @param fit takes longer than all the rest: the interface asks for it apart
+ * @param fit takes longer than all the rest: the interface asks for it apart; one that is worked out elsewhere at the
+ * same time is called for at the end
  */
 export const evaluateSystem = (
   system: PlanAt,
   detail: Detail | 'first' = 'full',
-  fit: 'with-fit' | 'without-fit' = 'with-fit',
+  fit: Fit = 'with-fit',
 ): Outcome<Evaluation, EvaluationCode> => allSteps(evaluation(system, detail, fit));
+
+/** Whether what stands round the tanks is wanted, or whoever gives their clearances when all else is there. */
+export type Fit = 'with-fit' | 'without-fit' | (() => FitOutcome | undefined);
 
 /** The same in steps, one a part. */
 export function* evaluation(
   system: PlanAt,
   detail: Detail | 'first',
-  fit: 'with-fit' | 'without-fit',
+  fit: Fit,
 ): Steps<Outcome<Evaluation, EvaluationCode>> {
   const at = documentAt(system);
   return at.ok ? yield* evaluationAt(system, at.value, detail, fit) : at;
@@ -117,7 +121,7 @@ export function* evaluationAt(
   system: Plan,
   at: At,
   detail: Detail | 'first',
-  fit: 'with-fit' | 'without-fit',
+  fit: Fit,
 ): Steps<Outcome<Evaluation, EvaluationCode>> {
   const prepared = prepare(at);
   if (!prepared.ok) return prepared;
@@ -164,14 +168,17 @@ export function* evaluationAt(
   const details = { reserves: reserves(system, at), lines: linesOf(inputsFor(system.consumers[0]), solved) };
   if (fit === 'without-fit') return success({ ...first, ...none, ...details });
   yield;
-  return success({
-    ...first,
-    ...details,
+  const around = {
     sheets: sheetsOf(system),
-    fit: yield* fitForSteps(system),
     reach: reachFor(system),
     mounts: mountsWith(system, (t) => success(prepared.value.fluids[t]!)),
     stands: standsWith(system, (t) => success(prepared.value.fluids[t]!)),
+  };
+  return success({
+    ...first,
+    ...details,
+    ...around,
+    fit: typeof fit === 'function' ? fit() : yield* fitForSteps(system),
   });
 }
 
