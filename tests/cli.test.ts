@@ -491,10 +491,15 @@ describe('bad input exits 2 and says what is wrong', () => {
     const flag = new Int32Array(new SharedArrayBuffer(4));
     answerBeside({ system, port: port2, flag });
     expect((receiveMessageOnPort(port1)!.message as { readonly fit: unknown }).fit).toEqual(alone);
-    expect(flag[0]).toBe(1);
+    // Done, which is neither begun nor failed.
+    expect(flag[0]).toBe(2);
     const nowhere = clearancesBeside(pathToFileURL(path.resolve('nowhere.mjs')), 300);
     // With one core there is no thread, and nothing to fail.
-    if (nowhere) expect(nowhere(system)()).toEqual(alone);
+    if (nowhere) {
+      expect(nowhere(system)()).toEqual(alone);
+      const open = { ...system, fit: { ...system.fit, bay: { kind: 'none' as const }, obstacles: [] } };
+      expect(nowhere(open)()).toBeUndefined();
+    }
     port1.close();
   });
 });

@@ -83,7 +83,7 @@ export function comparedFigures(system: Plan, evaluation: Evaluation): ComparedF
   ];
 }
 
-/** How well what is mounted to hold the tanks does; of tanks of which nothing is mounted there is no figure. */
+/** How well what is said to hold the tanks does; of tanks of which nothing is said there is no figure. */
 function heldFigures({ mounts }: Evaluation): ComparedFigure[] {
   if (!mounts?.ok) return [];
   const { needed, shells } = mounts.value;

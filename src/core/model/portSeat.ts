@@ -145,7 +145,7 @@ export function rimOf(
   });
 }
 
-/** Where the wall lies over or under a point of a port's face, seen from outside, and which way it samples there. */
+/** Where the wall lies over or under a point of a port's face, seen from outside, and which way it looks there. */
 export function wallAt(
   outer: ClosedMesh,
   { face }: Pick<PortDocument, 'face'>,

@@ -4,7 +4,7 @@ import { chosen, draftSystem, newPart, withPartIn, type SystemDocument } from '.
 import { pumpCurrent_A, voltsAtPump, wireResistance_ohm, type PumpDocument } from '../../components';
 import { unwrap } from '../../outcome';
 import { COPPER, wireRow } from '../../reference/wires';
-import { partAround, solveNetwork, type LinkElement, type Network, type NetworkSolution } from '../../network';
+import { partAround, solveNetwork, type LinkElement, type Network } from '../../network';
 import { compileNetwork } from '../../model/compileNetwork';
 import { seeded } from '../../seeded';
 import { documentAt } from '../at';
@@ -161,21 +161,20 @@ describe('pumps in a row, each on wires of its own', () => {
   });
 
   it('a pump whose check valve stands shut works against what it gives at no flow, no more', () => {
-    // A strong pump behind holds the check of a weak one beside it shut.
-    const system = wired();
+    const system = wired({ length_m: chosen(15) });
     const pump = { ...pumpOf(system), checkBuiltIn: true };
-    const inputs = unwrap(prepare(unwrap(documentAt(system)))).inputsFor(system.consumers[0]);
-    const against = (rise_Pa: number): NetworkSolution => ({
-      ...unwrap(steadySolution(inputs, [])).solution,
-      links: new Map([[pump.id, { id: pump.id, name: pump.name, flow_m3PerS: 0, loss_Pa: -rise_Pa, shut: true }]]),
-    });
+    const plan = { ...system, components: system.components.map((part) => (part.id === pump.id ? pump : part)) };
+    const inputs = unwrap(prepare(unwrap(documentAt(plan)))).inputsFor(plan.consumers[0]);
     const most = Math.max(...pump.curve.map(({ rise_Pa }) => rise_Pa));
-    const own = workedAgainst_Pa(inputs, pump, against(10 * most));
-    expect(own).toBeLessThan(10 * most);
+    // Held at more than the pump gives, the consumer pushes back.
+    const held = unwrap(steadySolution(inputs, [{ consumer: 'consumer', hold_Pa: 10 * most }]));
+    expect(held.solution.links.get(pump.id)).toMatchObject({ shut: true });
+    const own = workedAgainst_Pa(inputs, pump, held.solution);
     const volts = voltsAtPump(inputs.state.supply_V, pump, own);
     expectClose(own, most * (volts / pump.ratedVoltage_V.value) ** 2, { rel: 1e-9, why: 'shut off at its voltage' });
+    expectClose(held.volts.get(pump.id)!, volts, { rel: 1e-12, why: 'told so' });
     const starved = { ...pump, wiring: { ...pump.wiring!, wire: 'mm2-0-5', length_m: chosen(60) } } as PumpDocument;
-    expect(workedAgainst_Pa(inputs, starved, against(10 * most))).toBe(0);
+    expect(workedAgainst_Pa(inputs, starved, held.solution)).toBe(0);
     expect(voltsAtPump(inputs.state.supply_V, starved, 0)).toBe(0);
   });
 });

@@ -139,7 +139,7 @@ export function insideResult(
   return {
     compartments,
     feeds: tank.pickups.map((pickup) =>
-      feedResult(draws_m3PerS[pickup.document.id] ?? 0, asked, tank, pickup, { still, stillOffset_m, liquid_m3 }),
+      feedResult(draws_m3PerS[pickup.document.id]!, asked, tank, pickup, { still, stillOffset_m, liquid_m3 }),
     ),
     largest_m3: Math.max(...compartments.map((compartment) => compartment.volume_m3)),
   };
